@@ -1,0 +1,81 @@
+import type { FileKind, Hash, Scheme } from '#core/site'
+
+/** A line of a pasted outline on its way to becoming pages; its id is chosen by who makes the change. */
+export interface NewPage {
+  readonly id: string
+  readonly label: string
+  readonly trial?: boolean
+  readonly inMenus?: boolean
+  readonly children?: readonly NewPage[]
+}
+
+/** Page fields that are texts of their own. `was` tells what the author saw when writing. */
+export type PageTextField = 'label' | 'title' | 'description' | 'ownName'
+
+/** Every change a user can make, as plain data. Applied by `edit` and nowhere else. */
+export type Change =
+  /** Adds pages with all below them, after a sibling (null: as the first). */
+  | {
+      readonly kind: 'addPages'
+      readonly parentId: string | null
+      readonly after: string | null
+      readonly pages: readonly NewPage[]
+      /** What a new page's content slot holds. */
+      readonly content: Hash
+    }
+  | {
+      readonly kind: 'setPageText'
+      readonly pageId: string
+      readonly field: PageTextField
+      readonly value: string | null
+      readonly was: string | null
+    }
+  | { readonly kind: 'setContent'; readonly pageId: string; readonly content: Hash; readonly was: Hash }
+  | {
+      readonly kind: 'setPageFlag'
+      readonly pageId: string
+      readonly flag: 'trial' | 'inMenus'
+      readonly value: boolean
+    }
+  /** Moves pages, in the order given, to follow a sibling (null: to be the first). */
+  | {
+      readonly kind: 'movePages'
+      readonly pageIds: readonly string[]
+      readonly parentId: string | null
+      readonly after: string | null
+    }
+  /** Removes pages with all below them. */
+  | { readonly kind: 'removePages'; readonly pageIds: readonly string[] }
+  | { readonly kind: 'setScheme'; readonly scheme: Scheme; readonly was: Scheme }
+  | {
+      readonly kind: 'setSetting'
+      readonly field: 'name' | 'language' | 'titlePattern'
+      readonly value: string
+      readonly was: string
+    }
+  | { readonly kind: 'setTemplate'; readonly templateId: string; readonly source: Hash; readonly was: Hash }
+  | {
+      readonly kind: 'addFile'
+      readonly id: string
+      readonly fileKind: FileKind
+      readonly label: string
+      readonly hash: Hash
+      readonly sizeBytes: number
+    }
+  | {
+      readonly kind: 'setFile'
+      readonly fileId: string
+      readonly hash: Hash
+      readonly sizeBytes: number
+      readonly was: Hash
+    }
+  | { readonly kind: 'removeFile'; readonly fileId: string }
+
+/** Why a change could not be made. */
+export type Refusal =
+  /** What it is about is no longer there. */
+  | { readonly reason: 'gone'; readonly message: string }
+  /** The field was changed since the author saw it; `now` is what it holds. */
+  | { readonly reason: 'changed-elsewhere'; readonly message: string; readonly now: string | null }
+  /** It makes no sense: a page under itself, an empty label, the home page removed. */
+  | { readonly reason: 'invalid'; readonly message: string }

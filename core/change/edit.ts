@@ -1,0 +1,252 @@
+import { generateNKeysBetween } from 'fractional-indexing'
+import { checkOwnName, namesOf } from '#core/naming'
+import { branchOf, cleanLabel, treeOf } from '#core/plan'
+import { type Page, type Site } from '#core/site'
+import type { Change, NewPage, Refusal } from './change'
+
+/** The site after a change, or why there is none. */
+export type Edited = { readonly site: Site } | { readonly refusal: Refusal }
+
+/** Longest label, in UTF-16 code units: more is no label but a text pasted into the wrong place. */
+export const longestLabel = 500
+
+const refuse = (reason: 'gone' | 'invalid', message: string): Edited => ({ refusal: { reason, message } })
+const gone = (what: string) => refuse('gone', `${what} is no longer part of this site.`)
+const elsewhere = (what: string, now: string | null): Edited => ({
+  refusal: {
+    reason: 'changed-elsewhere',
+    message: `${what} was changed in another window in the meantime. What you typed is kept here.`,
+    now,
+  },
+})
+
+/**
+ * Applies one change to the structure of a site. References in contents that the change makes
+ * wrong are not touched here: `findRewrites` tells them, for whoever holds the contents.
+ */
+export function edit(site: Site, change: Change): Edited {
+  const edited = apply(site, change)
+  if ('refusal' in edited || change.kind === 'setScheme') return edited
+  return { site: keepUnrelatedNames(site, edited.site) }
+}
+
+function apply(site: Site, change: Change): Edited {
+  switch (change.kind) {
+    case 'addPages':
+      return addPages(site, change)
+    case 'setPageText':
+      return setPageText(site, change)
+    case 'setContent':
+      return updatePage(site, change.pageId, (page) =>
+        page.content === change.was
+          ? { ...page, content: change.content }
+          : elsewhere(`The text of “${page.label}”`, page.content),
+      )
+    case 'setPageFlag':
+      if (change.flag === 'trial' && change.pageId === site.homeId)
+        return refuse('invalid', 'The home page cannot be a trial page.')
+      return updatePage(site, change.pageId, (page) => ({
+        ...page,
+        [change.flag]: change.value,
+        keptName: change.flag === 'trial' ? null : page.keptName,
+      }))
+    case 'movePages':
+      return movePages(site, change)
+    case 'removePages':
+      return removePages(site, change)
+    case 'setScheme':
+      if (JSON.stringify(site.scheme) !== JSON.stringify(change.was))
+        return elsewhere('The naming scheme', null)
+      // A new scheme names every page afresh; only what an author typed stays.
+      return {
+        site: {
+          ...site,
+          scheme: change.scheme,
+          pages: site.pages.map((page) => (page.keptName === null ? page : { ...page, keptName: null })),
+        },
+      }
+    case 'setSetting': {
+      if (site[change.field] !== change.was) return elsewhere('This setting', site[change.field])
+      const value = cleanLabel(change.value)
+      if (value === '') return refuse('invalid', 'This cannot be empty.')
+      return { site: { ...site, [change.field]: value } }
+    }
+    case 'setTemplate': {
+      const template = site.templates.find((one) => one.id === change.templateId)
+      if (!template) return gone('The template')
+      if (template.source !== change.was) return elsewhere('The template', template.source)
+      return {
+        site: {
+          ...site,
+          templates: site.templates.map((one) => (one === template ? { ...one, source: change.source } : one)),
+        },
+      }
+    }
+    case 'addFile': {
+      const { id, fileKind: kind, hash, sizeBytes } = change
+      const label = cleanLabel(change.label)
+      if (label === '') return refuse('invalid', 'A file needs a name.')
+      if (site.files.some((file) => file.id === id)) return { site }
+      const file = { id, kind, label, seq: site.nextSeq, hash, sizeBytes }
+      return { site: { ...site, nextSeq: site.nextSeq + 1, files: [...site.files, file] } }
+    }
+    case 'setFile': {
+      const file = site.files.find((one) => one.id === change.fileId)
+      if (!file) return gone('The file')
+      if (file.hash !== change.was) return elsewhere(`“${file.label}”`, file.hash)
+      const next = { ...file, hash: change.hash, sizeBytes: change.sizeBytes }
+      return { site: { ...site, files: site.files.map((one) => (one === file ? next : one)) } }
+    }
+    case 'removeFile':
+      if (!site.files.some((file) => file.id === change.fileId)) return gone('The file')
+      return { site: { ...site, files: site.files.filter((file) => file.id !== change.fileId) } }
+  }
+}
+
+function updatePage(site: Site, pageId: string, update: (page: Page) => Page | Edited): Edited {
+  const page = treeOf(site).byId.get(pageId)
+  if (!page) return gone('The page')
+  const next = update(page)
+  if (!('id' in next) || !('order' in next)) return next as Edited
+  return { site: { ...site, pages: site.pages.map((one) => (one === page ? next : one)) } }
+}
+
+function setPageText(site: Site, change: Extract<Change, { kind: 'setPageText' }>): Edited {
+  const { field, was } = change
+  return updatePage(site, change.pageId, (page) => {
+    if (page[field] !== was) return elsewhere(`This page’s ${field === 'ownName' ? 'own name' : field}`, page[field])
+    if (field === 'ownName') {
+      const refusal = change.value === null ? null : checkOwnName(change.value, site.scheme, site.language)
+      if (refusal) return refuse('invalid', refusal.reason)
+      return { ...page, ownName: change.value, keptName: null }
+    }
+    const value = change.value === null ? '' : cleanLabel(change.value)
+    if (field !== 'label') return { ...page, [field]: value === '' ? null : value }
+    if (value === '') return refuse('invalid', 'A page needs a label.')
+    if (value.length > longestLabel)
+      return refuse('invalid', `A label has at most ${longestLabel} characters; this one has ${value.length}.`)
+    return { ...page, label: value, keptName: null }
+  })
+}
+
+/** Order keys for `count` pages that are to follow `after` under `parentId`. */
+function orderKeys(site: Site, parentId: string | null, after: string | null, count: number, moving?: Set<string>) {
+  const siblings = treeOf(site)
+    .childrenOf(parentId)
+    .filter((page) => !moving?.has(page.id))
+    // By key alone: home and trial pages are shown first and last whatever their key.
+    .sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : a.seq - b.seq))
+  const at = after === null ? -1 : siblings.findIndex((page) => page.id === after)
+  const low = siblings[at]?.order ?? null
+  // Equal keys (two windows at once) leave no room between them, so the next larger one is taken.
+  const high = siblings.slice(at + 1).find((page) => low === null || page.order > low)?.order ?? null
+  return generateNKeysBetween(low, high, count)
+}
+
+/** The place a page may really stand: nothing stands under the home page or before it. */
+function settlePlace(site: Site, parentId: string | null, after: string | null) {
+  const under = parentId === site.homeId ? null : parentId
+  const first = under === null && after === null && treeOf(site).byId.get(site.homeId)?.parentId === null
+  return { parentId: under, after: first ? site.homeId : after }
+}
+
+function addPages(site: Site, change: Extract<Change, { kind: 'addPages' }>): Edited {
+  const tree = treeOf(site)
+  if (change.parentId !== null && !tree.byId.has(change.parentId)) return gone('The page to add under')
+  const { parentId, after } = settlePlace(site, change.parentId, change.after)
+  const added: Page[] = []
+  let seq = site.nextSeq
+  const queue: { pages: readonly NewPage[]; parentId: string | null; keys: string[] }[] = [
+    { pages: change.pages, parentId, keys: orderKeys(site, parentId, after, change.pages.length) },
+  ]
+  for (let at = 0; at < queue.length; at++) {
+    const { pages, parentId: under, keys } = queue[at]!
+    for (const [index, one] of pages.entries()) {
+      const label = cleanLabel(one.label)
+      if (label === '') return refuse('invalid', 'A page needs a label.')
+      if (label.length > longestLabel)
+        return refuse('invalid', `“${label.slice(0, 40)}…” is longer than ${longestLabel} characters.`)
+      if (tree.byId.has(one.id)) return refuse('invalid', 'This page is already part of the site.')
+      added.push({
+        id: one.id,
+        parentId: under,
+        order: keys[index]!,
+        seq: seq++,
+        label,
+        ownName: null,
+        keptName: null,
+        title: null,
+        description: null,
+        trial: one.trial ?? false,
+        inMenus: one.inMenus ?? true,
+        content: change.content,
+      })
+      if (one.children?.length)
+        queue.push({
+          pages: one.children,
+          parentId: one.id,
+          keys: generateNKeysBetween(null, null, one.children.length),
+        })
+    }
+  }
+  return { site: { ...site, nextSeq: seq, pages: [...site.pages, ...added] } }
+}
+
+function movePages(site: Site, change: Extract<Change, { kind: 'movePages' }>): Edited {
+  const tree = treeOf(site)
+  const moving = new Set(change.pageIds)
+  if (change.pageIds.some((id) => !tree.byId.has(id))) return gone('A page to move')
+  if (moving.has(site.homeId)) return refuse('invalid', 'The home page stays at the top.')
+  if (change.parentId !== null && !tree.byId.has(change.parentId)) return gone('The page to move under')
+  for (let at = change.parentId; at !== null; at = tree.byId.get(at)?.parentId ?? null)
+    if (moving.has(at)) return refuse('invalid', 'A page cannot stand under itself.')
+  const { parentId, after } = settlePlace(site, change.parentId, change.after)
+  const keys = orderKeys(site, parentId, after, change.pageIds.length, moving)
+  const orders = new Map(change.pageIds.map((id, index) => [id, keys[index]!]))
+  const pages = site.pages.map((page) => {
+    const order = orders.get(page.id)
+    if (order === undefined) return page
+    return { ...page, parentId, order, keptName: page.parentId === parentId ? page.keptName : null }
+  })
+  return { site: { ...site, pages } }
+}
+
+function removePages(site: Site, change: Extract<Change, { kind: 'removePages' }>): Edited {
+  const tree = treeOf(site)
+  if (change.pageIds.includes(site.homeId)) return refuse('invalid', 'A site needs its home page.')
+  const removed = new Set(change.pageIds.flatMap((id) => branchOf(tree, id).map((page) => page.id)))
+  if (removed.size === 0) return gone('The page')
+  return { site: { ...site, pages: site.pages.filter((page) => !removed.has(page.id)) } }
+}
+
+/**
+ * Holds the names of pages still that the change was not about: when the older of two pages that
+ * wanted one name is removed, the younger keeps the name it has been known by.
+ */
+function keepUnrelatedNames(before: Site, after: Site): Site {
+  if (before.pages === after.pages) return after
+  const were = namesOf(before).pages
+  const treeBefore = treeOf(before)
+  const treeAfter = treeOf(after)
+  const become = namesOf(after).pages
+  const keep = new Map<string, string>()
+  for (const { page, trial } of treeAfter.places) {
+    const was = were.get(page.id)
+    const old = treeBefore.byId.get(page.id)
+    if (!was || !old || trial || page.id === after.homeId || page.id === before.homeId) continue
+    if (page.ownName !== null || page.keptName !== null) continue
+    if (become.get(page.id)!.stem === was.stem) continue
+    // The page itself was renamed, moved or put in or out of trial: its new name is what was asked for.
+    if (old.label !== page.label || old.parentId !== page.parentId || old.ownName !== page.ownName) continue
+    if (old.trial !== page.trial || treeBefore.placeOf.get(page.id)?.trial) continue
+    keep.set(page.id, was.stem)
+  }
+  if (keep.size === 0) return after
+  return {
+    ...after,
+    pages: after.pages.map((page) => {
+      const keptName = keep.get(page.id)
+      return keptName === undefined ? page : { ...page, keptName }
+    }),
+  }
+}

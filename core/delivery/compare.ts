@@ -1,0 +1,81 @@
+import type { Hash } from '#core/site'
+
+/** A file of the finished site, as it is to stand at the destination. */
+export interface ManifestFile {
+  readonly path: string
+  readonly hash: Hash
+  readonly sizeBytes: number
+  readonly kind: 'page' | 'file'
+  readonly isHome: boolean
+}
+
+/** What an earlier delivery left at a path, with what the host then said of it. */
+export interface RecordedFile {
+  readonly path: string
+  readonly hash: Hash
+  readonly sizeBytes: number
+  /** Modification time the host reported after the file was sent, in seconds; null when it tells none. */
+  readonly modifiedSeconds: number | null
+}
+
+/** A file found at the destination. */
+export interface ListedFile {
+  readonly path: string
+  readonly sizeBytes: number
+  readonly modifiedSeconds: number | null
+}
+
+/** State of a file of the site against the destination. */
+export type FileState = 'new' | 'changed' | 'same' | 'changed there' | 'gone there' | 'unknown'
+
+export interface ComparedFile extends ManifestFile {
+  readonly state: FileState
+}
+
+/** A file at the destination that is no file of the site now. */
+export interface Leftover {
+  readonly path: string
+  readonly sizeBytes: number
+  /** `to remove`: an earlier delivery put it there; `stray`: somebody else did. */
+  readonly state: 'to remove' | 'stray'
+}
+
+export interface Comparison {
+  readonly files: readonly ComparedFile[]
+  readonly leftovers: readonly Leftover[]
+}
+
+/**
+ * Holds the finished site against what earlier deliveries recorded and what is there now.
+ * `unknown` is a file of the right size that no delivery recorded: only reading it back can tell.
+ */
+export function compareDelivery(
+  manifest: readonly ManifestFile[],
+  recorded: readonly RecordedFile[],
+  listed: readonly ListedFile[],
+): Comparison {
+  const record = new Map(recorded.map((file) => [file.path, file]))
+  const there = new Map(listed.map((file) => [file.path, file]))
+  const files = manifest.map((file): ComparedFile => {
+    const now = there.get(file.path)
+    const last = record.get(file.path)
+    there.delete(file.path)
+    if (!now) return { ...file, state: last ? 'gone there' : 'new' }
+    if (!last) return { ...file, state: now.sizeBytes === file.sizeBytes ? 'unknown' : 'changed there' }
+    const untouched = now.sizeBytes === last.sizeBytes && now.modifiedSeconds === last.modifiedSeconds
+    if (!untouched) return { ...file, state: 'changed there' }
+    return { ...file, state: last.hash === file.hash ? 'same' : 'changed' }
+  })
+  const leftovers = [...there.values()]
+    .map((file): Leftover => {
+      const state = record.has(file.path) ? 'to remove' : 'stray'
+      return { path: file.path, sizeBytes: file.sizeBytes, state }
+    })
+    .sort((a, b) => (a.path < b.path ? -1 : 1))
+  return { files, leftovers }
+}
+
+/** Files that have to be sent for the destination to show the site as it is. */
+export function filesToSend(comparison: Comparison): ComparedFile[] {
+  return comparison.files.filter((file) => file.state !== 'same')
+}

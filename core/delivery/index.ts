@@ -1,0 +1,13 @@
+/** Three lists of files (made, last delivered, there now) become a comparison and ordered steps. */
+export {
+  compareDelivery,
+  type ComparedFile,
+  type Comparison,
+  type FileState,
+  filesToSend,
+  type Leftover,
+  type ListedFile,
+  type ManifestFile,
+  type RecordedFile,
+} from './compare'
+export { type DeliveryStep, orderDelivery } from './order'

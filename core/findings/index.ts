@@ -1,0 +1,2 @@
+/** What is wrong or risky in a site, with where and why. */
+export { type Finding, findFindings, type FindingSources } from './findings'

@@ -1,0 +1,2 @@
+/** References: what they lead to, and how to write them from where they stand. */
+export { mergePath, relativeReference, resolveReference, splitReference, type Target } from './resolve'

@@ -1,0 +1,83 @@
+import type { Names } from '#core/naming'
+import { encodePath } from '#core/markup'
+
+/** What a reference leads to. */
+export type Target =
+  /** A page or file of this site; `suffix` is the query and fragment as written. */
+  | { readonly kind: 'page' | 'file'; readonly id: string; readonly path: string; readonly suffix: string }
+  /** A place in the page itself, or the page itself (empty reference). */
+  | { readonly kind: 'here'; readonly suffix: string }
+  /** Another site, mail, a data URL: left alone. */
+  | { readonly kind: 'elsewhere' }
+  /** Inside the site, but nothing stands at that path. */
+  | { readonly kind: 'missing'; readonly path: string; readonly suffix: string }
+
+const scheme = /^[a-z][a-z0-9+.-]*:/i
+
+/** Splits a reference into its path and the rest from `?` or `#` on (RFC 3986 §3). */
+export function splitReference(href: string): { path: string; suffix: string } {
+  const cut = href.search(/[?#]/)
+  return cut < 0 ? { path: href, suffix: '' } : { path: href.slice(0, cut), suffix: href.slice(cut) }
+}
+
+/** Percent-decodes a path; null when what it decodes to is no text. */
+function decodePath(path: string): string | null {
+  if (!path.includes('%')) return path
+  try {
+    return decodeURIComponent(path)
+  } catch {
+    return null
+  }
+}
+
+/**
+ * Takes `.` and `..` out of a path (RFC 3986 §5.2.4) and returns it from the top of the site.
+ * Steps above the top stay at the top, as browsers do.
+ */
+export function mergePath(folder: string, path: string): string {
+  const segments = path.startsWith('/') ? [] : folder.split('/').slice(0, -1)
+  const steps = path.replace(/^\/+/, '').split('/')
+  steps.forEach((step, index) => {
+    const last = index === steps.length - 1
+    if (step === '..') {
+      segments.pop()
+      if (last) segments.push('')
+    } else if (step === '.' || (step === '' && !last)) {
+      if (last) segments.push('')
+    } else segments.push(step)
+  })
+  return segments.join('/')
+}
+
+/**
+ * Resolves a reference as a host does: from the folder it stands in, a folder standing for its
+ * home file, case told apart.
+ * @param from path of the page or style sheet that holds it; '' for the template, which stands at the top
+ * @param homeFile name of the file that stands for a folder, such as `index.html`
+ */
+export function resolveReference(href: string, from: string, names: Names, homeFile: string): Target {
+  if (scheme.test(href) || href.startsWith('//')) return { kind: 'elsewhere' }
+  const { path, suffix } = splitReference(href)
+  if (path === '') return { kind: 'here', suffix }
+  const decoded = decodePath(path)
+  const merged = mergePath(from.slice(0, from.lastIndexOf('/') + 1), decoded ?? path)
+  const wanted = merged === '' || merged.endsWith('/') ? merged + homeFile : merged
+  const hit = names.byPath.get(wanted) ?? names.byPath.get(`${wanted}/${homeFile}`)
+  if (!hit) return { kind: 'missing', path: merged, suffix }
+  const at = hit.kind === 'page' ? names.pages.get(hit.id)!.path : names.files.get(hit.id)!
+  return { kind: hit.kind, id: hit.id, path: at, suffix }
+}
+
+/** The shortest relative reference from one path of the site to another (RFC 3986 §4.2). */
+export function relativeReference(from: string, to: string): string {
+  const here = from.split('/').slice(0, -1)
+  const there = to.split('/')
+  const file = there.pop()!
+  let shared = 0
+  while (shared < here.length && shared < there.length && here[shared] === there[shared]) shared++
+  const steps = [...here.slice(shared).map(() => '..'), ...there.slice(shared), file]
+  const reference = encodePath(steps.join('/'))
+  // "./" where the first segment would read as a scheme, or where nothing is left.
+  if (reference === '') return './'
+  return scheme.test(reference) || reference.startsWith('/') ? `./${reference}` : reference
+}

@@ -1,0 +1,16 @@
+/** HTML and CSS as text with positions: read it, find what it refers to, change only that. */
+export { findCssReferences, type Reference } from './css'
+export { applyEdits, type TextEdit } from './edits'
+export { encodePath, encodeVariable, escapeAttribute, escapeText } from './escape'
+export {
+  attributeValueRange,
+  type HtmlElement,
+  type HtmlFacts,
+  type HtmlNode,
+  type MarkupError,
+  parseHtml,
+  readHtml,
+  walkHtml,
+} from './html'
+export { indentHtml } from './indent'
+export { writeReference } from './write-reference'

@@ -1,0 +1,134 @@
+import anyAscii from 'any-ascii'
+import type { Scheme } from '#core/site'
+
+/** One step on the way from a label to a name: which rule acted, and what it left. */
+export interface NamingStep {
+  readonly rule:
+    | 'label'
+    | 'letters'
+    | 'case'
+    | 'punctuation'
+    | 'leaveOut'
+    | 'shortForms'
+    | 'gap'
+    | 'longest'
+    | 'nothing-left'
+    | 'reserved'
+    | 'own-name'
+    | 'kept-name'
+    | 'home'
+    | 'clash'
+    | 'folder'
+    | 'trial'
+  readonly text: string
+}
+
+/** "&" is read out in the site's language; where the language is not listed, it parts words only. */
+const ampersand: Readonly<Record<string, string>> = {
+  cs: 'a', da: 'og', de: 'und', en: 'and', es: 'y', fi: 'ja', fr: 'et', it: 'e', nb: 'og', nl: 'en',
+  no: 'og', pl: 'i', pt: 'e', sv: 'och',
+} // prettier-ignore
+
+/** Spellings that a language's writers use and a plain transliteration does not. */
+const spellings: Readonly<Record<string, readonly (readonly [RegExp, string])[]>> = {
+  de: [[/ä/g, 'ae'], [/ö/g, 'oe'], [/ü/g, 'ue'], [/Ä/g, 'Ae'], [/Ö/g, 'Oe'], [/Ü/g, 'Ue']],
+  da: [[/å/g, 'aa'], [/Å/g, 'Aa']],
+} // prettier-ignore
+
+const apostrophes = /['’ʼ‘`´]/gu
+// Marks belong to the letter before them; a joiner alone is nothing.
+const notWord = /[^\p{L}\p{N}\p{M}]+/gu
+/** Names that some systems keep for devices, with any extension (Windows), in any case. */
+const devices = /^(con|prn|aux|nul|com[0-9¹²³]|lpt[0-9¹²³])$/iu
+/** More is cut off before any rule is tried: no scheme keeps that much, and labels may be hostile. */
+const longestRead = 2000
+
+/** The stand-in where a label has no letter and no digit. */
+export const namelessName = 'page'
+
+/**
+ * Turns a label into a name without folder and extension: letters, digits and the scheme's gap
+ * only, never empty, never reserved.
+ * @param trace called after each step that changed something, first with the label itself
+ */
+export function nameLabel(
+  label: string,
+  scheme: Scheme,
+  language: string,
+  trace?: (step: NamingStep) => void,
+): { name: string; nameless: boolean } {
+  let text = label.slice(0, longestRead).normalize('NFC')
+  trace?.({ rule: 'label', text })
+  const step = (rule: NamingStep['rule'], next: string) => {
+    if (next !== text) trace?.({ rule, text: next })
+    text = next
+  }
+  const tongue = language.toLowerCase().split('-')[0] ?? ''
+
+  let spelled = text.replace(apostrophes, '')
+  const and = ampersand[tongue]
+  if (and) spelled = spelled.replace(/\s*&\s*/g, ` ${and} `).trim()
+  if (scheme.letters === 'ascii') {
+    for (const [letter, spelling] of spellings[tongue] ?? []) spelled = spelled.replace(letter, spelling)
+    // eslint-disable-next-line no-control-regex
+    if (/[^\x00-\x7f]/.test(spelled)) spelled = spellInAscii(spelled)
+  }
+  step('letters', spelled)
+  if (scheme.letterCase === 'lower') step('case', text.toLowerCase().normalize('NFC'))
+  step('punctuation', text.replace(notWord, ' ').trim())
+
+  let words = text === '' ? [] : text.split(' ')
+  if (scheme.leaveOut.length > 0) {
+    const kept = words.filter((word) => !scheme.leaveOut.includes(word.toLowerCase()))
+    // "The" alone stays: a name is better than none.
+    if (kept.length > 0) words = kept
+    step('leaveOut', words.join(' '))
+  }
+  if (scheme.shortForms.length > 0) {
+    words = words.map((word) => scheme.shortForms.find((form) => form.word === word.toLowerCase())?.short ?? word)
+    step('shortForms', words.join(' '))
+  }
+  if (words.length > 1) step('gap', words.join(scheme.gap))
+  const limit = Math.max(1, scheme.longest)
+  if (text.length > limit) step('longest', cutName(words, scheme.gap, limit))
+  const nameless = text === ''
+  if (nameless) step('nothing-left', namelessName)
+  if (devices.test(text)) step('reserved', `${text}${scheme.gap}${namelessName}`)
+  return { name: text, nameless }
+}
+
+/** Spells a text in ASCII; "東京" becomes "Dong Jing", each foreign word apart from its neighbours. */
+function spellInAscii(text: string): string {
+  return text.replace(/\p{Extended_Pictographic}/gu, (sign) => ` ${anyAscii(sign)} `).replace(/[^ ]+/g, (word) =>
+    /\p{Script=Han}/u.test(word)
+      ? Array.from(word, (sign) => (/\p{Script=Han}/u.test(sign) ? ` ${anyAscii(sign)} ` : anyAscii(sign))).join('')
+      : anyAscii(word),
+  ).replace(/ +/g, ' ').replace(apostrophes, '').trim()
+} // prettier-ignore
+
+/** As many whole words as fit; the first one is cut when even it is too long. */
+function cutName(words: readonly string[], gap: string, limit: number): string {
+  let name = ''
+  for (const word of words) {
+    const next = name === '' ? word : name + gap + word
+    if (next.length > limit) break
+    name = next
+  }
+  if (name !== '') return name
+  // Never between the two halves of a character outside the basic plane, nor before its marks.
+  return [...new Intl.Segmenter('en').segment((words[0] ?? '').slice(0, limit + 20))]
+    .map((cluster) => cluster.segment)
+    .reduce((cut, cluster) => (cut.length + cluster.length <= limit ? cut + cluster : cut), '')
+}
+
+/** True for a name that Windows keeps for a device. */
+export function isReservedName(name: string): boolean {
+  return devices.test(name.split('.')[0] ?? '')
+}
+
+/** Two names a case-folding or Unicode-normalising host would take for one have the same key. */
+export function clashKey(name: string): string {
+  // Plain ASCII in lower case, nearly every name, folds to itself.
+  if (/^[a-z0-9._/-]*$/.test(name)) return name
+  return name.normalize('NFKC').toUpperCase().toLowerCase().normalize('NFKC')
+}

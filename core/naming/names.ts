@@ -1,0 +1,210 @@
+import { treeOf } from '#core/plan'
+import type { Page, Site, SiteFile } from '#core/site'
+import { type NamingStep, nameLabel } from './label-name'
+import { type Claim, type Grant, settleNames } from './name-space'
+
+/** What the scheme made of one page. */
+export interface PageName {
+  /** From the top of the site, without a leading slash: `birds/terns.html`. */
+  readonly path: string
+  /** The folder part of `path`, '' or ending in a slash. */
+  readonly folder: string
+  /** The name the page is known by in its folder: its own stem, or its folder's name. */
+  readonly stem: string
+  /** True when the label holds no letter and no digit, so a stand-in was used. */
+  readonly nameless: boolean
+  /** The page that already has the name this one wanted; null when there was no clash. */
+  readonly clash: { readonly wanted: string; readonly heldBy: string | null } | null
+}
+
+/** Every path of a site, both ways round. */
+export interface Names {
+  readonly pages: ReadonlyMap<string, PageName>
+  readonly files: ReadonlyMap<string, string>
+  /** What stands at a path; trial pages have paths too, under `trialFolder`, for the preview only. */
+  readonly byPath: ReadonlyMap<string, { readonly kind: 'page' | 'file'; readonly id: string }>
+  readonly folderCount: number
+}
+
+/** Where trial pages stand in the preview. No scheme makes a folder that starts with a dot. */
+export const trialFolder = '.trial/'
+
+/** What names are computed from. */
+export type Nameable = Pick<Site, 'pages' | 'files' | 'homeId' | 'scheme' | 'language'>
+
+const known = new WeakMap<readonly Page[], { of: Nameable; names: Names }>()
+
+/** Names for every page and file of a site; computed once for each state of it. */
+export function namesOf(site: Nameable): Names {
+  const memo = known.get(site.pages)
+  if (
+    memo &&
+    memo.of.scheme === site.scheme &&
+    memo.of.files === site.files &&
+    memo.of.homeId === site.homeId &&
+    memo.of.language === site.language
+  )
+    return memo.names
+  const names = computeNames(site)
+  known.set(site.pages, { of: site, names })
+  return names
+}
+
+const sanitizeFolder = (folder: string) => (folder === '' ? '' : `${folder}/`)
+
+/** Folder of a kind of file, '' or ending in a slash. */
+function kindFolder(site: Nameable, file: SiteFile): string {
+  return sanitizeFolder(site.scheme.folders[file.kind])
+}
+
+function computeNames(site: Nameable): Names {
+  const { scheme, homeId } = site
+  const tree = treeOf(site)
+  const pages = new Map<string, PageName>()
+  const byPath = new Map<string, { kind: 'page' | 'file'; id: string }>()
+  const homeFile = scheme.homeName + scheme.extension
+  const labelNames = new Map<string, { name: string; nameless: boolean }>()
+  const nameOf = (label: string) => {
+    let name = labelNames.get(label)
+    if (!name) labelNames.set(label, (name = nameLabel(label, scheme, site.language)))
+    return name
+  }
+  const claimOf = (page: Page, sectionStem: string | null): Claim<Page> => {
+    const wanted = page.ownName ?? page.keptName ?? nameOf(page.label).name
+    const rank = page.ownName !== null ? 0 : page.keptName !== null ? 1 : 2
+    return { what: page, wanted, rank, seq: page.seq, second: sectionStem && sectionStem + scheme.gap + wanted }
+  }
+  const put = (page: Page, path: string, stem: string, clash: PageName['clash'], prefix = '') => {
+    const full = prefix + path
+    const folder = full.slice(0, full.lastIndexOf('/') + 1)
+    pages.set(page.id, { path: full, folder, stem, nameless: stemless(page), clash })
+    byPath.set(full, { kind: 'page', id: page.id })
+  }
+  const stemless = (page: Page) =>
+    page.id !== homeId && page.ownName === null && nameOf(page.label).nameless
+
+  /** Top-level folders that files use; a section called "Images" must not mix with them. */
+  const fileFolders = new Set(
+    Object.values(scheme.folders).flatMap((folder) => folder.split('/')[0] || []),
+  )
+  const home = tree.byId.get(homeId)
+  if (home) put(home, homeFile, scheme.homeName, null)
+
+  const real = tree.places.filter((place) => !place.trial && place.page.id !== homeId)
+  const { arrangement } = scheme
+  if (arrangement.kind === 'together' || arrangement.kind === 'one-folder') {
+    const folder = arrangement.kind === 'one-folder' ? sanitizeFolder(arrangement.folder) : ''
+    const claims = real.map(({ page }) => {
+      const parent = page.parentId === homeId ? undefined : page.parentId && tree.byId.get(page.parentId)
+      return claimOf(page, parent ? (parent.ownName ?? nameOf(parent.label).name) : null)
+    })
+    for (const grant of settleNames(claims, [scheme.homeName], scheme.gap))
+      put(grant.what, folder + grant.name + scheme.extension, grant.name, clashOf(grant))
+  } else {
+    const everyPage = arrangement.kind === 'folder-a-page'
+    const beside = arrangement.kind === 'sections' && arrangement.sectionPage === 'beside'
+    const queue: { pages: readonly Page[]; folder: string }[] = [
+      { pages: [...tree.childrenOf(null), ...tree.childrenOf(homeId)], folder: '' },
+    ]
+    for (let at = 0; at < queue.length; at++) {
+      const { pages: siblings, folder } = queue[at]!
+      const claims = siblings
+        .filter((page) => page.id !== homeId && !page.trial)
+        .map((page) => claimOf(page, null))
+      const taken = folder === '' ? [scheme.homeName, ...fileFolders] : [scheme.homeName]
+      for (const grant of settleNames(claims, taken, scheme.gap)) {
+        const page = grant.what
+        const below = tree.childrenOf(page.id)
+        const own = `${folder}${grant.name}/`
+        const section = everyPage || below.some((child) => !child.trial)
+        const path = section && !beside ? own + homeFile : folder + grant.name + scheme.extension
+        put(page, path, grant.name, clashOf(grant))
+        if (below.length > 0) queue.push({ pages: below, folder: own })
+      }
+    }
+  }
+
+  const trials = tree.places.filter((place) => place.trial && place.page.id !== homeId)
+  const trialClaims = trials.map(({ page }) => claimOf(page, null))
+  for (const grant of settleNames(trialClaims, [], scheme.gap))
+    put(grant.what, grant.name + scheme.extension, grant.name, null, trialFolder)
+
+  const files = nameFiles(site, byPath)
+  const folders = new Set<string>()
+  for (const [path, { id }] of byPath) {
+    if (path.startsWith(trialFolder)) continue
+    const isFile = files.has(id)
+    for (let cut = path.lastIndexOf('/'); cut > 0 && !isFile; cut = path.lastIndexOf('/', cut - 1)) {
+      const folder = path.slice(0, cut)
+      if (folders.has(folder)) break
+      folders.add(folder)
+    }
+  }
+  return { pages, files, byPath, folderCount: folders.size }
+}
+
+function clashOf({ name, wanted, heldBy }: Grant<Page>): PageName['clash'] {
+  return name === wanted ? null : { wanted, heldBy: heldBy?.id ?? null }
+}
+
+function nameFiles(site: Nameable, byPath: Map<string, { kind: 'page' | 'file'; id: string }>) {
+  const files = new Map<string, string>()
+  const byFolder = new Map<string, SiteFile[]>()
+  for (const file of site.files) {
+    const folder = kindFolder(site, file)
+    const list = byFolder.get(folder)
+    if (list) list.push(file)
+    else byFolder.set(folder, [file])
+  }
+  for (const [folder, list] of byFolder) {
+    const taken = [...byPath.keys()].filter((path) => path.startsWith(folder)).map((path) => path.slice(folder.length))
+    // Told apart by the whole name: `pier.svg` and `pier.jpg` may stand side by side.
+    const used = new Set(taken)
+    const byExtension = new Map<string, Claim<SiteFile>[]>()
+    for (const file of list) {
+      const { stem, extension } = splitFileName(file.label)
+      const { name } = nameLabel(stem, site.scheme, site.language)
+      const claims = byExtension.get(extension) ?? []
+      claims.push({ what: file, wanted: name, rank: 0, seq: file.seq, second: null })
+      byExtension.set(extension, claims)
+    }
+    for (const [extension, claims] of byExtension) {
+      const stems = [...used].filter((name) => name.endsWith(extension)).map((name) => name.slice(0, name.length - extension.length))
+      for (const grant of settleNames(claims, stems, site.scheme.gap)) {
+        const path = folder + grant.name + extension
+        files.set(grant.what.id, path)
+        byPath.set(path, { kind: 'file', id: grant.what.id })
+      }
+    }
+  }
+  return files
+}
+
+/** `Plan of the pier.JPG` → stem `Plan of the pier`, extension `.jpg` ('' when there is none). */
+export function splitFileName(label: string): { stem: string; extension: string } {
+  const match = /^(.+?)(\.[A-Za-z0-9]{1,10})$/s.exec(label)
+  return match ? { stem: match[1]!, extension: match[2]!.toLowerCase() } : { stem: label, extension: '' }
+}
+
+/** How a page's path came about, step by step, in the order the rules acted. */
+export function explainName(site: Nameable, pageId: string): NamingStep[] {
+  const steps: NamingStep[] = []
+  const tree = treeOf(site)
+  const page = tree.byId.get(pageId)
+  const name = namesOf(site).pages.get(pageId)
+  if (!page || !name) return steps
+  const { scheme } = site
+  if (pageId === site.homeId) {
+    steps.push({ rule: 'label', text: page.label }, { rule: 'home', text: name.path })
+    return steps
+  }
+  if (page.ownName !== null)
+    steps.push({ rule: 'label', text: page.label }, { rule: 'own-name', text: page.ownName })
+  else {
+    nameLabel(page.label, scheme, site.language, (step) => steps.push(step))
+    if (page.keptName !== null) steps.push({ rule: 'kept-name', text: page.keptName })
+  }
+  if (name.clash) steps.push({ rule: 'clash', text: name.stem })
+  steps.push({ rule: tree.placeOf.get(pageId)?.trial ? 'trial' : 'folder', text: name.path })
+  return steps
+}

@@ -1,0 +1,163 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { writeOutline } from '#core/plan'
+import { type Arrangement, defaultScheme, type Scheme } from '#core/site'
+import { change, labels, outlines, pageCalled, siteFrom, testId, TextStore } from '#core/testing'
+import { checkOwnName, clashKey, explainName, nameLabel, namesOf } from './index'
+
+const store = new TextStore()
+const arrangements: Arrangement[] = [
+  { kind: 'together' },
+  { kind: 'sections', sectionPage: 'inside' },
+  { kind: 'sections', sectionPage: 'beside' },
+  { kind: 'one-folder', folder: 'pages' },
+  { kind: 'folder-a-page' },
+]
+const schemes: fc.Arbitrary<Scheme> = fc
+  .record({
+    letterCase: fc.constantFrom('lower' as const, 'as-typed' as const),
+    gap: fc.constantFrom('-' as const, '_' as const, '' as const),
+    letters: fc.constantFrom('ascii' as const, 'kept' as const),
+    longest: fc.constantFrom(3, 12, 60),
+    leaveOut: fc.constantFrom([], ['the', 'and']),
+    arrangement: fc.constantFrom(...arrangements),
+  })
+  .map((some) => ({ ...defaultScheme, ...some }))
+
+describe('a label becomes a name', () => {
+  const name = (label: string, scheme: Partial<Scheme> = {}, language = 'en') =>
+    nameLabel(label, { ...defaultScheme, ...scheme }, language).name
+
+  test.each([
+    ['Crossings & tides', 'crossings-and-tides'],
+    ['Keepers, 1871–1983', 'keepers-1871-1983'],
+    ['Keeper’s cottage', 'keepers-cottage'],
+    ['Café & shop', 'cafe-and-shop'],
+    ['東京 tower', 'dong-jing-tower'],
+    ['../../etc/passwd', 'etc-passwd'],
+    ['.htaccess', 'htaccess'],
+    ['CON', 'con-page'],
+    ['?!', 'page'],
+    ['\u202eRTL\u0000', 'rtl'],
+  ])('%s → %s', (label, expected) => expect(name(label)).toBe(expected))
+
+  test('a language has its own spellings', () => {
+    expect(name('Größe & Übersicht', {}, 'de')).toBe('groesse-und-uebersicht')
+    expect(name('Größe', {}, 'sv')).toBe('grosse')
+  })
+  test('the parts of the scheme act', () => {
+    expect(name('The light of the sea', { leaveOut: ['the', 'of'] })).toBe('light-sea')
+    expect(name('The', { leaveOut: ['the'] })).toBe('the')
+    expect(name('Visitor information', { shortForms: [{ word: 'information', short: 'info' }], gap: '_' })).toBe('visitor_info')
+    expect(name('Café Größe', { letters: 'kept', letterCase: 'as-typed' })).toBe('Café-Größe')
+    expect(name('one two three four', { longest: 9 })).toBe('one-two')
+    expect(name('unreasonably', { longest: 6 })).toBe('unreas')
+  })
+  test('any label ends in letters, digits and gaps only', () => {
+    fc.assert(
+      fc.property(labels, (label) => {
+        expect(name(label)).toMatch(/^[a-z0-9]+(-[a-z0-9]+)*$/)
+      }),
+    )
+    expect(name('x'.repeat(10_000)).length).toBe(60)
+  })
+})
+
+describe('names of a site', () => {
+  const paths = (site: ReturnType<typeof siteFrom>) => site.pages.map((page) => namesOf(site).pages.get(page.id)!.path)
+
+  test('each arrangement puts pages where it says', () => {
+    const site = siteFrom('Home\n  Visit\n    Tides\n  Contact', store)
+    const inScheme = (arrangement: Arrangement) => paths({ ...site, scheme: { ...defaultScheme, arrangement } })
+    expect(inScheme(arrangements[0]!)).toEqual(['index.html', 'visit.html', 'contact.html', 'tides.html'])
+    expect(inScheme(arrangements[1]!)).toEqual(['index.html', 'visit/index.html', 'contact.html', 'visit/tides.html'])
+    expect(inScheme(arrangements[2]!)).toEqual(['index.html', 'visit.html', 'contact.html', 'visit/tides.html'])
+    expect(inScheme(arrangements[3]!)).toEqual(['index.html', 'pages/visit.html', 'pages/contact.html', 'pages/tides.html'])
+    expect(inScheme(arrangements[4]!)).toEqual(['index.html', 'visit/index.html', 'contact/index.html', 'visit/tides/index.html'])
+  })
+
+  test('are unique on every kind of host, inside the site, and free of what hosts refuse', () => {
+    fc.assert(
+      fc.property(outlines, schemes, (nodes, scheme) => {
+        const site = { ...siteFrom(writeOutline(nodes), store), scheme }
+        const names = namesOf(site)
+        const all = [...names.pages.values()].map((name) => name.path).concat(...names.files.values())
+        expect(new Set(all.map(clashKey)).size).toBe(all.length)
+        for (const path of all) expect(path).toMatch(/^(\.trial\/)?([^/.\s]+\/)*[^/.\s]+\.(html|css)$/u)
+      }),
+      { numRuns: 300 },
+    )
+  })
+
+  test('of two pages that want one name the older keeps it; the other takes its section’s, then a number', () => {
+    const together = (plan: string) => {
+      const site = siteFrom(plan, store)
+      return { ...site, scheme: { ...defaultScheme, arrangement: arrangements[0]! } }
+    }
+    expect(paths(together('Home\n  Terns\n  Birds\n    Terns\n    Terns')).slice(1)).toEqual([
+      'terns.html', 'birds.html', 'birds-terns.html', 'birds-terns-2.html',
+    ]) // prettier-ignore
+    const site = siteFrom('Home\n  Birds\n    Terns\n    TERNS', store)
+    expect(namesOf(site).pages.get(site.pages[3]!.id)).toMatchObject({ path: 'birds/terns-2.html', clash: { wanted: 'terns' } })
+  })
+
+  test('adding, moving or removing a page renames no unrelated page', () => {
+    fc.assert(
+      fc.property(outlines, schemes, labels, fc.nat(), fc.nat(2), (nodes, scheme, label, pick, what) => {
+        const texts = new TextStore()
+        const before = { ...siteFrom(writeOutline(nodes), texts), scheme }
+        const others = before.pages.filter((page) => page.id !== before.homeId)
+        const page = others[pick % Math.max(1, others.length)]
+        if (!page || !/[^\s\p{C}\p{Z}]/u.test(label)) return
+        const at = { parentId: null, after: null }
+        const after =
+          what === 0
+            ? change(before, texts, { kind: 'addPages', ...at, pages: [{ id: testId(), label }], content: texts.put('') })
+            : what === 1
+              ? change(before, texts, { kind: 'removePages', pageIds: [page.id] })
+              : change(before, texts, { kind: 'movePages', pageIds: [page.id], ...at })
+        const touched = new Set<string>()
+        const touch = (id: string) => {
+          touched.add(id)
+          for (const one of before.pages) if (one.parentId === id) touch(one.id)
+        }
+        if (what === 2) touch(page.id)
+        for (const one of after.pages) {
+          const was = namesOf(before).pages.get(one.id)
+          if (was && !touched.has(one.id)) expect([one.label, namesOf(after).pages.get(one.id)!.stem]).toEqual([one.label, was.stem])
+        }
+      }),
+      { numRuns: 300 },
+    )
+  })
+
+  test('a name explains itself step by step', () => {
+    const site = siteFrom('Home\n  The light\n    Keepers, 1871–1983', store)
+    const steps = explainName(site, pageCalled(site, 'Keepers, 1871–1983').id)
+    expect(steps).toEqual([
+      { rule: 'label', text: 'Keepers, 1871–1983' },
+      { rule: 'letters', text: 'Keepers, 1871-1983' },
+      { rule: 'case', text: 'keepers, 1871-1983' },
+      { rule: 'punctuation', text: 'keepers 1871 1983' },
+      { rule: 'gap', text: 'keepers-1871-1983' },
+      { rule: 'folder', text: 'the-light/keepers-1871-1983.html' },
+    ])
+  })
+})
+
+describe('an own name', () => {
+  test.each(['a b', 'a/b', '', 'con', '.hidden', 'x.html', '-x', 'index', 'a?b', 'e\u0301'])('%j is refused with one that works', (name) => {
+    const refusal = checkOwnName(name, defaultScheme, 'en')!
+    expect(refusal.reason).not.toBe('')
+    if (name !== 'index') expect(checkOwnName(refusal.proposal, defaultScheme, 'en')).toBeNull()
+  })
+  test('survives a new label and another scheme', () => {
+    const site = siteFrom('Home\n  Visit', store)
+    const id = site.pages[1]!.id
+    const own = change(site, store, { kind: 'setPageText', pageId: id, field: 'ownName', value: 'come', was: null })
+    const renamed = change(own, store, { kind: 'setPageText', pageId: id, field: 'label', value: 'Getting here', was: 'Visit' })
+    expect(namesOf(renamed).pages.get(id)!.path).toBe('come.html')
+    const scheme = { ...defaultScheme, extension: '.htm' as const }
+    expect(namesOf(change(renamed, store, { kind: 'setScheme', scheme, was: defaultScheme })).pages.get(id)!.path).toBe('come.htm')
+  })
+})

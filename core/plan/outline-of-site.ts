@@ -1,0 +1,23 @@
+import type { Page, Site } from '#core/site'
+import type { OutlineNode } from './outline'
+import { treeOf } from './tree'
+
+/** A site's plan as outline lines: the home page on top with the top level under it. */
+export function outlineOfSite(site: Pick<Site, 'pages' | 'homeId'>): OutlineNode[] {
+  const tree = treeOf(site)
+  // Built from the last page to the first, so that a page's children are ready before it.
+  const nodes = new Map<string, OutlineNode>()
+  const childNodes = (parentId: string | null) =>
+    tree.childrenOf(parentId).flatMap((child: Page) => nodes.get(child.id) ?? [])
+  for (const { page } of [...tree.places].reverse())
+    if (page.id !== site.homeId)
+      nodes.set(page.id, {
+        label: page.label,
+        trial: page.trial,
+        inMenus: page.inMenus,
+        children: childNodes(page.id),
+      })
+  const home = tree.byId.get(site.homeId)
+  const top = childNodes(null)
+  return home ? [{ label: home.label, trial: false, inMenus: home.inMenus, children: top }] : top
+}

@@ -1,0 +1,71 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { outlines } from '#core/testing'
+import { cleanLabel, type OutlineNode, planSite, readOutline, writeOutline } from './index'
+
+const shape = (nodes: readonly OutlineNode[]): unknown => nodes.map((node) => [node.label, shape(node.children)])
+
+describe('reading a plan', () => {
+  test('deeper lines go under the line before, with tabs or spaces of any width', () => {
+    const expected = [['Home', [['Visit', [['Tides', []]]], ['Stay', []]]]]
+    expect(shape(readOutline('Home\n  Visit\n    Tides\n  Stay').nodes)).toEqual(expected)
+    expect(shape(readOutline('Home\n\tVisit\n\t\tTides\n\tStay\n').nodes)).toEqual(expected)
+    expect(shape(readOutline('\ufeffHome\r\n Visit\r\n     Tides\r\n\r\n Stay').nodes)).toEqual(expected)
+  })
+
+  test('a line that comes back to an unused depth goes with the nearest shallower one, and is said', () => {
+    const outline = readOutline('Home\n    Visit\n  Stay')
+    expect(shape(outline.nodes)).toEqual([['Home', [['Visit', []], ['Stay', []]]]])
+    expect(outline.notes).toHaveLength(1)
+  })
+
+  test('mixed tabs and spaces are read and said', () => {
+    expect(readOutline('A\n\tB\n        C').notes[0]).toContain('mixed')
+  })
+
+  test('bullets and numbers in front are taken as list marks, marks at the end as flags', () => {
+    const [visit, sketch] = readOutline('- Visit\n2. Sketch (trial page)').nodes
+    expect(visit).toMatchObject({ label: 'Visit', trial: false })
+    expect(sketch).toMatchObject({ label: 'Sketch', trial: true })
+  })
+
+  test('what is written is read back the same', () => {
+    const clean = (nodes: readonly OutlineNode[]): OutlineNode[] =>
+      nodes.flatMap((node) => {
+        const label = cleanLabel(node.label)
+        return label === '' ? clean(node.children) : [{ ...node, label, children: clean(node.children) }]
+      })
+    fc.assert(
+      fc.property(outlines, (nodes) => {
+        const plan = clean(nodes)
+        expect(readOutline(writeOutline(plan)).nodes).toEqual(plan)
+      }),
+    )
+  })
+
+  test('a label that looks like a list mark or a flag survives', () => {
+    for (const label of ['- not a bullet', '1. not a number', 'Odd (trial page)', '\\ slash', 'ends in \\', '(not in menus)']) {
+      const nodes = [{ label, trial: true, inMenus: false, children: [] }]
+      expect(readOutline(writeOutline(nodes)).nodes).toEqual(nodes)
+    }
+  })
+})
+
+describe('the home page of a plan', () => {
+  const plan = (text: string) => planSite(readOutline(text), 'Saltpan Chapel')
+
+  test('is the first line when all others stand under it', () => {
+    expect(plan('Chapel\n  Visit\n  Stay')).toMatchObject({ home: { label: 'Chapel' }, top: [{ label: 'Visit' }, { label: 'Stay' }] })
+  })
+  test('is the first line when it is called like a home page', () => {
+    expect(plan('Home\nVisit\nStay')).toMatchObject({ home: { label: 'Home' }, top: [{ label: 'Visit' }, { label: 'Stay' }] })
+  })
+  test('is put in front otherwise, and that is said', () => {
+    const read = plan('Visit\n  Tides\nStay')
+    expect(read).toMatchObject({ home: { label: 'Saltpan Chapel' }, top: [{ label: 'Visit' }, { label: 'Stay' }] })
+    expect(read.notes.join()).toContain('Saltpan Chapel')
+  })
+  test('is there even when nothing is typed', () => {
+    expect(plan('')).toMatchObject({ home: { label: 'Saltpan Chapel' }, top: [] })
+  })
+})

@@ -1,0 +1,174 @@
+/** A line of a plan with what stands under it. */
+export interface OutlineNode {
+  readonly label: string
+  readonly trial: boolean
+  readonly inMenus: boolean
+  readonly children: readonly OutlineNode[]
+}
+
+/** A plan that was read: its top-level lines, and in plain sentences what was assumed. */
+export interface Outline {
+  readonly nodes: readonly OutlineNode[]
+  readonly notes: readonly string[]
+}
+
+interface Draft extends OutlineNode {
+  readonly children: Draft[]
+}
+
+const bullet = /^([-*+•–]|\d+[.)])\s+/u
+const trialMark = /\s*\(trial page\)$/iu
+const menuMark = /\s*\(not in menus\)$/iu
+/** Tab stops every 8 columns, as terminals and most editors show them. */
+const tabWidth = 8
+
+function indentOf(line: string): { columns: number; rest: string; tabs: boolean; spaces: boolean } {
+  let columns = 0
+  let at = 0
+  let tabs = false
+  let spaces = false
+  for (; at < line.length; at++) {
+    const ch = line[at]
+    if (ch === '\t') {
+      columns += tabWidth - (columns % tabWidth)
+      tabs = true
+    } else if (ch === ' ' || ch === '\u00a0' || ch === '\u3000') {
+      columns += 1
+      spaces = true
+    } else break
+  }
+  return { columns, rest: line.slice(at), tabs, spaces }
+}
+
+/** One written line as a label and its marks. A backslash in front keeps what follows literal. */
+function readLine(rest: string): Omit<OutlineNode, 'children'> {
+  let text = rest.trimEnd()
+  if (!text.startsWith('\\')) text = text.replace(bullet, '')
+  else text = text.slice(1)
+  let trial = false
+  let inMenus = true
+  for (;;) {
+    if (trialMark.test(text)) {
+      text = text.replace(trialMark, '')
+      trial = true
+    } else if (menuMark.test(text)) {
+      text = text.replace(menuMark, '')
+      inMenus = false
+    } else break
+  }
+  if (text.endsWith('\\')) text = text.slice(0, -1)
+  return { label: cleanLabel(text), trial, inMenus }
+}
+
+/** A label as it is kept: one line, no control characters, no space at either end. */
+export function cleanLabel(text: string): string {
+  return text
+    // eslint-disable-next-line no-control-regex
+    .replace(/[\u0000-\u001f\u007f-\u009f\u2028\u2029]+/g, ' ')
+    .replace(/\s+/gu, ' ')
+    .trim()
+}
+
+/**
+ * Reads a plan typed as indented text: a line a page, deeper lines under the line before.
+ * Tabs or spaces, any width; a line that comes back to a width never used goes with the
+ * nearest shallower one. Never fails; what had to be assumed is in `notes`.
+ */
+export function readOutline(text: string): Outline {
+  const notes: string[] = []
+  const roots: Draft[] = []
+  const open: { columns: number; node: Draft }[] = []
+  let tabs = false
+  let spaces = false
+  let uneven = 0
+  for (const line of text.replace(/^\ufeff/, '').split(/\r\n|\n|\r/)) {
+    const indent = indentOf(line)
+    const read = readLine(indent.rest)
+    if (read.label === '') continue
+    tabs ||= indent.tabs
+    spaces ||= indent.spaces
+    while (open.length > 0 && open[open.length - 1]!.columns >= indent.columns) {
+      const closed = open.pop()!
+      const under = open[open.length - 1]
+      const between = closed.columns > indent.columns && (under ? under.columns : -1) < indent.columns
+      if (between && (under || indent.columns > 0)) uneven++
+    }
+    const node: Draft = { ...read, children: [] }
+    const parent = open[open.length - 1]
+    if (parent) parent.node.children.push(node)
+    else roots.push(node)
+    open.push({ columns: indent.columns, node })
+  }
+  if (tabs && spaces) notes.push('Tabs and spaces are mixed; a tab was taken as up to 8 spaces.')
+  if (uneven > 0)
+    notes.push(
+      uneven === 1
+        ? 'One line is indented to a depth not used before; it was put under the nearest line that is less deep.'
+        : `${uneven} lines are indented to depths not used before; each was put under the nearest line that is less deep.`,
+    )
+  return { nodes: roots, notes }
+}
+
+function writeLine(node: OutlineNode): string {
+  let text = node.label
+  if (bullet.test(text) || text.startsWith('\\')) text = `\\${text}`
+  if (text.endsWith('\\') || trialMark.test(text) || menuMark.test(text)) text += '\\'
+  if (!node.inMenus) text += ' (not in menus)'
+  if (node.trial) text += ' (trial page)'
+  return text
+}
+
+/** Writes a plan as text, two spaces a level, one final newline. `readOutline` reads it back. */
+export function writeOutline(nodes: readonly OutlineNode[]): string {
+  const lines: string[] = []
+  const stack = nodes.map((node) => ({ node, depth: 0 })).reverse()
+  while (stack.length > 0) {
+    const { node, depth } = stack.pop()!
+    lines.push('  '.repeat(depth) + writeLine(node))
+    for (let at = node.children.length - 1; at >= 0; at--)
+      stack.push({ node: node.children[at]!, depth: depth + 1 })
+  }
+  return lines.length > 0 ? lines.join('\n') + '\n' : ''
+}
+
+/** Every line of a plan in reading order, with its depth. */
+export function walkOutline(nodes: readonly OutlineNode[]): { node: OutlineNode; depth: number }[] {
+  const lines: { node: OutlineNode; depth: number }[] = []
+  const stack = nodes.map((node) => ({ node, depth: 0 })).reverse()
+  while (stack.length > 0) {
+    const line = stack.pop()!
+    lines.push(line)
+    for (let at = line.node.children.length - 1; at >= 0; at--)
+      stack.push({ node: line.node.children[at]!, depth: line.depth + 1 })
+  }
+  return lines
+}
+
+const homeWords = new Set(['home', 'home page', 'homepage', 'start', 'start page', 'welcome', 'index', 'front page'])
+
+/** A plan split into the home page and the top level. */
+export interface SitePlan {
+  readonly home: OutlineNode
+  readonly top: readonly OutlineNode[]
+  readonly notes: readonly string[]
+}
+
+/**
+ * Takes a typed plan as a site's plan. The first line is the home page when every other line
+ * stands under it, or when it is called like the site or like a home page and has nothing
+ * under it; otherwise a home page called like the site is put in front.
+ */
+export function planSite(outline: Outline, siteName: string): SitePlan {
+  const notes = [...outline.notes]
+  const [first, ...rest] = outline.nodes
+  const added = { label: cleanLabel(siteName) || 'Home', trial: false, inMenus: true, children: [] }
+  if (!first) return { home: added, top: [], notes }
+  const leaf = first.children.length === 0
+  const called = first.label.toLowerCase()
+  if (!first.trial && leaf && (homeWords.has(called) || called === added.label.toLowerCase()))
+    return { home: first, top: rest, notes }
+  if (!first.trial && rest.every((node) => node.trial) && (!leaf || rest.length === 0))
+    return { home: { ...first, children: [] }, top: [...first.children, ...rest], notes }
+  notes.push(`No line is the home page, so one called “${added.label}” is put in front.`)
+  return { home: added, top: outline.nodes, notes }
+}

@@ -1,0 +1,149 @@
+import type { Page, Site, SiteFile, SiteSettings, Template } from './document'
+
+/** One row's change: null stands for "did not exist", else only the fields that differ. */
+export interface RowDiff<T> {
+  readonly before: Partial<T> | null
+  readonly after: Partial<T> | null
+}
+
+/** The difference between two states of one site, as plain data. Can be reversed and applied. */
+export interface SiteDiff {
+  readonly settings: RowDiff<SiteSettings> | null
+  readonly pages: Readonly<Record<string, RowDiff<Page>>>
+  readonly files: Readonly<Record<string, RowDiff<SiteFile>>>
+  readonly templates: Readonly<Record<string, RowDiff<Template>>>
+}
+
+const settingNames = ['name', 'language', 'titlePattern', 'homeId', 'scheme', 'nextSeq'] as const
+
+const same = (a: unknown, b: unknown): boolean =>
+  a === b || (typeof a === 'object' && typeof b === 'object' && JSON.stringify(a) === JSON.stringify(b))
+
+function diffFields<T extends object>(before: T, after: T, names: readonly (keyof T)[]): RowDiff<T> | null {
+  const was: Partial<T> = {}
+  const is: Partial<T> = {}
+  let differs = false
+  for (const name of names) {
+    if (same(before[name], after[name])) continue
+    was[name] = before[name]
+    is[name] = after[name]
+    differs = true
+  }
+  return differs ? { before: was, after: is } : null
+}
+
+function diffRows<T extends { id: string }>(before: readonly T[], after: readonly T[]) {
+  const rows: Record<string, RowDiff<T>> = {}
+  if (before === after) return rows
+  const old = new Map(before.map((row) => [row.id, row]))
+  for (const row of after) {
+    const was = old.get(row.id)
+    old.delete(row.id)
+    if (was === row) continue
+    if (!was) rows[row.id] = { before: null, after: row }
+    else {
+      const fields = diffFields(was, row, Object.keys(row) as (keyof T)[])
+      if (fields) rows[row.id] = fields
+    }
+  }
+  for (const [id, row] of old) rows[id] = { before: row, after: null }
+  return rows
+}
+
+/** What changed from `before` to `after`. */
+export function diffSites(before: Site, after: Site): SiteDiff {
+  return {
+    settings: diffFields<SiteSettings>(before, after, settingNames),
+    pages: diffRows(before.pages, after.pages),
+    files: diffRows(before.files, after.files),
+    templates: diffRows(before.templates, after.templates),
+  }
+}
+
+/** True when the difference changes nothing. */
+export function isEmptyDiff(diff: SiteDiff): boolean {
+  return (
+    !diff.settings && [diff.pages, diff.files, diff.templates].every((rows) => Object.keys(rows).length === 0)
+  )
+}
+
+const reverseRows = <T>(rows: Readonly<Record<string, RowDiff<T>>>) =>
+  Object.fromEntries(
+    Object.entries(rows).map(([id, row]) => [id, { before: row.after, after: row.before }]),
+  ) as Record<string, RowDiff<T>>
+
+/** The difference that leads back. */
+export function reverseDiff(diff: SiteDiff): SiteDiff {
+  return {
+    settings: diff.settings && { before: diff.settings.after, after: diff.settings.before },
+    pages: reverseRows(diff.pages),
+    files: reverseRows(diff.files),
+    templates: reverseRows(diff.templates),
+  }
+}
+
+/** Where a difference does not fit: the row (null for the settings) and the field, if it still exists. */
+export interface DiffConflict {
+  readonly table: 'settings' | 'pages' | 'files' | 'templates'
+  readonly id: string | null
+  readonly field: string | null
+}
+
+function fieldsFit<T extends object>(current: T, expected: Partial<T>): string | null {
+  for (const name of Object.keys(expected) as (keyof T)[])
+    // A page made later took its number honestly; giving it back would let two pages share one.
+    if (name !== 'nextSeq' && !same(current[name], expected[name])) return String(name)
+  return null
+}
+
+function patchRows<T extends { id: string }>(
+  rows: readonly T[],
+  patch: Readonly<Record<string, RowDiff<T>>>,
+): { rows: readonly T[] } | { id: string; field: string | null } {
+  const ids = Object.keys(patch)
+  if (ids.length === 0) return { rows }
+  const left = new Set(ids)
+  const result: T[] = []
+  for (const row of rows) {
+    const change = patch[row.id]
+    if (!change) {
+      result.push(row)
+      continue
+    }
+    left.delete(row.id)
+    if (!change.before) return { id: row.id, field: null }
+    const misfit = fieldsFit(row, change.before)
+    if (misfit) return { id: row.id, field: misfit }
+    if (change.after) result.push({ ...row, ...change.after })
+  }
+  for (const id of left) {
+    const change = patch[id]!
+    if (change.before || !change.after) return { id, field: null }
+    result.push(change.after as T)
+  }
+  return { rows: result }
+}
+
+/**
+ * The site with the difference applied, or the first place where the site is no longer
+ * what the difference was made from. Nothing is ever overwritten silently.
+ */
+export function applyDiff(site: Site, diff: SiteDiff): { site: Site } | { conflict: DiffConflict } {
+  let settings: Partial<SiteSettings> = {}
+  if (diff.settings) {
+    const misfit = fieldsFit<SiteSettings>(site, diff.settings.before!)
+    if (misfit) return { conflict: { table: 'settings', id: null, field: misfit } }
+    settings = { ...diff.settings.after }
+    if (settings.nextSeq !== undefined)
+      settings = { ...settings, nextSeq: Math.max(site.nextSeq, settings.nextSeq) }
+  }
+  const pages = patchRows(site.pages, diff.pages)
+  if (!('rows' in pages)) return { conflict: { table: 'pages', ...pages } }
+  const files = patchRows(site.files, diff.files)
+  if (!('rows' in files)) return { conflict: { table: 'files', ...files } }
+  const templates = patchRows(site.templates, diff.templates)
+  if (!('rows' in templates)) return { conflict: { table: 'templates', ...templates } }
+  return {
+    site: { ...site, ...settings, pages: pages.rows, files: files.rows, templates: templates.rows },
+  }
+}

@@ -1,0 +1,76 @@
+import type { Scheme } from './scheme'
+
+/** A SHA-256 in lower-case hexadecimal; names a text or a file by what is in it. */
+export type Hash = string
+
+/**
+ * One page. Its file name, address, menus and links are computed, never stored here;
+ * `ownName` and `keptName` are the only two overrides of a computed name.
+ */
+export interface Page {
+  readonly id: string
+  /** The page this one stands under; null at the top level. The home page is at the top level. */
+  readonly parentId: string | null
+  /** Place among the siblings: a fractional index, compared by code unit. */
+  readonly order: string
+  /** Age: pages are numbered as they are made, so the older of two has the smaller number. */
+  readonly seq: number
+  readonly label: string
+  /** The name its author gave it (no folder, no extension), or null to follow the scheme. */
+  readonly ownName: string | null
+  /** A computed name held still, because another page's change would otherwise have altered it. */
+  readonly keptName: string | null
+  /** What `{page}` stands for in the title; null means the label. */
+  readonly title: string | null
+  readonly description: string | null
+  /** A trial page is for trying a design: never in a menu, a ZIP or a delivery. */
+  readonly trial: boolean
+  readonly inMenus: boolean
+  /** The HTML of the content slot, by hash. */
+  readonly content: Hash
+}
+
+/** Which folder of the scheme a file goes to. */
+export type FileKind = 'image' | 'style' | 'script' | 'document' | 'other'
+
+/** A file that is not a page: a style sheet, a picture, a document. */
+export interface SiteFile {
+  readonly id: string
+  readonly kind: FileKind
+  /** Its name as the author brought it; the path in the site is computed by the scheme. */
+  readonly label: string
+  readonly seq: number
+  readonly hash: Hash
+  readonly sizeBytes: number
+}
+
+/** A shared template, in the language described in `core/template`. */
+export interface Template {
+  readonly id: string
+  readonly name: string
+  readonly source: Hash
+}
+
+/** What is said once for the whole site. */
+export interface SiteSettings {
+  readonly name: string
+  /** BCP 47 tag for `html lang`. */
+  readonly language: string
+  /** What `{title}` stands for, over `{page}` and `{site}`. */
+  readonly titlePattern: string
+  readonly homeId: string
+  readonly scheme: Scheme
+  /** The number the next page or file gets as its `seq`. */
+  readonly nextSeq: number
+}
+
+/** The whole site as plain data that survives JSON; contents are named by hash and kept beside it. */
+export interface Site extends SiteSettings {
+  readonly id: string
+  readonly pages: readonly Page[]
+  readonly files: readonly SiteFile[]
+  readonly templates: readonly Template[]
+}
+
+/** Where texts named by hash come from. Throws when a text was not made available. */
+export type TextOf = (hash: Hash) => string

@@ -1,0 +1,4 @@
+/** The `Site` document: plain data that everything else is computed from. */
+export type { FileKind, Hash, Page, Site, SiteFile, SiteSettings, Template, TextOf } from './document'
+export { type Arrangement, defaultScheme, type Scheme } from './scheme'
+export { applyDiff, type DiffConflict, diffSites, isEmptyDiff, reverseDiff, type SiteDiff } from './diff'

@@ -1,0 +1,174 @@
+import { attributeValueRange, type HtmlElement, type HtmlNode, parseHtml, readHtml, type Reference, walkHtml } from '#core/markup'
+
+/** What an expression such as `{page}` may name. */
+export const valueNames = ['page', 'title', 'site', 'description', 'language', 'year'] as const
+export type ValueName = (typeof valueNames)[number]
+
+/** The generated parts: custom elements that become plain lists of links. */
+export const generatedNames = ['site-menu', 'site-trail', 'page-children', 'page-neighbours'] as const
+export type GeneratedName = (typeof generatedNames)[number]
+
+/** Where a part stands in its line: what is needed to drop or indent it as a person would. */
+interface Placement {
+  /** White space in front of the line the part starts on. */
+  readonly indent: string
+  /** True when nothing else stands on its lines; an empty result then takes the line away. */
+  readonly alone: boolean
+}
+
+export type Part =
+  | { readonly kind: 'text'; readonly text: string }
+  | { readonly kind: 'value'; readonly name: ValueName; readonly syntax: 'text' | 'attribute' | 'url' }
+  | { readonly kind: 'reference'; readonly reference: Reference }
+  | ({ readonly kind: 'slot'; readonly name: string; readonly fallback: readonly Part[] } & Placement)
+  | ({
+      readonly kind: 'generated'
+      readonly name: GeneratedName
+      readonly attributes: Readonly<Record<string, string>>
+    } & Placement)
+  /** A `meta` or `link` that is left out when all its expressions come out empty. */
+  | ({ readonly kind: 'optional'; readonly needs: readonly ValueName[]; readonly parts: readonly Part[] } & Placement)
+
+/** A template ready to be filled, any number of times. */
+export interface CompiledTemplate {
+  readonly parts: readonly Part[]
+  readonly references: readonly Reference[]
+  /** Names of its slots, in order. */
+  readonly slots: readonly string[]
+  readonly generated: readonly Extract<Part, { kind: 'generated' }>[]
+}
+
+interface Hole {
+  readonly start: number
+  readonly end: number
+  /** Taken apart again by `partsOf` over its own range, where it must not meet itself. */
+  readonly optional?: true
+  readonly make: () => Part
+}
+
+const expression = /\{([A-Za-z_][A-Za-z0-9_]*)\}/g
+const isValueName = (name: string): name is ValueName => (valueNames as readonly string[]).includes(name)
+const isGenerated = (name: string): name is GeneratedName => (generatedNames as readonly string[]).includes(name)
+
+const compiled = new Map<string, CompiledTemplate>()
+
+/** Compiles a template's source; never fails, since any text is some HTML document. */
+export function compileTemplate(source: string): CompiledTemplate {
+  let template = compiled.get(source)
+  if (!template) {
+    template = compile(normalise(source))
+    // A handful of sources are in use at a time; older ones came from typing.
+    if (compiled.size >= 32) compiled.clear()
+    compiled.set(source, template)
+  }
+  return template
+}
+
+/** `\n` line ends and exactly one final newline. */
+function normalise(source: string): string {
+  return source.replace(/\r\n?/g, '\n').trimEnd() + '\n'
+}
+
+function compile(source: string): CompiledTemplate {
+  const { root } = parseHtml(source, true)
+  const { references } = readHtml(source, true)
+  const slots: string[] = []
+  const generated: Extract<Part, { kind: 'generated' }>[] = []
+
+  const placementOf = (start: number, end: number): Placement => {
+    const lineStart = source.lastIndexOf('\n', start - 1) + 1
+    const before = source.slice(lineStart, start)
+    const lineEnd = source.indexOf('\n', end)
+    const after = source.slice(end, lineEnd < 0 ? undefined : lineEnd)
+    return { indent: /^\s*/.exec(before)![0], alone: before.trim() === '' && after.trim() === '' }
+  }
+
+  const holes: Hole[] = []
+  const valueHoles = (start: number, end: number, syntax: 'text' | 'attribute' | 'url'): ValueName[] => {
+    const names: ValueName[] = []
+    for (const match of source.slice(start, end).matchAll(expression)) {
+      const name = match[1]!
+      if (!isValueName(name)) continue
+      names.push(name)
+      const at = start + match.index
+      holes.push({ start: at, end: at + match[0].length, make: () => ({ kind: 'value', name, syntax }) })
+    }
+    return names
+  }
+  const attributeHoles = (element: HtmlElement): ValueName[] =>
+    Object.values(element.sourceCodeLocation?.attrs ?? {}).flatMap((where) => {
+      const range = attributeValueRange(source, where)
+      if (!range || !source.slice(range.start, range.end).includes('{')) return []
+      const isUrl = references.some((reference) => reference.start >= range.start && reference.end <= range.end)
+      return valueHoles(range.start, range.end, isUrl ? 'url' : 'attribute')
+    })
+
+  walkHtml(root, (node: HtmlNode) => {
+    const where = 'sourceCodeLocation' in node ? node.sourceCodeLocation : null
+    if (!where) return
+    if (node.nodeName === '#text') {
+      const parent = 'parentNode' in node ? node.parentNode : null
+      if (parent?.nodeName !== 'script' && parent?.nodeName !== 'style')
+        valueHoles(where.startOffset, where.endOffset, 'text')
+      return
+    }
+    if (!('tagName' in node)) return
+    const location = node.sourceCodeLocation!
+    const names = attributeHoles(node)
+    const tag = node.tagName
+    if (tag === 'slot' || isGenerated(tag)) {
+      const start = location.startOffset
+      // Without an end tag the parser lets the element run on; what follows is not meant to vanish.
+      const end = location.endTag ? location.endOffset : (location.startTag?.endOffset ?? location.endOffset)
+      const attributes = Object.fromEntries(node.attrs.map((attr) => [attr.name, attr.value]))
+      const placement = placementOf(start, end)
+      if (tag === 'slot') {
+        const name = attributes.name || 'content'
+        slots.push(name)
+        const inner = location.endTag
+          ? { start: location.startTag!.endOffset, end: location.endTag.startOffset }
+          : { start: end, end }
+        holes.push({
+          start,
+          end,
+          make: () => ({ kind: 'slot', name, fallback: partsOf(inner.start, inner.end), ...placement }),
+        })
+      } else {
+        const part = { kind: 'generated' as const, name: tag, attributes, ...placement }
+        generated.push(part)
+        holes.push({ start, end, make: () => part })
+      }
+    } else if ((tag === 'meta' || tag === 'link') && names.length > 0) {
+      const { startOffset: start, endOffset: end } = location
+      holes.push({
+        start,
+        end,
+        optional: true,
+        make: () => ({ kind: 'optional', needs: names, parts: partsOf(start, end), ...placementOf(start, end) }),
+      })
+    }
+  })
+  for (const reference of references)
+    if (!source.slice(reference.start, reference.end).includes('{'))
+      holes.push({ start: reference.start, end: reference.end, make: () => ({ kind: 'reference', reference }) })
+  // Outer holes before the ones inside them.
+  holes.sort((a, b) => a.start - b.start || b.end - a.end)
+
+  function partsOf(start: number, end: number): Part[] {
+    const parts: Part[] = []
+    let at = start
+    const text = (to: number) => {
+      if (to > at) parts.push({ kind: 'text', text: source.slice(at, to) })
+    }
+    for (const hole of holes) {
+      if (hole.start < at || hole.end > end) continue
+      if (hole.optional && hole.start === start && hole.end === end) continue
+      text(hole.start)
+      parts.push(hole.make())
+      at = hole.end
+    }
+    text(end)
+    return parts
+  }
+  return { parts: partsOf(0, source.length), references, slots, generated }
+}

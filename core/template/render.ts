@@ -1,0 +1,159 @@
+import { relativeReference, resolveReference } from '#core/links'
+import {
+  applyEdits,
+  encodeVariable,
+  escapeAttribute,
+  escapeText,
+  type HtmlFacts,
+  indentHtml,
+  type Reference,
+  writeReference,
+} from '#core/markup'
+import type { Page, Site } from '#core/site'
+import type { CompiledTemplate, Part, ValueName } from './compile'
+import { pageTitle, renderGenerated, type SiteContext } from './generated'
+
+/** A page's title as it stands in the browser's tab: the pattern over `{page}` and `{site}`. */
+export function fullTitle(site: Pick<Site, 'name' | 'titlePattern'>, page: Page, year: number): string {
+  const title = pageTitle(page)
+  // "Marrow Skerry Light – Marrow Skerry Light" helps nobody.
+  if (title === site.name) return title
+  return site.titlePattern.replace(/\{(page|site|year)\}/g, (_, name: string) =>
+    name === 'page' ? title : name === 'site' ? site.name : String(year),
+  )
+}
+
+/** The value of an expression on one page, as plain text. */
+export function valueOf(name: ValueName, site: Site, page: Page, year: number): string {
+  switch (name) {
+    case 'page':
+      return pageTitle(page)
+    case 'title':
+      return fullTitle(site, page, year)
+    case 'site':
+      return site.name
+    case 'description':
+      return page.description ?? ''
+    case 'language':
+      return site.language
+    case 'year':
+      return String(year)
+  }
+}
+
+/** The home file's name, which stands for its folder. */
+export const homeFileOf = (site: Pick<Site, 'scheme'>): string => site.scheme.homeName + site.scheme.extension
+
+/**
+ * A reference as it has to stand in the finished file at `path`, or null when what is written is
+ * right already: relative, and naming a file, not a folder, so that it works from a disk too.
+ * @param from where it is understood from: `path` for a content, '' for the template
+ */
+export function outputReference(context: SiteContext, reference: Reference, path: string, from = path): string | null {
+  const target = resolveReference(reference.href, from, context.names, homeFileOf(context.site))
+  if (target.kind === 'elsewhere' || target.kind === 'here') return null
+  // A relative one that names a file exactly is the author's spelling, and stays.
+  const rooted = reference.href.startsWith('/') || from !== path
+  if (!rooted && (target.kind === 'missing' || reference.href.split(/[?#]/)[0]!.endsWith(target.path.split('/').pop()!)))
+    return null
+  return relativeReference(path, target.path) + target.suffix
+}
+
+/** A content with its references written for the place where it will stand. */
+export function placeReferences(
+  context: SiteContext,
+  text: string,
+  references: readonly Reference[],
+  path: string,
+): string {
+  const edits = references.flatMap((reference) => {
+    const href = outputReference(context, reference, path)
+    return href === null || href === reference.href
+      ? []
+      : [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]
+  })
+  return applyEdits(text, edits)
+}
+
+/** What a page puts into a slot, already read. */
+export interface SlotContent {
+  readonly text: string
+  readonly facts: HtmlFacts
+}
+
+const fallbackOnly = (parts: readonly Part[]) => parts.every((part) => part.kind === 'text' && part.text.trim() === '')
+
+/**
+ * One page's HTML: the template with its slots filled, generated parts made, values put in and
+ * references relative to the page.
+ */
+export function renderPage(
+  context: SiteContext,
+  template: CompiledTemplate,
+  page: Page,
+  slots: (name: string) => SlotContent | null,
+  year: number,
+): string {
+  const { site } = context
+  const path = context.names.pages.get(page.id)!.path
+  let out = ''
+
+  /** Takes back the indentation, and tells the next text to skip the rest of the line. */
+  let skipNewline = false
+  const drop = (part: { alone: boolean; indent: string }) => {
+    if (!part.alone) return
+    out = out.slice(0, out.length - part.indent.length)
+    skipNewline = true
+  }
+  const write = (text: string) => {
+    if (skipNewline) {
+      skipNewline = false
+      text = text.replace(/^[ \t]*\n/, '')
+    }
+    out += text
+  }
+  const slot = (part: Extract<Part, { kind: 'slot' }>) => {
+    const content = slots(part.name)
+    if (content && content.text.trim() !== '') {
+      const placed = placeReferences(context, content.text, content.facts.references, path)
+      write(indentHtml(placed.replace(/^\s*\n|\s+$/g, ''), part.indent))
+    } else if (fallbackOnly(part.fallback)) drop(part)
+    else run(part.fallback)
+  }
+  function run(parts: readonly Part[]): void {
+    for (const part of parts) {
+      switch (part.kind) {
+        case 'text':
+          write(part.text)
+          break
+        case 'value': {
+          const value = valueOf(part.name, site, page, year)
+          write(
+            part.syntax === 'text' ? escapeText(value) : part.syntax === 'url' ? encodeVariable(value) : escapeAttribute(value),
+          )
+          break
+        }
+        case 'reference': {
+          const href = outputReference(context, part.reference, path, '')
+          write(writeReference(part.reference, href ?? part.reference.href))
+          break
+        }
+        case 'slot':
+          slot(part)
+          break
+        case 'generated': {
+          const html = renderGenerated(context, part, page, part.indent)
+          if (html === '') drop(part)
+          else write(html)
+          break
+        }
+        case 'optional':
+          if (part.needs.every((name) => valueOf(name, site, page, year) === '')) drop(part)
+          else run(part.parts)
+          break
+      }
+    }
+  }
+  run(template.parts)
+  return out.trimEnd() + '\n'
+}
