@@ -38,7 +38,7 @@ function apply(site: Site, change: Change): Edited {
       return setPageText(site, change)
     case 'setContent':
       return updatePage(site, change.pageId, (page) =>
-        page.content === change.was
+        page.content === change.was || page.content === change.content
           ? { ...page, content: change.content }
           : elsewhere(`The text of “${page.label}”`, page.content),
       )
@@ -66,15 +66,17 @@ function apply(site: Site, change: Change): Edited {
         },
       }
     case 'setSetting': {
-      if (site[change.field] !== change.was) return elsewhere('This setting', site[change.field])
       const value = cleanLabel(change.value)
+      if (site[change.field] !== change.was && site[change.field] !== value)
+        return elsewhere('This setting', site[change.field])
       if (value === '') return refuse('invalid', 'This cannot be empty.')
       return { site: { ...site, [change.field]: value } }
     }
     case 'setTemplate': {
       const template = site.templates.find((one) => one.id === change.templateId)
       if (!template) return gone('The template')
-      if (template.source !== change.was) return elsewhere('The template', template.source)
+      if (template.source !== change.was && template.source !== change.source)
+        return elsewhere('The template', template.source)
       return {
         site: {
           ...site,
@@ -93,7 +95,7 @@ function apply(site: Site, change: Change): Edited {
     case 'setFile': {
       const file = site.files.find((one) => one.id === change.fileId)
       if (!file) return gone('The file')
-      if (file.hash !== change.was) return elsewhere(`“${file.label}”`, file.hash)
+      if (file.hash !== change.was && file.hash !== change.hash) return elsewhere(`“${file.label}”`, file.hash)
       const next = { ...file, hash: change.hash, sizeBytes: change.sizeBytes }
       return { site: { ...site, files: site.files.map((one) => (one === file ? next : one)) } }
     }
@@ -114,7 +116,9 @@ function updatePage(site: Site, pageId: string, update: (page: Page) => Page | E
 function setPageText(site: Site, change: Extract<Change, { kind: 'setPageText' }>): Edited {
   const { field, was } = change
   return updatePage(site, change.pageId, (page) => {
-    if (page[field] !== was) return elsewhere(`This page’s ${field === 'ownName' ? 'own name' : field}`, page[field])
+    // A change that was made already, its answer lost on the way, may be asked for again.
+    if (page[field] !== was && page[field] !== change.value)
+      return elsewhere(`This page’s ${field === 'ownName' ? 'own name' : field}`, page[field])
     if (field === 'ownName') {
       const refusal = change.value === null ? null : checkOwnName(change.value, site.scheme, site.language)
       if (refusal) return refuse('invalid', refusal.reason)
@@ -153,6 +157,8 @@ function settlePlace(site: Site, parentId: string | null, after: string | null) 
 function addPages(site: Site, change: Extract<Change, { kind: 'addPages' }>): Edited {
   const tree = treeOf(site)
   if (change.parentId !== null && !tree.byId.has(change.parentId)) return gone('The page to add under')
+  // Asked for again because the answer was lost on the way: it is done.
+  if (change.pages.length > 0 && change.pages.every((page) => tree.byId.has(page.id))) return { site }
   const { parentId, after } = settlePlace(site, change.parentId, change.after)
   const added: Page[] = []
   let seq = site.nextSeq
@@ -215,7 +221,7 @@ function removePages(site: Site, change: Extract<Change, { kind: 'removePages' }
   const tree = treeOf(site)
   if (change.pageIds.includes(site.homeId)) return refuse('invalid', 'A site needs its home page.')
   const removed = new Set(change.pageIds.flatMap((id) => branchOf(tree, id).map((page) => page.id)))
-  if (removed.size === 0) return gone('The page')
+  if (removed.size === 0) return { site }
   return { site: { ...site, pages: site.pages.filter((page) => !removed.has(page.id)) } }
 }
 

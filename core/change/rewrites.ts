@@ -111,3 +111,21 @@ function mendedReference(
   const shown = asFolder ? next.slice(0, next.length - homeAfter.length) || './' : next
   return shown === bare ? null : shown + target.suffix
 }
+
+/** How many references in the remaining pages lead to something that the change takes away. */
+export function countBroken(before: Site, after: Site, factsOf: RewriteSources['factsOf']): number {
+  const were = namesOf(before)
+  const become = namesOf(after)
+  const home = homeFileOf(before)
+  let broken = 0
+  for (const page of after.pages) {
+    const from = were.pages.get(page.id)?.path
+    if (from === undefined) continue
+    for (const { href } of factsOf(page.content).references) {
+      const target = resolveReference(href, from, were, home)
+      const left = target.kind === 'page' ? become.pages : target.kind === 'file' ? become.files : null
+      if (left && 'id' in target && !left.has(target.id)) broken += 1
+    }
+  }
+  return broken
+}

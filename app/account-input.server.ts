@@ -1,0 +1,19 @@
+import Joi from 'joi'
+
+/** Where to go after signing in: a path of ours, never another site. */
+const next = Joi.string().pattern(/^\/(?![/\\])[^\\]*$/).default('/sites').empty('').failover('/sites')
+const email = Joi.string().email({ tlds: false }).max(200).lowercase().trim().required()
+  .messages({ 'any.required': 'Enter your e-mail address.', 'string.empty': 'Enter your e-mail address.', 'string.email': 'This is no e-mail address.' }) // prettier-ignore
+
+export const signInInput = Joi.object<{ email: string; password: string; next: string }>({
+  email,
+  password: Joi.string().max(200).required().messages({ 'string.empty': 'Enter your password.' }),
+  next,
+})
+
+export const signUpInput = Joi.object<{ email: string; password: string; next: string }>({
+  email,
+  password: Joi.string().min(10).max(200).required()
+    .messages({ 'string.empty': 'Choose a password.', 'string.min': 'Choose a password of ten characters or more.' }), // prettier-ignore
+  next,
+})

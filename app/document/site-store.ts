@@ -1,0 +1,245 @@
+import { type Change, edit, type Refusal } from '#core/change'
+import { applyDiff, type Site, type SiteDiff } from '#core/site'
+import type { ChangeRequest } from '#server/change-input'
+import type { Saved } from '#server/site-changes'
+
+/** How the window stands with the server. */
+export type SaveState =
+  | { readonly kind: 'saved'; readonly at: string | null }
+  | { readonly kind: 'saving' }
+  /** The server does not answer; what is waiting is kept and sent when it does. */
+  | { readonly kind: 'offline'; readonly waiting: number }
+
+/** A change the server refused, with what was typed, so that nothing is lost. */
+export interface RefusedChange {
+  readonly change: ChangeRequest | null
+  readonly code: string
+  readonly message: string
+  /** What the field holds now, when somebody else changed it. */
+  readonly now: string | null
+}
+
+/** What the window shows: the site with its own waiting changes on top. */
+export interface SiteState {
+  readonly site: Site
+  readonly revision: number
+  readonly undo: string | null
+  readonly redo: string | null
+  readonly save: SaveState
+  readonly refused: RefusedChange | null
+}
+
+/** Something to send; who asked hears how it went. */
+interface Waiting {
+  readonly body: { do: 'change'; change: ChangeRequest } | { do: 'undo' | 'redo' }
+  readonly done: (saved: boolean) => void
+}
+
+/** Text changes wait for the server; the others show at once. */
+function asChange(request: ChangeRequest): Change | null {
+  switch (request.kind) {
+    case 'writeContent':
+    case 'writeTemplate':
+    case 'writeFile':
+      return null
+    case 'addPages':
+      return { ...request, content: '' }
+    default:
+      return request
+  }
+}
+
+const retryMs = [500, 1_000, 2_000, 5_000, 10_000]
+
+/**
+ * One window's copy of a site. Changes show at once and are sent one after another; the server's
+ * answer is a list of differences, its own and those of other windows, applied in order.
+ */
+export class SiteStore {
+  #confirmed: Site
+  #revision: number
+  #state: SiteState
+  readonly #waiting: Waiting[] = []
+  readonly #listeners = new Set<() => void>()
+  #sending = false
+  #failures = 0
+
+  constructor(
+    site: Site,
+    revision: number,
+    titles: { undo: string | null; redo: string | null },
+    private readonly keep: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> | null,
+  ) {
+    this.#confirmed = site
+    this.#revision = revision
+    this.#state = { site, revision, ...titles, save: { kind: 'saved', at: null }, refused: null }
+  }
+
+  readonly subscribe = (listener: () => void) => {
+    this.#listeners.add(listener)
+    return () => void this.#listeners.delete(listener)
+  }
+  readonly get = () => this.#state
+
+  #set(part: Partial<SiteState>): void {
+    this.#state = { ...this.#state, ...part }
+    for (const listener of this.#listeners) listener()
+  }
+
+  get #keepKey() {
+    return `rubricant waiting ${this.#confirmed.id}`
+  }
+
+  /** Sends again what a closed or crashed window had not got through. Once, after the page is there. */
+  resume(): void {
+    const kept = this.keep?.getItem(this.#keepKey)
+    if (!kept) return
+    for (const change of JSON.parse(kept) as ChangeRequest[]) void this.change(change)
+  }
+
+  #keepWaiting(): void {
+    const changes = this.#waiting.flatMap(({ body }) => (body.do === 'change' ? [body.change] : []))
+    try {
+      if (changes.length > 0) this.keep?.setItem(this.#keepKey, JSON.stringify(changes))
+      else this.keep?.removeItem(this.#keepKey)
+    } catch {
+      // No room to keep them: they are still in memory and on their way.
+    }
+  }
+
+  /** Makes a change here at once, or says why not; resolves when the server has it. */
+  change(request: ChangeRequest): { refusal: Refusal } | { saved: Promise<boolean> } {
+    const change = asChange(request)
+    if (change) {
+      const edited = edit(this.#state.site, change)
+      if ('refusal' in edited) {
+        this.#set({ refused: this.#refusedBy(request, edited.refusal) })
+        return edited
+      }
+      this.#set({ site: edited.site, refused: null })
+    }
+    return { saved: this.#enqueue({ do: 'change', change: request }) }
+  }
+
+  undo = () => this.#enqueue({ do: 'undo' })
+  redo = () => this.#enqueue({ do: 'redo' })
+  dismiss = () => this.#set({ refused: null })
+
+  #refusedBy(change: ChangeRequest | null, refusal: Refusal): RefusedChange {
+    return { change, code: refusal.reason, message: refusal.message, now: 'now' in refusal ? refusal.now : null }
+  }
+
+  #enqueue(body: Waiting['body']): Promise<boolean> {
+    return new Promise((done) => {
+      this.#waiting.push({ body, done })
+      this.#keepWaiting()
+      this.#set({ save: { kind: 'saving' } })
+      void this.#send()
+    })
+  }
+
+  async #send(): Promise<void> {
+    if (this.#sending) return
+    this.#sending = true
+    try {
+      for (let next = this.#waiting[0]; next; next = this.#waiting[0]) {
+        const answer = await this.#post(next.body)
+        if (answer === 'unreachable') {
+          this.#set({ save: { kind: 'offline', waiting: this.#waiting.length } })
+          const pause = retryMs[Math.min(this.#failures++, retryMs.length - 1)]!
+          await new Promise((resolve) => setTimeout(resolve, pause))
+          continue
+        }
+        this.#failures = 0
+        this.#waiting.shift()
+        this.#keepWaiting()
+        if ('problem' in answer) {
+          const { code, message, detail } = answer.problem
+          const change = next.body.do === 'change' ? next.body.change : null
+          this.#set({ refused: { change, code, message, now: detail?.now ?? null } })
+          await this.#refresh()
+          next.done(false)
+        } else {
+          this.#take(answer)
+          next.done(true)
+        }
+      }
+      this.#set({ save: { kind: 'saved', at: new Date().toISOString() } })
+    } finally {
+      this.#sending = false
+    }
+  }
+
+  async #post(
+    body: Waiting['body'],
+  ): Promise<Saved | { problem: { code: string; message: string; detail: { now?: string } | null } } | 'unreachable'> {
+    try {
+      const response = await fetch(`/sites/${this.#confirmed.id}/changes`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ ...body, seen: this.#revision }),
+      })
+      if (response.redirected) location.assign('/sign-in')
+      if (response.ok || (response.status >= 400 && response.status < 500 && isJson(response))) return await response.json()
+      if (response.status === 404)
+        return { problem: { code: 'gone', message: 'This site is no longer there.', detail: null } }
+      return 'unreachable'
+    } catch {
+      return 'unreachable'
+    }
+  }
+
+  /** Applies what the server sent, and puts the changes still waiting on top again. */
+  #take(saved: Saved): void {
+    // Two answers can overlap: one of them then tells what is known already.
+    const missing = saved.diffs.slice(Math.max(0, saved.diffs.length - (saved.revision - this.#revision)))
+    if (saved.revision > this.#revision) {
+      const site = applyAll(this.#confirmed, missing)
+      // Out of step with the server, the only safe thing is to read everything again.
+      if (!site) {
+        location.reload()
+        return
+      }
+      this.#confirmed = site
+      this.#revision = saved.revision
+    }
+    let shown = this.#confirmed
+    for (const { body } of this.#waiting) {
+      const change = body.do === 'change' ? asChange(body.change) : null
+      const edited = change && edit(shown, change)
+      if (edited && 'site' in edited) shown = edited.site
+    }
+    this.#set({ site: shown, revision: this.#revision, undo: saved.undo, redo: saved.redo })
+  }
+
+  async #refresh(): Promise<void> {
+    try {
+      const response = await fetch(`/sites/${this.#confirmed.id}/changes?seen=${this.#revision}`)
+      if (response.ok && isJson(response)) this.#take((await response.json()) as Saved)
+    } catch {
+      // The next event or change brings it.
+    }
+  }
+
+  /** Another window or process has made a revision. */
+  async heard(revision: number): Promise<void> {
+    if (revision <= this.#revision || this.#sending) return
+    await this.#refresh()
+  }
+
+  /** Whether something typed here has not reached the server yet. */
+  get hasWaiting(): boolean {
+    return this.#waiting.length > 0
+  }
+}
+
+const isJson = (response: Response) => response.headers.get('content-type')?.includes('json') ?? false
+
+function applyAll(site: Site, diffs: readonly SiteDiff[]): Site | null {
+  for (const diff of diffs) {
+    const applied = applyDiff(site, diff)
+    if (!('site' in applied)) return null
+    site = applied.site
+  }
+  return site
+}

@@ -1,0 +1,48 @@
+import { useEffect, useState } from 'react'
+
+/** A text on its way from the server. */
+export type LoadedText =
+  | { readonly kind: 'loading' }
+  | { readonly kind: 'ready'; readonly text: string }
+  | { readonly kind: 'failed'; readonly retry: () => void }
+
+/** Texts never change under their hash, so one that was read is kept. */
+const known = new Map<string, string>()
+const knownLimit = 200
+
+export function rememberText(hash: string, text: string): void {
+  if (known.size >= knownLimit) known.delete(known.keys().next().value!)
+  known.set(hash, text)
+}
+
+/** A text of the site by its hash. */
+export function useText(siteId: string, hash: string): LoadedText {
+  const [loaded, setLoaded] = useState<{ hash: string; text: string | null }>({ hash: '', text: null })
+  const [attempt, setAttempt] = useState(0)
+  const text = known.get(hash)
+  useEffect(() => {
+    if (known.has(hash) || hash === '') return
+    const abort = new AbortController()
+    fetch(`/sites/${siteId}/texts/${hash}`, { signal: abort.signal })
+      .then(async (response) => {
+        if (!response.ok) throw new Error(String(response.status))
+        const read = await response.text()
+        rememberText(hash, read)
+        setLoaded({ hash, text: read })
+      })
+      .catch(() => {
+        if (!abort.signal.aborted) setLoaded({ hash, text: null })
+      })
+    return () => abort.abort()
+  }, [siteId, hash, attempt])
+  if (text !== undefined) return { kind: 'ready', text }
+  if (loaded.hash === hash && loaded.text === null)
+    return {
+      kind: 'failed',
+      retry: () => {
+        setLoaded({ hash: '', text: null })
+        setAttempt(attempt + 1)
+      },
+    }
+  return { kind: 'loading' }
+}

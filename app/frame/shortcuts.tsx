@@ -1,0 +1,78 @@
+import { Dialog } from 'radix-ui'
+import { useEffect, useState } from 'react'
+import { Button } from '../parts/button'
+
+const groups: readonly { title: string; keys: readonly (readonly [string, string])[] }[] = [
+  {
+    title: 'Everywhere',
+    keys: [
+      ['?', 'This list'],
+      ['Ctrl+Z', 'Undo'],
+      ['Ctrl+Shift+Z or Ctrl+Y', 'Redo'],
+      ['F2', 'Rename the chosen page'],
+      ['↑ ↓ Home End', 'Choose a page in the register'],
+      ['→ ←', 'Open and close a page’s branch'],
+    ],
+  },
+  {
+    title: 'In the plan',
+    keys: [
+      ['Enter', 'Add a page after this one'],
+      ['Tab, Shift+Tab', 'One level in, one level out'],
+      ['Alt+↑, Alt+↓', 'Move up or down'],
+      ['Delete', 'Remove, with all below'],
+      ['Ctrl+V', 'Add a pasted list as pages'],
+      ['Escape, then Tab', 'Leave the register'],
+    ],
+  },
+]
+
+/** True where typing a letter means the letter. */
+export function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable)
+}
+
+/** All shortcuts, one key away. */
+export function ShortcutsDialog() {
+  const [open, setOpen] = useState(false)
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== '?' || isTyping(event.target) || event.ctrlKey || event.metaKey) return
+      event.preventDefault()
+      setOpen(true)
+    }
+    addEventListener('keydown', onKey)
+    return () => removeEventListener('keydown', onKey)
+  }, [])
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger className="rounded border border-rule px-1.5 font-mono text-xs leading-[18px] hover:text-ink" aria-label="Keyboard shortcuts">
+        ?
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-black/30" />
+        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-40 w-[min(44rem,92vw)] -translate-1/2 border border-rule bg-paper p-8">
+          <Dialog.Title className="mb-5 text-[26px]">Keyboard</Dialog.Title>
+          <div className="grid gap-8 md:grid-cols-2">
+            {groups.map((group) => (
+              <section key={group.title}>
+                <h3 className="mb-2 text-[19px]">{group.title}</h3>
+                <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-1.5 text-sm">
+                  {group.keys.map(([key, what]) => (
+                    <div key={key} className="contents">
+                      <dt className="font-mono text-[13px]">{key}</dt>
+                      <dd className="text-quiet">{what}</dd>
+                    </div>
+                  ))}
+                </dl>
+              </section>
+            ))}
+          </div>
+          <Dialog.Close asChild>
+            <Button className="mt-7">Close</Button>
+          </Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  )
+}

@@ -1,0 +1,24 @@
+/** The six views in working order. */
+export const views = ['plan', 'names', 'template', 'pages', 'checks', 'upload'] as const
+export type View = (typeof views)[number]
+
+export const viewTitles: Record<View, string> = {
+  plan: 'Plan',
+  names: 'Names',
+  template: 'Template',
+  pages: 'Pages',
+  checks: 'Checks',
+  upload: 'Upload',
+}
+
+/** Views whose right-hand side needs the room, so that the register keeps to label and one mark. */
+const narrow: readonly View[] = ['template', 'pages', 'checks']
+
+/** Width of the register in pixels when a view is opened. */
+export const registerWidth = (view: View): number => (narrow.includes(view) ? 340 : 640)
+
+/** The view an address shows. */
+export function viewOf(pathname: string): View {
+  const segment = pathname.split('/')[3]
+  return views.find((view) => view === segment) ?? 'plan'
+}

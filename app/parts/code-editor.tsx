@@ -1,0 +1,73 @@
+import { css } from '@codemirror/lang-css'
+import { html } from '@codemirror/lang-html'
+import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
+import { EditorView } from '@codemirror/view'
+import { tags } from '@lezer/highlight'
+import CodeMirror from '@uiw/react-codemirror'
+import { useMemo } from 'react'
+import { useRouteLoaderData } from 'react-router'
+import type { loader as rootLoader } from '../root'
+
+const look = EditorView.theme({
+  '&': { height: '100%', fontSize: '13.5px', backgroundColor: 'transparent' },
+  '.cm-scroller': { fontFamily: 'var(--mono)', lineHeight: '1.6' },
+  '.cm-content': { caretColor: 'var(--ink)', padding: '8px 0' },
+  '.cm-gutters': { backgroundColor: 'transparent', color: 'var(--ink-3)', border: 'none' },
+  '.cm-activeLine, .cm-activeLineGutter': { backgroundColor: 'transparent' },
+  '&.cm-focused .cm-activeLine': { backgroundColor: 'color-mix(in srgb, var(--lapis-wash) 45%, transparent)' },
+  '&.cm-focused': { outline: 'none' },
+  '&.cm-focused .cm-cursor': { borderLeftColor: 'var(--ink)' },
+  '.cm-selectionBackground, &.cm-focused .cm-selectionBackground': { backgroundColor: 'var(--lapis-wash) !important' },
+  '.cm-tooltip': { backgroundColor: 'var(--paper)', border: '1px solid var(--rule)', color: 'var(--ink)' },
+  '.cm-tooltip-autocomplete ul li[aria-selected]': { backgroundColor: 'var(--lapis-wash)', color: 'var(--ink)' },
+  '.cm-matchingBracket': { backgroundColor: 'var(--ochre-wash) !important', outline: 'none' },
+  '.cm-panels': { backgroundColor: 'var(--vellum)', color: 'var(--ink)' },
+})
+
+const colours = syntaxHighlighting(
+  HighlightStyle.define([
+    { tag: [tags.tagName, tags.angleBracket, tags.propertyName], color: 'var(--lapis)' },
+    { tag: [tags.attributeName, tags.className, tags.labelName], color: 'var(--verdigris)' },
+    { tag: [tags.attributeValue, tags.string, tags.number, tags.unit, tags.color], color: 'var(--ochre)' },
+    { tag: [tags.comment, tags.documentMeta, tags.processingInstruction], color: 'var(--ink-3)' },
+    { tag: [tags.keyword, tags.atom], color: 'var(--lapis)' },
+  ]),
+)
+
+interface Props {
+  /** What is written here, for a screen reader. */
+  readonly name: string
+  readonly language: 'html' | 'css'
+  readonly value: string
+  /** Without it the text can be read and copied only. */
+  readonly onChange?: (text: string) => void
+}
+
+/** Source text with completion, closing of tags and search. Tab indents; Escape, then Tab leaves it. */
+export function CodeEditor({ name, language, value, onChange }: Props) {
+  const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
+  const extensions = useMemo(
+    () => [
+      language === 'html' ? html({ autoCloseTags: true, matchClosingTags: true }) : css(),
+      look,
+      colours,
+      EditorView.lineWrapping,
+      EditorView.cspNonce.of(nonce),
+      EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false' }),
+    ],
+    [language, name, nonce],
+  )
+  return (
+    <CodeMirror
+      className="h-full min-h-0"
+      height="100%"
+      theme="none"
+      value={value}
+      extensions={extensions}
+      readOnly={!onChange}
+      onChange={onChange}
+      indentWithTab={Boolean(onChange)}
+      basicSetup={{ foldGutter: false, highlightActiveLine: Boolean(onChange), highlightSelectionMatches: false, lineNumbers: true }}
+    />
+  )
+}

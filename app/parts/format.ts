@@ -1,0 +1,30 @@
+const numbers = new Intl.NumberFormat('en')
+
+/** `1 page`, `2 pages`. */
+export function count(number: number, one: string, many = `${one}s`): string {
+  return `${numbers.format(number)} ${number === 1 ? one : many}`
+}
+
+/** A size in the unit a person would use; 1 KB is 1,000 bytes, as hosts bill it. */
+export function size(bytes: number): string {
+  if (bytes < 1000) return `${bytes} B`
+  if (bytes < 100_000) return `${(bytes / 1000).toFixed(1)} KB`
+  if (bytes < 1_000_000) return `${Math.round(bytes / 1000)} KB`
+  return `${(bytes / 1_000_000).toFixed(1)} MB`
+}
+
+/** A moment as one says it: today by the hour, this year by the day. UTC until the browser knows better. */
+export function moment(at: Date | string, now = new Date()): string {
+  const date = new Date(at)
+  const time = date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+  if (date.toDateString() === now.toDateString()) return `today ${time}`
+  const sameYear = date.getFullYear() === now.getFullYear()
+  return `${date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: sameYear ? undefined : 'numeric' })}, ${time}`
+}
+
+/** A stretch of time in words: `under a minute`, `4 minutes`. */
+export function duration(seconds: number): string {
+  if (seconds < 2) return 'a moment'
+  if (seconds < 90) return `${Math.ceil(seconds)} seconds`
+  return count(Math.round(seconds / 60), 'minute')
+}

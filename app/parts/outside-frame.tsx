@@ -1,0 +1,23 @@
+import type { ReactNode } from 'react'
+import { Form } from 'react-router'
+import { Rubric } from './brand'
+
+/** The frame of the screens where no site is open. */
+export function OutsideFrame({ email, children }: { email: string | null; children: ReactNode }) {
+  return (
+    <div className="grid min-h-dvh grid-rows-[60px_1fr]">
+      <header className="flex items-center gap-6 border-b border-rule px-5">
+        <a href="/sites" className="text-[25px]">
+          <Rubric name="Rubricant" />
+        </a>
+        {email && (
+          <Form method="post" action="/sign-out" className="ml-auto flex items-center gap-4 text-sm text-quiet">
+            <span>{email}</span>
+            <button className="hover:text-ink">Sign out</button>
+          </Form>
+        )}
+      </header>
+      <main className="min-w-0">{children}</main>
+    </div>
+  )
+}

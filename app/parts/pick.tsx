@@ -1,0 +1,55 @@
+import { DropdownMenu } from 'radix-ui'
+
+export interface PickOption<T extends string> {
+  readonly value: T
+  /** The words as they stand in the sentence. */
+  readonly words: string
+  /** What it means, where the words are not enough. */
+  readonly hint?: string
+}
+
+/** An underlined word of a sentence that can be chosen among several. */
+export function Pick<T extends string>({
+  label,
+  value,
+  options,
+  onPick,
+}: {
+  /** What is chosen, for a screen reader. */
+  label: string
+  value: T
+  options: readonly PickOption<T>[]
+  onPick: (value: T) => void
+}) {
+  const current = options.find((option) => option.value === value)
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger className="pick" aria-label={`${label}: ${current?.words ?? value}`}>
+        {current?.words ?? value}
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={4}
+          className="z-20 min-w-48 border border-rule bg-paper py-1 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+        >
+          <DropdownMenu.RadioGroup value={value} onValueChange={(next) => onPick(next as T)}>
+            {options.map((option) => (
+              <DropdownMenu.RadioItem
+                key={option.value}
+                value={option.value}
+                className="grid cursor-pointer grid-cols-[22px_1fr] px-3 py-1.5 outline-none data-[highlighted]:bg-lapis-wash"
+              >
+                <DropdownMenu.ItemIndicator className="text-verdigris">✓</DropdownMenu.ItemIndicator>
+                <span className="col-start-2">
+                  {option.words}
+                  {option.hint && <span className="block text-sm text-quiet">{option.hint}</span>}
+                </span>
+              </DropdownMenu.RadioItem>
+            ))}
+          </DropdownMenu.RadioGroup>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  )
+}

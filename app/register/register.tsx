@@ -1,0 +1,286 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { ChevronDown, ChevronRight } from 'lucide-react'
+import { type KeyboardEvent, type ReactNode, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { withIds } from '#core/change'
+import { branchOf, type Place, readOutline } from '#core/plan'
+import { useSelection, useSite } from '../document/site-context'
+import { LabelInput } from './label-input'
+import { type Draft, indented, outdented, type Row, rowsOf, shifted } from './rows'
+
+/** A column beside the label; what it shows depends on the view. */
+export interface RegisterColumn {
+  readonly title: string
+  /** A CSS grid track. */
+  readonly width: string
+  readonly cell: (place: Place) => ReactNode
+}
+
+const rowHeight = 32
+
+interface Props {
+  readonly columns: readonly RegisterColumn[]
+  /** Whether the plan can be edited here: new pages, levels, moving, removing. Renaming works everywhere. */
+  readonly editable: boolean
+  readonly onAskRemove: (pageIds: readonly string[]) => void
+}
+
+/** The one list of the site's pages as a tree (ARIA Authoring Practices, treegrid pattern, rows first). */
+export function Register({ columns, editable, onAskRemove }: Props) {
+  const { site, tree, store } = useSite()
+  const { selected, select } = useSelection()
+  const [closed, setClosed] = useState<ReadonlySet<string>>(new Set())
+  const [draft, setDraft] = useState<Draft | null>(null)
+  const [renaming, setRenaming] = useState<string | null>(null)
+  const scroller = useRef<HTMLDivElement>(null)
+  /** After Escape, Tab leaves the register instead of changing a level: nobody is caught in it. */
+  const leaving = useRef(false)
+  const rows = useMemo(() => rowsOf(tree, closed, draft), [tree, closed, draft])
+  const selectedIndex = rows.findIndex((row) => row.kind === 'page' && row.place.page.id === selected.id)
+  const draftIndex = draft ? rows.findIndex((row) => row.kind === 'draft') : -1
+
+  const virtualizer = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 12,
+    initialRect: { width: 640, height: 660 },
+  })
+  const focusIndex = draftIndex >= 0 ? draftIndex : selectedIndex
+  useEffect(() => {
+    if (focusIndex >= 0) virtualizer.scrollToIndex(focusIndex, { align: 'auto' })
+  }, [focusIndex, virtualizer])
+
+  /** Rows take the focus themselves; what has it after a row was remade is set right again. */
+  const hadFocus = useRef(false)
+  useLayoutEffect(() => {
+    if (!hadFocus.current || draft || renaming) return
+    scroller.current?.querySelector<HTMLElement>(`[data-page="${selected.id}"]`)?.focus({ preventScroll: true })
+  }, [selected.id, draft, renaming, rows])
+
+  const move = (to: { parentId: string | null; after: string | null } | null) => {
+    if (!to || selected.id === site.homeId) return
+    if (to.parentId) setClosed((old) => without(old, to.parentId!))
+    store.change({ kind: 'movePages', pageIds: [selected.id], ...to })
+  }
+  const toggle = (id: string, open: boolean) => setClosed((old) => (open ? without(old, id) : new Set([...old, id])))
+  const selectRow = (row: Row | undefined) => {
+    if (row?.kind === 'page') select(row.place.page.id)
+  }
+  const startDraft = () => {
+    const trial = tree.placeOf.get(selected.id)?.trial && selected.parentId === null
+    // A new page after a trial page would stand among the trial pages; it goes to the end of the top level instead.
+    const top = tree.childrenOf(null).filter((page) => !page.trial)
+    setDraft({ parentId: selected.parentId, after: trial ? (top[top.length - 1]?.id ?? null) : selected.id })
+  }
+
+  function onKeyDown(event: KeyboardEvent<HTMLDivElement>) {
+    if (draft || renaming || event.target instanceof HTMLInputElement) return
+    const leave = leaving.current
+    if (event.key !== 'Shift') leaving.current = event.key === 'Escape'
+    const row = rows[selectedIndex]
+    if (!row || row.kind !== 'page') return
+    const { page } = row.place
+    const plain = !event.altKey && !event.ctrlKey && !event.metaKey
+    const act = (work: () => void) => {
+      event.preventDefault()
+      work()
+    }
+    const pageSize = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 320) / rowHeight) - 1)
+    const go = (index: number) => act(() => selectRow(rows[Math.max(0, Math.min(rows.length - 1, index))]))
+    if (event.altKey && editable) {
+      if (event.key === 'ArrowUp') return act(() => move(shifted(tree, site.homeId, page.id, -1)))
+      if (event.key === 'ArrowDown') return act(() => move(shifted(tree, site.homeId, page.id, 1)))
+      if (event.key === 'ArrowRight') return act(() => move(indented(tree, site.homeId, { id: page.id, parentId: page.parentId, after: null })))
+      if (event.key === 'ArrowLeft') return act(() => move(outdented(tree, page.parentId)))
+    }
+    if (!plain) return
+    switch (event.key) {
+      case 'ArrowDown':
+        return go(selectedIndex + 1)
+      case 'ArrowUp':
+        return go(selectedIndex - 1)
+      case 'PageDown':
+        return go(selectedIndex + pageSize)
+      case 'PageUp':
+        return go(selectedIndex - pageSize)
+      case 'Home':
+        return go(0)
+      case 'End':
+        return go(rows.length - 1)
+      case 'ArrowRight':
+        return act(() => (row.hasChildren && !row.open ? toggle(page.id, true) : row.open && selectRow(rows[selectedIndex + 1])))
+      case 'ArrowLeft':
+        return act(() => (row.open ? toggle(page.id, false) : page.parentId && select(page.parentId)))
+      case 'F2':
+        return act(() => setRenaming(page.id))
+    }
+    if (!editable) return
+    switch (event.key) {
+      case 'Enter':
+        return act(startDraft)
+      case 'Delete':
+        return act(() => onAskRemove([page.id]))
+      case 'Tab':
+        if (leave) return
+        return act(() =>
+          move(event.shiftKey ? outdented(tree, page.parentId) : indented(tree, site.homeId, { id: page.id, parentId: page.parentId, after: null })),
+        )
+    }
+  }
+
+  function onPaste(event: React.ClipboardEvent) {
+    if (!editable || event.target instanceof HTMLInputElement) return
+    const { nodes } = readOutline(event.clipboardData.getData('text/plain'))
+    if (nodes.length === 0) return
+    event.preventDefault()
+    const pages = withIds(nodes, () => crypto.randomUUID())
+    const made = store.change({ kind: 'addPages', parentId: selected.parentId, after: selected.id, pages })
+    if (!('refusal' in made)) select(pages[0]!.id)
+  }
+
+  /** Adds the typed page; the next one follows at once, as when a list is written. */
+  function finishDraft(label: string, again: boolean) {
+    if (!draft) return
+    if (label === '') return setDraft(null)
+    const id = crypto.randomUUID()
+    const made = store.change({ kind: 'addPages', ...draft, pages: [{ id, label }] })
+    if ('refusal' in made) return
+    select(id)
+    setDraft(again ? { parentId: draft.parentId, after: id } : null)
+  }
+  const shiftDraft = (out: boolean) => {
+    if (!draft) return
+    const to = out ? outdented(tree, draft.parentId) : indented(tree, site.homeId, { id: null, ...draft })
+    if (to) setDraft(to)
+  }
+
+  const template = `52px minmax(0, 1fr) ${columns.map((column) => column.width).join(' ')}`
+  return (
+    <div
+      role="treegrid"
+      aria-label="Pages"
+      aria-rowcount={rows.length + 1}
+      aria-colcount={columns.length + 1}
+      className="grid min-h-0 grid-rows-[36px_1fr]"
+      onKeyDown={onKeyDown}
+      onPaste={onPaste}
+      onFocus={(event) => (hadFocus.current = (event.target as HTMLElement).getAttribute('role') === 'row' || hadFocus.current)}
+      onBlur={(event) => {
+        if (event.relatedTarget && !event.currentTarget.contains(event.relatedTarget)) hadFocus.current = false
+      }}
+    >
+      <div role="rowgroup">
+        <div role="row" aria-rowindex={1} className="grid h-9 items-center border-b border-rule text-sm text-quiet" style={{ gridTemplateColumns: template }}>
+          <span role="presentation" />
+          <span role="columnheader">Page</span>
+          {columns.map((column) => (
+            <span key={column.title} role="columnheader" className="truncate">
+              {column.title}
+            </span>
+          ))}
+        </div>
+      </div>
+      <div ref={scroller} role="rowgroup" className="min-h-0 overflow-x-hidden overflow-y-auto">
+        <div role="presentation" className="relative" style={{ height: virtualizer.getTotalSize() }}>
+          {virtualizer.getVirtualItems().map(({ index, start }) => {
+            const row = rows[index]!
+            const style = { transform: `translateY(${start}px)`, gridTemplateColumns: template }
+            if (row.kind === 'draft')
+              return (
+                <div key="draft" role="row" aria-rowindex={index + 2} className="absolute inset-x-0 grid h-8 items-center bg-lapis-wash" style={style}>
+                  <span role="presentation" />
+                  <span role="gridcell" className="flex min-w-0 items-stretch">
+                    <Guides depth={row.depth} />
+                    <LabelInput
+                      name="Label of the new page"
+                      value=""
+                      onDone={(label, key) => finishDraft(label, key === 'Enter')}
+                      onCancel={() => setDraft(null)}
+                      onLevel={shiftDraft}
+                    />
+                  </span>
+                </div>
+              )
+            const { page, depth, number, trial } = row.place
+            const chosen = page.id === selected.id
+            return (
+              <div
+                key={page.id}
+                role="row"
+                data-page={page.id}
+                aria-rowindex={index + 2}
+                aria-level={depth + 1}
+                aria-selected={chosen}
+                aria-expanded={row.hasChildren ? row.open : undefined}
+                tabIndex={chosen ? 0 : -1}
+                onFocus={(event) => event.target === event.currentTarget && select(page.id)}
+                onClick={() => select(page.id)}
+                onDoubleClick={() => setRenaming(page.id)}
+                className={`absolute inset-x-0 grid h-8 cursor-default items-center outline-none ${chosen ? 'bg-lapis-wash before:absolute before:inset-y-0 before:left-0 before:w-[3px] before:bg-lapis' : 'hover:bg-vellum'} focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-lapis`}
+                style={style}
+              >
+                <span role="presentation" className="truncate pr-3 text-right font-mono text-xs text-faint">
+                  {trial ? '–' : number}
+                </span>
+                <span role="gridcell" className={`flex min-w-0 items-stretch pr-2 ${page.id === site.homeId ? 'font-semibold' : ''} ${trial ? 'text-quiet italic' : ''}`}>
+                  <Guides depth={depth} />
+                  {renaming === page.id ? (
+                    <LabelInput
+                      name={`New label for ${page.label}`}
+                      value={page.label}
+                      onDone={(label) => {
+                        setRenaming(null)
+                        if (label !== '' && label !== page.label)
+                          store.change({ kind: 'setPageText', pageId: page.id, field: 'label', value: label, was: page.label })
+                      }}
+                      onCancel={() => setRenaming(null)}
+                    />
+                  ) : (
+                    <span className="truncate leading-8" title={page.label}>
+                      {page.label}
+                    </span>
+                  )}
+                  {row.hasChildren && renaming !== page.id && (
+                    <button
+                      type="button"
+                      tabIndex={-1}
+                      aria-label={`${row.open ? 'Close' : 'Open'} ${page.label}`}
+                      className="px-1 text-faint hover:text-ink"
+                      onClick={(event) => {
+                        event.stopPropagation()
+                        toggle(page.id, !row.open)
+                      }}
+                    >
+                      {row.open ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
+                    </button>
+                  )}
+                  {row.hasChildren && !row.open && (
+                    <span className="text-sm leading-8 text-quiet">{branchOf(tree, page.id).length - 1}</span>
+                  )}
+                </span>
+                {columns.map((column) => (
+                  <span key={column.title} role="gridcell" className="flex min-w-0 items-center pr-2.5">
+                    {column.cell(row.place)}
+                  </span>
+                ))}
+              </div>
+            )
+          })}
+        </div>
+      </div>
+    </div>
+  )
+}
+
+function without(set: ReadonlySet<string>, id: string): ReadonlySet<string> {
+  const next = new Set(set)
+  next.delete(id)
+  return next
+}
+
+/** Thin lines down from each page above. Past a dozen levels they would leave no room for the label. */
+function Guides({ depth }: { depth: number }) {
+  return Array.from({ length: Math.min(depth, 12) }, (_, level) => (
+    <span key={level} aria-hidden className="ml-[5px] w-[15px] shrink-0 border-l border-rule" />
+  ))
+}

@@ -1,0 +1,61 @@
+import type { Place, Tree } from '#core/plan'
+
+/** A new page that is being typed and is not part of the site yet. */
+export interface Draft {
+  readonly parentId: string | null
+  readonly after: string | null
+}
+
+export type Row =
+  | { readonly kind: 'page'; readonly place: Place; readonly hasChildren: boolean; readonly open: boolean }
+  | { readonly kind: 'draft'; readonly depth: number; readonly draft: Draft }
+
+/** The rows of the register from the top: the open part of the tree, with the draft where it would stand. */
+export function rowsOf(tree: Tree, closed: ReadonlySet<string>, draft: Draft | null): Row[] {
+  const rows: Row[] = []
+  let hiddenBelow: number | null = null
+  for (const place of tree.places) {
+    if (hiddenBelow !== null && place.depth > hiddenBelow) continue
+    hiddenBelow = null
+    const hasChildren = tree.childrenOf(place.page.id).length > 0
+    const open = hasChildren && !closed.has(place.page.id)
+    if (hasChildren && !open) hiddenBelow = place.depth
+    rows.push({ kind: 'page', place, hasChildren, open })
+  }
+  if (!draft) return rows
+  const depth = draft.parentId === null ? 0 : (tree.placeOf.get(draft.parentId)?.depth ?? -1) + 1
+  const anchor = draft.after ?? draft.parentId
+  let at = anchor === null ? 0 : rows.findIndex((row) => row.kind === 'page' && row.place.page.id === anchor) + 1
+  // Behind all that stands under the sibling it follows.
+  if (draft.after !== null)
+    for (let row = rows[at]; row && row.kind === 'page' && row.place.depth > depth; row = rows[at]) at++
+  rows.splice(at, 0, { kind: 'draft', depth, draft })
+  return rows
+}
+
+/** Where a page goes when it is moved one level in, or null. */
+export function indented(tree: Tree, homeId: string, spot: { id: string | null; parentId: string | null; after: string | null }) {
+  const siblings = tree.childrenOf(spot.parentId).filter((page) => page.id !== homeId)
+  const index = spot.id === null ? siblings.findIndex((page) => page.id === spot.after) + 1 : siblings.findIndex((page) => page.id === spot.id)
+  const above = siblings[index - 1]
+  if (!above) return null
+  const below = tree.childrenOf(above.id)
+  return { parentId: above.id, after: below[below.length - 1]?.id ?? null }
+}
+
+/** Where a page goes when it is moved one level out, or null at the top. */
+export function outdented(tree: Tree, parentId: string | null) {
+  const parent = parentId === null ? undefined : tree.byId.get(parentId)
+  return parent ? { parentId: parent.parentId, after: parent.id } : null
+}
+
+/** Where a page goes when it changes places with the sibling before or after it, or null. */
+export function shifted(tree: Tree, homeId: string, pageId: string, by: -1 | 1) {
+  const page = tree.byId.get(pageId)
+  if (!page) return null
+  const siblings = tree.childrenOf(page.parentId).filter((one) => one.id !== homeId && one.trial === page.trial)
+  const index = siblings.findIndex((one) => one.id === pageId)
+  if (!siblings[index + by]) return null
+  const after = by === 1 ? siblings[index + 1]! : siblings[index - 2]
+  return { parentId: page.parentId, after: after?.id ?? null }
+}

@@ -1,0 +1,76 @@
+import { useMemo } from 'react'
+import { useRouteLoaderData } from 'react-router'
+import { namesOf } from '#core/naming'
+import type { Place } from '#core/plan'
+import type { View } from '../frame/views'
+import { useProposal } from '../document/proposal'
+import { useSite } from '../document/site-context'
+import { Path } from '../parts/path'
+import { StateMark } from '../parts/state-mark'
+import type { loader as checksLoader } from '../routes/checks'
+import type { loader as uploadLoader } from '../routes/upload'
+import type { RegisterColumn } from './register'
+
+const trialWord = <span className="font-mono text-[13px] text-quiet italic">trial page</span>
+
+/** The columns of the register in each view. */
+export function useColumns(view: View): readonly RegisterColumn[] {
+  const { site, names } = useSite()
+  const { scheme } = useProposal()
+  const checks = useRouteLoaderData<typeof checksLoader>('routes/checks')
+  const upload = useRouteLoaderData<typeof uploadLoader>('routes/upload')
+
+  return useMemo(() => {
+    const file = (of: typeof names, quiet = false) => (place: Place) =>
+      place.trial ? trialWord : <Path path={of.pages.get(place.page.id)?.path ?? ''} className={quiet ? 'text-quiet' : ''} />
+    switch (view) {
+      case 'plan':
+        return [{ title: 'File', width: 'minmax(0, 1.05fr)', cell: file(names) }]
+      case 'names': {
+        if (!scheme) return [{ title: 'File', width: 'minmax(0, 1.5fr)', cell: file(names) }]
+        const then = namesOf({ ...site, scheme, pages: site.pages.map((page) => ({ ...page, keptName: null })) })
+        return [
+          { title: 'File now', width: 'minmax(0, 1fr)', cell: file(names, true) },
+          { title: 'File then', width: 'minmax(0, 1fr)', cell: file(then) },
+        ]
+      }
+      case 'template':
+        return []
+      case 'pages':
+        return [
+          {
+            title: 'Own title',
+            width: '92px',
+            cell: ({ page }) => (page.title === null ? null : <span className="truncate text-sm text-quiet" title={page.title}>{page.title}</span>),
+          },
+        ]
+      case 'checks': {
+        const numbers = new Map<string, number>()
+        for (const finding of checks?.findings ?? [])
+          if (finding.pageId) numbers.set(finding.pageId, (numbers.get(finding.pageId) ?? 0) + 1)
+        return [
+          {
+            title: 'Findings',
+            width: '72px',
+            cell: ({ page }) => {
+              const number = numbers.get(page.id)
+              return number ? <span className="font-semibold text-rubric">{number}</span> : null
+            },
+          },
+        ]
+      }
+      case 'upload':
+        return [
+          { title: 'File', width: 'minmax(0, 1.05fr)', cell: file(names) },
+          {
+            title: 'There',
+            width: '116px',
+            cell: ({ page, trial }) => {
+              const state = trial ? undefined : upload?.comparison?.pageStates[page.id]
+              return state ? <StateMark state={state} /> : null
+            },
+          },
+        ]
+    }
+  }, [view, site, names, scheme, checks, upload])
+}

@@ -1,0 +1,29 @@
+import { index, prefix, route, type RouteConfig } from '@react-router/dev/routes'
+
+export default [
+  index('routes/start.tsx'),
+  route('sign-in', 'routes/sign-in.tsx'),
+  route('sign-up', 'routes/sign-up.tsx'),
+  route('sign-out', 'routes/sign-out.tsx'),
+  route('sites', 'routes/sites.tsx'),
+  route('sites/new', 'routes/new-site.tsx'),
+  route('sites/:siteId', 'routes/site.tsx', [
+    index('routes/site-start.tsx'),
+    route('plan', 'routes/plan.tsx'),
+    route('names', 'routes/names.tsx'),
+    route('template', 'routes/template.tsx'),
+    route('pages', 'routes/pages.tsx'),
+    route('checks', 'routes/checks.tsx'),
+    route('upload', 'routes/upload.tsx'),
+  ]),
+  // Answers without a page of their own.
+  ...prefix('sites/:siteId', [
+    route('changes', 'routes/changes.ts'),
+    route('ripple', 'routes/ripple.ts'),
+    route('events', 'routes/events.ts'),
+    route('texts/:hash', 'routes/texts.ts'),
+    route('results/:pageId', 'routes/results.ts'),
+    route('site.zip', 'routes/site-zip.ts'),
+  ]),
+  route('preview/:token/*', 'routes/preview.ts'),
+] satisfies RouteConfig

@@ -1,0 +1,95 @@
+import { Link, useLocation } from 'react-router'
+import { useEffect, useRef } from 'react'
+import { useRevalidator } from 'react-router'
+import { type Finding, findFindings } from '#core/findings'
+import { getTexts } from '#server/database/blobs'
+import { loadFacts } from '#server/database/facts'
+import { pool } from '#server/database/pool'
+import { useSelection, useSite } from '../document/site-context'
+import { requireSite } from '../owner.server'
+import { StateMark } from '../parts/state-mark'
+import type { Route } from './+types/checks'
+
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const { site } = await requireSite(request, params.siteId)
+  const contents = site.pages.filter((page) => !page.trial).map((page) => page.content)
+  const factsOf = await loadFacts(pool(), contents)
+  const texts = await getTexts(pool(), [...contents, ...site.templates.map((template) => template.source)])
+  return { findings: findFindings(site, { factsOf, textOf: (hash) => texts.get(hash) ?? '' }) }
+}
+
+const ruleTitles: Record<string, string> = {
+  'broken-reference': 'Links and references that lead nowhere',
+  'markup-error': 'HTML that a browser has to guess at',
+  'nameless-label': 'Labels that make no name',
+  'name-clash': 'Names told apart',
+  'repeated-title': 'Titles used twice',
+}
+
+export default function ChecksView({ loaderData }: Route.ComponentProps) {
+  const { findings } = loaderData
+  const { revision } = useSite()
+  const revalidator = useRevalidator()
+  const seen = useRef(revision)
+  useEffect(() => {
+    if (seen.current === revision) return
+    seen.current = revision
+    void revalidator.revalidate()
+  }, [revision, revalidator])
+
+  const groups = new Map<string, Finding[]>()
+  for (const finding of findings) groups.set(finding.rule, [...(groups.get(finding.rule) ?? []), finding])
+  return (
+    <div className="h-full overflow-auto px-7 pt-6 pb-10">
+      <h2 className="mb-4 text-[26px]">Findings</h2>
+      {findings.length === 0 && (
+        <p className="flex items-center gap-3">
+          <StateMark state="done" word="nothing found" />
+          <span className="text-quiet">Every link of the site leads somewhere, every page has a name and a title of its own.</span>
+        </p>
+      )}
+      {[...groups].map(([rule, list]) => (
+        <section key={rule} className="mb-7">
+          <h3 className="text-[19px]">{ruleTitles[rule] ?? rule}</h3>
+          <p className="mb-2 max-w-prose text-quiet">{list[0]!.why}</p>
+          <ul className="border-t border-rule">
+            {list.map((finding, index) => (
+              <FindingLine key={index} finding={finding} />
+            ))}
+          </ul>
+        </section>
+      ))}
+    </div>
+  )
+}
+
+function FindingLine({ finding }: { finding: Finding }) {
+  const { tree, site } = useSite()
+  const { select } = useSelection()
+  const { search } = useLocation()
+  const page = finding.pageId === null ? null : tree.byId.get(finding.pageId)
+  const params = new URLSearchParams(search)
+  if (page) params.set('page', page.id)
+  return (
+    <li className="grid grid-cols-[11rem_1fr_auto] gap-4 border-b border-rule py-2">
+      {page ? (
+        <button type="button" className="link truncate text-left" onClick={() => select(page.id)}>
+          {page.label}
+        </button>
+      ) : (
+        <span className="text-quiet">Shared template</span>
+      )}
+      <span>
+        {finding.what}
+        {finding.line !== undefined && <span className="text-quiet"> Line {finding.line}.</span>}
+      </span>
+      <Link
+        className="link"
+        to={{ pathname: `/sites/${site.id}/${page ? (finding.rule.includes('name') ? 'plan' : 'pages') : 'template'}`, search: `?${params}` }}
+        onClick={() => page && select(page.id)}
+      >
+        Mend it
+      </Link>
+    </li>
+  )
+}

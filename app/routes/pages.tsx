@@ -1,0 +1,111 @@
+import { useEffect, useState } from 'react'
+import { Group, Panel, Separator } from 'react-resizable-panels'
+import { previewBase } from '#server/preview'
+import { useSelection, useSite } from '../document/site-context'
+import { useWrittenText } from '../document/use-written-text'
+import { requireSite } from '../owner.server'
+import { WrittenTextEditor } from '../parts/written-text'
+import { PreviewWindow } from '../preview/preview-window'
+import type { Route } from './+types/pages'
+
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const { site } = await requireSite(request, params.siteId)
+  return { base: previewBase(request, site.id) }
+}
+
+// The preview's address is the session's; only a new sign-in changes it.
+export const shouldRevalidate = () => false
+
+export default function PagesView({ loaderData }: Route.ComponentProps) {
+  const { selected } = useSelection()
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+      <PageHead key={selected.id} />
+      <Group orientation="horizontal" className="min-h-0">
+        <Panel defaultSize="46%" minSize={200}>
+          <Content key={selected.id} />
+        </Panel>
+        <Separator aria-label="Width of the text" className="w-px bg-rule hover:bg-lapis" />
+        <Panel minSize={240}>
+          <PreviewWindow base={loaderData.base} />
+        </Panel>
+      </Group>
+    </div>
+  )
+}
+
+/** Title and description of the chosen page. */
+function PageHead() {
+  const { store } = useSite()
+  const { selected } = useSelection()
+  const save = (field: 'title' | 'description', value: string) => {
+    const next = value.trim() === '' ? null : value.trim()
+    if (next !== selected[field])
+      store.change({ kind: 'setPageText', pageId: selected.id, field, value: next, was: selected[field] })
+  }
+  return (
+    <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-6 border-b border-rule px-5 pt-3 pb-3">
+      <Line name="Title" value={selected.title} placeholder={selected.label} onSave={(value) => save('title', value)} />
+      <Line
+        name="Description"
+        value={selected.description}
+        placeholder="A sentence for lists of results; left out while empty"
+        onSave={(value) => save('description', value)}
+      />
+    </div>
+  )
+}
+
+interface LineProps {
+  readonly name: string
+  readonly value: string | null
+  readonly placeholder: string
+  readonly onSave: (value: string) => void
+}
+
+function Line({ name, value, placeholder, onSave }: LineProps) {
+  const [typed, setTyped] = useState(value ?? '')
+  const [seen, setSeen] = useState(value)
+  // Undo, or another window: what the site holds now is shown, unless something is being typed over it.
+  if (seen !== value) {
+    setSeen(value)
+    if (typed === (seen ?? '')) setTyped(value ?? '')
+  }
+  return (
+    <label className="block text-sm text-quiet">
+      {name}
+      <input
+        className="field text-[15px] text-ink placeholder:text-faint"
+        value={typed}
+        placeholder={placeholder}
+        maxLength={1000}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => onSave(typed)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') onSave(typed)
+          if (event.key === 'Escape') setTyped(value ?? '')
+        }}
+      />
+    </label>
+  )
+}
+
+function Content() {
+  const { site, store } = useSite()
+  const { selected } = useSelection()
+  const { id } = selected
+  const written = useWrittenText(
+    site.id,
+    selected.content,
+    async (text, was) => {
+      const made = store.change({ kind: 'writeContent', pageId: id, text, was })
+      return 'saved' in made && (await made.saved)
+    },
+    () => store.get().site.pages.find((page) => page.id === id)?.content ?? '',
+  )
+  useEffect(() => {
+    // Names the page for whoever looks at open windows.
+    document.title = `${selected.label} – ${site.name} – Rubricant`
+  }, [selected.label, site.name])
+  return <WrittenTextEditor name={`Content of ${selected.label}`} language="html" written={written} />
+}

@@ -1,0 +1,82 @@
+import { data, Form, Link, redirect } from 'react-router'
+import { accountOf, beginSession, signIn } from '#server/accounts'
+import { config } from '#server/config'
+import { Problem } from '#server/problem'
+import { signInInput } from '../account-input.server'
+import { requestContext } from '../context'
+import { checkInput } from '../owner.server'
+import { AccountForm } from '../parts/account-form'
+import { OutsideFrame } from '../parts/outside-frame'
+import { Button } from '../parts/button'
+import type { Route } from './+types/sign-in'
+
+export const meta: Route.MetaFunction = () => [{ title: 'Sign in – Rubricant' }]
+
+export async function loader({ request }: Route.LoaderArgs) {
+  if (await accountOf(request)) throw redirect('/sites')
+  const next = new URL(request.url).searchParams.get('next') ?? ''
+  return { next, demo: config().demo !== null }
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const form = Object.fromEntries(await request.formData())
+  try {
+    if (form.demo !== undefined && config().demo) {
+      const { demoAccount } = await import('../../demo/load')
+      return redirect('/sites', { headers: { 'set-cookie': await beginSession(await demoAccount()) } })
+    }
+    const input = checkInput(signInInput, form)
+    const account = await signIn(input.email, input.password, context.get(requestContext).remoteAddress)
+    return redirect(input.next, { headers: { 'set-cookie': await beginSession(account) } })
+  } catch (error) {
+    if (error instanceof Problem) return data({ problem: { message: error.message } }, { status: error.status })
+    throw error
+  }
+}
+
+export default function SignIn({ loaderData, actionData }: Route.ComponentProps) {
+  const { next, demo } = loaderData
+  return (
+    <OutsideFrame email={null}>
+      <div className="mx-auto grid max-w-4xl gap-x-20 gap-y-12 px-8 py-16 md:grid-cols-[1fr_20rem]">
+        <div>
+          <h1 className="mb-5 text-[40px] leading-[1.15] text-balance">
+            From a list of pages to a live site, every name and link in place.
+          </h1>
+          <p className="mb-8 max-w-prose text-[17px] text-quiet">
+            Type the plan. Rubricant works out folder and file names, puts your template round every page, keeps each
+            menu and link right when something moves, and sends what changed to your server.
+          </p>
+          {demo && (
+            <Form method="post" className="border-t border-rule pt-6">
+              <h2 className="mb-2 text-2xl">Have a look first</h2>
+              <p className="mb-4 max-w-prose text-quiet">
+                Marrow Skerry Light is an invented lighthouse trust with twenty-one pages, ready to change and to upload
+                to the practice host on this computer.
+              </p>
+              <Button type="submit" look="go" name="demo" value="1">
+                Open the demo account
+              </Button>
+            </Form>
+          )}
+        </div>
+        <div>
+          <h2 className="mb-5 text-2xl">Sign in</h2>
+          <AccountForm
+            action="/sign-in"
+            submit="Sign in"
+            next={next}
+            newPassword={false}
+            problem={actionData && 'problem' in actionData ? actionData.problem : null}
+          />
+          <p className="mt-6 text-quiet">
+            New here?{' '}
+            <Link className="link" to="/sign-up">
+              Make an account
+            </Link>
+          </p>
+        </div>
+      </div>
+    </OutsideFrame>
+  )
+}

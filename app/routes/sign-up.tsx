@@ -1,0 +1,44 @@
+import { data, Link, redirect } from 'react-router'
+import { beginSession, signUp } from '#server/accounts'
+import { Problem } from '#server/problem'
+import { signUpInput } from '../account-input.server'
+import { checkInput } from '../owner.server'
+import { AccountForm } from '../parts/account-form'
+import { OutsideFrame } from '../parts/outside-frame'
+import type { Route } from './+types/sign-up'
+
+export const meta: Route.MetaFunction = () => [{ title: 'Make an account – Rubricant' }]
+
+export async function action({ request }: Route.ActionArgs) {
+  try {
+    const input = checkInput(signUpInput, Object.fromEntries(await request.formData()))
+    const account = await signUp(input.email, input.password)
+    return redirect('/sites', { headers: { 'set-cookie': await beginSession(account) } })
+  } catch (error) {
+    if (error instanceof Problem) return data({ problem: { message: error.message } }, { status: error.status })
+    throw error
+  }
+}
+
+export default function SignUp({ actionData }: Route.ComponentProps) {
+  return (
+    <OutsideFrame email={null}>
+      <div className="mx-auto max-w-sm px-8 py-16">
+        <h1 className="mb-6 text-3xl">Make an account</h1>
+        <AccountForm
+          action="/sign-up"
+          submit="Make the account"
+          next=""
+          newPassword
+          problem={actionData && 'problem' in actionData ? actionData.problem : null}
+        />
+        <p className="mt-6 text-quiet">
+          You have one?{' '}
+          <Link className="link" to="/sign-in">
+            Sign in
+          </Link>
+        </p>
+      </div>
+    </OutsideFrame>
+  )
+}

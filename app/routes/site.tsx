@@ -1,0 +1,130 @@
+import { useEffect, useRef, useState } from 'react'
+import { Outlet, useLocation, useRevalidator, useRouteLoaderData } from 'react-router'
+import { Group, Panel, Separator, usePanelRef } from 'react-resizable-panels'
+import { realPlaces } from '#core/plan'
+import { pool } from '#server/database/pool'
+import { undoTitles } from '#server/database/sites'
+import { ProposalProvider } from '../document/proposal'
+import { SiteProvider, useSite } from '../document/site-context'
+import { useSiteEvents } from '../document/use-site-events'
+import { Band } from '../frame/band'
+import { RefusedNotice } from '../frame/refused'
+import { RemoveQuestion } from '../frame/remove-question'
+import { isTyping } from '../frame/shortcuts'
+import { registerWidth, viewOf } from '../frame/views'
+import { requireSite } from '../owner.server'
+import { count } from '../parts/format'
+import { Register } from '../register/register'
+import { useColumns } from '../register/use-columns'
+import type { FrameContext } from '../upload/delivery-bar'
+import type { Route } from './+types/site'
+import type { loader as checksLoader } from './checks'
+import type { loader as uploadLoader } from './upload'
+
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const { site, revision } = await requireSite(request, params.siteId)
+  return { site, revision, titles: await undoTitles(pool(), site.id) }
+}
+
+// The store keeps the site up to date by differences; reading it whole again would lose its place.
+export const shouldRevalidate = () => false
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.site.name ?? 'Site'} – Rubricant` }]
+
+export default function SiteRoute({ loaderData }: Route.ComponentProps) {
+  const { site, revision, titles } = loaderData
+  return (
+    <SiteProvider key={site.id} site={site} revision={revision} titles={titles}>
+      <ProposalProvider>
+        <Desk />
+      </ProposalProvider>
+    </SiteProvider>
+  )
+}
+
+function Desk() {
+  const { site, store, tree, names } = useSite()
+  const view = viewOf(useLocation().pathname)
+  const columns = useColumns(view)
+  const [removing, setRemoving] = useState<readonly string[] | null>(null)
+  const panel = usePanelRef()
+  const revalidator = useRevalidator()
+  const checks = useRouteLoaderData<typeof checksLoader>('routes/checks')
+  const upload = useRouteLoaderData<typeof uploadLoader>('routes/upload')
+  const width = registerWidth(view)
+
+  const firstWidth = useRef(width)
+  useEffect(() => {
+    if (firstWidth.current === width) return
+    firstWidth.current = width
+    panel.current?.resize(width)
+  }, [width, panel])
+
+  const [delivery, setDelivery] = useState<FrameContext['delivery']>(null)
+  useSiteEvents(site.id, (event) => {
+    if (event.kind === 'revision') {
+      void store.heard(event.revision)
+      return
+    }
+    setDelivery(event)
+    // Numbers come with the event; only the end changes what the view compares.
+    if (view === 'upload' && event.state !== 'running') void revalidator.revalidate()
+  })
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || isTyping(event.target)) return
+      const key = event.key.toLowerCase()
+      if (key !== 'z' && key !== 'y') return
+      event.preventDefault()
+      void (key === 'y' || event.shiftKey ? store.redo() : store.undo())
+    }
+    addEventListener('keydown', onKey)
+    return () => removeEventListener('keydown', onKey)
+  }, [store])
+
+  const depth = tree.places.reduce((most, place) => (place.trial ? most : Math.max(most, place.depth + 1)), 0)
+  return (
+    <div className="grid h-dvh grid-rows-[60px_auto_1fr] overflow-hidden">
+      <Band
+        counts={{
+          checks: checks && { number: checks.findings.length, wants: true },
+          upload: upload?.comparison ? { number: upload.comparison.toSend, wants: false } : undefined,
+        }}
+      />
+      <div>
+        <RefusedNotice />
+      </div>
+      <Group orientation="horizontal" className="min-h-0">
+        <Panel panelRef={panel} defaultSize={width} minSize={240} maxSize="75%" groupResizeBehavior="preserve-pixel-size">
+          <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr_auto]">
+            <Register columns={columns} editable={view === 'plan'} onAskRemove={setRemoving} />
+            {removing ? (
+              <RemoveQuestion pageIds={removing} onEnd={() => setRemoving(null)} />
+            ) : (
+              <footer className="flex h-10 items-center gap-4 overflow-hidden border-t border-rule px-4 text-sm whitespace-nowrap text-quiet">
+                <span>{count(realPlaces(tree).length, 'page')}</span>
+                <span>{count(names.folderCount, 'folder')}</span>
+                <span>{count(depth, 'level')} deep</span>
+                {view === 'plan' && (
+                  <span className="ml-auto">
+                    Add a page <kbd className="rounded border border-rule px-1 font-mono text-xs">Enter</kbd>
+                  </span>
+                )}
+              </footer>
+            )}
+          </section>
+        </Panel>
+        <Separator
+          aria-label="Width of the register"
+          className="w-px bg-rule outline-offset-2 transition-colors hover:bg-lapis data-[separator=active]:bg-lapis"
+        />
+        <Panel minSize={320}>
+          <main className="h-full min-h-0 min-w-0">
+            <Outlet context={{ delivery } satisfies FrameContext} />
+          </main>
+        </Panel>
+      </Group>
+    </div>
+  )
+}

@@ -1,0 +1,92 @@
+import { Form, Link, redirect } from 'react-router'
+import { pool } from '#server/database/pool'
+import { deleteSite, listSites } from '#server/database/sites'
+import { notFound } from '#server/problem'
+import { requireAccount, requireSite } from '../owner.server'
+import { Button } from '../parts/button'
+import { count, moment } from '../parts/format'
+import { OutsideFrame } from '../parts/outside-frame'
+import type { Route } from './+types/sites'
+
+export const meta: Route.MetaFunction = () => [{ title: 'Your sites – Rubricant' }]
+
+export async function loader({ request }: Route.LoaderArgs) {
+  const account = await requireAccount(request)
+  const sites = await listSites(pool(), account.id)
+  return { email: account.email, sites: sites.map((site) => ({ ...site, changed: moment(site.changedAt) })) }
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  const form = await request.formData()
+  const { account, site } = await requireSite(request, String(form.get('siteId')))
+  // The name typed by hand is the question "are you sure", asked with what it is about.
+  if (form.get('typed') !== site.name) throw notFound()
+  await deleteSite(pool(), site.id, account.id)
+  return redirect('/sites')
+}
+
+export default function Sites({ loaderData }: Route.ComponentProps) {
+  const { sites, email } = loaderData
+  return (
+    <OutsideFrame email={email}>
+      <div className="mx-auto max-w-4xl px-8 py-12">
+        <div className="mb-6 flex items-baseline justify-between">
+          <h1 className="text-[34px]">Your sites</h1>
+          {sites.length > 0 && (
+            <Link to="/sites/new" className="rounded-[5px] bg-ink px-3.5 py-2 font-semibold text-paper">
+              Start a new site
+            </Link>
+          )}
+        </div>
+        {sites.length === 0 ? (
+          <div className="border-t border-rule pt-8">
+            <p className="mb-6 max-w-prose text-[17px] text-quiet">
+              Nothing here yet. A site begins as a list of its pages: give it a name, type the pages as an indented list,
+              and everything else follows from that.
+            </p>
+            <Link to="/sites/new" className="rounded-[5px] bg-ink px-3.5 py-2 font-semibold text-paper">
+              Start your first site
+            </Link>
+          </div>
+        ) : (
+          <ul className="border-t border-rule">
+            {sites.map((site) => (
+              <li key={site.id} className="grid grid-cols-[1fr_8rem_12rem_auto] items-center gap-4 border-b border-rule py-3">
+                <Link to={`/sites/${site.id}/plan`} className="truncate font-serif text-[22px] hover:text-lapis">
+                  {site.name}
+                </Link>
+                <span className="text-quiet">{count(site.pageCount, 'page')}</span>
+                <span className="text-quiet">changed {site.changed}</span>
+                <details className="relative">
+                  <summary className="cursor-pointer list-none px-1 text-quiet hover:text-ink">Remove</summary>
+                  <Form
+                    method="post"
+                    className="absolute right-0 z-10 mt-1 grid w-80 gap-3 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+                  >
+                    <input type="hidden" name="siteId" value={site.id} />
+                    <p>
+                      This removes {count(site.pageCount, 'page')} here for good, with all deliveries’ records. What is on
+                      a host stays there.
+                    </p>
+                    <label>
+                      Type the site’s name to remove it
+                      <input className="field" name="typed" required autoComplete="off" pattern={escapeForPattern(site.name)} />
+                    </label>
+                    <div>
+                      <Button type="submit" look="remove">
+                        Remove this site
+                      </Button>
+                    </div>
+                  </Form>
+                </details>
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </OutsideFrame>
+  )
+}
+
+/** A text as a regular expression for itself, in the `v` mode that `pattern` uses. */
+const escapeForPattern = (text: string) => text.replace(/[\\^$.*+?()[\]{}|/&\-!#%,:;<=>@`~]/g, '\\$&')

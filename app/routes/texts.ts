@@ -1,0 +1,21 @@
+import { getTexts } from '#server/database/blobs'
+import { pool } from '#server/database/pool'
+import { notFound } from '#server/problem'
+import { requireSite } from '../owner.server'
+import type { Route } from './+types/texts'
+
+/** A text of this site by its hash: a page's content, the template, a style sheet. */
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const { site } = await requireSite(request, params.siteId)
+  const { hash } = params
+  // A hash is no key: what this site does not hold now is not handed out.
+  const held =
+    site.pages.some((page) => page.content === hash) ||
+    site.templates.some((template) => template.source === hash) ||
+    site.files.some((file) => file.kind === 'style' && file.hash === hash)
+  const text = held ? (await getTexts(pool(), [hash])).get(hash) : undefined
+  if (text === undefined) throw notFound()
+  return new Response(text, {
+    headers: { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'private, max-age=31536000, immutable' },
+  })
+}

@@ -1,0 +1,221 @@
+import { useEffect, useRef, useState } from 'react'
+import { data, useFetcher, useSearchParams } from 'react-router'
+import { type FileState, filesToSend } from '#core/delivery'
+import { namesOf } from '#core/naming'
+import { findDelivery, findDestination, insertDelivery, listDeliveries, listDestinations, cancelDelivery } from '#server/database/deliveries'
+import { pool } from '#server/database/pool'
+import { compareKnown, lookThere } from '#server/delivery'
+import { removeDestination, saveDestination, testDestination } from '#server/destinations'
+import { notFound, Problem } from '#server/problem'
+import { enqueueDelivery } from '#server/queue'
+import { openSftp } from '#server/transfer/sftp'
+import { TransferError } from '#server/transfer/transport'
+import { useSite } from '../document/site-context'
+import { checkInput, requireSite } from '../owner.server'
+import { Button } from '../parts/button'
+import { readDestination, uploadIntent } from '../upload/upload-input.server'
+import { DeliveryBar } from '../upload/delivery-bar'
+import { DestinationForm } from '../upload/destination-form'
+import { Earlier } from '../upload/earlier'
+import { FilesToSend } from '../upload/files-to-send'
+import type { Route } from './+types/upload'
+
+/** Files listed one by one; of more, the rest is counted. */
+const listedAtMost = 300
+
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const stored = await requireSite(request, params.siteId)
+  const destinations = await listDestinations(pool(), params.siteId)
+  const wanted = new URL(request.url).searchParams.get('to')
+  const destination = destinations.find((one) => one.id === wanted) ?? destinations[0] ?? null
+  if (!destination) return { destinations, destination, deliveries: [], comparison: null }
+  const [comparison, deliveries] = await Promise.all([
+    compareKnown(stored, destination.id),
+    listDeliveries(pool(), destination.id, 8),
+  ])
+  const send = filesToSend(comparison)
+  const { byPath } = namesOf(stored.site)
+  const pageStates: Record<string, FileState> = {}
+  for (const file of comparison.files) {
+    const target = byPath.get(file.path)
+    if (target?.kind === 'page') pageStates[target.id] = file.state
+  }
+  return {
+    destinations,
+    destination,
+    deliveries,
+    comparison: {
+      pageStates,
+      toSend: send.length,
+      bytesToSend: send.reduce((sum, file) => sum + file.sizeBytes, 0),
+      files: send.slice(0, listedAtMost).map(({ path, sizeBytes, state, isHome, kind }) => ({ path, sizeBytes, state, isHome, kind })),
+      leftovers: comparison.leftovers.slice(0, listedAtMost),
+      leftoverCount: comparison.leftovers.filter((file) => file.state === 'to remove').length,
+    },
+  }
+}
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const stored = await requireSite(request, params.siteId)
+  const { account, site, revision } = stored
+  const form = Object.fromEntries(await request.formData())
+  try {
+    const { intent, id } = checkInput(uploadIntent, form)
+    const own = async () => {
+      const found = id && (await findDestination(pool(), id, site.id, account.id))
+      if (!found) throw notFound()
+      return found
+    }
+    switch (intent) {
+      case 'test': {
+        const test = await testDestination(readDestination(form).form, id, site.id, account.id, null)
+        return { test }
+      }
+      case 'save': {
+        const { form: values, hostKey } = readDestination(form)
+        if (!hostKey) throw new Problem('not-tested', 'Test the connection first, so that its key can be shown.')
+        return { saved: await saveDestination(values, id, site.id, account.id, hostKey) }
+      }
+      case 'remove':
+        if (id) await removeDestination(id, site.id, account.id)
+        return { removed: true }
+      case 'compare':
+        await lookThere(await own(), stored, openSftp)
+        return { compared: true }
+      case 'send': {
+        const delivery = await insertDelivery(pool(), (await own()).id, revision, form.removeLeftovers === 'on')
+        if (!delivery) throw new Problem('under-way', 'A delivery to this destination is under way already.')
+        await enqueueDelivery(delivery.id)
+        return { sending: delivery.id }
+      }
+      case 'cancel': {
+        const delivery = id && (await findDelivery(pool(), id, site.id))
+        if (!delivery) throw notFound()
+        await cancelDelivery(pool(), delivery.id)
+        return { cancelled: true }
+      }
+    }
+  } catch (error) {
+    if (error instanceof Problem || error instanceof TransferError) {
+      const field = error instanceof Problem ? ((error.detail as { field?: string } | null)?.field ?? null) : null
+      return data({ problem: { code: error.code, message: error.message, field } }, { status: 422 })
+    }
+    throw error
+  }
+}
+
+export default function UploadView({ loaderData }: Route.ComponentProps) {
+  const { destination, destinations } = loaderData
+  const [params, setParams] = useSearchParams()
+  const [editing, setEditing] = useState<'new' | 'this' | null>(null)
+  const choose = (id: string) => setParams((old) => (old.set('to', id), old), { replace: true })
+  const done = (id: string | null) => {
+    setEditing(null)
+    if (id) choose(id)
+  }
+  if (!destination || editing === 'new')
+    return <DestinationForm destination={null} first={!destination} onDone={done} onCancel={destination ? () => setEditing(null) : null} />
+  if (editing === 'this')
+    return <DestinationForm key={destination.id} destination={destination} first={false} onDone={done} onCancel={() => setEditing(null)} />
+  return (
+    <Destination
+      key={destination.id}
+      loaderData={loaderData}
+      switcher={
+        <span className="flex items-center gap-4 text-sm">
+          {destinations.length > 1 && (
+            <select aria-label="Destination" className="field !w-auto" value={params.get('to') ?? destination.id} onChange={(event) => choose(event.target.value)}>
+              {destinations.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          )}
+          <button type="button" className="link" onClick={() => setEditing('this')}>
+            Change
+          </button>
+          <button type="button" className="link" onClick={() => setEditing('new')}>
+            Add another
+          </button>
+        </span>
+      }
+    />
+  )
+}
+
+function Destination({ loaderData, switcher }: { loaderData: Route.ComponentProps['loaderData']; switcher: React.ReactNode }) {
+  const { comparison, deliveries } = loaderData
+  const destination = loaderData.destination!
+  const { site } = useSite()
+  const compare = useFetcher<typeof action>()
+  const send = useFetcher<typeof action>()
+  const [removeLeftovers, setRemoveLeftovers] = useState(false)
+  const latest = deliveries[0]
+  const running = latest && (latest.state === 'waiting' || latest.state === 'running') ? latest : null
+  const comparing = compare.state !== 'idle'
+  const problem = [send.data, compare.data].find((one) => one && 'problem' in one) as { problem: { message: string } } | undefined
+
+  // What is there is asked for once, when nobody has looked yet.
+  const asked = useRef(false)
+  useEffect(() => {
+    if (destination.listedAt !== null || asked.current || running) return
+    asked.current = true
+    void compare.submit({ intent: 'compare', id: destination.id }, { method: 'post' })
+  }, [destination, compare, running])
+
+  if (!comparison) return null
+  const { toSend, bytesToSend, leftoverCount } = comparison
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[1fr_auto]">
+      <div className="min-h-0 overflow-auto px-7 pt-6 pb-6">
+        <div className="mb-2 flex items-baseline justify-between gap-4">
+          <h2 className="truncate text-[26px]">{destination.name}</h2>
+          {switcher}
+        </div>
+        <p className="mb-1 text-quiet">
+          SFTP to <span className="font-mono text-[13px]">{destination.host}:{destination.port}</span>, folder{' '}
+          <span className="font-mono text-[13px]">{destination.folder || '(the account’s own)'}</span>, shown at{' '}
+          <a className="link font-mono text-[13px]" href={destination.publicAddress} target="_blank" rel="noreferrer">
+            {destination.publicAddress}
+          </a>
+        </p>
+        {problem && (
+          <p role="alert" className="my-3 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
+            {problem.problem.message}
+          </p>
+        )}
+        <FilesToSend comparison={comparison} comparing={comparing} looked={destination.listedAt !== null} />
+        {leftoverCount > 0 && (
+          <label className="mt-3 flex items-center gap-2">
+            <input type="checkbox" checked={removeLeftovers} onChange={(event) => setRemoveLeftovers(event.target.checked)} />
+            Remove the {leftoverCount === 1 ? 'one file' : `${leftoverCount} files`} there that the site no longer has
+          </label>
+        )}
+        <Earlier deliveries={deliveries} publicAddress={destination.publicAddress} />
+      </div>
+      <DeliveryBar
+        running={running}
+        latest={latest ?? null}
+        summary={{ toSend, bytesToSend }}
+        publicAddress={destination.publicAddress}
+        actions={
+          <>
+            <Button
+              look="go"
+              disabled={(toSend === 0 && !(removeLeftovers && leftoverCount > 0)) || send.state !== 'idle' || comparing}
+              onClick={() => void send.submit({ intent: 'send', id: destination.id, removeLeftovers: removeLeftovers ? 'on' : '' }, { method: 'post' })}
+            >
+              {toSend === 0 ? (removeLeftovers && leftoverCount > 0 ? 'Remove what is left over' : 'Nothing to send') : `Send ${toSend} ${toSend === 1 ? 'file' : 'files'}`}
+            </Button>
+            <Button disabled={comparing} onClick={() => void compare.submit({ intent: 'compare', id: destination.id }, { method: 'post' })}>
+              {comparing ? 'Comparing…' : 'Compare again'}
+            </Button>
+          </>
+        }
+        zip={`/sites/${site.id}/site.zip`}
+        onCancel={(id) => void send.submit({ intent: 'cancel', id }, { method: 'post' })}
+      />
+    </div>
+  )
+}

@@ -1,0 +1,103 @@
+import { type ReactNode, useEffect, useRef, useState } from 'react'
+import { useOutletContext } from 'react-router'
+import type { Delivery } from '#server/database/deliveries'
+import type { DeliveryEvent } from '#server/events'
+import { Button } from '../parts/button'
+import { count, duration, size } from '../parts/format'
+
+/** What the frame passes to the views: the latest that a delivery told of itself. */
+export interface FrameContext {
+  readonly delivery: (DeliveryEvent & { readonly deliveryId: string }) | null
+}
+
+interface Props {
+  readonly running: Delivery | null
+  readonly latest: Delivery | null
+  readonly summary: { readonly toSend: number; readonly bytesToSend: number }
+  readonly publicAddress: string
+  readonly actions: ReactNode
+  readonly zip: string
+  readonly onCancel: (deliveryId: string) => void
+}
+
+/** The foot of the Upload view: what would be sent, or how far the delivery under way is. */
+export function DeliveryBar({ running, latest, summary, publicAddress, actions, zip, onCancel }: Props) {
+  const { delivery: event } = useOutletContext<FrameContext>()
+  const told = event && running && event.deliveryId === running.id ? event : null
+  return (
+    <div className="border-t border-rule bg-vellum px-7 py-3.5">
+      {running ? (
+        <Progress key={running.id} delivery={running} told={told} onCancel={onCancel} />
+      ) : (
+        <>
+          <p className="mb-2.5" role="status">
+            {latest?.state === 'failed' && summary.toSend > 0 ? (
+              <span className="text-rubric">
+                {latest.errorMessage} {count(latest.fileCount, 'file')} arrived and {latest.fileCount === 1 ? 'stays' : 'stay'}; {count(summary.toSend, 'file')} to go.
+              </span>
+            ) : summary.toSend === 0 ? (
+              <>
+                Nothing differs.{' '}
+                <a className="link" href={publicAddress} target="_blank" rel="noreferrer">
+                  Open the live site
+                </a>
+              </>
+            ) : (
+              `${count(summary.toSend, 'file')}, ${size(summary.bytesToSend)}. Pictures and style sheets first, the home page last; visitors never meet a half-sent page.`
+            )}
+          </p>
+          <div className="flex flex-wrap gap-3">
+            {actions}
+            <a className="rounded-[5px] border border-rule px-3.5 py-2 font-medium hover:bg-paper" href={zip} download>
+              Take a ZIP
+            </a>
+          </div>
+        </>
+      )}
+    </div>
+  )
+}
+
+/** Seconds over which the rate is taken: long enough to be steady, short enough to notice a stall. */
+const rateWindowSeconds = 4
+
+function Progress({ delivery, told, onCancel }: { delivery: Delivery; told: DeliveryEvent | null; onCancel: (id: string) => void }) {
+  const now = told ?? delivery
+  const samples = useRef<{ at: number; files: number; bytes: number }[]>([])
+  const [rate, setRate] = useState<{ files: number; bytes: number } | null>(null)
+  const [cancelling, setCancelling] = useState(false)
+  useEffect(() => {
+    const at = performance.now() / 1000
+    const list = samples.current
+    list.push({ at, files: now.fileCount, bytes: now.byteCount })
+    while (list.length > 2 && at - list[0]!.at > rateWindowSeconds) list.shift()
+    const seconds = at - list[0]!.at
+    if (seconds > 0.2) setRate({ files: (now.fileCount - list[0]!.files) / seconds, bytes: (now.byteCount - list[0]!.bytes) / seconds })
+  }, [now.fileCount, now.byteCount])
+  const left = Math.max(
+    rate && rate.files > 0 ? (now.fileTotal - now.fileCount) / rate.files : 0,
+    rate && rate.bytes > 0 ? (now.byteTotal - now.byteCount) / rate.bytes : 0,
+  )
+  const starting = now.fileTotal === 0
+  return (
+    <div className="grid gap-2.5">
+      <p role="status">
+        {starting ? 'Comparing with what is there…' : `${now.fileCount} of ${count(now.fileTotal, 'file')}, ${size(now.byteCount)} of ${size(now.byteTotal)}`}
+        {!starting && rate && rate.bytes > 0 && <span className="text-quiet"> · {size(Math.round(rate.bytes))} a second · {duration(left)} left</span>}
+      </p>
+      <progress className="delivery" max={Math.max(1, now.byteTotal)} value={starting ? undefined : now.byteCount} aria-label="Sent so far" />
+      <div className="flex items-center gap-4">
+        <Button
+          disabled={cancelling || delivery.cancelAsked}
+          onClick={() => {
+            setCancelling(true)
+            onCancel(delivery.id)
+          }}
+        >
+          {cancelling || delivery.cancelAsked ? 'Stopping…' : 'Stop sending'}
+        </Button>
+        <span className="text-sm text-quiet">You can leave this view; it goes on.</span>
+      </div>
+    </div>
+  )
+}

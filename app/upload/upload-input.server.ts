@@ -1,0 +1,33 @@
+import Joi from 'joi'
+import type { DestinationForm } from '#server/destinations'
+import { checkInput } from '../owner.server'
+
+export const uploadIntent = Joi.object<{
+  intent: 'test' | 'save' | 'remove' | 'compare' | 'send' | 'cancel'
+  id: string | null
+}>({
+  intent: Joi.valid('test', 'save', 'remove', 'compare', 'send', 'cancel').required(),
+  id: Joi.string().guid({ version: 'uuidv4' }).empty('').default(null),
+})
+
+const line = (name: string) =>
+  Joi.string().trim().max(300).required().messages({ 'string.empty': `Enter ${name}.`, 'any.required': `Enter ${name}.` })
+
+const destination = Joi.object({
+  name: line('a name for the destination'),
+  host: line('the host’s name').pattern(/^[A-Za-z0-9.:_-]+$/).messages({ 'string.pattern.base': 'A host’s name has letters, digits, dots and hyphens only.' }),
+  port: Joi.number().port().required().messages({ 'number.base': 'Enter the port, usually 22.', 'number.port': 'A port is a number from 1 to 65535.' }),
+  account: line('the account'),
+  password: Joi.string().max(1000).allow('').default(''),
+  folder: Joi.string().trim().max(500).allow('').default(''),
+  publicAddress: Joi.string().trim().uri({ scheme: ['http', 'https'] }).max(500).required()
+    .messages({ 'string.empty': 'Enter the public address.', 'string.uri': 'Write the public address with http:// or https:// in front.', 'string.uriCustomScheme': 'Write the public address with http:// or https:// in front.' }),
+  hostKey: Joi.string().pattern(/^SHA256:[A-Za-z0-9+/]{43}$/).empty('').default(null),
+}) // prettier-ignore
+
+/** Checks the form of a destination; an empty password keeps the stored one. */
+export function readDestination(form: Record<string, unknown>): { form: DestinationForm; hostKey: string | null } {
+  const { hostKey, password, ...rest } = checkInput(destination, form)
+  const publicAddress = rest.publicAddress.endsWith('/') ? rest.publicAddress : `${rest.publicAddress}/`
+  return { form: { ...rest, publicAddress, password: password === '' ? null : password }, hostKey }
+}

@@ -1,0 +1,22 @@
+// The application's own process in production: the built server, and a clean end.
+process.chdir(new URL('..', import.meta.url).pathname)
+process.env.NODE_ENV = 'production'
+const { serve, shutDown } = await import('../build/server/index.js')
+let server = null
+let ending = false
+const end = async () => {
+  if (ending) return
+  ending = true
+  await shutDown(server)
+  process.exit(0)
+}
+for (const signal of ['SIGTERM', 'SIGINT']) process.on(signal, () => void end())
+// Started with a channel to its parent, it ends when the parent is gone, however that ended.
+process.once('disconnect', () => void end())
+try {
+  server = await serve('build/client')
+  console.log('server ready')
+} catch (error) {
+  console.error(error.message)
+  process.exit(1)
+}

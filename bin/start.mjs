@@ -1,0 +1,25 @@
+// npm start: from a bare checkout to a running application with the demo site.
+import { ensureBuild } from './lib/build.mjs'
+import { ensureNodeModules } from './lib/install.mjs'
+import { main, say } from './lib/say.mjs'
+import { settings, startChild, startServices, stopOnSignals } from './lib/services.mjs'
+
+process.chdir(new URL('..', import.meta.url).pathname)
+
+await main(async () => {
+  const options = settings()
+  await ensureNodeModules()
+  await ensureBuild()
+  const services = await startServices(options)
+  const fail = stopOnSignals(services.stop)
+  const app = await startChild('bin/server.mjs', { LOG_LEVEL: 'warn', ...services.env }, /server ready/).catch(async (error) => {
+    await services.stop()
+    throw error
+  })
+  services.stops.push(app.stop)
+  void app.ended.then((code) => fail(`The application ended by itself (${code}).`))
+  void services.died.then(fail)
+  app.child.stdout.pipe(process.stdout)
+  say(`Practice host: http://127.0.0.1:${options.webPort}/ (SFTP on port ${options.sftpPort})`)
+  say(`Rubricant is ready at http://127.0.0.1:${options.port}/`)
+})

@@ -1,0 +1,100 @@
+import { randomUUID } from 'node:crypto'
+import { readdir, readFile } from 'node:fs/promises'
+import path from 'node:path'
+import { clashKey, nameLabel } from '#core/naming'
+import { planSite, readOutline } from '#core/plan'
+import { defaultScheme } from '#core/site'
+import { type Account, signUp } from '#server/accounts'
+import { config } from '#server/config'
+import { findAccount, hasMilestone, setMilestone } from '#server/database/accounts'
+import { putBlob } from '#server/database/blobs'
+import { pool } from '#server/database/pool'
+import { deleteSite, listSites, loadSite, passAll } from '#server/database/sites'
+import { saveDestination, testDestination } from '#server/destinations'
+import { log } from '#server/log'
+import { changeSite } from '#server/site-changes'
+import { createSite } from '#server/site-create'
+
+const email = 'keeper@marrowskerry.example'
+const milestone = 'demo site loaded'
+const siteName = 'Marrow Skerry Light'
+
+/** The demo account, made when it is asked for first. Nobody can sign in to it by a password. */
+export async function demoAccount(): Promise<Account> {
+  const known = await findAccount(pool(), email)
+  return known ? { id: known.id, email: known.email } : signUp(email, randomUUID())
+}
+
+/**
+ * Loads the demo site through the doors that a user's actions go through: a plan in text, then each
+ * page's text and description, the drawings, and a destination at the practice host. Once; a site
+ * that somebody removed stays removed.
+ */
+export async function loadDemo(folder = path.resolve('demo')): Promise<void> {
+  if (await hasMilestone(pool(), milestone)) return
+  const account = await demoAccount()
+  // Whatever is there was left by a start that was cut off half-way.
+  for (const { id } of await listSites(pool(), account.id)) await deleteSite(pool(), id, account.id)
+  const plan = planSite(readOutline(await readFile(path.join(folder, 'plan.txt'), 'utf8')), siteName)
+  const siteId = await createSite(account.id, { name: siteName, language: 'en', plan })
+
+  for (const name of (await readdir(path.join(folder, 'images'))).sort()) {
+    const bytes = await readFile(path.join(folder, 'images', name))
+    await changeSite(siteId, account.id, 0, async (client) => ({
+      kind: 'addFile',
+      id: randomUUID(),
+      fileKind: 'image',
+      label: name,
+      hash: await putBlob(client, bytes),
+      sizeBytes: bytes.length,
+    }))
+  }
+  const texts = new Map(
+    await Promise.all(
+      (await readdir(path.join(folder, 'pages'))).map(
+        async (name) =>
+          [clashKey(path.parse(name).name), await readFile(path.join(folder, 'pages', name), 'utf8')] as const,
+      ),
+    ),
+  )
+  const { site } = (await loadSite(pool(), siteId, account.id))!
+  for (const page of site.pages) {
+    const text = texts.get(nameLabel(page.label, defaultScheme, 'en').name)
+    if (text === undefined) throw new Error(`demo/pages has no text for “${page.label}”`)
+    const [, description, html] = /^(?:<!-- (.*) -->\n)?([\s\S]*)$/.exec(text)!
+    await changeSite(siteId, account.id, 0, async (client) => ({
+      kind: 'setContent',
+      pageId: page.id,
+      content: await putBlob(client, html!),
+      was: page.content,
+    }))
+    if (description)
+      await changeSite(siteId, account.id, 0, () => ({
+        kind: 'setPageText',
+        pageId: page.id,
+        field: 'description',
+        value: description,
+        was: null,
+      }))
+  }
+  await addPracticeHost(siteId, account.id)
+  await passAll(pool(), siteId)
+  await setMilestone(pool(), milestone)
+  log.info({ siteId }, 'demo site loaded')
+}
+
+async function addPracticeHost(siteId: string, accountId: string): Promise<void> {
+  const { demo } = config()
+  if (!demo) return
+  const form = {
+    name: 'Practice host',
+    host: '127.0.0.1',
+    port: demo.sftpPort,
+    account: demo.account,
+    password: demo.password,
+    folder: 'public',
+    publicAddress: demo.publicAddress,
+  }
+  const { hostKey } = await testDestination(form, null, siteId, accountId, null)
+  await saveDestination(form, null, siteId, accountId, hostKey)
+}

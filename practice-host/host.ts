@@ -1,0 +1,94 @@
+import { randomBytes } from 'node:crypto'
+import fs from 'node:fs/promises'
+import type { Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import path from 'node:path'
+import ssh2 from 'ssh2'
+import { Faults } from './faults'
+import { createSftpServer } from './sftp'
+import { createWebServer } from './web'
+
+/** Where the practice host keeps its things and listens; port 0 picks a free one. */
+export interface PracticeHostOptions {
+  /** Holds `space/` (what an account sees as `/`), the host key and the password. */
+  readonly folder: string
+  readonly sftpPort: number
+  readonly webPort: number
+}
+
+/** A running practice host. */
+export interface PracticeHost {
+  readonly sftpPort: number
+  readonly webPort: number
+  readonly account: string
+  readonly password: string
+  /** Folder of the account that the public address shows. */
+  readonly publicFolder: string
+  /** The same folder on disk. */
+  readonly publicPath: string
+  readonly faults: Faults
+  close(): Promise<void>
+}
+
+export const practiceAccount = 'keeper'
+const publicFolder = 'public'
+
+const placeholder = `<!DOCTYPE html>
+<html lang="en">
+  <head>
+    <meta charset="utf-8">
+    <title>This web space is ready</title>
+  </head>
+  <body>
+    <h1>This web space is ready</h1>
+    <p>The practice host put this page here. Upload a home page and it will stand in its place.</p>
+  </body>
+</html>
+`
+
+async function keep(file: string, make: () => string): Promise<string> {
+  const kept = await fs.readFile(file, 'utf8').catch(() => null)
+  if (kept) return kept
+  const made = make()
+  await fs.writeFile(file, made, { mode: 0o600 })
+  return made
+}
+
+/** Starts SFTP and HTTP on loopback over one folder; both doors are open when this resolves. */
+export async function startPracticeHost(options: PracticeHostOptions): Promise<PracticeHost> {
+  const space = path.join(options.folder, 'space')
+  const publicPath = path.join(space, publicFolder)
+  const fresh = !(await fs.stat(publicPath).catch(() => null))
+  await fs.mkdir(publicPath, { recursive: true })
+  if (fresh) await fs.writeFile(path.join(publicPath, 'index.html'), placeholder)
+  const hostKey = await keep(path.join(options.folder, 'host_key'), () => ssh2.utils.generateKeyPairSync('ed25519').private)
+  const password = await keep(path.join(options.folder, 'password'), () => randomBytes(12).toString('base64url'))
+
+  const faults = new Faults()
+  const sftp = createSftpServer({ root: space, account: practiceAccount, password, hostKey, faults })
+  const web = createWebServer(publicPath)
+  const listen = (server: Pick<Server, 'listen' | 'once' | 'address'>, port: number) =>
+    new Promise<number>((resolve, reject) => {
+      server.once('error', reject)
+      server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port))
+    })
+  const sftpPort = await listen(sftp as unknown as Server, options.sftpPort)
+  const webPort = await listen(web, options.webPort)
+  return {
+    sftpPort,
+    webPort,
+    account: practiceAccount,
+    password,
+    publicFolder,
+    publicPath,
+    faults,
+    async close() {
+      faults.cut()
+      web.closeAllConnections()
+      await Promise.all([
+        new Promise((resolve) => sftp.close(resolve)),
+        new Promise((resolve) => web.close(resolve)),
+      ])
+    },
+  }
+}

@@ -1,0 +1,217 @@
+import { createHash, timingSafeEqual } from 'node:crypto'
+import fs from 'node:fs/promises'
+import path from 'node:path'
+import ssh2, { type Attributes, type Connection, type SFTPWrapper } from 'ssh2'
+import type { Faults } from './faults'
+
+const { STATUS_CODE, OPEN_MODE } = ssh2.utils.sftp
+
+/** What the SFTP door needs to know. */
+export interface SftpOptions {
+  /** Folder on disk that an account sees as `/`. */
+  readonly root: string
+  readonly account: string
+  readonly password: string
+  /** Private key in OpenSSH or PEM form. */
+  readonly hostKey: string
+  readonly faults: Faults
+}
+
+interface OpenHandle {
+  readonly file: fs.FileHandle | null
+  readonly folder: string | null
+  listed: boolean
+}
+
+const digest = (text: string) => createHash('sha256').update(text).digest()
+
+/** An SFTP server over one folder (SFTP version 3, draft-ietf-secsh-filexfer-02). Not yet listening. */
+export function createSftpServer(options: SftpOptions): ssh2.Server {
+  const { faults } = options
+  const connections = new Set<Connection>()
+  faults.onCut(() => {
+    for (const connection of connections) {
+      // Not `end()`: a cut line says no goodbye.
+      ;(connection as unknown as { _sock?: { destroy(): void } })._sock?.destroy()
+    }
+  })
+  return new ssh2.Server({ hostKeys: [options.hostKey] }, (connection) => {
+    connections.add(connection)
+    connection.on('close', () => connections.delete(connection))
+    connection.on('error', () => connections.delete(connection))
+    connection.on('authentication', (request) => {
+      const right =
+        request.method === 'password' &&
+        request.username === options.account &&
+        timingSafeEqual(digest(request.password), digest(options.password))
+      if (right) request.accept()
+      else request.reject(['password'])
+    })
+    connection.on('ready', () =>
+      connection.on('session', (accept) => {
+        accept().on('sftp', (acceptSftp) => serve(acceptSftp(), options))
+      }),
+    )
+  })
+}
+
+/** A path of the account as a path on disk; `..` cannot leave the root. */
+export function insideRoot(root: string, wanted: string): string {
+  return path.join(root, path.posix.normalize(path.posix.join('/', wanted)))
+}
+
+function attributesOf(stats: { mode: number; size: number; uid: number; gid: number; atimeMs: number; mtimeMs: number }): Attributes {
+  return {
+    mode: stats.mode,
+    size: stats.size,
+    uid: stats.uid,
+    gid: stats.gid,
+    atime: Math.floor(stats.atimeMs / 1000),
+    mtime: Math.floor(stats.mtimeMs / 1000),
+  }
+}
+
+function statusOf(error: unknown): number {
+  switch ((error as NodeJS.ErrnoException).code) {
+    case 'ENOENT':
+    case 'ENOTDIR':
+      return STATUS_CODE.NO_SUCH_FILE
+    case 'EACCES':
+    case 'EPERM':
+      return STATUS_CODE.PERMISSION_DENIED
+    default:
+      return STATUS_CODE.FAILURE
+  }
+}
+
+function openFlags(mode: number): string {
+  const write = (mode & OPEN_MODE.WRITE) !== 0
+  if (!write) return 'r'
+  if (mode & OPEN_MODE.APPEND) return mode & OPEN_MODE.EXCL ? 'ax' : 'a'
+  if (mode & OPEN_MODE.TRUNC || mode & OPEN_MODE.CREAT) return mode & OPEN_MODE.EXCL ? 'wx' : 'w'
+  return 'r+'
+}
+
+function serve(sftp: SFTPWrapper, { root, faults }: SftpOptions): void {
+  const handles = new Map<number, OpenHandle>()
+  let nextHandle = 0
+  const on = (wanted: string) => insideRoot(root, wanted)
+  const open = (handle: OpenHandle): Buffer => {
+    const id = Buffer.alloc(4)
+    id.writeUInt32BE(nextHandle)
+    handles.set(nextHandle++, handle)
+    return id
+  }
+  const find = (id: Buffer) => (id.length === 4 ? handles.get(id.readUInt32BE()) : undefined)
+  /** Runs one request; a failure becomes its status, never the end of the server. */
+  const answer = (request: number, work: () => Promise<void>) => {
+    void (async () => {
+      try {
+        await faults.beforeRequest()
+        await work()
+      } catch (error) {
+        sftp.status(request, statusOf(error), (error as Error).message)
+      }
+    })()
+  }
+  const done = (request: number) => sftp.status(request, STATUS_CODE.OK)
+
+  sftp.on('OPEN', (request, name, mode) =>
+    answer(request, async () => {
+      faults.beforeOpen(name, (mode & OPEN_MODE.WRITE) !== 0)
+      const file = await fs.open(on(name), openFlags(mode), 0o644)
+      sftp.handle(request, open({ file, folder: null, listed: false }))
+    }),
+  )
+  sftp.on('READ', (request, id, offset, length) =>
+    answer(request, async () => {
+      const buffer = Buffer.alloc(Math.min(length, 65_536))
+      const { bytesRead } = await find(id)!.file!.read(buffer, 0, buffer.length, offset)
+      if (bytesRead === 0) sftp.status(request, STATUS_CODE.EOF)
+      else sftp.data(request, buffer.subarray(0, bytesRead))
+    }),
+  )
+  sftp.on('WRITE', (request, id, offset, data) => {
+    // The buffer is the connection's own and is filled again once this handler has returned.
+    const bytes = Buffer.from(data)
+    answer(request, async () => {
+      faults.beforeWrite(bytes.length)
+      await find(id)!.file!.write(bytes, 0, bytes.length, offset)
+      done(request)
+    })
+  })
+  sftp.on('CLOSE', (request, id) =>
+    answer(request, async () => {
+      await find(id)?.file?.close()
+      handles.delete(id.readUInt32BE())
+      done(request)
+    }),
+  )
+  sftp.on('OPENDIR', (request, name) =>
+    answer(request, async () => {
+      if (!(await fs.stat(on(name))).isDirectory()) throw Object.assign(new Error('Not a folder'), { code: 'ENOTDIR' })
+      sftp.handle(request, open({ file: null, folder: on(name), listed: false }))
+    }),
+  )
+  sftp.on('READDIR', (request, id) =>
+    answer(request, async () => {
+      const handle = find(id)
+      if (!handle?.folder || handle.listed) {
+        sftp.status(request, STATUS_CODE.EOF)
+        return
+      }
+      handle.listed = true
+      const names = await fs.readdir(handle.folder)
+      const entries = await Promise.all(
+        names.map(async (filename) => {
+          const stats = await fs.lstat(path.join(handle.folder!, filename)).catch(() => null)
+          return stats && { filename, longname: filename, attrs: attributesOf(stats) }
+        }),
+      )
+      sftp.name(request, entries.filter((entry) => entry !== null))
+    }),
+  )
+  const stat = (request: number, name: string) =>
+    answer(request, async () => sftp.attrs(request, attributesOf(await fs.stat(on(name)))))
+  sftp.on('STAT', stat)
+  sftp.on('LSTAT', stat)
+  sftp.on('FSTAT', (request, id) =>
+    answer(request, async () => sftp.attrs(request, attributesOf(await find(id)!.file!.stat()))),
+  )
+  sftp.on('SETSTAT', (request) => done(request))
+  sftp.on('FSETSTAT', (request) => done(request))
+  sftp.on('REALPATH', (request, name) => {
+    const filename = path.posix.normalize(path.posix.join('/', name))
+    sftp.name(request, [{ filename, longname: filename, attrs: {} as Attributes }])
+  })
+  sftp.on('MKDIR', (request, name) =>
+    answer(request, async () => {
+      await fs.mkdir(on(name))
+      done(request)
+    }),
+  )
+  sftp.on('RMDIR', (request, name) =>
+    answer(request, async () => {
+      await fs.rmdir(on(name))
+      done(request)
+    }),
+  )
+  sftp.on('REMOVE', (request, name) =>
+    answer(request, async () => {
+      await fs.unlink(on(name))
+      done(request)
+    }),
+  )
+  sftp.on('RENAME', (request, from, to) =>
+    answer(request, async () => {
+      if (!faults.renameReplaces && (await fs.stat(on(to)).catch(() => null)))
+        throw new Error('The target exists')
+      await fs.rename(on(from), on(to))
+      faults.afterRename()
+      done(request)
+    }),
+  )
+  sftp.on('close', () => {
+    for (const { file } of handles.values()) void file?.close().catch(() => {})
+  })
+}

@@ -1,0 +1,72 @@
+import { createReadStream } from 'node:fs'
+import fs from 'node:fs/promises'
+import http from 'node:http'
+import path from 'node:path'
+import mime from 'mime-types'
+
+const homeFiles = ['index.html', 'index.htm']
+
+/**
+ * The public address of the folder: plain web space. A folder answers with its home file, case
+ * counts, what is not there is 404 (with the folder's own `404.html` if it has one).
+ */
+export function createWebServer(root: string): http.Server {
+  return http.createServer((request, response) => {
+    void answer(root, request, response).catch(() => {
+      if (!response.headersSent) response.writeHead(500)
+      response.end()
+    })
+  })
+}
+
+async function answer(root: string, request: http.IncomingMessage, response: http.ServerResponse): Promise<void> {
+  if (request.method !== 'GET' && request.method !== 'HEAD') {
+    response.writeHead(405, { allow: 'GET, HEAD' }).end()
+    return
+  }
+  const { pathname, search } = new URL(request.url ?? '/', 'http://practice.invalid')
+  let wanted: string
+  try {
+    wanted = path.posix.normalize(decodeURIComponent(pathname))
+  } catch {
+    response.writeHead(400).end()
+    return
+  }
+  // Dot files stay private, as on most hosts; and no path leaves the root.
+  const hidden = wanted.split('/').some((segment) => segment.startsWith('.'))
+  const file = path.join(root, wanted)
+  const stats = hidden ? null : await fs.stat(file).catch(() => null)
+  if (stats?.isDirectory()) {
+    if (!wanted.endsWith('/')) {
+      response.writeHead(301, { location: `${pathname}/${search}` }).end()
+      return
+    }
+    for (const home of homeFiles) {
+      const found = await fs.stat(path.join(file, home)).catch(() => null)
+      if (found?.isFile()) return send(path.join(file, home), found.size, 200, request, response)
+    }
+  } else if (stats?.isFile() && !wanted.endsWith('/')) return send(file, stats.size, 200, request, response)
+  const own = path.join(root, '404.html')
+  const ownStats = await fs.stat(own).catch(() => null)
+  if (ownStats?.isFile()) return send(own, ownStats.size, 404, request, response)
+  response.writeHead(404, { 'content-type': 'text/html; charset=utf-8' })
+  response.end('<!DOCTYPE html>\n<html lang="en"><title>Not found</title><p>There is no page at this address.</p>\n')
+}
+
+async function send(
+  file: string,
+  size: number,
+  status: number,
+  request: http.IncomingMessage,
+  response: http.ServerResponse,
+): Promise<void> {
+  const type = mime.contentType(path.extname(file)) || 'application/octet-stream'
+  response.writeHead(status, { 'content-type': type, 'content-length': size, 'cache-control': 'no-cache' })
+  if (request.method === 'HEAD') {
+    response.end()
+    return
+  }
+  createReadStream(file)
+    .on('error', () => response.destroy())
+    .pipe(response)
+}

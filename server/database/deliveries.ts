@@ -1,0 +1,282 @@
+import type { ListedFile, ManifestFile, RecordedFile } from '#core/delivery'
+import { many, maybeOne, type Queryable } from './pool'
+
+/** A destination as it is shown; its password never leaves the server. */
+export interface Destination {
+  readonly id: string
+  readonly siteId: string
+  readonly name: string
+  readonly host: string
+  readonly port: number
+  readonly account: string
+  readonly folder: string
+  readonly publicAddress: string
+  readonly hostKey: string
+  readonly listedAt: Date | null
+}
+
+const destinationColumns = `d.id, d.site_id AS "siteId", d.name, d.host, d.port, d.account, d.folder,
+  d.public_address AS "publicAddress", d.host_key AS "hostKey", d.listed_at AS "listedAt"`
+
+export const listDestinations = (db: Queryable, siteId: string): Promise<Destination[]> =>
+  many<Destination>(db, `SELECT ${destinationColumns} FROM destinations d WHERE d.site_id = $1 ORDER BY d.created_at, d.id`, [siteId])
+
+/** A destination of an account's site, or null. */
+export const findDestination = (db: Queryable, id: string, siteId: string, accountId: string) =>
+  maybeOne<Destination & { passwordSealed: Buffer }>(
+    db,
+    `SELECT ${destinationColumns}, d.password_sealed AS "passwordSealed" FROM destinations d
+     JOIN sites s ON s.id = d.site_id WHERE d.id = $1 AND d.site_id = $2 AND s.account_id = $3`,
+    [id, siteId, accountId],
+  )
+
+export interface DestinationValues {
+  readonly name: string
+  readonly host: string
+  readonly port: number
+  readonly account: string
+  readonly passwordSealed: Buffer
+  readonly folder: string
+  readonly publicAddress: string
+  readonly hostKey: string
+}
+
+export async function insertDestination(db: Queryable, siteId: string, values: DestinationValues): Promise<string> {
+  const row = await maybeOne<{ id: string }>(
+    db,
+    `INSERT INTO destinations (site_id, name, host, port, account, password_sealed, folder, public_address, host_key)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) RETURNING id`,
+    [siteId, values.name, values.host, values.port, values.account, values.passwordSealed, values.folder, values.publicAddress, values.hostKey],
+  )
+  return row!.id
+}
+
+/** Changes a destination. Another host or folder is another place: what was recorded of the old one goes. */
+export async function updateDestination(db: Queryable, id: string, values: DestinationValues): Promise<void> {
+  const was = await maybeOne<{ host: string; port: number; account: string; folder: string }>(
+    db,
+    'SELECT host, port, account, folder FROM destinations WHERE id = $1 FOR UPDATE',
+    [id],
+  )
+  const samePlace = was && (['host', 'port', 'account', 'folder'] as const).every((field) => was[field] === values[field])
+  if (!samePlace) {
+    await db.query('DELETE FROM delivered_files WHERE destination_id = $1', [id])
+    await db.query('DELETE FROM listed_files WHERE destination_id = $1', [id])
+  }
+  await db.query(
+    `UPDATE destinations SET name = $2, host = $3, port = $4, account = $5, password_sealed = $6, folder = $7,
+       public_address = $8, host_key = $9, listed_at = CASE WHEN $10 THEN listed_at END WHERE id = $1`,
+    [id, values.name, values.host, values.port, values.account, values.passwordSealed, values.folder, values.publicAddress, values.hostKey, Boolean(samePlace)],
+  )
+}
+
+export async function deleteDestination(db: Queryable, id: string): Promise<void> {
+  await db.query('DELETE FROM destinations WHERE id = $1', [id])
+}
+
+export type DeliveryState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+
+/** One upload and how it stands. */
+export interface Delivery {
+  readonly id: string
+  readonly destinationId: string
+  readonly state: DeliveryState
+  readonly revision: number
+  readonly removeLeftovers: boolean
+  readonly fileTotal: number
+  readonly byteTotal: number
+  readonly fileCount: number
+  readonly byteCount: number
+  readonly removedCount: number
+  readonly cancelAsked: boolean
+  readonly errorCode: string | null
+  readonly errorMessage: string | null
+  readonly askedAt: Date
+  readonly startedAt: Date | null
+  readonly endedAt: Date | null
+}
+
+const deliveryColumns = `id, destination_id AS "destinationId", state, revision, remove_leftovers AS "removeLeftovers",
+  file_total AS "fileTotal", byte_total AS "byteTotal", file_count AS "fileCount", byte_count AS "byteCount",
+  removed_count AS "removedCount", cancel_asked AS "cancelAsked", error_code AS "errorCode",
+  error_message AS "errorMessage", asked_at AS "askedAt", started_at AS "startedAt", ended_at AS "endedAt"`
+
+export const listDeliveries = (db: Queryable, destinationId: string, limit: number): Promise<Delivery[]> =>
+  many<Delivery>(db, `SELECT ${deliveryColumns} FROM deliveries WHERE destination_id = $1 ORDER BY asked_at DESC LIMIT $2`, [destinationId, limit])
+
+/** A delivery of a site, or null. */
+export const findDelivery = (db: Queryable, id: string, siteId: string): Promise<Delivery | null> =>
+  maybeOne<Delivery>(
+    db,
+    `SELECT ${deliveryColumns} FROM deliveries
+     WHERE id = $1 AND destination_id IN (SELECT id FROM destinations WHERE site_id = $2)`,
+    [id, siteId],
+  )
+
+/** Asks for a delivery; null when one to that destination is under way. */
+export const insertDelivery = (
+  db: Queryable,
+  destinationId: string,
+  revision: number,
+  removeLeftovers: boolean,
+): Promise<{ id: string } | null> =>
+  maybeOne<{ id: string }>(
+    db,
+    `INSERT INTO deliveries (destination_id, state, revision, remove_leftovers) VALUES ($1, 'waiting', $2, $3)
+     ON CONFLICT DO NOTHING RETURNING id`,
+    [destinationId, revision, removeLeftovers],
+  )
+
+/** Seconds a worker's claim holds without being renewed. */
+const leaseSeconds = 15
+
+/** A delivery with all a worker needs to know of its site. */
+export interface ClaimedDelivery extends Delivery {
+  readonly siteId: string
+  readonly accountId: string
+}
+
+/** Takes a delivery that waits, or whose worker has not renewed its lease; null when another has it. */
+export const claimDelivery = (db: Queryable, id: string, worker: string): Promise<ClaimedDelivery | null> =>
+  maybeOne<ClaimedDelivery>(
+    db,
+    `UPDATE deliveries SET state = 'running', worker = $2, lease_until = now() + make_interval(secs => ${leaseSeconds}),
+       started_at = coalesce(started_at, now())
+     WHERE id = $1 AND (state = 'waiting' OR (state = 'running' AND lease_until < now()))
+     RETURNING ${deliveryColumns},
+       (SELECT site_id FROM destinations WHERE id = destination_id) AS "siteId",
+       (SELECT account_id FROM sites WHERE id = (SELECT site_id FROM destinations WHERE id = destination_id)) AS "accountId"`,
+    [id, worker],
+  )
+
+/** Deliveries nobody works on: waiting, or left behind by a worker that is gone. */
+export const orphanedDeliveries = (db: Queryable): Promise<{ id: string }[]> =>
+  many<{ id: string }>(
+    db,
+    `SELECT id FROM deliveries WHERE (state = 'running' AND lease_until < now())
+       OR (state = 'waiting' AND asked_at < now() - make_interval(secs => ${leaseSeconds}))`,
+  )
+
+export interface DeliveryProgress {
+  readonly fileTotal: number
+  readonly byteTotal: number
+  readonly fileCount: number
+  readonly byteCount: number
+}
+
+/**
+ * Writes how far a delivery is and renews the lease.
+ * @returns whether its author asked to cancel; null when another worker has taken it over
+ */
+export async function renewDelivery(
+  db: Queryable,
+  id: string,
+  worker: string,
+  progress: DeliveryProgress,
+): Promise<{ cancelAsked: boolean } | null> {
+  return maybeOne<{ cancelAsked: boolean }>(
+    db,
+    `UPDATE deliveries SET file_total = $3, byte_total = $4, file_count = $5, byte_count = $6,
+       lease_until = now() + make_interval(secs => ${leaseSeconds})
+     WHERE id = $1 AND worker = $2 AND state = 'running' RETURNING cancel_asked AS "cancelAsked"`,
+    [id, worker, progress.fileTotal, progress.byteTotal, progress.fileCount, progress.byteCount],
+  )
+}
+
+export async function endDelivery(
+  db: Queryable,
+  id: string,
+  worker: string,
+  end: { state: DeliveryState; removedCount: number; errorCode: string | null; errorMessage: string | null },
+): Promise<void> {
+  await db.query(
+    `UPDATE deliveries SET state = $3, removed_count = $4, error_code = $5, error_message = $6, ended_at = now(),
+       lease_until = NULL WHERE id = $1 AND worker = $2 AND state = 'running'`,
+    [id, worker, end.state, end.removedCount, end.errorCode, end.errorMessage],
+  )
+}
+
+/** Asks a delivery to stop; one that has not begun ends at once. */
+export async function cancelDelivery(db: Queryable, id: string): Promise<void> {
+  await db.query(
+    `UPDATE deliveries SET cancel_asked = true,
+       ended_at = CASE WHEN state = 'waiting' THEN now() END,
+       state = CASE WHEN state = 'waiting' THEN 'cancelled' ELSE state END
+     WHERE id = $1 AND state IN ('waiting', 'running')`,
+    [id],
+  )
+}
+
+/** A file that has been sent, with what the host then said of it. */
+export interface SentFile {
+  readonly path: string
+  readonly hash: string
+  readonly sizeBytes: number
+  readonly modifiedSeconds: number | null
+}
+
+/** Writes what was sent: into the delivery's record, the latest state, and what is known to be there. */
+export async function recordSent(db: Queryable, deliveryId: string, destinationId: string, files: readonly SentFile[]): Promise<void> {
+  if (files.length === 0) return
+  const json = JSON.stringify(files)
+  const rows = `jsonb_to_recordset($2) AS t(path text, hash text, "sizeBytes" bigint, "modifiedSeconds" bigint)`
+  await db.query(
+    `INSERT INTO delivery_files (delivery_id, path, hash, size_bytes) SELECT $1, path, hash, "sizeBytes" FROM ${rows}
+     ON CONFLICT (delivery_id, path) DO UPDATE SET hash = excluded.hash, size_bytes = excluded.size_bytes, sent_at = now()`,
+    [deliveryId, json],
+  )
+  await recordThere(db, destinationId, files)
+}
+
+/** Writes that these files are known to be at the destination with these contents. */
+export async function recordThere(db: Queryable, destinationId: string, files: readonly SentFile[]): Promise<void> {
+  if (files.length === 0) return
+  const json = JSON.stringify(files)
+  const rows = `jsonb_to_recordset($2) AS t(path text, hash text, "sizeBytes" bigint, "modifiedSeconds" bigint)`
+  await db.query(
+    `INSERT INTO delivered_files SELECT $1, path, hash, "sizeBytes", "modifiedSeconds" FROM ${rows}
+     ON CONFLICT (destination_id, path) DO UPDATE SET hash = excluded.hash, size_bytes = excluded.size_bytes,
+       modified_seconds = excluded.modified_seconds`,
+    [destinationId, json],
+  )
+  await db.query(
+    `INSERT INTO listed_files SELECT $1, path, "sizeBytes", "modifiedSeconds" FROM ${rows}
+     ON CONFLICT (destination_id, path) DO UPDATE SET size_bytes = excluded.size_bytes, modified_seconds = excluded.modified_seconds`,
+    [destinationId, json],
+  )
+}
+
+/** Writes that these files are no longer at the destination. */
+export async function recordRemoved(db: Queryable, destinationId: string, paths: readonly string[]): Promise<void> {
+  for (const table of ['delivered_files', 'listed_files'])
+    await db.query(`DELETE FROM ${table} WHERE destination_id = $1 AND path = ANY($2)`, [destinationId, paths])
+}
+
+/** Replaces what was last seen at a destination. */
+export async function replaceListing(db: Queryable, destinationId: string, files: readonly ListedFile[]): Promise<void> {
+  await db.query('DELETE FROM listed_files WHERE destination_id = $1', [destinationId])
+  await db.query(
+    `INSERT INTO listed_files SELECT $1, path, "sizeBytes", "modifiedSeconds"
+     FROM jsonb_to_recordset($2) AS t(path text, "sizeBytes" bigint, "modifiedSeconds" bigint)`,
+    [destinationId, JSON.stringify(files)],
+  )
+  await db.query('UPDATE destinations SET listed_at = now() WHERE id = $1', [destinationId])
+}
+
+export const listRecorded = (db: Queryable, destinationId: string): Promise<RecordedFile[]> =>
+  many<RecordedFile>(
+    db,
+    `SELECT path, hash, size_bytes AS "sizeBytes", modified_seconds AS "modifiedSeconds" FROM delivered_files WHERE destination_id = $1`,
+    [destinationId],
+  )
+
+export const listListed = (db: Queryable, destinationId: string): Promise<ListedFile[]> =>
+  many<ListedFile>(
+    db,
+    `SELECT path, size_bytes AS "sizeBytes", modified_seconds AS "modifiedSeconds" FROM listed_files WHERE destination_id = $1`,
+    [destinationId],
+  )
+
+/** Paths and sizes that a delivery sent. */
+export const listDeliveryFiles = (db: Queryable, deliveryId: string): Promise<Pick<ManifestFile, 'path' | 'sizeBytes'>[]> =>
+  many(db, 'SELECT path, size_bytes AS "sizeBytes" FROM delivery_files WHERE delivery_id = $1 ORDER BY path', [deliveryId])

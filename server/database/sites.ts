@@ -1,0 +1,232 @@
+import type { Page, Site, SiteDiff, SiteFile, Template } from '#core/site'
+import { many, maybeOne, type Queryable } from './pool'
+
+/** A site at one revision. */
+export interface StoredSite {
+  readonly site: Site
+  readonly revision: number
+}
+
+interface SiteRow {
+  id: string
+  revision: number
+  name: string
+  language: string
+  titlePattern: string
+  homeId: string
+  scheme: Site['scheme']
+  nextSeq: number
+}
+
+const siteColumns = `id, revision, name, language, title_pattern AS "titlePattern", home_id AS "homeId", scheme, next_seq AS "nextSeq"`
+const pageColumns = `id, parent_id AS "parentId", position AS "order", seq, label, own_name AS "ownName",
+  kept_name AS "keptName", title, description, trial, in_menus AS "inMenus", content`
+const fileColumns = 'id, kind, label, seq, hash, size_bytes AS "sizeBytes"'
+
+/** States of sites lately read, by revision: a site at a revision never changes. */
+const recent = new Map<string, StoredSite>()
+const recentLimit = 24
+
+function remember(stored: StoredSite): StoredSite {
+  const { id } = stored.site
+  recent.delete(id)
+  recent.set(id, stored)
+  if (recent.size > recentLimit) recent.delete(recent.keys().next().value!)
+  return stored
+}
+
+/**
+ * Loads an account's site, or null when there is none or it is another's.
+ * @param lock keeps others from changing it until the transaction ends
+ */
+export async function loadSite(
+  db: Queryable,
+  siteId: string,
+  accountId: string,
+  lock = false,
+): Promise<StoredSite | null> {
+  const row = await maybeOne<SiteRow>(
+    db,
+    `SELECT ${siteColumns} FROM sites WHERE id = $1 AND account_id = $2 ${lock ? 'FOR UPDATE' : ''}`,
+    [siteId, accountId],
+  )
+  if (!row) return null
+  const { revision, ...settings } = row
+  const known = recent.get(siteId)
+  if (known?.revision === revision) return remember(known)
+  const pages = await many<Page>(db, `SELECT ${pageColumns} FROM pages WHERE site_id = $1 ORDER BY seq, id`, [siteId])
+  const files = await many<SiteFile>(db, `SELECT ${fileColumns} FROM site_files WHERE site_id = $1 ORDER BY seq, id`, [siteId])
+  const templates = await many<Template>(db, 'SELECT id, name, source FROM templates WHERE site_id = $1 ORDER BY id', [siteId])
+  const stored = { site: { ...settings, pages, files, templates }, revision }
+  // Rows read without a lock may be of a later revision than the first statement saw.
+  if (!lock) {
+    const now = await maybeOne<{ revision: number }>(db, 'SELECT revision FROM sites WHERE id = $1', [siteId])
+    if (now?.revision !== revision) return loadSite(db, siteId, accountId)
+  }
+  // Inside a transaction nothing is remembered: it may yet be rolled back.
+  return lock ? stored : remember(stored)
+}
+
+/** One line of an account's list of sites. */
+export interface SiteSummary {
+  readonly id: string
+  readonly name: string
+  readonly pageCount: number
+  readonly changedAt: Date
+}
+
+export const listSites = (db: Queryable, accountId: string): Promise<SiteSummary[]> =>
+  many<SiteSummary>(
+    db,
+    `SELECT s.id, s.name, s.changed_at AS "changedAt",
+       (SELECT count(*) FROM pages p WHERE p.site_id = s.id AND NOT p.trial) AS "pageCount"
+     FROM sites s WHERE account_id = $1 ORDER BY s.changed_at DESC, s.id`,
+    [accountId],
+  )
+
+/** Writes a site that is new. */
+export async function insertSite(db: Queryable, site: Site, accountId: string): Promise<void> {
+  await db.query(
+    `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
+    [site.id, accountId, site.name, site.language, site.titlePattern, site.homeId, JSON.stringify(site.scheme), site.nextSeq],
+  )
+  await putPages(db, site.id, site.pages)
+  await putFiles(db, site.id, site.files)
+  await putTemplates(db, site.id, site.templates)
+}
+
+async function putPages(db: Queryable, siteId: string, pages: readonly Page[]): Promise<void> {
+  if (pages.length === 0) return
+  await db.query(
+    `INSERT INTO pages (site_id, id, parent_id, position, seq, label, own_name, kept_name, title, description, trial, in_menus, content)
+     SELECT $1, id, "parentId", "order", seq, label, "ownName", "keptName", title, description, trial, "inMenus", content
+     FROM jsonb_to_recordset($2) AS t(id uuid, "parentId" uuid, "order" text, seq int, label text, "ownName" text,
+       "keptName" text, title text, description text, trial boolean, "inMenus" boolean, content text)
+     ON CONFLICT (site_id, id) DO UPDATE SET parent_id = excluded.parent_id, position = excluded.position,
+       label = excluded.label, own_name = excluded.own_name, kept_name = excluded.kept_name, title = excluded.title,
+       description = excluded.description, trial = excluded.trial, in_menus = excluded.in_menus, content = excluded.content`,
+    [siteId, JSON.stringify(pages)],
+  )
+}
+
+async function putFiles(db: Queryable, siteId: string, files: readonly SiteFile[]): Promise<void> {
+  if (files.length === 0) return
+  await db.query(
+    `INSERT INTO site_files (site_id, id, kind, label, seq, hash, size_bytes)
+     SELECT $1, id, kind, label, seq, hash, "sizeBytes"
+     FROM jsonb_to_recordset($2) AS t(id uuid, kind text, label text, seq int, hash text, "sizeBytes" bigint)
+     ON CONFLICT (site_id, id) DO UPDATE SET kind = excluded.kind, label = excluded.label, hash = excluded.hash,
+       size_bytes = excluded.size_bytes`,
+    [siteId, JSON.stringify(files)],
+  )
+}
+
+async function putTemplates(db: Queryable, siteId: string, templates: readonly Template[]): Promise<void> {
+  if (templates.length === 0) return
+  await db.query(
+    `INSERT INTO templates (site_id, id, name, source)
+     SELECT $1, id, name, source FROM jsonb_to_recordset($2) AS t(id uuid, name text, source text)
+     ON CONFLICT (site_id, id) DO UPDATE SET name = excluded.name, source = excluded.source`,
+    [siteId, JSON.stringify(templates)],
+  )
+}
+
+/** What is written beside the rows when a site goes to its next revision. */
+export interface HistoryEntry {
+  readonly kind: 'change' | 'undo' | 'redo'
+  readonly title: string
+  readonly diff: SiteDiff
+}
+
+/**
+ * Writes the rows a difference alters, the next revision and its history row.
+ * The caller holds the site's lock and owns the transaction.
+ * @returns the new revision
+ */
+export async function saveRevision(db: Queryable, after: Site, entry: HistoryEntry): Promise<number> {
+  const { diff } = entry
+  const changed = <T extends { id: string }>(rows: readonly T[], patch: SiteDiff['pages' | 'files' | 'templates']) =>
+    rows.filter((row) => patch[row.id]?.after)
+  const removed = (patch: SiteDiff['pages' | 'files' | 'templates']) =>
+    Object.keys(patch).filter((id) => !patch[id]!.after)
+  await putPages(db, after.id, changed(after.pages, diff.pages))
+  await putFiles(db, after.id, changed(after.files, diff.files))
+  await putTemplates(db, after.id, changed(after.templates, diff.templates))
+  for (const [table, patch] of [['pages', diff.pages], ['site_files', diff.files], ['templates', diff.templates]] as const) {
+    const ids = removed(patch)
+    if (ids.length > 0) await db.query(`DELETE FROM ${table} WHERE site_id = $1 AND id = ANY($2)`, [after.id, ids])
+  }
+  const { rows } = await db.query<{ revision: number }>(
+    `UPDATE sites SET revision = revision + 1, changed_at = now(), name = $2, language = $3, title_pattern = $4,
+       home_id = $5, scheme = $6, next_seq = $7 WHERE id = $1 RETURNING revision`,
+    [after.id, after.name, after.language, after.titlePattern, after.homeId, JSON.stringify(after.scheme), after.nextSeq],
+  )
+  const { revision } = rows[0]!
+  await db.query(
+    `INSERT INTO history (site_id, revision, kind, title, diff, state) VALUES ($1, $2, $3, $4, $5, 'done')`,
+    [after.id, revision, entry.kind, entry.title, JSON.stringify(diff)],
+  )
+  return revision
+}
+
+/** A change that can be taken back or made again. */
+export interface HistoryStep {
+  readonly revision: number
+  readonly title: string
+  readonly diff: SiteDiff
+}
+
+/** The change that undo would take back next, or null. */
+export const stepToUndo = (db: Queryable, siteId: string): Promise<HistoryStep | null> =>
+  maybeOne<HistoryStep>(
+    db,
+    `SELECT revision, title, diff FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'done'
+     ORDER BY revision DESC LIMIT 1`,
+    [siteId],
+  )
+
+/** The change that redo would make again next, or null. */
+export const stepToRedo = (db: Queryable, siteId: string): Promise<HistoryStep | null> =>
+  maybeOne<HistoryStep>(
+    db,
+    `SELECT revision, title, diff FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'undone'
+     ORDER BY revision LIMIT 1`,
+    [siteId],
+  )
+
+export async function markStep(db: Queryable, siteId: string, revision: number, state: 'done' | 'undone'): Promise<void> {
+  await db.query('UPDATE history SET state = $3 WHERE site_id = $1 AND revision = $2', [siteId, revision, state])
+}
+
+/** A new change makes the ones taken back before it unreachable for redo. */
+export async function passUndone(db: Queryable, siteId: string): Promise<void> {
+  await db.query(`UPDATE history SET state = 'passed' WHERE site_id = $1 AND kind = 'change' AND state = 'undone'`, [siteId])
+}
+
+/** Makes what was done so far the ground that undo does not go below. */
+export async function passAll(db: Queryable, siteId: string): Promise<void> {
+  await db.query(`UPDATE history SET state = 'passed' WHERE site_id = $1 AND kind = 'change'`, [siteId])
+}
+
+/** Titles of what undo and redo would do. */
+export async function undoTitles(db: Queryable, siteId: string): Promise<{ undo: string | null; redo: string | null }> {
+  const [undo, redo] = [await stepToUndo(db, siteId), await stepToRedo(db, siteId)]
+  return { undo: undo?.title ?? null, redo: redo?.title ?? null }
+}
+
+/** Differences after a revision, oldest first: what a window that saw it has missed. */
+export async function diffsSince(db: Queryable, siteId: string, revision: number): Promise<SiteDiff[]> {
+  const rows = await many<{ diff: SiteDiff }>(
+    db,
+    'SELECT diff FROM history WHERE site_id = $1 AND revision > $2 ORDER BY revision',
+    [siteId, revision],
+  )
+  return rows.map((row) => row.diff)
+}
+
+/** Removes a site with all that belongs to it. */
+export async function deleteSite(db: Queryable, siteId: string, accountId: string): Promise<boolean> {
+  const result = await db.query('DELETE FROM sites WHERE id = $1 AND account_id = $2', [siteId, accountId])
+  return (result.rowCount ?? 0) > 0
+}

@@ -1,0 +1,180 @@
+import type pg from 'pg'
+import { type Change, countBroken, edit, findRewrites, type Refusal, type Ripple, rippleOf } from '#core/change'
+import { applyEdits } from '#core/markup'
+import { applyDiff, type DiffConflict, diffSites, isEmptyDiff, reverseDiff, type Site, type SiteDiff } from '#core/site'
+import { getTexts, hashOf, putBlobs } from './database/blobs'
+import { loadFacts } from './database/facts'
+import { transaction } from './database/pool'
+import {
+  diffsSince,
+  type HistoryStep,
+  loadSite,
+  markStep,
+  passUndone,
+  saveRevision,
+  type StoredSite,
+  stepToRedo,
+  stepToUndo,
+  undoTitles,
+} from './database/sites'
+import { announce } from './events'
+import { notFound, Problem } from './problem'
+
+/** What a window gets back: everything it has not seen yet, its own change among it. */
+export interface Saved {
+  readonly revision: number
+  readonly diffs: readonly SiteDiff[]
+  readonly undo: string | null
+  readonly redo: string | null
+  readonly savedAt: string
+}
+
+/** A sentence for the history: what undo would take back. */
+function titleOf(change: Change, before: Site): string {
+  const label = (id: string) => before.pages.find((page) => page.id === id)?.label ?? 'a page'
+  switch (change.kind) {
+    case 'addPages':
+      return change.pages.length === 1 ? `adding “${change.pages[0]!.label}”` : `adding ${change.pages.length} pages`
+    case 'setPageText': {
+      const field = change.field === 'ownName' ? 'own name' : change.field
+      return `a new ${field} for “${label(change.pageId)}”`
+    }
+    case 'setContent':
+      return `writing in “${label(change.pageId)}”`
+    case 'setPageFlag':
+      return change.flag === 'trial' ? `trial page “${label(change.pageId)}”` : `menu entry of “${label(change.pageId)}”`
+    case 'movePages':
+      return change.pageIds.length === 1 ? `moving “${label(change.pageIds[0]!)}”` : `moving ${change.pageIds.length} pages`
+    case 'removePages':
+      return change.pageIds.length === 1 ? `removing “${label(change.pageIds[0]!)}”` : `removing ${change.pageIds.length} pages`
+    case 'setScheme':
+      return 'a new naming scheme'
+    case 'setSetting':
+      return { name: 'a new site name', language: 'a new language', titlePattern: 'a new title pattern' }[change.field]
+    case 'setTemplate':
+      return 'a change of the template'
+    case 'addFile':
+      return `adding ${change.label}`
+    case 'setFile':
+      return 'a change of a file'
+    case 'removeFile':
+      return 'removing a file'
+  }
+}
+
+/** The refusal as an error with all the author needs to go on. */
+function refusalProblem(refusal: Refusal): Problem {
+  const status = refusal.reason === 'invalid' ? 422 : 409
+  return new Problem(refusal.reason, refusal.message, status, 'now' in refusal ? { now: refusal.now } : null)
+}
+
+/** The changed site with every reference mended that the change made wrong; new texts are stored. */
+async function mend(client: pg.PoolClient, before: Site, after: Site, store: boolean) {
+  const hashes = new Set(after.pages.map((page) => page.content))
+  const factsOf = await loadFacts(client, hashes)
+  const shared = [...after.templates.map((one) => one.source), ...after.files.filter((one) => one.kind === 'style').map((one) => one.hash)]
+  const texts = await getTexts(client, shared)
+  const textOf = (hash: string) => texts.get(hash) ?? ''
+  const rewrites = findRewrites(before, after, { factsOf, textOf })
+  if (rewrites.length === 0) return { site: after, rewrites, factsOf }
+  for (const [hash, text] of await getTexts(client, rewrites.map((one) => one.hash))) texts.set(hash, text)
+  const mended = rewrites.map((one) => applyEdits(textOf(one.hash), one.edits))
+  const stored = store ? await putBlobs(client, mended) : mended.map(hashOf)
+  const next = new Map(rewrites.map((one, index) => [one.owner.id, { hash: stored[index]!, size: Buffer.byteLength(mended[index]!) }]))
+  const site: Site = {
+    ...after,
+    pages: after.pages.map((page) => (next.has(page.id) ? { ...page, content: next.get(page.id)!.hash } : page)),
+    templates: after.templates.map((one) => (next.has(one.id) ? { ...one, source: next.get(one.id)!.hash } : one)),
+    files: after.files.map((one) => {
+      const made = next.get(one.id)
+      return made ? { ...one, hash: made.hash, sizeBytes: made.size } : one
+    }),
+  }
+  return { site, rewrites, factsOf }
+}
+
+async function lockedSite(client: pg.PoolClient, siteId: string, accountId: string): Promise<StoredSite> {
+  const stored = await loadSite(client, siteId, accountId, true)
+  if (!stored) throw notFound()
+  return stored
+}
+
+async function savedSince(client: pg.PoolClient, siteId: string, seen: number, revision: number): Promise<Saved> {
+  const diffs = await diffsSince(client, siteId, seen)
+  return { revision, diffs, ...(await undoTitles(client, siteId)), savedAt: new Date().toISOString() }
+}
+
+/**
+ * Makes one change to an account's site: the rows it alters, the references it makes wrong, the
+ * next revision and its history row, all in one transaction.
+ * @param prepare turns the request into a change, storing new contents first
+ * @param seen the revision the window knows
+ */
+export async function changeSite(
+  siteId: string,
+  accountId: string,
+  seen: number,
+  prepare: (client: pg.PoolClient) => Promise<Change> | Change,
+): Promise<Saved> {
+  const saved = await transaction(async (client) => {
+    const { site, revision } = await lockedSite(client, siteId, accountId)
+    const change = await prepare(client)
+    const edited = edit(site, change)
+    if ('refusal' in edited) throw refusalProblem(edited.refusal)
+    const { site: after } = await mend(client, site, edited.site, true)
+    const diff = diffSites(site, after)
+    if (isEmptyDiff(diff)) return savedSince(client, siteId, seen, revision)
+    await passUndone(client, siteId)
+    const next = await saveRevision(client, after, { kind: 'change', title: titleOf(change, site), diff })
+    return savedSince(client, siteId, seen, next)
+  })
+  await announce({ siteId, kind: 'revision', revision: saved.revision })
+  return saved
+}
+
+/** What a change would touch, without making it. */
+export async function previewChange(siteId: string, accountId: string, change: Change): Promise<Ripple> {
+  return transaction(async (client) => {
+    const stored = await loadSite(client, siteId, accountId)
+    if (!stored) throw notFound()
+    const edited = edit(stored.site, change)
+    if ('refusal' in edited) throw refusalProblem(edited.refusal)
+    const { rewrites, factsOf } = await mend(client, stored.site, edited.site, false)
+    return rippleOf(stored.site, edited.site, rewrites, countBroken(stored.site, edited.site, factsOf))
+  })
+}
+
+const conflictSentence = (conflict: DiffConflict, step: HistoryStep) =>
+  `This cannot be taken back or made again (${step.title}): ${conflict.table === 'pages' ? 'a page' : 'something'} it touched has been changed since${conflict.field ? ` (${conflict.field})` : ''}.`
+
+/** Takes back the latest change, or makes the one taken back last again. */
+export async function stepHistory(
+  siteId: string,
+  accountId: string,
+  seen: number,
+  direction: 'undo' | 'redo',
+): Promise<Saved> {
+  const saved = await transaction(async (client) => {
+    const { site, revision } = await lockedSite(client, siteId, accountId)
+    const step = await (direction === 'undo' ? stepToUndo : stepToRedo)(client, siteId)
+    if (!step) return savedSince(client, siteId, seen, revision)
+    const diff = direction === 'undo' ? reverseDiff(step.diff) : step.diff
+    const applied = applyDiff(site, diff)
+    if ('conflict' in applied) throw new Problem('changed-elsewhere', conflictSentence(applied.conflict, step), 409)
+    await markStep(client, siteId, step.revision, direction === 'undo' ? 'undone' : 'done')
+    const made = diffSites(site, applied.site)
+    const next = await saveRevision(client, applied.site, { kind: direction, title: step.title, diff: made })
+    return savedSince(client, siteId, seen, next)
+  })
+  await announce({ siteId, kind: 'revision', revision: saved.revision })
+  return saved
+}
+
+/** Everything a window that saw `seen` has missed. */
+export async function catchUp(siteId: string, accountId: string, seen: number): Promise<Saved> {
+  return transaction(async (client) => {
+    const stored = await loadSite(client, siteId, accountId)
+    if (!stored) throw notFound()
+    return savedSince(client, siteId, seen, stored.revision)
+  })
+}

@@ -1,0 +1,27 @@
+import { randomUUID } from 'node:crypto'
+import { newSite } from '#core/change'
+import type { SitePlan } from '#core/plan'
+import { defaultTemplate, starterStyle } from '#core/template'
+import { putBlobs } from './database/blobs'
+import { transaction } from './database/pool'
+import { insertSite } from './database/sites'
+
+/** Makes a site from a plan, with the default template and style sheet; returns its id. */
+export async function createSite(
+  accountId: string,
+  options: { name: string; language: string; plan: SitePlan },
+): Promise<string> {
+  return transaction(async (client) => {
+    const [emptyContent, template, style] = await putBlobs(client, ['', defaultTemplate, starterStyle])
+    const site = newSite({
+      id: randomUUID(),
+      ...options,
+      newId: randomUUID,
+      emptyContent: emptyContent!,
+      template: template!,
+      style: { hash: style!, sizeBytes: Buffer.byteLength(starterStyle) },
+    })
+    await insertSite(client, site, accountId)
+    return site.id
+  })
+}
