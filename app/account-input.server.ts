@@ -1,7 +1,11 @@
 import Joi from 'joi'
 
 /** Where to go after signing in: a path of ours, never another site. */
-const next = Joi.string().pattern(/^\/(?![/\\])[^\\]*$/).default('/sites').empty('').failover('/sites')
+const next = Joi.string()
+  .pattern(/^\/(?![/\\])[^\\]*$/)
+  .default('/sites')
+  .empty('')
+  .failover('/sites')
 const email = Joi.string().email({ tlds: false }).max(200).lowercase().trim().required()
   .messages({ 'any.required': 'Enter your e-mail address.', 'string.empty': 'Enter your e-mail address.', 'string.email': 'This is no e-mail address.' }) // prettier-ignore
 

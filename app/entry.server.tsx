@@ -2,7 +2,12 @@ import { PassThrough } from 'node:stream'
 import { createReadableStreamFromReadable } from '@react-router/node'
 import { isbot } from 'isbot'
 import { renderToPipeableStream } from 'react-dom/server'
-import { type EntryContext, isRouteErrorResponse, type RouterContextProvider, ServerRouter } from 'react-router'
+import {
+  type EntryContext,
+  isRouteErrorResponse,
+  type RouterContextProvider,
+  ServerRouter,
+} from 'react-router'
 import { log } from '#server/log'
 import { Problem } from '#server/problem'
 import { requestContext } from './context'
@@ -43,7 +48,10 @@ export default function handleRequest(
 }
 
 /** Expected failures are told to the author; only the others are ours to look into. */
-export function handleError(error: unknown, { request, context }: { request: Request; context: RouterContextProvider }): void {
+export function handleError(
+  error: unknown,
+  { request, context }: { request: Request; context: RouterContextProvider },
+): void {
   if (request.signal.aborted || error instanceof Problem || isRouteErrorResponse(error)) return
   log.error({ err: error, requestId: context.get(requestContext).requestId }, 'request failed')
 }

@@ -72,7 +72,10 @@ function logRequests(request: Request, response: Response, next: NextFunction): 
     // A preview's address is a key to it.
     const path = request.path.replace(/^\/preview\/[^/]+/, '/preview/(hidden)')
     const level = response.statusCode >= 500 ? 'error' : 'info'
-    log[level]({ requestId, method: request.method, path, status: response.statusCode, ms: Math.round(ms) }, 'request')
+    log[level](
+      { requestId, method: request.method, path, status: response.statusCode, ms: Math.round(ms) },
+      'request',
+    )
   })
   next()
 }
@@ -117,7 +120,9 @@ export async function serve(assets: string): Promise<Server> {
   await prepare()
   const app = createApp(assets)
   return new Promise((resolve, reject) => {
-    const server = app.listen(config().port, '127.0.0.1', (error?: Error) => (error ? reject(error) : resolve(server)))
+    const server = app.listen(config().port, '127.0.0.1', (error?: Error) =>
+      error ? reject(error) : resolve(server),
+    )
   })
 }
 

@@ -16,7 +16,10 @@ export async function requireAccount(request: Request): Promise<Account> {
 }
 
 /** The account and its site of this id; another's site answers 404, as one that is not there does. */
-export async function requireSite(request: Request, siteId: string): Promise<{ account: Account } & StoredSite> {
+export async function requireSite(
+  request: Request,
+  siteId: string,
+): Promise<{ account: Account } & StoredSite> {
   const account = await requireAccount(request)
   if (uuid.validate(siteId).error) throw notFound()
   const stored = await loadSite(pool(), siteId, account.id)

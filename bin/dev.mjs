@@ -27,7 +27,9 @@ await main(async () => {
         next(error)
       })
   })
-  const server = app.listen(options.port, '127.0.0.1', () => say(`Rubricant is ready at http://127.0.0.1:${options.port}/ (with hot reload)`))
+  const server = app.listen(options.port, '127.0.0.1', () =>
+    say(`Rubricant is ready at http://127.0.0.1:${options.port}/ (with hot reload)`),
+  )
   services.stops.push(async () => {
     server.closeAllConnections()
     await vite.close()

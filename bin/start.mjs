@@ -12,7 +12,11 @@ await main(async () => {
   await ensureBuild()
   const services = await startServices(options)
   const fail = stopOnSignals(services.stop)
-  const app = await startChild('bin/server.mjs', { LOG_LEVEL: 'warn', ...services.env }, /server ready/).catch(async (error) => {
+  const app = await startChild(
+    'bin/server.mjs',
+    { LOG_LEVEL: 'warn', ...services.env },
+    /server ready/,
+  ).catch(async (error) => {
     await services.stop()
     throw error
   })

@@ -53,7 +53,10 @@ export async function loadDemo(folder = path.resolve('demo')): Promise<void> {
     await Promise.all(
       (await readdir(path.join(folder, 'pages'))).map(
         async (name) =>
-          [clashKey(path.parse(name).name), await readFile(path.join(folder, 'pages', name), 'utf8')] as const,
+          [
+            clashKey(path.parse(name).name),
+            await readFile(path.join(folder, 'pages', name), 'utf8'),
+          ] as const,
       ),
     ),
   )

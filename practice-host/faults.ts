@@ -27,12 +27,14 @@ export class Faults {
   }
 
   beforeOpen(name: string, write: boolean): void {
-    if (write && this.readOnly) throw Object.assign(new Error(`${name} cannot be written`), { code: 'EACCES' })
+    if (write && this.readOnly)
+      throw Object.assign(new Error(`${name} cannot be written`), { code: 'EACCES' })
   }
 
   beforeWrite(byteCount: number): void {
     if (this.bytesLeft === null) return
-    if (this.bytesLeft < byteCount) throw Object.assign(new Error('No space left on device'), { code: 'ENOSPC' })
+    if (this.bytesLeft < byteCount)
+      throw Object.assign(new Error('No space left on device'), { code: 'ENOSPC' })
     this.bytesLeft -= byteCount
   }
 

@@ -61,8 +61,13 @@ export async function startPracticeHost(options: PracticeHostOptions): Promise<P
   const fresh = !(await fs.stat(publicPath).catch(() => null))
   await fs.mkdir(publicPath, { recursive: true })
   if (fresh) await fs.writeFile(path.join(publicPath, 'index.html'), placeholder)
-  const hostKey = await keep(path.join(options.folder, 'host_key'), () => ssh2.utils.generateKeyPairSync('ed25519').private)
-  const password = await keep(path.join(options.folder, 'password'), () => randomBytes(12).toString('base64url'))
+  const hostKey = await keep(
+    path.join(options.folder, 'host_key'),
+    () => ssh2.utils.generateKeyPairSync('ed25519').private,
+  )
+  const password = await keep(path.join(options.folder, 'password'), () =>
+    randomBytes(12).toString('base64url'),
+  )
 
   const faults = new Faults()
   const sftp = createSftpServer({ root: space, account: practiceAccount, password, hostKey, faults })

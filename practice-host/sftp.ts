@@ -60,7 +60,14 @@ export function insideRoot(root: string, wanted: string): string {
   return path.join(root, path.posix.normalize(path.posix.join('/', wanted)))
 }
 
-function attributesOf(stats: { mode: number; size: number; uid: number; gid: number; atimeMs: number; mtimeMs: number }): Attributes {
+function attributesOf(stats: {
+  mode: number
+  size: number
+  uid: number
+  gid: number
+  atimeMs: number
+  mtimeMs: number
+}): Attributes {
   return {
     mode: stats.mode,
     size: stats.size,
@@ -149,7 +156,8 @@ function serve(sftp: SFTPWrapper, { root, faults }: SftpOptions): void {
   )
   sftp.on('OPENDIR', (request, name) =>
     answer(request, async () => {
-      if (!(await fs.stat(on(name))).isDirectory()) throw Object.assign(new Error('Not a folder'), { code: 'ENOTDIR' })
+      if (!(await fs.stat(on(name))).isDirectory())
+        throw Object.assign(new Error('Not a folder'), { code: 'ENOTDIR' })
       sftp.handle(request, open({ file: null, folder: on(name), listed: false }))
     }),
   )
@@ -168,7 +176,10 @@ function serve(sftp: SFTPWrapper, { root, faults }: SftpOptions): void {
           return stats && { filename, longname: filename, attrs: attributesOf(stats) }
         }),
       )
-      sftp.name(request, entries.filter((entry) => entry !== null))
+      sftp.name(
+        request,
+        entries.filter((entry) => entry !== null),
+      )
     }),
   )
   const stat = (request: number, name: string) =>

@@ -19,7 +19,11 @@ export function createWebServer(root: string): http.Server {
   })
 }
 
-async function answer(root: string, request: http.IncomingMessage, response: http.ServerResponse): Promise<void> {
+async function answer(
+  root: string,
+  request: http.IncomingMessage,
+  response: http.ServerResponse,
+): Promise<void> {
   if (request.method !== 'GET' && request.method !== 'HEAD') {
     response.writeHead(405, { allow: 'GET, HEAD' }).end()
     return
@@ -50,7 +54,9 @@ async function answer(root: string, request: http.IncomingMessage, response: htt
   const ownStats = await fs.stat(own).catch(() => null)
   if (ownStats?.isFile()) return send(own, ownStats.size, 404, request, response)
   response.writeHead(404, { 'content-type': 'text/html; charset=utf-8' })
-  response.end('<!DOCTYPE html>\n<html lang="en"><title>Not found</title><p>There is no page at this address.</p>\n')
+  response.end(
+    '<!DOCTYPE html>\n<html lang="en"><title>Not found</title><p>There is no page at this address.</p>\n',
+  )
 }
 
 async function send(

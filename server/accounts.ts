@@ -54,7 +54,11 @@ export async function signIn(email: string, password: string, origin: string): P
     countFailures(pool(), keys.origin, attempts.minutes),
   ])
   if (failures[0] >= attempts.perAddress || failures[1] >= attempts.perOrigin)
-    throw new Problem('too-many-attempts', `Too many failed attempts. Try again in ${attempts.minutes} minutes.`, 429)
+    throw new Problem(
+      'too-many-attempts',
+      `Too many failed attempts. Try again in ${attempts.minutes} minutes.`,
+      429,
+    )
   const account = await findAccount(pool(), email)
   decoy ??= hashPassword(randomBytes(16).toString('hex'))
   const right = await verify(account?.passwordHash ?? (await decoy), password)

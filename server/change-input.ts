@@ -10,10 +10,24 @@ export type ChangeRequest =
   | Omit<Extract<Change, { kind: 'addPages' }>, 'content'>
   | Extract<
       Change,
-      { kind: 'setPageText' | 'setPageFlag' | 'movePages' | 'removePages' | 'setScheme' | 'setSetting' | 'removeFile' }
+      {
+        kind:
+          | 'setPageText'
+          | 'setPageFlag'
+          | 'movePages'
+          | 'removePages'
+          | 'setScheme'
+          | 'setSetting'
+          | 'removeFile'
+      }
     >
   | { readonly kind: 'writeContent'; readonly pageId: string; readonly text: string; readonly was: string }
-  | { readonly kind: 'writeTemplate'; readonly templateId: string; readonly text: string; readonly was: string }
+  | {
+      readonly kind: 'writeTemplate'
+      readonly templateId: string
+      readonly text: string
+      readonly was: string
+    }
   | { readonly kind: 'writeFile'; readonly fileId: string; readonly text: string; readonly was: string }
 
 /** Largest text of one page, template or style sheet, in UTF-16 code units. */
@@ -24,7 +38,10 @@ const id = Joi.string().guid({ version: 'uuidv4' })
 const hash = Joi.string().hex().length(64)
 const place = { parentId: id.required().allow(null), after: id.required().allow(null) }
 const text = Joi.string().required().allow('').max(longestText)
-const folder = Joi.string().allow('').max(60).pattern(/^[A-Za-z0-9_-]*$/)
+const folder = Joi.string()
+  .allow('')
+  .max(60)
+  .pattern(/^[A-Za-z0-9_-]*$/)
 
 const newPage = Joi.object({
   id: id.required(),
@@ -40,15 +57,29 @@ export const schemeInput = Joi.object<Scheme>({
   letters: Joi.valid('ascii', 'kept').required(),
   leaveOut: Joi.array().items(Joi.string().max(40)).max(200).required(),
   shortForms: Joi.array()
-    .items(Joi.object({ word: Joi.string().max(40).required(), short: Joi.string().max(40).pattern(/^[\p{L}\p{N}]+$/u).required() }))
+    .items(
+      Joi.object({
+        word: Joi.string().max(40).required(),
+        short: Joi.string()
+          .max(40)
+          .pattern(/^[\p{L}\p{N}]+$/u)
+          .required(),
+      }),
+    )
     .max(200)
     .required(),
   longest: Joi.number().integer().min(3).max(100).required(),
   extension: Joi.valid('.html', '.htm').required(),
-  homeName: Joi.string().max(40).pattern(/^[A-Za-z0-9_-]+$/).required(),
+  homeName: Joi.string()
+    .max(40)
+    .pattern(/^[A-Za-z0-9_-]+$/)
+    .required(),
   arrangement: Joi.alternatives(
     Joi.object({ kind: Joi.valid('together', 'folder-a-page').required() }),
-    Joi.object({ kind: Joi.valid('sections').required(), sectionPage: Joi.valid('inside', 'beside').required() }),
+    Joi.object({
+      kind: Joi.valid('sections').required(),
+      sectionPage: Joi.valid('inside', 'beside').required(),
+    }),
     Joi.object({ kind: Joi.valid('one-folder').required(), folder: folder.required().min(1) }),
   ).required(),
   folders: Joi.object({ image: folder, style: folder, script: folder, document: folder, other: folder })
@@ -64,13 +95,20 @@ const fields = {
     value: Joi.string().required().allow(null, '').max(20_000),
     was: Joi.string().required().allow(null, ''),
   },
-  setPageFlag: { pageId: id.required(), flag: Joi.valid('trial', 'inMenus').required(), value: Joi.boolean().required() },
+  setPageFlag: {
+    pageId: id.required(),
+    flag: Joi.valid('trial', 'inMenus').required(),
+    value: Joi.boolean().required(),
+  },
   movePages: { ...place, pageIds: Joi.array().items(id).min(1).max(mostPages).required() },
   removePages: { pageIds: Joi.array().items(id).min(1).max(mostPages).required() },
   setScheme: { scheme: schemeInput.required(), was: schemeInput.required() },
   setSetting: {
     field: Joi.valid('name', 'language', 'titlePattern').required(),
-    value: Joi.string().required().max(300).when('field', { is: 'language', then: Joi.string().pattern(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/) }),
+    value: Joi.string()
+      .required()
+      .max(300)
+      .when('field', { is: 'language', then: Joi.string().pattern(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/) }),
     was: Joi.string().required(),
   },
   removeFile: { fileId: id.required() },
@@ -84,7 +122,10 @@ export function readChange(input: unknown): ChangeRequest {
   const kind = (input as { kind?: unknown } | null)?.kind
   if (typeof kind !== 'string' || !Object.hasOwn(fields, kind))
     throw new Problem('bad-request', 'This is no change that Rubricant knows.')
-  const { error, value } = Joi.object({ kind: Joi.string().required(), ...fields[kind as ChangeRequest['kind']] }).validate(input)
+  const { error, value } = Joi.object({
+    kind: Joi.string().required(),
+    ...fields[kind as ChangeRequest['kind']],
+  }).validate(input)
   if (error) throw new Problem('bad-request', `The change is not complete: ${error.message}.`)
   return value as ChangeRequest
 }
@@ -98,12 +139,28 @@ export async function prepareChange(client: pg.PoolClient, request: ChangeReques
     case 'addPages':
       return { ...request, pages: request.pages as NewPage[], content: await putBlob(client, '') }
     case 'writeContent':
-      return { kind: 'setContent', pageId: request.pageId, content: await putBlob(client, newlines(request.text)), was: request.was }
+      return {
+        kind: 'setContent',
+        pageId: request.pageId,
+        content: await putBlob(client, newlines(request.text)),
+        was: request.was,
+      }
     case 'writeTemplate':
-      return { kind: 'setTemplate', templateId: request.templateId, source: await putBlob(client, newlines(request.text)), was: request.was }
+      return {
+        kind: 'setTemplate',
+        templateId: request.templateId,
+        source: await putBlob(client, newlines(request.text)),
+        was: request.was,
+      }
     case 'writeFile': {
       const bytes = Buffer.from(newlines(request.text))
-      return { kind: 'setFile', fileId: request.fileId, hash: await putBlob(client, bytes), sizeBytes: bytes.length, was: request.was }
+      return {
+        kind: 'setFile',
+        fileId: request.fileId,
+        hash: await putBlob(client, bytes),
+        sizeBytes: bytes.length,
+        was: request.was,
+      }
     }
     default:
       return request

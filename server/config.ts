@@ -20,7 +20,9 @@ export interface Config {
 
 const schema = Joi.object({
   PORT: Joi.number().port().default(4600),
-  DATABASE_URL: Joi.string().uri({ scheme: ['postgres', 'postgresql'] }).required(),
+  DATABASE_URL: Joi.string()
+    .uri({ scheme: ['postgres', 'postgresql'] })
+    .required(),
   RUBRICANT_KEY: Joi.string().base64().length(44).required(),
   RUBRICANT_DEMO: Joi.boolean().default(false),
   RUBRICANT_SECURE_COOKIES: Joi.boolean().default(false),

@@ -1,5 +1,11 @@
 import { randomUUID } from 'node:crypto'
-import { compareDelivery, type ComparedFile, type Comparison, filesToSend, orderDelivery } from '#core/delivery'
+import {
+  compareDelivery,
+  type ComparedFile,
+  type Comparison,
+  filesToSend,
+  orderDelivery,
+} from '#core/delivery'
 import { hashOf } from './database/blobs'
 import {
   type ClaimedDelivery,
@@ -54,7 +60,11 @@ export async function compareKnown(stored: StoredSite, destinationId: string): P
 }
 
 /** Asks the destination what is there, reads back what no delivery recorded, and keeps the answer. */
-export async function lookThere(destination: OpenDestination, stored: StoredSite, openTransport: OpenTransport): Promise<void> {
+export async function lookThere(
+  destination: OpenDestination,
+  stored: StoredSite,
+  openTransport: OpenTransport,
+): Promise<void> {
   const transport = await open(destination, openTransport)
   try {
     await refreshListing(transport, destination.id, await filesOfSite(pool(), stored.site))
@@ -84,14 +94,23 @@ async function refreshListing(
   const there: SentFile[] = []
   await eachOf(unknown, readConcurrency, async ({ path }) => {
     const bytes = await transport.read(path)
-    there.push({ path, hash: hashOf(bytes), sizeBytes: bytes.length, modifiedSeconds: times.get(path) ?? null })
+    there.push({
+      path,
+      hash: hashOf(bytes),
+      sizeBytes: bytes.length,
+      modifiedSeconds: times.get(path) ?? null,
+    })
   })
   await transaction((client) => recordThere(client, destinationId, there))
   return compareDelivery(manifest, await listRecorded(pool(), destinationId), listed)
 }
 
 /** Runs `work` for each item, a number of them at a time; stops taking new ones at the first failure. */
-async function eachOf<T>(items: readonly T[], concurrency: number, work: (item: T) => Promise<void>): Promise<void> {
+async function eachOf<T>(
+  items: readonly T[],
+  concurrency: number,
+  work: (item: T) => Promise<void>,
+): Promise<void> {
   const queue = items.values()
   let failure: { error: unknown } | null = null
   const lane = async () => {
@@ -124,7 +143,10 @@ export async function runDelivery(deliveryId: string, openTransport: OpenTranspo
   if (!end) return false
   await endDelivery(pool(), deliveryId, workerId, { ...end, removedCount: run.removedCount })
   await run.tell(end.state)
-  log.info({ deliveryId, state: end.state, code: end.errorCode, files: run.progress.fileCount }, 'delivery ended')
+  log.info(
+    { deliveryId, state: end.state, code: end.errorCode, files: run.progress.fileCount },
+    'delivery ended',
+  )
   return true
 }
 
@@ -138,10 +160,19 @@ class DeliveryRun {
   constructor(private readonly delivery: ClaimedDelivery) {}
 
   tell = (state: DeliveryEvent['state']) =>
-    announce({ siteId: this.delivery.siteId, kind: 'delivery', deliveryId: this.delivery.id, state, ...this.progress })
+    announce({
+      siteId: this.delivery.siteId,
+      kind: 'delivery',
+      deliveryId: this.delivery.id,
+      state,
+      ...this.progress,
+    })
 
   async work(openTransport: OpenTransport) {
-    const timer = setInterval(() => void this.#flush().catch((error: Error) => (this.#stop ??= error)), progressEveryMs)
+    const timer = setInterval(
+      () => void this.#flush().catch((error: Error) => (this.#stop ??= error)),
+      progressEveryMs,
+    )
     try {
       await this.#send(openTransport)
       await this.#flush()
@@ -150,9 +181,12 @@ class DeliveryRun {
       clearInterval(timer)
       if (error instanceof TakenOver) return null
       await this.#flush().catch(() => {})
-      if (error instanceof Cancelled) return { state: 'cancelled' as const, errorCode: null, errorMessage: null }
-      if (!(error instanceof TransferError)) log.error({ err: error, deliveryId: this.delivery.id }, 'delivery failed')
-      const known = error instanceof TransferError || error instanceof Error ? error : new Error(String(error))
+      if (error instanceof Cancelled)
+        return { state: 'cancelled' as const, errorCode: null, errorMessage: null }
+      if (!(error instanceof TransferError))
+        log.error({ err: error, deliveryId: this.delivery.id }, 'delivery failed')
+      const known =
+        error instanceof TransferError || error instanceof Error ? error : new Error(String(error))
       const code = error instanceof TransferError ? error.code : 'other'
       return { state: 'failed' as const, errorCode: code, errorMessage: known.message }
     } finally {
@@ -176,10 +210,12 @@ class DeliveryRun {
       this.progress.fileCount = this.delivery.fileCount
       this.progress.byteCount = this.delivery.byteCount
       this.progress.fileTotal = this.delivery.fileCount + steps.flat().length
-      this.progress.byteTotal = this.delivery.byteCount + steps.flat().reduce((sum, file) => sum + file.sizeBytes, 0)
+      this.progress.byteTotal =
+        this.delivery.byteCount + steps.flat().reduce((sum, file) => sum + file.sizeBytes, 0)
       await this.#flush()
       for (const step of steps)
-        for (let at = 0; at < step.length; at += portion) await this.#sendPortion(transport, files, step.slice(at, at + portion))
+        for (let at = 0; at < step.length; at += portion)
+          await this.#sendPortion(transport, files, step.slice(at, at + portion))
       if (removeLeftovers) await this.#remove(transport, comparison)
     } finally {
       await transport.close()
@@ -193,7 +229,12 @@ class DeliveryRun {
       const there = await transport.put(path, bytes.get(path)!)
       this.progress.fileCount += 1
       this.progress.byteCount += sizeBytes
-      this.#unrecorded.push({ path, hash, sizeBytes: there.sizeBytes, modifiedSeconds: there.modifiedSeconds })
+      this.#unrecorded.push({
+        path,
+        hash,
+        sizeBytes: there.sizeBytes,
+        modifiedSeconds: there.modifiedSeconds,
+      })
     })
   }
 
@@ -210,24 +251,26 @@ class DeliveryRun {
 
   /** Writes progress and record, one writer at a time; learns of a cancel or of a worker that took over. */
   #flush(): Promise<void> {
-    this.#flushing = this.#flushing.catch(() => {}).then(async () => {
-      const files = this.#unrecorded
-      this.#unrecorded = []
-      const { id, destinationId } = this.delivery
-      try {
-        const lease = await transaction(async (client) => {
-          await recordSent(client, id, destinationId, files)
-          return renewDelivery(client, id, workerId, this.progress)
-        })
-        if (!lease) this.#stop ??= new TakenOver()
-        else if (lease.cancelAsked) this.#stop ??= new Cancelled()
-      } catch (error) {
-        // What was sent stays to be recorded with the next try.
-        this.#unrecorded = [...files, ...this.#unrecorded]
-        throw error
-      }
-      await this.tell('running')
-    })
+    this.#flushing = this.#flushing
+      .catch(() => {})
+      .then(async () => {
+        const files = this.#unrecorded
+        this.#unrecorded = []
+        const { id, destinationId } = this.delivery
+        try {
+          const lease = await transaction(async (client) => {
+            await recordSent(client, id, destinationId, files)
+            return renewDelivery(client, id, workerId, this.progress)
+          })
+          if (!lease) this.#stop ??= new TakenOver()
+          else if (lease.cancelAsked) this.#stop ??= new Cancelled()
+        } catch (error) {
+          // What was sent stays to be recorded with the next try.
+          this.#unrecorded = [...files, ...this.#unrecorded]
+          throw error
+        }
+        await this.tell('running')
+      })
     return this.#flushing
   }
 }

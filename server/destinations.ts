@@ -1,5 +1,10 @@
 import type { Destination, DestinationValues } from './database/deliveries'
-import { deleteDestination, findDestination, insertDestination, updateDestination } from './database/deliveries'
+import {
+  deleteDestination,
+  findDestination,
+  insertDestination,
+  updateDestination,
+} from './database/deliveries'
 import { pool, transaction } from './database/pool'
 import { notFound, Problem } from './problem'
 import { seal, unseal } from './secrets'

@@ -5,7 +5,17 @@ export const log = pino({
   level: process.env.LOG_LEVEL ?? 'info',
   base: null,
   redact: {
-    paths: ['password', '*.password', 'passwordSealed', '*.passwordSealed', 'cookie', 'headers.cookie', 'headers.authorization', 'token', '*.token'],
+    paths: [
+      'password',
+      '*.password',
+      'passwordSealed',
+      '*.passwordSealed',
+      'cookie',
+      'headers.cookie',
+      'headers.authorization',
+      'token',
+      '*.token',
+    ],
     censor: '(hidden)',
   },
 })

@@ -46,7 +46,14 @@ function policy(isPage: boolean): string {
 const page = (status: number, title: string, text: string, script: string): Response =>
   new Response(
     `<!DOCTYPE html>\n<html lang="en"><meta charset="utf-8"><title>${title}</title><body style="font: 16px/1.5 sans-serif; padding: 2rem; color: #221d17; background: #fbf8f2"><h1 style="font-size: 1.4rem">${title}</h1><p>${text}</p>${script}</body></html>\n`,
-    { status, headers: { 'content-type': 'text/html; charset=utf-8', 'content-security-policy': policy(true) , 'cache-control': 'no-store' } },
+    {
+      status,
+      headers: {
+        'content-type': 'text/html; charset=utf-8',
+        'content-security-policy': policy(true),
+        'cache-control': 'no-store',
+      },
+    },
   )
 
 /**
@@ -84,7 +91,12 @@ export async function servePreview(request: Request, token: string, rest: string
   if (!hit) {
     if (names.byPath.has(`${wanted}/${homeFile}`))
       return new Response(null, { status: 301, headers: { location: `${base}${rest}/` } })
-    return page(404, 'Not found', 'No page or file of the site has this address. On a host, visitors would see its “not found” page.', script)
+    return page(
+      404,
+      'Not found',
+      'No page or file of the site has this address. On a host, visitors would see its “not found” page.',
+      script,
+    )
   }
   const headers = { 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' }
   const type = mime.contentType(file.slice(file.lastIndexOf('/') + 1)) || 'application/octet-stream'
@@ -96,7 +108,12 @@ export async function servePreview(request: Request, token: string, rest: string
         : (await getBlobs(pool(), [entry.hash])).get(entry.hash)!
     // A drawing opened by itself is a document too, so it gets the same sandbox.
     return new Response(new Uint8Array(bytes), {
-      headers: { ...headers, 'content-type': type, 'content-security-policy': policy(false), 'access-control-allow-origin': '*' },
+      headers: {
+        ...headers,
+        'content-type': type,
+        'content-security-policy': policy(false),
+        'access-control-allow-origin': '*',
+      },
     })
   }
   const build = await buildForPage(pool(), site, hit.id)
@@ -105,6 +122,10 @@ export async function servePreview(request: Request, token: string, rest: string
   const at = html.toLowerCase().lastIndexOf('</body>')
   const shown = at < 0 ? html + script : html.slice(0, at) + script + html.slice(at)
   return new Response(shown, {
-    headers: { ...headers, 'content-type': 'text/html; charset=utf-8', 'content-security-policy': policy(true) },
+    headers: {
+      ...headers,
+      'content-type': 'text/html; charset=utf-8',
+      'content-security-policy': policy(true),
+    },
   })
 }

@@ -23,13 +23,19 @@ async function start() {
   boss.on('error', (error) => log.error({ err: error }, 'queue'))
   await boss.start()
   await boss.createQueue(deliveries)
-  await boss.work<{ deliveryId: string }>(deliveries, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
-    await runDelivery(job!.data.deliveryId, openSftp)
-  })
+  await boss.work<{ deliveryId: string }>(
+    deliveries,
+    { pollingIntervalSeconds: 0.5, batchSize: 1 },
+    async ([job]) => {
+      await runDelivery(job!.data.deliveryId, openSftp)
+    },
+  )
   // The lease in `deliveries` decides who works; a job is only the call to look.
   const rescue = setInterval(() => {
     void orphanedDeliveries(pool())
-      .then((rows) => Promise.all(rows.map(({ id }) => boss.send(deliveries, { deliveryId: id }, { singletonKey: id }))))
+      .then((rows) =>
+        Promise.all(rows.map(({ id }) => boss.send(deliveries, { deliveryId: id }, { singletonKey: id }))),
+      )
       .catch((error: unknown) => log.warn({ err: error }, 'looking for orphaned deliveries'))
   }, rescueEveryMs)
   return {

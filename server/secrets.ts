@@ -19,9 +19,15 @@ export function unseal(sealed: Buffer, key = config().key): string {
   const decipher = createDecipheriv(algorithm, key, sealed.subarray(0, nonceBytes))
   decipher.setAuthTag(sealed.subarray(nonceBytes, nonceBytes + tagBytes))
   try {
-    return Buffer.concat([decipher.update(sealed.subarray(nonceBytes + tagBytes)), decipher.final()]).toString('utf8')
+    return Buffer.concat([
+      decipher.update(sealed.subarray(nonceBytes + tagBytes)),
+      decipher.final(),
+    ]).toString('utf8')
   } catch {
-    throw new Problem('key-changed', 'The stored password cannot be opened with this server’s key. Enter the password again.')
+    throw new Problem(
+      'key-changed',
+      'The stored password cannot be opened with this server’s key. Enter the password again.',
+    )
   }
 }
 

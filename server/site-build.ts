@@ -45,7 +45,10 @@ export interface SiteFiles {
  * time are not made again. Gives way to other work between batches.
  */
 export async function filesOfSite(db: Queryable, site: Site): Promise<SiteFiles> {
-  const factsOf = await loadFacts(db, site.pages.filter((page) => !page.trial).map((page) => page.content))
+  const factsOf = await loadFacts(
+    db,
+    site.pages.filter((page) => !page.trial).map((page) => page.content),
+  )
   const texts = await getTexts(db, sharedTexts(site))
   const build = buildSite(site, { textOf: (hash) => texts.get(hash) ?? '', factsOf, year: thisYear() })
   const contents = new Map(site.pages.map((page) => [page.id, page.content]))
@@ -53,7 +56,11 @@ export async function filesOfSite(db: Queryable, site: Site): Promise<SiteFiles>
   const made = new Map<string, Made>()
   const byPath = new Map(build.entries.map((entry) => [entry.path, entry]))
 
-  const contentsOf = (ids: readonly string[]) => getTexts(db, ids.flatMap((id) => contents.get(id) ?? []))
+  const contentsOf = (ids: readonly string[]) =>
+    getTexts(
+      db,
+      ids.flatMap((id) => contents.get(id) ?? []),
+    )
   const shared = new Set(sharedTexts(site))
   /** Puts a batch's contents in reach, and lets go of the batch before. Used up before the next await. */
   const reach = (batch: ReadonlyMap<Hash, string>) => {
@@ -91,7 +98,10 @@ export async function filesOfSite(db: Queryable, site: Site): Promise<SiteFiles>
     manifest,
     async bytesOf(paths) {
       const entries = paths.flatMap((path) => byPath.get(path) ?? [])
-      const blobs = await getBlobs(db, entries.flatMap((entry) => entry.stored?.hash ?? []))
+      const blobs = await getBlobs(
+        db,
+        entries.flatMap((entry) => entry.stored?.hash ?? []),
+      )
       reach(await contentsOf(entries.map((entry) => entry.id)))
       return new Map(
         entries.map((entry) => [

@@ -1,7 +1,23 @@
 import type pg from 'pg'
-import { type Change, countBroken, edit, findRewrites, type Refusal, type Ripple, rippleOf } from '#core/change'
+import {
+  type Change,
+  countBroken,
+  edit,
+  findRewrites,
+  type Refusal,
+  type Ripple,
+  rippleOf,
+} from '#core/change'
 import { applyEdits } from '#core/markup'
-import { applyDiff, type DiffConflict, diffSites, isEmptyDiff, reverseDiff, type Site, type SiteDiff } from '#core/site'
+import {
+  applyDiff,
+  type DiffConflict,
+  diffSites,
+  isEmptyDiff,
+  reverseDiff,
+  type Site,
+  type SiteDiff,
+} from '#core/site'
 import { getTexts, hashOf, putBlobs } from './database/blobs'
 import { loadFacts } from './database/facts'
 import { transaction } from './database/pool'
@@ -34,7 +50,9 @@ function titleOf(change: Change, before: Site): string {
   const label = (id: string) => before.pages.find((page) => page.id === id)?.label ?? 'a page'
   switch (change.kind) {
     case 'addPages':
-      return change.pages.length === 1 ? `adding “${change.pages[0]!.label}”` : `adding ${change.pages.length} pages`
+      return change.pages.length === 1
+        ? `adding “${change.pages[0]!.label}”`
+        : `adding ${change.pages.length} pages`
     case 'setPageText': {
       const field = change.field === 'ownName' ? 'own name' : change.field
       return `a new ${field} for “${label(change.pageId)}”`
@@ -42,15 +60,23 @@ function titleOf(change: Change, before: Site): string {
     case 'setContent':
       return `writing in “${label(change.pageId)}”`
     case 'setPageFlag':
-      return change.flag === 'trial' ? `trial page “${label(change.pageId)}”` : `menu entry of “${label(change.pageId)}”`
+      return change.flag === 'trial'
+        ? `trial page “${label(change.pageId)}”`
+        : `menu entry of “${label(change.pageId)}”`
     case 'movePages':
-      return change.pageIds.length === 1 ? `moving “${label(change.pageIds[0]!)}”` : `moving ${change.pageIds.length} pages`
+      return change.pageIds.length === 1
+        ? `moving “${label(change.pageIds[0]!)}”`
+        : `moving ${change.pageIds.length} pages`
     case 'removePages':
-      return change.pageIds.length === 1 ? `removing “${label(change.pageIds[0]!)}”` : `removing ${change.pageIds.length} pages`
+      return change.pageIds.length === 1
+        ? `removing “${label(change.pageIds[0]!)}”`
+        : `removing ${change.pageIds.length} pages`
     case 'setScheme':
       return 'a new naming scheme'
     case 'setSetting':
-      return { name: 'a new site name', language: 'a new language', titlePattern: 'a new title pattern' }[change.field]
+      return { name: 'a new site name', language: 'a new language', titlePattern: 'a new title pattern' }[
+        change.field
+      ]
     case 'setTemplate':
       return 'a change of the template'
     case 'addFile':
@@ -72,19 +98,35 @@ function refusalProblem(refusal: Refusal): Problem {
 async function mend(client: pg.PoolClient, before: Site, after: Site, store: boolean) {
   const hashes = new Set(after.pages.map((page) => page.content))
   const factsOf = await loadFacts(client, hashes)
-  const shared = [...after.templates.map((one) => one.source), ...after.files.filter((one) => one.kind === 'style').map((one) => one.hash)]
+  const shared = [
+    ...after.templates.map((one) => one.source),
+    ...after.files.filter((one) => one.kind === 'style').map((one) => one.hash),
+  ]
   const texts = await getTexts(client, shared)
   const textOf = (hash: string) => texts.get(hash) ?? ''
   const rewrites = findRewrites(before, after, { factsOf, textOf })
   if (rewrites.length === 0) return { site: after, rewrites, factsOf }
-  for (const [hash, text] of await getTexts(client, rewrites.map((one) => one.hash))) texts.set(hash, text)
+  for (const [hash, text] of await getTexts(
+    client,
+    rewrites.map((one) => one.hash),
+  ))
+    texts.set(hash, text)
   const mended = rewrites.map((one) => applyEdits(textOf(one.hash), one.edits))
   const stored = store ? await putBlobs(client, mended) : mended.map(hashOf)
-  const next = new Map(rewrites.map((one, index) => [one.owner.id, { hash: stored[index]!, size: Buffer.byteLength(mended[index]!) }]))
+  const next = new Map(
+    rewrites.map((one, index) => [
+      one.owner.id,
+      { hash: stored[index]!, size: Buffer.byteLength(mended[index]!) },
+    ]),
+  )
   const site: Site = {
     ...after,
-    pages: after.pages.map((page) => (next.has(page.id) ? { ...page, content: next.get(page.id)!.hash } : page)),
-    templates: after.templates.map((one) => (next.has(one.id) ? { ...one, source: next.get(one.id)!.hash } : one)),
+    pages: after.pages.map((page) =>
+      next.has(page.id) ? { ...page, content: next.get(page.id)!.hash } : page,
+    ),
+    templates: after.templates.map((one) =>
+      next.has(one.id) ? { ...one, source: next.get(one.id)!.hash } : one,
+    ),
     files: after.files.map((one) => {
       const made = next.get(one.id)
       return made ? { ...one, hash: made.hash, sizeBytes: made.size } : one
@@ -99,7 +141,12 @@ async function lockedSite(client: pg.PoolClient, siteId: string, accountId: stri
   return stored
 }
 
-async function savedSince(client: pg.PoolClient, siteId: string, seen: number, revision: number): Promise<Saved> {
+async function savedSince(
+  client: pg.PoolClient,
+  siteId: string,
+  seen: number,
+  revision: number,
+): Promise<Saved> {
   const diffs = await diffsSince(client, siteId, seen)
   return { revision, diffs, ...(await undoTitles(client, siteId)), savedAt: new Date().toISOString() }
 }
@@ -160,7 +207,8 @@ export async function stepHistory(
     if (!step) return savedSince(client, siteId, seen, revision)
     const diff = direction === 'undo' ? reverseDiff(step.diff) : step.diff
     const applied = applyDiff(site, diff)
-    if ('conflict' in applied) throw new Problem('changed-elsewhere', conflictSentence(applied.conflict, step), 409)
+    if ('conflict' in applied)
+      throw new Problem('changed-elsewhere', conflictSentence(applied.conflict, step), 409)
     await markStep(client, siteId, step.revision, direction === 'undo' ? 'undone' : 'done')
     const made = diffSites(site, applied.site)
     const next = await saveRevision(client, applied.site, { kind: direction, title: step.title, diff: made })

@@ -1,4 +1,12 @@
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react'
+import {
+  createContext,
+  type ReactNode,
+  useContext,
+  useEffect,
+  useMemo,
+  useState,
+  useSyncExternalStore,
+} from 'react'
 import { useSearchParams } from 'react-router'
 import { type Names, namesOf } from '#core/naming'
 import { type Tree, treeOf } from '#core/plan'
@@ -51,7 +59,8 @@ interface Props {
 export function SiteProvider({ site, revision, titles, children }: Props) {
   const [params, setParams] = useSearchParams()
   const [store] = useState(
-    () => new SiteStore(site, revision, titles, typeof sessionStorage === 'undefined' ? null : sessionStorage),
+    () =>
+      new SiteStore(site, revision, titles, typeof sessionStorage === 'undefined' ? null : sessionStorage),
   )
   const [selectedId, setSelectedId] = useState(params.get('page') ?? site.homeId)
 
@@ -60,7 +69,8 @@ export function SiteProvider({ site, revision, titles, children }: Props) {
   useEffect(() => {
     if ((params.get('page') ?? site.homeId) === selectedId) return
     const timer = setTimeout(
-      () => setParams((old) => (old.set('page', selectedId), old), { replace: true, preventScrollReset: true }),
+      () =>
+        setParams((old) => (old.set('page', selectedId), old), { replace: true, preventScrollReset: true }),
       150,
     )
     return () => clearTimeout(timer)

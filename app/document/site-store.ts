@@ -126,7 +126,12 @@ export class SiteStore {
   dismiss = () => this.#set({ refused: null })
 
   #refusedBy(change: ChangeRequest | null, refusal: Refusal): RefusedChange {
-    return { change, code: refusal.reason, message: refusal.message, now: 'now' in refusal ? refusal.now : null }
+    return {
+      change,
+      code: refusal.reason,
+      message: refusal.message,
+      now: 'now' in refusal ? refusal.now : null,
+    }
   }
 
   #enqueue(body: Waiting['body']): Promise<boolean> {
@@ -172,7 +177,9 @@ export class SiteStore {
 
   async #post(
     body: Waiting['body'],
-  ): Promise<Saved | { problem: { code: string; message: string; detail: { now?: string } | null } } | 'unreachable'> {
+  ): Promise<
+    Saved | { problem: { code: string; message: string; detail: { now?: string } | null } } | 'unreachable'
+  > {
     try {
       const response = await fetch(`/sites/${this.#confirmed.id}/changes`, {
         method: 'POST',
@@ -180,7 +187,8 @@ export class SiteStore {
         body: JSON.stringify({ ...body, seen: this.#revision }),
       })
       if (response.redirected) location.assign('/sign-in')
-      if (response.ok || (response.status >= 400 && response.status < 500 && isJson(response))) return await response.json()
+      if (response.ok || (response.status >= 400 && response.status < 500 && isJson(response)))
+        return await response.json()
       if (response.status === 404)
         return { problem: { code: 'gone', message: 'This site is no longer there.', detail: null } }
       return 'unreachable'

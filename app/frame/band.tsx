@@ -17,7 +17,11 @@ export function Band({ counts }: Props) {
   const { search } = useLocation()
   return (
     <header className="flex items-stretch gap-3 border-b border-rule px-5 xl:gap-7">
-      <Link to="/sites" className="max-w-72 truncate text-[25px] leading-[58px]" title={`${site.name}: all sites`}>
+      <Link
+        to="/sites"
+        className="max-w-72 truncate text-[25px] leading-[58px]"
+        title={`${site.name}: all sites`}
+      >
         <Rubric name={site.name} />
       </Link>
       <nav aria-label="Views" className="flex gap-0.5 xl:gap-1">
@@ -33,7 +37,9 @@ export function Band({ counts }: Props) {
             >
               {viewTitles[view]}
               {count !== undefined && count.number > 0 && (
-                <sup className={`ml-1 text-xs leading-none ${count.wants ? 'font-semibold text-rubric' : 'font-normal'}`}>
+                <sup
+                  className={`ml-1 text-xs leading-none ${count.wants ? 'font-semibold text-rubric' : 'font-normal'}`}
+                >
                   {count.number}
                 </sup>
               )}
@@ -45,10 +51,20 @@ export function Band({ counts }: Props) {
         <span role="status" className="whitespace-nowrap">
           <SaveWords save={save} />
         </span>
-        <Button look="quiet" disabled={undo === null} onClick={() => void store.undo()} title={undo === null ? undefined : `Undo ${undo} (Ctrl+Z)`}>
+        <Button
+          look="quiet"
+          disabled={undo === null}
+          onClick={() => void store.undo()}
+          title={undo === null ? undefined : `Undo ${undo} (Ctrl+Z)`}
+        >
           Undo
         </Button>
-        <Button look="quiet" disabled={redo === null} onClick={() => void store.redo()} title={redo === null ? undefined : `Redo ${redo} (Ctrl+Shift+Z)`}>
+        <Button
+          look="quiet"
+          disabled={redo === null}
+          onClick={() => void store.redo()}
+          title={redo === null ? undefined : `Redo ${redo} (Ctrl+Shift+Z)`}
+        >
           Redo
         </Button>
         <ShortcutsDialog />
@@ -64,6 +80,8 @@ function SaveWords({ save }: { save: SaveState }) {
     case 'offline':
       return <span className="text-rubric">Not saved: no connection. Trying again.</span>
     case 'saved':
-      return save.at === null ? 'All saved' : `Saved ${new Date(save.at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`
+      return save.at === null
+        ? 'All saved'
+        : `Saved ${new Date(save.at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`
   }
 }

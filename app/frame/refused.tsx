@@ -9,7 +9,10 @@ export function RefusedNotice() {
   const typed = change?.kind === 'setPageText' || change?.kind === 'setSetting' ? change : null
   const conflict = typed && refused.code === 'changed-elsewhere'
   return (
-    <div role="alert" className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-rubric bg-rubric-wash px-5 py-2.5">
+    <div
+      role="alert"
+      className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-rubric bg-rubric-wash px-5 py-2.5"
+    >
       <div>
         <p>{refused.message}</p>
         {conflict && (

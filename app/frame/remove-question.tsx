@@ -49,8 +49,13 @@ export function RemoveQuestion({ pageIds, onEnd }: { pageIds: readonly string[];
     >
       <p className="mb-2.5">
         <b className="font-semibold">Ripple.</b> “{first.label}”
-        {branch.length > 1 ? ` and ${count(branch.length - 1, 'page')} below it leave` : ' leaves'} the site and every menu.{' '}
-        {links === null ? '' : links === 0 ? 'No other page’s text links there.' : `${count(links, 'link')} in other pages will lead nowhere.`}
+        {branch.length > 1 ? ` and ${count(branch.length - 1, 'page')} below it leave` : ' leaves'} the site
+        and every menu.{' '}
+        {links === null
+          ? ''
+          : links === 0
+            ? 'No other page’s text links there.'
+            : `${count(links, 'link')} in other pages will lead nowhere.`}
       </p>
       <div className="flex gap-3">
         <Button ref={button} look="remove" onClick={remove}>

@@ -29,7 +29,9 @@ const groups: readonly { title: string; keys: readonly (readonly [string, string
 
 /** True where typing a letter means the letter. */
 export function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable)
+  return (
+    target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable)
+  )
 }
 
 /** All shortcuts, one key away. */
@@ -46,12 +48,18 @@ export function ShortcutsDialog() {
   }, [])
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="rounded border border-rule px-1.5 font-mono text-xs leading-[18px] hover:text-ink" aria-label="Keyboard shortcuts">
+      <Dialog.Trigger
+        className="rounded border border-rule px-1.5 font-mono text-xs leading-[18px] hover:text-ink"
+        aria-label="Keyboard shortcuts"
+      >
         ?
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-black/30" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-40 w-[min(44rem,92vw)] -translate-1/2 border border-rule bg-paper p-8">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-40 w-[min(44rem,92vw)] -translate-1/2 border border-rule bg-paper p-8"
+        >
           <Dialog.Title className="mb-5 text-[26px]">Keyboard</Dialog.Title>
           <div className="grid gap-8 md:grid-cols-2">
             {groups.map((group) => (

@@ -14,5 +14,11 @@ type Props = ComponentProps<'button'> & { look?: keyof typeof looks }
 
 /** A button; `look` says how much it wants to be pressed. */
 export function Button({ look = 'plain', className = '', type = 'button', ...rest }: Props) {
-  return <button type={type} className={`rounded-[5px] px-3.5 py-2 whitespace-nowrap ${looks[look]} ${className}`} {...rest} />
+  return (
+    <button
+      type={type}
+      className={`rounded-[5px] px-3.5 py-2 whitespace-nowrap ${looks[look]} ${className}`}
+      {...rest}
+    />
+  )
 }

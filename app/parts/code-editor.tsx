@@ -14,12 +14,19 @@ const look = EditorView.theme({
   '.cm-content': { caretColor: 'var(--ink)', padding: '8px 0' },
   '.cm-gutters': { backgroundColor: 'transparent', color: 'var(--ink-3)', border: 'none' },
   '.cm-activeLine, .cm-activeLineGutter': { backgroundColor: 'transparent' },
-  '&.cm-focused .cm-activeLine': { backgroundColor: 'color-mix(in srgb, var(--lapis-wash) 45%, transparent)' },
+  '&.cm-focused .cm-activeLine': {
+    backgroundColor: 'color-mix(in srgb, var(--lapis-wash) 45%, transparent)',
+  },
   '&.cm-focused': { outline: 'none' },
   '&.cm-focused .cm-cursor': { borderLeftColor: 'var(--ink)' },
-  '.cm-selectionBackground, &.cm-focused .cm-selectionBackground': { backgroundColor: 'var(--lapis-wash) !important' },
+  '.cm-selectionBackground, &.cm-focused .cm-selectionBackground': {
+    backgroundColor: 'var(--lapis-wash) !important',
+  },
   '.cm-tooltip': { backgroundColor: 'var(--paper)', border: '1px solid var(--rule)', color: 'var(--ink)' },
-  '.cm-tooltip-autocomplete ul li[aria-selected]': { backgroundColor: 'var(--lapis-wash)', color: 'var(--ink)' },
+  '.cm-tooltip-autocomplete ul li[aria-selected]': {
+    backgroundColor: 'var(--lapis-wash)',
+    color: 'var(--ink)',
+  },
   '.cm-matchingBracket': { backgroundColor: 'var(--ochre-wash) !important', outline: 'none' },
   '.cm-panels': { backgroundColor: 'var(--vellum)', color: 'var(--ink)' },
 })
@@ -67,7 +74,12 @@ export function CodeEditor({ name, language, value, onChange }: Props) {
       readOnly={!onChange}
       onChange={onChange}
       indentWithTab={Boolean(onChange)}
-      basicSetup={{ foldGutter: false, highlightActiveLine: Boolean(onChange), highlightSelectionMatches: false, lineNumbers: true }}
+      basicSetup={{
+        foldGutter: false,
+        highlightActiveLine: Boolean(onChange),
+        highlightSelectionMatches: false,
+        lineNumbers: true,
+      }}
     />
   )
 }

@@ -11,7 +11,11 @@ export function OutsideFrame({ email, children }: { email: string | null; childr
           <Rubric name="Rubricant" />
         </a>
         {email && (
-          <Form method="post" action="/sign-out" className="ml-auto flex items-center gap-4 text-sm text-quiet">
+          <Form
+            method="post"
+            action="/sign-out"
+            className="ml-auto flex items-center gap-4 text-sm text-quiet"
+          >
             <span>{email}</span>
             <button className="hover:text-ink">Sign out</button>
           </Form>

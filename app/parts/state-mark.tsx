@@ -1,7 +1,8 @@
 import type { FileState } from '#core/delivery'
 
 /** A state as shape, word and colour; never by colour alone. */
-export type MarkState = FileState | 'to remove' | 'stray' | 'done' | 'failed' | 'waiting' | 'running' | 'cancelled'
+export type MarkState =
+  FileState | 'to remove' | 'stray' | 'done' | 'failed' | 'waiting' | 'running' | 'cancelled'
 
 const strokes: Record<'tick' | 'wave' | 'plus' | 'bang' | 'dash' | 'dots', string> = {
   tick: 'M2 6.5 5 9.5 10.500 3',
@@ -18,6 +19,7 @@ const marks: Record<MarkState, { shape: keyof typeof strokes; colour: string; wo
   same: { shape: 'tick', colour: 'text-verdigris', word: 'same' },
   'changed there': { shape: 'bang', colour: 'text-rubric', word: 'changed there' },
   'gone there': { shape: 'bang', colour: 'text-rubric', word: 'gone there' },
+  'other there': { shape: 'bang', colour: 'text-ochre', word: 'another there' },
   unknown: { shape: 'dots', colour: 'text-quiet', word: 'not compared yet' },
   'to remove': { shape: 'dash', colour: 'text-ochre', word: 'to remove' },
   stray: { shape: 'dots', colour: 'text-quiet', word: 'stray' },

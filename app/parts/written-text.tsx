@@ -3,7 +3,15 @@ import { Button } from './button'
 import { CodeEditor } from './code-editor'
 
 /** The editor of a text that saves itself, in every state it can be in. */
-export function WrittenTextEditor({ name, language, written }: { name: string; language: 'html' | 'css'; written: WrittenText }) {
+export function WrittenTextEditor({
+  name,
+  language,
+  written,
+}: {
+  name: string
+  language: 'html' | 'css'
+  written: WrittenText
+}) {
   const { loaded, conflict } = written
   if (loaded.kind === 'failed')
     return (
@@ -12,11 +20,15 @@ export function WrittenTextEditor({ name, language, written }: { name: string; l
         <Button onClick={loaded.retry}>Try again</Button>
       </div>
     )
-  if (loaded.kind === 'loading' && written.text === '') return <p className="p-6 text-quiet">Fetching the text…</p>
+  if (loaded.kind === 'loading' && written.text === '')
+    return <p className="p-6 text-quiet">Fetching the text…</p>
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
       {conflict ? (
-        <div role="alert" className="flex flex-wrap items-center gap-3 border-b border-rubric bg-rubric-wash px-4 py-2 text-sm">
+        <div
+          role="alert"
+          className="flex flex-wrap items-center gap-3 border-b border-rubric bg-rubric-wash px-4 py-2 text-sm"
+        >
           <span>This text was changed in another window. Yours is kept here.</span>
           <Button className="!py-1" onClick={conflict.useMine}>
             Save mine over it

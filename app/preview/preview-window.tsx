@@ -12,7 +12,9 @@ interface Report {
 
 function reportOf(data: unknown): Report | null {
   const report = (data as { rubricantPreview?: Partial<Report> } | null)?.rubricantPreview
-  return typeof report?.path === 'string' && typeof report.title === 'string' ? { path: report.path, title: report.title } : null
+  return typeof report?.path === 'string' && typeof report.title === 'string'
+    ? { path: report.path, title: report.title }
+    : null
 }
 
 /**
@@ -48,12 +50,18 @@ export function PreviewWindow({ base }: { base: string }) {
     <section className="grid h-full min-h-0 grid-rows-[auto_1fr] bg-vellum p-3" aria-label="Preview">
       <div className="border border-b-0 border-rule bg-paper">
         <div className="flex border-b border-rule">
-          <span className="max-w-[75%] truncate border-r border-rule px-3 py-1.5 text-sm font-semibold" data-testid="preview-title">
+          <span
+            className="max-w-[75%] truncate border-r border-rule px-3 py-1.5 text-sm font-semibold"
+            data-testid="preview-title"
+          >
             {report?.title ?? pageTitle(selected)}
           </span>
         </div>
         <div className="flex items-center gap-2 px-3 py-1">
-          <span className="min-w-0 grow truncate font-mono text-[13px] text-quiet" data-testid="preview-address">
+          <span
+            className="min-w-0 grow truncate font-mono text-[13px] text-quiet"
+            data-testid="preview-address"
+          >
             /{shown.replace(/(^|\/)index\.html?$/, '$1')}
           </span>
           <button

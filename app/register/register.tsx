@@ -1,6 +1,14 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { ChevronDown, ChevronRight } from 'lucide-react'
-import { type KeyboardEvent, type ReactNode, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import {
+  type KeyboardEvent,
+  type ReactNode,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react'
 import { withIds } from '#core/change'
 import { branchOf, type Place, readOutline } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
@@ -54,7 +62,9 @@ export function Register({ columns, editable, onAskRemove }: Props) {
   const hadFocus = useRef(false)
   useLayoutEffect(() => {
     if (!hadFocus.current || draft || renaming) return
-    scroller.current?.querySelector<HTMLElement>(`[data-page="${selected.id}"]`)?.focus({ preventScroll: true })
+    scroller.current
+      ?.querySelector<HTMLElement>(`[data-page="${selected.id}"]`)
+      ?.focus({ preventScroll: true })
   }, [selected.id, draft, renaming, rows])
 
   const move = (to: { parentId: string | null; after: string | null } | null) => {
@@ -62,7 +72,8 @@ export function Register({ columns, editable, onAskRemove }: Props) {
     if (to.parentId) setClosed((old) => without(old, to.parentId!))
     store.change({ kind: 'movePages', pageIds: [selected.id], ...to })
   }
-  const toggle = (id: string, open: boolean) => setClosed((old) => (open ? without(old, id) : new Set([...old, id])))
+  const toggle = (id: string, open: boolean) =>
+    setClosed((old) => (open ? without(old, id) : new Set([...old, id])))
   const selectRow = (row: Row | undefined) => {
     if (row?.kind === 'page') select(row.place.page.id)
   }
@@ -90,7 +101,10 @@ export function Register({ columns, editable, onAskRemove }: Props) {
     if (event.altKey && editable) {
       if (event.key === 'ArrowUp') return act(() => move(shifted(tree, site.homeId, page.id, -1)))
       if (event.key === 'ArrowDown') return act(() => move(shifted(tree, site.homeId, page.id, 1)))
-      if (event.key === 'ArrowRight') return act(() => move(indented(tree, site.homeId, { id: page.id, parentId: page.parentId, after: null })))
+      if (event.key === 'ArrowRight')
+        return act(() =>
+          move(indented(tree, site.homeId, { id: page.id, parentId: page.parentId, after: null })),
+        )
       if (event.key === 'ArrowLeft') return act(() => move(outdented(tree, page.parentId)))
     }
     if (!plain) return
@@ -108,7 +122,11 @@ export function Register({ columns, editable, onAskRemove }: Props) {
       case 'End':
         return go(rows.length - 1)
       case 'ArrowRight':
-        return act(() => (row.hasChildren && !row.open ? toggle(page.id, true) : row.open && selectRow(rows[selectedIndex + 1])))
+        return act(() =>
+          row.hasChildren && !row.open
+            ? toggle(page.id, true)
+            : row.open && selectRow(rows[selectedIndex + 1]),
+        )
       case 'ArrowLeft':
         return act(() => (row.open ? toggle(page.id, false) : page.parentId && select(page.parentId)))
       case 'F2':
@@ -123,7 +141,11 @@ export function Register({ columns, editable, onAskRemove }: Props) {
       case 'Tab':
         if (leave) return
         return act(() =>
-          move(event.shiftKey ? outdented(tree, page.parentId) : indented(tree, site.homeId, { id: page.id, parentId: page.parentId, after: null })),
+          move(
+            event.shiftKey
+              ? outdented(tree, page.parentId)
+              : indented(tree, site.homeId, { id: page.id, parentId: page.parentId, after: null }),
+          ),
         )
     }
   }
@@ -154,7 +176,7 @@ export function Register({ columns, editable, onAskRemove }: Props) {
     if (to) setDraft(to)
   }
 
-  const template = `52px minmax(0, 1fr) ${columns.map((column) => column.width).join(' ')}`
+  const template = `52px minmax(0, ${columns.length > 1 ? '0.9fr' : '1fr'}) ${columns.map((column) => column.width).join(' ')}`
   return (
     <div
       role="treegrid"
@@ -164,13 +186,21 @@ export function Register({ columns, editable, onAskRemove }: Props) {
       className="grid min-h-0 grid-rows-[36px_1fr]"
       onKeyDown={onKeyDown}
       onPaste={onPaste}
-      onFocus={(event) => (hadFocus.current = (event.target as HTMLElement).getAttribute('role') === 'row' || hadFocus.current)}
+      onFocus={(event) =>
+        (hadFocus.current = (event.target as HTMLElement).getAttribute('role') === 'row' || hadFocus.current)
+      }
       onBlur={(event) => {
-        if (event.relatedTarget && !event.currentTarget.contains(event.relatedTarget)) hadFocus.current = false
+        if (event.relatedTarget && !event.currentTarget.contains(event.relatedTarget))
+          hadFocus.current = false
       }}
     >
       <div role="rowgroup">
-        <div role="row" aria-rowindex={1} className="grid h-9 items-center border-b border-rule text-sm text-quiet" style={{ gridTemplateColumns: template }}>
+        <div
+          role="row"
+          aria-rowindex={1}
+          className="grid h-9 items-center border-b border-rule text-sm text-quiet"
+          style={{ gridTemplateColumns: template }}
+        >
           <span role="presentation" />
           <span role="columnheader">Page</span>
           {columns.map((column) => (
@@ -187,7 +217,13 @@ export function Register({ columns, editable, onAskRemove }: Props) {
             const style = { transform: `translateY(${start}px)`, gridTemplateColumns: template }
             if (row.kind === 'draft')
               return (
-                <div key="draft" role="row" aria-rowindex={index + 2} className="absolute inset-x-0 grid h-8 items-center bg-lapis-wash" style={style}>
+                <div
+                  key="draft"
+                  role="row"
+                  aria-rowindex={index + 2}
+                  className="absolute inset-x-0 grid h-8 items-center bg-lapis-wash"
+                  style={style}
+                >
                   <span role="presentation" />
                   <span role="gridcell" className="flex min-w-0 items-stretch">
                     <Guides depth={row.depth} />
@@ -222,7 +258,10 @@ export function Register({ columns, editable, onAskRemove }: Props) {
                 <span role="presentation" className="truncate pr-3 text-right font-mono text-xs text-faint">
                   {trial ? '–' : number}
                 </span>
-                <span role="gridcell" className={`flex min-w-0 items-stretch pr-2 ${page.id === site.homeId ? 'font-semibold' : ''} ${trial ? 'text-quiet italic' : ''}`}>
+                <span
+                  role="gridcell"
+                  className={`flex min-w-0 items-stretch pr-2 ${page.id === site.homeId ? 'font-semibold' : ''} ${trial ? 'text-quiet italic' : ''}`}
+                >
                   <Guides depth={depth} />
                   {renaming === page.id ? (
                     <LabelInput
@@ -231,7 +270,13 @@ export function Register({ columns, editable, onAskRemove }: Props) {
                       onDone={(label) => {
                         setRenaming(null)
                         if (label !== '' && label !== page.label)
-                          store.change({ kind: 'setPageText', pageId: page.id, field: 'label', value: label, was: page.label })
+                          store.change({
+                            kind: 'setPageText',
+                            pageId: page.id,
+                            field: 'label',
+                            value: label,
+                            was: page.label,
+                          })
                       }}
                       onCancel={() => setRenaming(null)}
                     />

@@ -25,7 +25,8 @@ export function rowsOf(tree: Tree, closed: ReadonlySet<string>, draft: Draft | n
   if (!draft) return rows
   const depth = draft.parentId === null ? 0 : (tree.placeOf.get(draft.parentId)?.depth ?? -1) + 1
   const anchor = draft.after ?? draft.parentId
-  let at = anchor === null ? 0 : rows.findIndex((row) => row.kind === 'page' && row.place.page.id === anchor) + 1
+  let at =
+    anchor === null ? 0 : rows.findIndex((row) => row.kind === 'page' && row.place.page.id === anchor) + 1
   // Behind all that stands under the sibling it follows.
   if (draft.after !== null)
     for (let row = rows[at]; row && row.kind === 'page' && row.place.depth > depth; row = rows[at]) at++
@@ -34,9 +35,16 @@ export function rowsOf(tree: Tree, closed: ReadonlySet<string>, draft: Draft | n
 }
 
 /** Where a page goes when it is moved one level in, or null. */
-export function indented(tree: Tree, homeId: string, spot: { id: string | null; parentId: string | null; after: string | null }) {
+export function indented(
+  tree: Tree,
+  homeId: string,
+  spot: { id: string | null; parentId: string | null; after: string | null },
+) {
   const siblings = tree.childrenOf(spot.parentId).filter((page) => page.id !== homeId)
-  const index = spot.id === null ? siblings.findIndex((page) => page.id === spot.after) + 1 : siblings.findIndex((page) => page.id === spot.id)
+  const index =
+    spot.id === null
+      ? siblings.findIndex((page) => page.id === spot.after) + 1
+      : siblings.findIndex((page) => page.id === spot.id)
   const above = siblings[index - 1]
   if (!above) return null
   const below = tree.childrenOf(above.id)
@@ -53,7 +61,9 @@ export function outdented(tree: Tree, parentId: string | null) {
 export function shifted(tree: Tree, homeId: string, pageId: string, by: -1 | 1) {
   const page = tree.byId.get(pageId)
   if (!page) return null
-  const siblings = tree.childrenOf(page.parentId).filter((one) => one.id !== homeId && one.trial === page.trial)
+  const siblings = tree
+    .childrenOf(page.parentId)
+    .filter((one) => one.id !== homeId && one.trial === page.trial)
   const index = siblings.findIndex((one) => one.id === pageId)
   if (!siblings[index + by]) return null
   const after = by === 1 ? siblings[index + 1]! : siblings[index - 2]

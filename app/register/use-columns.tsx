@@ -21,14 +21,24 @@ export function useColumns(view: View): readonly RegisterColumn[] {
   const upload = useRouteLoaderData<typeof uploadLoader>('routes/upload')
 
   return useMemo(() => {
-    const file = (of: typeof names, quiet = false) => (place: Place) =>
-      place.trial ? trialWord : <Path path={of.pages.get(place.page.id)?.path ?? ''} className={quiet ? 'text-quiet' : ''} />
+    const file =
+      (of: typeof names, quiet = false) =>
+      (place: Place) =>
+        place.trial ? (
+          trialWord
+        ) : (
+          <Path path={of.pages.get(place.page.id)?.path ?? ''} className={quiet ? 'text-quiet' : ''} />
+        )
     switch (view) {
       case 'plan':
         return [{ title: 'File', width: 'minmax(0, 1.05fr)', cell: file(names) }]
       case 'names': {
         if (!scheme) return [{ title: 'File', width: 'minmax(0, 1.5fr)', cell: file(names) }]
-        const then = namesOf({ ...site, scheme, pages: site.pages.map((page) => ({ ...page, keptName: null })) })
+        const then = namesOf({
+          ...site,
+          scheme,
+          pages: site.pages.map((page) => ({ ...page, keptName: null })),
+        })
         return [
           { title: 'File now', width: 'minmax(0, 1fr)', cell: file(names, true) },
           { title: 'File then', width: 'minmax(0, 1fr)', cell: file(then) },
@@ -41,7 +51,12 @@ export function useColumns(view: View): readonly RegisterColumn[] {
           {
             title: 'Own title',
             width: '92px',
-            cell: ({ page }) => (page.title === null ? null : <span className="truncate text-sm text-quiet" title={page.title}>{page.title}</span>),
+            cell: ({ page }) =>
+              page.title === null ? null : (
+                <span className="truncate text-sm text-quiet" title={page.title}>
+                  {page.title}
+                </span>
+              ),
           },
         ]
       case 'checks': {

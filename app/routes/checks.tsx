@@ -45,7 +45,9 @@ export default function ChecksView({ loaderData }: Route.ComponentProps) {
       {findings.length === 0 && (
         <p className="flex items-center gap-3">
           <StateMark state="done" word="nothing found" />
-          <span className="text-quiet">Every link of the site leads somewhere, every page has a name and a title of its own.</span>
+          <span className="text-quiet">
+            Every link of the site leads somewhere, every page has a name and a title of its own.
+          </span>
         </p>
       )}
       {[...groups].map(([rule, list]) => (
@@ -85,7 +87,10 @@ function FindingLine({ finding }: { finding: Finding }) {
       </span>
       <Link
         className="link"
-        to={{ pathname: `/sites/${site.id}/${page ? (finding.rule.includes('name') ? 'plan' : 'pages') : 'template'}`, search: `?${params}` }}
+        to={{
+          pathname: `/sites/${site.id}/${page ? (finding.rule.includes('name') ? 'plan' : 'pages') : 'template'}`,
+          search: `?${params}`,
+        }}
         onClick={() => page && select(page.id)}
       >
         Mend it

@@ -14,7 +14,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     async start(controller) {
       const send = (text: string) => controller.enqueue(encoder.encode(text))
       const beat = setInterval(() => send(': still here\n\n'), heartbeatMs)
-      const unlisten = await listen(site.id, (event) => send(`event: ${event.kind}\ndata: ${JSON.stringify(event)}\n\n`))
+      const unlisten = await listen(site.id, (event) =>
+        send(`event: ${event.kind}\ndata: ${JSON.stringify(event)}\n\n`),
+      )
       stop = () => {
         clearInterval(beat)
         unlisten()
@@ -28,7 +30,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
         controller.close()
       })
       // Whatever happened while the window was away shows in the revision it begins with.
-      send(`retry: 2000\nevent: revision\ndata: ${JSON.stringify({ siteId: site.id, kind: 'revision', revision })}\n\n`)
+      send(
+        `retry: 2000\nevent: revision\ndata: ${JSON.stringify({ siteId: site.id, kind: 'revision', revision })}\n\n`,
+      )
     },
     cancel: () => stop(),
   })

@@ -89,7 +89,9 @@ function SchemeSentence({ scheme, onChange }: { scheme: Scheme; onChange: (part:
       <Pick
         label="Longest name"
         value={String(scheme.longest)}
-        options={[...new Set([...lengths, scheme.longest])].sort((a, b) => a - b).map((length) => ({ value: String(length), words: `${length} letters` }))}
+        options={[...new Set([...lengths, scheme.longest])]
+          .sort((a, b) => a - b)
+          .map((length) => ({ value: String(length), words: `${length} letters` }))}
         onPick={(longest) => onChange({ longest: Number(longest) })}
       />
       , and end files in{' '}
@@ -108,10 +110,26 @@ function SchemeSentence({ scheme, onChange }: { scheme: Scheme; onChange: (part:
         value={arrangementKey(scheme)}
         options={[
           { value: 'together', words: 'all pages together', hint: 'visit.html, tides.html' },
-          { value: 'sections-inside', words: 'each section in its own folder', hint: 'visit/index.html, visit/tides.html' },
-          { value: 'sections-beside', words: 'each section’s pages in a folder beside it', hint: 'visit.html, visit/tides.html' },
-          { value: 'one-folder', words: 'all but the home page in one folder', hint: 'pages/visit.html, pages/tides.html' },
-          { value: 'folder-a-page', words: 'each page in a folder of its own', hint: 'visit/tides/index.html; addresses end in /' },
+          {
+            value: 'sections-inside',
+            words: 'each section in its own folder',
+            hint: 'visit/index.html, visit/tides.html',
+          },
+          {
+            value: 'sections-beside',
+            words: 'each section’s pages in a folder beside it',
+            hint: 'visit.html, visit/tides.html',
+          },
+          {
+            value: 'one-folder',
+            words: 'all but the home page in one folder',
+            hint: 'pages/visit.html, pages/tides.html',
+          },
+          {
+            value: 'folder-a-page',
+            words: 'each page in a folder of its own',
+            hint: 'visit/tides/index.html; addresses end in /',
+          },
         ]}
         onPick={(key) => onChange({ arrangement: arrangementOf[key] })}
       />
@@ -119,7 +137,11 @@ function SchemeSentence({ scheme, onChange }: { scheme: Scheme; onChange: (part:
       <Pick
         label="Home name"
         value={scheme.homeName}
-        options={[...new Set(['index', 'default', scheme.homeName])].map((name) => ({ value: name, words: name, hint: name === 'index' ? 'What nearly every server looks for' : undefined }))}
+        options={[...new Set(['index', 'default', scheme.homeName])].map((name) => ({
+          value: name,
+          words: name,
+          hint: name === 'index' ? 'What nearly every server looks for' : undefined,
+        }))}
         onPick={(homeName) => onChange({ homeName })}
       />
       .
@@ -134,7 +156,8 @@ const leaveOutChoices: Record<string, readonly string[]> = {
 }
 
 function LeaveOut({ scheme, onChange }: { scheme: Scheme; onChange: (part: Partial<Scheme>) => void }) {
-  const current = Object.entries(leaveOutChoices).find(([, words]) => words.join() === scheme.leaveOut.join())?.[0] ?? 'own'
+  const current =
+    Object.entries(leaveOutChoices).find(([, words]) => words.join() === scheme.leaveOut.join())?.[0] ?? 'own'
   return (
     <Pick
       label="Words left out"
@@ -175,7 +198,9 @@ function NameLadder({ scheme }: { scheme: Scheme }) {
   const { selected } = useSelection()
   const steps = useMemo(() => explainName({ ...site, scheme }, selected.id), [site, scheme, selected.id])
   const words = (rule: NamingStep['rule']) =>
-    rule === 'gap' ? `joined with ${scheme.gap === '-' ? 'a hyphen' : scheme.gap === '_' ? 'an underscore' : 'nothing'}` : stepWords[rule]
+    rule === 'gap'
+      ? `joined with ${scheme.gap === '-' ? 'a hyphen' : scheme.gap === '_' ? 'an underscore' : 'nothing'}`
+      : stepWords[rule]
   return (
     <section aria-label="How this name came about">
       <h3 className="mt-6 mb-2 text-[19px]">How this name came about</h3>
@@ -193,27 +218,40 @@ function NameLadder({ scheme }: { scheme: Scheme }) {
   )
 }
 
-/** A text with the part that differs from the one before marked. */
+/** A text with the signs that were not there before marked. */
 function Changed({ before, after }: { before: string | null; after: string }): ReactNode {
   if (before === null || before === after) return after
-  const [a, b] = [Array.from(before), Array.from(after)]
-  let start = 0
-  while (start < a.length && start < b.length && a[start] === b[start]) start++
-  let end = 0
-  while (end < a.length - start && end < b.length - start && a[a.length - 1 - end] === b[b.length - 1 - end]) end++
-  const inner = b.slice(start, b.length - end)
-  // Of equal length, only the signs that really changed are marked.
-  const marked =
-    a.length === b.length
-      ? inner.map((sign, index) => (sign === a[start + index] ? sign : <Mark key={index}>{sign}</Mark>))
-      : inner.length > 0 && <Mark>{inner.join('')}</Mark>
-  return (
-    <>
-      {b.slice(0, start).join('')}
-      {marked}
-      {b.slice(b.length - end).join('')}
-    </>
+  return addedRuns(Array.from(before), Array.from(after)).map((run, index) =>
+    run.added ? <Mark key={index}>{run.text}</Mark> : run.text,
   )
+}
+
+/** The longest common subsequence decides what stayed; labels are short, so the plain table will do. */
+function addedRuns(a: readonly string[], b: readonly string[]): { text: string; added: boolean }[] {
+  if (a.length * b.length > 250_000) return [{ text: b.join(''), added: false }]
+  const width = b.length + 1
+  const longest = new Uint16Array((a.length + 1) * width)
+  for (let i = a.length - 1; i >= 0; i--)
+    for (let j = b.length - 1; j >= 0; j--)
+      longest[i * width + j] =
+        a[i] === b[j]
+          ? longest[(i + 1) * width + j + 1]! + 1
+          : Math.max(longest[(i + 1) * width + j]!, longest[i * width + j + 1]!)
+  const runs: { text: string; added: boolean }[] = []
+  const push = (text: string, added: boolean) => {
+    const last = runs[runs.length - 1]
+    if (last?.added === added) last.text += text
+    else runs.push({ text, added })
+  }
+  for (let i = 0, j = 0; j < b.length;) {
+    if (a[i] === b[j]) {
+      push(b[j]!, false)
+      i++
+      j++
+    } else if (i < a.length && longest[(i + 1) * width + j]! >= longest[i * width + j + 1]!) i++
+    else push(b[j++]!, true)
+  }
+  return runs
 }
 
 const Mark = ({ children }: { children: ReactNode }) => (
@@ -246,7 +284,8 @@ function SchemeRipple({ scheme, onEnd }: { scheme: Scheme; onEnd: () => void }) 
   return (
     <div className="border-t border-rule bg-vellum px-7 py-3.5">
       <p className="mb-2.5">
-        <b className="font-semibold">Ripple.</b> {count(renamed, 'page')} {renamed === 1 ? 'gets' : 'get'} a new file name
+        <b className="font-semibold">Ripple.</b> {count(renamed, 'page')} {renamed === 1 ? 'gets' : 'get'} a
+        new file name
         {ripple && `, ${count(ripple.linkCount, 'link')} ${ripple.linkCount === 1 ? 'is' : 'are'} rewritten`}.
       </p>
       <div className="flex flex-wrap gap-3">

@@ -33,13 +33,22 @@ export async function action({ request }: Route.ActionArgs) {
     const lines = walkOutline(outline.nodes)
     const long = lines.findIndex(({ node }) => node.label.length > longestLabel)
     if (long >= 0)
-      throw new Problem('long-label', `Page ${long + 1} of the plan has ${lines[long]!.node.label.length} characters; a label has at most ${longestLabel}. It begins “${lines[long]!.node.label.slice(0, 40)}…”.`, 422)
+      throw new Problem(
+        'long-label',
+        `Page ${long + 1} of the plan has ${lines[long]!.node.label.length} characters; a label has at most ${longestLabel}. It begins “${lines[long]!.node.label.slice(0, 40)}…”.`,
+        422,
+      )
     if (lines.length > 50_000)
-      throw new Problem('long-plan', `The plan has ${lines.length} lines; a site is made with at most 50,000 pages at once.`, 422)
+      throw new Problem(
+        'long-plan',
+        `The plan has ${lines.length} lines; a site is made with at most 50,000 pages at once.`,
+        422,
+      )
     const siteId = await createSite(account.id, { name, language, plan: planSite(outline, name) })
     return redirect(`/sites/${siteId}/plan`)
   } catch (error) {
-    if (error instanceof Problem) return data({ problem: { message: error.message } }, { status: error.status })
+    if (error instanceof Problem)
+      return data({ problem: { message: error.message } }, { status: error.status })
     throw error
   }
 }
@@ -66,7 +75,10 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
 
   return (
     <OutsideFrame email={loaderData.email}>
-      <Form method="post" className="mx-auto grid h-[calc(100dvh-60px)] max-w-6xl grid-rows-[auto_1fr_auto] px-8 pt-8">
+      <Form
+        method="post"
+        className="mx-auto grid h-[calc(100dvh-60px)] max-w-6xl grid-rows-[auto_1fr_auto] px-8 pt-8"
+      >
         <div className="mb-6 grid grid-cols-[1fr_auto] items-end gap-8">
           <label className="block">
             <span className="text-quiet">The site is called</span>
@@ -113,7 +125,12 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
             <h2 className="mb-2 text-[19px]">
               What it becomes <span className="font-sans text-sm text-quiet">{count(pageCount, 'page')}</span>
             </h2>
-            <div className="min-h-0 overflow-auto border-t border-rule" tabIndex={0} role="region" aria-label="The tree">
+            <div
+              className="min-h-0 overflow-auto border-t border-rule"
+              tabIndex={0}
+              role="region"
+              aria-label="The tree"
+            >
               <PlanTree plan={plan} siteName={name} />
             </div>
           </div>

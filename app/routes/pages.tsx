@@ -45,7 +45,12 @@ function PageHead() {
   }
   return (
     <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-6 border-b border-rule px-5 pt-3 pb-3">
-      <Line name="Title" value={selected.title} placeholder={selected.label} onSave={(value) => save('title', value)} />
+      <Line
+        name="Title"
+        value={selected.title}
+        placeholder={selected.label}
+        onSave={(value) => save('title', value)}
+      />
       <Line
         name="Description"
         value={selected.description}

@@ -47,9 +47,20 @@ function ChosenPage() {
             value={selected.trial ? 'trial' : 'real'}
             options={[
               { value: 'real', words: 'part of the site' },
-              { value: 'trial', words: 'a trial page', hint: 'For trying a design: never in a menu, never uploaded' },
+              {
+                value: 'trial',
+                words: 'a trial page',
+                hint: 'For trying a design: never in a menu, never uploaded',
+              },
             ]}
-            onPick={(value) => store.change({ kind: 'setPageFlag', pageId: selected.id, flag: 'trial', value: value === 'trial' })}
+            onPick={(value) =>
+              store.change({
+                kind: 'setPageFlag',
+                pageId: selected.id,
+                flag: 'trial',
+                value: value === 'trial',
+              })
+            }
           />
           , it is{' '}
           <Pick
@@ -59,7 +70,14 @@ function ChosenPage() {
               { value: 'listed', words: 'listed in menus' },
               { value: 'left-out', words: 'left out of menus', hint: 'Reached by links in other pages only' },
             ]}
-            onPick={(value) => store.change({ kind: 'setPageFlag', pageId: selected.id, flag: 'inMenus', value: value === 'listed' })}
+            onPick={(value) =>
+              store.change({
+                kind: 'setPageFlag',
+                pageId: selected.id,
+                flag: 'inMenus',
+                value: value === 'listed',
+              })
+            }
           />
           , and its name <OwnName key={selected.id} />.
         </p>
@@ -84,9 +102,16 @@ function OwnName() {
         value={selected.ownName === null ? 'scheme' : 'own'}
         options={[
           { value: 'scheme', words: 'follows the scheme' },
-          { value: 'own', words: selected.ownName === null ? 'is its own…' : `is its own, ${selected.ownName}` },
+          {
+            value: 'own',
+            words: selected.ownName === null ? 'is its own…' : `is its own, ${selected.ownName}`,
+          },
         ]}
-        onPick={(value) => (value === 'scheme' ? selected.ownName !== null && save(null) : setTyped(selected.ownName ?? names.pages.get(selected.id)?.stem ?? ''))}
+        onPick={(value) =>
+          value === 'scheme'
+            ? selected.ownName !== null && save(null)
+            : setTyped(selected.ownName ?? names.pages.get(selected.id)?.stem ?? '')
+        }
       />
     )
   return (
@@ -149,7 +174,10 @@ function PlanText() {
     select(pages[0]!.id)
   }
   return (
-    <section className="grid min-h-0 grid-rows-[auto_minmax(9rem,1fr)_auto_auto_minmax(9rem,1fr)] border-t border-rule px-7 pt-5 pb-5" aria-label="The plan as text">
+    <section
+      className="grid min-h-0 grid-rows-[auto_minmax(9rem,1fr)_auto_auto_minmax(9rem,1fr)] border-t border-rule px-7 pt-5 pb-5"
+      aria-label="The plan as text"
+    >
       <div className="mb-2 flex items-baseline gap-4">
         <h3 className="text-[19px]">The plan as text</h3>
         <button
@@ -162,7 +190,13 @@ function PlanText() {
           {copied ? 'Copied' : 'Copy'}
         </button>
       </div>
-      <textarea className="area" readOnly value={whole} aria-label="The whole plan as text" spellCheck={false} />
+      <textarea
+        className="area"
+        readOnly
+        value={whole}
+        aria-label="The whole plan as text"
+        spellCheck={false}
+      />
       <h3 className="mt-5 mb-1 text-[19px]">Add many pages</h3>
       <p className="mb-2 text-quiet" id="many-hint">
         Type or paste a list, a line a page, indented. It goes{' '}
@@ -178,7 +212,14 @@ function PlanText() {
         .
       </p>
       <div className="grid min-h-0 grid-rows-[1fr_auto] gap-3">
-        <textarea className="area" value={text} onChange={(event) => setText(event.target.value)} aria-label="Pages to add" aria-describedby="many-hint" spellCheck={false} />
+        <textarea
+          className="area"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          aria-label="Pages to add"
+          aria-describedby="many-hint"
+          spellCheck={false}
+        />
         <div className="flex items-center gap-4">
           <Button look="go" disabled={lines.length === 0} onClick={add}>
             {lines.length === 0 ? 'Add pages' : `Add ${count(lines.length, 'page')}`}

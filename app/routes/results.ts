@@ -9,5 +9,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const { site } = await requireSite(request, params.siteId)
   if (!site.pages.some((page) => page.id === params.pageId)) throw notFound()
   const html = (await buildForPage(pool(), site, params.pageId)).textOf(params.pageId)
-  return new Response(html, { headers: { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'no-store' } })
+  return new Response(html, {
+    headers: { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'no-store' },
+  })
 }

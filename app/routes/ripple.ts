@@ -11,6 +11,8 @@ export async function action({ request, params }: Route.ActionArgs) {
     const change = readChange(await request.json().catch(() => null))
     if (change.kind === 'addPages' || change.kind.startsWith('write'))
       throw new Problem('bad-request', 'Only changes of names and places have a ripple to show.')
-    return Response.json(await previewChange(params.siteId, account.id, change as Parameters<typeof previewChange>[2]))
+    return Response.json(
+      await previewChange(params.siteId, account.id, change as Parameters<typeof previewChange>[2]),
+    )
   })
 }

@@ -29,7 +29,8 @@ export async function action({ request, context }: Route.ActionArgs) {
     const account = await signIn(input.email, input.password, context.get(requestContext).remoteAddress)
     return redirect(input.next, { headers: { 'set-cookie': await beginSession(account) } })
   } catch (error) {
-    if (error instanceof Problem) return data({ problem: { message: error.message } }, { status: error.status })
+    if (error instanceof Problem)
+      return data({ problem: { message: error.message } }, { status: error.status })
     throw error
   }
 }
@@ -44,15 +45,15 @@ export default function SignIn({ loaderData, actionData }: Route.ComponentProps)
             From a list of pages to a live site, every name and link in place.
           </h1>
           <p className="mb-8 max-w-prose text-[17px] text-quiet">
-            Type the plan. Rubricant works out folder and file names, puts your template round every page, keeps each
-            menu and link right when something moves, and sends what changed to your server.
+            Type the plan. Rubricant works out folder and file names, puts your template round every page,
+            keeps each menu and link right when something moves, and sends what changed to your server.
           </p>
           {demo && (
             <Form method="post" className="border-t border-rule pt-6">
               <h2 className="mb-2 text-2xl">Have a look first</h2>
               <p className="mb-4 max-w-prose text-quiet">
-                Marrow Skerry Light is an invented lighthouse trust with twenty-one pages, ready to change and to upload
-                to the practice host on this computer.
+                Marrow Skerry Light is an invented lighthouse trust with twenty-one pages, ready to change and
+                to upload to the practice host on this computer.
               </p>
               <Button type="submit" look="go" name="demo" value="1">
                 Open the demo account

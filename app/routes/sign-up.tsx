@@ -15,7 +15,8 @@ export async function action({ request }: Route.ActionArgs) {
     const account = await signUp(input.email, input.password)
     return redirect('/sites', { headers: { 'set-cookie': await beginSession(account) } })
   } catch (error) {
-    if (error instanceof Problem) return data({ problem: { message: error.message } }, { status: error.status })
+    if (error instanceof Problem)
+      return data({ problem: { message: error.message } }, { status: error.status })
     throw error
   }
 }

@@ -29,7 +29,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 // The store keeps the site up to date by differences; reading it whole again would lose its place.
 export const shouldRevalidate = () => false
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.site.name ?? 'Site'} – Rubricant` }]
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.site.name ?? 'Site'} – Rubricant` },
+]
 
 export default function SiteRoute({ loaderData }: Route.ComponentProps) {
   const { site, revision, titles } = loaderData
@@ -96,7 +98,13 @@ function Desk() {
         <RefusedNotice />
       </div>
       <Group orientation="horizontal" className="min-h-0">
-        <Panel panelRef={panel} defaultSize={width} minSize={240} maxSize="75%" groupResizeBehavior="preserve-pixel-size">
+        <Panel
+          panelRef={panel}
+          defaultSize={width}
+          minSize={240}
+          maxSize="75%"
+          groupResizeBehavior="preserve-pixel-size"
+        >
           <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr_auto]">
             <Register columns={columns} editable={view === 'plan'} onAskRemove={setRemoving} />
             {removing ? (

@@ -41,8 +41,8 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
         {sites.length === 0 ? (
           <div className="border-t border-rule pt-8">
             <p className="mb-6 max-w-prose text-[17px] text-quiet">
-              Nothing here yet. A site begins as a list of its pages: give it a name, type the pages as an indented list,
-              and everything else follows from that.
+              Nothing here yet. A site begins as a list of its pages: give it a name, type the pages as an
+              indented list, and everything else follows from that.
             </p>
             <Link to="/sites/new" className="rounded-[5px] bg-ink px-3.5 py-2 font-semibold text-paper">
               Start your first site
@@ -51,26 +51,40 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
         ) : (
           <ul className="border-t border-rule">
             {sites.map((site) => (
-              <li key={site.id} className="grid grid-cols-[1fr_8rem_12rem_auto] items-center gap-4 border-b border-rule py-3">
-                <Link to={`/sites/${site.id}/plan`} className="truncate font-serif text-[22px] hover:text-lapis">
+              <li
+                key={site.id}
+                className="grid grid-cols-[1fr_8rem_12rem_auto] items-center gap-4 border-b border-rule py-3"
+              >
+                <Link
+                  to={`/sites/${site.id}/plan`}
+                  className="truncate font-serif text-[22px] hover:text-lapis"
+                >
                   {site.name}
                 </Link>
                 <span className="text-quiet">{count(site.pageCount, 'page')}</span>
                 <span className="text-quiet">changed {site.changed}</span>
                 <details className="relative">
-                  <summary className="cursor-pointer list-none px-1 text-quiet hover:text-ink">Remove</summary>
+                  <summary className="cursor-pointer list-none px-1 text-quiet hover:text-ink">
+                    Remove
+                  </summary>
                   <Form
                     method="post"
                     className="absolute right-0 z-10 mt-1 grid w-80 gap-3 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
                   >
                     <input type="hidden" name="siteId" value={site.id} />
                     <p>
-                      This removes {count(site.pageCount, 'page')} here for good, with all deliveries’ records. What is on
-                      a host stays there.
+                      This removes {count(site.pageCount, 'page')} here for good, with all deliveries’
+                      records. What is on a host stays there.
                     </p>
                     <label>
                       Type the site’s name to remove it
-                      <input className="field" name="typed" required autoComplete="off" pattern={escapeForPattern(site.name)} />
+                      <input
+                        className="field"
+                        name="typed"
+                        required
+                        autoComplete="off"
+                        pattern={escapeForPattern(site.name)}
+                      />
                     </label>
                     <div>
                       <Button type="submit" look="remove">

@@ -20,7 +20,10 @@ export default function TemplateView() {
     <Tabs.Root defaultValue="template" className="grid h-full min-h-0 grid-rows-[auto_auto_1fr]">
       <Skeleton />
       <Tabs.List aria-label="What is written" className="flex gap-5 border-b border-rule px-6">
-        {[{ id: 'template', title: 'Shared template' }, ...styles.map((file) => ({ id: file.id, title: file.label }))].map(({ id, title }) => (
+        {[
+          { id: 'template', title: 'Shared template' },
+          ...styles.map((file) => ({ id: file.id, title: file.label })),
+        ].map(({ id, title }) => (
           <Tabs.Trigger
             key={id}
             value={id}
@@ -60,7 +63,6 @@ function Skeleton() {
         key={`language ${site.language}`}
         name="Language of the site"
         value={site.language}
-        width="4rem"
         onSave={(value) => store.change({ kind: 'setSetting', field: 'language', value, was: site.language })}
       />{' '}
       and the tab shows{' '}
@@ -68,15 +70,15 @@ function Skeleton() {
         key={`pattern ${site.titlePattern}`}
         name="Title pattern"
         value={site.titlePattern}
-        width="12rem"
-        onSave={(value) => store.change({ kind: 'setSetting', field: 'titlePattern', value, was: site.titlePattern })}
+        onSave={(value) =>
+          store.change({ kind: 'setSetting', field: 'titlePattern', value, was: site.titlePattern })
+        }
       />
       . The site is called{' '}
       <Setting
         key={`name ${site.name}`}
         name="Name of the site"
         value={site.name}
-        width="14rem"
         onSave={(value) => store.change({ kind: 'setSetting', field: 'name', value, was: site.name })}
       />
       .
@@ -84,7 +86,7 @@ function Skeleton() {
   )
 }
 
-function Setting({ name, value, width, onSave }: { name: string; value: string; width: string; onSave: (value: string) => void }) {
+function Setting({ name, value, onSave }: { name: string; value: string; onSave: (value: string) => void }) {
   const [typed, setTyped] = useState(value)
   const save = () => {
     const next = typed.trim()
@@ -94,8 +96,7 @@ function Setting({ name, value, width, onSave }: { name: string; value: string; 
   return (
     <input
       aria-label={name}
-      className="border-b-2 border-lapis bg-transparent px-0.5 font-sans text-[15px] font-medium text-lapis focus:bg-lapis-wash focus:outline-none"
-      style={{ width }}
+      className="field-sizing-content max-w-80 min-w-8 border-b-2 border-lapis bg-transparent px-0.5 font-sans text-[15px] font-medium text-lapis focus:bg-lapis-wash focus:outline-none"
       value={typed}
       spellCheck={false}
       maxLength={200}
@@ -133,7 +134,8 @@ function StyleSource({ fileId }: { fileId: string }) {
   return <WrittenTextEditor name={`Source of ${file.label}`} language="css" written={written} />
 }
 
-const savedOf = (made: { saved: Promise<boolean> } | { refusal: unknown }) => ('saved' in made ? made.saved : Promise.resolve(false))
+const savedOf = (made: { saved: Promise<boolean> } | { refusal: unknown }) =>
+  'saved' in made ? made.saved : Promise.resolve(false)
 
 /** The finished HTML of the chosen page, following every save. */
 function Result() {
@@ -149,9 +151,13 @@ function Result() {
     return () => abort.abort()
   }, [site.id, selected.id, revision])
   return (
-    <section className="grid h-full min-h-0 grid-rows-[auto_1fr] bg-vellum" aria-label="The page that results">
+    <section
+      className="grid h-full min-h-0 grid-rows-[auto_1fr] bg-vellum"
+      aria-label="The page that results"
+    >
       <h2 className="truncate px-4 pt-2.5 pb-1.5 font-sans text-sm font-normal text-quiet">
-        The page that results: <span className="font-mono text-[13px] text-ink">{names.pages.get(selected.id)?.path}</span>
+        The page that results:{' '}
+        <span className="font-mono text-[13px] text-ink">{names.pages.get(selected.id)?.path}</span>
       </h2>
       {result?.pageId === selected.id ? (
         <CodeEditor name="HTML of the page that results" language="html" value={result.html} />

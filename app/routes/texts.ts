@@ -16,6 +16,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const text = held ? (await getTexts(pool(), [hash])).get(hash) : undefined
   if (text === undefined) throw notFound()
   return new Response(text, {
-    headers: { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'private, max-age=31536000, immutable' },
+    headers: {
+      'content-type': 'text/plain; charset=utf-8',
+      'cache-control': 'private, max-age=31536000, immutable',
+    },
   })
 }

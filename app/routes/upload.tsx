@@ -2,7 +2,14 @@ import { useEffect, useRef, useState } from 'react'
 import { data, useFetcher, useSearchParams } from 'react-router'
 import { type FileState, filesToSend } from '#core/delivery'
 import { namesOf } from '#core/naming'
-import { findDelivery, findDestination, insertDelivery, listDeliveries, listDestinations, cancelDelivery } from '#server/database/deliveries'
+import {
+  findDelivery,
+  findDestination,
+  insertDelivery,
+  listDeliveries,
+  listDestinations,
+  cancelDelivery,
+} from '#server/database/deliveries'
 import { pool } from '#server/database/pool'
 import { compareKnown, lookThere } from '#server/delivery'
 import { removeDestination, saveDestination, testDestination } from '#server/destinations'
@@ -48,7 +55,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
       pageStates,
       toSend: send.length,
       bytesToSend: send.reduce((sum, file) => sum + file.sizeBytes, 0),
-      files: send.slice(0, listedAtMost).map(({ path, sizeBytes, state, isHome, kind }) => ({ path, sizeBytes, state, isHome, kind })),
+      files: send
+        .slice(0, listedAtMost)
+        .map(({ path, sizeBytes, state, isHome, kind }) => ({ path, sizeBytes, state, isHome, kind })),
       leftovers: comparison.leftovers.slice(0, listedAtMost),
       leftoverCount: comparison.leftovers.filter((file) => file.state === 'to remove').length,
     },
@@ -73,7 +82,8 @@ export async function action({ request, params }: Route.ActionArgs) {
       }
       case 'save': {
         const { form: values, hostKey } = readDestination(form)
-        if (!hostKey) throw new Problem('not-tested', 'Test the connection first, so that its key can be shown.')
+        if (!hostKey)
+          throw new Problem('not-tested', 'Test the connection first, so that its key can be shown.')
         return { saved: await saveDestination(values, id, site.id, account.id, hostKey) }
       }
       case 'remove':
@@ -83,7 +93,12 @@ export async function action({ request, params }: Route.ActionArgs) {
         await lookThere(await own(), stored, openSftp)
         return { compared: true }
       case 'send': {
-        const delivery = await insertDelivery(pool(), (await own()).id, revision, form.removeLeftovers === 'on')
+        const delivery = await insertDelivery(
+          pool(),
+          (await own()).id,
+          revision,
+          form.removeLeftovers === 'on',
+        )
         if (!delivery) throw new Problem('under-way', 'A delivery to this destination is under way already.')
         await enqueueDelivery(delivery.id)
         return { sending: delivery.id }
@@ -97,7 +112,8 @@ export async function action({ request, params }: Route.ActionArgs) {
     }
   } catch (error) {
     if (error instanceof Problem || error instanceof TransferError) {
-      const field = error instanceof Problem ? ((error.detail as { field?: string } | null)?.field ?? null) : null
+      const field =
+        error instanceof Problem ? ((error.detail as { field?: string } | null)?.field ?? null) : null
       return data({ problem: { code: error.code, message: error.message, field } }, { status: 422 })
     }
     throw error
@@ -114,9 +130,24 @@ export default function UploadView({ loaderData }: Route.ComponentProps) {
     if (id) choose(id)
   }
   if (!destination || editing === 'new')
-    return <DestinationForm destination={null} first={!destination} onDone={done} onCancel={destination ? () => setEditing(null) : null} />
+    return (
+      <DestinationForm
+        destination={null}
+        first={!destination}
+        onDone={done}
+        onCancel={destination ? () => setEditing(null) : null}
+      />
+    )
   if (editing === 'this')
-    return <DestinationForm key={destination.id} destination={destination} first={false} onDone={done} onCancel={() => setEditing(null)} />
+    return (
+      <DestinationForm
+        key={destination.id}
+        destination={destination}
+        first={false}
+        onDone={done}
+        onCancel={() => setEditing(null)}
+      />
+    )
   return (
     <Destination
       key={destination.id}
@@ -124,7 +155,12 @@ export default function UploadView({ loaderData }: Route.ComponentProps) {
       switcher={
         <span className="flex items-center gap-4 text-sm">
           {destinations.length > 1 && (
-            <select aria-label="Destination" className="field !w-auto" value={params.get('to') ?? destination.id} onChange={(event) => choose(event.target.value)}>
+            <select
+              aria-label="Destination"
+              className="field !w-auto"
+              value={params.get('to') ?? destination.id}
+              onChange={(event) => choose(event.target.value)}
+            >
               {destinations.map((one) => (
                 <option key={one.id} value={one.id}>
                   {one.name}
@@ -144,7 +180,13 @@ export default function UploadView({ loaderData }: Route.ComponentProps) {
   )
 }
 
-function Destination({ loaderData, switcher }: { loaderData: Route.ComponentProps['loaderData']; switcher: React.ReactNode }) {
+function Destination({
+  loaderData,
+  switcher,
+}: {
+  loaderData: Route.ComponentProps['loaderData']
+  switcher: React.ReactNode
+}) {
   const { comparison, deliveries } = loaderData
   const destination = loaderData.destination!
   const { site } = useSite()
@@ -154,7 +196,8 @@ function Destination({ loaderData, switcher }: { loaderData: Route.ComponentProp
   const latest = deliveries[0]
   const running = latest && (latest.state === 'waiting' || latest.state === 'running') ? latest : null
   const comparing = compare.state !== 'idle'
-  const problem = [send.data, compare.data].find((one) => one && 'problem' in one) as { problem: { message: string } } | undefined
+  const problem = [send.data, compare.data].find((one) => one && 'problem' in one) as
+    { problem: { message: string } } | undefined
 
   // What is there is asked for once, when nobody has looked yet.
   const asked = useRef(false)
@@ -174,9 +217,19 @@ function Destination({ loaderData, switcher }: { loaderData: Route.ComponentProp
           {switcher}
         </div>
         <p className="mb-1 text-quiet">
-          SFTP to <span className="font-mono text-[13px]">{destination.host}:{destination.port}</span>, folder{' '}
-          <span className="font-mono text-[13px]">{destination.folder || '(the account’s own)'}</span>, shown at{' '}
-          <a className="link font-mono text-[13px]" href={destination.publicAddress} target="_blank" rel="noreferrer">
+          SFTP to{' '}
+          <span className="font-mono text-[13px]">
+            {destination.host}:{destination.port}
+          </span>
+          , folder{' '}
+          <span className="font-mono text-[13px]">{destination.folder || '(the account’s own)'}</span>, shown
+          at{' '}
+          <a
+            className="link font-mono text-[13px]"
+            href={destination.publicAddress}
+            target="_blank"
+            rel="noreferrer"
+          >
             {destination.publicAddress}
           </a>
         </p>
@@ -188,8 +241,13 @@ function Destination({ loaderData, switcher }: { loaderData: Route.ComponentProp
         <FilesToSend comparison={comparison} comparing={comparing} looked={destination.listedAt !== null} />
         {leftoverCount > 0 && (
           <label className="mt-3 flex items-center gap-2">
-            <input type="checkbox" checked={removeLeftovers} onChange={(event) => setRemoveLeftovers(event.target.checked)} />
-            Remove the {leftoverCount === 1 ? 'one file' : `${leftoverCount} files`} there that the site no longer has
+            <input
+              type="checkbox"
+              checked={removeLeftovers}
+              onChange={(event) => setRemoveLeftovers(event.target.checked)}
+            />
+            Remove the {leftoverCount === 1 ? 'one file' : `${leftoverCount} files`} there that the site no
+            longer has
           </label>
         )}
         <Earlier deliveries={deliveries} publicAddress={destination.publicAddress} />
@@ -203,12 +261,30 @@ function Destination({ loaderData, switcher }: { loaderData: Route.ComponentProp
           <>
             <Button
               look="go"
-              disabled={(toSend === 0 && !(removeLeftovers && leftoverCount > 0)) || send.state !== 'idle' || comparing}
-              onClick={() => void send.submit({ intent: 'send', id: destination.id, removeLeftovers: removeLeftovers ? 'on' : '' }, { method: 'post' })}
+              disabled={
+                (toSend === 0 && !(removeLeftovers && leftoverCount > 0)) ||
+                send.state !== 'idle' ||
+                comparing
+              }
+              onClick={() =>
+                void send.submit(
+                  { intent: 'send', id: destination.id, removeLeftovers: removeLeftovers ? 'on' : '' },
+                  { method: 'post' },
+                )
+              }
             >
-              {toSend === 0 ? (removeLeftovers && leftoverCount > 0 ? 'Remove what is left over' : 'Nothing to send') : `Send ${toSend} ${toSend === 1 ? 'file' : 'files'}`}
+              {toSend === 0
+                ? removeLeftovers && leftoverCount > 0
+                  ? 'Remove what is left over'
+                  : 'Nothing to send'
+                : `Send ${toSend} ${toSend === 1 ? 'file' : 'files'}`}
             </Button>
-            <Button disabled={comparing} onClick={() => void compare.submit({ intent: 'compare', id: destination.id }, { method: 'post' })}>
+            <Button
+              disabled={comparing}
+              onClick={() =>
+                void compare.submit({ intent: 'compare', id: destination.id }, { method: 'post' })
+              }
+            >
               {comparing ? 'Comparing…' : 'Compare again'}
             </Button>
           </>

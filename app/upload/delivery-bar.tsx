@@ -33,7 +33,8 @@ export function DeliveryBar({ running, latest, summary, publicAddress, actions, 
           <p className="mb-2.5" role="status">
             {latest?.state === 'failed' && summary.toSend > 0 ? (
               <span className="text-rubric">
-                {latest.errorMessage} {count(latest.fileCount, 'file')} arrived and {latest.fileCount === 1 ? 'stays' : 'stay'}; {count(summary.toSend, 'file')} to go.
+                {latest.errorMessage} {count(latest.fileCount, 'file')} arrived and{' '}
+                {latest.fileCount === 1 ? 'stays' : 'stay'}; {count(summary.toSend, 'file')} to go.
               </span>
             ) : summary.toSend === 0 ? (
               <>
@@ -48,7 +49,11 @@ export function DeliveryBar({ running, latest, summary, publicAddress, actions, 
           </p>
           <div className="flex flex-wrap gap-3">
             {actions}
-            <a className="rounded-[5px] border border-rule px-3.5 py-2 font-medium hover:bg-paper" href={zip} download>
+            <a
+              className="rounded-[5px] border border-rule px-3.5 py-2 font-medium hover:bg-paper"
+              href={zip}
+              download
+            >
               Take a ZIP
             </a>
           </div>
@@ -61,7 +66,15 @@ export function DeliveryBar({ running, latest, summary, publicAddress, actions, 
 /** Seconds over which the rate is taken: long enough to be steady, short enough to notice a stall. */
 const rateWindowSeconds = 4
 
-function Progress({ delivery, told, onCancel }: { delivery: Delivery; told: DeliveryEvent | null; onCancel: (id: string) => void }) {
+function Progress({
+  delivery,
+  told,
+  onCancel,
+}: {
+  delivery: Delivery
+  told: DeliveryEvent | null
+  onCancel: (id: string) => void
+}) {
   const now = told ?? delivery
   const samples = useRef<{ at: number; files: number; bytes: number }[]>([])
   const [rate, setRate] = useState<{ files: number; bytes: number } | null>(null)
@@ -72,7 +85,11 @@ function Progress({ delivery, told, onCancel }: { delivery: Delivery; told: Deli
     list.push({ at, files: now.fileCount, bytes: now.byteCount })
     while (list.length > 2 && at - list[0]!.at > rateWindowSeconds) list.shift()
     const seconds = at - list[0]!.at
-    if (seconds > 0.2) setRate({ files: (now.fileCount - list[0]!.files) / seconds, bytes: (now.byteCount - list[0]!.bytes) / seconds })
+    if (seconds > 0.2)
+      setRate({
+        files: (now.fileCount - list[0]!.files) / seconds,
+        bytes: (now.byteCount - list[0]!.bytes) / seconds,
+      })
   }, [now.fileCount, now.byteCount])
   const left = Math.max(
     rate && rate.files > 0 ? (now.fileTotal - now.fileCount) / rate.files : 0,
@@ -82,10 +99,22 @@ function Progress({ delivery, told, onCancel }: { delivery: Delivery; told: Deli
   return (
     <div className="grid gap-2.5">
       <p role="status">
-        {starting ? 'Comparing with what is there…' : `${now.fileCount} of ${count(now.fileTotal, 'file')}, ${size(now.byteCount)} of ${size(now.byteTotal)}`}
-        {!starting && rate && rate.bytes > 0 && <span className="text-quiet"> · {size(Math.round(rate.bytes))} a second · {duration(left)} left</span>}
+        {starting
+          ? 'Comparing with what is there…'
+          : `${now.fileCount} of ${count(now.fileTotal, 'file')}, ${size(now.byteCount)} of ${size(now.byteTotal)}`}
+        {!starting && rate && rate.bytes > 0 && (
+          <span className="text-quiet">
+            {' '}
+            · {size(Math.round(rate.bytes))} a second · {duration(left)} left
+          </span>
+        )}
       </p>
-      <progress className="delivery" max={Math.max(1, now.byteTotal)} value={starting ? undefined : now.byteCount} aria-label="Sent so far" />
+      <progress
+        className="delivery"
+        max={Math.max(1, now.byteTotal)}
+        value={starting ? undefined : now.byteCount}
+        aria-label="Sent so far"
+      />
       <div className="flex items-center gap-4">
         <Button
           disabled={cancelling || delivery.cancelAsked}

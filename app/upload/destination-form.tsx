@@ -55,7 +55,12 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [fetcher.state, answer])
 
-  const field = (name: keyof Values, label: string, props: React.InputHTMLAttributes<HTMLInputElement> = {}, hint?: string) => (
+  const field = (
+    name: keyof Values,
+    label: string,
+    props: React.InputHTMLAttributes<HTMLInputElement> = {},
+    hint?: string,
+  ) => (
     <label className={`block ${props.className ?? ''}`}>
       <span className="text-quiet">{label}</span>
       <input
@@ -79,10 +84,17 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
         else submit('test')
       }}
     >
-      <h2 className="mb-2 text-[26px]">{destination ? `Change ${destination.name}` : first ? 'Where does this site go?' : 'Another destination'}</h2>
+      <h2 className="mb-2 text-[26px]">
+        {destination
+          ? `Change ${destination.name}`
+          : first
+            ? 'Where does this site go?'
+            : 'Another destination'}
+      </h2>
       {first && (
         <p className="mb-5 max-w-prose text-quiet">
-          Enter what your web host told you. Nothing is sent yet: the connection is tested, and then you see what differs. You can also{' '}
+          Enter what your web host told you. Nothing is sent yet: the connection is tested, and then you see
+          what differs. You can also{' '}
           <a className="link" href="site.zip" download>
             take the site as a ZIP
           </a>
@@ -94,9 +106,25 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
         {field('host', 'Host', { className: 'col-span-4', required: true, placeholder: 'sftp.example.org' })}
         {field('port', 'Port', { className: 'col-span-2', required: true, inputMode: 'numeric' })}
         {field('account', 'Account', { className: 'col-span-3', required: true, autoComplete: 'off' })}
-        {field('password', 'Password', { className: 'col-span-3', type: 'password', autoComplete: 'new-password', required: !destination, placeholder: destination ? 'as before' : undefined })}
-        {field('folder', 'Folder', { className: 'col-span-3', placeholder: 'public' }, 'The folder that visitors see, as the account sees it')}
-        {field('publicAddress', 'Public address', { className: 'col-span-3', required: true, placeholder: 'https://www.example.org/' }, 'Where that folder is shown')}
+        {field('password', 'Password', {
+          className: 'col-span-3',
+          type: 'password',
+          autoComplete: 'new-password',
+          required: !destination,
+          placeholder: destination ? 'as before' : undefined,
+        })}
+        {field(
+          'folder',
+          'Folder',
+          { className: 'col-span-3', placeholder: 'public' },
+          'The folder that visitors see, as the account sees it',
+        )}
+        {field(
+          'publicAddress',
+          'Public address',
+          { className: 'col-span-3', required: true, placeholder: 'https://www.example.org/' },
+          'Where that folder is shown',
+        )}
       </div>
       <div aria-live="polite" className="my-5 min-h-16 max-w-2xl">
         {problem && (
@@ -107,16 +135,23 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
         {test && (
           <div className="border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
             <p>
-              <StateMark state="done" word="The connection works" /> · {test.fileCount === 0 ? 'the folder is empty' : `${count(test.fileCount, 'file')} there now`}
+              <StateMark state="done" word="The connection works" /> ·{' '}
+              {test.fileCount === 0 ? 'the folder is empty' : `${count(test.fileCount, 'file')} there now`}
             </p>
             <p className="mt-1 text-sm">
               The host’s key is <span className="font-mono text-[12.5px] break-all">{test.hostKey}</span>
-              {destination && destination.hostKey !== test.hostKey && <b className="text-rubric"> — not the key it had before</b>}. Saving accepts
-              it; if the host ever shows another, nothing is sent.
+              {destination && destination.hostKey !== test.hostKey && (
+                <b className="text-rubric"> — not the key it had before</b>
+              )}
+              . Saving accepts it; if the host ever shows another, nothing is sent.
             </p>
           </div>
         )}
-        {busy && <p className="text-quiet">{tested === fingerprint && !test ? `Connecting to ${values.host}…` : 'One moment…'}</p>}
+        {busy && (
+          <p className="text-quiet">
+            {tested === fingerprint && !test ? `Connecting to ${values.host}…` : 'One moment…'}
+          </p>
+        )}
       </div>
       <div className="flex gap-3">
         <Button type="submit" look="go" disabled={busy}>
@@ -124,7 +159,13 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
         </Button>
         {onCancel && <Button onClick={onCancel}>Leave it</Button>}
         {destination && (
-          <Button look="remove" className="ml-auto" disabled={busy} onClick={() => submit('remove')} title="Forgets the destination and its records here. Nothing is removed at the host.">
+          <Button
+            look="remove"
+            className="ml-auto"
+            disabled={busy}
+            onClick={() => submit('remove')}
+            title="Forgets the destination and its records here. Nothing is removed at the host."
+          >
             Forget this destination
           </Button>
         )}

@@ -3,7 +3,13 @@ import { count, moment, size } from '../parts/format'
 import { StateMark } from '../parts/state-mark'
 
 /** The deliveries so far: when, how much, and how each ended. */
-export function Earlier({ deliveries, publicAddress }: { deliveries: readonly Delivery[]; publicAddress: string }) {
+export function Earlier({
+  deliveries,
+  publicAddress,
+}: {
+  deliveries: readonly Delivery[]
+  publicAddress: string
+}) {
   const ended = deliveries.filter((delivery) => delivery.endedAt !== null)
   if (ended.length === 0) return null
   return (
@@ -20,7 +26,9 @@ export function Earlier({ deliveries, publicAddress }: { deliveries: readonly De
             <span>
               {count(delivery.fileCount, 'file')}, {size(delivery.byteCount)}
               {delivery.removedCount > 0 && `, ${delivery.removedCount} removed`}
-              {delivery.errorMessage && <span className="text-quiet">. {delivery.errorMessage} Send again to go on from there.</span>}
+              {delivery.errorMessage && (
+                <span className="text-quiet">. {delivery.errorMessage} Send again to go on from there.</span>
+              )}
               {index === 0 && delivery.state === 'done' && (
                 <>
                   {' · '}

@@ -6,7 +6,15 @@ import { StateMark } from '../parts/state-mark'
 type Comparison = NonNullable<Awaited<ReturnType<typeof loader>>['comparison']>
 
 /** What differs between the site and the destination, and what is there beside it. */
-export function FilesToSend({ comparison, comparing, looked }: { comparison: Comparison; comparing: boolean; looked: boolean }) {
+export function FilesToSend({
+  comparison,
+  comparing,
+  looked,
+}: {
+  comparison: Comparison
+  comparing: boolean
+  looked: boolean
+}) {
   const { files, toSend, leftovers } = comparison
   return (
     <>
@@ -21,13 +29,20 @@ export function FilesToSend({ comparison, comparing, looked }: { comparison: Com
         ) : (
           <ul>
             {files.map((file) => (
-              <li key={file.path} className="grid grid-cols-[minmax(0,1fr)_4.5rem_minmax(8.5rem,auto)] items-center gap-4 leading-7">
+              <li
+                key={file.path}
+                className="grid grid-cols-[minmax(0,1fr)_4.5rem_12.5rem] items-center gap-4 leading-7"
+              >
                 <Path path={file.path} />
                 <span className="text-right text-sm text-quiet">{size(file.sizeBytes)}</span>
-                <StateMark state={file.state} word={file.isHome ? `${file.state}, sent last` : undefined} />
+                <StateMark state={file.state} word={wordOf(file.state, file.isHome)} />
               </li>
             ))}
-            {toSend > files.length && <li className="pt-1 text-quiet">and {count(toSend - files.length, 'more file', 'more files')}</li>}
+            {toSend > files.length && (
+              <li className="pt-1 text-quiet">
+                and {count(toSend - files.length, 'more file', 'more files')}
+              </li>
+            )}
           </ul>
         )}
       </section>
@@ -36,10 +51,16 @@ export function FilesToSend({ comparison, comparing, looked }: { comparison: Com
           <h3 className="mt-5 mb-1.5 text-[19px]">Also there</h3>
           <ul>
             {leftovers.map((file) => (
-              <li key={file.path} className="grid grid-cols-[minmax(0,1fr)_4.5rem_minmax(8.5rem,auto)] items-center gap-4 leading-7">
+              <li
+                key={file.path}
+                className="grid grid-cols-[minmax(0,1fr)_4.5rem_12.5rem] items-center gap-4 leading-7"
+              >
                 <Path path={file.path} />
                 <span className="text-right text-sm text-quiet">{size(file.sizeBytes)}</span>
-                <StateMark state={file.state} word={file.state === 'stray' ? 'not from this site' : 'no longer in the site'} />
+                <StateMark
+                  state={file.state}
+                  word={file.state === 'stray' ? 'not from this site' : 'no longer in the site'}
+                />
               </li>
             ))}
           </ul>
@@ -47,4 +68,9 @@ export function FilesToSend({ comparison, comparing, looked }: { comparison: Com
       )}
     </>
   )
+}
+
+function wordOf(state: Comparison['files'][number]['state'], isHome: boolean): string {
+  const word = state === 'other there' ? 'replaces another' : state
+  return isHome ? `${word}, sent last` : word
 }

@@ -11,7 +11,11 @@ export const uploadIntent = Joi.object<{
 })
 
 const line = (name: string) =>
-  Joi.string().trim().max(300).required().messages({ 'string.empty': `Enter ${name}.`, 'any.required': `Enter ${name}.` })
+  Joi.string()
+    .trim()
+    .max(300)
+    .required()
+    .messages({ 'string.empty': `Enter ${name}.`, 'any.required': `Enter ${name}.` })
 
 const destination = Joi.object({
   name: line('a name for the destination'),
@@ -26,7 +30,10 @@ const destination = Joi.object({
 }) // prettier-ignore
 
 /** Checks the form of a destination; an empty password keeps the stored one. */
-export function readDestination(form: Record<string, unknown>): { form: DestinationForm; hostKey: string | null } {
+export function readDestination(form: Record<string, unknown>): {
+  form: DestinationForm
+  hostKey: string | null
+} {
   const { hostKey, password, ...rest } = checkInput(destination, form)
   const publicAddress = rest.publicAddress.endsWith('/') ? rest.publicAddress : `${rest.publicAddress}/`
   return { form: { ...rest, publicAddress, password: password === '' ? null : password }, hostKey }

@@ -4,7 +4,18 @@ import path from 'node:path'
 import { run } from './run.mjs'
 import { say } from './say.mjs'
 
-const sources = ['app', 'core', 'server', 'demo/load.ts', 'public', 'package-lock.json', 'package.json', 'vite.config.ts', 'react-router.config.ts', 'tsconfig.json']
+const sources = [
+  'app',
+  'core',
+  'server',
+  'demo/load.ts',
+  'public',
+  'package-lock.json',
+  'package.json',
+  'vite.config.ts',
+  'react-router.config.ts',
+  'tsconfig.json',
+]
 
 function* filesBelow(place) {
   if (!fs.statSync(place).isDirectory()) yield place

@@ -10,9 +10,12 @@ let listsFresh = false
 export async function ensurePackage(name, present, why) {
   if (present()) return
   if (!isRoot || !existsSync('/usr/bin/apt-get'))
-    throw new Advice(`${why} Install the Debian package “${name}” (apt-get install ${name}, as root) and start again.`)
+    throw new Advice(
+      `${why} Install the Debian package “${name}” (apt-get install ${name}, as root) and start again.`,
+    )
   say(`Installing ${name} …`)
-  const apt = (...args) => run('apt-get', ['-y', '-q', ...args], { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+  const apt = (...args) =>
+    run('apt-get', ['-y', '-q', ...args], { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
   try {
     if (!listsFresh) await apt('update')
     listsFresh = true
@@ -20,7 +23,8 @@ export async function ensurePackage(name, present, why) {
   } catch (error) {
     throw new Advice(`${name} could not be installed. apt-get said:\n${error.output ?? error.message}`)
   }
-  if (!present()) throw new Advice(`${name} was installed, but what Rubricant needs of it is not where it was expected.`)
+  if (!present())
+    throw new Advice(`${name} was installed, but what Rubricant needs of it is not where it was expected.`)
 }
 
 /** Installs the npm packages of the lockfile, when they are not what it says. */

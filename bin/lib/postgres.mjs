@@ -13,7 +13,9 @@ const home = '/usr/lib/postgresql'
 /** The newest installed server's programs, or null. */
 function findBinaries() {
   const versions = fs.existsSync(home) ? fs.readdirSync(home).map(Number).filter(Boolean) : []
-  const found = versions.sort((a, b) => b - a).find((version) => fs.existsSync(`${home}/${version}/bin/postgres`))
+  const found = versions
+    .sort((a, b) => b - a)
+    .find((version) => fs.existsSync(`${home}/${version}/bin/postgres`))
   return found ? { version: String(found), folder: `${home}/${found}/bin` } : null
 }
 
@@ -50,7 +52,11 @@ function clusterFolder(data, user) {
  * a password of its own, how to end it, and news of an end nobody asked for
  */
 export async function startPostgres({ data, port }) {
-  await ensurePackage('postgresql', () => findBinaries() !== null, 'Rubricant keeps its data in PostgreSQL, which is not installed.')
+  await ensurePackage(
+    'postgresql',
+    () => findBinaries() !== null,
+    'Rubricant keeps its data in PostgreSQL, which is not installed.',
+  )
   const { version, folder: bin } = findBinaries()
   const user = serverUser()
   const base = clusterFolder(path.resolve(data), user)
@@ -59,7 +65,14 @@ export async function startPostgres({ data, port }) {
   if (user) fs.chownSync(base, user.uid, user.gid)
   fs.chmodSync(base, 0o700)
   const passwordFile = path.join(base, 'password')
-  const as = user ? { uid: user.uid, gid: user.gid, cwd: base, env: { PATH: process.env.PATH, HOME: base, LANG: 'C.UTF-8' } } : {}
+  const as = user
+    ? {
+        uid: user.uid,
+        gid: user.gid,
+        cwd: base,
+        env: { PATH: process.env.PATH, HOME: base, LANG: 'C.UTF-8' },
+      }
+    : {}
 
   const versionFile = path.join(cluster, 'PG_VERSION')
   if (fs.existsSync(versionFile)) {
@@ -78,9 +91,24 @@ export async function startPostgres({ data, port }) {
     const fresh = `${cluster}.new`
     fs.rmSync(fresh, { recursive: true, force: true })
     try {
-      await run(`${bin}/initdb`, ['-D', fresh, '-U', 'rubricant', `--pwfile=${passwordFile}`, '--auth=scram-sha-256', '-E', 'UTF8', '--locale=C.UTF-8'], as)
+      await run(
+        `${bin}/initdb`,
+        [
+          '-D',
+          fresh,
+          '-U',
+          'rubricant',
+          `--pwfile=${passwordFile}`,
+          '--auth=scram-sha-256',
+          '-E',
+          'UTF8',
+          '--locale=C.UTF-8',
+        ],
+        as,
+      )
     } catch (error) {
-      if (/No space left/i.test(error.output ?? '')) throw new Advice(`The disk is full: make room in ${base} and start again.`)
+      if (/No space left/i.test(error.output ?? ''))
+        throw new Advice(`The disk is full: make room in ${base} and start again.`)
       throw error
     }
     fs.renameSync(fresh, cluster)
@@ -88,18 +116,31 @@ export async function startPostgres({ data, port }) {
   const password = fs.readFileSync(passwordFile, 'utf8').trim()
   await waitForOld(cluster)
   if (!(await isFree(port)))
-    throw new Advice(`Port ${port}, meant for the database, is taken. Stop what uses it, or set POSTGRES_PORT to another.`)
+    throw new Advice(
+      `Port ${port}, meant for the database, is taken. Stop what uses it, or set POSTGRES_PORT to another.`,
+    )
 
   const log = fs.openSync(path.join(base, 'log'), 'a')
   const server = spawn(
     `${bin}/postgres`,
-    ['-D', cluster, '-p', String(port), '-c', 'listen_addresses=127.0.0.1', '-c', `unix_socket_directories=${base}`],
+    [
+      '-D',
+      cluster,
+      '-p',
+      String(port),
+      '-c',
+      'listen_addresses=127.0.0.1',
+      '-c',
+      `unix_socket_directories=${base}`,
+    ],
     { ...as, stdio: ['ignore', log, log], detached: true },
   )
   fs.closeSync(log)
   let stopping = false
   const ended = new Promise((resolve) => server.once('exit', resolve))
-  const died = ended.then(() => (stopping ? new Promise(() => {}) : `The database ended by itself. Its log is ${path.join(base, 'log')}.`))
+  const died = ended.then(() =>
+    stopping ? new Promise(() => {}) : `The database ended by itself. Its log is ${path.join(base, 'log')}.`,
+  )
   const stop = async () => {
     stopping = true
     // SIGINT is PostgreSQL's "fast shutdown": running statements are ended, everything is written.
@@ -124,7 +165,10 @@ async function waitForOld(cluster) {
     }
     if (tries === 0) {
       // Left over by a start that was killed: nothing else uses this private cluster.
-      if (await ownerLives(cluster)) throw new Advice('Rubricant is running with these data already. Stop it first, or set RUBRICANT_DATA to another folder.')
+      if (await ownerLives(cluster))
+        throw new Advice(
+          'Rubricant is running with these data already. Stop it first, or set RUBRICANT_DATA to another folder.',
+        )
       process.kill(pid, 'SIGINT')
     }
     await new Promise((resolve) => setTimeout(resolve, 100))
@@ -156,7 +200,10 @@ async function waitReady(bin, port, server, log) {
   for (let tries = 0; tries < 300; tries++) {
     if (server.exitCode !== null) {
       const tail = fs.readFileSync(log, 'utf8').split('\n').slice(-12).join('\n')
-      if (/No space left/i.test(tail)) throw new Advice('The disk is full, so the database cannot start. Make room and start again; nothing was lost.')
+      if (/No space left/i.test(tail))
+        throw new Advice(
+          'The disk is full, so the database cannot start. Make room and start again; nothing was lost.',
+        )
       throw new Advice(`The database did not start. The end of its log (${log}):\n${tail}`)
     }
     try {

@@ -4,14 +4,23 @@ import net from 'node:net'
 /** Runs a command to its end. Rejects with what it printed when it fails; `show` passes its output on. */
 export function run(command, args, { show = false, ...options } = {}) {
   return new Promise((resolve, reject) => {
-    const child = spawn(command, args, { stdio: ['ignore', show ? 'inherit' : 'pipe', show ? 'inherit' : 'pipe'], ...options })
+    const child = spawn(command, args, {
+      stdio: ['ignore', show ? 'inherit' : 'pipe', show ? 'inherit' : 'pipe'],
+      ...options,
+    })
     let output = ''
     child.stdout?.on('data', (data) => (output += data))
     child.stderr?.on('data', (data) => (output += data))
     child.on('error', reject)
     child.on('close', (code, signal) => {
       if (code === 0) resolve(output)
-      else reject(Object.assign(new Error(`${command} ${args.join(' ')} ended with ${signal ?? code}\n${output}`), { output, exitCode: code }))
+      else
+        reject(
+          Object.assign(new Error(`${command} ${args.join(' ')} ended with ${signal ?? code}\n${output}`), {
+            output,
+            exitCode: code,
+          }),
+        )
     })
   })
 }

@@ -12,7 +12,8 @@ export function settings(environment = process.env) {
     const text = environment[name]
     if (text === undefined || text === '') return otherwise
     const value = Number(text)
-    if (!Number.isInteger(value) || value < 1 || value > 65535) throw new Advice(`${name} has to be a port from 1 to 65535; it is “${text}”.`)
+    if (!Number.isInteger(value) || value < 1 || value > 65535)
+      throw new Advice(`${name} has to be a port from 1 to 65535; it is “${text}”.`)
     return value
   }
   return {
@@ -35,10 +36,13 @@ function openData(data) {
     if (!fs.existsSync(file)) fs.writeFileSync(file, dataVersion)
     const found = fs.readFileSync(file, 'utf8').trim()
     if (found !== dataVersion)
-      throw new Advice(`The data in ${data} are of version ${found}; this Rubricant reads version ${dataVersion}. Start the Rubricant that made them, or set RUBRICANT_DATA to another folder to begin afresh.`)
+      throw new Advice(
+        `The data in ${data} are of version ${found}; this Rubricant reads version ${dataVersion}. Start the Rubricant that made them, or set RUBRICANT_DATA to another folder to begin afresh.`,
+      )
   } catch (error) {
     if (error.code === 'ENOSPC') throw new Advice(`The disk is full: make room for ${data} and start again.`)
-    if (error.code === 'EACCES' || error.code === 'EROFS') throw new Advice(`The folder ${data} cannot be written. Set RUBRICANT_DATA to one that can.`)
+    if (error.code === 'EACCES' || error.code === 'EROFS')
+      throw new Advice(`The folder ${data} cannot be written. Set RUBRICANT_DATA to one that can.`)
     throw error
   }
 }
@@ -54,11 +58,19 @@ function keyOf(data) {
 /** Starts what the application needs beside itself; everything ends with `stop`, in reverse order. */
 export async function startServices(options) {
   openData(options.data)
-  for (const [name, port] of [['PORT', options.port], ['PRACTICE_SFTP_PORT', options.sftpPort], ['PRACTICE_WEB_PORT', options.webPort]])
-    if (!(await isFree(port))) throw new Advice(`Port ${port} is taken. Stop what uses it, or set ${name} to another.`)
+  for (const [name, port] of [
+    ['PORT', options.port],
+    ['PRACTICE_SFTP_PORT', options.sftpPort],
+    ['PRACTICE_WEB_PORT', options.webPort],
+  ])
+    if (!(await isFree(port)))
+      throw new Advice(`Port ${port} is taken. Stop what uses it, or set ${name} to another.`)
   const stops = []
   const stop = async () => {
-    while (stops.length > 0) await stops.pop()().catch((error) => process.stderr.write(`${error.message}\n`))
+    while (stops.length > 0)
+      await stops
+        .pop()()
+        .catch((error) => process.stderr.write(`${error.message}\n`))
   }
   try {
     let databaseUrl = options.databaseUrl
@@ -72,7 +84,12 @@ export async function startServices(options) {
     }
     const folder = path.join(options.data, 'practice-host')
     fs.mkdirSync(folder, { recursive: true })
-    const host = await startChild('practice-host/main.ts', { PRACTICE_FOLDER: folder, PRACTICE_SFTP_PORT: options.sftpPort, PRACTICE_WEB_PORT: options.webPort }, /ready/, ['--import', 'tsx'])
+    const host = await startChild(
+      'practice-host/main.ts',
+      { PRACTICE_FOLDER: folder, PRACTICE_SFTP_PORT: options.sftpPort, PRACTICE_WEB_PORT: options.webPort },
+      /ready/,
+      ['--import', 'tsx'],
+    )
     stops.push(host.stop)
     const env = {
       PORT: options.port,
@@ -92,7 +109,11 @@ export async function startServices(options) {
 
 /** Starts one of our own programs and waits until it prints that it is ready. */
 export async function startChild(file, env, ready, execArgv = []) {
-  const child = fork(file, { execArgv, stdio: ['ignore', 'pipe', 'inherit', 'ipc'], env: { ...process.env, ...stringify(env) } })
+  const child = fork(file, {
+    execArgv,
+    stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+    env: { ...process.env, ...stringify(env) },
+  })
   const ended = new Promise((resolve) => child.once('exit', (code, signal) => resolve(signal ?? code)))
   await new Promise((resolve, reject) => {
     let printed = ''
@@ -100,7 +121,9 @@ export async function startChild(file, env, ready, execArgv = []) {
       printed += data
       if (ready.test(printed)) resolve()
     })
-    void ended.then((code) => reject(new Advice(`${file} ended with ${code} before it was ready.\n${printed.slice(-2000)}`)))
+    void ended.then((code) =>
+      reject(new Advice(`${file} ended with ${code} before it was ready.\n${printed.slice(-2000)}`)),
+    )
   })
   return {
     child,
@@ -113,7 +136,8 @@ export async function startChild(file, env, ready, execArgv = []) {
   }
 }
 
-const stringify = (env) => Object.fromEntries(Object.entries(env).map(([name, value]) => [name, String(value)]))
+const stringify = (env) =>
+  Object.fromEntries(Object.entries(env).map(([name, value]) => [name, String(value)]))
 
 /** Calls `stop` once when the program is asked to end, by Ctrl-C, SIGTERM or a closed terminal. */
 export function stopOnSignals(stop) {

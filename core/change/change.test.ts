@@ -18,18 +18,39 @@ describe('changes to the plan', () => {
     const { store, site } = setup()
     const visit = pageCalled(site, 'Visit')
     const add = (parentId: string | null, after: string | null, label: string) =>
-      text(change(site, store, { kind: 'addPages', parentId, after, pages: [{ id: testId(), label }], content: store.put('') }))
-    expect(add(null, visit.id, 'Stay')).toBe('Saltpan Chapel\n  Visit\n    Tides\n    Ferry\n  Stay\n  Contact\n')
-    expect(add(visit.id, null, 'Map')).toBe('Saltpan Chapel\n  Visit\n    Map\n    Tides\n    Ferry\n  Contact\n')
-    expect(add(site.homeId, null, 'News')).toBe('Saltpan Chapel\n  News\n  Visit\n    Tides\n    Ferry\n  Contact\n')
+      text(
+        change(site, store, {
+          kind: 'addPages',
+          parentId,
+          after,
+          pages: [{ id: testId(), label }],
+          content: store.put(''),
+        }),
+      )
+    expect(add(null, visit.id, 'Stay')).toBe(
+      'Saltpan Chapel\n  Visit\n    Tides\n    Ferry\n  Stay\n  Contact\n',
+    )
+    expect(add(visit.id, null, 'Map')).toBe(
+      'Saltpan Chapel\n  Visit\n    Map\n    Tides\n    Ferry\n  Contact\n',
+    )
+    expect(add(site.homeId, null, 'News')).toBe(
+      'Saltpan Chapel\n  News\n  Visit\n    Tides\n    Ferry\n  Contact\n',
+    )
   })
 
   test('pages move with all below them, never under themselves', () => {
     const { store, site } = setup()
     const [visit, tides, contact] = ['Visit', 'Tides', 'Contact'].map((label) => pageCalled(site, label))
-    const moved = change(site, store, { kind: 'movePages', pageIds: [visit!.id], parentId: contact!.id, after: null })
+    const moved = change(site, store, {
+      kind: 'movePages',
+      pageIds: [visit!.id],
+      parentId: contact!.id,
+      after: null,
+    })
     expect(text(moved)).toBe('Saltpan Chapel\n  Contact\n    Visit\n      Tides\n      Ferry\n')
-    expect(edit(site, { kind: 'movePages', pageIds: [visit!.id], parentId: tides!.id, after: null })).toMatchObject({
+    expect(
+      edit(site, { kind: 'movePages', pageIds: [visit!.id], parentId: tides!.id, after: null }),
+    ).toMatchObject({
       refusal: { reason: 'invalid' },
     })
   })
@@ -37,8 +58,16 @@ describe('changes to the plan', () => {
   test('the second of two windows is told what the first did', () => {
     const { store, site } = setup()
     const { id } = pageCalled(site, 'Tides')
-    const first = change(site, store, { kind: 'setPageText', pageId: id, field: 'label', value: 'High water', was: 'Tides' })
-    expect(edit(first, { kind: 'setPageText', pageId: id, field: 'label', value: 'Low water', was: 'Tides' })).toMatchObject({
+    const first = change(site, store, {
+      kind: 'setPageText',
+      pageId: id,
+      field: 'label',
+      value: 'High water',
+      was: 'Tides',
+    })
+    expect(
+      edit(first, { kind: 'setPageText', pageId: id, field: 'label', value: 'Low water', was: 'Tides' }),
+    ).toMatchObject({
       refusal: { reason: 'changed-elsewhere', now: 'High water' },
     })
   })
@@ -48,15 +77,31 @@ describe('references follow', () => {
   const linked = () => {
     const { store, site } = setup()
     const contact = pageCalled(site, 'Contact')
-    const html = '<p  class=x><a href="/visit/tides.html#low">a</a> <a href=\'visit/ferry.html\'>b</a> <a href="/nowhere.html">c</a></p>'
-    return { store, site: change(site, store, { kind: 'setContent', pageId: contact.id, content: store.put(html), was: contact.content }) }
+    const html =
+      '<p  class=x><a href="/visit/tides.html#low">a</a> <a href=\'visit/ferry.html\'>b</a> <a href="/nowhere.html">c</a></p>'
+    return {
+      store,
+      site: change(site, store, {
+        kind: 'setContent',
+        pageId: contact.id,
+        content: store.put(html),
+        was: contact.content,
+      }),
+    }
   }
-  const contentOf = (site: ReturnType<typeof siteFrom>, store: TextStore, label: string) => store.textOf(pageCalled(site, label).content)
+  const contentOf = (site: ReturnType<typeof siteFrom>, store: TextStore, label: string) =>
+    store.textOf(pageCalled(site, label).content)
 
   test('a renamed page takes the links to it along, and no other byte changes', () => {
     const { store, site } = linked()
     const visit = pageCalled(site, 'Visit')
-    const after = change(site, store, { kind: 'setPageText', pageId: visit.id, field: 'label', value: 'Getting here', was: 'Visit' })
+    const after = change(site, store, {
+      kind: 'setPageText',
+      pageId: visit.id,
+      field: 'label',
+      value: 'Getting here',
+      was: 'Visit',
+    })
     expect(contentOf(after, store, 'Contact')).toBe(
       '<p  class=x><a href="/getting-here/tides.html#low">a</a> <a href=\'getting-here/ferry.html\'>b</a> <a href="/nowhere.html">c</a></p>',
     )
@@ -65,42 +110,93 @@ describe('references follow', () => {
   test('a page that moves keeps its own relative links right', () => {
     const { store, site } = linked()
     const [contact, visit] = [pageCalled(site, 'Contact'), pageCalled(site, 'Visit')]
-    const after = change(site, store, { kind: 'movePages', pageIds: [contact.id], parentId: visit.id, after: null })
+    const after = change(site, store, {
+      kind: 'movePages',
+      pageIds: [contact.id],
+      parentId: visit.id,
+      after: null,
+    })
     expect(contentOf(after, store, 'Contact')).toContain("href='ferry.html'")
   })
 
   test('a new scheme takes template and content along', () => {
     const { store, site } = linked()
-    const scheme = { ...defaultScheme, extension: '.htm' as const, arrangement: { kind: 'together' as const }, folders: { ...defaultScheme.folders, style: 'css' } }
+    const scheme = {
+      ...defaultScheme,
+      extension: '.htm' as const,
+      arrangement: { kind: 'together' as const },
+      folders: { ...defaultScheme.folders, style: 'css' },
+    }
     const after = change(site, store, { kind: 'setScheme', scheme, was: defaultScheme })
     expect(store.textOf(after.templates[0]!.source)).toContain('href="/css/site.css"')
-    expect(contentOf(after, store, 'Contact')).toContain('<a href="/tides.htm#low">a</a> <a href=\'ferry.htm\'>b</a>')
+    expect(contentOf(after, store, 'Contact')).toContain(
+      '<a href="/tides.htm#low">a</a> <a href=\'ferry.htm\'>b</a>',
+    )
   })
 })
 
 describe('any sequence of changes', () => {
-  const steps = fc.array(fc.record({ what: fc.nat(5), pick: fc.nat(), other: fc.nat(), label: fc.constantFrom('Visit', 'Tides', 'Ä', '😀', 'Contact us', 'index') }), { maxLength: 12 })
+  const steps = fc.array(
+    fc.record({
+      what: fc.nat(5),
+      pick: fc.nat(),
+      other: fc.nat(),
+      label: fc.constantFrom('Visit', 'Tides', 'Ä', '😀', 'Contact us', 'index'),
+    }),
+    { maxLength: 12 },
+  )
 
-  const changeFor = (site: ReturnType<typeof siteFrom>, store: TextStore, step: { what: number; pick: number; other: number; label: string }): Change => {
+  const changeFor = (
+    site: ReturnType<typeof siteFrom>,
+    store: TextStore,
+    step: { what: number; pick: number; other: number; label: string },
+  ): Change => {
     const { places } = treeOf(site)
     const page = places[step.pick % places.length]!.page
     const other = places[step.other % places.length]!.page
     switch (step.what) {
       case 0:
-        return { kind: 'addPages', parentId: page.parentId, after: page.id, pages: [{ id: testId(), label: step.label }], content: store.put('') }
+        return {
+          kind: 'addPages',
+          parentId: page.parentId,
+          after: page.id,
+          pages: [{ id: testId(), label: step.label }],
+          content: store.put(''),
+        }
       case 1:
         return { kind: 'setPageText', pageId: page.id, field: 'label', value: step.label, was: page.label }
       case 2:
-        return { kind: 'movePages', pageIds: [page.id], parentId: other.parentId, after: other.id === page.id ? null : other.id }
+        return {
+          kind: 'movePages',
+          pageIds: [page.id],
+          parentId: other.parentId,
+          after: other.id === page.id ? null : other.id,
+        }
       case 3:
         return { kind: 'removePages', pageIds: [page.id] }
       case 4:
-        return { kind: 'setPageFlag', pageId: page.id, flag: step.other % 2 ? 'trial' : 'inMenus', value: step.other % 3 === 0 }
+        return {
+          kind: 'setPageFlag',
+          pageId: page.id,
+          flag: step.other % 2 ? 'trial' : 'inMenus',
+          value: step.other % 3 === 0,
+        }
       default:
-        return { kind: 'setScheme', scheme: { ...site.scheme, arrangement: step.other % 2 ? { kind: 'together' } : { kind: 'folder-a-page' } }, was: site.scheme }
+        return {
+          kind: 'setScheme',
+          scheme: {
+            ...site.scheme,
+            arrangement: step.other % 2 ? { kind: 'together' } : { kind: 'folder-a-page' },
+          },
+          was: site.scheme,
+        }
     }
   }
-  const sorted = (site: ReturnType<typeof siteFrom>) => ({ ...site, nextSeq: 0, pages: [...site.pages].sort((a, b) => (a.id < b.id ? -1 : 1)) })
+  const sorted = (site: ReturnType<typeof siteFrom>) => ({
+    ...site,
+    nextSeq: 0,
+    pages: [...site.pages].sort((a, b) => (a.id < b.id ? -1 : 1)),
+  })
 
   test('keeps links between pages alive, and is undone to the byte', () => {
     fc.assert(
@@ -109,7 +205,9 @@ describe('any sequence of changes', () => {
         let site = siteFrom(writeOutline(nodes), store)
         // Every page links to every other, some rooted and some relative.
         const names = namesOf(site)
-        const links = site.pages.map((page) => `<a href="/${encodeURI(names.pages.get(page.id)!.path)}">${page.id}</a>`).join('\n')
+        const links = site.pages
+          .map((page) => `<a href="/${encodeURI(names.pages.get(page.id)!.path)}">${page.id}</a>`)
+          .join('\n')
         site = { ...site, pages: site.pages.map((page) => ({ ...page, content: store.put(links) })) }
         const states = [site]
         for (const step of sequence) {

@@ -80,7 +80,9 @@ function apply(site: Site, change: Change): Edited {
       return {
         site: {
           ...site,
-          templates: site.templates.map((one) => (one === template ? { ...one, source: change.source } : one)),
+          templates: site.templates.map((one) =>
+            one === template ? { ...one, source: change.source } : one,
+          ),
         },
       }
     }
@@ -95,7 +97,8 @@ function apply(site: Site, change: Change): Edited {
     case 'setFile': {
       const file = site.files.find((one) => one.id === change.fileId)
       if (!file) return gone('The file')
-      if (file.hash !== change.was && file.hash !== change.hash) return elsewhere(`“${file.label}”`, file.hash)
+      if (file.hash !== change.was && file.hash !== change.hash)
+        return elsewhere(`“${file.label}”`, file.hash)
       const next = { ...file, hash: change.hash, sizeBytes: change.sizeBytes }
       return { site: { ...site, files: site.files.map((one) => (one === file ? next : one)) } }
     }
@@ -128,13 +131,22 @@ function setPageText(site: Site, change: Extract<Change, { kind: 'setPageText' }
     if (field !== 'label') return { ...page, [field]: value === '' ? null : value }
     if (value === '') return refuse('invalid', 'A page needs a label.')
     if (value.length > longestLabel)
-      return refuse('invalid', `A label has at most ${longestLabel} characters; this one has ${value.length}.`)
+      return refuse(
+        'invalid',
+        `A label has at most ${longestLabel} characters; this one has ${value.length}.`,
+      )
     return { ...page, label: value, keptName: null }
   })
 }
 
 /** Order keys for `count` pages that are to follow `after` under `parentId`. */
-function orderKeys(site: Site, parentId: string | null, after: string | null, count: number, moving?: Set<string>) {
+function orderKeys(
+  site: Site,
+  parentId: string | null,
+  after: string | null,
+  count: number,
+  moving?: Set<string>,
+) {
   const siblings = treeOf(site)
     .childrenOf(parentId)
     .filter((page) => !moving?.has(page.id))

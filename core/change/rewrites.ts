@@ -1,5 +1,12 @@
 import { relativeReference, resolveReference } from '#core/links'
-import { encodePath, findCssReferences, type HtmlFacts, type Reference, type TextEdit, writeReference } from '#core/markup'
+import {
+  encodePath,
+  findCssReferences,
+  type HtmlFacts,
+  type Reference,
+  type TextEdit,
+  writeReference,
+} from '#core/markup'
 import { type Names, namesOf } from '#core/naming'
 import type { Hash, Site, TextOf } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'

@@ -16,7 +16,12 @@ export interface Ripple {
 }
 
 /** Puts together what changes between two states of a site. */
-export function rippleOf(before: Site, after: Site, rewrites: readonly Rewrite[], brokenCount: number): Ripple {
+export function rippleOf(
+  before: Site,
+  after: Site,
+  rewrites: readonly Rewrite[],
+  brokenCount: number,
+): Ripple {
   const was = new Map(realPlaces(treeOf(before)).map(({ page }) => [page.id, page]))
   const is = new Map(realPlaces(treeOf(after)).map(({ page }) => [page.id, page]))
   const pathIn = (site: Site, id: string) => namesOf(site).pages.get(id)?.path ?? ''

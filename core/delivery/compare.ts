@@ -26,7 +26,8 @@ export interface ListedFile {
 }
 
 /** State of a file of the site against the destination. */
-export type FileState = 'new' | 'changed' | 'same' | 'changed there' | 'gone there' | 'unknown'
+export type FileState =
+  'new' | 'changed' | 'same' | 'changed there' | 'gone there' | 'other there' | 'unknown'
 
 export interface ComparedFile extends ManifestFile {
   readonly state: FileState
@@ -47,7 +48,8 @@ export interface Comparison {
 
 /**
  * Holds the finished site against what earlier deliveries recorded and what is there now.
- * `unknown` is a file of the right size that no delivery recorded: only reading it back can tell.
+ * `other there` is a file that no delivery put where one of the site's is to stand, such as a host's
+ * own home page; `unknown` is such a file of the right size, and only reading it back can tell.
  */
 export function compareDelivery(
   manifest: readonly ManifestFile[],
@@ -61,7 +63,7 @@ export function compareDelivery(
     const last = record.get(file.path)
     there.delete(file.path)
     if (!now) return { ...file, state: last ? 'gone there' : 'new' }
-    if (!last) return { ...file, state: now.sizeBytes === file.sizeBytes ? 'unknown' : 'changed there' }
+    if (!last) return { ...file, state: now.sizeBytes === file.sizeBytes ? 'unknown' : 'other there' }
     const untouched = now.sizeBytes === last.sizeBytes && now.modifiedSeconds === last.modifiedSeconds
     if (!untouched) return { ...file, state: 'changed there' }
     return { ...file, state: last.hash === file.hash ? 'same' : 'changed' }

@@ -154,4 +154,3 @@ export function readHtml(html: string, whole = false): HtmlFacts {
   })
   return { references, errors, ids }
 }
-

@@ -6,7 +6,10 @@ export function writeReference(reference: Reference, href: string): string {
   switch (reference.syntax) {
     case 'attribute':
       // The quote in use is not known here, so both kinds are escaped; `>` may stand in an attribute.
-      return href.replace(/&(?=#|[a-z0-9]+;)/gi, '&amp;').replace(/"/g, '&quot;').replace(/'/g, '&#39;')
+      return href
+        .replace(/&(?=#|[a-z0-9]+;)/gi, '&amp;')
+        .replace(/"/g, '&quot;')
+        .replace(/'/g, '&#39;')
     case 'unquoted-attribute':
       return escapeAttribute(href).replace(/[\s'=`]/g, (sign) => `&#${sign.charCodeAt(0)};`)
     case 'srcset':

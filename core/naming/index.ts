@@ -1,4 +1,12 @@
 /** The naming scheme at work: from labels to the path of every page and file. */
 export { clashKey, nameLabel, namelessName, type NamingStep } from './label-name'
-export { explainName, type Nameable, type Names, namesOf, type PageName, splitFileName, trialFolder } from './names'
+export {
+  explainName,
+  type Nameable,
+  type Names,
+  namesOf,
+  type PageName,
+  splitFileName,
+  trialFolder,
+} from './names'
 export { checkOwnName, type NameRefusal } from './own-name'

@@ -70,7 +70,7 @@ export function nameLabel(
   if (and) spelled = spelled.replace(/\s*&\s*/g, ` ${and} `).trim()
   if (scheme.letters === 'ascii') {
     for (const [letter, spelling] of spellings[tongue] ?? []) spelled = spelled.replace(letter, spelling)
-    // eslint-disable-next-line no-control-regex
+     
     if (/[^\x00-\x7f]/.test(spelled)) spelled = spellInAscii(spelled)
   }
   step('letters', spelled)
@@ -85,7 +85,9 @@ export function nameLabel(
     step('leaveOut', words.join(' '))
   }
   if (scheme.shortForms.length > 0) {
-    words = words.map((word) => scheme.shortForms.find((form) => form.word === word.toLowerCase())?.short ?? word)
+    words = words.map(
+      (word) => scheme.shortForms.find((form) => form.word === word.toLowerCase())?.short ?? word,
+    )
     step('shortForms', words.join(' '))
   }
   if (words.length > 1) step('gap', words.join(scheme.gap))

@@ -72,7 +72,13 @@ function computeNames(site: Nameable): Names {
   const claimOf = (page: Page, sectionStem: string | null): Claim<Page> => {
     const wanted = page.ownName ?? page.keptName ?? nameOf(page.label).name
     const rank = page.ownName !== null ? 0 : page.keptName !== null ? 1 : 2
-    return { what: page, wanted, rank, seq: page.seq, second: sectionStem && sectionStem + scheme.gap + wanted }
+    return {
+      what: page,
+      wanted,
+      rank,
+      seq: page.seq,
+      second: sectionStem && sectionStem + scheme.gap + wanted,
+    }
   }
   const put = (page: Page, path: string, stem: string, clash: PageName['clash'], prefix = '') => {
     const full = prefix + path
@@ -80,13 +86,10 @@ function computeNames(site: Nameable): Names {
     pages.set(page.id, { path: full, folder, stem, nameless: stemless(page), clash })
     byPath.set(full, { kind: 'page', id: page.id })
   }
-  const stemless = (page: Page) =>
-    page.id !== homeId && page.ownName === null && nameOf(page.label).nameless
+  const stemless = (page: Page) => page.id !== homeId && page.ownName === null && nameOf(page.label).nameless
 
   /** Top-level folders that files use; a section called "Images" must not mix with them. */
-  const fileFolders = new Set(
-    Object.values(scheme.folders).flatMap((folder) => folder.split('/')[0] || []),
-  )
+  const fileFolders = new Set(Object.values(scheme.folders).flatMap((folder) => folder.split('/')[0] || []))
   const home = tree.byId.get(homeId)
   if (home) put(home, homeFile, scheme.homeName, null)
 
@@ -157,7 +160,9 @@ function nameFiles(site: Nameable, byPath: Map<string, { kind: 'page' | 'file'; 
     else byFolder.set(folder, [file])
   }
   for (const [folder, list] of byFolder) {
-    const taken = [...byPath.keys()].filter((path) => path.startsWith(folder)).map((path) => path.slice(folder.length))
+    const taken = [...byPath.keys()]
+      .filter((path) => path.startsWith(folder))
+      .map((path) => path.slice(folder.length))
     // Told apart by the whole name: `pier.svg` and `pier.jpg` may stand side by side.
     const used = new Set(taken)
     const byExtension = new Map<string, Claim<SiteFile>[]>()
@@ -169,7 +174,9 @@ function nameFiles(site: Nameable, byPath: Map<string, { kind: 'page' | 'file'; 
       byExtension.set(extension, claims)
     }
     for (const [extension, claims] of byExtension) {
-      const stems = [...used].filter((name) => name.endsWith(extension)).map((name) => name.slice(0, name.length - extension.length))
+      const stems = [...used]
+        .filter((name) => name.endsWith(extension))
+        .map((name) => name.slice(0, name.length - extension.length))
       for (const grant of settleNames(claims, stems, site.scheme.gap)) {
         const path = folder + grant.name + extension
         files.set(grant.what.id, path)

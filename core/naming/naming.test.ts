@@ -48,7 +48,9 @@ describe('a label becomes a name', () => {
   test('the parts of the scheme act', () => {
     expect(name('The light of the sea', { leaveOut: ['the', 'of'] })).toBe('light-sea')
     expect(name('The', { leaveOut: ['the'] })).toBe('the')
-    expect(name('Visitor information', { shortForms: [{ word: 'information', short: 'info' }], gap: '_' })).toBe('visitor_info')
+    expect(
+      name('Visitor information', { shortForms: [{ word: 'information', short: 'info' }], gap: '_' }),
+    ).toBe('visitor_info')
     expect(name('Café Größe', { letters: 'kept', letterCase: 'as-typed' })).toBe('Café-Größe')
     expect(name('one two three four', { longest: 9 })).toBe('one-two')
     expect(name('unreasonably', { longest: 6 })).toBe('unreas')
@@ -64,16 +66,38 @@ describe('a label becomes a name', () => {
 })
 
 describe('names of a site', () => {
-  const paths = (site: ReturnType<typeof siteFrom>) => site.pages.map((page) => namesOf(site).pages.get(page.id)!.path)
+  const paths = (site: ReturnType<typeof siteFrom>) =>
+    site.pages.map((page) => namesOf(site).pages.get(page.id)!.path)
 
   test('each arrangement puts pages where it says', () => {
     const site = siteFrom('Home\n  Visit\n    Tides\n  Contact', store)
-    const inScheme = (arrangement: Arrangement) => paths({ ...site, scheme: { ...defaultScheme, arrangement } })
+    const inScheme = (arrangement: Arrangement) =>
+      paths({ ...site, scheme: { ...defaultScheme, arrangement } })
     expect(inScheme(arrangements[0]!)).toEqual(['index.html', 'visit.html', 'contact.html', 'tides.html'])
-    expect(inScheme(arrangements[1]!)).toEqual(['index.html', 'visit/index.html', 'contact.html', 'visit/tides.html'])
-    expect(inScheme(arrangements[2]!)).toEqual(['index.html', 'visit.html', 'contact.html', 'visit/tides.html'])
-    expect(inScheme(arrangements[3]!)).toEqual(['index.html', 'pages/visit.html', 'pages/contact.html', 'pages/tides.html'])
-    expect(inScheme(arrangements[4]!)).toEqual(['index.html', 'visit/index.html', 'contact/index.html', 'visit/tides/index.html'])
+    expect(inScheme(arrangements[1]!)).toEqual([
+      'index.html',
+      'visit/index.html',
+      'contact.html',
+      'visit/tides.html',
+    ])
+    expect(inScheme(arrangements[2]!)).toEqual([
+      'index.html',
+      'visit.html',
+      'contact.html',
+      'visit/tides.html',
+    ])
+    expect(inScheme(arrangements[3]!)).toEqual([
+      'index.html',
+      'pages/visit.html',
+      'pages/contact.html',
+      'pages/tides.html',
+    ])
+    expect(inScheme(arrangements[4]!)).toEqual([
+      'index.html',
+      'visit/index.html',
+      'contact/index.html',
+      'visit/tides/index.html',
+    ])
   })
 
   test('are unique on every kind of host, inside the site, and free of what hosts refuse', () => {
@@ -98,7 +122,10 @@ describe('names of a site', () => {
       'terns.html', 'birds.html', 'birds-terns.html', 'birds-terns-2.html',
     ]) // prettier-ignore
     const site = siteFrom('Home\n  Birds\n    Terns\n    TERNS', store)
-    expect(namesOf(site).pages.get(site.pages[3]!.id)).toMatchObject({ path: 'birds/terns-2.html', clash: { wanted: 'terns' } })
+    expect(namesOf(site).pages.get(site.pages[3]!.id)).toMatchObject({
+      path: 'birds/terns-2.html',
+      clash: { wanted: 'terns' },
+    })
   })
 
   test('adding, moving or removing a page renames no unrelated page', () => {
@@ -112,7 +139,12 @@ describe('names of a site', () => {
         const at = { parentId: null, after: null }
         const after =
           what === 0
-            ? change(before, texts, { kind: 'addPages', ...at, pages: [{ id: testId(), label }], content: texts.put('') })
+            ? change(before, texts, {
+                kind: 'addPages',
+                ...at,
+                pages: [{ id: testId(), label }],
+                content: texts.put(''),
+              })
             : what === 1
               ? change(before, texts, { kind: 'removePages', pageIds: [page.id] })
               : change(before, texts, { kind: 'movePages', pageIds: [page.id], ...at })
@@ -124,7 +156,8 @@ describe('names of a site', () => {
         if (what === 2) touch(page.id)
         for (const one of after.pages) {
           const was = namesOf(before).pages.get(one.id)
-          if (was && !touched.has(one.id)) expect([one.label, namesOf(after).pages.get(one.id)!.stem]).toEqual([one.label, was.stem])
+          if (was && !touched.has(one.id))
+            expect([one.label, namesOf(after).pages.get(one.id)!.stem]).toEqual([one.label, was.stem])
         }
       }),
       { numRuns: 300 },
@@ -146,18 +179,35 @@ describe('names of a site', () => {
 })
 
 describe('an own name', () => {
-  test.each(['a b', 'a/b', '', 'con', '.hidden', 'x.html', '-x', 'index', 'a?b', 'e\u0301'])('%j is refused with one that works', (name) => {
-    const refusal = checkOwnName(name, defaultScheme, 'en')!
-    expect(refusal.reason).not.toBe('')
-    if (name !== 'index') expect(checkOwnName(refusal.proposal, defaultScheme, 'en')).toBeNull()
-  })
+  test.each(['a b', 'a/b', '', 'con', '.hidden', 'x.html', '-x', 'index', 'a?b', 'e\u0301'])(
+    '%j is refused with one that works',
+    (name) => {
+      const refusal = checkOwnName(name, defaultScheme, 'en')!
+      expect(refusal.reason).not.toBe('')
+      if (name !== 'index') expect(checkOwnName(refusal.proposal, defaultScheme, 'en')).toBeNull()
+    },
+  )
   test('survives a new label and another scheme', () => {
     const site = siteFrom('Home\n  Visit', store)
     const id = site.pages[1]!.id
-    const own = change(site, store, { kind: 'setPageText', pageId: id, field: 'ownName', value: 'come', was: null })
-    const renamed = change(own, store, { kind: 'setPageText', pageId: id, field: 'label', value: 'Getting here', was: 'Visit' })
+    const own = change(site, store, {
+      kind: 'setPageText',
+      pageId: id,
+      field: 'ownName',
+      value: 'come',
+      was: null,
+    })
+    const renamed = change(own, store, {
+      kind: 'setPageText',
+      pageId: id,
+      field: 'label',
+      value: 'Getting here',
+      was: 'Visit',
+    })
     expect(namesOf(renamed).pages.get(id)!.path).toBe('come.html')
     const scheme = { ...defaultScheme, extension: '.htm' as const }
-    expect(namesOf(change(renamed, store, { kind: 'setScheme', scheme, was: defaultScheme })).pages.get(id)!.path).toBe('come.htm')
+    expect(
+      namesOf(change(renamed, store, { kind: 'setScheme', scheme, was: defaultScheme })).pages.get(id)!.path,
+    ).toBe('come.htm')
   })
 })

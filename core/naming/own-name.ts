@@ -12,17 +12,24 @@ export interface NameRefusal {
  * @param name without folder and extension
  */
 export function checkOwnName(name: string, scheme: Scheme, language: string): NameRefusal | null {
-  const proposal = nameLabel(name.replace(/\.html?$/i, ''), { ...scheme, leaveOut: [], shortForms: [] }, language).name
+  const proposal = nameLabel(
+    name.replace(/\.html?$/i, ''),
+    { ...scheme, leaveOut: [], shortForms: [] },
+    language,
+  ).name
   const refuse = (reason: string) => ({ reason, proposal })
   if (name.trim() === '') return refuse('A name needs at least one letter or digit.')
   if (/\.html?$/i.test(name)) return refuse(`The ending ${scheme.extension} is added by the scheme.`)
   if (/[/\\]/.test(name)) return refuse('A name cannot hold a slash; folders come from the scheme.')
   if (/\s/u.test(name)) return refuse('A space in a file name becomes %20 in its address.')
-  // eslint-disable-next-line no-control-regex
+   
   if (/[\u0000-\u001f\u007f-\u009f<>:"|?*#%&+;={}[\]^`'~@!$(),\ufeff]/u.test(name))
-    return refuse('Some of these signs have a meaning of their own in addresses or are refused by some systems.')
+    return refuse(
+      'Some of these signs have a meaning of their own in addresses or are refused by some systems.',
+    )
   if (name.startsWith('.')) return refuse('Servers hide files whose name starts with a dot.')
-  if (name.startsWith('-')) return refuse('A name that starts with a hyphen is taken for an option by many programs.')
+  if (name.startsWith('-'))
+    return refuse('A name that starts with a hyphen is taken for an option by many programs.')
   if (name.endsWith('.')) return refuse('Some systems drop a dot at the end of a name.')
   if (isReservedName(name)) return refuse(`Some systems keep the name “${name}” for themselves.`)
   if (name !== name.normalize('NFC')) return refuse('Its letters are in a Unicode form that hosts mix up.')

@@ -3,11 +3,20 @@ import fc from 'fast-check'
 import { outlines } from '#core/testing'
 import { cleanLabel, type OutlineNode, planSite, readOutline, writeOutline } from './index'
 
-const shape = (nodes: readonly OutlineNode[]): unknown => nodes.map((node) => [node.label, shape(node.children)])
+const shape = (nodes: readonly OutlineNode[]): unknown =>
+  nodes.map((node) => [node.label, shape(node.children)])
 
 describe('reading a plan', () => {
   test('deeper lines go under the line before, with tabs or spaces of any width', () => {
-    const expected = [['Home', [['Visit', [['Tides', []]]], ['Stay', []]]]]
+    const expected = [
+      [
+        'Home',
+        [
+          ['Visit', [['Tides', []]]],
+          ['Stay', []],
+        ],
+      ],
+    ]
     expect(shape(readOutline('Home\n  Visit\n    Tides\n  Stay').nodes)).toEqual(expected)
     expect(shape(readOutline('Home\n\tVisit\n\t\tTides\n\tStay\n').nodes)).toEqual(expected)
     expect(shape(readOutline('\ufeffHome\r\n Visit\r\n     Tides\r\n\r\n Stay').nodes)).toEqual(expected)
@@ -15,7 +24,15 @@ describe('reading a plan', () => {
 
   test('a line that comes back to an unused depth goes with the nearest shallower one, and is said', () => {
     const outline = readOutline('Home\n    Visit\n  Stay')
-    expect(shape(outline.nodes)).toEqual([['Home', [['Visit', []], ['Stay', []]]]])
+    expect(shape(outline.nodes)).toEqual([
+      [
+        'Home',
+        [
+          ['Visit', []],
+          ['Stay', []],
+        ],
+      ],
+    ])
     expect(outline.notes).toHaveLength(1)
   })
 
@@ -44,7 +61,14 @@ describe('reading a plan', () => {
   })
 
   test('a label that looks like a list mark or a flag survives', () => {
-    for (const label of ['- not a bullet', '1. not a number', 'Odd (trial page)', '\\ slash', 'ends in \\', '(not in menus)']) {
+    for (const label of [
+      '- not a bullet',
+      '1. not a number',
+      'Odd (trial page)',
+      '\\ slash',
+      'ends in \\',
+      '(not in menus)',
+    ]) {
       const nodes = [{ label, trial: true, inMenus: false, children: [] }]
       expect(readOutline(writeOutline(nodes)).nodes).toEqual(nodes)
     }
@@ -55,14 +79,23 @@ describe('the home page of a plan', () => {
   const plan = (text: string) => planSite(readOutline(text), 'Saltpan Chapel')
 
   test('is the first line when all others stand under it', () => {
-    expect(plan('Chapel\n  Visit\n  Stay')).toMatchObject({ home: { label: 'Chapel' }, top: [{ label: 'Visit' }, { label: 'Stay' }] })
+    expect(plan('Chapel\n  Visit\n  Stay')).toMatchObject({
+      home: { label: 'Chapel' },
+      top: [{ label: 'Visit' }, { label: 'Stay' }],
+    })
   })
   test('is the first line when it is called like a home page', () => {
-    expect(plan('Home\nVisit\nStay')).toMatchObject({ home: { label: 'Home' }, top: [{ label: 'Visit' }, { label: 'Stay' }] })
+    expect(plan('Home\nVisit\nStay')).toMatchObject({
+      home: { label: 'Home' },
+      top: [{ label: 'Visit' }, { label: 'Stay' }],
+    })
   })
   test('is put in front otherwise, and that is said', () => {
     const read = plan('Visit\n  Tides\nStay')
-    expect(read).toMatchObject({ home: { label: 'Saltpan Chapel' }, top: [{ label: 'Visit' }, { label: 'Stay' }] })
+    expect(read).toMatchObject({
+      home: { label: 'Saltpan Chapel' },
+      top: [{ label: 'Visit' }, { label: 'Stay' }],
+    })
     expect(read.notes.join()).toContain('Saltpan Chapel')
   })
   test('is there even when nothing is typed', () => {

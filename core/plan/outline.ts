@@ -62,12 +62,14 @@ function readLine(rest: string): Omit<OutlineNode, 'children'> {
 
 /** A label as it is kept: one line, no control characters, no space at either end. */
 export function cleanLabel(text: string): string {
-  return text
-    .replace(/\p{Surrogate}/gu, '\ufffd')
-    // eslint-disable-next-line no-control-regex
-    .replace(/[\u0000-\u001f\u007f-\u009f\u2028\u2029]+/g, ' ')
-    .replace(/\s+/gu, ' ')
-    .trim()
+  return (
+    text
+      .replace(/\p{Surrogate}/gu, '\ufffd')
+       
+      .replace(/[\u0000-\u001f\u007f-\u009f\u2028\u2029]+/g, ' ')
+      .replace(/\s+/gu, ' ')
+      .trim()
+  )
 }
 
 /**
@@ -145,7 +147,16 @@ export function walkOutline(nodes: readonly OutlineNode[]): { node: OutlineNode;
   return lines
 }
 
-const homeWords = new Set(['home', 'home page', 'homepage', 'start', 'start page', 'welcome', 'index', 'front page'])
+const homeWords = new Set([
+  'home',
+  'home page',
+  'homepage',
+  'start',
+  'start page',
+  'welcome',
+  'index',
+  'front page',
+])
 
 /** A plan split into the home page and the top level. */
 export interface SitePlan {

@@ -47,8 +47,14 @@ export function treeOf(site: Pick<Site, 'pages' | 'homeId'>): Tree {
   const places: Place[] = []
   const placeOf = new Map<string, Place>()
   // A stack instead of recursion: a hostile plan may be thousands of levels deep.
-  const stack: { list: readonly Page[]; at: number; depth: number; prefix: string; count: number; trial: boolean }[] =
-    [{ list: children.get(null) ?? none, at: 0, depth: 0, prefix: '', count: 0, trial: false }]
+  const stack: {
+    list: readonly Page[]
+    at: number
+    depth: number
+    prefix: string
+    count: number
+    trial: boolean
+  }[] = [{ list: children.get(null) ?? none, at: 0, depth: 0, prefix: '', count: 0, trial: false }]
   while (stack.length > 0) {
     const level = stack[stack.length - 1]!
     const page = level.list[level.at++]
@@ -64,7 +70,14 @@ export function treeOf(site: Pick<Site, 'pages' | 'homeId'>): Tree {
     placeOf.set(page.id, place)
     const below = children.get(page.id)
     if (below)
-      stack.push({ list: below, at: 0, depth: level.depth + 1, prefix: number ? `${number}.` : '', count: 0, trial })
+      stack.push({
+        list: below,
+        at: 0,
+        depth: level.depth + 1,
+        prefix: number ? `${number}.` : '',
+        count: 0,
+        trial,
+      })
   }
   const tree: Tree = { byId, places, placeOf, childrenOf: (parentId) => children.get(parentId) ?? none }
   trees.set(site.pages, { homeId: site.homeId, tree })
@@ -74,7 +87,11 @@ export function treeOf(site: Pick<Site, 'pages' | 'homeId'>): Tree {
 /** The pages above a page, the top level first; without the page itself. */
 export function ancestorsOf(tree: Tree, page: Page): Page[] {
   const above: Page[] = []
-  for (let at = page.parentId && tree.byId.get(page.parentId); at; at = at.parentId && tree.byId.get(at.parentId))
+  for (
+    let at = page.parentId && tree.byId.get(page.parentId);
+    at;
+    at = at.parentId && tree.byId.get(at.parentId)
+  )
     above.unshift(at)
   return above
 }

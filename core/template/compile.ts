@@ -1,4 +1,12 @@
-import { attributeValueRange, type HtmlElement, type HtmlNode, parseHtml, readHtml, type Reference, walkHtml } from '#core/markup'
+import {
+  attributeValueRange,
+  type HtmlElement,
+  type HtmlNode,
+  parseHtml,
+  readHtml,
+  type Reference,
+  walkHtml,
+} from '#core/markup'
 
 /** What an expression such as `{page}` may name. */
 export const valueNames = ['page', 'title', 'site', 'description', 'language', 'year'] as const
@@ -27,7 +35,11 @@ export type Part =
       readonly attributes: Readonly<Record<string, string>>
     } & Placement)
   /** A `meta` or `link` that is left out when all its expressions come out empty. */
-  | ({ readonly kind: 'optional'; readonly needs: readonly ValueName[]; readonly parts: readonly Part[] } & Placement)
+  | ({
+      readonly kind: 'optional'
+      readonly needs: readonly ValueName[]
+      readonly parts: readonly Part[]
+    } & Placement)
 
 /** A template ready to be filled, any number of times. */
 export interface CompiledTemplate {
@@ -48,7 +60,8 @@ interface Hole {
 
 const expression = /\{([A-Za-z_][A-Za-z0-9_]*)\}/g
 const isValueName = (name: string): name is ValueName => (valueNames as readonly string[]).includes(name)
-const isGenerated = (name: string): name is GeneratedName => (generatedNames as readonly string[]).includes(name)
+const isGenerated = (name: string): name is GeneratedName =>
+  (generatedNames as readonly string[]).includes(name)
 
 const compiled = new Map<string, CompiledTemplate>()
 
@@ -99,7 +112,9 @@ function compile(source: string): CompiledTemplate {
     Object.values(element.sourceCodeLocation?.attrs ?? {}).flatMap((where) => {
       const range = attributeValueRange(source, where)
       if (!range || !source.slice(range.start, range.end).includes('{')) return []
-      const isUrl = references.some((reference) => reference.start >= range.start && reference.end <= range.end)
+      const isUrl = references.some(
+        (reference) => reference.start >= range.start && reference.end <= range.end,
+      )
       return valueHoles(range.start, range.end, isUrl ? 'url' : 'attribute')
     })
 
@@ -144,13 +159,22 @@ function compile(source: string): CompiledTemplate {
         start,
         end,
         optional: true,
-        make: () => ({ kind: 'optional', needs: names, parts: partsOf(start, end), ...placementOf(start, end) }),
+        make: () => ({
+          kind: 'optional',
+          needs: names,
+          parts: partsOf(start, end),
+          ...placementOf(start, end),
+        }),
       })
     }
   })
   for (const reference of references)
     if (!source.slice(reference.start, reference.end).includes('{'))
-      holes.push({ start: reference.start, end: reference.end, make: () => ({ kind: 'reference', reference }) })
+      holes.push({
+        start: reference.start,
+        end: reference.end,
+        make: () => ({ kind: 'reference', reference }),
+      })
   // Outer holes before the ones inside them.
   holes.sort((a, b) => a.start - b.start || b.end - a.end)
 

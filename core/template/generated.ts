@@ -94,7 +94,12 @@ function link(context: SiteContext, from: string, page: Page, own: Page, rel = '
  * A generated part for one page as HTML lines, or '' when it has nothing to show.
  * @param indent white space before each line but the first
  */
-export function renderGenerated(context: SiteContext, part: GeneratedPart, page: Page, indent: string): string {
+export function renderGenerated(
+  context: SiteContext,
+  part: GeneratedPart,
+  page: Page,
+  indent: string,
+): string {
   const entries = entriesFor(context, part, page)
   if (entries.length === 0) return ''
   const from = context.names.pages.get(page.id)!.path
@@ -136,7 +141,9 @@ function neighbourRel({ tree }: SiteContext, page: Page, one: Page): string {
 export function generatedSignature(context: SiteContext, part: GeneratedPart, page: Page): string {
   const write = (entries: readonly Entry[]): string =>
     entries
-      .map((one) => `${one.page.label}\u0001${context.names.pages.get(one.page.id)!.path}(${write(one.below)})`)
+      .map(
+        (one) => `${one.page.label}\u0001${context.names.pages.get(one.page.id)!.path}(${write(one.below)})`,
+      )
       .join('\u0002')
   return write(entriesFor(context, part, page))
 }

@@ -49,12 +49,20 @@ export const homeFileOf = (site: Pick<Site, 'scheme'>): string => site.scheme.ho
  * right already: relative, and naming a file, not a folder, so that it works from a disk too.
  * @param from where it is understood from: `path` for a content, '' for the template
  */
-export function outputReference(context: SiteContext, reference: Reference, path: string, from = path): string | null {
+export function outputReference(
+  context: SiteContext,
+  reference: Reference,
+  path: string,
+  from = path,
+): string | null {
   const target = resolveReference(reference.href, from, context.names, homeFileOf(context.site))
   if (target.kind === 'elsewhere' || target.kind === 'here') return null
   // A relative one that names a file exactly is the author's spelling, and stays.
   const rooted = reference.href.startsWith('/') || from !== path
-  if (!rooted && (target.kind === 'missing' || reference.href.split(/[?#]/)[0]!.endsWith(target.path.split('/').pop()!)))
+  if (
+    !rooted &&
+    (target.kind === 'missing' || reference.href.split(/[?#]/)[0]!.endsWith(target.path.split('/').pop()!))
+  )
     return null
   return relativeReference(path, target.path) + target.suffix
 }
@@ -81,7 +89,8 @@ export interface SlotContent {
   readonly facts: HtmlFacts
 }
 
-const fallbackOnly = (parts: readonly Part[]) => parts.every((part) => part.kind === 'text' && part.text.trim() === '')
+const fallbackOnly = (parts: readonly Part[]) =>
+  parts.every((part) => part.kind === 'text' && part.text.trim() === '')
 
 /**
  * One page's HTML: the template with its slots filled, generated parts made, values put in and
@@ -129,7 +138,11 @@ export function renderPage(
         case 'value': {
           const value = valueOf(part.name, site, page, year)
           write(
-            part.syntax === 'text' ? escapeText(value) : part.syntax === 'url' ? encodeVariable(value) : escapeAttribute(value),
+            part.syntax === 'text'
+              ? escapeText(value)
+              : part.syntax === 'url'
+                ? encodeVariable(value)
+                : escapeAttribute(value),
           )
           break
         }

@@ -61,6 +61,10 @@ a {
   text-underline-offset: 0.15em;
 }
 
+a:not([href]) {
+  color: inherit;
+}
+
 a:focus-visible {
   outline: 3px solid var(--accent);
   outline-offset: 2px;

@@ -6,12 +6,24 @@ export interface Account {
 }
 
 export const insertAccount = async (db: Queryable, email: string, passwordHash: string): Promise<Account> =>
-  (await maybeOne<Account>(db, 'INSERT INTO accounts (email, password_hash) VALUES ($1, $2) RETURNING id, email', [email, passwordHash]))!
+  (await maybeOne<Account>(
+    db,
+    'INSERT INTO accounts (email, password_hash) VALUES ($1, $2) RETURNING id, email',
+    [email, passwordHash],
+  ))!
 
-export const findAccount = (db: Queryable, email: string): Promise<(Account & { passwordHash: string }) | null> =>
+export const findAccount = (
+  db: Queryable,
+  email: string,
+): Promise<(Account & { passwordHash: string }) | null> =>
   maybeOne(db, 'SELECT id, email, password_hash AS "passwordHash" FROM accounts WHERE email = $1', [email])
 
-export async function insertSession(db: Queryable, tokenHash: Buffer, accountId: string, days: number): Promise<void> {
+export async function insertSession(
+  db: Queryable,
+  tokenHash: Buffer,
+  accountId: string,
+  days: number,
+): Promise<void> {
   await db.query(
     `INSERT INTO sessions (token_hash, account_id, expires_at) VALUES ($1, $2, now() + make_interval(days => $3))`,
     [tokenHash, accountId, days],

@@ -11,7 +11,10 @@ export async function putBlobs(db: Queryable, contents: readonly (Buffer | strin
   const unique = new Map(hashes.map((hash, index) => [hash, contents[index]!]))
   await db.query(
     'INSERT INTO blobs (hash, bytes) SELECT * FROM unnest($1::text[], $2::bytea[]) ON CONFLICT DO NOTHING',
-    [[...unique.keys()], [...unique.values()].map((bytes) => (typeof bytes === 'string' ? Buffer.from(bytes) : bytes))],
+    [
+      [...unique.keys()],
+      [...unique.values()].map((bytes) => (typeof bytes === 'string' ? Buffer.from(bytes) : bytes)),
+    ],
   )
   return hashes
 }
@@ -25,7 +28,11 @@ export async function putBlob(db: Queryable, content: Buffer | string): Promise<
 export async function getBlobs(db: Queryable, hashes: Iterable<Hash>): Promise<Map<Hash, Buffer>> {
   const wanted = [...new Set(hashes)]
   if (wanted.length === 0) return new Map()
-  const rows = await many<{ hash: Hash; bytes: Buffer }>(db, 'SELECT hash, bytes FROM blobs WHERE hash = ANY($1)', [wanted])
+  const rows = await many<{ hash: Hash; bytes: Buffer }>(
+    db,
+    'SELECT hash, bytes FROM blobs WHERE hash = ANY($1)',
+    [wanted],
+  )
   return new Map(rows.map((row) => [row.hash, row.bytes]))
 }
 

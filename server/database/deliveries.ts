@@ -19,7 +19,11 @@ const destinationColumns = `d.id, d.site_id AS "siteId", d.name, d.host, d.port,
   d.public_address AS "publicAddress", d.host_key AS "hostKey", d.listed_at AS "listedAt"`
 
 export const listDestinations = (db: Queryable, siteId: string): Promise<Destination[]> =>
-  many<Destination>(db, `SELECT ${destinationColumns} FROM destinations d WHERE d.site_id = $1 ORDER BY d.created_at, d.id`, [siteId])
+  many<Destination>(
+    db,
+    `SELECT ${destinationColumns} FROM destinations d WHERE d.site_id = $1 ORDER BY d.created_at, d.id`,
+    [siteId],
+  )
 
 /** A destination of an account's site, or null. */
 export const findDestination = (db: Queryable, id: string, siteId: string, accountId: string) =>
@@ -41,12 +45,26 @@ export interface DestinationValues {
   readonly hostKey: string
 }
 
-export async function insertDestination(db: Queryable, siteId: string, values: DestinationValues): Promise<string> {
+export async function insertDestination(
+  db: Queryable,
+  siteId: string,
+  values: DestinationValues,
+): Promise<string> {
   const row = await maybeOne<{ id: string }>(
     db,
     `INSERT INTO destinations (site_id, name, host, port, account, password_sealed, folder, public_address, host_key)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) RETURNING id`,
-    [siteId, values.name, values.host, values.port, values.account, values.passwordSealed, values.folder, values.publicAddress, values.hostKey],
+    [
+      siteId,
+      values.name,
+      values.host,
+      values.port,
+      values.account,
+      values.passwordSealed,
+      values.folder,
+      values.publicAddress,
+      values.hostKey,
+    ],
   )
   return row!.id
 }
@@ -58,7 +76,8 @@ export async function updateDestination(db: Queryable, id: string, values: Desti
     'SELECT host, port, account, folder FROM destinations WHERE id = $1 FOR UPDATE',
     [id],
   )
-  const samePlace = was && (['host', 'port', 'account', 'folder'] as const).every((field) => was[field] === values[field])
+  const samePlace =
+    was && (['host', 'port', 'account', 'folder'] as const).every((field) => was[field] === values[field])
   if (!samePlace) {
     await db.query('DELETE FROM delivered_files WHERE destination_id = $1', [id])
     await db.query('DELETE FROM listed_files WHERE destination_id = $1', [id])
@@ -66,7 +85,18 @@ export async function updateDestination(db: Queryable, id: string, values: Desti
   await db.query(
     `UPDATE destinations SET name = $2, host = $3, port = $4, account = $5, password_sealed = $6, folder = $7,
        public_address = $8, host_key = $9, listed_at = CASE WHEN $10 THEN listed_at END WHERE id = $1`,
-    [id, values.name, values.host, values.port, values.account, values.passwordSealed, values.folder, values.publicAddress, values.hostKey, Boolean(samePlace)],
+    [
+      id,
+      values.name,
+      values.host,
+      values.port,
+      values.account,
+      values.passwordSealed,
+      values.folder,
+      values.publicAddress,
+      values.hostKey,
+      Boolean(samePlace),
+    ],
   )
 }
 
@@ -102,7 +132,11 @@ const deliveryColumns = `id, destination_id AS "destinationId", state, revision,
   error_message AS "errorMessage", asked_at AS "askedAt", started_at AS "startedAt", ended_at AS "endedAt"`
 
 export const listDeliveries = (db: Queryable, destinationId: string, limit: number): Promise<Delivery[]> =>
-  many<Delivery>(db, `SELECT ${deliveryColumns} FROM deliveries WHERE destination_id = $1 ORDER BY asked_at DESC LIMIT $2`, [destinationId, limit])
+  many<Delivery>(
+    db,
+    `SELECT ${deliveryColumns} FROM deliveries WHERE destination_id = $1 ORDER BY asked_at DESC LIMIT $2`,
+    [destinationId, limit],
+  )
 
 /** A delivery of a site, or null. */
 export const findDelivery = (db: Queryable, id: string, siteId: string): Promise<Delivery | null> =>
@@ -216,7 +250,12 @@ export interface SentFile {
 }
 
 /** Writes what was sent: into the delivery's record, the latest state, and what is known to be there. */
-export async function recordSent(db: Queryable, deliveryId: string, destinationId: string, files: readonly SentFile[]): Promise<void> {
+export async function recordSent(
+  db: Queryable,
+  deliveryId: string,
+  destinationId: string,
+  files: readonly SentFile[],
+): Promise<void> {
   if (files.length === 0) return
   const json = JSON.stringify(files)
   const rows = `jsonb_to_recordset($2) AS t(path text, hash text, "sizeBytes" bigint, "modifiedSeconds" bigint)`
@@ -229,7 +268,11 @@ export async function recordSent(db: Queryable, deliveryId: string, destinationI
 }
 
 /** Writes that these files are known to be at the destination with these contents. */
-export async function recordThere(db: Queryable, destinationId: string, files: readonly SentFile[]): Promise<void> {
+export async function recordThere(
+  db: Queryable,
+  destinationId: string,
+  files: readonly SentFile[],
+): Promise<void> {
   if (files.length === 0) return
   const json = JSON.stringify(files)
   const rows = `jsonb_to_recordset($2) AS t(path text, hash text, "sizeBytes" bigint, "modifiedSeconds" bigint)`
@@ -247,13 +290,24 @@ export async function recordThere(db: Queryable, destinationId: string, files: r
 }
 
 /** Writes that these files are no longer at the destination. */
-export async function recordRemoved(db: Queryable, destinationId: string, paths: readonly string[]): Promise<void> {
+export async function recordRemoved(
+  db: Queryable,
+  destinationId: string,
+  paths: readonly string[],
+): Promise<void> {
   for (const table of ['delivered_files', 'listed_files'])
-    await db.query(`DELETE FROM ${table} WHERE destination_id = $1 AND path = ANY($2)`, [destinationId, paths])
+    await db.query(`DELETE FROM ${table} WHERE destination_id = $1 AND path = ANY($2)`, [
+      destinationId,
+      paths,
+    ])
 }
 
 /** Replaces what was last seen at a destination. */
-export async function replaceListing(db: Queryable, destinationId: string, files: readonly ListedFile[]): Promise<void> {
+export async function replaceListing(
+  db: Queryable,
+  destinationId: string,
+  files: readonly ListedFile[],
+): Promise<void> {
   await db.query('DELETE FROM listed_files WHERE destination_id = $1', [destinationId])
   await db.query(
     `INSERT INTO listed_files SELECT $1, path, "sizeBytes", "modifiedSeconds"
@@ -278,5 +332,12 @@ export const listListed = (db: Queryable, destinationId: string): Promise<Listed
   )
 
 /** Paths and sizes that a delivery sent. */
-export const listDeliveryFiles = (db: Queryable, deliveryId: string): Promise<Pick<ManifestFile, 'path' | 'sizeBytes'>[]> =>
-  many(db, 'SELECT path, size_bytes AS "sizeBytes" FROM delivery_files WHERE delivery_id = $1 ORDER BY path', [deliveryId])
+export const listDeliveryFiles = (
+  db: Queryable,
+  deliveryId: string,
+): Promise<Pick<ManifestFile, 'path' | 'sizeBytes'>[]> =>
+  many(
+    db,
+    'SELECT path, size_bytes AS "sizeBytes" FROM delivery_files WHERE delivery_id = $1 ORDER BY path',
+    [deliveryId],
+  )

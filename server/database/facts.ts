@@ -20,7 +20,11 @@ export async function loadFacts(db: Queryable, hashes: Iterable<Hash>): Promise<
     else missing.push(hash)
   }
   if (missing.length > 0) {
-    const rows = await many<{ hash: Hash; facts: HtmlFacts }>(db, 'SELECT hash, facts FROM content_facts WHERE hash = ANY($1)', [missing])
+    const rows = await many<{ hash: Hash; facts: HtmlFacts }>(
+      db,
+      'SELECT hash, facts FROM content_facts WHERE hash = ANY($1)',
+      [missing],
+    )
     for (const row of rows) facts.set(row.hash, row.facts)
     const unread = missing.filter((hash) => !facts.has(hash))
     const texts = await getTexts(db, unread)

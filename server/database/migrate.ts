@@ -15,8 +15,12 @@ export async function migrate(folder = path.resolve('server/database/migrations'
   const files = (await readdir(folder)).filter((name) => /^\d{3}_.*\.sql$/.test(name)).sort()
   return transaction(async (client) => {
     await client.query('SELECT pg_advisory_xact_lock($1)', [migrationLock])
-    await client.query('CREATE TABLE IF NOT EXISTS migrations (name text PRIMARY KEY, applied_at timestamptz NOT NULL DEFAULT now())')
-    const done = new Set((await many<{ name: string }>(client, 'SELECT name FROM migrations')).map((row) => row.name))
+    await client.query(
+      'CREATE TABLE IF NOT EXISTS migrations (name text PRIMARY KEY, applied_at timestamptz NOT NULL DEFAULT now())',
+    )
+    const done = new Set(
+      (await many<{ name: string }>(client, 'SELECT name FROM migrations')).map((row) => row.name),
+    )
     const unknown = [...done].filter((name) => !files.includes(name))
     if (unknown.length > 0)
       throw new Error(

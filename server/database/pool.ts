@@ -22,10 +22,12 @@ export class DatabaseError extends Error {
 export function databaseError(error: unknown): unknown {
   const state = (error as { code?: string }).code
   if (typeof state !== 'string') return error
-  const as = (code: DatabaseError['code'], message: string) => new DatabaseError(code, message, { cause: error })
+  const as = (code: DatabaseError['code'], message: string) =>
+    new DatabaseError(code, message, { cause: error })
   if (state === '23505') return as('duplicate', 'This already exists.')
   if (state === '23503') return as('missing-reference', 'Something this refers to is not there.')
-  if (state === '53100') return as('disk-full', 'The database’s disk is full. Make room and try again; nothing was lost.')
+  if (state === '53100')
+    return as('disk-full', 'The database’s disk is full. Make room and try again; nothing was lost.')
   if (/^(08|57P)/.test(state) || state === 'ECONNREFUSED' || state === 'ECONNRESET')
     return as('unavailable', 'The database does not answer. Try again in a moment; nothing was lost.')
   return error

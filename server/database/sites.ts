@@ -54,9 +54,19 @@ export async function loadSite(
   const { revision, ...settings } = row
   const known = recent.get(siteId)
   if (known?.revision === revision) return remember(known)
-  const pages = await many<Page>(db, `SELECT ${pageColumns} FROM pages WHERE site_id = $1 ORDER BY seq, id`, [siteId])
-  const files = await many<SiteFile>(db, `SELECT ${fileColumns} FROM site_files WHERE site_id = $1 ORDER BY seq, id`, [siteId])
-  const templates = await many<Template>(db, 'SELECT id, name, source FROM templates WHERE site_id = $1 ORDER BY id', [siteId])
+  const pages = await many<Page>(db, `SELECT ${pageColumns} FROM pages WHERE site_id = $1 ORDER BY seq, id`, [
+    siteId,
+  ])
+  const files = await many<SiteFile>(
+    db,
+    `SELECT ${fileColumns} FROM site_files WHERE site_id = $1 ORDER BY seq, id`,
+    [siteId],
+  )
+  const templates = await many<Template>(
+    db,
+    'SELECT id, name, source FROM templates WHERE site_id = $1 ORDER BY id',
+    [siteId],
+  )
   const stored = { site: { ...settings, pages, files, templates }, revision }
   // Rows read without a lock may be of a later revision than the first statement saw.
   if (!lock) {
@@ -89,7 +99,16 @@ export async function insertSite(db: Queryable, site: Site, accountId: string): 
   await db.query(
     `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
-    [site.id, accountId, site.name, site.language, site.titlePattern, site.homeId, JSON.stringify(site.scheme), site.nextSeq],
+    [
+      site.id,
+      accountId,
+      site.name,
+      site.language,
+      site.titlePattern,
+      site.homeId,
+      JSON.stringify(site.scheme),
+      site.nextSeq,
+    ],
   )
   await putPages(db, site.id, site.pages)
   await putFiles(db, site.id, site.files)
@@ -146,21 +165,36 @@ export interface HistoryEntry {
  */
 export async function saveRevision(db: Queryable, after: Site, entry: HistoryEntry): Promise<number> {
   const { diff } = entry
-  const changed = <T extends { id: string }>(rows: readonly T[], patch: SiteDiff['pages' | 'files' | 'templates']) =>
-    rows.filter((row) => patch[row.id]?.after)
+  const changed = <T extends { id: string }>(
+    rows: readonly T[],
+    patch: SiteDiff['pages' | 'files' | 'templates'],
+  ) => rows.filter((row) => patch[row.id]?.after)
   const removed = (patch: SiteDiff['pages' | 'files' | 'templates']) =>
     Object.keys(patch).filter((id) => !patch[id]!.after)
   await putPages(db, after.id, changed(after.pages, diff.pages))
   await putFiles(db, after.id, changed(after.files, diff.files))
   await putTemplates(db, after.id, changed(after.templates, diff.templates))
-  for (const [table, patch] of [['pages', diff.pages], ['site_files', diff.files], ['templates', diff.templates]] as const) {
+  for (const [table, patch] of [
+    ['pages', diff.pages],
+    ['site_files', diff.files],
+    ['templates', diff.templates],
+  ] as const) {
     const ids = removed(patch)
-    if (ids.length > 0) await db.query(`DELETE FROM ${table} WHERE site_id = $1 AND id = ANY($2)`, [after.id, ids])
+    if (ids.length > 0)
+      await db.query(`DELETE FROM ${table} WHERE site_id = $1 AND id = ANY($2)`, [after.id, ids])
   }
   const { rows } = await db.query<{ revision: number }>(
     `UPDATE sites SET revision = revision + 1, changed_at = now(), name = $2, language = $3, title_pattern = $4,
        home_id = $5, scheme = $6, next_seq = $7 WHERE id = $1 RETURNING revision`,
-    [after.id, after.name, after.language, after.titlePattern, after.homeId, JSON.stringify(after.scheme), after.nextSeq],
+    [
+      after.id,
+      after.name,
+      after.language,
+      after.titlePattern,
+      after.homeId,
+      JSON.stringify(after.scheme),
+      after.nextSeq,
+    ],
   )
   const { revision } = rows[0]!
   await db.query(
@@ -195,13 +229,25 @@ export const stepToRedo = (db: Queryable, siteId: string): Promise<HistoryStep |
     [siteId],
   )
 
-export async function markStep(db: Queryable, siteId: string, revision: number, state: 'done' | 'undone'): Promise<void> {
-  await db.query('UPDATE history SET state = $3 WHERE site_id = $1 AND revision = $2', [siteId, revision, state])
+export async function markStep(
+  db: Queryable,
+  siteId: string,
+  revision: number,
+  state: 'done' | 'undone',
+): Promise<void> {
+  await db.query('UPDATE history SET state = $3 WHERE site_id = $1 AND revision = $2', [
+    siteId,
+    revision,
+    state,
+  ])
 }
 
 /** A new change makes the ones taken back before it unreachable for redo. */
 export async function passUndone(db: Queryable, siteId: string): Promise<void> {
-  await db.query(`UPDATE history SET state = 'passed' WHERE site_id = $1 AND kind = 'change' AND state = 'undone'`, [siteId])
+  await db.query(
+    `UPDATE history SET state = 'passed' WHERE site_id = $1 AND kind = 'change' AND state = 'undone'`,
+    [siteId],
+  )
 }
 
 /** Makes what was done so far the ground that undo does not go below. */
@@ -210,7 +256,10 @@ export async function passAll(db: Queryable, siteId: string): Promise<void> {
 }
 
 /** Titles of what undo and redo would do. */
-export async function undoTitles(db: Queryable, siteId: string): Promise<{ undo: string | null; redo: string | null }> {
+export async function undoTitles(
+  db: Queryable,
+  siteId: string,
+): Promise<{ undo: string | null; redo: string | null }> {
   const [undo, redo] = [await stepToUndo(db, siteId), await stepToRedo(db, siteId)]
   return { undo: undo?.title ?? null, redo: redo?.title ?? null }
 }

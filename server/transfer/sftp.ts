@@ -17,14 +17,19 @@ const status = { noSuchFile: 2, permissionDenied: 3, failure: 4 }
 export const fingerprint = (key: Buffer): string =>
   `SHA256:${createHash('sha256').update(key).digest('base64').replace(/=+$/, '')}`
 
-function connectError(error: NodeJS.ErrnoException & { level?: string }, target: TransferTarget): TransferError {
+function connectError(
+  error: NodeJS.ErrnoException & { level?: string },
+  target: TransferTarget,
+): TransferError {
   const where = `${target.host}, port ${target.port}`
-  const as = (code: TransferError['code'], message: string) => new TransferError(code, message, { cause: error })
+  const as = (code: TransferError['code'], message: string) =>
+    new TransferError(code, message, { cause: error })
   if (error.level === 'client-authentication')
     return as('wrong-password', `${target.host} does not accept this account and password.`)
   if (error.level === 'client-timeout' || error.code === 'ETIMEDOUT')
     return as('timeout', `${where} does not answer. Check the host’s name and the port.`)
-  if (error.code === 'ECONNREFUSED') return as('refused', `Nothing accepts SFTP at ${where}. Check the port, or ask the host.`)
+  if (error.code === 'ECONNREFUSED')
+    return as('refused', `Nothing accepts SFTP at ${where}. Check the port, or ask the host.`)
   if (error.code === 'ENOTFOUND' || error.code === 'EAI_AGAIN')
     return as('not-found', `No computer called ${target.host} could be found. Check the spelling.`)
   if (error.code === 'ECONNRESET' || error.code === 'EPIPE')
@@ -48,7 +53,9 @@ export async function openSftp(target: TransferTarget): Promise<Transport> {
           : connectError(error, target),
       ),
     )
-    client.once('close', () => reject(new TransferError('connection-lost', `${target.host} closed the connection.`)))
+    client.once('close', () =>
+      reject(new TransferError('connection-lost', `${target.host} closed the connection.`)),
+    )
     client.connect({
       host: target.host,
       port: target.port,
@@ -64,12 +71,12 @@ export async function openSftp(target: TransferTarget): Promise<Transport> {
     })
   })
   client.setNoDelay(true)
-  const sftp = await promisify<SFTPWrapper>((done) => client.sftp((error, wrapper) => done(error ?? null, wrapper)))().catch(
-    (error: Error) => {
-      client.end()
-      throw new TransferError('other', `${target.host} offers no SFTP on this account.`, { cause: error })
-    },
-  )
+  const sftp = await promisify<SFTPWrapper>((done) =>
+    client.sftp((error, wrapper) => done(error ?? null, wrapper)),
+  )().catch((error: Error) => {
+    client.end()
+    throw new TransferError('other', `${target.host} offers no SFTP on this account.`, { cause: error })
+  })
   return new SftpTransport(client, sftp, target, hostKey)
 }
 
@@ -101,7 +108,10 @@ class SftpTransport implements Transport {
   }
 
   /** Runs one request. A request whose connection goes away never answers, so the loss is raced. */
-  async #do<T>(what: string, call: (done: (error: Error | null | undefined, value: T) => void) => void): Promise<T> {
+  async #do<T>(
+    what: string,
+    call: (done: (error: Error | null | undefined, value: T) => void) => void,
+  ): Promise<T> {
     const request = new Promise<T>((resolve, reject) => {
       if (this.#isLost) return
       try {
@@ -119,13 +129,16 @@ class SftpTransport implements Transport {
 
   #errorOf(error: Error & { code?: number | string }, what: string): TransferError {
     if (error instanceof TransferError) return error
-    const as = (code: TransferError['code'], message: string) => new TransferError(code, message, { cause: error })
+    const as = (code: TransferError['code'], message: string) =>
+      new TransferError(code, message, { cause: error })
     if (this.#isLost || /not connected|no response from server|channel closed/i.test(error.message))
       return as('connection-lost', `The connection to ${this.target.host} was lost.`)
     if (error.code === status.noSuchFile) return as('no-folder', `${what} is not there.`)
-    if (error.code === status.permissionDenied) return as('not-allowed', `This account may not write ${what}.`)
+    if (error.code === status.permissionDenied)
+      return as('not-allowed', `This account may not write ${what}.`)
     // SFTP 3 has no status for a full disk; the text is all there is.
-    if (/no space|quota|disk full/i.test(error.message)) return as('disk-full', `The host’s disk is full (at ${what}).`)
+    if (/no space|quota|disk full/i.test(error.message))
+      return as('disk-full', `The host’s disk is full (at ${what}).`)
     return as('other', `The host refused ${what}: ${error.message}.`)
   }
 
@@ -142,7 +155,8 @@ class SftpTransport implements Transport {
             if (filename === '.' || filename === '..') continue
             const relative = batch[index]! + filename
             if (attrs.isDirectory()) next.push(`${relative}/`)
-            else if (attrs.isFile()) files.push({ path: relative, sizeBytes: attrs.size, modifiedSeconds: attrs.mtime })
+            else if (attrs.isFile())
+              files.push({ path: relative, sizeBytes: attrs.size, modifiedSeconds: attrs.mtime })
           }
         })
       }
@@ -186,7 +200,9 @@ class SftpTransport implements Transport {
     const handle = await this.#do<Buffer>(at, (done) => this.sftp.open(at, 'w', done))
     // ssh2 splits what is larger than the server takes at once, and keeps the pieces in order.
     if (bytes.length > 0)
-      await this.#do<void>(at, (done) => this.sftp.write(handle, bytes, 0, bytes.length, 0, (error) => done(error)))
+      await this.#do<void>(at, (done) =>
+        this.sftp.write(handle, bytes, 0, bytes.length, 0, (error) => done(error)),
+      )
     await this.#do<void>(at, (done) => this.sftp.close(handle, (error) => done(error)))
   }
 
@@ -225,10 +241,12 @@ class SftpTransport implements Transport {
   }
 
   async #reallyMakeFolder(at: string): Promise<void> {
-    const there = await this.#do<Stats>(at, (done) => this.sftp.stat(at, done)).catch((error: TransferError) => {
-      if (error.code !== 'no-folder') throw error
-      return null
-    })
+    const there = await this.#do<Stats>(at, (done) => this.sftp.stat(at, done)).catch(
+      (error: TransferError) => {
+        if (error.code !== 'no-folder') throw error
+        return null
+      },
+    )
     if (there?.isDirectory()) return
     if (there) throw new TransferError('other', `${at} has to be a folder, but a file of that name is there.`)
     await this.#makeFolder(path.posix.dirname(at))

@@ -1,0 +1,71 @@
+/** The directions of architecture.md: an import that runs the wrong way fails the lint step. */
+const tests = '\\.(test|spec)\\.tsx?$|/testing/'
+module.exports = {
+  forbidden: [
+    {
+      name: 'no-cycles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    {
+      name: 'core-stands-alone',
+      comment: 'The core knows nothing of the server, the interface, Node or its packages.',
+      severity: 'error',
+      from: { path: '^core/', pathNot: tests },
+      to: {
+        path: '^(app|server|demo|e2e|practice-host|bin)/|node_modules/(react|pg|express|ssh2|joi)',
+        pathNot: '^core/',
+      },
+    },
+    {
+      name: 'core-has-no-node',
+      severity: 'error',
+      from: { path: '^core/', pathNot: tests },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'core-one-door',
+      comment: 'A folder of the core is entered by its index.ts.',
+      severity: 'error',
+      from: { path: '^(app|server|demo|e2e|core/([^/]+))/', pathNot: tests },
+      to: { path: '^core/([^/]+)/(?!index\\.ts$)', pathNot: '^core/$2/' },
+    },
+    {
+      name: 'server-below-app',
+      severity: 'error',
+      from: { path: '^server/' },
+      to: { path: '^(app|demo|e2e|bin)/' },
+    },
+    {
+      name: 'practice-host-stands-alone',
+      severity: 'error',
+      from: { path: '^practice-host/' },
+      to: { path: '^(app|server|core|demo|e2e|bin)/' },
+    },
+    {
+      name: 'server-not-in-browser',
+      comment:
+        'Components take types from the server, never code; routes reach it in loaders and actions only.',
+      severity: 'error',
+      from: { path: '^app/', pathNot: '^app/(routes/|host\\.ts|entry\\.server|.*\\.server\\.ts)' },
+      to: { path: '^server/', dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'only-the-pool-knows-pg',
+      severity: 'error',
+      from: { path: '^(app|server)/', pathNot: '^server/(database/pool\\.ts|queue\\.ts)$' },
+      to: { path: 'node_modules/pg(-boss)?/', dependencyTypesNot: ['type-only'] },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'node', 'default', 'types'],
+      extensions: ['.ts', '.tsx', '.js', '.mjs'],
+    },
+  },
+}

@@ -1,0 +1,96 @@
+// npm run screenshots: one PNG of each main view from the demo site of a running application.
+import fs from 'node:fs'
+import { chromium } from '@playwright/test'
+
+process.chdir(new URL('..', import.meta.url).pathname)
+
+const address = process.env.SCREENSHOTS_OF ?? 'http://127.0.0.1:4600'
+const folder = process.env.SCREENSHOTS_TO ?? 'docs/screenshots'
+const only = process.argv.slice(2)
+fs.mkdirSync(folder, { recursive: true })
+
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
+const page = await browser.newPage({
+  viewport: { width: Number(process.env.WIDTH ?? 1280), height: 800 },
+  colorScheme: process.env.DARK ? 'dark' : 'light',
+})
+page.on('console', (message) => message.type() === 'error' && console.error(message.text()))
+page.on('pageerror', (error) => console.error(error.message))
+
+const shots = {
+  async 'sign-in'() {
+    await page.goto(address)
+  },
+  async sites() {
+    await page.goto(`${address}/sites`)
+  },
+  async 'new-site'() {
+    await page.goto(`${address}/sites/new`)
+    await page.getByLabel('The site is called').fill('Saltpan Chapel')
+    await page.getByRole('button', { name: 'Try an example' }).click()
+  },
+  async plan() {
+    await openSite('plan', 'Ringing log')
+  },
+  async names() {
+    await openSite('names', 'Keepers, 1871–1983')
+    await page.getByRole('button', { name: /^Words left out/ }).click()
+    await page.getByRole('menuitemradio', { name: 'a, an, and, of, the' }).click()
+    await page.getByText(/links? (is|are) rewritten/).waitFor()
+  },
+  async template() {
+    await openSite('template', 'Terns')
+    await page.getByRole('textbox', { name: 'HTML of the page that results' }).waitFor()
+  },
+  async pages() {
+    await openSite('pages', 'Crossings & tides')
+    await page.frameLocator('iframe').getByRole('table').waitFor()
+  },
+  async checks() {
+    await openSite('checks', 'Visit')
+  },
+  async upload() {
+    await openSite('upload', 'Season 2025')
+    await page.getByRole('button', { name: 'Compare again' }).waitFor()
+  },
+}
+
+async function openSite(view, label) {
+  await page.goto(`${address}/sites`)
+  await page.getByRole('link', { name: 'Marrow Skerry Light' }).click()
+  await page
+    .getByRole('navigation', { name: 'Views' })
+    .getByRole('link', { name: new RegExp(`^${view}`, 'i') })
+    .click()
+  await page.waitForLoadState('networkidle').catch(() => {})
+  await page
+    .getByRole('row', { name: new RegExp(label) })
+    .first()
+    .click()
+}
+
+for (const [name, prepare] of Object.entries(shots)) {
+  const wanted = only.length === 0 || only.includes(name)
+  if (wanted) {
+    await prepare()
+    await page.waitForTimeout(400)
+    await page.screenshot({ path: `${folder}/${name}.png` })
+  }
+  if (name === 'sign-in') {
+    await page.goto(`${address}/sign-in`)
+    await page.getByRole('button', { name: 'Open the demo account' }).click()
+    await page.waitForURL('**/sites')
+  }
+}
+await browser.close()

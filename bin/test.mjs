@@ -1,0 +1,122 @@
+// npm test: everything that has to hold, over a cluster and ports of its own.
+import fs from 'node:fs'
+import os from 'node:os'
+import path from 'node:path'
+import { spawn } from 'node:child_process'
+import { ensureBuild } from './lib/build.mjs'
+import { ensureNodeModules, ensurePackage } from './lib/install.mjs'
+import { freePort } from './lib/run.mjs'
+import { main, say } from './lib/say.mjs'
+import { startChild, startServices } from './lib/services.mjs'
+
+process.chdir(new URL('..', import.meta.url).pathname)
+
+const results = 'test-results'
+
+/** Runs a step and shows its output as it comes; resolves to its exit code. */
+function step(title, command, args, env = {}) {
+  say(`\n── ${title}`)
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, {
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...env },
+    })
+    child.on('error', reject)
+    child.on('close', (code) => resolve(code ?? 1))
+  })
+}
+
+const readJson = (file) => (fs.existsSync(file) ? JSON.parse(fs.readFileSync(file, 'utf8')) : null)
+
+await main(async () => {
+  await ensureNodeModules()
+  await ensurePackage(
+    'chromium',
+    () => fs.existsSync('/usr/bin/chromium'),
+    'The end-to-end tests drive Chromium, which is not installed.',
+  )
+  fs.rmSync(results, { recursive: true, force: true })
+  fs.mkdirSync(results, { recursive: true })
+  let passed = 0
+  let failed = 0
+  const count = (title, ok) => {
+    if (ok) passed += 1
+    else {
+      failed += 1
+      say(`✗ ${title} failed`)
+    }
+  }
+  /** A step that either holds or does not counts as one. */
+  const check = async (title, ...command) => count(title, (await step(title, 'npx', command)) === 0)
+
+  await check('Format', 'prettier', '--check', '.')
+  await check('Types', 'sh', '-c', 'react-router typegen && tsc --noEmit')
+  await check('Lint', 'eslint', '.')
+  await check(
+    'Layers',
+    'depcruise',
+    '--config',
+    '.dependency-cruiser.cjs',
+    'app',
+    'bin',
+    'core',
+    'demo',
+    'e2e',
+    'practice-host',
+    'server',
+  )
+
+  const jest = async (project, env) => {
+    const file = path.join(results, `${project}.json`)
+    const args = [
+      '--experimental-vm-modules',
+      '--disable-warning=ExperimentalWarning',
+      'node_modules/jest/bin/jest.js',
+      '--selectProjects',
+      project,
+      '--json',
+      `--outputFile=${file}`,
+    ]
+    const code = await step(`Jest: ${project}`, 'node', args, env)
+    const found = readJson(file)
+    passed += found?.numPassedTests ?? 0
+    // A file that could not even be loaded has no tests to count, so it counts itself.
+    failed += (found?.numFailedTests ?? 0) + (found?.numRuntimeErrorTestSuites ?? 0)
+    if (code !== 0 && !found?.numFailedTests && !found?.numRuntimeErrorTestSuites) failed += 1
+    if (!found?.numTotalTests) count(`Jest: ${project} ran no test`, false)
+  }
+  await jest('unit', {})
+
+  const data = fs.mkdtempSync(path.join(os.tmpdir(), 'rubricant-test-'))
+  fs.chmodSync(data, 0o755)
+  const [port, postgresPort, sftpPort, webPort] = [
+    await freePort(),
+    await freePort(),
+    await freePort(),
+    await freePort(),
+  ]
+  const services = await startServices({ data, port, postgresPort, sftpPort, webPort, databaseUrl: null })
+  try {
+    const env = Object.fromEntries(Object.entries(services.env).map(([name, value]) => [name, String(value)]))
+    await jest('database', { ...env, LOG_LEVEL: 'silent' })
+
+    await ensureBuild()
+    const app = await startChild('bin/server.mjs', { ...services.env, LOG_LEVEL: 'error' }, /server ready/)
+    services.stops.push(app.stop)
+    const code = await step('Playwright', 'npx', ['playwright', 'test'], {
+      ...env,
+      E2E_ADDRESS: `http://127.0.0.1:${port}`,
+      E2E_PRACTICE_FOLDER: path.join(data, 'practice-host'),
+    })
+    const { stats } = readJson(path.join(results, 'e2e.json')) ?? {}
+    passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0)
+    failed += stats?.unexpected ?? 0
+    if (code !== 0 && !stats?.unexpected) failed += 1
+    if (!stats?.expected) count('Playwright ran no test', false)
+  } finally {
+    await services.stop()
+    fs.rmSync(data, { recursive: true, force: true })
+  }
+  say(`\n${passed} passed, ${failed} failed`)
+  process.exit(failed > 0 || passed === 0 ? 1 : 0)
+})

@@ -1,0 +1,155 @@
+import { expect, test } from '@playwright/test'
+import { allSaved, expectAccessible, labels, makeSite, openView, row, signUp } from './support'
+
+const plan = 'Saltpan Chapel\n  Visit\n    Getting here\n  The bell\n  Contact'
+
+test.beforeEach(async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', plan)
+})
+
+test('the plan is edited by keyboard alone, and undone after a reload', async ({ page }) => {
+  await row(page, /Visit/).click()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
+  await expect(row(page, /The bell/)).toBeFocused()
+  await page.keyboard.press('Tab')
+  await expect(row(page, /The bell/)).toHaveAttribute('aria-level', '2')
+  await expect(row(page, /The bell/)).toContainText('visit/the-bell.html')
+  await page.keyboard.press('Alt+ArrowUp')
+  expect(await labels(page)).toEqual(['Saltpan Chapel', 'Visit', 'The bell', 'Getting here', 'Contact'])
+  await page.keyboard.press('Shift+Tab')
+  await expect(row(page, /The bell/)).toHaveAttribute('aria-level', '1')
+  await page.keyboard.press('F2')
+  await page.keyboard.type('The great bell')
+  await page.keyboard.press('Enter')
+  await expect(row(page, /The great bell/)).toContainText('the-great-bell.html')
+  await allSaved(page)
+
+  await page.reload()
+  await expect(row(page, /The great bell/)).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(row(page, /The bell/)).toContainText('the-bell.html')
+  for (let step = 0; step < 3; step++) {
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await allSaved(page)
+  }
+  await expect(row(page, /The bell/)).toHaveAttribute('aria-level', '1')
+  expect(await labels(page)).toEqual(['Saltpan Chapel', 'Visit', 'Getting here', 'The bell', 'Contact'])
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
+  await page.getByRole('button', { name: 'Redo' }).click()
+  await expect(row(page, /The bell/)).toHaveAttribute('aria-level', '2')
+})
+
+test('a branch is removed after its ripple was shown, with what links there', async ({ page }) => {
+  await row(page, /Contact/).click()
+  await openView(page, 'Pages')
+  await page.getByRole('textbox', { name: 'Content of Contact' }).click()
+  await page.keyboard.type('<a href="/visit/getting-here.html">way')
+  await expect(page.frameLocator('iframe').getByRole('link', { name: 'way' })).toBeVisible()
+  await allSaved(page)
+  await openView(page, 'Plan')
+  await row(page, /Visit/).click()
+  await page.keyboard.press('Delete')
+  await expect(
+    page.getByText(
+      '“Visit” and 1 page below it leave the site and every menu. 1 link in other pages will lead nowhere.',
+    ),
+  ).toBeVisible()
+  await page.keyboard.press('Enter')
+  expect(await labels(page)).toEqual(['Saltpan Chapel', 'The bell', 'Contact'])
+  await openView(page, 'Checks')
+  await expect(
+    page.getByText('/visit/getting-here.html leads to no page or file of this site.'),
+  ).toBeVisible()
+})
+
+test('a renamed page takes the links to it along', async ({ page }) => {
+  await row(page, /Contact/).click()
+  await openView(page, 'Pages')
+  await page.getByRole('textbox', { name: 'Content of Contact' }).click()
+  await page.keyboard.type('<a href="/visit/getting-here.html">way')
+  await expect(page.frameLocator('iframe').getByRole('link', { name: 'way' })).toBeVisible()
+  await row(page, /Getting here/).click()
+  await page.keyboard.press('F2')
+  await page.keyboard.type('By boat')
+  await page.keyboard.press('Enter')
+  await row(page, /Contact/).click()
+  await expect(page.getByRole('textbox', { name: 'Content of Contact' })).toContainText('/visit/by-boat.html')
+})
+
+test('a pasted outline becomes pages; the second window sees them', async ({ page, context }) => {
+  const second = await context.newPage()
+  await second.goto(page.url())
+  await expect(row(second, /Contact/)).toBeVisible()
+  await row(page, /The bell/).click()
+  await page.evaluate(() => {
+    const data = new DataTransfer()
+    data.setData('text/plain', 'Concerts\n  Spring\n  Autumn')
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    )
+  })
+  const expected = [
+    'Saltpan Chapel',
+    'Visit',
+    'Getting here',
+    'The bell',
+    'Concerts',
+    'Spring',
+    'Autumn',
+    'Contact',
+  ]
+  expect(await labels(page)).toEqual(expected)
+  await expect.poll(() => labels(second)).toEqual(expected)
+})
+
+test('two windows on one field: the second is told, and loses nothing', async ({ page, context }) => {
+  const second = await context.newPage()
+  await second.goto(page.url())
+  await expect(row(second, /Contact/)).toBeVisible()
+  // The second window has begun to type before the first one saves.
+  await row(second, /Contact/).click()
+  await second.keyboard.press('F2')
+  await second.keyboard.type('Write to us')
+  await second.route('**/changes', async (route) => {
+    if (route.request().method() === 'GET') await route.abort()
+    else await route.continue()
+  })
+  await row(page, /Contact/).click()
+  await page.keyboard.press('F2')
+  await page.keyboard.type('Reach us')
+  await page.keyboard.press('Enter')
+  await allSaved(page)
+  await second.keyboard.press('Enter')
+  await expect(second.getByText('You typed “Write to us”; it is now “Reach us”.')).toBeVisible()
+  await second.unroute('**/changes')
+  await second.getByRole('button', { name: 'Use what I typed' }).click()
+  await expect(row(page, /Write to us/)).toBeVisible()
+})
+
+test('what was typed while the server was away is saved when it is back', async ({ page }) => {
+  await page.route('**/changes', (route) => route.abort())
+  await row(page, /Contact/).click()
+  await page.keyboard.press('F2')
+  await page.keyboard.type('Reach us')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Not saved: no connection.')).toBeVisible()
+  await page.unroute('**/changes')
+  await allSaved(page)
+  await page.reload()
+  await expect(row(page, /Reach us/)).toBeVisible()
+})
+
+test('every view is free of what axe finds', async ({ page }) => {
+  for (const view of ['Plan', 'Names', 'Template', 'Pages', 'Checks', 'Upload']) {
+    await openView(page, view)
+    await page.waitForURL(new RegExp(view.toLowerCase()))
+    await page.waitForTimeout(300)
+    await expectAccessible(page)
+  }
+  for (const address of ['/sites', '/sites/new']) {
+    await page.goto(address)
+    await expectAccessible(page)
+  }
+})

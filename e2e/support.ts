@@ -1,0 +1,82 @@
+import { readFile } from 'node:fs/promises'
+import path from 'node:path'
+import { expect, type Page } from '@playwright/test'
+import axe from 'axe-core'
+
+let accounts = 0
+
+/** Makes an account of its own for a test and signs in with it. */
+export async function signUp(page: Page): Promise<{ email: string; password: string }> {
+  const email = `author${++accounts}.${Date.now()}@saltpan.example`
+  const password = 'a long enough password'
+  await page.goto('/sign-up')
+  await page.getByLabel('E-mail address').fill(email)
+  await page.getByLabel('Password').fill(password)
+  await page.getByRole('button', { name: 'Make the account' }).click()
+  await page.waitForURL('**/sites')
+  return { email, password }
+}
+
+/** Makes a site from a typed plan; the Plan view is open afterwards. */
+export async function makeSite(page: Page, name: string, plan: string): Promise<string> {
+  await page.goto('/sites/new')
+  await page.getByLabel('The site is called').fill(name)
+  await page.getByLabel('Its pages, one a line, indented under each other').fill(plan)
+  await page.getByRole('button', { name: 'Make this site' }).click()
+  await page.waitForURL('**/plan')
+  return /\/sites\/([^/]+)/.exec(page.url())![1]!
+}
+
+export const row = (page: Page, label: string | RegExp) => page.getByRole('row', { name: label }).first()
+
+export const openView = (page: Page, view: string) =>
+  page
+    .getByRole('navigation', { name: 'Views' })
+    .getByRole('link', { name: new RegExp(`^${view}`) })
+    .click()
+
+/** Waits until nothing is on its way to the server. */
+export const allSaved = (page: Page) => expect(page.getByText(/^(Saved \d|All saved)/)).toBeVisible()
+
+/** Labels of the register, in order. */
+export const labels = async (page: Page): Promise<string[]> =>
+  (await page.locator('[role=row][data-page] [role=gridcell]:first-of-type').allTextContents()).map((text) =>
+    text.trim(),
+  )
+
+/** What the practice host of this run is called from outside. */
+export const practice = {
+  sftpPort: process.env.PRACTICE_SFTP_PORT!,
+  address: `http://127.0.0.1:${process.env.PRACTICE_WEB_PORT}/`,
+  password: process.env.PRACTICE_PASSWORD!,
+  folder: path.join(process.env.E2E_PRACTICE_FOLDER ?? '', 'space', 'public'),
+  file: (name: string) => readFile(path.join(practice.folder, name)),
+}
+
+/** Fills the form of a destination at the practice host, tests it and saves it. */
+export async function addPracticeHost(page: Page, folder: string): Promise<void> {
+  await page.getByLabel('Call it').fill('Practice host')
+  await page.getByLabel('Host', { exact: true }).fill('127.0.0.1')
+  await page.getByLabel('Port').fill(practice.sftpPort)
+  await page.getByLabel('Account').fill('keeper')
+  await page.getByLabel('Password').fill(practice.password)
+  await page.getByLabel(/^Folder/).fill(folder)
+  await page.getByLabel(/^Public address/).fill(`${practice.address}${folder.replace(/^public\/?/, '')}`)
+  await page.getByRole('button', { name: 'Test the connection' }).click()
+  await expect(page.getByText(/SHA256:/)).toBeVisible()
+  await page.getByRole('button', { name: 'Accept the key and save' }).click()
+  await expect(page.getByRole('heading', { name: 'Practice host' })).toBeVisible()
+}
+
+/** No violation of what axe can find, on the page as it stands. */
+export async function expectAccessible(page: Page): Promise<void> {
+  await page.evaluate(axe.source)
+  const violations = await page.evaluate(async () => {
+    const { axe: loaded } = window as unknown as { axe: typeof axe }
+    const found = await loaded.run(document, { iframes: false })
+    return found.violations.map(
+      (one) => `${one.id}: ${one.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`,
+    )
+  })
+  expect(violations).toEqual([])
+}

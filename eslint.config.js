@@ -1,0 +1,48 @@
+import reactHooks from 'eslint-plugin-react-hooks'
+import tseslint from 'typescript-eslint'
+
+export default tseslint.config(
+  { ignores: ['node_modules/', 'build/', '.react-router/', '.data/', 'test-results/'] },
+  ...tseslint.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    languageOptions: { parserOptions: { projectService: true } },
+    rules: {
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      '@typescript-eslint/consistent-type-imports': 'error',
+      'no-console': ['error', { allow: ['log', 'error'] }],
+      eqeqeq: 'error',
+    },
+  },
+  // fetch, SQL, sockets, clock and chance stay out of the core: it computes.
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['core/testing/**', '**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        'process',
+        'fetch',
+        'document',
+        'window',
+        'crypto',
+        'setTimeout',
+        'setInterval',
+      ],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random' },
+        { object: 'Date', property: 'now' },
+      ],
+    },
+  },
+  {
+    files: ['core/**', 'server/**', 'app/**'],
+    ignores: ['**/*.test.ts', '**/*.spec.ts'],
+    rules: { 'no-console': 'error' },
+  },
+)

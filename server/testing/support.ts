@@ -1,0 +1,81 @@
+import { randomBytes, randomUUID } from 'node:crypto'
+import { mkdtemp, rm } from 'node:fs/promises'
+import os from 'node:os'
+import path from 'node:path'
+import pg from 'pg'
+import { planSite, readOutline } from '#core/plan'
+import type { Site } from '#core/site'
+import { signUp } from '#server/accounts'
+import { putBlob } from '#server/database/blobs'
+import { migrate } from '#server/database/migrate'
+import { pool } from '#server/database/pool'
+import { loadSite } from '#server/database/sites'
+import { stopListening } from '#server/events'
+import { changeSite } from '#server/site-changes'
+import { createSite } from '#server/site-create'
+import { type PracticeHost, startPracticeHost } from '../../practice-host/host'
+
+/** A fresh database for a suite; every module of the server uses it until `close`. */
+export async function freshDatabase(): Promise<{ close: () => Promise<void> }> {
+  const base = process.env.DATABASE_URL
+  if (!base) throw new Error('These tests need DATABASE_URL; npm test sets it.')
+  const name = `suite_${randomBytes(6).toString('hex')}`
+  const admin = new pg.Client({ connectionString: base })
+  await admin.connect()
+  await admin.query(`CREATE DATABASE ${name}`)
+  const url = new URL(base)
+  url.pathname = `/${name}`
+  process.env.DATABASE_URL = url.href
+  await migrate()
+  return {
+    async close() {
+      await stopListening()
+      await pool().end()
+      await admin.query(`DROP DATABASE ${name} WITH (FORCE)`)
+      await admin.end()
+    },
+  }
+}
+
+/** A practice host on free ports over a folder of its own. */
+export async function practiceHost(): Promise<PracticeHost & { end: () => Promise<void> }> {
+  const folder = await mkdtemp(path.join(os.tmpdir(), 'rubricant-host-'))
+  const host = await startPracticeHost({ folder, sftpPort: 0, webPort: 0 })
+  return {
+    ...host,
+    async end() {
+      await host.close()
+      await rm(folder, { recursive: true, force: true })
+    },
+  }
+}
+
+/** An account with a site from a typed plan. */
+export async function accountWithSite(plan: string): Promise<{ accountId: string; siteId: string }> {
+  const { id: accountId } = await signUp(`${randomUUID()}@saltpan.example`, 'a long enough password')
+  const siteId = await createSite(accountId, {
+    name: 'Saltpan Chapel',
+    language: 'en',
+    plan: planSite(readOutline(plan), 'Saltpan Chapel'),
+  })
+  return { accountId, siteId }
+}
+
+export const siteOf = async (siteId: string, accountId: string): Promise<Site> =>
+  (await loadSite(pool(), siteId, accountId))!.site
+
+/** Writes a page's text as its author would. */
+export async function writePage(
+  siteId: string,
+  accountId: string,
+  label: string,
+  html: string,
+): Promise<void> {
+  const page = (await siteOf(siteId, accountId)).pages.find((one) => one.label === label)!
+  await changeSite(siteId, accountId, 0, async (client) => ({
+    kind: 'setContent',
+    pageId: page.id,
+    content: await putBlob(client, html),
+    was: page.content,
+  }))
+}
