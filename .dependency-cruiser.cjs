@@ -54,7 +54,7 @@ module.exports = {
     {
       name: 'only-the-pool-knows-pg',
       severity: 'error',
-      from: { path: '^(app|server)/', pathNot: '^server/(database/pool\\.ts|queue\\.ts)$' },
+      from: { path: '^(app|server)/', pathNot: '^server/(database/pool\\.ts|queue\\.ts|testing/.*)$' },
       to: { path: 'node_modules/pg(-boss)?/', dependencyTypesNot: ['type-only'] },
     },
   ],

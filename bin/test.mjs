@@ -12,6 +12,11 @@ import { startChild, startServices } from './lib/services.mjs'
 process.chdir(new URL('..', import.meta.url).pathname)
 
 const results = 'test-results'
+/** Words after `npm test --` choose among static, unit, database and e2e; without any, all are run. */
+const chosen = process.argv.slice(2).filter((word) => /^(static|unit|database|e2e)$/.test(word))
+const wants = (part) => chosen.length === 0 || chosen.includes(part)
+/** Passed on to Playwright: a file or `-g title`. */
+const e2eFilter = process.argv.slice(2).filter((word) => !chosen.includes(word))
 
 /** Runs a step and shows its output as it comes; resolves to its exit code. */
 function step(title, command, args, env = {}) {
@@ -49,22 +54,24 @@ await main(async () => {
   /** A step that either holds or does not counts as one. */
   const check = async (title, ...command) => count(title, (await step(title, 'npx', command)) === 0)
 
-  await check('Format', 'prettier', '--check', '.')
-  await check('Types', 'sh', '-c', 'react-router typegen && tsc --noEmit')
-  await check('Lint', 'eslint', '.')
-  await check(
-    'Layers',
-    'depcruise',
-    '--config',
-    '.dependency-cruiser.cjs',
-    'app',
-    'bin',
-    'core',
-    'demo',
-    'e2e',
-    'practice-host',
-    'server',
-  )
+  if (wants('static')) {
+    await check('Format', 'prettier', '--check', '.')
+    await check('Types', 'sh', '-c', 'react-router typegen && tsc --noEmit')
+    await check('Lint', 'eslint', '.')
+    await check(
+      'Layers',
+      'depcruise',
+      '--config',
+      '.dependency-cruiser.cjs',
+      'app',
+      'bin',
+      'core',
+      'demo',
+      'e2e',
+      'practice-host',
+      'server',
+    )
+  }
 
   const jest = async (project, env) => {
     const file = path.join(results, `${project}.json`)
@@ -85,7 +92,7 @@ await main(async () => {
     if (code !== 0 && !found?.numFailedTests && !found?.numRuntimeErrorTestSuites) failed += 1
     if (!found?.numTotalTests) count(`Jest: ${project} ran no test`, false)
   }
-  await jest('unit', {})
+  if (wants('unit')) await jest('unit', {})
 
   const data = fs.mkdtempSync(path.join(os.tmpdir(), 'rubricant-test-'))
   fs.chmodSync(data, 0o755)
@@ -98,21 +105,23 @@ await main(async () => {
   const services = await startServices({ data, port, postgresPort, sftpPort, webPort, databaseUrl: null })
   try {
     const env = Object.fromEntries(Object.entries(services.env).map(([name, value]) => [name, String(value)]))
-    await jest('database', { ...env, LOG_LEVEL: 'silent' })
+    if (wants('database')) await jest('database', { ...env, LOG_LEVEL: 'silent' })
 
-    await ensureBuild()
-    const app = await startChild('bin/server.mjs', { ...services.env, LOG_LEVEL: 'error' }, /server ready/)
-    services.stops.push(app.stop)
-    const code = await step('Playwright', 'npx', ['playwright', 'test'], {
-      ...env,
-      E2E_ADDRESS: `http://127.0.0.1:${port}`,
-      E2E_PRACTICE_FOLDER: path.join(data, 'practice-host'),
-    })
-    const { stats } = readJson(path.join(results, 'e2e.json')) ?? {}
-    passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0)
-    failed += stats?.unexpected ?? 0
-    if (code !== 0 && !stats?.unexpected) failed += 1
-    if (!stats?.expected) count('Playwright ran no test', false)
+    if (wants('e2e')) {
+      await ensureBuild()
+      const app = await startChild('bin/server.mjs', { ...services.env, LOG_LEVEL: 'error' }, /server ready/)
+      services.stops.push(app.stop)
+      const code = await step('Playwright', 'npx', ['playwright', 'test', ...e2eFilter], {
+        ...env,
+        E2E_ADDRESS: `http://127.0.0.1:${port}`,
+        E2E_PRACTICE_FOLDER: path.join(data, 'practice-host'),
+      })
+      const { stats } = readJson(path.join(results, 'e2e.json')) ?? {}
+      passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0)
+      failed += stats?.unexpected ?? 0
+      if (code !== 0 && !stats?.unexpected) failed += 1
+      if (!stats?.expected) count('Playwright ran no test', false)
+    }
   } finally {
     await services.stop()
     fs.rmSync(data, { recursive: true, force: true })

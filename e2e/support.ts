@@ -40,7 +40,7 @@ export const allSaved = (page: Page) => expect(page.getByText(/^(Saved \d|All sa
 
 /** Labels of the register, in order. */
 export const labels = async (page: Page): Promise<string[]> =>
-  (await page.locator('[role=row][data-page] [role=gridcell]:first-of-type').allTextContents()).map((text) =>
+  (await page.locator('[role=row][data-page] [role=gridcell]:nth-of-type(2)').allTextContents()).map((text) =>
     text.trim(),
   )
 

@@ -82,8 +82,8 @@ describe('a delivery', () => {
     expect(await readdir(path.dirname(onDisk('x')))).not.toContain('index.html')
     const again = await deliver()
     expect(again.state).toBe('done')
-    expect(again.fileCount).toBeLessThanOrEqual(32 - cut.fileCount)
-    expect(cut.fileCount).toBeGreaterThanOrEqual(11)
+    // Twelve had arrived; those whose answer was lost in the cut are read back, not sent again.
+    expect(again.fileCount).toBeLessThanOrEqual(32 - 12)
     expect(await states()).toEqual({ same: 32 })
     const left = (await readdir(path.dirname(onDisk('x')))).filter((name) => name.includes('rubricant'))
     expect(left).toEqual([])

@@ -57,7 +57,7 @@ interface Props {
 
 /** Keeps one store for as long as the site is open. */
 export function SiteProvider({ site, revision, titles, children }: Props) {
-  const [params, setParams] = useSearchParams()
+  const [params] = useSearchParams()
   const [store] = useState(
     () =>
       new SiteStore(site, revision, titles, typeof sessionStorage === 'undefined' ? null : sessionStorage),
@@ -65,16 +65,13 @@ export function SiteProvider({ site, revision, titles, children }: Props) {
   const [selectedId, setSelectedId] = useState(params.get('page') ?? site.homeId)
 
   useEffect(() => store.resume(), [store])
-  // The address follows the selection a moment later, so that it can be sent on and survives a reload.
+  // The address follows the selection without a navigation: one would call off another that is under way.
   useEffect(() => {
-    if ((params.get('page') ?? site.homeId) === selectedId) return
-    const timer = setTimeout(
-      () =>
-        setParams((old) => (old.set('page', selectedId), old), { replace: true, preventScrollReset: true }),
-      150,
-    )
-    return () => clearTimeout(timer)
-  }, [selectedId, params, setParams, site.homeId])
+    const url = new URL(location.href)
+    if (url.searchParams.get('page') === selectedId) return
+    url.searchParams.set('page', selectedId)
+    history.replaceState(history.state, '', url)
+  })
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent) => {
       if (store.hasWaiting) event.preventDefault()

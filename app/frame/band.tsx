@@ -1,7 +1,7 @@
-import { Link, NavLink, useLocation } from 'react-router'
+import { Link, NavLink } from 'react-router'
 import { Rubric } from '../parts/brand'
 import { Button } from '../parts/button'
-import { useSite } from '../document/site-context'
+import { useSelection, useSite } from '../document/site-context'
 import type { SaveState } from '../document/site-store'
 import { ShortcutsDialog } from './shortcuts'
 import { type View, views, viewTitles } from './views'
@@ -14,23 +14,25 @@ interface Props {
 /** The band across the top: the site's name, the views in working order, what was saved, undo and redo. */
 export function Band({ counts }: Props) {
   const { site, save, undo, redo, store } = useSite()
-  const { search } = useLocation()
+  const { selected } = useSelection()
   return (
     <header className="flex items-stretch gap-3 border-b border-rule px-5 xl:gap-7">
-      <Link
-        to="/sites"
-        className="max-w-72 truncate text-[25px] leading-[58px]"
-        title={`${site.name}: all sites`}
-      >
-        <Rubric name={site.name} />
-      </Link>
+      <h1>
+        <Link
+          to="/sites"
+          className="block max-w-72 truncate text-[25px] leading-[58px]"
+          title={`${site.name}: all sites`}
+        >
+          <Rubric name={site.name} />
+        </Link>
+      </h1>
       <nav aria-label="Views" className="flex gap-0.5 xl:gap-1">
         {views.map((view) => {
           const count = counts[view]
           return (
             <NavLink
               key={view}
-              to={{ pathname: `/sites/${site.id}/${view}`, search }}
+              to={{ pathname: `/sites/${site.id}/${view}`, search: `?page=${selected.id}` }}
               className={({ isActive }) =>
                 `relative px-2 leading-[60px] whitespace-nowrap xl:px-3 ${isActive ? 'font-semibold text-ink after:absolute after:inset-x-2 after:-bottom-px after:h-[3px] after:bg-ink xl:after:inset-x-3' : 'text-quiet hover:text-ink'}`
               }

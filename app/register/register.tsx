@@ -38,7 +38,8 @@ export function Register({ columns, editable, onAskRemove }: Props) {
   const { selected, select } = useSelection()
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set())
   const [draft, setDraft] = useState<Draft | null>(null)
-  const [renaming, setRenaming] = useState<string | null>(null)
+  /** The label is kept as it was when the typing began: what another window does meanwhile is no reason to overwrite it. */
+  const [renaming, setRenaming] = useState<{ id: string; was: string } | null>(null)
   const scroller = useRef<HTMLDivElement>(null)
   /** After Escape, Tab leaves the register instead of changing a level: nobody is caught in it. */
   const leaving = useRef(false)
@@ -130,7 +131,7 @@ export function Register({ columns, editable, onAskRemove }: Props) {
       case 'ArrowLeft':
         return act(() => (row.open ? toggle(page.id, false) : page.parentId && select(page.parentId)))
       case 'F2':
-        return act(() => setRenaming(page.id))
+        return act(() => setRenaming({ id: page.id, was: page.label }))
     }
     if (!editable) return
     switch (event.key) {
@@ -251,7 +252,7 @@ export function Register({ columns, editable, onAskRemove }: Props) {
                 tabIndex={chosen ? 0 : -1}
                 onFocus={(event) => event.target === event.currentTarget && select(page.id)}
                 onClick={() => select(page.id)}
-                onDoubleClick={() => setRenaming(page.id)}
+                onDoubleClick={() => setRenaming({ id: page.id, was: page.label })}
                 className={`absolute inset-x-0 grid h-8 cursor-default items-center outline-none ${chosen ? 'bg-lapis-wash before:absolute before:inset-y-0 before:left-0 before:w-[3px] before:bg-lapis' : 'hover:bg-vellum'} focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-lapis`}
                 style={style}
               >
@@ -263,19 +264,19 @@ export function Register({ columns, editable, onAskRemove }: Props) {
                   className={`flex min-w-0 items-stretch pr-2 ${page.id === site.homeId ? 'font-semibold' : ''} ${trial ? 'text-quiet italic' : ''}`}
                 >
                   <Guides depth={depth} />
-                  {renaming === page.id ? (
+                  {renaming?.id === page.id ? (
                     <LabelInput
                       name={`New label for ${page.label}`}
-                      value={page.label}
+                      value={renaming.was}
                       onDone={(label) => {
                         setRenaming(null)
-                        if (label !== '' && label !== page.label)
+                        if (label !== '' && label !== renaming.was)
                           store.change({
                             kind: 'setPageText',
                             pageId: page.id,
                             field: 'label',
                             value: label,
-                            was: page.label,
+                            was: renaming.was,
                           })
                       }}
                       onCancel={() => setRenaming(null)}
@@ -285,7 +286,7 @@ export function Register({ columns, editable, onAskRemove }: Props) {
                       {page.label}
                     </span>
                   )}
-                  {row.hasChildren && renaming !== page.id && (
+                  {row.hasChildren && renaming?.id !== page.id && (
                     <button
                       type="button"
                       tabIndex={-1}

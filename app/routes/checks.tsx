@@ -1,6 +1,5 @@
-import { Link, useLocation } from 'react-router'
 import { useEffect, useRef } from 'react'
-import { useRevalidator } from 'react-router'
+import { Link, useRevalidator } from 'react-router'
 import { type Finding, findFindings } from '#core/findings'
 import { getTexts } from '#server/database/blobs'
 import { loadFacts } from '#server/database/facts'
@@ -68,10 +67,7 @@ export default function ChecksView({ loaderData }: Route.ComponentProps) {
 function FindingLine({ finding }: { finding: Finding }) {
   const { tree, site } = useSite()
   const { select } = useSelection()
-  const { search } = useLocation()
   const page = finding.pageId === null ? null : tree.byId.get(finding.pageId)
-  const params = new URLSearchParams(search)
-  if (page) params.set('page', page.id)
   return (
     <li className="grid grid-cols-[11rem_1fr_auto] gap-4 border-b border-rule py-2">
       {page ? (
@@ -89,7 +85,7 @@ function FindingLine({ finding }: { finding: Finding }) {
         className="link"
         to={{
           pathname: `/sites/${site.id}/${page ? (finding.rule.includes('name') ? 'plan' : 'pages') : 'template'}`,
-          search: `?${params}`,
+          search: page ? `?page=${page.id}` : '',
         }}
         onClick={() => page && select(page.id)}
       >

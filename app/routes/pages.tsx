@@ -1,7 +1,8 @@
-import { useEffect, useState } from 'react'
+import { useEffect } from 'react'
 import { Group, Panel, Separator } from 'react-resizable-panels'
 import { previewBase } from '#server/preview'
 import { useSelection, useSite } from '../document/site-context'
+import { useDraft } from '../document/use-draft'
 import { useWrittenText } from '../document/use-written-text'
 import { requireSite } from '../owner.server'
 import { WrittenTextEditor } from '../parts/written-text'
@@ -36,59 +37,50 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
 
 /** Title and description of the chosen page. */
 function PageHead() {
-  const { store } = useSite()
   const { selected } = useSelection()
-  const save = (field: 'title' | 'description', value: string) => {
-    const next = value.trim() === '' ? null : value.trim()
-    if (next !== selected[field])
-      store.change({ kind: 'setPageText', pageId: selected.id, field, value: next, was: selected[field] })
-  }
   return (
     <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-6 border-b border-rule px-5 pt-3 pb-3">
+      <Line field="title" name="Title" placeholder={selected.label} />
       <Line
-        name="Title"
-        value={selected.title}
-        placeholder={selected.label}
-        onSave={(value) => save('title', value)}
-      />
-      <Line
+        field="description"
         name="Description"
-        value={selected.description}
         placeholder="A sentence for lists of results; left out while empty"
-        onSave={(value) => save('description', value)}
       />
     </div>
   )
 }
 
-interface LineProps {
-  readonly name: string
-  readonly value: string | null
-  readonly placeholder: string
-  readonly onSave: (value: string) => void
-}
-
-function Line({ name, value, placeholder, onSave }: LineProps) {
-  const [typed, setTyped] = useState(value ?? '')
-  const [seen, setSeen] = useState(value)
-  // Undo, or another window: what the site holds now is shown, unless something is being typed over it.
-  if (seen !== value) {
-    setSeen(value)
-    if (typed === (seen ?? '')) setTyped(value ?? '')
+/** One of the chosen page's texts on a line, saved when the line is left. */
+function Line({
+  field,
+  name,
+  placeholder,
+}: {
+  field: 'title' | 'description'
+  name: string
+  placeholder: string
+}) {
+  const { store } = useSite()
+  const { selected } = useSelection()
+  const draft = useDraft(selected[field])
+  const save = () => {
+    if (!draft.isChanged) return
+    const value = draft.typed.trim() === '' ? null : draft.typed.trim()
+    store.change({ kind: 'setPageText', pageId: selected.id, field, value, was: draft.was })
   }
   return (
     <label className="block text-sm text-quiet">
       {name}
       <input
         className="field text-[15px] text-ink placeholder:text-faint"
-        value={typed}
+        value={draft.typed}
         placeholder={placeholder}
         maxLength={1000}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={() => onSave(typed)}
+        onChange={(event) => draft.type(event.target.value)}
+        onBlur={save}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') onSave(typed)
-          if (event.key === 'Escape') setTyped(value ?? '')
+          if (event.key === 'Enter') save()
+          if (event.key === 'Escape') draft.reset()
         }}
       />
     </label>

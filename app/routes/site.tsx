@@ -11,7 +11,7 @@ import { Band } from '../frame/band'
 import { RefusedNotice } from '../frame/refused'
 import { RemoveQuestion } from '../frame/remove-question'
 import { isTyping } from '../frame/shortcuts'
-import { registerWidth, viewOf } from '../frame/views'
+import { registerWidth, viewOf, viewTitles } from '../frame/views'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'
 import { Register } from '../register/register'
@@ -97,42 +97,45 @@ function Desk() {
       <div>
         <RefusedNotice />
       </div>
-      <Group orientation="horizontal" className="min-h-0">
-        <Panel
-          panelRef={panel}
-          defaultSize={width}
-          minSize={240}
-          maxSize="75%"
-          groupResizeBehavior="preserve-pixel-size"
-        >
-          <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr_auto]">
-            <Register columns={columns} editable={view === 'plan'} onAskRemove={setRemoving} />
-            {removing ? (
-              <RemoveQuestion pageIds={removing} onEnd={() => setRemoving(null)} />
-            ) : (
-              <footer className="flex h-10 items-center gap-4 overflow-hidden border-t border-rule px-4 text-sm whitespace-nowrap text-quiet">
-                <span>{count(realPlaces(tree).length, 'page')}</span>
-                <span>{count(names.folderCount, 'folder')}</span>
-                <span>{count(depth, 'level')} deep</span>
-                {view === 'plan' && (
-                  <span className="ml-auto">
-                    Add a page <kbd className="rounded border border-rule px-1 font-mono text-xs">Enter</kbd>
-                  </span>
-                )}
-              </footer>
-            )}
-          </section>
-        </Panel>
-        <Separator
-          aria-label="Width of the register"
-          className="w-px bg-rule outline-offset-2 transition-colors hover:bg-lapis data-[separator=active]:bg-lapis"
-        />
-        <Panel minSize={320}>
-          <main className="h-full min-h-0 min-w-0">
-            <Outlet context={{ delivery } satisfies FrameContext} />
-          </main>
-        </Panel>
-      </Group>
+      <main className="min-h-0">
+        <Group orientation="horizontal" className="h-full min-h-0">
+          <Panel
+            panelRef={panel}
+            defaultSize={width}
+            minSize={240}
+            maxSize="75%"
+            groupResizeBehavior="preserve-pixel-size"
+          >
+            <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr_auto]">
+              <Register columns={columns} editable={view === 'plan'} onAskRemove={setRemoving} />
+              {removing ? (
+                <RemoveQuestion pageIds={removing} onEnd={() => setRemoving(null)} />
+              ) : (
+                <footer className="flex h-10 items-center gap-4 overflow-hidden border-t border-rule px-4 text-sm whitespace-nowrap text-quiet">
+                  <span>{count(realPlaces(tree).length, 'page')}</span>
+                  <span>{count(names.folderCount, 'folder')}</span>
+                  <span>{count(depth, 'level')} deep</span>
+                  {view === 'plan' && (
+                    <span className="ml-auto">
+                      Add a page{' '}
+                      <kbd className="rounded border border-rule px-1 font-mono text-xs">Enter</kbd>
+                    </span>
+                  )}
+                </footer>
+              )}
+            </section>
+          </Panel>
+          <Separator
+            aria-label="Width of the register"
+            className="w-px bg-rule outline-offset-2 transition-colors hover:bg-lapis data-[separator=active]:bg-lapis"
+          />
+          <Panel minSize={320}>
+            <section aria-label={viewTitles[view]} className="h-full min-h-0 min-w-0">
+              <Outlet context={{ delivery } satisfies FrameContext} />
+            </section>
+          </Panel>
+        </Group>
+      </main>
     </div>
   )
 }

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react'
 import { Group, Panel, Separator } from 'react-resizable-panels'
 import { Tabs } from 'radix-ui'
 import { useSelection, useSite } from '../document/site-context'
+import { useDraft } from '../document/use-draft'
 import { useWrittenText } from '../document/use-written-text'
 import { requireSite } from '../owner.server'
 import { CodeEditor } from '../parts/code-editor'
@@ -55,56 +56,36 @@ export default function TemplateView() {
 
 /** What is said once for all pages, as a sentence. */
 function Skeleton() {
-  const { site, store } = useSite()
   return (
     <p className="px-6 pt-3 pb-2 font-serif text-[18px] leading-[1.9]">
-      Pages are written in{' '}
-      <Setting
-        key={`language ${site.language}`}
-        name="Language of the site"
-        value={site.language}
-        onSave={(value) => store.change({ kind: 'setSetting', field: 'language', value, was: site.language })}
-      />{' '}
-      and the tab shows{' '}
-      <Setting
-        key={`pattern ${site.titlePattern}`}
-        name="Title pattern"
-        value={site.titlePattern}
-        onSave={(value) =>
-          store.change({ kind: 'setSetting', field: 'titlePattern', value, was: site.titlePattern })
-        }
-      />
-      . The site is called{' '}
-      <Setting
-        key={`name ${site.name}`}
-        name="Name of the site"
-        value={site.name}
-        onSave={(value) => store.change({ kind: 'setSetting', field: 'name', value, was: site.name })}
-      />
-      .
+      Pages are written in <Setting field="language" name="Language of the site" /> and the tab shows{' '}
+      <Setting field="titlePattern" name="Title pattern" />. The site is called{' '}
+      <Setting field="name" name="Name of the site" />.
     </p>
   )
 }
 
-function Setting({ name, value, onSave }: { name: string; value: string; onSave: (value: string) => void }) {
-  const [typed, setTyped] = useState(value)
+function Setting({ field, name }: { field: 'language' | 'titlePattern' | 'name'; name: string }) {
+  const { site, store } = useSite()
+  const draft = useDraft(site[field])
   const save = () => {
-    const next = typed.trim()
-    if (next !== '' && next !== value) onSave(next)
-    else setTyped(value)
+    if (!draft.isChanged) return
+    const value = draft.typed.trim()
+    if (value === '') draft.reset()
+    else store.change({ kind: 'setSetting', field, value, was: draft.was ?? '' })
   }
   return (
     <input
       aria-label={name}
       className="field-sizing-content max-w-80 min-w-8 border-b-2 border-lapis bg-transparent px-0.5 font-sans text-[15px] font-medium text-lapis focus:bg-lapis-wash focus:outline-none"
-      value={typed}
+      value={draft.typed}
       spellCheck={false}
       maxLength={200}
-      onChange={(event) => setTyped(event.target.value)}
+      onChange={(event) => draft.type(event.target.value)}
       onBlur={save}
       onKeyDown={(event) => {
         if (event.key === 'Enter') event.currentTarget.blur()
-        if (event.key === 'Escape') setTyped(value)
+        if (event.key === 'Escape') draft.reset()
       }}
     />
   )

@@ -17,7 +17,7 @@ import { notFound, Problem } from '#server/problem'
 import { enqueueDelivery } from '#server/queue'
 import { openSftp } from '#server/transfer/sftp'
 import { TransferError } from '#server/transfer/transport'
-import { useSite } from '../document/site-context'
+import { useSelection, useSite } from '../document/site-context'
 import { checkInput, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
 import { readDestination, uploadIntent } from '../upload/upload-input.server'
@@ -123,8 +123,9 @@ export async function action({ request, params }: Route.ActionArgs) {
 export default function UploadView({ loaderData }: Route.ComponentProps) {
   const { destination, destinations } = loaderData
   const [params, setParams] = useSearchParams()
+  const { selected } = useSelection()
   const [editing, setEditing] = useState<'new' | 'this' | null>(null)
-  const choose = (id: string) => setParams((old) => (old.set('to', id), old), { replace: true })
+  const choose = (id: string) => setParams({ page: selected.id, to: id }, { replace: true })
   const done = (id: string | null) => {
     setEditing(null)
     if (id) choose(id)

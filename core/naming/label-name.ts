@@ -70,7 +70,7 @@ export function nameLabel(
   if (and) spelled = spelled.replace(/\s*&\s*/g, ` ${and} `).trim()
   if (scheme.letters === 'ascii') {
     for (const [letter, spelling] of spellings[tongue] ?? []) spelled = spelled.replace(letter, spelling)
-     
+
     if (/[^\x00-\x7f]/.test(spelled)) spelled = spellInAscii(spelled)
   }
   step('letters', spelled)

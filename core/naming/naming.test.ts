@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { writeOutline } from '#core/plan'
+import { treeOf, writeOutline } from '#core/plan'
 import { type Arrangement, defaultScheme, type Scheme } from '#core/site'
 import { change, labels, outlines, pageCalled, siteFrom, testId, TextStore } from '#core/testing'
 import { checkOwnName, clashKey, explainName, nameLabel, namesOf } from './index'
@@ -156,6 +156,8 @@ describe('names of a site', () => {
         if (what === 2) touch(page.id)
         for (const one of after.pages) {
           const was = namesOf(before).pages.get(one.id)
+          // A trial page has a name for the preview only, where it may change.
+          if (treeOf(before).placeOf.get(one.id)?.trial) continue
           if (was && !touched.has(one.id))
             expect([one.label, namesOf(after).pages.get(one.id)!.stem]).toEqual([one.label, was.stem])
         }

@@ -22,7 +22,7 @@ export function checkOwnName(name: string, scheme: Scheme, language: string): Na
   if (/\.html?$/i.test(name)) return refuse(`The ending ${scheme.extension} is added by the scheme.`)
   if (/[/\\]/.test(name)) return refuse('A name cannot hold a slash; folders come from the scheme.')
   if (/\s/u.test(name)) return refuse('A space in a file name becomes %20 in its address.')
-   
+
   if (/[\u0000-\u001f\u007f-\u009f<>:"|?*#%&+;={}[\]^`'~@!$(),\ufeff]/u.test(name))
     return refuse(
       'Some of these signs have a meaning of their own in addresses or are refused by some systems.',

@@ -62,14 +62,12 @@ function readLine(rest: string): Omit<OutlineNode, 'children'> {
 
 /** A label as it is kept: one line, no control characters, no space at either end. */
 export function cleanLabel(text: string): string {
-  return (
-    text
-      .replace(/\p{Surrogate}/gu, '\ufffd')
-       
-      .replace(/[\u0000-\u001f\u007f-\u009f\u2028\u2029]+/g, ' ')
-      .replace(/\s+/gu, ' ')
-      .trim()
-  )
+  return text
+    .replace(/\p{Surrogate}|\p{Noncharacter_Code_Point}/gu, '\ufffd')
+
+    .replace(/[\u0000-\u001f\u007f-\u009f\u2028\u2029]+/g, ' ')
+    .replace(/\s+/gu, ' ')
+    .trim()
 }
 
 /**
