@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { addPracticeHost, allSaved, labels, makeSite, openView, practice, row, signUp } from './support'
+import { addPracticeHost, allSaved, expectLabels, makeSite, openView, practice, row, signUp } from './support'
 
 const plan =
   'Saltpan Chapel\n  Visit\n    Getting here\n    Opening days\n  The bell\n  Contact\n  A sketch (trial page)'
@@ -7,7 +7,7 @@ const plan =
 test('from a typed plan to a live site, and later only what changed', async ({ page, request }) => {
   await signUp(page)
   const siteId = await makeSite(page, 'Saltpan Chapel', plan)
-  expect(await labels(page)).toEqual([
+  await expectLabels(page, [
     'Saltpan Chapel',
     'Visit',
     'Getting here',

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { allSaved, expectAccessible, labels, makeSite, openView, row, signUp } from './support'
+import { allSaved, expectAccessible, expectLabels, makeSite, openView, row, signUp } from './support'
 
 const plan = 'Saltpan Chapel\n  Visit\n    Getting here\n  The bell\n  Contact'
 
@@ -17,7 +17,7 @@ test('the plan is edited by keyboard alone, and undone after a reload', async ({
   await expect(row(page, /The bell/)).toHaveAttribute('aria-level', '2')
   await expect(row(page, /The bell/)).toContainText('visit/the-bell.html')
   await page.keyboard.press('Alt+ArrowUp')
-  expect(await labels(page)).toEqual(['Saltpan Chapel', 'Visit', 'The bell', 'Getting here', 'Contact'])
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'The bell', 'Getting here', 'Contact'])
   await page.keyboard.press('Shift+Tab')
   await expect(row(page, /The bell/)).toHaveAttribute('aria-level', '1')
   await page.keyboard.press('F2')
@@ -35,7 +35,7 @@ test('the plan is edited by keyboard alone, and undone after a reload', async ({
     await allSaved(page)
   }
   await expect(row(page, /The bell/)).toHaveAttribute('aria-level', '1')
-  expect(await labels(page)).toEqual(['Saltpan Chapel', 'Visit', 'Getting here', 'The bell', 'Contact'])
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'The bell', 'Contact'])
   await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
   await page.getByRole('button', { name: 'Redo' }).click()
   await expect(row(page, /The bell/)).toHaveAttribute('aria-level', '2')
@@ -57,7 +57,7 @@ test('a branch is removed after its ripple was shown, with what links there', as
     ),
   ).toBeVisible()
   await page.keyboard.press('Enter')
-  expect(await labels(page)).toEqual(['Saltpan Chapel', 'The bell', 'Contact'])
+  await expectLabels(page, ['Saltpan Chapel', 'The bell', 'Contact'])
   await openView(page, 'Checks')
   await expect(
     page.getByText('/visit/getting-here.html leads to no page or file of this site.'),
@@ -100,8 +100,8 @@ test('a pasted outline becomes pages; the second window sees them', async ({ pag
     'Autumn',
     'Contact',
   ]
-  expect(await labels(page)).toEqual(expected)
-  await expect.poll(() => labels(second)).toEqual(expected)
+  await expectLabels(page, expected)
+  await expectLabels(second, expected)
 })
 
 test('two windows on one field: the second is told, and loses nothing', async ({ page, context }) => {

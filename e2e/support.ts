@@ -38,8 +38,12 @@ export const openView = (page: Page, view: string) =>
 /** Waits until nothing is on its way to the server. */
 export const allSaved = (page: Page) => expect(page.getByText(/^(Saved \d|All saved)/)).toBeVisible()
 
+/** Waits until the register shows these labels, in this order. */
+export const expectLabels = (page: Page, expected: string[]) =>
+  expect.poll(() => labels(page)).toEqual(expected)
+
 /** Labels of the register, in order. */
-export const labels = async (page: Page): Promise<string[]> =>
+const labels = async (page: Page): Promise<string[]> =>
   (await page.locator('[role=row][data-page] [role=gridcell]:nth-of-type(2)').allTextContents()).map((text) =>
     text.trim(),
   )
@@ -58,7 +62,7 @@ export async function addPracticeHost(page: Page, folder: string): Promise<void>
   await page.getByLabel('Call it').fill('Practice host')
   await page.getByLabel('Host', { exact: true }).fill('127.0.0.1')
   await page.getByLabel('Port').fill(practice.sftpPort)
-  await page.getByLabel('Account').fill('keeper')
+  await page.getByLabel('Account', { exact: true }).fill('keeper')
   await page.getByLabel('Password').fill(practice.password)
   await page.getByLabel(/^Folder/).fill(folder)
   await page.getByLabel(/^Public address/).fill(`${practice.address}${folder.replace(/^public\/?/, '')}`)

@@ -60,7 +60,7 @@ export function CodeEditor({ name, language, value, onChange }: Props) {
       colours,
       EditorView.lineWrapping,
       EditorView.cspNonce.of(nonce),
-      EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false' }),
+      EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false', tabindex: '0' }),
     ],
     [language, name, nonce],
   )

@@ -77,8 +77,9 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
     <OutsideFrame email={loaderData.email}>
       <Form
         method="post"
-        className="mx-auto grid h-[calc(100dvh-60px)] max-w-6xl grid-rows-[auto_1fr_auto] px-8 pt-8"
+        className="mx-auto grid h-[calc(100dvh-60px)] max-w-6xl grid-rows-[0_auto_1fr_auto] px-8 pt-8"
       >
+        <h1 className="sr-only">A new site</h1>
         <div className="mb-6 grid grid-cols-[1fr_auto] items-end gap-8">
           <label className="block">
             <span className="text-quiet">The site is called</span>

@@ -1,0 +1,136 @@
+import { randomUUID } from 'node:crypto'
+import { startPracticeHost } from '../practice-host/host'
+import { mkdtemp } from 'node:fs/promises'
+import os from 'node:os'
+import path from 'node:path'
+import { buildSite } from '#core/build'
+import { edit, findRewrites } from '#core/change'
+import { namesOf } from '#core/naming'
+import { planSite, readOutline } from '#core/plan'
+import { signUp } from '#server/accounts'
+import { putBlob } from '#server/database/blobs'
+import { findDestination, insertDelivery, findDelivery } from '#server/database/deliveries'
+import { migrate } from '#server/database/migrate'
+import { pool } from '#server/database/pool'
+import { loadSite } from '#server/database/sites'
+import { runDelivery } from '#server/delivery'
+import { saveDestination, testDestination } from '#server/destinations'
+import { stopListening } from '#server/events'
+import { changeSite } from '#server/site-changes'
+import { createSite } from '#server/site-create'
+import { openSftp } from '#server/transfer/sftp'
+import { measure, ratio } from './measure'
+import { largeSite } from './sites'
+
+const pageCount = 10_000
+console.log(
+  `Node.js ${process.version}, ${os.cpus().length} processors; medians of 5 runs after one to warm up\n`,
+)
+
+const { site, texts } = largeSite(pageCount, 10)
+/** The same site as if just read: nothing computed for it yet. */
+const fresh = () => ({ ...site, pages: [...site.pages] })
+
+await measure(`names for ${pageCount} pages`, fresh, (one) => namesOf(one))
+
+const prepared = buildSite(site, texts)
+const finished = prepared.entries.map((entry) => prepared.textOf(entry.id))
+const write = await measure(
+  'the bytes of all its pages, written to memory',
+  () => null,
+  () => finished.map((text) => Buffer.from(text)),
+)
+const build = await measure(`building the site of ${pageCount} pages`, fresh, (one) => {
+  const made = buildSite(one, texts)
+  return made.entries.map((entry) => Buffer.from(made.textOf(entry.id)))
+})
+ratio('  building : writing the same bytes', build, write)
+
+const deep = site.pages.find((page) => page.parentId !== null)!
+const signatures = new Map(prepared.entries.map((entry) => [entry.id, prepared.signatureOf(entry.id)]))
+const rebuild = await measure(
+  'building it again after the label of one page below changed',
+  () => null,
+  () => {
+    const edited = edit(site, {
+      kind: 'setPageText',
+      pageId: deep.id,
+      field: 'label',
+      value: `Renamed ${randomUUID()}`,
+      was: deep.label,
+    })
+    if ('refusal' in edited) throw new Error(edited.refusal.message)
+    const made = buildSite(edited.site, texts)
+    return made.entries
+      .filter((entry) => made.signatureOf(entry.id) !== signatures.get(entry.id))
+      .map((entry) => Buffer.from(made.textOf(entry.id)))
+  },
+)
+ratio('  building again : building', rebuild, build)
+
+const scheme = { ...site.scheme, arrangement: { kind: 'folder-a-page' as const } }
+await measure('names and ripple of another scheme, 100,000 references', fresh, (one) => {
+  const edited = edit(one, { kind: 'setScheme', scheme, was: one.scheme })
+  if ('refusal' in edited) throw new Error(edited.refusal.message)
+  return findRewrites(one, edited.site, texts)
+})
+
+// ── Sending, from the database to the practice host's disk ──
+await migrate()
+const host = await startPracticeHost({
+  folder: await mkdtemp(path.join(os.tmpdir(), 'rubricant-bench-host-')),
+  sftpPort: 0,
+  webPort: 0,
+})
+const { id: accountId } = await signUp(`${randomUUID()}@saltpan.example`, 'a long enough password')
+const plan = `Home\n${Array.from({ length: 999 }, (_, index) => `  Page ${index + 1}`).join('\n')}`
+const siteId = await createSite(accountId, {
+  name: 'Saltpan Chapel',
+  language: 'en',
+  plan: planSite(readOutline(plan), 'Saltpan Chapel'),
+})
+const stored = (await loadSite(pool(), siteId, accountId))!
+// A template without menus and a text that fills each page up to 4 KB.
+await changeSite(siteId, accountId, 0, async (client) => ({
+  kind: 'setTemplate',
+  templateId: stored.site.templates[0]!.id,
+  source: await putBlob(
+    client,
+    `<!DOCTYPE html>\n<html lang="en"><meta charset="utf-8"><title>{title}</title><!-- ${'x'.repeat(3_960)} --></html>`,
+  ),
+  was: stored.site.templates[0]!.source,
+}))
+const send = async (destinationId: string) => {
+  const { id } = (await insertDelivery(pool(), destinationId, 0, false))!
+  await runDelivery(id, openSftp)
+  const delivery = (await findDelivery(pool(), id, siteId))!
+  if (delivery.state !== 'done') throw new Error(delivery.errorMessage ?? delivery.state)
+  return delivery
+}
+const destination = async (folder: string) => {
+  const form = {
+    name: folder,
+    host: '127.0.0.1',
+    port: host.sftpPort,
+    account: host.account,
+    password: host.password,
+    folder,
+    publicAddress: 'http://127.0.0.1/',
+  }
+  const { hostKey } = await testDestination(form, null, siteId, accountId, null)
+  return saveDestination(form, null, siteId, accountId, hostKey)
+}
+let folders = 0
+let last = ''
+const sending = await measure(
+  'sending 1,001 files of 4 KB to the practice host',
+  async () => (last = await destination(`public/run-${++folders}`)),
+  send,
+)
+const again = await measure('sending again with nothing changed', () => last, send)
+ratio('  sending again : sending', again, sending)
+if (!(await findDestination(pool(), last, siteId, accountId))) throw new Error('the destination is gone')
+
+await host.close()
+await stopListening()
+await pool().end()

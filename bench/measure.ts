@@ -1,0 +1,43 @@
+/** The middle of several runs in this process, in milliseconds. */
+export interface Figure {
+  readonly name: string
+  readonly medianMs: number
+  readonly minMs: number
+  readonly maxMs: number
+}
+
+/**
+ * Runs `work` once to warm up and then `runs` times.
+ * @param prepare makes what a run needs, outside the time that is taken
+ */
+export async function measure<T>(
+  name: string,
+  prepare: () => T | Promise<T>,
+  work: (prepared: T) => unknown,
+  runs = 5,
+): Promise<Figure> {
+  const times: number[] = []
+  for (let run = 0; run <= runs; run++) {
+    const prepared = await prepare()
+    const start = process.hrtime.bigint()
+    await work(prepared)
+    if (run > 0) times.push(Number(process.hrtime.bigint() - start) / 1e6)
+  }
+  times.sort((a, b) => a - b)
+  const figure = {
+    name,
+    medianMs: times[Math.floor(times.length / 2)]!,
+    minMs: times[0]!,
+    maxMs: times.at(-1)!,
+  }
+  print(figure)
+  return figure
+}
+
+export function print({ name, medianMs, minMs, maxMs }: Figure): void {
+  const ms = (value: number) => value.toFixed(value < 10 ? 2 : 0).padStart(7)
+  console.log(`${name.padEnd(64)} ${ms(medianMs)} ms   (${ms(minMs).trim()} to ${ms(maxMs).trim()})`)
+}
+
+export const ratio = (name: string, a: Figure, b: Figure): void =>
+  console.log(`${name.padEnd(64)} ${(a.medianMs / b.medianMs).toFixed(2).padStart(7)}`)

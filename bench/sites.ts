@@ -1,0 +1,83 @@
+import { createHash } from 'node:crypto'
+import { newSite } from '#core/change'
+import { type HtmlFacts, readHtml } from '#core/markup'
+import { namesOf } from '#core/naming'
+import { type OutlineNode } from '#core/plan'
+import type { Site } from '#core/site'
+import { defaultTemplate, starterStyle } from '#core/template'
+
+/** Texts and facts by hash in memory, as the server has them after the first time. */
+export class Texts {
+  readonly texts = new Map<string, string>()
+  readonly #facts = new Map<string, HtmlFacts>()
+  readonly year = 2031
+  put(text: string): string {
+    const hash = createHash('sha256').update(text).digest('hex')
+    this.texts.set(hash, text)
+    return hash
+  }
+  readonly textOf = (hash: string): string => this.texts.get(hash)!
+  readonly factsOf = (hash: string): HtmlFacts => {
+    let facts = this.#facts.get(hash)
+    if (!facts) this.#facts.set(hash, (facts = readHtml(this.textOf(hash))))
+    return facts
+  }
+}
+
+const words = [
+  'Tides',
+  'Harbour',
+  'Keepers',
+  'Lamp',
+  'Shingle',
+  'Café',
+  'Ringing log',
+  'Storm & calm',
+  'Season',
+  'Walls',
+]
+
+/** About `count` pages: twenty sections of twenty-five, and the rest spread below those. */
+function outline(count: number): OutlineNode[] {
+  let made = 0
+  const node = (depth: number): OutlineNode => {
+    const label = `${words[made % words.length]} ${++made}`
+    const width = depth === 0 ? 25 : depth === 1 ? Math.ceil(count / 500) - 1 : 0
+    const children: OutlineNode[] = []
+    for (let at = 0; at < width && made < count - 1; at++) children.push(node(depth + 1))
+    return { label, trial: false, inMenus: true, children }
+  }
+  const top: OutlineNode[] = []
+  while (made < count - 1) top.push(node(0))
+  return top
+}
+
+/** A site of `pageCount` pages, each with a text of about 2 KB that links to `linkCount` others. */
+export function largeSite(pageCount: number, linkCount: number): { site: Site; texts: Texts } {
+  const texts = new Texts()
+  let ids = 0
+  const site = newSite({
+    id: 'bench',
+    name: 'Saltpan Chapel',
+    language: 'en',
+    plan: {
+      home: { label: 'Saltpan Chapel', trial: false, inMenus: true, children: [] },
+      top: outline(pageCount),
+      notes: [],
+    },
+    newId: () => `00000000-0000-4000-8000-${String(++ids).padStart(12, '0')}`,
+    emptyContent: texts.put(''),
+    template: texts.put(defaultTemplate),
+    style: { hash: texts.put(starterStyle), sizeBytes: starterStyle.length },
+  })
+  const names = namesOf(site)
+  const paths = site.pages.map((page) => names.pages.get(page.id)!.path)
+  const pages = site.pages.map((page, index) => {
+    const links = Array.from({ length: linkCount }, (_, at) => {
+      const to = paths[(index * 7 + at * 131) % paths.length]!
+      return `<p>The keeper wrote it down, and it stands in the log to this day; see <a href="/${to}">page ${at}</a> for the rest of that winter.</p>`
+    })
+    return { ...page, content: texts.put(`<h2>Of ${index}</h2>\n${links.join('\n')}\n`) }
+  })
+  return { site: { ...site, pages }, texts }
+}
