@@ -56,6 +56,9 @@ export function mergePath(folder: string, path: string): string {
  * @param homeFile name of the file that stands for a folder, such as `index.html`
  */
 export function resolveReference(href: string, from: string, names: Names, homeFile: string): Target {
+  // Nearly every reference is a path from the top, spelled as its page or file is.
+  const plain = href.charCodeAt(0) === slash ? names.byPath.get(href.slice(1)) : undefined
+  if (plain) return { kind: plain.kind, id: plain.id, path: href.slice(1), suffix: '' }
   if (scheme.test(href) || href.startsWith('//')) return { kind: 'elsewhere' }
   const { path, suffix } = splitReference(href)
   if (path === '') return { kind: 'here', suffix }
@@ -70,14 +73,15 @@ export function resolveReference(href: string, from: string, names: Names, homeF
 
 /** The shortest relative reference from one path of the site to another (RFC 3986 §4.2). */
 export function relativeReference(from: string, to: string): string {
-  const here = from.split('/').slice(0, -1)
-  const there = to.split('/')
-  const file = there.pop()!
+  // Character by character to the last slash that both share: no arrays, since menus ask this often.
   let shared = 0
-  while (shared < here.length && shared < there.length && here[shared] === there[shared]) shared++
-  const steps = [...here.slice(shared).map(() => '..'), ...there.slice(shared), file]
-  const reference = encodePath(steps.join('/'))
+  for (let at = 0; at < from.length && from.charCodeAt(at) === to.charCodeAt(at); at++)
+    if (from.charCodeAt(at) === slash) shared = at + 1
+  let ups = ''
+  for (let at = from.indexOf('/', shared); at >= 0; at = from.indexOf('/', at + 1)) ups += '../'
+  const reference = ups + encodePath(to.slice(shared))
   // "./" where the first segment would read as a scheme, or where nothing is left.
   if (reference === '') return './'
   return scheme.test(reference) || reference.startsWith('/') ? `./${reference}` : reference
 }
+const slash = 47

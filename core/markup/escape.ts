@@ -1,6 +1,6 @@
 /** Text as it stands between tags (HTML §13.1.2.1). */
 export const escapeText = (text: string): string =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
+  !/[&<>]/.test(text) ? text : text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
 
 /** Text as it stands in a double-quoted attribute (HTML §13.1.2.3). */
 export const escapeAttribute = (text: string): string => escapeText(text).replace(/"/g, '&quot;')

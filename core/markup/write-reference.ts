@@ -3,6 +3,8 @@ import { escapeAttribute } from './escape'
 
 /** A new value for a reference, escaped for the place where it stands. */
 export function writeReference(reference: Reference, href: string): string {
+  // Nothing in it has a meaning of its own anywhere.
+  if (/^[\w./#-]*$/.test(href)) return href
   switch (reference.syntax) {
     case 'attribute':
       // The quote in use is not known here, so both kinds are escaped; `>` may stand in an attribute.

@@ -12,9 +12,16 @@ export interface SiteContext {
   readonly site: Site
   readonly tree: Tree
   readonly names: Names
+  /** Menus made so far, by all that can make two of them differ. */
+  readonly menus: Map<string, string>
 }
 
-export const contextOf = (site: Site): SiteContext => ({ site, tree: treeOf(site), names: namesOf(site) })
+export const contextOf = (site: Site): SiteContext => ({
+  site,
+  tree: treeOf(site),
+  names: namesOf(site),
+  menus: new Map(),
+})
 
 /** An entry of a menu, with the entries below it. */
 interface Entry {
@@ -32,12 +39,12 @@ const instructions: Readonly<Record<GeneratedName, readonly string[]>> = {
 
 const listed = (page: Page) => page.inMenus && !page.trial
 
-function entriesUnder({ tree, site }: SiteContext, parentId: string | null, levels: number): Entry[] {
+function entriesUnder(context: SiteContext, parentId: string | null, levels: number): Entry[] {
   if (levels < 1) return []
-  return tree
+  return context.tree
     .childrenOf(parentId)
-    .filter((page) => listed(page) && page.id !== site.homeId)
-    .map((page) => ({ page, below: entriesUnder({ tree, site } as SiteContext, page.id, levels - 1) }))
+    .filter((page) => listed(page) && page.id !== context.site.homeId)
+    .map((page) => ({ page, below: entriesUnder(context, page.id, levels - 1) }))
 }
 
 /** Number of levels an attribute asks for: a whole number from 1, or `all`. */
@@ -100,6 +107,20 @@ export function renderGenerated(
   page: Page,
   indent: string,
 ): string {
+  if (part.name !== 'site-menu' || part.attributes.of === 'section')
+    return render(context, part, page, indent)
+  // The site's menu is the same on all pages of a folder that stand under the same entries of it.
+  const levels = levelsOf(part.attributes.levels)
+  const marks = [...ancestorsOf(context.tree, page), page].slice(0, levels).map((one) => one.id)
+  const { folder } = context.names.pages.get(page.id)!
+  const isEntry = marks.length <= levels && marks[marks.length - 1] === page.id
+  const key = JSON.stringify([part.attributes, indent, folder, marks, isEntry])
+  let html = context.menus.get(key)
+  if (html === undefined) context.menus.set(key, (html = render(context, part, page, indent)))
+  return html
+}
+
+function render(context: SiteContext, part: GeneratedPart, page: Page, indent: string): string {
   const entries = entriesFor(context, part, page)
   if (entries.length === 0) return ''
   const from = context.names.pages.get(page.id)!.path
