@@ -1,9 +1,23 @@
+/** What a plan may say of a page beside its place; not every format can carry it. */
+export interface PageDetails {
+  readonly ownName?: string
+  readonly title?: string
+  readonly description?: string
+}
+
 /** A line of a plan with what stands under it. */
 export interface OutlineNode {
   readonly label: string
   readonly trial: boolean
   readonly inMenus: boolean
+  readonly details?: PageDetails
   readonly children: readonly OutlineNode[]
+}
+
+/** Why a text is no plan, and the line (from 1) where that shows. */
+export interface PlanRefusal {
+  readonly line: number
+  readonly reason: string
 }
 
 /** A plan that was read: its top-level lines, and in plain sentences what was assumed. */
@@ -22,7 +36,8 @@ const menuMark = /\s*\(not in menus\)$/iu
 /** Tab stops every 8 columns, as terminals and most editors show them. */
 const tabWidth = 8
 
-function indentOf(line: string): { columns: number; rest: string; tabs: boolean; spaces: boolean } {
+/** How far in a line begins, in columns. */
+export function indentOf(line: string): { columns: number; rest: string; tabs: boolean; spaces: boolean } {
   let columns = 0
   let at = 0
   let tabs = false
@@ -38,6 +53,47 @@ function indentOf(line: string): { columns: number; rest: string; tabs: boolean;
     } else break
   }
   return { columns, rest: line.slice(at), tabs, spaces }
+}
+
+/** A line of a plan before it has its place in the tree. */
+export interface PlanLine {
+  /** How far in it stands; only more or less counts. */
+  readonly columns: number
+  readonly node: Omit<OutlineNode, 'children'>
+}
+
+/**
+ * Puts lines into a tree by how far in they stand.
+ * @returns the tree, and how many lines came back to a depth that no line above them has
+ */
+export function nestLines(lines: readonly PlanLine[]): { nodes: OutlineNode[]; uneven: number } {
+  const nodes: Draft[] = []
+  const open: { columns: number; node: Draft }[] = []
+  let uneven = 0
+  for (const { columns, node: read } of lines) {
+    while (open.length > 0 && open[open.length - 1]!.columns >= columns) {
+      const closed = open.pop()!
+      const under = open[open.length - 1]
+      const between = closed.columns > columns && (under ? under.columns : -1) < columns
+      if (between && (under || columns > 0)) uneven++
+    }
+    const node: Draft = { ...read, children: [] }
+    const parent = open[open.length - 1]
+    if (parent) parent.node.children.push(node)
+    else nodes.push(node)
+    open.push({ columns, node })
+  }
+  return { nodes, uneven }
+}
+
+/** What is said when lines stood at depths that no line above them has. */
+export function unevenNote(uneven: number): string[] {
+  if (uneven === 0) return []
+  return [
+    uneven === 1
+      ? 'One line is indented to a depth not used before; it was put under the nearest line that is less deep.'
+      : `${uneven} lines are indented to depths not used before; each was put under the nearest line that is less deep.`,
+  ]
 }
 
 /** One written line as a label and its marks. A backslash in front keeps what follows literal. */
@@ -76,38 +132,20 @@ export function cleanLabel(text: string): string {
  * nearest shallower one. Never fails; what had to be assumed is in `notes`.
  */
 export function readOutline(text: string): Outline {
-  const notes: string[] = []
-  const roots: Draft[] = []
-  const open: { columns: number; node: Draft }[] = []
+  const lines: PlanLine[] = []
   let tabs = false
   let spaces = false
-  let uneven = 0
   for (const line of text.replace(/^\ufeff/, '').split(/\r\n|\n|\r/)) {
     const indent = indentOf(line)
-    const read = readLine(indent.rest)
-    if (read.label === '') continue
+    const node = readLine(indent.rest)
+    if (node.label === '') continue
     tabs ||= indent.tabs
     spaces ||= indent.spaces
-    while (open.length > 0 && open[open.length - 1]!.columns >= indent.columns) {
-      const closed = open.pop()!
-      const under = open[open.length - 1]
-      const between = closed.columns > indent.columns && (under ? under.columns : -1) < indent.columns
-      if (between && (under || indent.columns > 0)) uneven++
-    }
-    const node: Draft = { ...read, children: [] }
-    const parent = open[open.length - 1]
-    if (parent) parent.node.children.push(node)
-    else roots.push(node)
-    open.push({ columns: indent.columns, node })
+    lines.push({ columns: indent.columns, node })
   }
-  if (tabs && spaces) notes.push('Tabs and spaces are mixed; a tab was taken as up to 8 spaces.')
-  if (uneven > 0)
-    notes.push(
-      uneven === 1
-        ? 'One line is indented to a depth not used before; it was put under the nearest line that is less deep.'
-        : `${uneven} lines are indented to depths not used before; each was put under the nearest line that is less deep.`,
-    )
-  return { nodes: roots, notes }
+  const { nodes, uneven } = nestLines(lines)
+  const notes = tabs && spaces ? ['Tabs and spaces are mixed; a tab was taken as up to 8 spaces.'] : []
+  return { nodes, notes: [...notes, ...unevenNote(uneven)] }
 }
 
 function writeLine(node: OutlineNode): string {

@@ -1,0 +1,121 @@
+import Papa from 'papaparse'
+import {
+  cleanLabel,
+  nestLines,
+  type Outline,
+  type OutlineNode,
+  type PageDetails,
+  type PlanLine,
+  type PlanRefusal,
+  unevenNote,
+  walkOutline,
+} from '../outline'
+
+const columns = ['level', 'label', 'trial', 'in menus', 'own name', 'title', 'description'] as const
+type Column = (typeof columns)[number]
+const yes = /^(yes|y|true|1|x)$/i
+
+/**
+ * Reads a plan from CSV (RFC 4180; a semicolon or a tab between values is taken too). With a header
+ * that has `label` and `level`, by those columns; without one, the column a row begins in is its level.
+ */
+export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
+  const parsed = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: 'greedy' })
+  const broken = parsed.errors.find((error) => error.type === 'Quotes')
+  if (broken)
+    return {
+      refusal: {
+        line: lineOfRow(text, broken.row ?? 0),
+        reason: 'A quotation mark is opened and not closed.',
+      },
+    }
+  const [first, ...rest] = parsed.data
+  if (!first) return { refusal: { line: 1, reason: 'The file is empty.' } }
+  const header = first.map((cell) => cell.trim().toLowerCase())
+  const at = (name: Column) => header.indexOf(name)
+  const notes: string[] = []
+  if (parsed.meta.delimiter !== ',')
+    notes.push(
+      `Values are taken as parted by ${parsed.meta.delimiter === '\t' ? 'tabs' : `“${parsed.meta.delimiter}”`}.`,
+    )
+  const lines: PlanLine[] = []
+  if (at('label') >= 0) {
+    if (at('level') < 0 && rest.length > 0)
+      notes.push('There is no column “level”, so every page stands at the top.')
+    const ignored = header.filter((name) => name !== '' && !(columns as readonly string[]).includes(name))
+    if (ignored.length > 0) notes.push(`Left out: ${ignored.map((name) => `“${name}”`).join(', ')}.`)
+    for (const [index, row] of rest.entries()) {
+      const cell = (name: Column) => (row[at(name)] ?? '').trim()
+      const label = cleanLabel(cell('label'))
+      if (label === '') continue
+      const level = cell('level') === '' ? 1 : Number(cell('level'))
+      if (!Number.isInteger(level) || level < 0)
+        return {
+          refusal: {
+            line: lineOfRow(text, index + 1),
+            reason: `The level of “${label}” is “${cell('level')}”; it has to be a whole number.`,
+          },
+        }
+      const details = Object.fromEntries(
+        (
+          [
+            ['ownName', 'own name'],
+            ['title', 'title'],
+            ['description', 'description'],
+          ] as const
+        )
+          .map(([key, name]) => [key, cleanLabel(cell(name))])
+          .filter(([, value]) => value !== ''),
+      ) as PageDetails
+      lines.push({
+        columns: level,
+        node: {
+          label,
+          trial: yes.test(cell('trial')),
+          inMenus: cell('in menus') === '' || yes.test(cell('in menus')),
+          ...(Object.keys(details).length > 0 && { details }),
+        },
+      })
+    }
+  } else {
+    notes.push('There is no header with “label”, so the column a row begins in is taken as its level.')
+    for (const row of parsed.data) {
+      const columnsIn = row.findIndex((cell) => cell.trim() !== '')
+      const label = cleanLabel(row[columnsIn] ?? '')
+      if (label !== '') lines.push({ columns: columnsIn, node: { label, trial: false, inMenus: true } })
+    }
+  }
+  if (lines.length === 0) return { refusal: { line: 1, reason: 'No row has a label.' } }
+  const { nodes, uneven } = nestLines(lines)
+  return { nodes, notes: [...notes, ...unevenNote(uneven)] }
+}
+
+/** Line of the text a row begins on: values may hold line breaks. */
+function lineOfRow(text: string, row: number): number {
+  let line = 1
+  let rows = 0
+  let quoted = false
+  for (const sign of text) {
+    if (rows >= row) break
+    if (sign === '"') quoted = !quoted
+    if (sign === '\n') {
+      line += 1
+      if (!quoted) rows += 1
+    }
+  }
+  return line
+}
+
+/** Writes a plan as CSV with a header, `\r\n` between rows as RFC 4180 §2 has it. */
+export function writeCsvPlan(nodes: readonly OutlineNode[]): string {
+  const rows = walkOutline(nodes).map(({ node, depth }) => [
+    String(depth + 1),
+    node.label,
+    node.trial ? 'yes' : '',
+    node.inMenus ? 'yes' : 'no',
+    node.details?.ownName ?? '',
+    node.details?.title ?? '',
+    node.details?.description ?? '',
+  ])
+  return Papa.unparse({ fields: [...columns], data: rows }, { newline: '\r\n' }) + '\r\n'
+}

@@ -1,0 +1,110 @@
+import {
+  type Outline,
+  type OutlineNode,
+  type PlanRefusal,
+  readOutline,
+  walkOutline,
+  writeOutline,
+} from '../outline'
+import { readCsvPlan, writeCsvPlan } from './csv'
+import { readMarkdownPlan, writeMarkdownPlan } from './markdown'
+import { readOpmlPlan, writeOpmlPlan } from './opml'
+
+/** The open formats a plan is taken in and out in. */
+export type PlanFormat = 'text' | 'markdown' | 'csv' | 'opml'
+
+export const planFormats: Readonly<
+  Record<PlanFormat, { readonly name: string; readonly extension: string; readonly mediaType: string }>
+> = {
+  text: { name: 'indented text', extension: '.txt', mediaType: 'text/plain' },
+  markdown: { name: 'a Markdown list', extension: '.md', mediaType: 'text/markdown' },
+  csv: { name: 'CSV', extension: '.csv', mediaType: 'text/csv' },
+  opml: { name: 'OPML', extension: '.opml', mediaType: 'text/x-opml' },
+}
+
+/** What only some formats can carry, in the words of the interface. */
+const detailWords = { ownName: 'own names', title: 'titles', description: 'descriptions' } as const
+
+/**
+ * Writes a plan.
+ * @returns the text, and what the format cannot carry of this plan, in words
+ */
+export function writePlan(
+  format: PlanFormat,
+  nodes: readonly OutlineNode[],
+  title: string,
+): { text: string; lost: string[] } {
+  const plain = format === 'text' || format === 'markdown'
+  const lost = plain
+    ? (Object.keys(detailWords) as (keyof typeof detailWords)[])
+        .filter((name) => walkOutline(nodes).some(({ node }) => node.details?.[name] !== undefined))
+        .map((name) => detailWords[name])
+    : []
+  switch (format) {
+    case 'text':
+      return { text: writeOutline(nodes), lost }
+    case 'markdown':
+      return { text: writeMarkdownPlan(nodes), lost }
+    case 'csv':
+      return { text: writeCsvPlan(nodes), lost }
+    case 'opml':
+      return { text: writeOpmlPlan(nodes, title), lost }
+  }
+}
+
+/** Guesses a format: by the file's name when there is one, else by how the text begins. */
+export function guessPlanFormat(text: string, fileName = ''): PlanFormat {
+  const name = fileName.toLowerCase()
+  if (/\.(opml|xml)$/.test(name)) return 'opml'
+  if (/\.(csv|tsv)$/.test(name)) return 'csv'
+  if (/\.(md|markdown)$/.test(name)) return 'markdown'
+  const start = text.replace(/^\ufeff/, '').trimStart()
+  if (/^<(\?xml|opml|!--)/i.test(start)) return 'opml'
+  if (/^"?(level|label)"?[,;\t]/i.test(start)) return 'csv'
+  return 'text'
+}
+
+/** Reads a plan, or says in which line and why it is none. */
+export function readPlan(format: PlanFormat, text: string): Outline | { refusal: PlanRefusal } {
+  switch (format) {
+    case 'text': {
+      const outline = readOutline(text)
+      if (outline.nodes.length > 0) return outline
+      return { refusal: { line: 1, reason: 'No line of this text has a label.' } }
+    }
+    case 'markdown':
+      return readMarkdownPlan(text)
+    case 'csv':
+      return readCsvPlan(text)
+    case 'opml':
+      return readOpmlPlan(text)
+  }
+}
+
+/**
+ * A file's bytes as text: by its byte order mark, as UTF-8, and where it is none, as Windows-1252,
+ * which is what older programs of the West wrote. What was assumed is in `notes`.
+ */
+export function decodePlanFile(
+  bytes: Uint8Array,
+): { text: string; notes: string[] } | { refusal: PlanRefusal } {
+  const starts = (...signs: number[]) => signs.every((sign, index) => bytes[index] === sign)
+  const decode = (label: string, fatal = false) => new TextDecoder(label, { fatal }).decode(bytes)
+  if (starts(0xff, 0xfe))
+    return { text: decode('utf-16le'), notes: ['Read as UTF-16, as its first bytes say.'] }
+  if (starts(0xfe, 0xff))
+    return { text: decode('utf-16be'), notes: ['Read as UTF-16, as its first bytes say.'] }
+  const zero = bytes.indexOf(0)
+  if (zero >= 0) {
+    const line = bytes.subarray(0, zero).filter((sign) => sign === 10).length + 1
+    return { refusal: { line, reason: 'This is no text file: it holds zero bytes.' } }
+  }
+  try {
+    return { text: decode('utf-8', true), notes: [] }
+  } catch {
+    return {
+      text: decode('windows-1252'),
+      notes: ['It is not UTF-8, so it was read as Windows-1252; look at letters with accents.'],
+    }
+  }
+}

@@ -1,0 +1,111 @@
+import { SaxesParser } from 'saxes'
+import {
+  cleanLabel,
+  nestLines,
+  type Outline,
+  type OutlineNode,
+  type PageDetails,
+  type PlanLine,
+  type PlanRefusal,
+} from '../outline'
+
+/** Attributes of ours stand in a namespace of their own, as OPML 2.0 ("Extending OPML") asks. */
+const namespace = 'urn:rubricant:plan:1'
+
+/** Reads a plan from OPML 2.0 (1.0 too): each `outline` is a page, its `text` the label. */
+export function readOpmlPlan(text: string): Outline | { refusal: PlanRefusal } {
+  const lines: PlanLine[] = []
+  const notes: string[] = []
+  let refusal: PlanRefusal | null = null
+  let depth = 0
+  let root: string | null = null
+  let unnamed = 0
+  const parser = new SaxesParser({ xmlns: true })
+  parser.on('error', (error) => {
+    refusal ??= {
+      line: parser.line,
+      reason: `This is no well-formed XML: ${error.message.replace(/^\d+:\d+: /, '')}`,
+    }
+  })
+  parser.on('opentag', (tag) => {
+    root ??= tag.local
+    if (tag.local !== 'outline') return
+    depth += 1
+    const value = (name: string, uri = '') =>
+      Object.values(tag.attributes).find((attribute) => attribute.local === name && attribute.uri === uri)
+        ?.value
+    const label = cleanLabel(value('text') ?? value('title') ?? '')
+    if (label === '') {
+      unnamed += 1
+      return
+    }
+    const details = Object.fromEntries(
+      (['ownName', 'title', 'description'] as const)
+        .map((name) => [name, cleanLabel(value(name, namespace) ?? '')])
+        .filter(([, found]) => found !== ''),
+    ) as PageDetails
+    lines.push({
+      columns: depth,
+      node: {
+        label,
+        trial: value('trial', namespace) === 'true',
+        inMenus: value('inMenus', namespace) !== 'false',
+        ...(Object.keys(details).length > 0 && { details }),
+      },
+    })
+  })
+  parser.on('closetag', (tag) => {
+    if (tag.local === 'outline') depth -= 1
+  })
+  parser.write(text.replace(/^\ufeff/, '')).close()
+  if (refusal) return { refusal }
+  if (root !== 'opml')
+    return { refusal: { line: 1, reason: `This is no OPML: its first element is “${root ?? 'missing'}”.` } }
+  if (lines.length === 0) return { refusal: { line: 1, reason: 'The file has no outline with a text.' } }
+  if (unnamed > 0)
+    notes.push(
+      `${unnamed} ${unnamed === 1 ? 'outline has' : 'outlines have'} no text and ${unnamed === 1 ? 'was' : 'were'} left out; what stands below moved up.`,
+    )
+  return { nodes: nestLines(lines).nodes, notes }
+}
+
+// Line breaks and tabs in an attribute would be read back as spaces (XML 1.0 §3.3.3); labels have none.
+const escape = (value: string) =>
+  value.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
+
+/** Writes a plan as OPML 2.0. */
+export function writeOpmlPlan(nodes: readonly OutlineNode[], title: string): string {
+  const lines = [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    `<opml version="2.0" xmlns:plan="${namespace}">`,
+    '  <head>',
+    `    <title>${escape(title)}</title>`,
+    '  </head>',
+    '  <body>',
+  ]
+  type Step = { node: OutlineNode; depth: number } | { close: number }
+  const stack: Step[] = [...nodes].reverse().map((node) => ({ node, depth: 2 }))
+  for (let step = stack.pop(); step; step = stack.pop()) {
+    if ('close' in step) {
+      lines.push(`${'  '.repeat(step.close)}</outline>`)
+      continue
+    }
+    const { node, depth } = step
+    const extra = [
+      node.trial ? ' plan:trial="true"' : '',
+      node.inMenus ? '' : ' plan:inMenus="false"',
+      ...Object.entries(node.details ?? {}).map(
+        ([name, value]) => ` plan:${name}="${escape(String(value))}"`,
+      ),
+    ].join('')
+    const open = `${'  '.repeat(depth)}<outline text="${escape(node.label)}"${extra}`
+    if (node.children.length === 0) lines.push(`${open}/>`)
+    else {
+      lines.push(`${open}>`)
+      stack.push({ close: depth })
+      for (const child of [...node.children].reverse()) stack.push({ node: child, depth: depth + 1 })
+    }
+  }
+  lines.push('  </body>', '</opml>', '')
+  return lines.join('\n')
+}
