@@ -122,6 +122,8 @@ await main(async () => {
       if (code !== 0 && !stats?.unexpected) failed += 1
       if (!stats?.expected) count('Playwright ran no test', false)
     }
+  } catch (error) {
+    count(error.stack ?? String(error), false)
   } finally {
     await services.stop()
     fs.rmSync(data, { recursive: true, force: true })

@@ -1,0 +1,174 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { mergePath, splitReference } from '#core/links'
+import { parseHtml, readHtml } from '#core/markup'
+import { writeOutline } from '#core/plan'
+import { buildAll, change, outlines, pageCalled, siteFrom, TextStore } from '#core/testing'
+import { buildSite } from './index'
+
+const plan = 'Saltpan Chapel\n  Visit\n    Tides & ferries\n      Winter\n  Contact\n  Sketch (trial page)'
+
+function withContent(site: ReturnType<typeof siteFrom>, store: TextStore, label: string, html: string) {
+  const page = pageCalled(site, label)
+  return change(site, store, {
+    kind: 'setContent',
+    pageId: page.id,
+    content: store.put(html),
+    was: page.content,
+  })
+}
+
+/** Every reference of a built site that leads to no file of it. */
+function brokenReferences(files: Map<string, string>): string[] {
+  return [...files].flatMap(([path, text]) =>
+    path.endsWith('.html')
+      ? readHtml(text, true).references.flatMap(({ href }) => {
+          const { path: to } = splitReference(href)
+          if (
+            to === '' ||
+            files.has(decodeURIComponent(mergePath(path.slice(0, path.lastIndexOf('/') + 1), to)))
+          )
+            return []
+          return [`${path}: ${href}`]
+        })
+      : [],
+  )
+}
+
+describe('a built page', () => {
+  test('is the template filled in, and looks hand-written', () => {
+    const store = new TextStore()
+    const site = withContent(
+      siteFrom(plan, store),
+      store,
+      'Tides & ferries',
+      '<p>See <a href="/contact.html">us</a>.</p>\n<pre>\nraw\n</pre>',
+    )
+    expect(buildAll(site, store).get('visit/tides-and-ferries/index.html')).toBe(`<!DOCTYPE html>
+<html lang="en">
+  <head>
+    <meta charset="utf-8">
+    <meta name="viewport" content="width=device-width, initial-scale=1">
+    <title>Tides &amp; ferries – Saltpan Chapel</title>
+    <link rel="stylesheet" href="../../styles/site.css">
+  </head>
+  <body>
+    <a class="skip-link" href="#content">Skip to the content</a>
+    <header class="site-header">
+      <p class="site-name"><a href="../../index.html">Saltpan Chapel</a></p>
+      <nav class="site-menu" aria-label="Main">
+        <ul>
+          <li><a href="../index.html" aria-current="true">Visit</a></li>
+          <li><a href="../../contact.html">Contact</a></li>
+        </ul>
+      </nav>
+    </header>
+    <main id="content">
+      <nav class="site-trail" aria-label="You are here">
+        <ol>
+          <li><a href="../../index.html">Saltpan Chapel</a></li>
+          <li><a href="../index.html">Visit</a></li>
+          <li><a aria-current="page">Tides &amp; ferries</a></li>
+        </ol>
+      </nav>
+      <h1>Tides &amp; ferries</h1>
+      <p>See <a href="../../contact.html">us</a>.</p>
+      <pre>
+raw
+</pre>
+      <nav class="page-children" aria-label="In this section">
+        <ul>
+          <li><a href="winter.html">Winter</a></li>
+        </ul>
+      </nav>
+    </main>
+    <footer class="site-footer">
+      <p>Saltpan Chapel</p>
+    </footer>
+  </body>
+</html>
+`)
+  })
+
+  test('does not link to itself in its menu, says its description, and leaves trial pages out', () => {
+    const store = new TextStore()
+    const site = siteFrom(plan, store)
+    const contact = pageCalled(site, 'Contact')
+    const described = change(site, store, {
+      kind: 'setPageText',
+      pageId: contact.id,
+      field: 'description',
+      value: 'Write "us"',
+      was: null,
+    })
+    const files = buildAll(described, store)
+    expect([...files.keys()]).toEqual([
+      'contact.html',
+      'index.html',
+      'styles/site.css',
+      'visit/index.html',
+      'visit/tides-and-ferries/index.html',
+      'visit/tides-and-ferries/winter.html',
+    ])
+    const html = files.get('contact.html')!
+    expect(html).toContain('<li><a aria-current="page">Contact</a></li>')
+    expect(html).toContain('<meta name="description" content="Write &quot;us&quot;">')
+    expect([...files.values()].join()).not.toContain('Sketch')
+  })
+
+  test('keeps a relative reference as typed, and completes one that names a folder', () => {
+    const store = new TextStore()
+    const site = withContent(
+      siteFrom(plan, store),
+      store,
+      'Winter',
+      '<a href="./index.html#a">1</a><a href="/visit/">2</a><a href="mailto:a@b.example">3</a><a href="?q">4</a>',
+    )
+    expect(buildAll(site, store).get('visit/tides-and-ferries/winter.html')).toContain(
+      '<a href="./index.html#a">1</a><a href="../index.html">2</a><a href="mailto:a@b.example">3</a><a href="?q">4</a>',
+    )
+  })
+
+  test('a label is text, whatever it holds', () => {
+    const store = new TextStore()
+    const html = buildAll(siteFrom('Home\n  <script>alert("1")</script> {site}', store), store).get(
+      'index.html',
+    )!
+    expect(html).toContain('&lt;script&gt;alert("1")&lt;/script&gt; {site}')
+  })
+})
+
+describe('a built site', () => {
+  test('has no broken reference and no parse error, whatever the plan; twice the same to the byte', () => {
+    fc.assert(
+      fc.property(outlines, (nodes) => {
+        const store = new TextStore()
+        const site = siteFrom(writeOutline(nodes), store)
+        const files = buildAll(site, store)
+        expect(brokenReferences(files)).toEqual([])
+        for (const [path, text] of files)
+          if (path.endsWith('.html')) expect(parseHtml(text, true).errors).toEqual([])
+        expect([...buildAll(JSON.parse(JSON.stringify(site)), store)]).toEqual([...files])
+      }),
+    )
+  })
+
+  test('an equal signature means equal bytes, and an unrelated page keeps its signature', () => {
+    const store = new TextStore()
+    const before = siteFrom(plan, store)
+    const winter = pageCalled(before, 'Winter')
+    const after = change(before, store, {
+      kind: 'setPageText',
+      pageId: winter.id,
+      field: 'title',
+      value: 'In winter',
+      was: null,
+    })
+    const [one, two] = [buildSite(before, store), buildSite(after, store)]
+    for (const page of before.pages) {
+      const same = one.signatureOf(page.id) === two.signatureOf(page.id)
+      expect(same).toBe(one.textOf(page.id) === two.textOf(page.id))
+      expect(same).toBe(page.id !== winter.id)
+    }
+  })
+})

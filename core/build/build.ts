@@ -1,0 +1,157 @@
+import { resolveReference } from '#core/links'
+import { applyEdits, findCssReferences, type HtmlFacts, writeReference } from '#core/markup'
+import { ancestorsOf } from '#core/plan'
+import type { Hash, Page, Site, SiteFile, TextOf } from '#core/site'
+import {
+  compileTemplate,
+  contextOf,
+  fullTitle,
+  generatedSignature,
+  homeFileOf,
+  outputReference,
+  pageTitle,
+  renderPage,
+} from '#core/template'
+
+/** One file of the finished site. */
+export interface BuiltEntry {
+  readonly path: string
+  readonly kind: 'page' | 'file'
+  readonly id: string
+  /** The home page, which is delivered last. */
+  readonly isHome: boolean
+  /** For a file whose bytes are taken as they are: their hash and size. Null for what is made here. */
+  readonly stored: { readonly hash: Hash; readonly sizeBytes: number } | null
+}
+
+/** What a build reads besides the site itself. */
+export interface BuildSources {
+  readonly textOf: TextOf
+  /** What reading a content yields; the same hash always yields the same. */
+  readonly factsOf: (hash: Hash) => HtmlFacts
+  /** The year that `{year}` stands for: the core has no clock. */
+  readonly year: number
+}
+
+/** A site ready to be made, file by file. Nothing is rendered before it is asked for. */
+export interface Build {
+  /** Every file of the site, by path in code-unit order; trial pages are not among them. */
+  readonly entries: readonly BuiltEntry[]
+  /** The text of a page or style sheet, `\n` line ends. Trial pages too. */
+  textOf(id: string): string
+  /** Equal signatures mean equal texts, so a text made earlier can stand. */
+  signatureOf(id: string): string
+}
+
+/** Prepares the finished site. The same site and sources give the same bytes, always. */
+export function buildSite(site: Site, sources: BuildSources): Build {
+  const context = contextOf(site)
+  const { tree, names } = context
+  const source = site.templates[0]
+  const template = compileTemplate(source ? sources.textOf(source.source) : '<slot name="content"></slot>')
+  const files = new Map(site.files.map((file) => [file.id, file]))
+  const homeFile = homeFileOf(site)
+  const shared = JSON.stringify([source?.source, site.name, site.language, site.titlePattern, sources.year])
+
+  const entries: BuiltEntry[] = []
+  for (const { page, trial } of tree.places) {
+    if (trial) continue
+    const { path } = names.pages.get(page.id)!
+    entries.push({ path, kind: 'page', id: page.id, isHome: page.id === site.homeId, stored: null })
+  }
+  for (const file of site.files) {
+    const { hash, sizeBytes } = file
+    const stored = isMade(file) ? null : { hash, sizeBytes }
+    entries.push({ path: names.files.get(file.id)!, kind: 'file', id: file.id, isHome: false, stored })
+  }
+  entries.sort((a, b) => (a.path < b.path ? -1 : 1))
+
+  const styleText = (file: SiteFile): string => {
+    const css = sources.textOf(file.hash)
+    const path = names.files.get(file.id)!
+    const edits = findCssReferences(css).flatMap((reference) => {
+      const href = outputReference(context, reference, path)
+      return href === null
+        ? []
+        : [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]
+    })
+    return applyEdits(css, edits)
+  }
+
+  const pageText = (page: Page): string =>
+    renderPage(
+      context,
+      template,
+      page,
+      (name) =>
+        name === 'content'
+          ? { text: sources.textOf(page.content), facts: sources.factsOf(page.content) }
+          : null,
+      sources.year,
+    )
+
+  /** Where the references of a page lead, as far as another page's change can alter it. */
+  const targetsOf = (page: Page, path: string): string =>
+    sources
+      .factsOf(page.content)
+      .references.map((reference) => {
+        const target = resolveReference(reference.href, path, names, homeFile)
+        return target.kind === 'page' || target.kind === 'file' ? target.path : ''
+      })
+      .join('\u0001')
+
+  // Template references and a top menu are the same for all pages: worked out once.
+  const templateTargets = template.references
+    .map((reference) => {
+      const target = resolveReference(reference.href, '', names, homeFile)
+      return target.kind === 'page' || target.kind === 'file' ? target.path : ''
+    })
+    .join('\u0001')
+  const wholeSite = (part: (typeof template.generated)[number]) =>
+    part.name === 'site-menu' && part.attributes.of !== 'section'
+  const home = tree.byId.get(site.homeId)
+  const menus = home
+    ? template.generated.filter(wholeSite).map((part) => generatedSignature(context, part, home))
+    : []
+  const ofPage = template.generated.filter((part) => !wholeSite(part))
+  const sharedSignature = [shared, templateTargets, ...menus].join('\u0003')
+
+  return {
+    entries,
+    textOf(id) {
+      const file = files.get(id)
+      if (file) return isMade(file) ? styleText(file) : sources.textOf(file.hash)
+      return pageText(tree.byId.get(id)!)
+    },
+    signatureOf(id) {
+      const file = files.get(id)
+      if (file) return isMade(file) ? `${file.hash}\u0003${styleText(file)}` : file.hash
+      const page = tree.byId.get(id)!
+      const { path } = names.pages.get(id)!
+      return [
+        sharedSignature,
+        path,
+        ancestorsOf(tree, page)
+          .map((above) => above.id)
+          .join(),
+        page.label,
+        pageTitle(page),
+        page.description ?? '',
+        page.content,
+        targetsOf(page, path),
+        ...ofPage.map((part) => generatedSignature(context, part, page)),
+      ].join('\u0003')
+    },
+  }
+
+  /** Style sheets are written anew, since their references are made relative. */
+  function isMade(file: SiteFile): boolean {
+    return file.kind === 'style' && /\.css$/i.test(file.label)
+  }
+}
+
+/** The title a page has in the browser's tab. */
+export function tabTitle(site: Site, pageId: string, year: number): string {
+  const page = contextOf(site).tree.byId.get(pageId)
+  return page ? fullTitle(site, page, year) : ''
+}

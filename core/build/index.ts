@@ -1,0 +1,2 @@
+/** The finished site: every file with its path, and its text when it is asked for. */
+export { type Build, buildSite, type BuildSources, type BuiltEntry, tabTitle } from './build'
