@@ -8,12 +8,15 @@ import { Problem } from './problem'
 /** A change as a window asks for it: texts as texts, since only the server names them by hash. */
 export type ChangeRequest =
   | Omit<Extract<Change, { kind: 'addPages' }>, 'content'>
+  | Omit<Extract<Change, { kind: 'replacePlan' }>, 'content'>
   | Extract<
       Change,
       {
         kind:
           | 'setPageText'
           | 'setPageFlag'
+          | 'duplicatePages'
+          | 'setHome'
           | 'movePages'
           | 'removePages'
           | 'setScheme'
@@ -50,6 +53,21 @@ const newPage = Joi.object({
   inMenus: Joi.boolean(),
   children: Joi.array().items(Joi.link('#newPage')),
 }).id('newPage')
+
+const planLabel = Joi.string().required().max(longestLabel)
+const details = Joi.object({
+  ownName: Joi.string().max(100),
+  title: Joi.string().max(20_000),
+  description: Joi.string().max(20_000),
+})
+const plannedPage = Joi.object({
+  id: id.required(),
+  label: planLabel,
+  trial: Joi.boolean().required(),
+  inMenus: Joi.boolean().required(),
+  details,
+  children: Joi.array().items(Joi.link('#plannedPage')).required(),
+}).id('plannedPage')
 
 export const schemeInput = Joi.object<Scheme>({
   letterCase: Joi.valid('lower', 'as-typed').required(),
@@ -95,8 +113,18 @@ const fields = {
     value: Joi.string().required().allow(null, '').max(20_000),
     was: Joi.string().required().allow(null, ''),
   },
+  replacePlan: {
+    home: Joi.object({ label: planLabel, inMenus: Joi.boolean().required(), details }).required(),
+    top: Joi.array().items(plannedPage).max(mostPages).required(),
+    seen: Joi.object().pattern(id, Joi.string().max(20_000)).required(),
+  },
+  duplicatePages: {
+    pageIds: Joi.array().items(id).min(1).max(mostPages).required(),
+    newIds: Joi.object().pattern(id, id).required(),
+  },
+  setHome: { pageId: id.required(), was: id.required() },
   setPageFlag: {
-    pageId: id.required(),
+    pageIds: Joi.array().items(id).min(1).max(mostPages).required(),
     flag: Joi.valid('trial', 'inMenus').required(),
     value: Joi.boolean().required(),
   },
@@ -138,6 +166,8 @@ export async function prepareChange(client: pg.PoolClient, request: ChangeReques
   switch (request.kind) {
     case 'addPages':
       return { ...request, pages: request.pages as NewPage[], content: await putBlob(client, '') }
+    case 'replacePlan':
+      return { ...request, content: await putBlob(client, '') }
     case 'writeContent':
       return {
         kind: 'setContent',

@@ -59,10 +59,21 @@ function titleOf(change: Change, before: Site): string {
     }
     case 'setContent':
       return `writing in “${label(change.pageId)}”`
-    case 'setPageFlag':
-      return change.flag === 'trial'
-        ? `trial page “${label(change.pageId)}”`
-        : `menu entry of “${label(change.pageId)}”`
+    case 'setPageFlag': {
+      const which =
+        change.pageIds.length === 1
+          ? `of “${label(change.pageIds[0]!)}”`
+          : `of ${change.pageIds.length} pages`
+      return change.flag === 'trial' ? `trial page or not, ${which}` : `the menu entry ${which}`
+    }
+    case 'replacePlan':
+      return 'a new plan'
+    case 'duplicatePages':
+      return change.pageIds.length === 1
+        ? `copying “${label(change.pageIds[0]!)}”`
+        : `copying ${change.pageIds.length} pages`
+    case 'setHome':
+      return `“${label(change.pageId)}” as the home page`
     case 'movePages':
       return change.pageIds.length === 1
         ? `moving “${label(change.pageIds[0]!)}”`

@@ -43,6 +43,7 @@ function asChange(request: ChangeRequest): Change | null {
     case 'writeFile':
       return null
     case 'addPages':
+    case 'replacePlan':
       return { ...request, content: '' }
     default:
       return request

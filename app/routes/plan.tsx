@@ -56,7 +56,7 @@ function ChosenPage() {
             onPick={(value) =>
               store.change({
                 kind: 'setPageFlag',
-                pageId: selected.id,
+                pageIds: [selected.id],
                 flag: 'trial',
                 value: value === 'trial',
               })
@@ -73,7 +73,7 @@ function ChosenPage() {
             onPick={(value) =>
               store.change({
                 kind: 'setPageFlag',
-                pageId: selected.id,
+                pageIds: [selected.id],
                 flag: 'inMenus',
                 value: value === 'listed',
               })

@@ -177,7 +177,7 @@ describe('any sequence of changes', () => {
       case 4:
         return {
           kind: 'setPageFlag',
-          pageId: page.id,
+          pageIds: [page.id],
           flag: step.other % 2 ? 'trial' : 'inMenus',
           value: step.other % 3 === 0,
         }

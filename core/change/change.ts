@@ -9,6 +9,17 @@ export interface NewPage {
   readonly children?: readonly NewPage[]
 }
 
+/** A line of a plan that takes the place of the one there was: a page known by its id, or a new one. */
+export interface PlannedPage {
+  readonly id: string
+  readonly label: string
+  readonly trial: boolean
+  readonly inMenus: boolean
+  /** Only what is named is set. */
+  readonly details?: { readonly ownName?: string; readonly title?: string; readonly description?: string }
+  readonly children: readonly PlannedPage[]
+}
+
 /** Page fields that are texts of their own. `was` tells what the author saw when writing. */
 export type PageTextField = 'label' | 'title' | 'description' | 'ownName'
 
@@ -33,7 +44,7 @@ export type Change =
   | { readonly kind: 'setContent'; readonly pageId: string; readonly content: Hash; readonly was: Hash }
   | {
       readonly kind: 'setPageFlag'
-      readonly pageId: string
+      readonly pageIds: readonly string[]
       readonly flag: 'trial' | 'inMenus'
       readonly value: boolean
     }
@@ -44,6 +55,27 @@ export type Change =
       readonly parentId: string | null
       readonly after: string | null
     }
+  /**
+   * Puts a whole plan in the place of the one there was. Pages in `seen` that the plan does not name
+   * are removed; pages made since by somebody else stay where they are.
+   */
+  | {
+      readonly kind: 'replacePlan'
+      readonly home: Omit<PlannedPage, 'id' | 'children' | 'trial'>
+      readonly top: readonly PlannedPage[]
+      /** Labels the author saw, by page id. */
+      readonly seen: Readonly<Record<string, string>>
+      readonly content: Hash
+    }
+  /** Makes copies of pages with all below them, each after its original, with the ids given. */
+  | {
+      readonly kind: 'duplicatePages'
+      readonly pageIds: readonly string[]
+      /** New ids by the ids of the originals, for every page of the branches. */
+      readonly newIds: Readonly<Record<string, string>>
+    }
+  /** Makes another page the home page; the one before takes its place in the plan. */
+  | { readonly kind: 'setHome'; readonly pageId: string; readonly was: string }
   /** Removes pages with all below them. */
   | { readonly kind: 'removePages'; readonly pageIds: readonly string[] }
   | { readonly kind: 'setScheme'; readonly scheme: Scheme; readonly was: Scheme }

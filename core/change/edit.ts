@@ -2,7 +2,7 @@ import { generateNKeysBetween } from 'fractional-indexing'
 import { checkOwnName, namesOf } from '#core/naming'
 import { branchOf, cleanLabel, treeOf } from '#core/plan'
 import { type Page, type Site } from '#core/site'
-import type { Change, NewPage, Refusal } from './change'
+import type { Change, NewPage, PlannedPage, Refusal } from './change'
 
 /** The site after a change, or why there is none. */
 export type Edited = { readonly site: Site } | { readonly refusal: Refusal }
@@ -42,14 +42,26 @@ function apply(site: Site, change: Change): Edited {
           ? { ...page, content: change.content }
           : elsewhere(`The text of “${page.label}”`, page.content),
       )
-    case 'setPageFlag':
-      if (change.flag === 'trial' && change.pageId === site.homeId)
+    case 'setPageFlag': {
+      if (change.flag === 'trial' && change.pageIds.includes(site.homeId))
         return refuse('invalid', 'The home page cannot be a trial page.')
-      return updatePage(site, change.pageId, (page) => ({
-        ...page,
-        [change.flag]: change.value,
-        keptName: change.flag === 'trial' ? null : page.keptName,
-      }))
+      const ids = new Set(change.pageIds)
+      const pages = site.pages.map((page) => {
+        if (!ids.has(page.id) || page[change.flag] === change.value) return page
+        return {
+          ...page,
+          [change.flag]: change.value,
+          keptName: change.flag === 'trial' ? null : page.keptName,
+        }
+      })
+      return { site: { ...site, pages } }
+    }
+    case 'replacePlan':
+      return replacePlan(site, change)
+    case 'duplicatePages':
+      return duplicatePages(site, change)
+    case 'setHome':
+      return setHome(site, change)
     case 'movePages':
       return movePages(site, change)
     case 'removePages':
@@ -186,18 +198,11 @@ function addPages(site: Site, change: Extract<Change, { kind: 'addPages' }>): Ed
         return refuse('invalid', `“${label.slice(0, 40)}…” is longer than ${longestLabel} characters.`)
       if (tree.byId.has(one.id)) return refuse('invalid', 'This page is already part of the site.')
       added.push({
-        id: one.id,
+        ...newPage(one.id, label, seq++, change.content),
         parentId: under,
         order: keys[index]!,
-        seq: seq++,
-        label,
-        ownName: null,
-        keptName: null,
-        title: null,
-        description: null,
         trial: one.trial ?? false,
         inMenus: one.inMenus ?? true,
-        content: change.content,
       })
       if (one.children?.length)
         queue.push({
@@ -235,6 +240,185 @@ function removePages(site: Site, change: Extract<Change, { kind: 'removePages' }
   const removed = new Set(change.pageIds.flatMap((id) => branchOf(tree, id).map((page) => page.id)))
   if (removed.size === 0) return { site }
   return { site: { ...site, pages: site.pages.filter((page) => !removed.has(page.id)) } }
+}
+
+/** Keys for a list of siblings in which those that still stand in order keep the keys they have. */
+function keysInOrder(list: readonly { id: string; key: string | null }[]): string[] {
+  const kept = longestIncreasing(list.map(({ key }) => key))
+  const keys: string[] = []
+  let low: string | null = null
+  for (let at = 0; at < list.length;) {
+    if (kept.has(at)) {
+      low = list[at]!.key!
+      keys.push(low)
+      at++
+      continue
+    }
+    let to = at
+    while (to < list.length && !kept.has(to)) to++
+    const made: string[] = generateNKeysBetween(low, list[to]?.key ?? null, to - at)
+    keys.push(...made)
+    low = keys[keys.length - 1]!
+    at = to
+  }
+  return keys
+}
+
+/** Places of a longest run of growing keys, not counting the missing ones. */
+function longestIncreasing(keys: readonly (string | null)[]): Set<number> {
+  const tails: number[] = []
+  const before = new Map<number, number>()
+  keys.forEach((key, index) => {
+    if (key === null) return
+    let low = 0
+    let high = tails.length
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if (keys[tails[middle]!]! < key) low = middle + 1
+      else high = middle
+    }
+    if (low > 0) before.set(index, tails[low - 1]!)
+    tails[low] = index
+  })
+  const places = new Set<number>()
+  for (let at = tails[tails.length - 1]; at !== undefined; at = before.get(at)) places.add(at)
+  return places
+}
+
+function replacePlan(site: Site, change: Extract<Change, { kind: 'replacePlan' }>): Edited {
+  const tree = treeOf(site)
+  const { seen, home } = change
+  const next = new Map<string, Page>()
+  let seq = site.nextSeq
+  let refusal: Edited | null = null
+  const relabel = (page: Page, label: string): Page => {
+    if (label === page.label || label === seen[page.id]) return page
+    if (seen[page.id] !== undefined && seen[page.id] !== page.label)
+      refusal ??= elsewhere(`The label of “${page.label}”`, page.label)
+    return { ...page, label, keptName: null }
+  }
+  const queue: { list: readonly PlannedPage[]; parentId: string | null }[] = [
+    { list: change.top, parentId: null },
+  ]
+  for (let at = 0; at < queue.length && !refusal; at++) {
+    const { list, parentId } = queue[at]!
+    const keys = keysInOrder(
+      list.map(({ id }) => {
+        const page = tree.byId.get(id)
+        return { id, key: page && page.parentId === parentId ? page.order : null }
+      }),
+    )
+    for (const [index, planned] of list.entries()) {
+      const label = cleanLabel(planned.label)
+      if (label === '') return refuse('invalid', 'A page needs a label.')
+      if (label.length > longestLabel)
+        return refuse('invalid', `“${label.slice(0, 40)}…” is longer than ${longestLabel} characters.`)
+      if (next.has(planned.id) || planned.id === site.homeId)
+        return refuse('invalid', `Two lines stand for the page “${label}”.`)
+      const order = keys[index]!
+      const known = tree.byId.get(planned.id)
+      const { trial, inMenus, details = {} } = planned
+      const page = known ? relabel(known, label) : newPage(planned.id, label, seq++, change.content)
+      const moved = known?.parentId !== parentId || known.trial !== trial
+      const placed = {
+        ...page,
+        ...details,
+        parentId,
+        order,
+        trial,
+        inMenus,
+        keptName: moved ? null : page.keptName,
+      }
+      next.set(planned.id, known && sameFields(known, placed) ? known : placed)
+      if (planned.children.length > 0) queue.push({ list: planned.children, parentId: planned.id })
+    }
+  }
+  if (refusal) return refusal
+  const kept = site.pages.flatMap((page): Page[] => {
+    if (page.id === site.homeId) {
+      const changed = {
+        ...relabel(page, cleanLabel(home.label) || page.label),
+        ...home.details,
+        inMenus: home.inMenus,
+      }
+      return [sameFields(page, changed) ? page : changed]
+    }
+    const planned = next.get(page.id)
+    if (planned) return [planned]
+    return page.id in seen ? [] : [page]
+  })
+  if (refusal) return refusal
+  const known = new Set(site.pages.map((page) => page.id))
+  const pages = [...kept, ...[...next.values()].filter((page) => !known.has(page.id))]
+  // A page made since by another window may have lost the page it stood under: it goes to the top level.
+  const ids = new Set(pages.map((page) => page.id))
+  const settled = pages.map((page) =>
+    page.parentId !== null && !ids.has(page.parentId) ? { ...page, parentId: null } : page,
+  )
+  return { site: { ...site, nextSeq: seq, pages: settled } }
+}
+
+const sameFields = (a: Page, b: Page) =>
+  (Object.keys(a) as (keyof Page)[]).every((name) => a[name] === b[name])
+
+function newPage(id: string, label: string, seq: number, content: string): Page {
+  return {
+    id, label, seq, content, parentId: null, order: '', ownName: null, keptName: null, title: null,
+    description: null, trial: false, inMenus: true,
+  } // prettier-ignore
+}
+
+function duplicatePages(site: Site, change: Extract<Change, { kind: 'duplicatePages' }>): Edited {
+  const tree = treeOf(site)
+  if (change.pageIds.includes(site.homeId)) return refuse('invalid', 'A site has one home page.')
+  if (change.pageIds.some((id) => !tree.byId.has(id))) return gone('A page to copy')
+  let seq = site.nextSeq
+  let after = site
+  for (const id of change.pageIds) {
+    const original = tree.byId.get(id)!
+    const [order] = orderKeys(after, original.parentId, id, 1)
+    const copies = branchOf(tree, id).map((page): Page => {
+      const root = page.id === id
+      return {
+        ...page,
+        id: change.newIds[page.id] ?? '',
+        parentId: root ? page.parentId : (change.newIds[page.parentId!] ?? ''),
+        order: root ? order! : page.order,
+        seq: seq++,
+        label: root ? `${page.label} (copy)` : page.label,
+        // A name of its own belongs to one page.
+        ownName: null,
+        keptName: null,
+      }
+    })
+    if (copies.some((copy) => copy.id === '' || tree.byId.has(copy.id)))
+      return copies.every((copy) => tree.byId.has(copy.id))
+        ? { site }
+        : refuse('invalid', 'The copies have no ids of their own.')
+    after = { ...after, nextSeq: seq, pages: [...after.pages, ...copies] }
+  }
+  return { site: after }
+}
+
+/** The new home page goes to the top; what stood under it moves up to where it stood. */
+function setHome(site: Site, change: Extract<Change, { kind: 'setHome' }>): Edited {
+  const tree = treeOf(site)
+  const page = tree.byId.get(change.pageId)
+  if (!page) return gone('The page')
+  if (site.homeId !== change.was && site.homeId !== page.id) return elsewhere('The home page', site.homeId)
+  if (page.id === site.homeId) return { site }
+  if (tree.placeOf.get(page.id)?.trial) return refuse('invalid', 'A trial page cannot be the home page.')
+  const below = tree.childrenOf(page.id)
+  const lifted = new Map(
+    orderKeys(site, page.parentId, page.id, below.length).map((order, index) => [below[index]!.id, order]),
+  )
+  const [first] = orderKeys(site, null, null, 1)
+  const pages = site.pages.map((one) => {
+    if (one.id === page.id) return { ...one, parentId: null, order: first!, keptName: null }
+    const order = lifted.get(one.id)
+    return order === undefined ? one : { ...one, parentId: page.parentId, order, keptName: null }
+  })
+  return { site: { ...site, homeId: page.id, pages } }
 }
 
 /**

@@ -4,10 +4,14 @@ export {
   cleanLabel,
   type Outline,
   type OutlineNode,
+  type PageDetails,
+  type PlanRefusal,
   planSite,
   readOutline,
   type SitePlan,
   walkOutline,
   writeOutline,
 } from './outline'
+export { likeness, type MatchedLine, matchPlan, type PlanMatch } from './match'
+export { decodePlanFile, guessPlanFormat, type PlanFormat, planFormats, readPlan, writePlan } from './formats'
 export { outlineOfSite } from './outline-of-site'

@@ -10,14 +10,18 @@ export function outlineOfSite(site: Pick<Site, 'pages' | 'homeId'>): OutlineNode
   const childNodes = (parentId: string | null) =>
     tree.childrenOf(parentId).flatMap((child: Page) => nodes.get(child.id) ?? [])
   for (const { page } of [...tree.places].reverse())
-    if (page.id !== site.homeId)
-      nodes.set(page.id, {
-        label: page.label,
-        trial: page.trial,
-        inMenus: page.inMenus,
-        children: childNodes(page.id),
-      })
+    if (page.id !== site.homeId) nodes.set(page.id, lineOf(page, childNodes(page.id)))
   const home = tree.byId.get(site.homeId)
   const top = childNodes(null)
-  return home ? [{ label: home.label, trial: false, inMenus: home.inMenus, children: top }] : top
+  return home ? [lineOf(home, top)] : top
+}
+
+function lineOf(page: Page, children: OutlineNode[]): OutlineNode {
+  const details = {
+    ...(page.ownName !== null && { ownName: page.ownName }),
+    ...(page.title !== null && { title: page.title }),
+    ...(page.description !== null && { description: page.description }),
+  }
+  const { label, trial, inMenus } = page
+  return { label, trial, inMenus, children, ...(Object.keys(details).length > 0 && { details }) }
 }

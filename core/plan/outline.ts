@@ -150,11 +150,10 @@ export function readOutline(text: string): Outline {
 
 function writeLine(node: OutlineNode): string {
   let text = node.label
-  if (bullet.test(text) || text.startsWith('\\')) text = `\\${text}`
   if (text.endsWith('\\') || trialMark.test(text) || menuMark.test(text)) text += '\\'
   if (!node.inMenus) text += ' (not in menus)'
   if (node.trial) text += ' (trial page)'
-  return text
+  return bullet.test(text) || text.startsWith('\\') ? `\\${text}` : text
 }
 
 /** Writes a plan as text, two spaces a level, one final newline. `readOutline` reads it back. */
