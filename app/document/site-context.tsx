@@ -1,6 +1,7 @@
 import {
   createContext,
   type ReactNode,
+  useCallback,
   useContext,
   useEffect,
   useMemo,
@@ -9,7 +10,7 @@ import {
 } from 'react'
 import { useSearchParams } from 'react-router'
 import { type Names, namesOf } from '#core/naming'
-import { type Tree, treeOf } from '#core/plan'
+import { ancestorsOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
 import { type SiteState, SiteStore } from './site-store'
 
@@ -17,8 +18,12 @@ interface SiteContextValue {
   readonly store: SiteStore
   readonly selectedId: string
   readonly select: (pageId: string) => void
+  /** Chosen beside the selected one; the selected one is always among the chosen. */
+  readonly others: ReadonlySet<string>
+  readonly choose: (pageId: string, others: ReadonlySet<string>) => void
 }
 
+const none: ReadonlySet<string> = new Set()
 const SiteContext = createContext<SiteContextValue | null>(null)
 
 function useSiteContext(): SiteContextValue {
@@ -40,12 +45,31 @@ export function useSite(): OpenSite {
   return { ...state, store, tree: treeOf(state.site), names: namesOf(state.site) }
 }
 
-/** The page chosen in the register, shared by all views; the home page when the chosen one is gone. */
-export function useSelection(): { selected: Page; select: (pageId: string) => void } {
-  const { selectedId, select } = useSiteContext()
+/** The pages chosen in the register, shared by all views. */
+export interface Selection {
+  /** The one that views show; the home page when it is gone. */
+  readonly selected: Page
+  /** All that are chosen, in reading order. */
+  readonly chosen: readonly Page[]
+  /** The chosen ones without those that stand under another of them. */
+  readonly chosenRoots: readonly string[]
+  readonly select: (pageId: string) => void
+  readonly choose: (pageId: string, others: ReadonlySet<string>) => void
+}
+
+export function useSelection(): Selection {
+  const { selectedId, others, select, choose } = useSiteContext()
   const { tree, site } = useSite()
   const selected = tree.byId.get(selectedId) ?? tree.byId.get(site.homeId)!
-  return { selected, select }
+  return useMemo(() => {
+    const isChosen = (id: string) => id === selected.id || others.has(id)
+    const chosen =
+      others.size === 0 ? [selected] : tree.places.map(({ page }) => page).filter((page) => isChosen(page.id))
+    const chosenRoots = chosen
+      .filter((page) => !ancestorsOf(tree, page).some((above) => isChosen(above.id)))
+      .map((page) => page.id)
+    return { selected, chosen, chosenRoots, select, choose }
+  }, [selected, others, tree, select, choose])
 }
 
 interface Props {
@@ -63,6 +87,7 @@ export function SiteProvider({ site, revision, titles, children }: Props) {
       new SiteStore(site, revision, titles, typeof sessionStorage === 'undefined' ? null : sessionStorage),
   )
   const [selectedId, setSelectedId] = useState(params.get('page') ?? site.homeId)
+  const [others, setOthers] = useState<ReadonlySet<string>>(none)
 
   useEffect(() => store.resume(), [store])
   // The address follows the selection without a navigation: one would call off another that is under way.
@@ -80,6 +105,14 @@ export function SiteProvider({ site, revision, titles, children }: Props) {
     return () => removeEventListener('beforeunload', warn)
   }, [store])
 
-  const value = useMemo(() => ({ store, selectedId, select: setSelectedId }), [store, selectedId])
+  const choose = useCallback((pageId: string, also: ReadonlySet<string>) => {
+    setSelectedId(pageId)
+    setOthers(also)
+  }, [])
+  const select = useCallback((pageId: string) => choose(pageId, none), [choose])
+  const value = useMemo(
+    () => ({ store, selectedId, others, select, choose }),
+    [store, selectedId, others, select, choose],
+  )
   return <SiteContext value={value}>{children}</SiteContext>
 }

@@ -20,6 +20,8 @@ const groups: readonly { title: string; keys: readonly (readonly [string, string
       ['Enter', 'Add a page after this one'],
       ['Tab, Shift+Tab', 'One level in, one level out'],
       ['Alt+↑, Alt+↓', 'Move up or down'],
+      ['Shift+↑ ↓, Ctrl+A', 'Choose several pages'],
+      ['Ctrl+D', 'Copy, with all below'],
       ['Delete', 'Remove, with all below'],
       ['Ctrl+V', 'Add a pasted list as pages'],
       ['Escape, then Tab', 'Leave the register'],

@@ -13,7 +13,8 @@ import { withIds } from '#core/change'
 import { branchOf, type Place, readOutline } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { LabelInput } from './label-input'
-import { type Draft, indented, outdented, type Row, rowsOf, shifted } from './rows'
+import { duplicate } from '../plan/many-pages'
+import { blockOf, type Draft, indented, outdented, type Row, rowsOf, shifted } from './rows'
 
 /** A column beside the label; what it shows depends on the view. */
 export interface RegisterColumn {
@@ -35,7 +36,7 @@ interface Props {
 /** The one list of the site's pages as a tree (ARIA Authoring Practices, treegrid pattern, rows first). */
 export function Register({ columns, editable, onAskRemove }: Props) {
   const { site, tree, store } = useSite()
-  const { selected, select } = useSelection()
+  const { selected, chosen, chosenRoots, select, choose } = useSelection()
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set())
   const [draft, setDraft] = useState<Draft | null>(null)
   /** The label is kept as it was when the typing began: what another window does meanwhile is no reason to overwrite it. */
@@ -68,15 +69,35 @@ export function Register({ columns, editable, onAskRemove }: Props) {
       ?.focus({ preventScroll: true })
   }, [selected.id, draft, renaming, rows])
 
+  const chosenIds = useMemo(() => new Set(chosen.map((page) => page.id)), [chosen])
+  /** Where a range begins: the page chosen last without Shift. */
+  const anchor = useRef(selected.id)
   const move = (to: { parentId: string | null; after: string | null } | null) => {
-    if (!to || selected.id === site.homeId) return
+    if (!to || chosenRoots.includes(site.homeId)) return
     if (to.parentId) setClosed((old) => without(old, to.parentId!))
-    store.change({ kind: 'movePages', pageIds: [selected.id], ...to })
+    store.change({ kind: 'movePages', pageIds: chosenRoots, ...to })
+  }
+  /** Several pages change their level together when they stand under one page, one after another. */
+  const block = blockOf(tree, chosenRoots)
+  const moveIn = () =>
+    block && move(indented(tree, site.homeId, { id: block.first, parentId: block.parentId, after: null }))
+  const moveOut = () => block && move(outdented(tree, block.parentId))
+  const shift = (by: -1 | 1) => block && move(shifted(tree, site.homeId, block, by))
+  const chooseTo = (index: number) => {
+    const from = rows.findIndex((row) => row.kind === 'page' && row.place.page.id === anchor.current)
+    const [low, high] = [Math.min(from, index), Math.max(from, index)]
+    const ids = rows
+      .slice(Math.max(0, low), high + 1)
+      .flatMap((row) => (row.kind === 'page' ? [row.place.page.id] : []))
+    const target = rows[index]
+    if (target?.kind === 'page') choose(target.place.page.id, new Set(ids))
   }
   const toggle = (id: string, open: boolean) =>
     setClosed((old) => (open ? without(old, id) : new Set([...old, id])))
   const selectRow = (row: Row | undefined) => {
-    if (row?.kind === 'page') select(row.place.page.id)
+    if (row?.kind !== 'page') return
+    anchor.current = row.place.page.id
+    select(row.place.page.id)
   }
   const startDraft = () => {
     const trial = tree.placeOf.get(selected.id)?.trial && selected.parentId === null
@@ -98,15 +119,28 @@ export function Register({ columns, editable, onAskRemove }: Props) {
       work()
     }
     const pageSize = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 320) / rowHeight) - 1)
-    const go = (index: number) => act(() => selectRow(rows[Math.max(0, Math.min(rows.length - 1, index))]))
-    if (event.altKey && editable) {
-      if (event.key === 'ArrowUp') return act(() => move(shifted(tree, site.homeId, page.id, -1)))
-      if (event.key === 'ArrowDown') return act(() => move(shifted(tree, site.homeId, page.id, 1)))
-      if (event.key === 'ArrowRight')
+    const go = (index: number) =>
+      act(() => {
+        const to = Math.max(0, Math.min(rows.length - 1, index))
+        if (event.shiftKey) chooseTo(to)
+        else selectRow(rows[to])
+      })
+    if ((event.ctrlKey || event.metaKey) && !event.altKey) {
+      if (event.key.toLowerCase() === 'a') return act(() => choose(page.id, new Set(tree.byId.keys())))
+      if (event.key.toLowerCase() === 'd' && editable)
         return act(() =>
-          move(indented(tree, site.homeId, { id: page.id, parentId: page.parentId, after: null })),
+          duplicate(
+            store,
+            tree,
+            chosenRoots.filter((id) => id !== site.homeId),
+          ),
         )
-      if (event.key === 'ArrowLeft') return act(() => move(outdented(tree, page.parentId)))
+    }
+    if (event.altKey && editable) {
+      if (event.key === 'ArrowUp') return act(() => shift(-1))
+      if (event.key === 'ArrowDown') return act(() => shift(1))
+      if (event.key === 'ArrowRight') return act(moveIn)
+      if (event.key === 'ArrowLeft') return act(moveOut)
     }
     if (!plain) return
     switch (event.key) {
@@ -138,16 +172,10 @@ export function Register({ columns, editable, onAskRemove }: Props) {
       case 'Enter':
         return act(startDraft)
       case 'Delete':
-        return act(() => onAskRemove([page.id]))
+        return act(() => onAskRemove(chosenRoots))
       case 'Tab':
         if (leave) return
-        return act(() =>
-          move(
-            event.shiftKey
-              ? outdented(tree, page.parentId)
-              : indented(tree, site.homeId, { id: page.id, parentId: page.parentId, after: null }),
-          ),
-        )
+        return act(event.shiftKey ? moveOut : moveIn)
     }
   }
 
@@ -182,6 +210,7 @@ export function Register({ columns, editable, onAskRemove }: Props) {
     <div
       role="treegrid"
       aria-label="Pages"
+      aria-multiselectable
       aria-rowcount={rows.length + 1}
       aria-colcount={columns.length + 1}
       className="grid min-h-0 grid-rows-[36px_1fr]"
@@ -239,7 +268,8 @@ export function Register({ columns, editable, onAskRemove }: Props) {
                 </div>
               )
             const { page, depth, number, trial } = row.place
-            const chosen = page.id === selected.id
+            const isSelected = page.id === selected.id
+            const isChosen = chosenIds.has(page.id)
             return (
               <div
                 key={page.id}
@@ -247,13 +277,24 @@ export function Register({ columns, editable, onAskRemove }: Props) {
                 data-page={page.id}
                 aria-rowindex={index + 2}
                 aria-level={depth + 1}
-                aria-selected={chosen}
+                aria-selected={isChosen}
                 aria-expanded={row.hasChildren ? row.open : undefined}
-                tabIndex={chosen ? 0 : -1}
-                onFocus={(event) => event.target === event.currentTarget && select(page.id)}
-                onClick={() => select(page.id)}
+                tabIndex={isSelected ? 0 : -1}
+                onFocus={(event) => event.target === event.currentTarget && !isChosen && selectRow(row)}
+                onMouseDown={(event) => {
+                  // The focus that follows would choose this page alone.
+                  if (event.shiftKey || event.ctrlKey || event.metaKey) event.preventDefault()
+                }}
+                onClick={(event) => {
+                  if (event.shiftKey) chooseTo(index)
+                  else if (event.ctrlKey || event.metaKey) {
+                    const next = new Set(chosenIds)
+                    if (!next.delete(page.id)) next.add(page.id)
+                    choose(isChosen ? (next.values().next().value ?? page.id) : page.id, next)
+                  } else selectRow(row)
+                }}
                 onDoubleClick={() => setRenaming({ id: page.id, was: page.label })}
-                className={`absolute inset-x-0 grid h-8 cursor-default items-center outline-none ${chosen ? 'bg-lapis-wash before:absolute before:inset-y-0 before:left-0 before:w-[3px] before:bg-lapis' : 'hover:bg-vellum'} focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-lapis`}
+                className={`absolute inset-x-0 grid h-8 cursor-default items-center outline-none ${isChosen ? 'bg-lapis-wash before:absolute before:inset-y-0 before:left-0 before:w-[3px] before:bg-lapis' : 'hover:bg-vellum'} focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-lapis`}
                 style={style}
               >
                 <span role="presentation" className="truncate pr-3 text-right font-mono text-xs text-faint">

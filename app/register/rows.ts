@@ -57,15 +57,32 @@ export function outdented(tree: Tree, parentId: string | null) {
   return parent ? { parentId: parent.parentId, after: parent.id } : null
 }
 
-/** Where a page goes when it changes places with the sibling before or after it, or null. */
-export function shifted(tree: Tree, homeId: string, pageId: string, by: -1 | 1) {
-  const page = tree.byId.get(pageId)
-  if (!page) return null
-  const siblings = tree
-    .childrenOf(page.parentId)
-    .filter((one) => one.id !== homeId && one.trial === page.trial)
-  const index = siblings.findIndex((one) => one.id === pageId)
-  if (!siblings[index + by]) return null
-  const after = by === 1 ? siblings[index + 1]! : siblings[index - 2]
-  return { parentId: page.parentId, after: after?.id ?? null }
+/** Pages that stand one after another under one page, and can be moved together. */
+export interface Block {
+  readonly parentId: string | null
+  readonly first: string
+  readonly last: string
+}
+
+/** Chosen pages as a block, or null when they stand apart. */
+export function blockOf(tree: Tree, pageIds: readonly string[]): Block | null {
+  const [first] = pageIds
+  const page = first === undefined ? undefined : tree.byId.get(first)
+  if (!page || first === undefined) return null
+  const siblings = tree.childrenOf(page.parentId)
+  const at = siblings.findIndex((one) => one.id === first)
+  const together = pageIds.every((id, index) => siblings[at + index]?.id === id)
+  return together ? { parentId: page.parentId, first, last: pageIds[pageIds.length - 1]! } : null
+}
+
+/** Where a block goes when it changes places with the sibling before or after it, or null. */
+export function shifted(tree: Tree, homeId: string, block: Block, by: -1 | 1) {
+  const trial = tree.byId.get(block.first)?.trial
+  const siblings = tree.childrenOf(block.parentId).filter((one) => one.id !== homeId && one.trial === trial)
+  const first = siblings.findIndex((one) => one.id === block.first)
+  const last = siblings.findIndex((one) => one.id === block.last)
+  const passed = by === 1 ? siblings[last + 1] : siblings[first - 1]
+  if (first < 0 || !passed) return null
+  const after = by === 1 ? passed : siblings[first - 2]
+  return { parentId: block.parentId, after: after?.id ?? null }
 }

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { Outlet, useLocation, useRevalidator, useRouteLoaderData } from 'react-router'
 import { Group, Panel, Separator, usePanelRef } from 'react-resizable-panels'
 import { realPlaces } from '#core/plan'
@@ -8,6 +8,7 @@ import { ProposalProvider } from '../document/proposal'
 import { SiteProvider, useSite } from '../document/site-context'
 import { useSiteEvents } from '../document/use-site-events'
 import { Band } from '../frame/band'
+import { FrameActionsContext } from '../frame/frame-actions'
 import { RefusedNotice } from '../frame/refused'
 import { RemoveQuestion } from '../frame/remove-question'
 import { isTyping } from '../frame/shortcuts'
@@ -49,6 +50,7 @@ function Desk() {
   const view = viewOf(useLocation().pathname)
   const columns = useColumns(view)
   const [removing, setRemoving] = useState<readonly string[] | null>(null)
+  const frameActions = useMemo(() => ({ askRemove: setRemoving }), [])
   const panel = usePanelRef()
   const revalidator = useRevalidator()
   const checks = useRouteLoaderData<typeof checksLoader>('routes/checks')
@@ -131,7 +133,9 @@ function Desk() {
           />
           <Panel minSize={320}>
             <section aria-label={viewTitles[view]} className="h-full min-h-0 min-w-0">
-              <Outlet context={{ delivery } satisfies FrameContext} />
+              <FrameActionsContext value={frameActions}>
+                <Outlet context={{ delivery } satisfies FrameContext} />
+              </FrameActionsContext>
             </section>
           </Panel>
         </Group>

@@ -41,8 +41,13 @@ describe('a whole plan put in the place of another', () => {
       content: store.put('<a href="/visit/getting-here.html">x</a>'),
       was: store.put(''),
     })
-    const after = apply(site, 'Chapel\n  The building\n  Visit us\n    By boat\n    The bell\n  Contact\n  News')
-    expect(text(after)).toBe('Chapel\n  The building\n  Visit us\n    By boat\n    The bell\n  Contact\n  News\n')
+    const after = apply(
+      site,
+      'Chapel\n  The building\n  Visit us\n    By boat\n    The bell\n  Contact\n  News',
+    )
+    expect(text(after)).toBe(
+      'Chapel\n  The building\n  Visit us\n    By boat\n    The bell\n  Contact\n  News\n',
+    )
     expect(pageCalled(after, 'The bell').id).toBe(pageCalled(site, 'The bell').id)
     expect(store.textOf(pageCalled(after, 'The bell').content)).toBe('<a href="/visit-us/by-boat.html">x</a>')
   })

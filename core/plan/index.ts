@@ -14,4 +14,5 @@ export {
 } from './outline'
 export { likeness, type MatchedLine, matchPlan, type PlanMatch } from './match'
 export { decodePlanFile, guessPlanFormat, type PlanFormat, planFormats, readPlan, writePlan } from './formats'
+export { planDifferences, type PlanDifferences } from './plan-differences'
 export { outlineOfSite } from './outline-of-site'

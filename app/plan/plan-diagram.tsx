@@ -1,0 +1,331 @@
+import { select as d3select, zoom as d3zoom, type ZoomBehavior, zoomIdentity } from 'd3'
+import {
+  type KeyboardEvent,
+  type PointerEvent,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react'
+import type { Ripple } from '#core/change'
+import { branchOf } from '#core/plan'
+import { useSelection, useSite } from '../document/site-context'
+import { Button } from '../parts/button'
+import { count } from '../parts/format'
+import { printDiagram, savePng, saveSvg } from './diagram-export'
+import { type Box, boxHeight, boxLabel, layOut, linePath } from './diagram-layout'
+
+/** Pixels the pointer has to go before a press becomes a drag. */
+const dragAfter = 6
+
+interface Drag {
+  readonly id: string
+  readonly x: number
+  readonly y: number
+  readonly started: boolean
+  readonly over: string | null
+}
+
+/** The plan as boxes and lines: fold, zoom, drag a page onto another to put it there. */
+export function PlanDiagram() {
+  const { site, tree, store } = useSite()
+  const { selected, select } = useSelection()
+  const [folded, setFolded] = useState<ReadonlySet<string>>(() => foldedAtFirst(site.pages.length, tree))
+  const diagram = useMemo(() => layOut(tree, site.homeId, folded), [tree, site.homeId, folded])
+  const svg = useRef<SVGSVGElement>(null)
+  const stage = useRef<SVGGElement>(null)
+  const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown>>(null)
+  const [drag, setDrag] = useState<Drag | null>(null)
+  const [proposed, setProposed] = useState<{ id: string; under: string } | null>(null)
+
+  useEffect(() => {
+    const made = d3zoom<SVGSVGElement, unknown>()
+      .scaleExtent([0.05, 3])
+      // A press on a box is a drag of the box; the wheel and the ground are for the view.
+      .filter((event: Event) => event.type === 'wheel' || !(event.target as Element).closest('[data-box]'))
+      .on('zoom', ({ transform }: { transform: { toString(): string } }) =>
+        stage.current?.setAttribute('transform', transform.toString()),
+      )
+    behaviour.current = made
+    d3select(svg.current!).call(made).on('dblclick.zoom', null)
+  }, [])
+
+  const fit = useCallback(() => {
+    const area = svg.current
+    if (!area || !behaviour.current) return
+    const { clientWidth, clientHeight } = area
+    const { x, y, width, height } = diagram.bounds
+    // Never larger than life: three pages need not fill the screen.
+    const scale = Math.min(1, clientWidth / width, clientHeight / height)
+    const transform = zoomIdentity
+      .translate(
+        (clientWidth - width * scale) / 2 - x * scale,
+        (clientHeight - height * scale) / 2 - y * scale,
+      )
+      .scale(scale)
+    d3select(area).call(behaviour.current.transform, transform)
+  }, [diagram])
+  // Once at first; later the author's own view is left alone.
+  const fitted = useRef(false)
+  useEffect(() => {
+    if (fitted.current) return
+    fitted.current = true
+    fit()
+  }, [fit])
+
+  const zoomBy = (factor: number) =>
+    behaviour.current && d3select(svg.current!).call(behaviour.current.scaleBy, factor)
+  const fold = (id: string) =>
+    setFolded((old) => {
+      const next = new Set(old)
+      if (!next.delete(id)) next.add(id)
+      return next
+    })
+
+  const boxes = useMemo(() => new Map(diagram.boxes.map((box) => [box.page.id, box])), [diagram])
+  const isBelow = (id: string, above: string) => branchOf(tree, above).some((page) => page.id === id)
+  const canDrop = (id: string, under: string) =>
+    id !== under && !isBelow(under, id) && (tree.byId.get(id)?.parentId ?? site.homeId) !== under
+
+  function onPointerDown(event: PointerEvent, box: Box) {
+    if (event.button !== 0) return
+    select(box.page.id)
+    if (box.isHome) return
+    ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+    setDrag({ id: box.page.id, x: event.clientX, y: event.clientY, started: false, over: null })
+  }
+  function onPointerMove(event: PointerEvent) {
+    if (!drag) return
+    const started = drag.started || Math.hypot(event.clientX - drag.x, event.clientY - drag.y) > dragAfter
+    if (!started) return
+    const hit = document
+      .elementsFromPoint(event.clientX, event.clientY)
+      .map((element) => element.closest<SVGGElement>('[data-box]')?.dataset.box)
+      .find((id) => id !== undefined && id !== drag.id)
+    setDrag({ ...drag, started, over: hit !== undefined && canDrop(drag.id, hit) ? hit : null })
+  }
+  function onPointerUp() {
+    if (drag?.over) setProposed({ id: drag.id, under: drag.over })
+    setDrag(null)
+  }
+
+  function onKeyDown(event: KeyboardEvent, box: Box) {
+    const go = (id: string | undefined) => {
+      event.preventDefault()
+      if (id === undefined) return
+      select(id)
+      svg.current?.querySelector<SVGGElement>(`[data-box="${id}"]`)?.focus()
+    }
+    const siblingBy = (by: number) => {
+      const column = diagram.boxes.filter((one) => one.x === box.x).sort((a, b) => a.y - b.y)
+      return column[column.indexOf(box) + by]?.page.id
+    }
+    const below = diagram.lines.filter((line) => line.from === box).map((line) => line.to.page.id)
+    switch (event.key) {
+      case 'ArrowDown':
+        return go(siblingBy(1))
+      case 'ArrowUp':
+        return go(siblingBy(-1))
+      case 'ArrowLeft':
+        return go(diagram.lines.find((line) => line.to === box)?.from.page.id)
+      case 'ArrowRight':
+        return box.hidden > 0 ? fold(box.page.id) : go(below[0])
+      case 'Enter':
+      case ' ':
+        event.preventDefault()
+        return tree.childrenOf(box.page.id).length > 0 && fold(box.page.id)
+      case '+':
+        return zoomBy(1.25)
+      case '-':
+        return zoomBy(0.8)
+      case '0':
+        return fit()
+    }
+  }
+
+  const title = `Plan of ${site.name}`
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[auto_1fr_auto]">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-7 py-2 text-sm">
+        <button type="button" className="link" onClick={fit}>
+          Fit
+        </button>
+        <button type="button" className="link" onClick={() => zoomBy(1.25)}>
+          Larger
+        </button>
+        <button type="button" className="link" onClick={() => zoomBy(0.8)}>
+          Smaller
+        </button>
+        <button
+          type="button"
+          className="link"
+          onClick={() => setFolded(folded.size > 0 ? new Set() : foldedAtFirst(Infinity, tree))}
+        >
+          {folded.size > 0 ? 'Unfold all' : 'Fold all'}
+        </button>
+        <span className="ml-auto flex gap-4">
+          <button type="button" className="link" onClick={() => saveSvg(diagram, title)}>
+            Save SVG
+          </button>
+          <button type="button" className="link" onClick={() => void savePng(diagram, title)}>
+            Save PNG
+          </button>
+          <button type="button" className="link" onClick={() => printDiagram(diagram, title, false)}>
+            Print on one page
+          </button>
+          <button type="button" className="link" onClick={() => printDiagram(diagram, title, true)}>
+            Print across pages
+          </button>
+        </span>
+      </div>
+      <svg
+        ref={svg}
+        className={`h-full min-h-0 w-full touch-none select-none ${drag?.started ? 'cursor-grabbing' : 'cursor-grab'}`}
+        role="tree"
+        aria-label="The plan as a diagram"
+      >
+        <g ref={stage} role="presentation">
+          {diagram.lines.map((line) => (
+            <path
+              key={line.to.page.id}
+              d={linePath(line)}
+              fill="none"
+              className="stroke-faint"
+              role="presentation"
+            />
+          ))}
+          {diagram.boxes.map((box) => {
+            const { page } = box
+            const isSelected = page.id === selected.id
+            const isTarget = drag?.over === page.id || proposed?.under === page.id
+            const hasBelow = tree.childrenOf(page.id).length > 0
+            return (
+              <g
+                key={page.id}
+                data-box={page.id}
+                role="treeitem"
+                aria-label={page.label}
+                aria-selected={isSelected}
+                aria-expanded={hasBelow && !box.isHome ? box.hidden === 0 : undefined}
+                tabIndex={isSelected || (box.isHome && !boxes.has(selected.id)) ? 0 : -1}
+                className="cursor-default outline-none [&:focus-visible>rect]:stroke-lapis [&:focus-visible>rect]:[stroke-width:3]"
+                transform={`translate(${box.x},${box.y - boxHeight / 2})`}
+                onPointerDown={(event) => onPointerDown(event, box)}
+                onPointerMove={onPointerMove}
+                onPointerUp={onPointerUp}
+                onPointerCancel={() => setDrag(null)}
+                onDoubleClick={() => hasBelow && !box.isHome && fold(page.id)}
+                onKeyDown={(event) => onKeyDown(event, box)}
+                opacity={drag?.started && drag.id === page.id ? 0.4 : 1}
+              >
+                <rect
+                  width={box.width}
+                  height={boxHeight}
+                  className={
+                    isTarget
+                      ? 'fill-verdigris-wash stroke-verdigris'
+                      : isSelected
+                        ? 'fill-lapis-wash stroke-lapis'
+                        : 'fill-paper stroke-ink'
+                  }
+                  strokeDasharray={box.trial ? '4 3' : undefined}
+                />
+                <text
+                  x={9}
+                  y={17.5}
+                  className={`fill-ink text-[13px] ${box.isHome ? 'font-semibold' : ''} ${box.trial ? 'italic' : ''}`}
+                >
+                  {boxLabel(page)}
+                </text>
+                {box.hidden > 0 && (
+                  <text x={box.width + 6} y={17.5} className="fill-quiet text-[12px]">
+                    +{box.hidden}
+                  </text>
+                )}
+                <title>{page.label}</title>
+              </g>
+            )
+          })}
+        </g>
+      </svg>
+      {proposed && tree.byId.has(proposed.id) && tree.byId.has(proposed.under) ? (
+        <MoveQuestion
+          {...proposed}
+          onEnd={(move) => {
+            if (move) {
+              const parentId = proposed.under === site.homeId ? null : proposed.under
+              const below = tree.childrenOf(parentId).filter((page) => !page.trial)
+              store.change({
+                kind: 'movePages',
+                pageIds: [proposed.id],
+                parentId,
+                after: below[below.length - 1]?.id ?? null,
+              })
+            }
+            setProposed(null)
+          }}
+        />
+      ) : (
+        <p className="border-t border-rule px-7 py-2.5 text-sm text-quiet">
+          Drag a page onto another to put it there; a double click folds what stands below. Arrow keys go from
+          box to box.
+        </p>
+      )}
+    </div>
+  )
+}
+
+/** A large plan opens with its sections folded, so that it can be taken in. */
+function foldedAtFirst(pageCount: number, tree: ReturnType<typeof useSite>['tree']): ReadonlySet<string> {
+  if (pageCount <= 60) return new Set()
+  return new Set(
+    tree.places
+      .filter(({ page, depth }) => depth === 0 && tree.childrenOf(page.id).length > 0)
+      .map(({ page }) => page.id),
+  )
+}
+
+/** What putting a page under another would touch, before it is done. */
+function MoveQuestion({ id, under, onEnd }: { id: string; under: string; onEnd: (move: boolean) => void }) {
+  const { site, tree } = useSite()
+  const [ripple, setRipple] = useState<Ripple | null>(null)
+  const button = useRef<HTMLButtonElement>(null)
+  useEffect(() => button.current?.focus(), [])
+  useEffect(() => {
+    const abort = new AbortController()
+    fetch(`/sites/${site.id}/ripple`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        kind: 'movePages',
+        pageIds: [id],
+        parentId: under === site.homeId ? null : under,
+        after: null,
+      }),
+      signal: abort.signal,
+    })
+      .then((response) => (response.ok ? response.json() : null))
+      .then((found: Ripple | null) => setRipple(found))
+      .catch(() => {})
+    return () => abort.abort()
+  }, [site.id, site.homeId, id, under])
+  return (
+    <div
+      className="flex flex-wrap items-center gap-3 border-t border-rule bg-vellum px-7 py-3"
+      onKeyDown={(event) => event.key === 'Escape' && onEnd(false)}
+    >
+      <p className="grow">
+        <b className="font-semibold">Ripple.</b> “{tree.byId.get(id)?.label}” goes under “
+        {tree.byId.get(under)?.label}”
+        {ripple &&
+          `: ${count(ripple.moved.length, 'file')} ${ripple.moved.length === 1 ? 'changes' : 'change'} name, ${count(ripple.linkCount, 'link')} ${ripple.linkCount === 1 ? 'is' : 'are'} rewritten`}
+        .
+      </p>
+      <Button ref={button} look="go" onClick={() => onEnd(true)}>
+        Move it
+      </Button>
+      <Button onClick={() => onEnd(false)}>Leave it</Button>
+    </div>
+  )
+}

@@ -1,0 +1,120 @@
+import type { PlanDifferences } from '#core/plan'
+import { useSite } from '../document/site-context'
+import { Button } from '../parts/button'
+import { count } from '../parts/format'
+import { Pick } from '../parts/pick'
+
+/** Lines of each kind that are listed; of more, the rest is counted. */
+const listedAtMost = 60
+
+interface Props {
+  readonly differences: PlanDifferences
+  readonly notes: readonly string[]
+  readonly home: { readonly from: string; readonly to: string }
+  /** Settles what a line stands for: a page, or null for a new one. */
+  readonly onFix: (line: number, pageId: string | null) => void
+  readonly onApply: () => void
+  readonly onLeave: () => void
+}
+
+/** How an edited plan was understood, with a way to say that it was not. */
+export function PlanRipple({ differences, notes, home, onFix, onApply, onLeave }: Props) {
+  const { tree } = useSite()
+  const { renamed, moved, reordered, added, removed, marked } = differences
+  const label = (id: string) => tree.byId.get(id)?.label ?? ''
+  const homeRenamed = home.from !== home.to
+  const parts = [
+    renamed.length + (homeRenamed ? 1 : 0) > 0 &&
+      `${count(renamed.length + (homeRenamed ? 1 : 0), 'page')} renamed`,
+    moved.length > 0 && `${moved.length} moved`,
+    reordered.length > 0 && `${reordered.length} in another order`,
+    added.length > 0 && `${added.length} added`,
+    removed.length > 0 && `${removed.length} removed`,
+    marked.length > 0 && `${marked.length} marked otherwise`,
+  ].filter(Boolean)
+  const word = 'w-20 shrink-0 text-quiet'
+  return (
+    <div className="border-t border-rule bg-vellum px-7 py-3">
+      <p className="mb-1">
+        <b className="font-semibold">Ripple.</b>{' '}
+        {parts.length > 0 ? `${parts.join(', ')}.` : 'Nothing changes.'}
+      </p>
+      {notes.map((note) => (
+        <p key={note} className="text-sm text-ochre">
+          {note}
+        </p>
+      ))}
+      <ul
+        className="my-2 max-h-40 overflow-auto text-sm leading-7"
+        tabIndex={0}
+        aria-label="How the plan was understood"
+      >
+        {homeRenamed && (
+          <li className="flex">
+            <span className={word}>renamed</span>“{home.from}” → “{home.to}”, the home page
+          </li>
+        )}
+        {renamed.slice(0, listedAtMost).map(({ line, from, to }) => (
+          <li key={`r${line}`} className="flex gap-1">
+            <span className={word}>renamed</span>
+            <span>
+              “{to}”{' '}
+              <span className="text-[18px]">
+                <Pick
+                  label={`What ${to} is`}
+                  value="page"
+                  options={[
+                    { value: 'page', words: `was “${from}”` },
+                    { value: 'new', words: 'is a new page', hint: `“${from}” is then removed` },
+                  ]}
+                  onPick={(value) => value === 'new' && onFix(line, null)}
+                />
+              </span>
+            </span>
+          </li>
+        ))}
+        {moved.slice(0, listedAtMost).map(({ pageId, to }) => (
+          <li key={`m${pageId}`} className="flex">
+            <span className={word}>moved</span>“{label(pageId)}”{' '}
+            {to === null ? 'to the top level' : `under “${to}”`}
+          </li>
+        ))}
+        {added.slice(0, listedAtMost).map(({ line, label: text }) => (
+          <li key={`a${line}`} className="flex gap-1">
+            <span className={word}>added</span>
+            <span>
+              “{text}”{' '}
+              {removed.length > 0 && (
+                <span className="text-[18px]">
+                  <Pick
+                    label={`What ${text} is`}
+                    value="new"
+                    options={[
+                      { value: 'new', words: 'is a new page' },
+                      ...removed.slice(0, 12).map((id) => ({ value: id, words: `was “${label(id)}”` })),
+                    ]}
+                    onPick={(value) => value !== 'new' && onFix(line, value)}
+                  />
+                </span>
+              )}
+            </span>
+          </li>
+        ))}
+        {removed.slice(0, listedAtMost).map((id) => (
+          <li key={`x${id}`} className="flex text-rubric">
+            <span className={word}>removed</span>“{label(id)}”, with its text
+          </li>
+        ))}
+        {[renamed, moved, added, removed].some((list) => list.length > listedAtMost) && (
+          <li className="text-quiet">and more of the same</li>
+        )}
+      </ul>
+      <div className="flex gap-3">
+        <Button look="go" disabled={parts.length === 0} onClick={onApply}>
+          Use this plan
+        </Button>
+        <Button onClick={onLeave}>Keep the plan as it is</Button>
+      </div>
+    </div>
+  )
+}

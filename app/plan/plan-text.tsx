@@ -1,0 +1,164 @@
+import { useDeferredValue, useMemo, useRef, useState } from 'react'
+import { plannedFrom } from '#core/change'
+import {
+  decodePlanFile,
+  guessPlanFormat,
+  matchPlan,
+  outlineOfSite,
+  planDifferences,
+  type PlanFormat,
+  planFormats,
+  planSite,
+  readPlan,
+  writePlan,
+} from '#core/plan'
+import { useSite } from '../document/site-context'
+import { Button } from '../parts/button'
+import { Pick } from '../parts/pick'
+import { PlanRipple } from './plan-ripple'
+
+/** The plan as text in an open format: to read, to copy, to type over, to take from a file and to one. */
+export function PlanText() {
+  const { site, store } = useSite()
+  const [format, setFormat] = useState<PlanFormat>('text')
+  /** What was typed or read over the plan as it is; null while nothing was. */
+  const [typed, setTyped] = useState<string | null>(null)
+  const [notes, setNotes] = useState<readonly string[]>([])
+  const [problem, setProblem] = useState<string | null>(null)
+  const [fixed, setFixed] = useState<ReadonlyMap<number, string | null>>(new Map())
+  const file = useRef<HTMLInputElement>(null)
+  const written = useMemo(() => writePlan(format, outlineOfSite(site), site.name), [format, site])
+  const text = typed ?? written.text
+
+  // A plan of thousands of lines is read and matched a moment after the key, not with it.
+  const read = useDeferredValue(typed)
+  const outline = useMemo(() => (read === null ? null : readPlan(format, read)), [read, format])
+  const plan = useMemo(
+    () => (outline && 'nodes' in outline ? planSite(outline, site.name) : null),
+    [outline, site.name],
+  )
+  const match = useMemo(() => plan && matchPlan(site, plan.top, fixed), [plan, site, fixed])
+  const differences = useMemo(() => match && planDifferences(site, match), [match, site])
+
+  const write = (next: string | null, from: readonly string[] = []) => {
+    setTyped(next === written.text ? null : next)
+    setNotes(from)
+    setProblem(null)
+    setFixed(new Map())
+  }
+  async function takeFile(chosen: File) {
+    const decoded = decodePlanFile(new Uint8Array(await chosen.arrayBuffer()))
+    if ('refusal' in decoded) {
+      setProblem(`${chosen.name}, line ${decoded.refusal.line}: ${decoded.refusal.reason}`)
+      return
+    }
+    const as = guessPlanFormat(decoded.text, chosen.name)
+    const found = readPlan(as, decoded.text)
+    if ('refusal' in found) {
+      setProblem(`${chosen.name}, line ${found.refusal.line}: ${found.refusal.reason}`)
+      return
+    }
+    setFormat(as)
+    write(decoded.text, [`${chosen.name} was read as ${planFormats[as].name}.`, ...decoded.notes])
+  }
+  function save() {
+    const { mediaType, extension } = planFormats[format]
+    const link = document.createElement('a')
+    link.href = URL.createObjectURL(new Blob([text], { type: mediaType }))
+    link.download = `plan${extension}`
+    link.click()
+    URL.revokeObjectURL(link.href)
+  }
+  function apply() {
+    if (!plan || !match) return
+    const seen = Object.fromEntries(site.pages.map((page) => [page.id, page.label]))
+    const home = {
+      label: plan.home.label,
+      inMenus: plan.home.inMenus,
+      ...(plan.home.details && { details: plan.home.details }),
+    }
+    const top = plannedFrom(match.lines, () => crypto.randomUUID())
+    if (!('refusal' in store.change({ kind: 'replacePlan', home, top, seen }))) write(null)
+  }
+
+  const refusal = outline && 'refusal' in outline ? outline.refusal : null
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[auto_1fr_auto]">
+      <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 px-7 pt-3 pb-2">
+        <p className="font-serif text-[18px]">
+          The plan is written as{' '}
+          <Pick
+            label="Format"
+            value={format}
+            options={(Object.keys(planFormats) as PlanFormat[]).map((value) => ({
+              value,
+              words: planFormats[value].name,
+            }))}
+            onPick={(next) => {
+              setFormat(next)
+              write(null)
+            }}
+          />
+          .
+        </p>
+        <span className="ml-auto flex gap-4 text-sm">
+          <button type="button" className="link" onClick={() => void navigator.clipboard.writeText(text)}>
+            Copy
+          </button>
+          <button type="button" className="link" onClick={save}>
+            Save as a file
+          </button>
+          <button type="button" className="link" onClick={() => file.current?.click()}>
+            Read a file
+          </button>
+          <input
+            ref={file}
+            type="file"
+            hidden
+            accept=".txt,.md,.markdown,.csv,.tsv,.opml,.xml,text/*"
+            onChange={(event) => {
+              const chosen = event.target.files?.[0]
+              event.target.value = ''
+              if (chosen) void takeFile(chosen)
+            }}
+          />
+        </span>
+        {written.lost.length > 0 && typed === null && (
+          <p className="w-full text-sm text-ochre">
+            This format cannot carry {written.lost.join(' and ')}; CSV and OPML can.
+          </p>
+        )}
+      </div>
+      <div className="min-h-0 px-7 pb-4">
+        <textarea
+          className="area h-full"
+          value={text}
+          onChange={(event) => write(event.target.value)}
+          aria-label="The whole plan as text"
+          spellCheck={false}
+        />
+      </div>
+      {problem || refusal ? (
+        <div role="alert" className="flex items-center gap-4 border-t border-rule bg-vellum px-7 py-3">
+          <span className="text-rubric">{problem ?? `Line ${refusal!.line}: ${refusal!.reason}`}</span>
+          <Button className="ml-auto" onClick={() => write(null)}>
+            Back to the plan as it is
+          </Button>
+        </div>
+      ) : differences && plan && match ? (
+        <PlanRipple
+          differences={differences}
+          notes={[...notes, ...plan.notes]}
+          home={{ from: site.pages.find((page) => page.id === site.homeId)!.label, to: plan.home.label }}
+          onFix={(line, pageId) => setFixed(new Map([...fixed, [line, pageId]]))}
+          onApply={apply}
+          onLeave={() => write(null)}
+        />
+      ) : (
+        <p className="border-t border-rule px-7 py-3 text-sm text-quiet">
+          Type over it, paste over it, move lines about: what that changes is shown before it is done.
+        </p>
+      )}
+    </div>
+  )
+}

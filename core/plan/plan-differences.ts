@@ -1,0 +1,65 @@
+import type { Page, Site } from '#core/site'
+import type { PlanMatch } from './match'
+import { treeOf } from './tree'
+
+/** What an edited plan would do, told for showing before it is done. Line numbers count the plan's lines from 0. */
+export interface PlanDifferences {
+  readonly renamed: readonly {
+    readonly line: number
+    readonly pageId: string
+    readonly from: string
+    readonly to: string
+  }[]
+  /** Pages that stand under another page than before. */
+  readonly moved: readonly { readonly line: number; readonly pageId: string; readonly to: string | null }[]
+  /** Pages that stay under their page, in another order. */
+  readonly reordered: readonly string[]
+  readonly added: readonly { readonly line: number; readonly label: string }[]
+  readonly removed: readonly string[]
+  /** Pages whose marks (trial page, not in menus) or details change. */
+  readonly marked: readonly string[]
+}
+
+/** Compares a matched plan with the site it was made from. */
+export function planDifferences(site: Pick<Site, 'pages' | 'homeId'>, match: PlanMatch): PlanDifferences {
+  const tree = treeOf(site)
+  const renamed: { line: number; pageId: string; from: string; to: string }[] = []
+  const moved: { line: number; pageId: string; to: string | null }[] = []
+  const added: { line: number; label: string }[] = []
+  const marked: string[] = []
+  const reordered: string[] = []
+  /** For each parent the last place, in the old order, of the pages passed so far. */
+  const passed = new Map<string | null, number>()
+  const above: { id: string; label: string }[] = []
+  match.lines.forEach(({ node, depth, pageId }, line) => {
+    const parent = depth === 0 ? null : above[depth - 1]!
+    const parentId = parent && parent.id
+    above[depth] = { id: pageId ?? `new ${line}`, label: node.label }
+    if (pageId === null) {
+      added.push({ line, label: node.label })
+      return
+    }
+    const page = tree.byId.get(pageId)!
+    if (page.label !== node.label) renamed.push({ line, pageId, from: page.label, to: node.label })
+    const was = page.parentId === site.homeId ? null : page.parentId
+    if (was !== parentId) moved.push({ line, pageId, to: parent && parent.label })
+    else {
+      const place = tree.childrenOf(page.parentId).indexOf(page)
+      if (place < (passed.get(parentId) ?? -1)) reordered.push(pageId)
+      else passed.set(parentId, place)
+    }
+    if (differsInMarks(page, node)) marked.push(pageId)
+  })
+  return { renamed, moved, reordered, added, removed: match.removed, marked }
+}
+
+function differsInMarks(page: Page, node: PlanMatch['lines'][number]['node']): boolean {
+  const { details = {} } = node
+  return (
+    page.trial !== node.trial ||
+    page.inMenus !== node.inMenus ||
+    (['ownName', 'title', 'description'] as const).some(
+      (name) => details[name] !== undefined && details[name] !== page[name],
+    )
+  )
+}
