@@ -17,6 +17,8 @@ export type ChangeRequest =
           | 'setPageFlag'
           | 'duplicatePages'
           | 'setHome'
+          | 'releaseNames'
+          | 'dropAddresses'
           | 'movePages'
           | 'removePages'
           | 'setScheme'
@@ -100,6 +102,7 @@ export const schemeInput = Joi.object<Scheme>({
     }),
     Joi.object({ kind: Joi.valid('one-folder').required(), folder: folder.required().min(1) }),
   ).required(),
+  numbered: Joi.boolean().required(),
   folders: Joi.object({ image: folder, style: folder, script: folder, document: folder, other: folder })
     .fork(['image', 'style', 'script', 'document', 'other'], (one) => one.required())
     .required(),
@@ -109,7 +112,7 @@ const fields = {
   addPages: { ...place, pages: Joi.array().items(newPage).min(1).max(mostPages).required() },
   setPageText: {
     pageId: id.required(),
-    field: Joi.valid('label', 'title', 'description', 'ownName').required(),
+    field: Joi.valid('label', 'title', 'description', 'ownName', 'date').required(),
     value: Joi.string().required().allow(null, '').max(20_000),
     was: Joi.string().required().allow(null, ''),
   },
@@ -122,10 +125,16 @@ const fields = {
     pageIds: Joi.array().items(id).min(1).max(mostPages).required(),
     newIds: Joi.object().pattern(id, id).required(),
   },
+  releaseNames: { pageIds: Joi.array().items(id).min(1).max(mostPages).required() },
+  dropAddresses: {
+    addresses: Joi.object()
+      .pattern(id, Joi.array().items(Joi.string().max(2000)).max(1000))
+      .required(),
+  },
   setHome: { pageId: id.required(), was: id.required() },
   setPageFlag: {
     pageIds: Joi.array().items(id).min(1).max(mostPages).required(),
-    flag: Joi.valid('trial', 'inMenus').required(),
+    flag: Joi.valid('trial', 'inMenus', 'dated').required(),
     value: Joi.boolean().required(),
   },
   movePages: { ...place, pageIds: Joi.array().items(id).min(1).max(mostPages).required() },

@@ -6,6 +6,8 @@ import {
   filesToSend,
   orderDelivery,
 } from '#core/delivery'
+import { namesOf } from '#core/naming'
+import { realPlaces, treeOf } from '#core/plan'
 import { hashOf } from './database/blobs'
 import {
   type ClaimedDelivery,
@@ -28,6 +30,7 @@ import { announce, type DeliveryEvent } from './events'
 import { log } from './log'
 import { notFound } from './problem'
 import { unseal } from './secrets'
+import { noteAddresses } from './site-changes'
 import { filesOfSite, type SiteFiles } from './site-build'
 import { type OpenTransport, temporarySuffix, TransferError, type Transport } from './transfer/transport'
 
@@ -217,6 +220,13 @@ class DeliveryRun {
         for (let at = 0; at < step.length; at += portion)
           await this.#sendPortion(transport, files, step.slice(at, at + portion))
       if (removeLeftovers) await this.#remove(transport, comparison)
+      const { pages } = namesOf(stored.site)
+      const real = realPlaces(treeOf(stored.site))
+      await noteAddresses(
+        siteId,
+        accountId,
+        Object.fromEntries(real.map(({ page }) => [page.id, pages.get(page.id)!.path])),
+      )
     } finally {
       await transport.close()
     }

@@ -1,5 +1,7 @@
 import mime from 'mime-types'
+import { forwardersOf } from '#core/build'
 import { mergePath } from '#core/links'
+import { encodePath } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import { accountOf, accountOfSessionName, sessionName, sessionToken } from './accounts'
@@ -89,6 +91,9 @@ export async function servePreview(request: Request, token: string, rest: string
   const file = wanted === '' || wanted.endsWith('/') ? wanted + homeFile : wanted
   const hit = names.byPath.get(file)
   if (!hit) {
+    const forwarder = forwardersOf(site).find((one) => one.path === file)
+    if (forwarder)
+      return new Response(null, { status: 302, headers: { location: base + encodePath(forwarder.to) } })
     if (names.byPath.has(`${wanted}/${homeFile}`))
       return new Response(null, { status: 301, headers: { location: `${base}${rest}/` } })
     return page(

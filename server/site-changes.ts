@@ -72,6 +72,14 @@ function titleOf(change: Change, before: Site): string {
       return change.pageIds.length === 1
         ? `copying “${label(change.pageIds[0]!)}”`
         : `copying ${change.pageIds.length} pages`
+    case 'releaseNames':
+      return change.pageIds.length === 1
+        ? `a new address for “${label(change.pageIds[0]!)}”`
+        : 'new addresses'
+    case 'dropAddresses':
+      return 'giving up old addresses'
+    case 'noteAddresses':
+      return 'what was delivered'
     case 'setHome':
       return `“${label(change.pageId)}” as the home page`
     case 'movePages':
@@ -236,4 +244,26 @@ export async function catchUp(siteId: string, accountId: string, seen: number): 
     if (!stored) throw notFound()
     return savedSince(client, siteId, seen, stored.revision)
   })
+}
+
+/** Notes under which addresses a delivery put pages into the world. Not a step that undo takes back. */
+export async function noteAddresses(
+  siteId: string,
+  accountId: string,
+  addresses: Readonly<Record<string, string>>,
+): Promise<void> {
+  const revision = await transaction(async (client) => {
+    const { site } = await lockedSite(client, siteId, accountId)
+    const edited = edit(site, { kind: 'noteAddresses', addresses })
+    if ('refusal' in edited) throw refusalProblem(edited.refusal)
+    const diff = diffSites(site, edited.site)
+    if (isEmptyDiff(diff)) return null
+    return saveRevision(client, edited.site, {
+      kind: 'change',
+      title: 'what was delivered',
+      diff,
+      undoable: false,
+    })
+  })
+  if (revision !== null) await announce({ siteId, kind: 'revision', revision })
 }

@@ -81,12 +81,10 @@ export function layOut(tree: Tree, homeId: string, folded: ReadonlySet<string>):
     }),
   )
   const boxes = [...boxOf.values()]
-  const lines = placed
-    .links()
-    .map(({ source, target }) => ({
-      from: boxOf.get(source.data.page.id)!,
-      to: boxOf.get(target.data.page.id)!,
-    }))
+  const lines = placed.links().map(({ source, target }) => ({
+    from: boxOf.get(source.data.page.id)!,
+    to: boxOf.get(target.data.page.id)!,
+  }))
   const top = Math.min(...boxes.map((box) => box.y)) - boxHeight
   const bottom = Math.max(...boxes.map((box) => box.y)) + boxHeight
   const right = Math.max(...boxes.map((box) => box.x + box.width)) + 40

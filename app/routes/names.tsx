@@ -175,6 +175,8 @@ function LeaveOut({ scheme, onChange }: { scheme: Scheme; onChange: (part: Parti
 
 const stepWords: Record<NamingStep['rule'], string> = {
   label: 'The page is called',
+  date: 'its date in front',
+  number: 'its number in front',
   letters: 'letters spelled out',
   case: 'lower case',
   punctuation: 'punctuation',

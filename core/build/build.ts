@@ -1,5 +1,6 @@
 import { resolveReference } from '#core/links'
 import { applyEdits, findCssReferences, type HtmlFacts, writeReference } from '#core/markup'
+import { forwardersOf, forwarderText } from './forwarders'
 import { ancestorsOf } from '#core/plan'
 import type { Hash, Page, Site, SiteFile, TextOf } from '#core/site'
 import {
@@ -64,6 +65,9 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     const stored = isMade(file) ? null : { hash, sizeBytes }
     entries.push({ path: names.files.get(file.id)!, kind: 'file', id: file.id, isHome: false, stored })
   }
+  const forwarders = new Map(forwardersOf(site).map((forwarder) => [`forward ${forwarder.path}`, forwarder]))
+  for (const [id, { path }] of forwarders)
+    entries.push({ path, kind: 'page', id, isHome: false, stored: null })
   entries.sort((a, b) => (a.path < b.path ? -1 : 1))
 
   const styleText = (file: SiteFile): string => {
@@ -121,11 +125,14 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     textOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? styleText(file) : sources.textOf(file.hash)
-      return pageText(tree.byId.get(id)!)
+      const forwarder = forwarders.get(id)
+      return forwarder ? forwarderText(site, forwarder) : pageText(tree.byId.get(id)!)
     },
     signatureOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? `${file.hash}\u0003${styleText(file)}` : file.hash
+      const forwarder = forwarders.get(id)
+      if (forwarder) return forwarderText(site, forwarder)
       const page = tree.byId.get(id)!
       const { path } = names.pages.get(id)!
       return [

@@ -21,7 +21,7 @@ export interface PlannedPage {
 }
 
 /** Page fields that are texts of their own. `was` tells what the author saw when writing. */
-export type PageTextField = 'label' | 'title' | 'description' | 'ownName'
+export type PageTextField = 'label' | 'title' | 'description' | 'ownName' | 'date'
 
 /** Every change a user can make, as plain data. Applied by `edit` and nowhere else. */
 export type Change =
@@ -45,7 +45,7 @@ export type Change =
   | {
       readonly kind: 'setPageFlag'
       readonly pageIds: readonly string[]
-      readonly flag: 'trial' | 'inMenus'
+      readonly flag: 'trial' | 'inMenus' | 'dated'
       readonly value: boolean
     }
   /** Moves pages, in the order given, to follow a sibling (null: to be the first). */
@@ -74,6 +74,12 @@ export type Change =
       /** New ids by the ids of the originals, for every page of the branches. */
       readonly newIds: Readonly<Record<string, string>>
     }
+  /** Gives names that were held still back to the scheme; the addresses change. */
+  | { readonly kind: 'releaseNames'; readonly pageIds: readonly string[] }
+  /** Takes forwarding pages away: these old addresses are given up. */
+  | { readonly kind: 'dropAddresses'; readonly addresses: Readonly<Record<string, readonly string[]>> }
+  /** Notes under which paths pages have been delivered. Made by the server when a delivery is done. */
+  | { readonly kind: 'noteAddresses'; readonly addresses: Readonly<Record<string, string>> }
   /** Makes another page the home page; the one before takes its place in the plan. */
   | { readonly kind: 'setHome'; readonly pageId: string; readonly was: string }
   /** Removes pages with all below them. */

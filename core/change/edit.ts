@@ -1,6 +1,6 @@
 import { generateNKeysBetween } from 'fractional-indexing'
-import { checkOwnName, namesOf } from '#core/naming'
-import { branchOf, cleanLabel, treeOf } from '#core/plan'
+import { checkDate, checkOwnName, namesOf } from '#core/naming'
+import { branchOf, cleanLabel, longestIncreasing, treeOf } from '#core/plan'
 import { type Page, type Site } from '#core/site'
 import type { Change, NewPage, PlannedPage, Refusal } from './change'
 
@@ -26,7 +26,9 @@ const elsewhere = (what: string, now: string | null): Edited => ({
  */
 export function edit(site: Site, change: Change): Edited {
   const edited = apply(site, change)
-  if ('refusal' in edited || change.kind === 'setScheme') return edited
+  if ('refusal' in edited || change.kind === 'setScheme' || change.kind === 'releaseNames') return edited
+  // Numbers follow the plan's order: that is what they are asked for.
+  if (edited.site.scheme.numbered) return edited
   return { site: keepUnrelatedNames(site, edited.site) }
 }
 
@@ -58,6 +60,26 @@ function apply(site: Site, change: Change): Edited {
     }
     case 'replacePlan':
       return replacePlan(site, change)
+    case 'releaseNames': {
+      const ids = new Set(change.pageIds)
+      return updatePages(site, (page) =>
+        ids.has(page.id) && page.keptName !== null ? { ...page, keptName: null } : page,
+      )
+    }
+    case 'dropAddresses':
+      return updatePages(site, (page) => {
+        const dropped = change.addresses[page.id]
+        return dropped
+          ? { ...page, addresses: page.addresses.filter((path) => !dropped.includes(path)) }
+          : page
+      })
+    case 'noteAddresses':
+      return updatePages(site, (page) => {
+        const path = change.addresses[page.id]
+        return path === undefined || page.addresses.includes(path)
+          ? page
+          : { ...page, addresses: [...page.addresses, path] }
+      })
     case 'duplicatePages':
       return duplicatePages(site, change)
     case 'setHome':
@@ -120,6 +142,10 @@ function apply(site: Site, change: Change): Edited {
   }
 }
 
+const updatePages = (site: Site, update: (page: Page) => Page): Edited => ({
+  site: { ...site, pages: site.pages.map(update) },
+})
+
 function updatePage(site: Site, pageId: string, update: (page: Page) => Page | Edited): Edited {
   const page = treeOf(site).byId.get(pageId)
   if (!page) return gone('The page')
@@ -140,6 +166,12 @@ function setPageText(site: Site, change: Extract<Change, { kind: 'setPageText' }
       return { ...page, ownName: change.value, keptName: null }
     }
     const value = change.value === null ? '' : cleanLabel(change.value)
+    if (field === 'date') {
+      const date = value === '' ? null : checkDate(value)
+      if (value !== '' && date === null)
+        return refuse('invalid', 'Write a date as 2025, 2025-06 or 2025-06-14.')
+      return { ...page, date, keptName: null }
+    }
     if (field !== 'label') return { ...page, [field]: value === '' ? null : value }
     if (value === '') return refuse('invalid', 'A page needs a label.')
     if (value.length > longestLabel)
@@ -147,9 +179,13 @@ function setPageText(site: Site, change: Extract<Change, { kind: 'setPageText' }
         'invalid',
         `A label has at most ${longestLabel} characters; this one has ${value.length}.`,
       )
-    return { ...page, label: value, keptName: null }
+    return { ...page, label: value, keptName: keptOnRelabel(site, page) }
   })
 }
+
+/** An address that is out in the world does not change with a label; it is held still until its author lets it go. */
+const keptOnRelabel = (site: Site, page: Page): string | null =>
+  page.addresses.length > 0 && page.id !== site.homeId ? namesOf(site).pages.get(page.id)!.stem : null
 
 /** Order keys for `count` pages that are to follow `after` under `parentId`. */
 function orderKeys(
@@ -264,27 +300,6 @@ function keysInOrder(list: readonly { id: string; key: string | null }[]): strin
   return keys
 }
 
-/** Places of a longest run of growing keys, not counting the missing ones. */
-function longestIncreasing(keys: readonly (string | null)[]): Set<number> {
-  const tails: number[] = []
-  const before = new Map<number, number>()
-  keys.forEach((key, index) => {
-    if (key === null) return
-    let low = 0
-    let high = tails.length
-    while (low < high) {
-      const middle = (low + high) >> 1
-      if (keys[tails[middle]!]! < key) low = middle + 1
-      else high = middle
-    }
-    if (low > 0) before.set(index, tails[low - 1]!)
-    tails[low] = index
-  })
-  const places = new Set<number>()
-  for (let at = tails[tails.length - 1]; at !== undefined; at = before.get(at)) places.add(at)
-  return places
-}
-
 function replacePlan(site: Site, change: Extract<Change, { kind: 'replacePlan' }>): Edited {
   const tree = treeOf(site)
   const { seen, home } = change
@@ -295,7 +310,7 @@ function replacePlan(site: Site, change: Extract<Change, { kind: 'replacePlan' }
     if (label === page.label || label === seen[page.id]) return page
     if (seen[page.id] !== undefined && seen[page.id] !== page.label)
       refusal ??= elsewhere(`The label of “${page.label}”`, page.label)
-    return { ...page, label, keptName: null }
+    return { ...page, label, keptName: keptOnRelabel(site, page) }
   }
   const queue: { list: readonly PlannedPage[]; parentId: string | null }[] = [
     { list: change.top, parentId: null },
@@ -364,7 +379,7 @@ const sameFields = (a: Page, b: Page) =>
 function newPage(id: string, label: string, seq: number, content: string): Page {
   return {
     id, label, seq, content, parentId: null, order: '', ownName: null, keptName: null, title: null,
-    description: null, trial: false, inMenus: true,
+    description: null, trial: false, inMenus: true, dated: false, date: null, addresses: [],
   } // prettier-ignore
 }
 
@@ -389,6 +404,7 @@ function duplicatePages(site: Site, change: Extract<Change, { kind: 'duplicatePa
         // A name of its own belongs to one page.
         ownName: null,
         keptName: null,
+        addresses: [],
       }
     })
     if (copies.some((copy) => copy.id === '' || tree.byId.has(copy.id)))
@@ -440,6 +456,9 @@ function keepUnrelatedNames(before: Site, after: Site): Site {
     if (become.get(page.id)!.stem === was.stem) continue
     // The page itself was renamed, moved or put in or out of trial: its new name is what was asked for.
     if (old.label !== page.label || old.parentId !== page.parentId || old.ownName !== page.ownName) continue
+    const section = page.parentId === null ? undefined : treeAfter.byId.get(page.parentId)
+    if (section && treeBefore.byId.get(section.id)?.dated !== section.dated) continue
+    if (old.date !== page.date) continue
     if (old.trial !== page.trial || treeBefore.placeOf.get(page.id)?.trial) continue
     keep.set(page.id, was.stem)
   }

@@ -32,6 +32,9 @@ export function newSite(options: NewSite): Site {
     description: null,
     trial: false,
     inMenus: true,
+    dated: false,
+    date: null,
+    addresses: [],
     content: emptyContent,
   }
   const start: Site = {

@@ -5,6 +5,8 @@ import type { Scheme } from '#core/site'
 export interface NamingStep {
   readonly rule:
     | 'label'
+    | 'date'
+    | 'number'
     | 'letters'
     | 'case'
     | 'punctuation'

@@ -1,5 +1,6 @@
-import { treeOf } from '#core/plan'
-import type { Page, Site, SiteFile } from '#core/site'
+import { type Tree, treeOf } from '#core/plan'
+import type { Page, Scheme, Site, SiteFile } from '#core/site'
+import { readLabelDate } from './label-date'
 import { type NamingStep, nameLabel } from './label-name'
 import { type Claim, type Grant, settleNames } from './name-space'
 
@@ -69,8 +70,9 @@ function computeNames(site: Nameable): Names {
     if (!name) labelNames.set(label, (name = nameLabel(label, scheme, site.language)))
     return name
   }
+  const front = frontOf(site, tree)
   const claimOf = (page: Page, sectionStem: string | null): Claim<Page> => {
-    const wanted = page.ownName ?? page.keptName ?? nameOf(page.label).name
+    const wanted = page.ownName ?? page.keptName ?? frontedName(front(page), page, scheme, nameOf)
     const rank = page.ownName !== null ? 0 : page.keptName !== null ? 1 : 2
     return {
       what: page,
@@ -146,6 +148,46 @@ function computeNames(site: Nameable): Names {
   return { pages, files, byPath, folderCount: folders.size }
 }
 
+/** What stands before a page's own name: its date in a dated section, its number in a numbered scheme. */
+interface Front {
+  readonly date: string | null
+  readonly number: string | null
+  /** What the name is made from once the date is taken out. */
+  readonly label: string
+}
+
+function frontOf(site: Nameable, tree: Tree): (page: Page) => Front {
+  const ordinals = new Map<string, string>()
+  if (site.scheme.numbered) {
+    const parents = new Set<string | null>(site.pages.map((page) => page.parentId))
+    for (const parentId of parents) {
+      const siblings = tree.childrenOf(parentId).filter((page) => page.id !== site.homeId && !page.trial)
+      const digits = Math.max(2, String(siblings.length).length)
+      siblings.forEach((page, index) => ordinals.set(page.id, String(index + 1).padStart(digits, '0')))
+    }
+  }
+  return (page) => {
+    const number = ordinals.get(page.id) ?? null
+    const section = page.parentId === null ? undefined : tree.byId.get(page.parentId)
+    if (!section?.dated) return { date: null, number, label: page.label }
+    const read = readLabelDate(page.label, site.language)
+    return { date: page.date ?? read?.date ?? null, number, label: read?.rest ?? page.label }
+  }
+}
+
+function frontedName(
+  { date, number, label }: Front,
+  page: Page,
+  scheme: Scheme,
+  nameOf: (label: string) => { name: string; nameless: boolean },
+): string {
+  if (date === null && number === null) return nameOf(page.label).name
+  const named = nameOf(label)
+  // A date alone is a name; "2025-06-page" would say less.
+  const rest = named.nameless && date !== null ? [] : [named.name]
+  return [number, date, ...rest].filter((part) => part !== null).join(scheme.gap || '-')
+}
+
 function clashOf({ name, wanted, heldBy }: Grant<Page>): PageName['clash'] {
   return name === wanted ? null : { wanted, heldBy: heldBy?.id ?? null }
 }
@@ -208,7 +250,22 @@ export function explainName(site: Nameable, pageId: string): NamingStep[] {
   if (page.ownName !== null)
     steps.push({ rule: 'label', text: page.label }, { rule: 'own-name', text: page.ownName })
   else {
-    nameLabel(page.label, scheme, site.language, (step) => steps.push(step))
+    const front = frontOf(site, tree)(page)
+    if (front.date !== null && front.label !== page.label) steps.push({ rule: 'label', text: page.label })
+    nameLabel(front.label, scheme, site.language, (step) =>
+      steps.push(
+        step.rule === 'label' && steps.length > 0
+          ? { rule: 'date', text: `${front.date} ${step.text}`.trim() }
+          : step,
+      ),
+    )
+    const fronted = frontedName(front, page, scheme, (label) => nameLabel(label, scheme, site.language))
+    if (front.date !== null && page.keptName === null)
+      steps.push({
+        rule: 'date',
+        text: front.number === null ? fronted : fronted.slice(front.number.length + 1),
+      })
+    if (front.number !== null && page.keptName === null) steps.push({ rule: 'number', text: fronted })
     if (page.keptName !== null) steps.push({ rule: 'kept-name', text: page.keptName })
   }
   if (name.clash) steps.push({ rule: 'clash', text: name.stem })

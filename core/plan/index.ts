@@ -15,4 +15,5 @@ export {
 export { likeness, type MatchedLine, matchPlan, type PlanMatch } from './match'
 export { decodePlanFile, guessPlanFormat, type PlanFormat, planFormats, readPlan, writePlan } from './formats'
 export { planDifferences, type PlanDifferences } from './plan-differences'
+export { longestIncreasing } from './order'
 export { outlineOfSite } from './outline-of-site'

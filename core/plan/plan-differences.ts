@@ -1,5 +1,6 @@
 import type { Page, Site } from '#core/site'
 import type { PlanMatch } from './match'
+import { longestIncreasing } from './order'
 import { treeOf } from './tree'
 
 /** What an edited plan would do, told for showing before it is done. Line numbers count the plan's lines from 0. */
@@ -28,8 +29,8 @@ export function planDifferences(site: Pick<Site, 'pages' | 'homeId'>, match: Pla
   const added: { line: number; label: string }[] = []
   const marked: string[] = []
   const reordered: string[] = []
-  /** For each parent the last place, in the old order, of the pages passed so far. */
-  const passed = new Map<string | null, number>()
+  /** For each parent the pages that stay under it, in the new order. */
+  const staying = new Map<string | null, Page[]>()
   const above: { id: string; label: string }[] = []
   match.lines.forEach(({ node, depth, pageId }, line) => {
     const parent = depth === 0 ? null : above[depth - 1]!
@@ -43,14 +44,23 @@ export function planDifferences(site: Pick<Site, 'pages' | 'homeId'>, match: Pla
     if (page.label !== node.label) renamed.push({ line, pageId, from: page.label, to: node.label })
     const was = page.parentId === site.homeId ? null : page.parentId
     if (was !== parentId) moved.push({ line, pageId, to: parent && parent.label })
-    else {
-      const place = tree.childrenOf(page.parentId).indexOf(page)
-      if (place < (passed.get(parentId) ?? -1)) reordered.push(pageId)
-      else passed.set(parentId, place)
-    }
+    else push(staying, parentId, page)
     if (differsInMarks(page, node)) marked.push(pageId)
   })
+  for (const [parentId, pages] of staying) {
+    const places = new Map(tree.childrenOf(parentId).map((page, index) => [page.id, index]))
+    const inOrder = longestIncreasing(pages.map((page) => places.get(page.id)!))
+    pages.forEach((page, index) => {
+      if (!inOrder.has(index)) reordered.push(page.id)
+    })
+  }
   return { renamed, moved, reordered, added, removed: match.removed, marked }
+}
+
+function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
+  const list = map.get(key)
+  if (list) list.push(value)
+  else map.set(key, [value])
 }
 
 function differsInMarks(page: Page, node: PlanMatch['lines'][number]['node']): boolean {

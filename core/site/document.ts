@@ -26,6 +26,12 @@ export interface Page {
   /** A trial page is for trying a design: never in a menu, a ZIP or a delivery. */
   readonly trial: boolean
   readonly inMenus: boolean
+  /** True for a section whose pages carry a date at the front of their names. */
+  readonly dated: boolean
+  /** The date its author set (`2025`, `2025-06`, `2025-06-14`); null reads it from the label. */
+  readonly date: string | null
+  /** Paths under which it has been delivered: addresses that are out in the world. */
+  readonly addresses: readonly string[]
   /** The HTML of the content slot, by hash. */
   readonly content: Hash
 }

@@ -27,6 +27,8 @@ export interface Scheme {
   /** The file a server looks for in a folder, without extension. */
   readonly homeName: string
   readonly arrangement: Arrangement
+  /** Whether names begin with the page's number among its siblings. */
+  readonly numbered: boolean
   /** Folder for each kind of file, from the top of the site; '' means the top itself. */
   readonly folders: Readonly<Record<FileKind, string>>
 }
@@ -42,5 +44,6 @@ export const defaultScheme: Scheme = {
   extension: '.html',
   homeName: 'index',
   arrangement: { kind: 'sections', sectionPage: 'inside' },
+  numbered: false,
   folders: { image: 'images', style: 'styles', script: 'scripts', document: 'documents', other: 'files' },
 }

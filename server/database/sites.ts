@@ -1,4 +1,4 @@
-import type { Page, Site, SiteDiff, SiteFile, Template } from '#core/site'
+import { defaultScheme, type Page, type Site, type SiteDiff, type SiteFile, type Template } from '#core/site'
 import { many, maybeOne, type Queryable } from './pool'
 
 /** A site at one revision. */
@@ -20,7 +20,7 @@ interface SiteRow {
 
 const siteColumns = `id, revision, name, language, title_pattern AS "titlePattern", home_id AS "homeId", scheme, next_seq AS "nextSeq"`
 const pageColumns = `id, parent_id AS "parentId", position AS "order", seq, label, own_name AS "ownName",
-  kept_name AS "keptName", title, description, trial, in_menus AS "inMenus", content`
+  kept_name AS "keptName", title, description, trial, in_menus AS "inMenus", dated, date, addresses, content`
 const fileColumns = 'id, kind, label, seq, hash, size_bytes AS "sizeBytes"'
 
 /** States of sites lately read, by revision: a site at a revision never changes. */
@@ -67,7 +67,9 @@ export async function loadSite(
     'SELECT id, name, source FROM templates WHERE site_id = $1 ORDER BY id',
     [siteId],
   )
-  const stored = { site: { ...settings, pages, files, templates }, revision }
+  // A scheme stored before a setting was invented has that setting's default.
+  const scheme = { ...defaultScheme, ...settings.scheme }
+  const stored = { site: { ...settings, scheme, pages, files, templates }, revision }
   // Rows read without a lock may be of a later revision than the first statement saw.
   if (!lock) {
     const now = await maybeOne<{ revision: number }>(db, 'SELECT revision FROM sites WHERE id = $1', [siteId])
@@ -118,13 +120,15 @@ export async function insertSite(db: Queryable, site: Site, accountId: string): 
 async function putPages(db: Queryable, siteId: string, pages: readonly Page[]): Promise<void> {
   if (pages.length === 0) return
   await db.query(
-    `INSERT INTO pages (site_id, id, parent_id, position, seq, label, own_name, kept_name, title, description, trial, in_menus, content)
-     SELECT $1, id, "parentId", "order", seq, label, "ownName", "keptName", title, description, trial, "inMenus", content
+    `INSERT INTO pages (site_id, id, parent_id, position, seq, label, own_name, kept_name, title, description, trial, in_menus, dated, date, addresses, content)
+     SELECT $1, id, "parentId", "order", seq, label, "ownName", "keptName", title, description, trial, "inMenus", dated, date,
+       ARRAY(SELECT jsonb_array_elements_text(addresses)), content
      FROM jsonb_to_recordset($2) AS t(id uuid, "parentId" uuid, "order" text, seq int, label text, "ownName" text,
-       "keptName" text, title text, description text, trial boolean, "inMenus" boolean, content text)
+       "keptName" text, title text, description text, trial boolean, "inMenus" boolean, dated boolean, date text, addresses jsonb, content text)
      ON CONFLICT (site_id, id) DO UPDATE SET parent_id = excluded.parent_id, position = excluded.position,
        label = excluded.label, own_name = excluded.own_name, kept_name = excluded.kept_name, title = excluded.title,
-       description = excluded.description, trial = excluded.trial, in_menus = excluded.in_menus, content = excluded.content`,
+       description = excluded.description, trial = excluded.trial, in_menus = excluded.in_menus,
+       dated = excluded.dated, date = excluded.date, addresses = excluded.addresses, content = excluded.content`,
     [siteId, JSON.stringify(pages)],
   )
 }
@@ -156,6 +160,8 @@ export interface HistoryEntry {
   readonly kind: 'change' | 'undo' | 'redo'
   readonly title: string
   readonly diff: SiteDiff
+  /** Whether undo can reach it; what a delivery notes it cannot. */
+  readonly undoable?: boolean
 }
 
 /**
@@ -198,8 +204,15 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
   )
   const { revision } = rows[0]!
   await db.query(
-    `INSERT INTO history (site_id, revision, kind, title, diff, state) VALUES ($1, $2, $3, $4, $5, 'done')`,
-    [after.id, revision, entry.kind, entry.title, JSON.stringify(diff)],
+    `INSERT INTO history (site_id, revision, kind, title, diff, state) VALUES ($1, $2, $3, $4, $5, $6)`,
+    [
+      after.id,
+      revision,
+      entry.kind,
+      entry.title,
+      JSON.stringify(diff),
+      entry.undoable === false ? 'passed' : 'done',
+    ],
   )
   return revision
 }
