@@ -5,6 +5,7 @@ export default [
   route('sign-in', 'routes/sign-in.tsx'),
   route('sign-up', 'routes/sign-up.tsx'),
   route('sign-out', 'routes/sign-out.tsx'),
+  route('schemes', 'routes/schemes.ts'),
   route('sites', 'routes/sites.tsx'),
   route('sites/new', 'routes/new-site.tsx'),
   route('sites/:siteId', 'routes/site.tsx', [

@@ -139,7 +139,7 @@ const fields = {
   },
   movePages: { ...place, pageIds: Joi.array().items(id).min(1).max(mostPages).required() },
   removePages: { pageIds: Joi.array().items(id).min(1).max(mostPages).required() },
-  setScheme: { scheme: schemeInput.required(), was: schemeInput.required() },
+  setScheme: { scheme: schemeInput.required(), was: schemeInput.required(), forward: Joi.boolean() },
   setSetting: {
     field: Joi.valid('name', 'language', 'titlePattern').required(),
     value: Joi.string()

@@ -1,13 +1,5 @@
 import type pg from 'pg'
-import {
-  type Change,
-  countBroken,
-  edit,
-  findRewrites,
-  type Refusal,
-  type Ripple,
-  rippleOf,
-} from '#core/change'
+import { type Change, countBroken, edit, findRewrites, type Refusal, rippleOf } from '#core/change'
 import { applyEdits } from '#core/markup'
 import {
   applyDiff,
@@ -35,6 +27,7 @@ import {
 } from './database/sites'
 import { announce } from './events'
 import { notFound, Problem } from './problem'
+import { type RippleView, textsToShow, viewRipple } from './ripple-view'
 
 /** What a window gets back: everything it has not seen yet, its own change among it. */
 export interface Saved {
@@ -199,14 +192,17 @@ export async function changeSite(
 }
 
 /** What a change would touch, without making it. */
-export async function previewChange(siteId: string, accountId: string, change: Change): Promise<Ripple> {
+export async function previewChange(siteId: string, accountId: string, change: Change): Promise<RippleView> {
   return transaction(async (client) => {
     const stored = await loadSite(client, siteId, accountId)
     if (!stored) throw notFound()
-    const edited = edit(stored.site, change)
+    const { site } = stored
+    const edited = edit(site, change)
     if ('refusal' in edited) throw refusalProblem(edited.refusal)
-    const { rewrites, factsOf } = await mend(client, stored.site, edited.site, false)
-    return rippleOf(stored.site, edited.site, rewrites, countBroken(stored.site, edited.site, factsOf))
+    const { rewrites, factsOf } = await mend(client, site, edited.site, false)
+    const ripple = rippleOf(site, edited.site, rewrites, countBroken(site, edited.site, factsOf))
+    const texts = await getTexts(client, textsToShow(rewrites))
+    return viewRipple(site, ripple, (hash) => texts.get(hash) ?? '')
   })
 }
 

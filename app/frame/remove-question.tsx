@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
-import type { Ripple } from '#core/change'
+import type { RippleView } from '#server/ripple-view'
 import { branchOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
@@ -23,7 +23,7 @@ export function RemoveQuestion({ pageIds, onEnd }: { pageIds: readonly string[];
       signal: abort.signal,
     })
       .then((response) => response.json())
-      .then((ripple: Ripple) => setLinks(ripple.brokenCount))
+      .then((ripple: RippleView) => setLinks(ripple.brokenCount))
       .catch(() => {})
     return () => abort.abort()
   }, [site.id, pageIds])

@@ -14,16 +14,21 @@ export function Pick<T extends string>({
   value,
   options,
   onPick,
+  open,
+  onOpenChange,
 }: {
   /** What is chosen, for a screen reader. */
   label: string
   value: T
   options: readonly PickOption<T>[]
   onPick: (value: T) => void
+  /** Set to open it from elsewhere. */
+  open?: boolean
+  onOpenChange?: (open: boolean) => void
 }) {
   const current = options.find((option) => option.value === value)
   return (
-    <DropdownMenu.Root modal={false}>
+    <DropdownMenu.Root modal={false} open={open} onOpenChange={onOpenChange}>
       <DropdownMenu.Trigger className="pick" aria-label={`${label}: ${current?.words ?? value}`}>
         {current?.words ?? value}
       </DropdownMenu.Trigger>

@@ -1,10 +1,9 @@
-import { useState } from 'react'
-import { checkOwnName } from '#core/naming'
 import { useSelection, useSite } from '../document/site-context'
-import { Button } from '../parts/button'
 import { Path } from '../parts/path'
 import { Pick } from '../parts/pick'
+import { DatedSection } from './dated-section'
 import { ManyPages } from './many-pages'
+import { OwnName } from './own-name'
 
 /** What the plan says of the chosen page, as a sentence whose words can be changed. */
 export function ChosenPage() {
@@ -63,6 +62,7 @@ export function ChosenPage() {
             }
           />
           , and its name <OwnName key={selected.id} />.
+          <DatedSection key={`date ${selected.id}`} />
           {!place?.trial && (
             <button
               type="button"
@@ -75,71 +75,5 @@ export function ChosenPage() {
         </p>
       )}
     </section>
-  )
-}
-
-function OwnName() {
-  const { site, store, names } = useSite()
-  const { selected } = useSelection()
-  const [typed, setTyped] = useState<string | null>(null)
-  const refusal = typed === null || typed === '' ? null : checkOwnName(typed, site.scheme, site.language)
-  const save = (value: string | null) => {
-    store.change({ kind: 'setPageText', pageId: selected.id, field: 'ownName', value, was: selected.ownName })
-    setTyped(null)
-  }
-  if (typed === null)
-    return (
-      <Pick
-        label="Name"
-        value={selected.ownName === null ? 'scheme' : 'own'}
-        options={[
-          { value: 'scheme', words: 'follows the scheme' },
-          {
-            value: 'own',
-            words: selected.ownName === null ? 'is its own…' : `is its own, ${selected.ownName}`,
-          },
-        ]}
-        onPick={(value) =>
-          value === 'scheme'
-            ? selected.ownName !== null && save(null)
-            : setTyped(selected.ownName ?? names.pages.get(selected.id)?.stem ?? '')
-        }
-      />
-    )
-  return (
-    <form
-      className="inline-flex flex-wrap items-baseline gap-2 font-sans text-[15px]"
-      onSubmit={(event) => {
-        event.preventDefault()
-        if (!refusal && typed !== '') save(typed)
-      }}
-    >
-      <label>
-        is its own,{' '}
-        <input
-          className="field !w-48 font-mono text-[14px]"
-          value={typed}
-          onChange={(event) => setTyped(event.target.value)}
-          onKeyDown={(event) => event.key === 'Escape' && setTyped(null)}
-          aria-invalid={refusal !== null}
-          aria-describedby="own-name-refusal"
-          autoFocus
-        />
-      </label>
-      <Button type="submit" className="!py-1" disabled={refusal !== null || typed === ''}>
-        Use it
-      </Button>
-      <Button look="quiet" onClick={() => setTyped(null)}>
-        Leave it
-      </Button>
-      {refusal && (
-        <span id="own-name-refusal" role="alert" className="w-full text-sm text-rubric">
-          {refusal.reason}{' '}
-          <button type="button" className="link" onClick={() => setTyped(refusal.proposal)}>
-            Use {refusal.proposal}
-          </button>
-        </span>
-      )}
-    </form>
   )
 }

@@ -8,7 +8,7 @@ import {
   useRef,
   useState,
 } from 'react'
-import type { Ripple } from '#core/change'
+import type { RippleView } from '#server/ripple-view'
 import { branchOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
@@ -166,13 +166,13 @@ export function PlanDiagram() {
         </button>
         <span className="ml-auto flex gap-4">
           <button type="button" className="link" onClick={() => saveSvg(diagram, title)}>
-            Save SVG
+            Save as SVG
           </button>
           <button type="button" className="link" onClick={() => void savePng(diagram, title)}>
-            Save PNG
+            as PNG
           </button>
           <button type="button" className="link" onClick={() => printDiagram(diagram, title, false)}>
-            Print on one page
+            Print
           </button>
           <button type="button" className="link" onClick={() => printDiagram(diagram, title, true)}>
             Print across pages
@@ -289,7 +289,7 @@ function foldedAtFirst(pageCount: number, tree: ReturnType<typeof useSite>['tree
 /** What putting a page under another would touch, before it is done. */
 function MoveQuestion({ id, under, onEnd }: { id: string; under: string; onEnd: (move: boolean) => void }) {
   const { site, tree } = useSite()
-  const [ripple, setRipple] = useState<Ripple | null>(null)
+  const [ripple, setRipple] = useState<RippleView | null>(null)
   const button = useRef<HTMLButtonElement>(null)
   useEffect(() => button.current?.focus(), [])
   useEffect(() => {
@@ -306,7 +306,7 @@ function MoveQuestion({ id, under, onEnd }: { id: string; under: string; onEnd: 
       signal: abort.signal,
     })
       .then((response) => (response.ok ? response.json() : null))
-      .then((found: Ripple | null) => setRipple(found))
+      .then((found: RippleView | null) => setRipple(found))
       .catch(() => {})
     return () => abort.abort()
   }, [site.id, site.homeId, id, under])
@@ -319,7 +319,7 @@ function MoveQuestion({ id, under, onEnd }: { id: string; under: string; onEnd: 
         <b className="font-semibold">Ripple.</b> “{tree.byId.get(id)?.label}” goes under “
         {tree.byId.get(under)?.label}”
         {ripple &&
-          `: ${count(ripple.moved.length, 'file')} ${ripple.moved.length === 1 ? 'changes' : 'change'} name, ${count(ripple.linkCount, 'link')} ${ripple.linkCount === 1 ? 'is' : 'are'} rewritten`}
+          `: ${count(ripple.movedCount, 'file')} ${ripple.movedCount === 1 ? 'changes' : 'change'} name, ${count(ripple.linkCount, 'link')} ${ripple.linkCount === 1 ? 'is' : 'are'} rewritten`}
         .
       </p>
       <Button ref={button} look="go" onClick={() => onEnd(true)}>

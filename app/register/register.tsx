@@ -31,10 +31,12 @@ interface Props {
   /** Whether the plan can be edited here: new pages, levels, moving, removing. Renaming works everywhere. */
   readonly editable: boolean
   readonly onAskRemove: (pageIds: readonly string[]) => void
+  /** Hears of a page that was renamed here. */
+  readonly onRenamed: (pageId: string) => void
 }
 
 /** The one list of the site's pages as a tree (ARIA Authoring Practices, treegrid pattern, rows first). */
-export function Register({ columns, editable, onAskRemove }: Props) {
+export function Register({ columns, editable, onAskRemove, onRenamed }: Props) {
   const { site, tree, store } = useSite()
   const { selected, chosen, chosenRoots, select, choose } = useSelection()
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set())
@@ -311,14 +313,15 @@ export function Register({ columns, editable, onAskRemove }: Props) {
                       value={renaming.was}
                       onDone={(label) => {
                         setRenaming(null)
-                        if (label !== '' && label !== renaming.was)
-                          store.change({
-                            kind: 'setPageText',
-                            pageId: page.id,
-                            field: 'label',
-                            value: label,
-                            was: renaming.was,
-                          })
+                        if (label === '' || label === renaming.was) return
+                        const made = store.change({
+                          kind: 'setPageText',
+                          pageId: page.id,
+                          field: 'label',
+                          value: label,
+                          was: renaming.was,
+                        })
+                        if (!('refusal' in made)) onRenamed(page.id)
                       }}
                       onCancel={() => setRenaming(null)}
                     />

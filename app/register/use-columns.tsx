@@ -1,6 +1,5 @@
 import { useMemo } from 'react'
 import { useRouteLoaderData } from 'react-router'
-import { namesOf } from '#core/naming'
 import type { Place } from '#core/plan'
 import type { View } from '../frame/views'
 import { useProposal } from '../document/proposal'
@@ -15,33 +14,42 @@ const trialWord = <span className="font-mono text-[13px] text-quiet italic">tria
 
 /** The columns of the register in each view. */
 export function useColumns(view: View): readonly RegisterColumn[] {
-  const { site, names } = useSite()
-  const { scheme } = useProposal()
+  const { names } = useSite()
+  const { paths } = useProposal()
   const checks = useRouteLoaderData<typeof checksLoader>('routes/checks')
   const upload = useRouteLoaderData<typeof uploadLoader>('routes/upload')
 
   return useMemo(() => {
-    const file =
-      (of: typeof names, quiet = false) =>
-      (place: Place) =>
-        place.trial ? (
-          trialWord
-        ) : (
-          <Path path={of.pages.get(place.page.id)?.path ?? ''} className={quiet ? 'text-quiet' : ''} />
-        )
+    const file = (quiet: boolean) => (place: Place) => {
+      if (place.trial) return trialWord
+      const { page } = place
+      const note = page.ownName !== null ? 'own' : page.keptName !== null ? 'kept' : null
+      return (
+        <>
+          <Path path={names.pages.get(page.id)?.path ?? ''} className={quiet ? 'text-quiet' : ''} />
+          {note && (
+            <span
+              className="ml-1.5 shrink-0 text-xs text-lapis"
+              title={note === 'own' ? 'A name its author gave it' : 'A name held still when others changed'}
+            >
+              {note}
+            </span>
+          )}
+        </>
+      )
+    }
     switch (view) {
       case 'plan':
-        return [{ title: 'File', width: 'minmax(0, 1.05fr)', cell: file(names) }]
+        return [{ title: 'File', width: 'minmax(0, 1.05fr)', cell: file(false) }]
       case 'names': {
-        if (!scheme) return [{ title: 'File', width: 'minmax(0, 1.5fr)', cell: file(names) }]
-        const then = namesOf({
-          ...site,
-          scheme,
-          pages: site.pages.map((page) => ({ ...page, keptName: null })),
-        })
+        if (!paths) return [{ title: 'File', width: 'minmax(0, 1.5fr)', cell: file(false) }]
         return [
-          { title: 'File now', width: 'minmax(0, 1fr)', cell: file(names, true) },
-          { title: 'File then', width: 'minmax(0, 1fr)', cell: file(then) },
+          { title: 'File now', width: 'minmax(0, 1fr)', cell: file(true) },
+          {
+            title: 'File then',
+            width: 'minmax(0, 1fr)',
+            cell: ({ page, trial }) => (trial ? trialWord : <Path path={paths.get(page.id) ?? ''} />),
+          },
         ]
       }
       case 'template':
@@ -76,7 +84,7 @@ export function useColumns(view: View): readonly RegisterColumn[] {
       }
       case 'upload':
         return [
-          { title: 'File', width: 'minmax(0, 1.05fr)', cell: file(names) },
+          { title: 'File', width: 'minmax(0, 1.05fr)', cell: file(false) },
           {
             title: 'There',
             width: '116px',
@@ -87,5 +95,5 @@ export function useColumns(view: View): readonly RegisterColumn[] {
           },
         ]
     }
-  }, [view, site, names, scheme, checks, upload])
+  }, [view, names, paths, checks, upload])
 }

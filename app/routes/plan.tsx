@@ -1,19 +1,36 @@
+import Joi from 'joi'
 import { Tabs } from 'radix-ui'
-import { requireSite } from '../owner.server'
+import { pool } from '#server/database/pool'
+import { dismiss, listDismissed } from '#server/database/schemes'
+import { answerProblems, checkInput, requireSite } from '../owner.server'
 import { ChosenPage } from '../plan/chosen-page'
+import { PlanAdvice, useAdvice } from '../plan/plan-advice'
 import { PlanDiagram } from '../plan/plan-diagram'
 import { PlanText } from '../plan/plan-text'
 import type { Route } from './+types/plan'
 
+const dismissInput = Joi.object<{ key: string }>({ key: Joi.string().max(200).required() })
+
 export async function loader({ request, params }: Route.LoaderArgs) {
   await requireSite(request, params.siteId)
-  return null
+  return { dismissed: await listDismissed(pool(), params.siteId) }
+}
+
+/** Dismisses a piece of advice. */
+export async function action({ request, params }: Route.ActionArgs) {
+  await requireSite(request, params.siteId)
+  const form = Object.fromEntries(await request.formData())
+  return answerProblems(async () => {
+    await dismiss(pool(), params.siteId, checkInput(dismissInput, form).key)
+    return { done: true }
+  })
 }
 
 const tab =
   'border-b-3 border-transparent pt-1 pb-1.5 text-quiet data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink'
 
-export default function PlanView() {
+export default function PlanView({ loaderData }: Route.ComponentProps) {
+  const advice = useAdvice(loaderData.dismissed)
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
       <ChosenPage />
@@ -25,12 +42,18 @@ export default function PlanView() {
           <Tabs.Trigger value="text" className={tab}>
             Text
           </Tabs.Trigger>
+          <Tabs.Trigger value="advice" className={tab}>
+            Advice {advice.length > 0 && <sup className="text-xs font-normal">{advice.length}</sup>}
+          </Tabs.Trigger>
         </Tabs.List>
         <Tabs.Content value="diagram" className="min-h-0" tabIndex={-1}>
           <PlanDiagram />
         </Tabs.Content>
         <Tabs.Content value="text" className="min-h-0" tabIndex={-1}>
           <PlanText />
+        </Tabs.Content>
+        <Tabs.Content value="advice" className="min-h-0" tabIndex={-1}>
+          <PlanAdvice advice={advice} />
         </Tabs.Content>
       </Tabs.Root>
     </div>

@@ -7,6 +7,7 @@ import { undoTitles } from '#server/database/sites'
 import { ProposalProvider } from '../document/proposal'
 import { SiteProvider, useSite } from '../document/site-context'
 import { useSiteEvents } from '../document/use-site-events'
+import { AddressQuestion } from '../frame/address-question'
 import { Band } from '../frame/band'
 import { FrameActionsContext } from '../frame/frame-actions'
 import { RefusedNotice } from '../frame/refused'
@@ -49,6 +50,7 @@ function Desk() {
   const { site, store, tree, names } = useSite()
   const view = viewOf(useLocation().pathname)
   const columns = useColumns(view)
+  const [renamed, setRenamed] = useState<string | null>(null)
   const [removing, setRemoving] = useState<readonly string[] | null>(null)
   const frameActions = useMemo(() => ({ askRemove: setRemoving }), [])
   const panel = usePanelRef()
@@ -109,7 +111,15 @@ function Desk() {
             groupResizeBehavior="preserve-pixel-size"
           >
             <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr_auto]">
-              <Register columns={columns} editable={view === 'plan'} onAskRemove={setRemoving} />
+              <Register
+                columns={columns}
+                editable={view === 'plan'}
+                onAskRemove={setRemoving}
+                onRenamed={setRenamed}
+              />
+              {renamed && !removing && (
+                <AddressQuestion key={renamed} pageId={renamed} onEnd={() => setRenamed(null)} />
+              )}
               {removing ? (
                 <RemoveQuestion pageIds={removing} onEnd={() => setRemoving(null)} />
               ) : (

@@ -84,7 +84,13 @@ export type Change =
   | { readonly kind: 'setHome'; readonly pageId: string; readonly was: string }
   /** Removes pages with all below them. */
   | { readonly kind: 'removePages'; readonly pageIds: readonly string[] }
-  | { readonly kind: 'setScheme'; readonly scheme: Scheme; readonly was: Scheme }
+  | {
+      readonly kind: 'setScheme'
+      readonly scheme: Scheme
+      readonly was: Scheme
+      /** Whether addresses that are out in the world are left with a forwarder; given up otherwise. */
+      readonly forward?: boolean
+    }
   | {
       readonly kind: 'setSetting'
       readonly field: 'name' | 'language' | 'titlePattern'

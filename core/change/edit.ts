@@ -1,3 +1,4 @@
+import deepEqual from 'fast-deep-equal'
 import { generateNKeysBetween } from 'fractional-indexing'
 import { checkDate, checkOwnName, namesOf } from '#core/naming'
 import { branchOf, cleanLabel, longestIncreasing, treeOf } from '#core/plan'
@@ -89,14 +90,19 @@ function apply(site: Site, change: Change): Edited {
     case 'removePages':
       return removePages(site, change)
     case 'setScheme':
-      if (JSON.stringify(site.scheme) !== JSON.stringify(change.was))
+      if (!deepEqual(site.scheme, change.was) && !deepEqual(site.scheme, change.scheme))
         return elsewhere('The naming scheme', null)
       // A new scheme names every page afresh; only what an author typed stays.
       return {
         site: {
           ...site,
           scheme: change.scheme,
-          pages: site.pages.map((page) => (page.keptName === null ? page : { ...page, keptName: null })),
+          pages: site.pages.map((page) => {
+            const addresses = change.forward === false && page.addresses.length > 0 ? [] : page.addresses
+            return page.keptName === null && addresses === page.addresses
+              ? page
+              : { ...page, keptName: null, addresses }
+          }),
         },
       }
     case 'setSetting': {
@@ -373,8 +379,7 @@ function replacePlan(site: Site, change: Extract<Change, { kind: 'replacePlan' }
   return { site: { ...site, nextSeq: seq, pages: settled } }
 }
 
-const sameFields = (a: Page, b: Page) =>
-  (Object.keys(a) as (keyof Page)[]).every((name) => a[name] === b[name])
+const sameFields = (a: Page, b: Page) => deepEqual(a, b)
 
 function newPage(id: string, label: string, seq: number, content: string): Page {
   return {

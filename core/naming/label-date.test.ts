@@ -20,12 +20,9 @@ describe('a date in a label', () => {
     expect(readLabelDate(label, language)).toEqual({ date, rest }),
   )
 
-  test.each(['Keepers, 1871–1983', 'Room 12', 'May', '99999', '31.2.20255'])(
-    '%s has none',
-    (label) => {
-      expect(readLabelDate(label, 'en')?.date ?? null).toBe(null)
-    },
-  )
+  test.each(['Keepers, 1871–1983', 'Room 12', 'May', '99999', '31.2.20255'])('%s has none', (label) => {
+    expect(readLabelDate(label, 'en')?.date ?? null).toBe(null)
+  })
 
   test('an author’s own is one of three forms and has to exist', () => {
     expect(['2025', '2025-06', '2025-06-30'].map(checkDate)).toEqual(['2025', '2025-06', '2025-06-30'])

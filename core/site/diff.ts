@@ -1,3 +1,4 @@
+import deepEqual from 'fast-deep-equal'
 import type { Page, Site, SiteFile, SiteSettings, Template } from './document'
 
 /** One row's change: null stands for "did not exist", else only the fields that differ. */
@@ -16,8 +17,8 @@ export interface SiteDiff {
 
 const settingNames = ['name', 'language', 'titlePattern', 'homeId', 'scheme', 'nextSeq'] as const
 
-const same = (a: unknown, b: unknown): boolean =>
-  a === b || (typeof a === 'object' && typeof b === 'object' && JSON.stringify(a) === JSON.stringify(b))
+// Not by their JSON: a database gives an object's keys back in an order of its own.
+const same = (a: unknown, b: unknown): boolean => deepEqual(a, b)
 
 function diffFields<T extends object>(before: T, after: T, names: readonly (keyof T)[]): RowDiff<T> | null {
   const was: Partial<T> = {}

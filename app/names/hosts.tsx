@@ -1,0 +1,52 @@
+import { useMemo, useState } from 'react'
+import { type HostKind, hostKinds, remarksOfHost } from '#core/naming'
+import type { Scheme } from '#core/site'
+import { useSite } from '../document/site-context'
+import { count } from '../parts/format'
+import { Pick } from '../parts/pick'
+import { StateMark } from '../parts/state-mark'
+
+const shownAtMost = 40
+
+/** What a kind of host would make of the site's names. */
+export function HostsRemarks({ scheme }: { scheme: Scheme }) {
+  const { site } = useSite()
+  const [kind, setKind] = useState<HostKind>('case-folded')
+  const remarks = useMemo(() => remarksOfHost({ ...site, scheme }, kind), [site, scheme, kind])
+  return (
+    <section aria-label="What hosts make of it" className="mt-6">
+      <h3 className="mb-1 text-[19px]">What hosts make of it</h3>
+      <p className="mb-1 font-serif text-[18px] leading-[1.9]">
+        On a host with{' '}
+        <Pick
+          label="Kind of host"
+          value={kind}
+          options={(Object.keys(hostKinds) as HostKind[]).map((value) => ({
+            value,
+            words: hostKinds[value].name,
+            hint: hostKinds[value].hint,
+          }))}
+          onPick={setKind}
+        />
+        {remarks.length === 0
+          ? ', all names are safe.'
+          : `, ${count(remarks.length, 'name')} would not come out as written.`}
+      </p>
+      {remarks.length === 0 ? (
+        <StateMark state="done" word="nothing to remark" />
+      ) : (
+        <ul className="text-sm leading-7">
+          {remarks.slice(0, shownAtMost).map((remark, index) => (
+            <li key={index}>
+              <span className="font-mono text-[13px]">{remark.path}</span>{' '}
+              <span className="text-quiet">{remark.text}.</span>
+            </li>
+          ))}
+          {remarks.length > shownAtMost && (
+            <li className="text-quiet">and {count(remarks.length - shownAtMost, 'more', 'more')}</li>
+          )}
+        </ul>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,127 @@
+import { useEffect, useRef, useState } from 'react'
+import { useFetcher } from 'react-router'
+import type { Scheme } from '#core/site'
+import type { action, loader } from '../routes/schemes'
+import { Button } from '../parts/button'
+
+/** What stands in a scheme's file; its schema is in docs/formats.md. */
+const fileFormat = 'naming scheme'
+const fileVersion = 1
+
+/** Schemes kept for the next site: use one, keep this one, take one in from a file or out to one. */
+export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme: Scheme) => void }) {
+  const list = useFetcher<typeof loader>()
+  const change = useFetcher<typeof action>()
+  const [name, setName] = useState('')
+  const [problem, setProblem] = useState<string | null>(null)
+  const file = useRef<HTMLInputElement>(null)
+  const { load, state, data } = list
+  useEffect(() => {
+    if (state === 'idle' && !data) void load('/schemes')
+  }, [load, state, data])
+  const refused = change.data?.problem?.message ?? null
+
+  const keep = (as: string, what: unknown) =>
+    void change.submit(JSON.stringify({ do: 'keep', name: as, scheme: what }), {
+      method: 'post',
+      action: '/schemes',
+      encType: 'application/json',
+    })
+  function takeOut(as: string, what: Scheme) {
+    const text = JSON.stringify({ format: fileFormat, version: fileVersion, name: as, scheme: what }, null, 2)
+    const link = document.createElement('a')
+    link.href = URL.createObjectURL(new Blob([text + '\n'], { type: 'application/json' }))
+    link.download = `${as.replace(/[^\p{L}\p{N}]+/gu, '-') || 'scheme'}.json`
+    link.click()
+    URL.revokeObjectURL(link.href)
+  }
+  async function takeIn(chosen: File) {
+    setProblem(null)
+    try {
+      const read = JSON.parse(await chosen.text()) as {
+        format?: unknown
+        version?: unknown
+        name?: unknown
+        scheme?: unknown
+      }
+      if (read.format !== fileFormat || read.version !== fileVersion)
+        setProblem(`${chosen.name} is no naming scheme of version ${fileVersion}.`)
+      else keep(typeof read.name === 'string' && read.name ? read.name : chosen.name, read.scheme)
+    } catch {
+      setProblem(`${chosen.name} is no JSON file.`)
+    }
+  }
+  return (
+    <section aria-label="Schemes for the next site" className="mt-6">
+      <h3 className="mb-1 text-[19px]">Kept for the next site</h3>
+      <ul className="mb-2 text-sm">
+        {(data?.schemes ?? []).map((one) => (
+          <li key={one.name} className="flex items-baseline gap-4 leading-7">
+            <span className="min-w-40 font-semibold">{one.name}</span>
+            <button type="button" className="link" onClick={() => onUse(one.scheme)}>
+              Try it here
+            </button>
+            <button type="button" className="link" onClick={() => takeOut(one.name, one.scheme)}>
+              Save as a file
+            </button>
+            <button
+              type="button"
+              className="link"
+              aria-label={`Forget ${one.name}`}
+              onClick={() =>
+                void change.submit(JSON.stringify({ do: 'forget', name: one.name }), {
+                  method: 'post',
+                  action: '/schemes',
+                  encType: 'application/json',
+                })
+              }
+            >
+              Forget
+            </button>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="flex flex-wrap items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          keep(name, scheme)
+          setName('')
+        }}
+      >
+        <label className="w-56 text-sm text-quiet">
+          Keep this scheme as
+          <input
+            className="field text-[15px] text-ink"
+            value={name}
+            maxLength={100}
+            required
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
+        <Button type="submit" className="!py-1">
+          Keep it
+        </Button>
+        <button type="button" className="link text-sm" onClick={() => file.current?.click()}>
+          Read one from a file
+        </button>
+        <input
+          ref={file}
+          type="file"
+          hidden
+          accept=".json,application/json"
+          onChange={(event) => {
+            const chosen = event.target.files?.[0]
+            event.target.value = ''
+            if (chosen) void takeIn(chosen)
+          }}
+        />
+      </form>
+      {(problem ?? refused) && (
+        <p role="alert" className="mt-2 text-sm text-rubric">
+          {problem ?? refused}
+        </p>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,92 @@
+import { Popover } from 'radix-ui'
+import { type ReactNode, useState } from 'react'
+import { Button } from './button'
+
+interface Props {
+  /** What is set, for a screen reader and as the heading of the field. */
+  readonly label: string
+  /** The words as they stand in the sentence. */
+  readonly words: string
+  readonly value: string
+  readonly hint?: ReactNode
+  readonly multiline?: boolean
+  /** Why what was typed cannot be used, or null. */
+  readonly check?: (typed: string) => string | null
+  readonly onWrite: (value: string) => void
+  readonly open?: boolean
+  readonly onOpenChange?: (open: boolean) => void
+}
+
+/** Underlined words of a sentence that are written, not chosen. */
+export function WritePick({
+  label,
+  words,
+  value,
+  hint,
+  multiline,
+  check,
+  onWrite,
+  open,
+  onOpenChange,
+}: Props) {
+  const [ownOpen, setOwnOpen] = useState(false)
+  const [typed, setTyped] = useState(value)
+  const isOpen = open ?? ownOpen
+  const setOpen = (next: boolean) => {
+    if (next) setTyped(value)
+    setOwnOpen(next)
+    onOpenChange?.(next)
+  }
+  const problem = check?.(typed) ?? null
+  const field = {
+    value: typed,
+    spellCheck: false,
+    'aria-invalid': problem !== null,
+    onChange: (event: { target: { value: string } }) => setTyped(event.target.value),
+  }
+  return (
+    <Popover.Root open={isOpen} onOpenChange={setOpen}>
+      <Popover.Trigger className="pick" aria-label={`${label}: ${words}`}>
+        {words}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          className="z-20 w-80 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+        >
+          <form
+            className="grid gap-3"
+            onSubmit={(event) => {
+              event.preventDefault()
+              if (problem) return
+              onWrite(typed)
+              setOpen(false)
+            }}
+          >
+            <label className="block">
+              {label}
+              {multiline ? (
+                <textarea className="area mt-1" rows={6} {...field} />
+              ) : (
+                <input className="field font-mono text-[14px]" {...field} />
+              )}
+            </label>
+            {problem ? (
+              <p role="alert" className="text-sm text-rubric">
+                {problem}
+              </p>
+            ) : (
+              hint && <p className="text-sm text-quiet">{hint}</p>
+            )}
+            <div>
+              <Button type="submit" className="!py-1" disabled={problem !== null}>
+                Use it
+              </Button>
+            </div>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  )
+}

@@ -1,0 +1,68 @@
+import { checkDate, readLabelDate } from '#core/naming'
+import { useSelection, useSite } from '../document/site-context'
+import { Pick } from '../parts/pick'
+import { WritePick } from '../parts/write-pick'
+
+/** For a section: whether its pages carry dates. For a page of a dated one: which date. */
+export function DatedSection() {
+  const { site, tree, store } = useSite()
+  const { selected } = useSelection()
+  const section = selected.parentId === null ? undefined : tree.byId.get(selected.parentId)
+  const isSection = tree.childrenOf(selected.id).length > 0
+  return (
+    <>
+      {isSection && (
+        <>
+          {' '}
+          Its pages are named{' '}
+          <Pick
+            label="Names of its pages"
+            value={selected.dated ? 'dated' : 'plain'}
+            options={[
+              { value: 'plain', words: 'by their labels' },
+              {
+                value: 'dated',
+                words: 'with a date in front',
+                hint: '2025-06-second-count.html; they sort by date',
+              },
+            ]}
+            onPick={(value) =>
+              store.change({
+                kind: 'setPageFlag',
+                pageIds: [selected.id],
+                flag: 'dated',
+                value: value === 'dated',
+              })
+            }
+          />
+          .
+        </>
+      )}
+      {section?.dated && (
+        <>
+          {' '}
+          Its date is{' '}
+          <WritePick
+            label="Date of this page"
+            words={selected.date ?? readLabelDate(selected.label, site.language)?.date ?? 'not known'}
+            value={selected.date ?? ''}
+            hint="2025, 2025-06 or 2025-06-14. Left empty, it is read from the label."
+            check={(typed) =>
+              typed === '' || checkDate(typed) ? null : 'Write it as 2025, 2025-06 or 2025-06-14.'
+            }
+            onWrite={(value) =>
+              store.change({
+                kind: 'setPageText',
+                pageId: selected.id,
+                field: 'date',
+                value: value || null,
+                was: selected.date,
+              })
+            }
+          />
+          .
+        </>
+      )}
+    </>
+  )
+}

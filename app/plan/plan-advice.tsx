@@ -1,0 +1,43 @@
+import { useMemo } from 'react'
+import { useFetcher } from 'react-router'
+import { type Advice, adviseOnPlan } from '#core/findings'
+import { useSelection, useSite } from '../document/site-context'
+
+/** Advice on the plan that has not been dismissed. */
+export function useAdvice(dismissed: readonly string[]): Advice[] {
+  const { site } = useSite()
+  return useMemo(() => adviseOnPlan(site).filter((one) => !dismissed.includes(one.key)), [site, dismissed])
+}
+
+/** What a practised author would remark on in this plan; each can be dismissed for good. */
+export function PlanAdvice({ advice }: { advice: readonly Advice[] }) {
+  const { tree } = useSite()
+  const { select } = useSelection()
+  const fetcher = useFetcher()
+  if (advice.length === 0) return <p className="px-7 py-5 text-quiet">Nothing to remark on in this plan.</p>
+  return (
+    <ul className="h-full overflow-auto px-7 py-2">
+      {advice.map((one) => (
+        <li key={one.key} className="grid grid-cols-[1fr_auto_auto] gap-5 border-b border-rule py-2.5">
+          <span>{one.text}</span>
+          <button
+            type="button"
+            className="link"
+            aria-label={`Show ${tree.byId.get(one.pageId)?.label}`}
+            onClick={() => select(one.pageId)}
+          >
+            Show it
+          </button>
+          <button
+            type="button"
+            className="link"
+            aria-label={`Dismiss: ${one.text}`}
+            onClick={() => void fetcher.submit({ key: one.key }, { method: 'post' })}
+          >
+            Dismiss
+          </button>
+        </li>
+      ))}
+    </ul>
+  )
+}

@@ -1,0 +1,38 @@
+import Joi from 'joi'
+import { schemeInput } from '#server/change-input'
+import { pool } from '#server/database/pool'
+import { deleteScheme, listSchemes, putScheme } from '#server/database/schemes'
+import { Problem } from '#server/problem'
+import { requireAccount } from '../owner.server'
+import type { Route } from './+types/schemes'
+
+const name = Joi.string().trim().min(1).max(100).required()
+const keepInput = Joi.object({ do: Joi.valid('keep').required(), name, scheme: schemeInput.required() })
+const forgetInput = Joi.object({ do: Joi.valid('forget').required(), name })
+
+/** The account's naming schemes. */
+export async function loader({ request }: Route.LoaderArgs) {
+  const account = await requireAccount(request)
+  return { schemes: await listSchemes(pool(), account.id) }
+}
+
+/** Keeps a scheme under a name, or forgets one. */
+export async function action({ request }: Route.ActionArgs) {
+  const account = await requireAccount(request)
+  const input: unknown = await request.json().catch(() => null)
+  try {
+    const forget = forgetInput.validate(input)
+    if (!forget.error) {
+      await deleteScheme(pool(), account.id, forget.value.name)
+      return { done: true }
+    }
+    const keep = keepInput.validate(input)
+    if (keep.error)
+      throw new Problem('bad-scheme', `This is no naming scheme that Rubricant reads: ${keep.error.message}.`)
+    await putScheme(pool(), account.id, { name: keep.value.name, scheme: keep.value.scheme })
+    return { done: true }
+  } catch (error) {
+    if (error instanceof Problem) return { problem: { message: error.message } }
+    throw error
+  }
+}
