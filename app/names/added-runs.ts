@@ -1,6 +1,17 @@
 /** Stretches of the later text that stayed and that are new. */
 /** The longest common subsequence decides what stayed; labels are short, so the plain table will do. */
 export function addedRuns(a: readonly string[], b: readonly string[]): { text: string; added: boolean }[] {
+  // Where the earlier text stands whole in the later one, nothing cleverer reads better.
+  const whole = b.join('')
+  const at = whole.indexOf(a.join(''))
+  if (at >= 0) {
+    const end = at + a.join('').length
+    return [
+      { text: whole.slice(0, at), added: true },
+      { text: whole.slice(at, end), added: false },
+      { text: whole.slice(end), added: true },
+    ].filter(({ text }) => text !== '')
+  }
   if (a.length * b.length > 250_000) return [{ text: b.join(''), added: false }]
   const width = b.length + 1
   const longest = new Uint16Array((a.length + 1) * width)

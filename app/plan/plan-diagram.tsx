@@ -35,6 +35,7 @@ export function PlanDiagram() {
   const diagram = useMemo(() => layOut(tree, site.homeId, folded), [tree, site.homeId, folded])
   const svg = useRef<SVGSVGElement>(null)
   const stage = useRef<SVGGElement>(null)
+  const moved = useRef(false)
   const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown>>(null)
   const [drag, setDrag] = useState<Drag | null>(null)
   const [proposed, setProposed] = useState<{ id: string; under: string } | null>(null)
@@ -44,8 +45,12 @@ export function PlanDiagram() {
       .scaleExtent([0.05, 3])
       // A press on a box is a drag of the box; the wheel and the ground are for the view.
       .filter((event: Event) => event.type === 'wheel' || !(event.target as Element).closest('[data-box]'))
-      .on('zoom', ({ transform }: { transform: { toString(): string } }) =>
-        stage.current?.setAttribute('transform', transform.toString()),
+      .on(
+        'zoom',
+        ({ transform, sourceEvent }: { transform: { toString(): string }; sourceEvent: Event | null }) => {
+          if (sourceEvent) moved.current = true
+          stage.current?.setAttribute('transform', transform.toString())
+        },
       )
     behaviour.current = made
     d3select(svg.current!).call(made).on('dblclick.zoom', null)
@@ -66,16 +71,21 @@ export function PlanDiagram() {
       .scale(scale)
     d3select(area).call(behaviour.current.transform, transform)
   }, [diagram])
-  // Once at first; later the author's own view is left alone.
-  const fitted = useRef(false)
+  // Until the author moves or zooms the view it follows the plan and the room there is.
   useEffect(() => {
-    if (fitted.current) return
-    fitted.current = true
-    fit()
+    const follow = () => {
+      if (!moved.current) fit()
+    }
+    follow()
+    const observer = new ResizeObserver(follow)
+    observer.observe(svg.current!)
+    return () => observer.disconnect()
   }, [fit])
 
-  const zoomBy = (factor: number) =>
-    behaviour.current && d3select(svg.current!).call(behaviour.current.scaleBy, factor)
+  const zoomBy = (factor: number) => {
+    moved.current = true
+    if (behaviour.current) d3select(svg.current!).call(behaviour.current.scaleBy, factor)
+  }
   const fold = (id: string) =>
     setFolded((old) => {
       const next = new Set(old)

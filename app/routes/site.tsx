@@ -110,7 +110,7 @@ function Desk() {
             maxSize="75%"
             groupResizeBehavior="preserve-pixel-size"
           >
-            <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr_auto]">
+            <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr_auto_auto]">
               <Register
                 columns={columns}
                 editable={view === 'plan'}

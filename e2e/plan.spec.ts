@@ -1,0 +1,142 @@
+import { readFile } from 'node:fs/promises'
+import { expect, test } from '@playwright/test'
+import { allSaved, expectAccessible, expectLabels, makeSite, row, signUp } from './support'
+
+const plan = 'Saltpan Chapel\n  Visit\n    Getting here\n  The bell\n  Contact'
+
+test.beforeEach(async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', plan)
+})
+
+test('the plan is typed over as text; what that means is shown, can be corrected, and is undone', async ({
+  page,
+}) => {
+  await page.getByRole('tab', { name: 'Text' }).click()
+  const text = page.getByLabel('The whole plan as text')
+  await expect(text).toHaveValue(`${plan}\n`)
+  await text.fill('Saltpan Chapel\n  The bell\n  Come and see\n    Getting here\n    Parking\n  Concerts')
+  const ripple = page.getByRole('list', { name: 'How the plan was understood' })
+  await expect(ripple).toContainText('“Come and see” was “Visit”')
+  await expect(ripple).toContainText('“Parking”')
+  // The page called Contact is not the one called Concerts now: its author says so.
+  await page.getByRole('button', { name: 'What Concerts is: was “Contact”' }).click()
+  await page.getByRole('menuitemradio', { name: 'is a new page' }).click()
+  await expect(ripple).toContainText('“Contact”, with its text')
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Use this plan' }).click()
+  await expectLabels(page, [
+    'Saltpan Chapel',
+    'The bell',
+    'Come and see',
+    'Getting here',
+    'Parking',
+    'Concerts',
+  ])
+  await allSaved(page)
+  await page.reload()
+  await expectLabels(page, [
+    'Saltpan Chapel',
+    'The bell',
+    'Come and see',
+    'Getting here',
+    'Parking',
+    'Concerts',
+  ])
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'The bell', 'Contact'])
+})
+
+test('a plan comes in and goes out as a file, with what was assumed said', async ({ page }) => {
+  await page.getByRole('tab', { name: 'Text' }).click()
+  await page.setInputFiles('input[type=file]', {
+    name: 'plan.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('level;label\r\n1;Saltpan Chapel\r\n2;Visit\r\n2;Caf\u00e9\r\n', 'latin1'),
+  })
+  await expect(page.getByText('plan.csv was read as CSV.')).toBeVisible()
+  await expect(page.getByText(/Windows-1252/)).toBeVisible()
+  await page.getByRole('button', { name: 'Use this plan' }).click()
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Café'])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as a file' }).click(),
+  ])
+  expect(await readFile(await download.path(), 'utf8')).toBe(
+    'level,label,trial,in menus,own name,title,description\r\n1,Saltpan Chapel,,yes,,,\r\n2,Visit,,yes,,,\r\n2,Café,,yes,,,\r\n',
+  )
+  await page.setInputFiles('input[type=file]', {
+    name: 'broken.opml',
+    mimeType: 'text/xml',
+    buffer: Buffer.from('<opml>\n<body>'),
+  })
+  await expect(page.getByRole('alert')).toContainText('broken.opml, line 2')
+})
+
+test('several pages are chosen, moved, copied and removed together', async ({ page }) => {
+  await row(page, /The bell/).click()
+  await page.keyboard.press('Shift+ArrowDown')
+  await expect(page.getByRole('heading', { name: '2 pages chosen' })).toBeVisible()
+  await page.keyboard.press('Alt+ArrowUp')
+  await expectLabels(page, ['Saltpan Chapel', 'The bell', 'Contact', 'Visit', 'Getting here'])
+  await page.keyboard.press('Control+d')
+  await expectLabels(page, [
+    'Saltpan Chapel',
+    'The bell',
+    'The bell (copy)',
+    'Contact',
+    'Contact (copy)',
+    'Visit',
+    'Getting here',
+  ])
+  await row(page, /The bell \(copy\)/).click()
+  await row(page, /Contact \(copy\)/).click({ modifiers: ['Control'] })
+  await page.getByRole('button', { name: 'Remove', exact: true }).click()
+  await page.getByRole('button', { name: 'Remove 2 pages' }).click()
+  await expectLabels(page, ['Saltpan Chapel', 'The bell', 'Contact', 'Visit', 'Getting here'])
+})
+
+test('in the diagram a page is dragged onto another, with its ripple first; it is saved as SVG', async ({
+  page,
+}) => {
+  const box = (label: string) => page.getByRole('treeitem', { name: label })
+  const from = (await box('Contact').boundingBox())!
+  const to = (await box('Visit').boundingBox())!
+  await page.mouse.move(from.x + 10, from.y + 8)
+  await page.mouse.down()
+  await page.mouse.move(from.x + 30, from.y - 20, { steps: 4 })
+  await page.mouse.move(to.x + 10, to.y + 8, { steps: 4 })
+  await page.mouse.up()
+  await expect(
+    page.getByText('“Contact” goes under “Visit”: 1 file changes name, 0 links are rewritten.'),
+  ).toBeVisible()
+  await page.getByRole('button', { name: 'Move it' }).click()
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'Contact', 'The bell'])
+  await box('Saltpan Chapel').focus()
+  await page.keyboard.press('ArrowRight')
+  await expect(box('Visit')).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(box('Visit')).toHaveAttribute('aria-expanded', 'false')
+  await expectAccessible(page)
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as SVG' }).click(),
+  ])
+  const svg = await readFile(await download.path(), 'utf8')
+  expect(svg).toContain('>The bell</text>')
+  expect(svg).toContain('+2')
+})
+
+test('another home page is chosen; advice is given and dismissed for good', async ({ page }) => {
+  await page.getByRole('tab', { name: /^Advice/ }).click()
+  await expect(page.getByText('“Visit” is a section of one page')).toBeVisible()
+  await page.getByRole('button', { name: /^Dismiss/ }).click()
+  await expect(page.getByText('Nothing to remark on in this plan.')).toBeVisible()
+  await page.reload()
+  await page.getByRole('tab', { name: /^Advice/ }).click()
+  await expect(page.getByText('Nothing to remark on in this plan.')).toBeVisible()
+  await row(page, /The bell/).click()
+  await page.getByRole('button', { name: 'Make it the home page' }).click()
+  await expectLabels(page, ['The bell', 'Saltpan Chapel', 'Visit', 'Getting here', 'Contact'])
+  await expect(row(page, /The bell/)).toContainText('index.html')
+})
