@@ -6,7 +6,7 @@ import path from 'node:path'
 import { buildSite } from '#core/build'
 import { edit, findRewrites } from '#core/change'
 import { namesOf } from '#core/naming'
-import { planSite, readOutline } from '#core/plan'
+import { matchPlan, outlineOfSite, planSite, readOutline, writeOutline } from '#core/plan'
 import { signUp } from '#server/accounts'
 import { putBlob } from '#server/database/blobs'
 import { findDestination, insertDelivery, findDelivery } from '#server/database/deliveries'
@@ -75,6 +75,29 @@ await measure('names and ripple of another scheme, 100,000 references', fresh, (
   return findRewrites(one, edited.site, texts)
 })
 
+const plan5000 = largeSite(5_000, 0).site
+const [home] = outlineOfSite(plan5000)
+/** Every tenth line renamed, every fiftieth gone, every hundredth new, the sections the other way round. */
+const edited = readOutline(
+  writeOutline(home!.children.toReversed())
+    .split('\n')
+    .flatMap((line, index) =>
+      index % 50 === 7
+        ? []
+        : index % 100 === 9
+          ? [line, `${line} more`]
+          : index % 10 === 3
+            ? [`${line}, renamed`]
+            : [line],
+    )
+    .join('\n'),
+).nodes
+await measure(
+  'matching an edited plan of 5,000 lines',
+  () => null,
+  () => matchPlan(plan5000, edited),
+)
+
 // ── Sending, from the database to the practice host's disk ──
 await migrate()
 const host = await startPracticeHost({
@@ -120,6 +143,22 @@ const destination = async (folder: string) => {
   const { hostKey } = await testDestination(form, null, siteId, accountId, null)
   return saveDestination(form, null, siteId, accountId, hostKey)
 }
+const largePlan = planSite({ nodes: home!.children, notes: [] }, 'Saltpan Chapel')
+const largeId = await createSite(accountId, { name: 'Saltpan Chapel', language: 'en', plan: largePlan })
+let changes = 0
+await measure(
+  'saving a new label in a site of 5,000 pages',
+  async () => (await loadSite(pool(), largeId, accountId))!.site.pages[100 + changes++]!,
+  (page) =>
+    changeSite(largeId, accountId, changes, () => ({
+      kind: 'setPageText',
+      pageId: page.id,
+      field: 'label',
+      value: `Renamed ${changes}`,
+      was: page.label,
+    })),
+)
+
 let folders = 0
 let last = ''
 const sending = await measure(

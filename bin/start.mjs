@@ -14,7 +14,7 @@ await main(async () => {
   const fail = stopOnSignals(services.stop)
   const app = await startChild(
     'bin/server.mjs',
-    { LOG_LEVEL: 'warn', ...services.env },
+    { LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn', ...services.env },
     /server ready/,
   ).catch(async (error) => {
     await services.stop()

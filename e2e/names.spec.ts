@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { expect, test } from '@playwright/test'
+import { expect, type Page, test } from '@playwright/test'
 import {
   addPracticeHost,
   allSaved,
@@ -13,7 +13,7 @@ import {
 
 const plan = 'Saltpan Chapel\n  The visit\n    Getting here\n  The bell\n  Contact'
 
-async function choose(page: import('@playwright/test').Page, what: RegExp, words: string | RegExp) {
+async function choose(page: Page, what: RegExp, words: string | RegExp) {
   await page.getByRole('button', { name: what }).click()
   await page.getByRole('menuitemradio', { name: words }).click()
 }

@@ -18,6 +18,7 @@ import {
   type HistoryStep,
   loadSite,
   markStep,
+  remember,
   passUndone,
   saveRevision,
   type StoredSite,
@@ -36,6 +37,8 @@ export interface Saved {
   readonly undo: string | null
   readonly redo: string | null
   readonly savedAt: string
+  /** What the window's own change touched beside itself; null when no file changed its name. */
+  readonly ripple: RippleView | null
 }
 
 /** A sentence for the history: what undo would take back. */
@@ -160,7 +163,13 @@ async function savedSince(
   revision: number,
 ): Promise<Saved> {
   const diffs = await diffsSince(client, siteId, seen)
-  return { revision, diffs, ...(await undoTitles(client, siteId)), savedAt: new Date().toISOString() }
+  return {
+    revision,
+    diffs,
+    ...(await undoTitles(client, siteId)),
+    savedAt: new Date().toISOString(),
+    ripple: null,
+  }
 }
 
 /**
@@ -175,18 +184,25 @@ export async function changeSite(
   seen: number,
   prepare: (client: pg.PoolClient) => Promise<Change> | Change,
 ): Promise<Saved> {
+  let made: StoredSite | null = null
   const saved = await transaction(async (client) => {
     const { site, revision } = await lockedSite(client, siteId, accountId)
     const change = await prepare(client)
     const edited = edit(site, change)
     if ('refusal' in edited) throw refusalProblem(edited.refusal)
-    const { site: after } = await mend(client, site, edited.site, true)
+    const { site: after, rewrites } = await mend(client, site, edited.site, true)
     const diff = diffSites(site, after)
     if (isEmptyDiff(diff)) return savedSince(client, siteId, seen, revision)
     await passUndone(client, siteId)
     const next = await saveRevision(client, after, { kind: 'change', title: titleOf(change, site), diff })
-    return savedSince(client, siteId, seen, next)
+    made = { site: after, revision: next }
+    const ripple = rippleOf(site, edited.site, rewrites, 0)
+    if (ripple.moved.length === 0) return savedSince(client, siteId, seen, next)
+    const texts = await getTexts(client, textsToShow(rewrites))
+    const view = viewRipple(site, ripple, (hash) => texts.get(hash) ?? '')
+    return { ...(await savedSince(client, siteId, seen, next)), ripple: view }
   })
+  if (made) remember(made)
   await announce({ siteId, kind: 'revision', revision: saved.revision })
   return saved
 }

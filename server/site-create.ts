@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { newSite } from '#core/change'
 import type { SitePlan } from '#core/plan'
+import { defaultScheme, type Scheme } from '#core/site'
 import { defaultTemplate, starterStyle } from '#core/template'
 import { putBlobs } from './database/blobs'
 import { transaction } from './database/pool'
@@ -9,7 +10,7 @@ import { insertSite } from './database/sites'
 /** Makes a site from a plan, with the default template and style sheet; returns its id. */
 export async function createSite(
   accountId: string,
-  options: { name: string; language: string; plan: SitePlan },
+  options: { name: string; language: string; plan: SitePlan; scheme?: Scheme },
 ): Promise<string> {
   return transaction(async (client) => {
     const [emptyContent, template, style] = await putBlobs(client, ['', defaultTemplate, starterStyle])
@@ -21,7 +22,8 @@ export async function createSite(
       template: template!,
       style: { hash: style!, sizeBytes: Buffer.byteLength(starterStyle) },
     })
-    await insertSite(client, site, accountId)
+    const { scheme = defaultScheme } = options
+    await insertSite(client, { ...site, scheme: { ...defaultScheme, ...scheme } }, accountId)
     return site.id
   })
 }

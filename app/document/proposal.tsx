@@ -1,5 +1,7 @@
 import { createContext, type ReactNode, useContext, useMemo, useState } from 'react'
+import { useLocation } from 'react-router'
 import type { Scheme } from '#core/site'
+import { viewOf } from '../frame/views'
 import { useProposedNames } from '../names/use-proposed-names'
 import { useSite } from './site-context'
 
@@ -16,7 +18,8 @@ const ProposalContext = createContext<Proposal | null>(null)
 export function ProposalProvider({ children }: { children: ReactNode }) {
   const { site } = useSite()
   const [scheme, propose] = useState<Scheme | null>(null)
-  const paths = useProposedNames(site, scheme)
+  const inNames = viewOf(useLocation().pathname) === 'names'
+  const paths = useProposedNames(site, scheme, inNames)
   const value = useMemo(() => ({ scheme, propose, paths }), [scheme, paths])
   return <ProposalContext value={value}>{children}</ProposalContext>
 }

@@ -1,6 +1,7 @@
 import { type Change, edit, type Refusal } from '#core/change'
 import { applyDiff, type Site, type SiteDiff } from '#core/site'
 import type { ChangeRequest } from '#server/change-input'
+import type { RippleView } from '#server/ripple-view'
 import type { Saved } from '#server/site-changes'
 
 /** How the window stands with the server. */
@@ -27,6 +28,8 @@ export interface SiteState {
   readonly redo: string | null
   readonly save: SaveState
   readonly refused: RefusedChange | null
+  /** What the latest change made here touched beside itself, until the next one. */
+  readonly ripple: RippleView | null
 }
 
 /** Something to send; who asked hears how it went. */
@@ -73,7 +76,14 @@ export class SiteStore {
   ) {
     this.#confirmed = site
     this.#revision = revision
-    this.#state = { site, revision, ...titles, save: { kind: 'saved', at: null }, refused: null }
+    this.#state = {
+      site,
+      revision,
+      ...titles,
+      save: { kind: 'saved', at: null },
+      refused: null,
+      ripple: null,
+    }
   }
 
   readonly subscribe = (listener: () => void) => {
@@ -125,6 +135,7 @@ export class SiteStore {
   undo = () => this.#enqueue({ do: 'undo' })
   redo = () => this.#enqueue({ do: 'redo' })
   dismiss = () => this.#set({ refused: null })
+  dismissRipple = () => this.#set({ ripple: null })
 
   #refusedBy(change: ChangeRequest | null, refusal: Refusal): RefusedChange {
     return {
@@ -167,6 +178,7 @@ export class SiteStore {
           next.done(false)
         } else {
           this.#take(answer)
+          this.#set({ ripple: answer.ripple })
           next.done(true)
         }
       }

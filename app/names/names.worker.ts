@@ -1,10 +1,10 @@
 import { type Nameable, namesOf } from '#core/naming'
+import type { Scheme } from '#core/site'
 
-/** A site's structure under a scheme that is being tried. */
-export interface NamesRequest {
-  readonly id: number
-  readonly site: Nameable
-}
+/** The site's structure is sent when it changes; a scheme that is tried, for each word that is chosen. */
+export type NamesRequest =
+  | { readonly kind: 'site'; readonly site: Omit<Nameable, 'scheme'> }
+  | { readonly kind: 'scheme'; readonly id: number; readonly scheme: Scheme }
 
 export interface NamesAnswer {
   readonly id: number
@@ -12,8 +12,15 @@ export interface NamesAnswer {
   readonly paths: ReadonlyMap<string, string>
 }
 
+let site: Omit<Nameable, 'scheme'> | null = null
+
 addEventListener('message', ({ data }: MessageEvent<NamesRequest>) => {
-  const { pages } = namesOf(data.site)
+  if (data.kind === 'site') {
+    site = data.site
+    return
+  }
+  if (!site) return
+  const { pages } = namesOf({ ...site, scheme: data.scheme })
   const paths = new Map([...pages].map(([id, { path }]) => [id, path]))
   postMessage({ id: data.id, paths } satisfies NamesAnswer)
 })

@@ -100,13 +100,11 @@ export function PlanDiagram() {
 
   function onPointerDown(event: PointerEvent, box: Box) {
     if (event.button !== 0) return
-    select(box.page.id)
-    if (box.isHome) return
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
     setDrag({ id: box.page.id, x: event.clientX, y: event.clientY, started: false, over: null })
   }
   function onPointerMove(event: PointerEvent) {
-    if (!drag) return
+    if (!drag || drag.id === site.homeId) return
     const started = drag.started || Math.hypot(event.clientX - drag.x, event.clientY - drag.y) > dragAfter
     if (!started) return
     const hit = document
@@ -117,6 +115,8 @@ export function PlanDiagram() {
   }
   function onPointerUp() {
     if (drag?.over) setProposed({ id: drag.id, under: drag.over })
+    // Chosen only now: what the choice shows above would move the boxes under the pointer.
+    else if (drag && !drag.started) select(drag.id)
     setDrag(null)
   }
 
@@ -215,7 +215,7 @@ export function PlanDiagram() {
                 key={page.id}
                 data-box={page.id}
                 role="treeitem"
-                aria-label={page.label}
+                aria-label={box.hidden > 0 ? `${page.label} +${box.hidden}` : page.label}
                 aria-selected={isSelected}
                 aria-expanded={hasBelow && !box.isHome ? box.hidden === 0 : undefined}
                 tabIndex={isSelected || (box.isHome && !boxes.has(selected.id)) ? 0 : -1}

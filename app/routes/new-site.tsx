@@ -3,6 +3,9 @@ import { useDeferredValue, useMemo, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { longestLabel } from '#core/change'
 import { planSite, readOutline, walkOutline } from '#core/plan'
+import { defaultScheme } from '#core/site'
+import { pool } from '#server/database/pool'
+import { listSchemes } from '#server/database/schemes'
 import { Problem } from '#server/problem'
 import { createSite } from '#server/site-create'
 import { checkInput, requireAccount } from '../owner.server'
@@ -14,7 +17,8 @@ import type { Route } from './+types/new-site'
 
 export const meta: Route.MetaFunction = () => [{ title: 'A new site – Rubricant' }]
 
-const input = Joi.object<{ name: string; language: string; plan: string }>({
+const input = Joi.object<{ name: string; language: string; plan: string; scheme: string }>({
+  scheme: Joi.string().max(100).allow('').default(''),
   name: Joi.string().trim().max(200).required().messages({ 'string.empty': 'Give the site a name.' }),
   language: Joi.string().pattern(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/).default('en').empty('')
     .messages({ 'string.pattern.base': 'Write the language as a tag such as en, de or pt-BR.' }), // prettier-ignore
@@ -22,13 +26,19 @@ const input = Joi.object<{ name: string; language: string; plan: string }>({
 })
 
 export async function loader({ request }: Route.LoaderArgs) {
-  return { email: (await requireAccount(request)).email }
+  const account = await requireAccount(request)
+  return { email: account.email, schemes: (await listSchemes(pool(), account.id)).map(({ name }) => name) }
 }
 
 export async function action({ request }: Route.ActionArgs) {
   const account = await requireAccount(request)
   try {
-    const { name, language, plan } = checkInput(input, Object.fromEntries(await request.formData()))
+    const {
+      name,
+      language,
+      plan,
+      scheme: schemeName,
+    } = checkInput(input, Object.fromEntries(await request.formData()))
     const outline = readOutline(plan)
     const lines = walkOutline(outline.nodes)
     const long = lines.findIndex(({ node }) => node.label.length > longestLabel)
@@ -44,7 +54,12 @@ export async function action({ request }: Route.ActionArgs) {
         `The plan has ${lines.length} lines; a site is made with at most 50,000 pages at once.`,
         422,
       )
-    const siteId = await createSite(account.id, { name, language, plan: planSite(outline, name) })
+    const kept =
+      schemeName === ''
+        ? undefined
+        : (await listSchemes(pool(), account.id)).find((one) => one.name === schemeName)
+    const scheme = kept?.scheme ?? defaultScheme
+    const siteId = await createSite(account.id, { name, language, scheme, plan: planSite(outline, name) })
     return redirect(`/sites/${siteId}/plan`)
   } catch (error) {
     if (error instanceof Problem)
@@ -77,7 +92,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
     <OutsideFrame email={loaderData.email}>
       <Form
         method="post"
-        className="mx-auto grid h-[calc(100dvh-60px)] max-w-6xl grid-rows-[0_auto_1fr_auto] px-8 pt-8"
+        className="mx-auto grid h-[calc(100dvh-60px)] max-w-6xl grid-rows-[0_auto_auto_1fr_auto] px-8 pt-8"
       >
         <h1 className="sr-only">A new site</h1>
         <div className="mb-6 grid grid-cols-[1fr_auto] items-end gap-8">
@@ -98,7 +113,18 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
             <input className="field" name="language" defaultValue="en" maxLength={35} spellCheck={false} />
           </label>
         </div>
-        <div className="grid min-h-0 gap-8 md:grid-cols-2">
+        {loaderData.schemes.length > 0 && (
+          <label className="mb-4 block text-quiet">
+            Names by{' '}
+            <select name="scheme" className="field !w-auto text-ink">
+              <option value="">the usual scheme</option>
+              {loaderData.schemes.map((one) => (
+                <option key={one}>{one}</option>
+              ))}
+            </select>
+          </label>
+        )}
+        <div className="row-start-4 grid min-h-0 gap-8 md:grid-cols-2">
           <div className="grid min-h-0 grid-rows-[auto_1fr]">
             <div className="mb-2 flex items-baseline justify-between">
               <label htmlFor="plan" className="font-serif text-[19px] font-medium">

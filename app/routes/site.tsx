@@ -13,6 +13,7 @@ import { FrameActionsContext } from '../frame/frame-actions'
 import { RefusedNotice } from '../frame/refused'
 import { RemoveQuestion } from '../frame/remove-question'
 import { isTyping } from '../frame/shortcuts'
+import { RippleNotice } from '../frame/ripple-notice'
 import { registerWidth, viewOf, viewTitles } from '../frame/views'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'
@@ -110,7 +111,7 @@ function Desk() {
             maxSize="75%"
             groupResizeBehavior="preserve-pixel-size"
           >
-            <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr_auto_auto]">
+            <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr] auto-rows-auto">
               <Register
                 columns={columns}
                 editable={view === 'plan'}
@@ -120,6 +121,7 @@ function Desk() {
               {renamed && !removing && (
                 <AddressQuestion key={renamed} pageId={renamed} onEnd={() => setRenamed(null)} />
               )}
+              {!removing && <RippleNotice />}
               {removing ? (
                 <RemoveQuestion pageIds={removing} onEnd={() => setRemoving(null)} />
               ) : (

@@ -58,18 +58,33 @@ function kindFolder(site: Nameable, file: SiteFile): string {
   return sanitizeFolder(site.scheme.folders[file.kind])
 }
 
+type LabelNamer = (label: string) => { name: string; nameless: boolean }
+const namers = new WeakMap<Scheme, Map<string, LabelNamer>>()
+
+/** Names of labels under one scheme, each worked out once: an edit changes one label of thousands. */
+function labelNamer(scheme: Scheme, language: string): LabelNamer {
+  const byLanguage = namers.get(scheme) ?? new Map<string, LabelNamer>()
+  namers.set(scheme, byLanguage)
+  let namer = byLanguage.get(language)
+  if (!namer) {
+    const known = new Map<string, { name: string; nameless: boolean }>()
+    namer = (label) => {
+      let name = known.get(label)
+      if (!name) known.set(label, (name = nameLabel(label, scheme, language)))
+      return name
+    }
+    byLanguage.set(language, namer)
+  }
+  return namer
+}
+
 function computeNames(site: Nameable): Names {
   const { scheme, homeId } = site
   const tree = treeOf(site)
   const pages = new Map<string, PageName>()
   const byPath = new Map<string, { kind: 'page' | 'file'; id: string }>()
   const homeFile = scheme.homeName + scheme.extension
-  const labelNames = new Map<string, { name: string; nameless: boolean }>()
-  const nameOf = (label: string) => {
-    let name = labelNames.get(label)
-    if (!name) labelNames.set(label, (name = nameLabel(label, scheme, site.language)))
-    return name
-  }
+  const nameOf = labelNamer(scheme, site.language)
   const front = frontOf(site, tree)
   const claimOf = (page: Page, sectionStem: string | null): Claim<Page> => {
     const wanted = page.ownName ?? page.keptName ?? frontedName(front(page), page, scheme, nameOf)

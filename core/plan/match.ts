@@ -120,13 +120,17 @@ export function matchPlan(
   for (let line = lines.length - 1; line >= 0; line--) {
     if (!freeLine(line)) continue
     const votes = new Map<string, number>()
+    let known = 0
     for (const child of childLines(line)) {
       const id = pageOf.get(child)
-      const parentId = id && tree.byId.get(id)!.parentId
-      if (parentId && freePage(parentId)) votes.set(parentId, (votes.get(parentId) ?? 0) + 1)
+      if (id === undefined) continue
+      known += 1
+      const { parentId } = tree.byId.get(id)!
+      if (parentId !== null && freePage(parentId)) votes.set(parentId, (votes.get(parentId) ?? 0) + 1)
     }
     const best = [...votes].sort((a, b) => b[1] - a[1])[0]
-    if (best && best[1] * 2 > childLines(line).length) pair(line, best[0])
+    // Most of what is known here came from there, and most of what was there came here.
+    if (best && best[1] * 2 > known && best[1] * 2 >= tree.childrenOf(best[0]).length) pair(line, best[0])
   }
 
   // 4. Renamed in place: in each gap between known neighbours, the likest first, and where as many

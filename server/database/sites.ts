@@ -27,7 +27,8 @@ const fileColumns = 'id, kind, label, seq, hash, size_bytes AS "sizeBytes"'
 const recent = new Map<string, StoredSite>()
 const recentLimit = 24
 
-function remember(stored: StoredSite): StoredSite {
+/** Keeps a state in reach for the next request. Only for what has been committed. */
+export function remember(stored: StoredSite): StoredSite {
   const { id } = stored.site
   recent.delete(id)
   recent.set(id, stored)
