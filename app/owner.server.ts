@@ -1,8 +1,9 @@
 import Joi from 'joi'
 import { redirect } from 'react-router'
 import { type Account, accountOf } from '#server/accounts'
-import { pool } from '#server/database/pool'
+import { DatabaseError, pool } from '#server/database/pool'
 import { loadSite, type StoredSite } from '#server/database/sites'
+import { log } from '#server/log'
 import { notFound, Problem } from '#server/problem'
 
 const uuid = Joi.string().guid({ version: 'uuidv4' })
@@ -32,6 +33,14 @@ export async function answerProblems<T>(work: () => Promise<T>): Promise<T | Res
   try {
     return await work()
   } catch (error) {
+    // Of what the database cannot do now nothing is lost: the window keeps it and asks again.
+    if (error instanceof DatabaseError && (error.code === 'disk-full' || error.code === 'unavailable')) {
+      log.error({ err: error }, 'database')
+      return Response.json(
+        { problem: { code: error.code, message: error.message, detail: null } },
+        { status: 503 },
+      )
+    }
     if (!(error instanceof Problem)) throw error
     const { code, message, detail, status } = error
     return Response.json({ problem: { code, message, detail } }, { status })

@@ -9,7 +9,7 @@ export type SaveState =
   | { readonly kind: 'saved'; readonly at: string | null }
   | { readonly kind: 'saving' }
   /** The server does not answer; what is waiting is kept and sent when it does. */
-  | { readonly kind: 'offline'; readonly waiting: number }
+  | { readonly kind: 'offline'; readonly waiting: number; readonly reason: string | null }
 
 /** A change the server refused, with what was typed, so that nothing is lost. */
 export interface RefusedChange {
@@ -161,8 +161,8 @@ export class SiteStore {
     try {
       for (let next = this.#waiting[0]; next; next = this.#waiting[0]) {
         const answer = await this.#post(next.body)
-        if (answer === 'unreachable') {
-          this.#set({ save: { kind: 'offline', waiting: this.#waiting.length } })
+        if ('unreachable' in answer) {
+          this.#set({ save: { kind: 'offline', waiting: this.#waiting.length, reason: answer.unreachable } })
           const pause = retryMs[Math.min(this.#failures++, retryMs.length - 1)]!
           await new Promise((resolve) => setTimeout(resolve, pause))
           continue
@@ -191,7 +191,9 @@ export class SiteStore {
   async #post(
     body: Waiting['body'],
   ): Promise<
-    Saved | { problem: { code: string; message: string; detail: { now?: string } | null } } | 'unreachable'
+    | Saved
+    | { problem: { code: string; message: string; detail: { now?: string } | null } }
+    | { unreachable: string | null }
   > {
     try {
       const response = await fetch(`/sites/${this.#confirmed.id}/changes`, {
@@ -204,9 +206,10 @@ export class SiteStore {
         return await response.json()
       if (response.status === 404)
         return { problem: { code: 'gone', message: 'This site is no longer there.', detail: null } }
-      return 'unreachable'
+      const told = isJson(response) ? ((await response.json()) as { problem?: { message?: string } }) : null
+      return { unreachable: told?.problem?.message ?? null }
     } catch {
-      return 'unreachable'
+      return { unreachable: null }
     }
   }
 

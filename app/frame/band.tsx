@@ -80,7 +80,7 @@ function SaveWords({ save }: { save: SaveState }) {
     case 'saving':
       return 'Saving…'
     case 'offline':
-      return <span className="text-rubric">Not saved: no connection. Trying again.</span>
+      return <span className="text-rubric">{save.reason ?? 'Not saved: no connection. Trying again.'}</span>
     case 'saved':
       return save.at === null
         ? 'All saved'

@@ -69,6 +69,15 @@ describe('an address that is out in the world', () => {
     expect(buildAll(site, store).get('visit.html')).toContain('<h1>Visit</h1>')
   })
 
+  test('leaves no forwarder where a host that folds case would take it for the page', () => {
+    let site = siteFrom('Home\n  Visit', store)
+    const typed = { ...site.scheme, letterCase: 'as-typed' as const }
+    site = deliver(change(site, store, { kind: 'setScheme', scheme: typed, was: site.scheme }))
+    site = change(site, store, { kind: 'setScheme', scheme: { ...typed, letterCase: 'lower' }, was: typed })
+    expect(pathOf(site, 'Visit')).toBe('visit.html')
+    expect(shown(site)).toEqual([])
+  })
+
   test('can be given up', () => {
     let site = release(rename(deliver(siteFrom('Home\n  Visit', store)), 'Visit', 'Come'), 'Come')
     site = change(site, store, {

@@ -1,6 +1,6 @@
 import { relativeReference } from '#core/links'
 import { escapeAttribute, escapeText } from '#core/markup'
-import { namesOf } from '#core/naming'
+import { clashKey, namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
 
@@ -19,8 +19,10 @@ export interface Forwarder {
  * of two pages that have both been at one address the older has it.
  */
 export function forwardersOf(site: Site): Forwarder[] {
+  if (!site.pages.some((page) => page.addresses.length > 0)) return []
   const names = namesOf(site)
-  const taken = new Set<string>()
+  // Told apart as the strictest host does: a forwarder at `Visit.html` would hide the page `visit.html`.
+  const taken = new Set([...names.byPath.keys()].map(clashKey))
   return realPlaces(treeOf(site))
     .map(({ page }) => page)
     .filter((page) => page.addresses.length > 0)
@@ -28,8 +30,9 @@ export function forwardersOf(site: Site): Forwarder[] {
     .flatMap((page) => {
       const to = names.pages.get(page.id)!.path
       return page.addresses.flatMap((path) => {
-        if (path === to || names.byPath.has(path) || taken.has(path)) return []
-        taken.add(path)
+        const key = clashKey(path)
+        if (taken.has(key)) return []
+        taken.add(key)
         return [{ path, page, to }]
       })
     })

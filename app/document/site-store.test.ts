@@ -1,0 +1,144 @@
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
+import { edit } from '#core/change'
+import { diffSites, type Site } from '#core/site'
+import { pageCalled, siteFrom, TextStore } from '#core/testing'
+import type { ChangeRequest } from '#server/change-input'
+import { SiteStore } from './site-store'
+
+/** A server of one site in memory, which can be away, and can be changed by another window. */
+class FakeServer {
+  revision = 0
+  away: 'no' | 'silent' | 'full' = 'no'
+  readonly #diffs: ReturnType<typeof diffSites>[] = []
+  constructor(public site: Site) {}
+
+  apply(change: ChangeRequest): { refusal: { reason: string; message: string; now?: string | null } } | null {
+    const edited = edit(this.site, change as Parameters<typeof edit>[1])
+    if ('refusal' in edited) return edited
+    this.#diffs.push(diffSites(this.site, edited.site))
+    this.site = edited.site
+    this.revision += 1
+    return null
+  }
+
+  readonly fetch = (async (url: string, init?: { body?: string }) => {
+    if (this.away === 'silent') throw new TypeError('no connection')
+    const json = (body: unknown, status = 200) =>
+      new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } })
+    if (this.away === 'full')
+      return json({ problem: { code: 'disk-full', message: 'The disk is full.' } }, 503)
+    const { seen, change } = init?.body
+      ? (JSON.parse(init.body) as { seen: number; change: ChangeRequest })
+      : { seen: Number(url.split('=')[1]), change: null }
+    const refused = change && this.apply(change)
+    if (refused) {
+      const { reason, message, now } = refused.refusal
+      return json({ problem: { code: reason, message, detail: { now } } }, 409)
+    }
+    return json({
+      revision: this.revision,
+      diffs: this.#diffs.slice(seen),
+      undo: null,
+      redo: null,
+      ripple: null,
+      savedAt: '',
+    })
+  }) as unknown as typeof fetch
+}
+
+const kept = () => {
+  const map = new Map<string, string>()
+  return {
+    map,
+    getItem: (key: string) => map.get(key) ?? null,
+    setItem: (key: string, value: string) => void map.set(key, value),
+    removeItem: (key: string) => void map.delete(key),
+  }
+}
+const rename = (site: Site, from: string, to: string): ChangeRequest => ({
+  kind: 'setPageText',
+  pageId: pageCalled(site, from).id,
+  field: 'label',
+  value: to,
+  was: from,
+})
+const savedOf = (made: ReturnType<SiteStore['change']>) =>
+  'saved' in made ? made.saved : Promise.reject(new Error('refused'))
+
+let server: FakeServer
+let store: SiteStore
+const realFetch = globalThis.fetch
+beforeEach(() => {
+  const site = siteFrom('Home\n  Visit\n  Contact', new TextStore())
+  server = new FakeServer(site)
+  globalThis.fetch = server.fetch
+  store = new SiteStore(site, 0, { undo: null, redo: null }, kept())
+})
+afterEach(() => {
+  globalThis.fetch = realFetch
+  jest.useRealTimers()
+})
+
+describe('a window’s copy of a site', () => {
+  test('shows a change at once, and agrees with the server once it is saved', async () => {
+    const saved = savedOf(store.change(rename(server.site, 'Visit', 'Come')))
+    expect(pageCalled(store.get().site, 'Come')).toBeDefined()
+    expect(store.get().save.kind).toBe('saving')
+    expect(await saved).toBe(true)
+    expect(store.get()).toMatchObject({ revision: 1, site: server.site })
+  })
+
+  test('takes in what another window did, its own waiting changes on top', async () => {
+    server.apply(rename(server.site, 'Contact', 'Write'))
+    await savedOf(store.change(rename(server.site, 'Visit', 'Come')))
+    expect(
+      store
+        .get()
+        .site.pages.map((page) => page.label)
+        .sort(),
+    ).toEqual(['Come', 'Home', 'Write'])
+  })
+
+  test('is told what the other one did to the same field, and keeps what was typed', async () => {
+    const typed = rename(server.site, 'Visit', 'Come')
+    server.apply(rename(server.site, 'Visit', 'Arrive'))
+    expect(await savedOf(store.change(typed))).toBe(false)
+    expect(store.get().refused).toMatchObject({ change: typed, now: 'Arrive' })
+    expect(pageCalled(store.get().site, 'Arrive')).toBeDefined()
+  })
+
+  test.each(['silent', 'full'] as const)(
+    'keeps a change while the server is away (%s), and sends it when it is back',
+    async (how) => {
+      jest.useFakeTimers()
+      server.away = how
+      const saved = savedOf(store.change(rename(server.site, 'Visit', 'Come')))
+      await jest.advanceTimersByTimeAsync(100)
+      expect(store.get().save).toEqual({
+        kind: 'offline',
+        waiting: 1,
+        reason: how === 'full' ? 'The disk is full.' : null,
+      })
+      server.away = 'no'
+      await jest.advanceTimersByTimeAsync(2_000)
+      expect(await saved).toBe(true)
+      expect(pageCalled(server.site, 'Come')).toBeDefined()
+    },
+  )
+
+  test('a window that was closed before it could save goes on in the next one', async () => {
+    jest.useFakeTimers()
+    const storage = kept()
+    const first = new SiteStore(server.site, 0, { undo: null, redo: null }, storage)
+    server.away = 'silent'
+    first.change(rename(server.site, 'Visit', 'Come'))
+    await jest.advanceTimersByTimeAsync(10)
+    expect(storage.map.size).toBe(1)
+    server.away = 'no'
+    const second = new SiteStore(server.site, 0, { undo: null, redo: null }, storage)
+    second.resume()
+    await jest.advanceTimersByTimeAsync(10)
+    expect(pageCalled(server.site, 'Come')).toBeDefined()
+    expect(storage.map.size).toBe(0)
+  })
+})
