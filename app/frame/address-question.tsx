@@ -1,32 +1,17 @@
-import { useEffect, useState } from 'react'
 import { nameLabel } from '#core/naming'
-import type { RippleView } from '#server/ripple-view'
 import { useSite } from '../document/site-context'
+import { useRipple } from '../document/use-ripple'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
 
 /** After a page that is out in the world was renamed: whether its address is to change as well. */
 export function AddressQuestion({ pageId, onEnd }: { pageId: string; onEnd: () => void }) {
-  const { site, tree, names, store, revision } = useSite()
-  const [ripple, setRipple] = useState<RippleView | null>(null)
+  const { site, tree, names, store } = useSite()
   const page = tree.byId.get(pageId)
   const path = names.pages.get(pageId)?.path ?? ''
   const wanted = page ? nameLabel(page.label, site.scheme, site.language).name : ''
   const isSettled = !page || page.keptName === null || page.keptName === wanted
-  useEffect(() => {
-    if (isSettled) return
-    const abort = new AbortController()
-    fetch(`/sites/${site.id}/ripple`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ kind: 'releaseNames', pageIds: [pageId] }),
-      signal: abort.signal,
-    })
-      .then((response) => (response.ok ? response.json() : null))
-      .then((found: RippleView | null) => setRipple(found))
-      .catch(() => {})
-    return () => abort.abort()
-  }, [site.id, pageId, isSettled, revision])
+  const ripple = useRipple(isSettled ? null : { kind: 'releaseNames', pageIds: [pageId] })
   if (!page || isSettled) return null
   return (
     <div

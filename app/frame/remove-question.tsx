@@ -1,7 +1,7 @@
-import { useEffect, useRef, useState } from 'react'
-import type { RippleView } from '#server/ripple-view'
+import { useEffect, useRef } from 'react'
 import { branchOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
+import { useRipple } from '../document/use-ripple'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
 
@@ -10,23 +10,10 @@ export function RemoveQuestion({ pageIds, onEnd }: { pageIds: readonly string[];
   const { site, tree, store } = useSite()
   const { select } = useSelection()
   const button = useRef<HTMLButtonElement>(null)
-  const [links, setLinks] = useState<number | null>(null)
+  const links = useRipple({ kind: 'removePages', pageIds })?.brokenCount ?? null
   const first = tree.byId.get(pageIds[0]!)
   const branch = pageIds.flatMap((id) => branchOf(tree, id))
   useEffect(() => button.current?.focus(), [])
-  useEffect(() => {
-    const abort = new AbortController()
-    fetch(`/sites/${site.id}/ripple`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ kind: 'removePages', pageIds }),
-      signal: abort.signal,
-    })
-      .then((response) => response.json())
-      .then((ripple: RippleView) => setLinks(ripple.brokenCount))
-      .catch(() => {})
-    return () => abort.abort()
-  }, [site.id, pageIds])
   if (!first) return null
 
   function remove() {

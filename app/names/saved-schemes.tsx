@@ -1,8 +1,9 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { useFetcher } from 'react-router'
 import type { Scheme } from '#core/site'
 import type { action, loader } from '../routes/schemes'
 import { Button } from '../parts/button'
+import { FileButton, saveFile } from '../parts/files'
 
 /** What stands in a scheme's file; its schema is in docs/formats.md. */
 const fileFormat = 'naming scheme'
@@ -14,7 +15,6 @@ export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme
   const change = useFetcher<typeof action>()
   const [name, setName] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
-  const file = useRef<HTMLInputElement>(null)
   const { load, state, data } = list
   useEffect(() => {
     if (state === 'idle' && !data) void load('/schemes')
@@ -29,11 +29,7 @@ export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme
     })
   function takeOut(as: string, what: Scheme) {
     const text = JSON.stringify({ format: fileFormat, version: fileVersion, name: as, scheme: what }, null, 2)
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(new Blob([text + '\n'], { type: 'application/json' }))
-    link.download = `${as.replace(/[^\p{L}\p{N}]+/gu, '-') || 'scheme'}.json`
-    link.click()
-    URL.revokeObjectURL(link.href)
+    saveFile(text + '\n', `${as.replace(/[^\p{L}\p{N}]+/gu, '-') || 'scheme'}.json`, 'application/json')
   }
   async function takeIn(chosen: File) {
     setProblem(null)
@@ -102,19 +98,10 @@ export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme
         <Button type="submit" className="!py-1">
           Keep it
         </Button>
-        <button type="button" className="link text-sm" onClick={() => file.current?.click()}>
-          Read one from a file
-        </button>
-        <input
-          ref={file}
-          type="file"
-          hidden
+        <FileButton
+          words="Read one from a file"
           accept=".json,application/json"
-          onChange={(event) => {
-            const chosen = event.target.files?.[0]
-            event.target.value = ''
-            if (chosen) void takeIn(chosen)
-          }}
+          onFile={(chosen) => void takeIn(chosen)}
         />
       </form>
       {(problem ?? refused) && (

@@ -1,29 +1,16 @@
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import type { Scheme } from '#core/site'
 import type { RippleView } from '#server/ripple-view'
 import { useSite } from '../document/site-context'
+import { useRipple } from '../document/use-ripple'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
 
 /** All that the proposed scheme would touch, line by line where wanted, and the choice. */
 export function SchemeRipple({ scheme, onEnd }: { scheme: Scheme; onEnd: () => void }) {
-  const { site, store, revision } = useSite()
-  const [ripple, setRipple] = useState<RippleView | null>(null)
+  const { site, store } = useSite()
+  const ripple = useRipple({ kind: 'setScheme', scheme, was: site.scheme })
   const [forward, setForward] = useState(true)
-  useEffect(() => {
-    const abort = new AbortController()
-    fetch(`/sites/${site.id}/ripple`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ kind: 'setScheme', scheme, was: site.scheme }),
-      signal: abort.signal,
-    })
-      .then((response) => (response.ok ? response.json() : null))
-      .then((found: RippleView | null) => setRipple(found))
-      .catch(() => {})
-    return () => abort.abort()
-    // The site's scheme and texts are those of its revision.
-  }, [site.id, site.scheme, scheme, revision])
   return (
     <div className="border-t border-rule bg-vellum px-7 py-3.5">
       {ripple ? (

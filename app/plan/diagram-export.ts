@@ -1,3 +1,4 @@
+import { saveFile } from '../parts/files'
 import { boxHeight, boxLabel, type Diagram, linePath } from './diagram-layout'
 
 const escape = (text: string) =>
@@ -26,16 +27,8 @@ export function diagramSvg(diagram: Diagram, title: string, view = diagram.bound
   ].join('\n')
 }
 
-function download(blob: Blob, name: string): void {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(blob)
-  link.download = name
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(link.href), 1000)
-}
-
 export function saveSvg(diagram: Diagram, title: string): void {
-  download(new Blob([diagramSvg(diagram, title)], { type: 'image/svg+xml' }), 'plan.svg')
+  saveFile(diagramSvg(diagram, title), 'plan.svg', 'image/svg+xml')
 }
 
 /** Browsers refuse a canvas of more pixels than this on a side. */
@@ -53,7 +46,7 @@ export async function savePng(diagram: Diagram, title: string): Promise<void> {
   canvas.height = Math.ceil(height * scale)
   canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height)
   const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'))
-  if (blob) download(blob, 'plan.png')
+  if (blob) saveFile(blob, 'plan.png')
 }
 
 /** The part of the diagram one printed page shows at a readable size (A4 landscape in its proportions). */

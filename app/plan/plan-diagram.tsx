@@ -8,9 +8,9 @@ import {
   useRef,
   useState,
 } from 'react'
-import type { RippleView } from '#server/ripple-view'
 import { branchOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
+import { useRipple } from '../document/use-ripple'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
 import { printDiagram, savePng, saveSvg } from './diagram-export'
@@ -299,27 +299,10 @@ function foldedAtFirst(pageCount: number, tree: ReturnType<typeof useSite>['tree
 /** What putting a page under another would touch, before it is done. */
 function MoveQuestion({ id, under, onEnd }: { id: string; under: string; onEnd: (move: boolean) => void }) {
   const { site, tree } = useSite()
-  const [ripple, setRipple] = useState<RippleView | null>(null)
+  const parentId = under === site.homeId ? null : under
+  const ripple = useRipple({ kind: 'movePages', pageIds: [id], parentId, after: null })
   const button = useRef<HTMLButtonElement>(null)
   useEffect(() => button.current?.focus(), [])
-  useEffect(() => {
-    const abort = new AbortController()
-    fetch(`/sites/${site.id}/ripple`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({
-        kind: 'movePages',
-        pageIds: [id],
-        parentId: under === site.homeId ? null : under,
-        after: null,
-      }),
-      signal: abort.signal,
-    })
-      .then((response) => (response.ok ? response.json() : null))
-      .then((found: RippleView | null) => setRipple(found))
-      .catch(() => {})
-    return () => abort.abort()
-  }, [site.id, site.homeId, id, under])
   return (
     <div
       className="flex flex-wrap items-center gap-3 border-t border-rule bg-vellum px-7 py-3"

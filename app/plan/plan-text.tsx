@@ -1,4 +1,4 @@
-import { useDeferredValue, useMemo, useRef, useState } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { plannedFrom } from '#core/change'
 import {
   decodePlanFile,
@@ -14,6 +14,7 @@ import {
 } from '#core/plan'
 import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
+import { FileButton, saveFile } from '../parts/files'
 import { Pick } from '../parts/pick'
 import { PlanRipple } from './plan-ripple'
 
@@ -26,7 +27,6 @@ export function PlanText() {
   const [notes, setNotes] = useState<readonly string[]>([])
   const [problem, setProblem] = useState<string | null>(null)
   const [fixed, setFixed] = useState<ReadonlyMap<number, string | null>>(new Map())
-  const file = useRef<HTMLInputElement>(null)
   const written = useMemo(() => writePlan(format, outlineOfSite(site), site.name), [format, site])
   const text = typed ?? written.text
 
@@ -61,14 +61,7 @@ export function PlanText() {
     setFormat(as)
     write(decoded.text, [`${chosen.name} was read as ${planFormats[as].name}.`, ...decoded.notes])
   }
-  function save() {
-    const { mediaType, extension } = planFormats[format]
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(new Blob([text], { type: mediaType }))
-    link.download = `plan${extension}`
-    link.click()
-    URL.revokeObjectURL(link.href)
-  }
+  const save = () => saveFile(text, `plan${planFormats[format].extension}`, planFormats[format].mediaType)
   function apply() {
     if (!plan || !match) return
     const seen = Object.fromEntries(site.pages.map((page) => [page.id, page.label]))
@@ -108,19 +101,10 @@ export function PlanText() {
           <button type="button" className="link" onClick={save}>
             Save as a file
           </button>
-          <button type="button" className="link" onClick={() => file.current?.click()}>
-            Read a file
-          </button>
-          <input
-            ref={file}
-            type="file"
-            hidden
+          <FileButton
+            words="Read a file"
             accept=".txt,.md,.markdown,.csv,.tsv,.opml,.xml,text/*"
-            onChange={(event) => {
-              const chosen = event.target.files?.[0]
-              event.target.value = ''
-              if (chosen) void takeFile(chosen)
-            }}
+            onFile={(chosen) => void takeFile(chosen)}
           />
         </span>
         {written.lost.length > 0 && typed === null && (

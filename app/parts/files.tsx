@@ -1,0 +1,45 @@
+import { useRef } from 'react'
+
+/** Hands a file to the browser to save. */
+export function saveFile(content: Blob | string, name: string, mediaType = 'text/plain'): void {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(
+    typeof content === 'string' ? new Blob([content], { type: mediaType }) : content,
+  )
+  link.download = name
+  link.click()
+  // The download has begun by then; the address is of no further use.
+  setTimeout(() => URL.revokeObjectURL(link.href), 1_000)
+}
+
+/** Words that open the browser's choice of a file. */
+export function FileButton({
+  words,
+  accept,
+  onFile,
+}: {
+  words: string
+  accept: string
+  onFile: (file: File) => void
+}) {
+  const input = useRef<HTMLInputElement>(null)
+  return (
+    <>
+      <button type="button" className="link text-sm" onClick={() => input.current?.click()}>
+        {words}
+      </button>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        accept={accept}
+        onChange={(event) => {
+          const chosen = event.target.files?.[0]
+          // The same file may be chosen again after it was changed.
+          event.target.value = ''
+          if (chosen) onFile(chosen)
+        }}
+      />
+    </>
+  )
+}
