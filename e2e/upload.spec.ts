@@ -1,0 +1,97 @@
+import { mkdir, readdir, writeFile } from 'node:fs/promises'
+import path from 'node:path'
+import { expect, test } from '@playwright/test'
+import {
+  addPracticeHost,
+  allSaved,
+  expectAccessible,
+  makeSite,
+  openView,
+  practice,
+  row,
+  signUp,
+} from './support'
+
+test('a destination that cannot be reached is told in words, and nothing typed is lost', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Upload')
+  const fill = async (values: Record<string, string>) => {
+    for (const [label, value] of Object.entries(values))
+      await page.getByLabel(label, { exact: true }).fill(value)
+    await page.getByRole('button', { name: 'Test the connection' }).click()
+  }
+  await fill({ 'Call it': 'Web space', Host: '127.0.0.1', Port: '9', Account: 'keeper', Password: 'wrong' })
+  // The browser itself asks for the address first.
+  await page.getByLabel(/^Public address/).fill('example.org')
+  await page.getByRole('button', { name: 'Test the connection' }).click()
+  await expect(page.getByRole('alert')).toContainText('with http:// or https:// in front')
+  await page.getByLabel(/^Public address/).fill('http://127.0.0.1/')
+  await fill({})
+  await expect(page.getByRole('alert')).toContainText('Nothing accepts SFTP at 127.0.0.1, port 9')
+  await fill({ Host: 'no-such-host.invalid' })
+  await expect(page.getByRole('alert')).toContainText('No computer called no-such-host.invalid')
+  await fill({ Host: '127.0.0.1', Port: practice.sftpPort })
+  await expect(page.getByRole('alert')).toContainText('does not accept this account and password')
+  await expect(page.getByLabel('Call it')).toHaveValue('Web space')
+  await expectAccessible(page)
+  await fill({ Password: practice.password })
+  await expect(page.getByText('The connection works')).toBeVisible()
+  // A change makes the test void: it has to be made again before anything is saved.
+  await page.getByLabel(/^Folder/).fill('public/other')
+  await expect(page.getByRole('button', { name: 'Test the connection' })).toBeVisible()
+})
+
+test('what is there beside the site is shown, and what the site no longer has removed when asked', async ({
+  page,
+}) => {
+  await signUp(page)
+  const siteId = await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n  Contact')
+  const folder = path.join(practice.folder, siteId)
+  await mkdir(folder, { recursive: true })
+  await writeFile(path.join(folder, 'default.htm'), 'somebody else’s')
+  await openView(page, 'Upload')
+  await addPracticeHost(page, `public/${siteId}`)
+  await expect(page.getByRole('region', { name: 'Also there' })).toContainText('default.htm')
+  await page.getByRole('button', { name: 'Send 4 files' }).click()
+  await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible()
+
+  await openView(page, 'Plan')
+  await row(page, /Contact/).click()
+  await page.keyboard.press('Delete')
+  await page.keyboard.press('Enter')
+  await allSaved(page)
+  await openView(page, 'Upload')
+  await expect(page.getByRole('region', { name: 'Also there' })).toContainText('contact.html')
+  await page.getByLabel('Remove the one file there that the site no longer has').check()
+  await page.getByRole('button', { name: /^Send \d files/ }).click()
+  await expect(page.getByRole('region', { name: 'Earlier deliveries' })).toContainText('1 removed')
+  expect((await readdir(folder)).sort()).toEqual(['default.htm', 'index.html', 'styles', 'visit.html'])
+
+  // Somebody changes a file there; a new look tells.
+  await writeFile(path.join(folder, 'visit.html'), 'changed by hand')
+  await page.getByRole('button', { name: 'Compare again' }).click()
+  await expect(row(page, /Visit/)).toContainText('changed there')
+})
+
+test('a template that is changed is changed on every page', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n    Tides')
+  await row(page, /Tides/).click()
+  await openView(page, 'Template')
+  const source = page.getByRole('textbox', { name: 'Source of the shared template' })
+  const result = page.getByRole('textbox', { name: 'HTML of the page that results' })
+  await expect(result).toContainText('<title>Tides – Saltpan Chapel</title>')
+  await source.click()
+  // In front of the first line of the body: the editor shows only what fits.
+  await page.keyboard.press('Control+Home')
+  for (let line = 0; line < 10; line++) await page.keyboard.press('ArrowDown')
+  await page.keyboard.insertText('    <p>Set in {language} by {site}.</p>\n')
+  await expect(result).toContainText('Set in en by Saltpan Chapel.')
+  await page.getByLabel('Title pattern').fill('{site}: {page}')
+  await page.keyboard.press('Enter')
+  await expect(result).toContainText('<title>Saltpan Chapel: Tides</title>')
+  await row(page, /Visit/).click()
+  await expect(result).toContainText('Set in en by Saltpan Chapel.')
+  await allSaved(page)
+})
