@@ -45,7 +45,8 @@ function securityHeaders(request: Request, response: Response, next: NextFunctio
       [
         `default-src 'self'`,
         `script-src 'self' 'nonce-${nonce}'`,
-        `style-src 'self' 'nonce-${nonce}'`,
+        // Vite puts styles into the page while developing.
+        `style-src 'self' ${import.meta.env.DEV ? "'unsafe-inline'" : `'nonce-${nonce}'`}`,
         // Radix and the list of rows set positions as style attributes.
         `style-src-attr 'unsafe-inline'`,
         `img-src 'self' data:`,

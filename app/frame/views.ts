@@ -14,8 +14,8 @@ export const viewTitles: Record<View, string> = {
 /** Views whose right-hand side needs the room, so that the register keeps to label and one mark. */
 const narrow: readonly View[] = ['template', 'pages', 'checks']
 
-/** Width of the register in pixels when a view is opened. */
-export const registerWidth = (view: View): number => (narrow.includes(view) ? 340 : 640)
+/** Width of the register when a view is opened: pixels, or a part of the window. */
+export const registerWidth = (view: View): number | string => (narrow.includes(view) ? 340 : '50%')
 
 /** The view an address shows. */
 export function viewOf(pathname: string): View {

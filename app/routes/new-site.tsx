@@ -90,10 +90,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
 
   return (
     <OutsideFrame email={loaderData.email}>
-      <Form
-        method="post"
-        className="mx-auto grid h-[calc(100dvh-60px)] max-w-6xl grid-rows-[0_auto_auto_1fr_auto] px-8 pt-8"
-      >
+      <Form method="post" className="mx-auto flex h-[calc(100dvh-60px)] max-w-6xl flex-col px-8 pt-8">
         <h1 className="sr-only">A new site</h1>
         <div className="mb-6 grid grid-cols-[1fr_auto] items-end gap-8">
           <label className="block">
@@ -124,7 +121,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
             </select>
           </label>
         )}
-        <div className="row-start-4 grid min-h-0 gap-8 md:grid-cols-2">
+        <div className="grid min-h-0 grow gap-8 md:grid-cols-2">
           <div className="grid min-h-0 grid-rows-[auto_1fr]">
             <div className="mb-2 flex items-baseline justify-between">
               <label htmlFor="plan" className="font-serif text-[19px] font-medium">
