@@ -64,6 +64,17 @@ test('a scheme is tried beside the one in use, shows its ripple, is applied, und
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(row(page, /Getting here/)).toContainText('the-visit/getting-here.html')
 
+  // The next site begins with it.
+  await page.goto('/sites/new')
+  await page.getByLabel('The site is called').fill('Lime Kiln')
+  await page.getByLabel('Names by').selectOption('For the class')
+  await page
+    .getByLabel('Its pages, one a line, indented under each other')
+    .fill('Home\n  The works\n    A kiln')
+  await page.getByRole('button', { name: 'Make this site' }).click()
+  await expect(row(page, /A kiln/)).toContainText('kiln.html')
+  await expect(row(page, /The works/)).toContainText('works.html')
+
   // The file is taken in by another account, and a wrong one refused with the reason.
   await page.goto('/sites')
   await page.getByRole('button', { name: 'Sign out' }).click()
@@ -134,6 +145,15 @@ test('an address that was delivered stays with a new label, and forwards once it
   await openView(page, 'Upload')
   await page.getByRole('button', { name: /^Send \d+ files/ }).click()
   await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible()
+  // Moving it under another page would change the address again: that is asked first.
+  await openView(page, 'Plan')
+  await row(page, /Contact/).click()
+  await page.keyboard.press('Tab')
+  await expect(page.getByRole('group', { name: 'Move' })).toContainText(
+    '2 addresses in the world change and forward',
+  )
+  await page.getByRole('button', { name: 'Leave it' }).click()
+  await expect(row(page, /Contact/)).toHaveAttribute('aria-level', '1')
   const live = `${practice.address}${siteId}/`
   expect(await (await request.get(`${live}the-bell.html`)).text()).toContain('url=ringing.html')
   await page.goto(`${live}the-bell.html`)

@@ -125,6 +125,15 @@ test('in the diagram a page is dragged onto another, with its ripple first; it i
   const svg = await readFile(await download.path(), 'utf8')
   expect(svg).toContain('>The bell</text>')
   expect(svg).toContain('+2')
+  const [picture] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'as PNG' }).click(),
+  ])
+  const png = await readFile(await picture.path())
+  expect(png.subarray(1, 4).toString()).toBe('PNG')
+  // Twice the size that the SVG says (its width stands at byte 16).
+  const width = Number(/ width="([\d.]+)"/.exec(svg)![1])
+  expect(png.readUInt32BE(16)).toBe(Math.ceil(width * 2))
 })
 
 test('another home page is chosen; advice is given and dismissed for good', async ({ page }) => {

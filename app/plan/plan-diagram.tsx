@@ -10,9 +10,7 @@ import {
 } from 'react'
 import { branchOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
-import { useRipple } from '../document/use-ripple'
-import { Button } from '../parts/button'
-import { count } from '../parts/format'
+import { MoveQuestion } from '../frame/move-question'
 import { printDiagram, savePng, saveSvg } from './diagram-export'
 import { type Box, boxHeight, boxLabel, layOut, linePath } from './diagram-layout'
 
@@ -29,7 +27,7 @@ interface Drag {
 
 /** The plan as boxes and lines: fold, zoom, drag a page onto another to put it there. */
 export function PlanDiagram() {
-  const { site, tree, store } = useSite()
+  const { site, tree } = useSite()
   const { selected, select } = useSelection()
   const [folded, setFolded] = useState<ReadonlySet<string>>(() => foldedAtFirst(site.pages.length, tree))
   const diagram = useMemo(() => layOut(tree, site.homeId, folded), [tree, site.homeId, folded])
@@ -261,20 +259,12 @@ export function PlanDiagram() {
       </svg>
       {proposed && tree.byId.has(proposed.id) && tree.byId.has(proposed.under) ? (
         <MoveQuestion
-          {...proposed}
-          onEnd={(move) => {
-            if (move) {
-              const parentId = proposed.under === site.homeId ? null : proposed.under
-              const below = tree.childrenOf(parentId).filter((page) => !page.trial)
-              store.change({
-                kind: 'movePages',
-                pageIds: [proposed.id],
-                parentId,
-                after: below[below.length - 1]?.id ?? null,
-              })
-            }
-            setProposed(null)
+          move={{
+            pageIds: [proposed.id],
+            parentId: proposed.under === site.homeId ? null : proposed.under,
+            after: lastUnder(tree, proposed.under === site.homeId ? null : proposed.under),
           }}
+          onEnd={() => setProposed(null)}
         />
       ) : (
         <p className="border-t border-rule px-7 py-2.5 text-sm text-quiet">
@@ -296,29 +286,8 @@ function foldedAtFirst(pageCount: number, tree: ReturnType<typeof useSite>['tree
   )
 }
 
-/** What putting a page under another would touch, before it is done. */
-function MoveQuestion({ id, under, onEnd }: { id: string; under: string; onEnd: (move: boolean) => void }) {
-  const { site, tree } = useSite()
-  const parentId = under === site.homeId ? null : under
-  const ripple = useRipple({ kind: 'movePages', pageIds: [id], parentId, after: null })
-  const button = useRef<HTMLButtonElement>(null)
-  useEffect(() => button.current?.focus(), [])
-  return (
-    <div
-      className="flex flex-wrap items-center gap-3 border-t border-rule bg-vellum px-7 py-3"
-      onKeyDown={(event) => event.key === 'Escape' && onEnd(false)}
-    >
-      <p className="grow">
-        <b className="font-semibold">Ripple.</b> “{tree.byId.get(id)?.label}” goes under “
-        {tree.byId.get(under)?.label}”
-        {ripple &&
-          `: ${count(ripple.movedCount, 'file')} ${ripple.movedCount === 1 ? 'changes' : 'change'} name, ${count(ripple.linkCount, 'link')} ${ripple.linkCount === 1 ? 'is' : 'are'} rewritten`}
-        .
-      </p>
-      <Button ref={button} look="go" onClick={() => onEnd(true)}>
-        Move it
-      </Button>
-      <Button onClick={() => onEnd(false)}>Leave it</Button>
-    </div>
-  )
+/** The last page under another that is no trial page, or null. */
+function lastUnder(tree: ReturnType<typeof useSite>['tree'], parentId: string | null): string | null {
+  const below = tree.childrenOf(parentId).filter((page) => !page.trial)
+  return below[below.length - 1]?.id ?? null
 }

@@ -13,6 +13,7 @@ import { withIds } from '#core/change'
 import { branchOf, type Place, readOutline } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { LabelInput } from './label-input'
+import type { ProposedMove } from '../frame/move-question'
 import { duplicate } from '../plan/many-pages'
 import { blockOf, type Draft, indented, outdented, type Row, rowsOf, shifted } from './rows'
 
@@ -31,12 +32,13 @@ interface Props {
   /** Whether the plan can be edited here: new pages, levels, moving, removing. Renaming works everywhere. */
   readonly editable: boolean
   readonly onAskRemove: (pageIds: readonly string[]) => void
+  readonly onAskMove: (move: ProposedMove) => void
   /** Hears of a page that was renamed here. */
   readonly onRenamed: (pageId: string) => void
 }
 
 /** The one list of the site's pages as a tree (ARIA Authoring Practices, treegrid pattern, rows first). */
-export function Register({ columns, editable, onAskRemove, onRenamed }: Props) {
+export function Register({ columns, editable, onAskRemove, onAskMove, onRenamed }: Props) {
   const { site, tree, store } = useSite()
   const { selected, chosen, chosenRoots, select, choose } = useSelection()
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set())
@@ -77,7 +79,12 @@ export function Register({ columns, editable, onAskRemove, onRenamed }: Props) {
   const move = (to: { parentId: string | null; after: string | null } | null) => {
     if (!to || chosenRoots.includes(site.homeId)) return
     if (to.parentId) setClosed((old) => without(old, to.parentId!))
-    store.change({ kind: 'movePages', pageIds: chosenRoots, ...to })
+    const proposed = { pageIds: chosenRoots, ...to }
+    // Addresses that are out in the world do not change in passing: the ripple is shown first.
+    const leavesFolder = chosenRoots.some((id) => tree.byId.get(id)?.parentId !== to.parentId)
+    const inTheWorld = chosenRoots.some((id) => branchOf(tree, id).some((page) => page.addresses.length > 0))
+    if (leavesFolder && inTheWorld) onAskMove(proposed)
+    else store.change({ kind: 'movePages', ...proposed })
   }
   /** Several pages change their level together when they stand under one page, one after another. */
   const block = blockOf(tree, chosenRoots)

@@ -10,6 +10,7 @@ import { useSiteEvents } from '../document/use-site-events'
 import { AddressQuestion } from '../frame/address-question'
 import { Band } from '../frame/band'
 import { FrameActionsContext } from '../frame/frame-actions'
+import { MoveQuestion, type ProposedMove } from '../frame/move-question'
 import { RefusedNotice } from '../frame/refused'
 import { RemoveQuestion } from '../frame/remove-question'
 import { isTyping } from '../frame/shortcuts'
@@ -52,6 +53,7 @@ function Desk() {
   const view = viewOf(useLocation().pathname)
   const columns = useColumns(view)
   const [renamed, setRenamed] = useState<string | null>(null)
+  const [moving, setMoving] = useState<ProposedMove | null>(null)
   const [removing, setRemoving] = useState<readonly string[] | null>(null)
   const frameActions = useMemo(() => ({ askRemove: setRemoving }), [])
   const panel = usePanelRef()
@@ -116,12 +118,14 @@ function Desk() {
                 columns={columns}
                 editable={view === 'plan'}
                 onAskRemove={setRemoving}
+                onAskMove={setMoving}
                 onRenamed={setRenamed}
               />
               {renamed && !removing && (
                 <AddressQuestion key={renamed} pageId={renamed} onEnd={() => setRenamed(null)} />
               )}
-              {!removing && <RippleNotice />}
+              {moving && <MoveQuestion move={moving} onEnd={() => setMoving(null)} />}
+              {!removing && !moving && <RippleNotice />}
               {removing ? (
                 <RemoveQuestion pageIds={removing} onEnd={() => setRemoving(null)} />
               ) : (
