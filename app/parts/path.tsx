@@ -7,8 +7,8 @@ export function Path({ path, className = '' }: { path: string; className?: strin
       <span className="min-w-0 shrink overflow-hidden text-ellipsis whitespace-nowrap text-faint [direction:rtl]">
         <bdi>{path.slice(0, cut)}</bdi>
       </span>
-      <span className="max-w-full shrink-0 overflow-hidden text-ellipsis whitespace-nowrap">
-        {path.slice(cut)}
+      <span className="max-w-full shrink-0 overflow-hidden text-ellipsis whitespace-nowrap [direction:rtl]">
+        <bdi>{path.slice(cut)}</bdi>
       </span>
     </span>
   )

@@ -1,5 +1,5 @@
 import { hierarchy, tree as treeLayout } from 'd3'
-import type { Tree } from '#core/plan'
+import { branchOf, type Tree } from '#core/plan'
 import type { Page } from '#core/site'
 
 /** A page's box in the diagram; x and y are the left middle, in units of one pixel at scale 1. */
@@ -48,7 +48,11 @@ export function layOut(tree: Tree, homeId: string, folded: ReadonlySet<string>):
     const below =
       page.id === homeId ? tree.childrenOf(null).filter((one) => one.id !== homeId) : tree.childrenOf(page.id)
     const isFolded = folded.has(page.id)
-    return { page, children: isFolded ? [] : below.map(nodeOf), hidden: isFolded ? below.length : 0 }
+    return {
+      page,
+      children: isFolded ? [] : below.map(nodeOf),
+      hidden: isFolded ? branchOf(tree, page.id).length - 1 : 0,
+    }
   }
   const root = hierarchy(nodeOf(tree.byId.get(homeId)!), (node) => node.children)
   const placed = treeLayout<Node>()

@@ -14,6 +14,8 @@ import { MoveQuestion } from '../frame/move-question'
 import { printDiagram, savePng, saveSvg } from './diagram-export'
 import { type Box, boxHeight, boxLabel, layOut, linePath } from './diagram-layout'
 
+/** At this scale labels can just be read. */
+const smallestFit = 0.6
 /** Pixels the pointer has to go before a press becomes a drag. */
 const dragAfter = 6
 
@@ -54,18 +56,25 @@ export function PlanDiagram() {
     d3select(svg.current!).call(made).on('dblclick.zoom', null)
   }, [])
 
+  const selectedId = useRef(selected.id)
+  useEffect(() => {
+    selectedId.current = selected.id
+  })
   const fit = useCallback(() => {
     const area = svg.current
     if (!area || !behaviour.current) return
     const { clientWidth, clientHeight } = area
     const { x, y, width, height } = diagram.bounds
-    // Never larger than life: three pages need not fill the screen.
-    const scale = Math.min(1, clientWidth / width, clientHeight / height)
+    // Never larger than life: three pages need not fill the screen. Nor too small to read: then the
+    // chosen page stands in the middle, and the rest is reached by moving the view.
+    const whole = Math.min(1, clientWidth / width, clientHeight / height)
+    const scale = Math.max(smallestFit, whole)
+    const centre = { x: x + width / 2, y: y + height / 2 }
+    const box = scale > whole ? diagram.boxes.find((one) => one.page.id === selectedId.current) : undefined
+    if (box) centre.y = box.y
+    if (width * scale > clientWidth) centre.x = box ? box.x + box.width / 2 : x + clientWidth / scale / 2
     const transform = zoomIdentity
-      .translate(
-        (clientWidth - width * scale) / 2 - x * scale,
-        (clientHeight - height * scale) / 2 - y * scale,
-      )
+      .translate(clientWidth / 2 - centre.x * scale, clientHeight / 2 - centre.y * scale)
       .scale(scale)
     d3select(area).call(behaviour.current.transform, transform)
   }, [diagram])
