@@ -1,13 +1,11 @@
 // npm test: everything that has to hold, over a cluster and ports of its own.
 import fs from 'node:fs'
-import os from 'node:os'
 import path from 'node:path'
 import { spawn } from 'node:child_process'
 import { ensureBuild } from './lib/build.mjs'
 import { ensureNodeModules, ensurePackage } from './lib/install.mjs'
-import { freePort } from './lib/run.mjs'
 import { main, say } from './lib/say.mjs'
-import { startChild, startServices } from './lib/services.mjs'
+import { startChild, startOwnServices } from './lib/services.mjs'
 
 process.chdir(new URL('..', import.meta.url).pathname)
 
@@ -94,17 +92,9 @@ await main(async () => {
   }
   if (wants('unit')) await jest('unit', {})
 
-  const data = fs.mkdtempSync(path.join(os.tmpdir(), 'rubricant-test-'))
-  fs.chmodSync(data, 0o755)
-  const [port, postgresPort, sftpPort, webPort] = [
-    await freePort(),
-    await freePort(),
-    await freePort(),
-    await freePort(),
-  ]
-  const services = await startServices({ data, port, postgresPort, sftpPort, webPort, databaseUrl: null })
+  const services = await startOwnServices('test')
+  const { env, data, port } = services
   try {
-    const env = Object.fromEntries(Object.entries(services.env).map(([name, value]) => [name, String(value)]))
     if (wants('database')) await jest('database', { ...env, LOG_LEVEL: 'silent' })
 
     if (wants('e2e')) {
@@ -126,7 +116,6 @@ await main(async () => {
     count(error.stack ?? String(error), false)
   } finally {
     await services.stop()
-    fs.rmSync(data, { recursive: true, force: true })
   }
   say(`\n${passed} passed, ${failed} failed`)
   process.exit(failed > 0 || passed === 0 ? 1 : 0)

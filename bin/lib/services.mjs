@@ -1,9 +1,10 @@
 import { fork } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import fs from 'node:fs'
+import os from 'node:os'
 import path from 'node:path'
 import { noteOwner, startPostgres } from './postgres.mjs'
-import { isFree } from './run.mjs'
+import { freePort, isFree } from './run.mjs'
 import { Advice, say } from './say.mjs'
 
 /** The program's settings from the environment, with what they are otherwise. */
@@ -105,6 +106,22 @@ export async function startServices(options) {
     await stop()
     throw error
   }
+}
+
+/** Starts services of a run's own, on free ports over a folder that goes away with `stop`. */
+export async function startOwnServices(purpose) {
+  const data = fs.mkdtempSync(path.join(os.tmpdir(), `rubricant-${purpose}-`))
+  // PostgreSQL's user has to get in, whoever made the folder.
+  fs.chmodSync(data, 0o755)
+  const [port, postgresPort, sftpPort, webPort] = [
+    await freePort(),
+    await freePort(),
+    await freePort(),
+    await freePort(),
+  ]
+  const services = await startServices({ data, port, postgresPort, sftpPort, webPort, databaseUrl: null })
+  services.stops.unshift(async () => fs.rmSync(data, { recursive: true, force: true }))
+  return { ...services, data, port, env: stringify(services.env) }
 }
 
 /** Starts one of our own programs and waits until it prints that it is ready. */

@@ -6,7 +6,6 @@ import type { Hash, Page, Site, SiteFile, TextOf } from '#core/site'
 import {
   compileTemplate,
   contextOf,
-  fullTitle,
   generatedSignature,
   homeFileOf,
   outputReference,
@@ -155,10 +154,4 @@ export function buildSite(site: Site, sources: BuildSources): Build {
   function isMade(file: SiteFile): boolean {
     return file.kind === 'style' && /\.css$/i.test(file.label)
   }
-}
-
-/** The title a page has in the browser's tab. */
-export function tabTitle(site: Site, pageId: string, year: number): string {
-  const page = contextOf(site).tree.byId.get(pageId)
-  return page ? fullTitle(site, page, year) : ''
 }

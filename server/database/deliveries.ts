@@ -1,4 +1,4 @@
-import type { ListedFile, ManifestFile, RecordedFile } from '#core/delivery'
+import type { ListedFile, RecordedFile } from '#core/delivery'
 import { many, maybeOne, type Queryable } from './pool'
 
 /** A destination as it is shown; its password never leaves the server. */
@@ -329,15 +329,4 @@ export const listListed = (db: Queryable, destinationId: string): Promise<Listed
     db,
     `SELECT path, size_bytes AS "sizeBytes", modified_seconds AS "modifiedSeconds" FROM listed_files WHERE destination_id = $1`,
     [destinationId],
-  )
-
-/** Paths and sizes that a delivery sent. */
-export const listDeliveryFiles = (
-  db: Queryable,
-  deliveryId: string,
-): Promise<Pick<ManifestFile, 'path' | 'sizeBytes'>[]> =>
-  many(
-    db,
-    'SELECT path, size_bytes AS "sizeBytes" FROM delivery_files WHERE delivery_id = $1 ORDER BY path',
-    [deliveryId],
   )

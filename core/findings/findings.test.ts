@@ -1,0 +1,100 @@
+import { describe, expect, test } from '@jest/globals'
+import type { Site } from '#core/site'
+import { change, pageCalled, siteFrom, TextStore } from '#core/testing'
+import { adviseOnPlan, findFindings } from './index'
+
+const write = (site: Site, store: TextStore, label: string, html: string) => {
+  const page = pageCalled(site, label)
+  return change(site, store, {
+    kind: 'setContent',
+    pageId: page.id,
+    content: store.put(html),
+    was: page.content,
+  })
+}
+/** Findings as `rule: label of the page, line`. */
+const found = (site: Site, store: TextStore) =>
+  findFindings(site, store).map(({ rule, pageId, line }) => {
+    const label = site.pages.find((page) => page.id === pageId)?.label ?? 'template'
+    return `${rule}: ${label}${line === undefined ? '' : `, ${line}`}`
+  })
+
+describe('findings', () => {
+  test('of a site from a plain plan there are none', () => {
+    const store = new TextStore()
+    expect(found(siteFrom('Home\n  Visit\n    Tides\n  Contact', store), store)).toEqual([])
+  })
+
+  test('a reference that leads nowhere, with its line; not one to elsewhere, to a place or in a trial page', () => {
+    const store = new TextStore()
+    let site = siteFrom('Home\n  Visit\n  Sketch (trial page)', store)
+    site = write(
+      site,
+      store,
+      'Visit',
+      '<p>\n<a href="/Visit.html">case</a>\n<a href="gone.html#x">gone</a></p>\n<a href="#here">1</a><a href="https://a.example/">2</a><a href="mailto:a@b.example">3</a><a href="/">4</a>',
+    )
+    site = write(site, store, 'Sketch', '<a href="/nowhere.html">x</a>')
+    expect(found(site, store)).toEqual(['broken-reference: Visit, 2', 'broken-reference: Visit, 3'])
+  })
+
+  test('in the template too', () => {
+    const store = new TextStore()
+    const site = siteFrom('Home', store)
+    const template = site.templates[0]!
+    const source = store.put('<!DOCTYPE html>\n<link rel="stylesheet" href="/style/site.css">')
+    const changed = change(site, store, {
+      kind: 'setTemplate',
+      templateId: template.id,
+      source,
+      was: template.source,
+    })
+    expect(found(changed, store)).toEqual(['broken-reference: template, 2'])
+  })
+
+  test('markup that a browser has to guess at', () => {
+    const store = new TextStore()
+    const site = write(
+      siteFrom('Home\n  Visit', store),
+      store,
+      'Visit',
+      '<p>ok</p>\n<p class="a" class="b">x</p>',
+    )
+    expect(found(site, store)).toEqual(['markup-error: Visit, 2'])
+  })
+
+  test('a label that makes no name, a name told apart, a title used twice', () => {
+    const store = new TextStore()
+    const site = siteFrom('Home\n  ?!\n  Terns\n  TERNS', store)
+    expect(found(site, store)).toEqual(['nameless-label: ?!', 'name-clash: TERNS', 'repeated-title: TERNS'])
+  })
+})
+
+describe('advice on a plan', () => {
+  const advice = (plan: string) =>
+    adviseOnPlan(siteFrom(plan, new TextStore())).map(({ key }) => key.split(' ')[0])
+
+  test('is silent on a plain one, and on trial pages', () => {
+    expect(advice('Home\n  Visit\n    Tides\n    Ferry\n  Contact\n  Contact (trial page)')).toEqual([])
+  })
+  test('remarks on many pages, deep ones, sections of one page and equal labels', () => {
+    const many = Array.from({ length: 13 }, (_, index) => `Page ${index}`)
+    expect(advice(`Home\n${many.map((label) => `  ${label}`).join('\n')}`)).toEqual(['many'])
+    expect(advice(`Home\n  Section\n${many.map((label) => `    ${label}`).join('\n')}`)).toEqual(['many'])
+    expect(advice('Home\n  A\n    B\n      C\n        D\n        E\n    F')).toEqual(['deep', 'deep'])
+    expect(advice('Home\n  Visit\n    Tides')).toEqual(['single'])
+    expect(advice('Home\n  Visit\n  visit')).toEqual(['same'])
+  })
+  test('keeps its key while the matter stays, so that a dismissal holds', () => {
+    const store = new TextStore()
+    const site = siteFrom('Home\n  Visit\n    Tides', store)
+    const later = change(site, store, {
+      kind: 'setPageText',
+      pageId: pageCalled(site, 'Tides').id,
+      field: 'label',
+      value: 'Ebb',
+      was: 'Tides',
+    })
+    expect(adviseOnPlan(later)[0]!.key).toBe(adviseOnPlan(site)[0]!.key)
+  })
+})

@@ -1,0 +1,89 @@
+import { describe, expect, test } from '@jest/globals'
+import { namesOf } from '#core/naming'
+import { buildAll, change, pageCalled, siteFrom, TextStore } from '#core/testing'
+import { compileTemplate } from './index'
+
+/** One page of a small site under a template. */
+function rendered(
+  source: string,
+  label: string,
+  plan = 'Home\n  Visit\n    Tides\n    Ferry\n    Map\n  Stay\n  Hidden (not in menus)',
+) {
+  const store = new TextStore()
+  let site = siteFrom(plan, store, 'Home')
+  const template = site.templates[0]!
+  site = change(site, store, {
+    kind: 'setTemplate',
+    templateId: template.id,
+    source: store.put(source),
+    was: template.source,
+  })
+  const page = pageCalled(site, label)
+  site = change(site, store, {
+    kind: 'setContent',
+    pageId: page.id,
+    content: store.put('<p>text</p>'),
+    was: page.content,
+  })
+  return buildAll(site, store).get(namesOf(site).pages.get(page.id)!.path)!
+}
+
+describe('generated parts', () => {
+  test('a menu of the section marks or leaves out the page itself', () => {
+    expect(rendered('<site-menu of="section"></site-menu>', 'Ferry')).toBe(
+      '<nav class="site-menu">\n  <ul>\n    <li><a href="tides.html">Tides</a></li>\n    <li><a aria-current="page">Ferry</a></li>\n    <li><a href="map.html">Map</a></li>\n  </ul>\n</nav>\n',
+    )
+    expect(rendered('<site-menu of="section" own="omit"></site-menu>', 'Ferry')).not.toContain('Ferry')
+    expect(rendered('<site-menu of="section"></site-menu>', 'Home')).toBe('\n')
+  })
+  test('a menu of several levels nests, marks what stands above, and knows no page left out of menus', () => {
+    const html = rendered('<site-menu levels="all" class="side" aria-label="Site"></site-menu>', 'Tides')
+    expect(html).toContain('<nav class="side" aria-label="Site">')
+    expect(html).toContain(
+      '<li>\n      <a href="index.html" aria-current="true">Visit</a>\n      <ul>\n        <li><a aria-current="page">Tides</a></li>',
+    )
+    expect(html).not.toContain('Hidden')
+  })
+  test('neighbours are the pages before and after among the listed siblings', () => {
+    const html = rendered('<page-neighbours></page-neighbours>', 'Ferry')
+    expect(html).toContain('<a rel="prev" href="tides.html">Tides</a>')
+    expect(html).toContain('<a rel="next" href="map.html">Map</a>')
+    expect(rendered('<page-neighbours></page-neighbours>', 'Hidden')).toBe('\n')
+  })
+  test('a trail may leave the page itself out', () => {
+    const html = rendered('<site-trail own="omit"></site-trail>', 'Tides')
+    expect(html).toContain('<a href="../index.html">Home</a>')
+    expect(html).not.toContain('Tides')
+  })
+})
+
+describe('slots and values', () => {
+  test('a slot shows its own children where a page has nothing for it', () => {
+    expect(
+      rendered('<slot name="content">none</slot>\n<slot name="aside"><p>Ask {page}</p></slot>', 'Stay'),
+    ).toBe('<p>text</p>\n<p>Ask Stay</p>\n')
+  })
+  test('values are escaped in text and attributes and percent-encoded in addresses', () => {
+    const html = rendered(
+      '<p title="{page}">{page} {unknown}</p><a href="https://a.example/?q={page}">x</a>',
+      'Q&A "x"',
+      'Home\n  Q&A "x"',
+    ).replace(/\n$/, '')
+    expect(html).toBe(
+      '<p title="Q&amp;A &quot;x&quot;">Q&amp;A "x" {unknown}</p><a href="https://a.example/?q=Q%26A%20%22x%22">x</a>',
+    )
+  })
+  test('a script or style of the template is left as it is', () => {
+    expect(rendered('<style>p {page}</style><script>const a = {page}</script>', 'Stay')).toBe(
+      '<style>p {page}</style><script>const a = {page}</script>\n',
+    )
+  })
+  test('a part without an end tag takes nothing after it away', () => {
+    expect(rendered('<main><site-trail>\n<p>kept</p></main>', 'Home')).toContain('<p>kept</p>')
+  })
+  test('any text compiles; its slots are known by name', () => {
+    for (const source of ['', '<', '<slot', '{', '<slot><slot name="a"></slot></slot>'])
+      expect(() => compileTemplate(source)).not.toThrow()
+    expect(compileTemplate('<slot></slot><slot name="aside"></slot>').slots).toEqual(['content', 'aside'])
+  })
+})
