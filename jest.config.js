@@ -7,6 +7,8 @@ const shared = {
 }
 
 export default {
+  // Against a hang only: how fast a shared machine is says nothing about a test.
+  testTimeout: 60_000,
   projects: [
     { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,app,practice-host,server}/**/*.test.ts'] },
     {
