@@ -447,6 +447,16 @@ function setHome(site: Site, change: Extract<Change, { kind: 'setHome' }>): Edit
  * wanted one name is removed, the younger keeps the name it has been known by.
  */
 function keepUnrelatedNames(before: Site, after: Site): Site {
+  // A name held still frees the one its page would have had, and a third page would take that: so
+  // until nothing moves. Each round holds at least one more name.
+  for (;;) {
+    const next = keepOnce(before, after)
+    if (next === after) return after
+    after = next
+  }
+}
+
+function keepOnce(before: Site, after: Site): Site {
   if (before.pages === after.pages) return after
   const were = namesOf(before).pages
   const treeBefore = treeOf(before)

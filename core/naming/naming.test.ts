@@ -166,6 +166,16 @@ describe('names of a site', () => {
     )
   })
 
+  test('a name held still does not let a third page slip into the one it leaves', () => {
+    const texts = new TextStore()
+    const scheme = { ...defaultScheme, arrangement: arrangements[0]! }
+    const before = { ...siteFrom('Home\n  Terns\n  Terns\n    Terns', texts), scheme }
+    const stems = (site: typeof before) => site.pages.map((page) => namesOf(site).pages.get(page.id)!.stem)
+    expect(stems(before)).toEqual(['index', 'terns', 'terns-2', 'terns-terns'])
+    const after = change(before, texts, { kind: 'removePages', pageIds: [before.pages[1]!.id] })
+    expect(stems(after)).toEqual(['index', 'terns-2', 'terns-terns'])
+  })
+
   test('a name explains itself step by step', () => {
     const site = siteFrom('Home\n  The light\n    Keepers, 1871–1983', store)
     const steps = explainName(site, pageCalled(site, 'Keepers, 1871–1983').id)
