@@ -37,7 +37,7 @@ test('a scheme is tried beside the one in use, shows its ripple, is applied, und
   await page.keyboard.press('Enter')
   await expect(row(page, /The visit/)).toContainText('visit.html')
   await expect(row(page, /Getting here/)).toContainText('the-visit/getting-here.html')
-  await expect(page.getByText('3 files get new names, 1 link is rewritten.')).toBeVisible()
+  await expect(page.getByText('With this scheme 3 files change name, 1 link is rewritten.')).toBeVisible()
   await page.getByText('Show every file and line').click()
   await expect(page.getByRole('region', { name: 'Files and lines that change' })).toContainText(
     'contact.html:2',

@@ -108,7 +108,7 @@ test('in the diagram a page is dragged onto another, with its ripple first; it i
   await page.mouse.move(to.x + 10, to.y + 8, { steps: 4 })
   await page.mouse.up()
   await expect(
-    page.getByText('“Contact” goes under “Visit”: 1 file changes name, 0 links are rewritten.'),
+    page.getByText('“Contact” goes under “Visit”: 1 file changes name, no link is touched; menus follow.'),
   ).toBeVisible()
   await page.getByRole('button', { name: 'Move it' }).click()
   await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'Contact', 'The bell'])

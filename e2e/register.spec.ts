@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, type Page, test } from '@playwright/test'
 import { allSaved, expectAccessible, expectLabels, makeSite, openView, row, signUp } from './support'
 
 const plan = 'Saltpan Chapel\n  Visit\n    Getting here\n  The bell\n  Contact'
@@ -53,7 +53,7 @@ test('a branch is removed after its ripple was shown, with what links there', as
   await page.keyboard.press('Delete')
   await expect(
     page.getByText(
-      '“Visit” and 1 page below it leave the site and every menu. 1 link in other pages will lead nowhere.',
+      '“Visit” and 1 page below it leave the site and every menu: 1 link in other pages will lead nowhere.',
     ),
   ).toBeVisible()
   await page.keyboard.press('Enter')
@@ -64,18 +64,59 @@ test('a branch is removed after its ripple was shown, with what links there', as
   ).toBeVisible()
 })
 
-test('a renamed page takes the links to it along', async ({ page }) => {
-  await row(page, /Contact/).click()
-  await openView(page, 'Pages')
-  await page.getByRole('textbox', { name: 'Content of Contact' }).click()
-  await page.keyboard.type('<a href="/visit/getting-here.html">way')
-  await expect(page.frameLocator('iframe').getByRole('link', { name: 'way' })).toBeVisible()
-  await row(page, /Getting here/).click()
-  await page.keyboard.press('F2')
-  await page.keyboard.type('By boat')
-  await page.keyboard.press('Enter')
-  await row(page, /Contact/).click()
-  await expect(page.getByRole('textbox', { name: 'Content of Contact' })).toContainText('/visit/by-boat.html')
+test.describe('a page that others link to', () => {
+  const content = (page: Page) => page.getByRole('textbox', { name: 'Content of Contact' })
+  test.beforeEach(async ({ page }) => {
+    await row(page, /Contact/).click()
+    await openView(page, 'Pages')
+    await content(page).click()
+    await page.keyboard.type('<a href="/visit/getting-here.html">way')
+    await expect(page.frameLocator('iframe').getByRole('link', { name: 'way' })).toBeVisible()
+    await allSaved(page)
+    await row(page, /Getting here/).click()
+  })
+
+  test('shows what a new label touches while it is typed, and takes the links along', async ({ page }) => {
+    await page.keyboard.press('F2')
+    await page.keyboard.type('By boat')
+    await expect(
+      page.getByText('With this label 1 file changes name, 1 link is rewritten; menus follow.'),
+    ).toBeVisible()
+    const lines = page.getByRole('region', { name: 'Files and lines that change' })
+    await expect(lines).toContainText('contact.html:1/visit/getting-here.html/visit/by-boat.html')
+    // Looking at them does not end the typing.
+    await lines.click()
+    await expect(page.getByRole('textbox', { name: 'New label for Getting here' })).toBeFocused()
+    await page.keyboard.press('Enter')
+    await row(page, /Contact/).click()
+    await expect(content(page)).toContainText('/visit/by-boat.html')
+  })
+
+  test('is moved only after the ripple was shown, also where that comes late', async ({ page }) => {
+    await openView(page, 'Plan')
+    await row(page, /Getting here/).click()
+    await page.keyboard.press('Shift+Tab')
+    const question = page.getByRole('group', { name: 'Move' })
+    await expect(question).toContainText(
+      '“Getting here” goes to the top level: 2 files change name, 1 link is rewritten; menus follow.',
+    )
+    await expectAccessible(page)
+    // It shows as it would be, and is stored nowhere yet.
+    await expect(row(page, /Getting here/)).toHaveAttribute('aria-level', '1')
+    await page.keyboard.press('Escape')
+    await expect(row(page, /Getting here/)).toHaveAttribute('aria-level', '2')
+    await expect(row(page, /Getting here/)).toBeFocused()
+    await page.keyboard.press('Shift+Tab')
+    await expect(question).toBeVisible()
+    await page.keyboard.press('Enter')
+    await allSaved(page)
+    await expect(row(page, /Getting here/)).toBeFocused()
+    await page.reload()
+    await expect(row(page, /Getting here/)).toHaveAttribute('aria-level', '1')
+    await row(page, /Contact/).click()
+    await openView(page, 'Pages')
+    await expect(content(page)).toContainText('"/getting-here.html"')
+  })
 })
 
 test('a pasted outline becomes pages; the second window sees them', async ({ page, context }) => {

@@ -54,6 +54,14 @@ async function keep(file: string, make: () => string): Promise<string> {
   return made
 }
 
+/** An Ed25519 key in OpenSSH's format. About 3 of 1,000 that the library makes it cannot read itself: those are made again. */
+function makeHostKey(): string {
+  for (;;) {
+    const { private: key } = ssh2.utils.generateKeyPairSync('ed25519')
+    if (!(ssh2.utils.parseKey(key) instanceof Error)) return key
+  }
+}
+
 /** Starts SFTP and HTTP on loopback over one folder; both doors are open when this resolves. */
 export async function startPracticeHost(options: PracticeHostOptions): Promise<PracticeHost> {
   const space = path.join(options.folder, 'space')
@@ -61,10 +69,7 @@ export async function startPracticeHost(options: PracticeHostOptions): Promise<P
   const fresh = !(await fs.stat(publicPath).catch(() => null))
   await fs.mkdir(publicPath, { recursive: true })
   if (fresh) await fs.writeFile(path.join(publicPath, 'index.html'), placeholder)
-  const hostKey = await keep(
-    path.join(options.folder, 'host_key'),
-    () => ssh2.utils.generateKeyPairSync('ed25519').private,
-  )
+  const hostKey = await keep(path.join(options.folder, 'host_key'), makeHostKey)
   const password = await keep(path.join(options.folder, 'password'), () =>
     randomBytes(12).toString('base64url'),
   )

@@ -14,11 +14,10 @@ export interface RippleLine {
 }
 
 /** A ripple in a size a window can show. */
-export interface RippleView extends Omit<Ripple, 'rewrites' | 'moved'> {
+export interface RippleView extends Omit<Ripple, 'rewrites' | 'moved' | 'addresses'> {
   readonly movedCount: number
   readonly moved: Ripple['moved']
   readonly lines: readonly RippleLine[]
-  /** Addresses in the world that would change, and so need a forwarder. */
   readonly addressCount: number
 }
 
@@ -37,7 +36,7 @@ function shown(rewrites: readonly Rewrite[]): Rewrite[] {
 }
 
 export function viewRipple(before: Site, ripple: Ripple, textOf: (hash: string) => string): RippleView {
-  const { moved, rewrites, ...rest } = ripple
+  const { moved, rewrites, addresses, ...rest } = ripple
   const names = namesOf(before)
   const owners: Record<Rewrite['owner']['kind'], (id: string) => string> = {
     page: (id) => names.pages.get(id)?.path ?? '',
@@ -53,12 +52,11 @@ export function viewRipple(before: Site, ripple: Ripple, textOf: (hash: string) 
       now: edit.text,
     }))
   })
-  const published = new Set(before.pages.flatMap((page) => page.addresses))
   return {
     ...rest,
     movedCount: moved.length,
     moved: moved.slice(0, toldAtMost),
     lines: lines.slice(0, toldAtMost),
-    addressCount: moved.filter((one) => one.kind === 'page' && published.has(one.from)).length,
+    addressCount: addresses.length,
   }
 }

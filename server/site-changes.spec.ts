@@ -52,22 +52,45 @@ describe('a change', () => {
     await writePage(ids.siteId, ids.accountId, 'Contact', '<a href="/visit/tides.html">t</a>')
     const { id } = await page('Visit')
     const before = await site()
-    const ripple = await previewChange(ids.siteId, ids.accountId, {
+    const ripple = await previewChange(ids.siteId, ids.accountId, () => ({
       kind: 'setPageText',
       pageId: id,
       field: 'label',
       value: 'Come',
       was: 'Visit',
-    })
+    }))
     expect(ripple).toMatchObject({ linkCount: 1, brokenCount: 0 })
     expect(ripple.moved.map(({ from, to }) => [from, to])).toContainEqual([
       'visit/tides.html',
       'come/tides.html',
     ])
     expect(
-      await previewChange(ids.siteId, ids.accountId, { kind: 'removePages', pageIds: [id] }),
+      await previewChange(ids.siteId, ids.accountId, () => ({ kind: 'removePages', pageIds: [id] })),
     ).toMatchObject({ brokenCount: 1 })
     expect(await site()).toEqual(before)
+  })
+
+  test('that reaches further than its page is made only once its ripple was shown', async () => {
+    const { id } = await page('Visit')
+    const renameVisit = (value: string, was: string, shown: boolean) =>
+      changeSite(
+        ids.siteId,
+        ids.accountId,
+        0,
+        () => ({ kind: 'setPageText', pageId: id, field: 'label', value, was }),
+        shown,
+      )
+    // Its own file and those below it are all that changes: its author sees them in the row.
+    await renameVisit('Come', 'Visit', false)
+    await writePage(ids.siteId, ids.accountId, 'Contact', '<a href="/come/tides.html">t</a>')
+    const before = await site()
+    await expect(renameVisit('Getting here', 'Come', false)).rejects.toMatchObject({
+      code: 'ask-first',
+      detail: { ripple: { linkCount: 1, lines: [{ owner: 'contact.html', line: 1 }] } },
+    })
+    expect(await site()).toEqual(before)
+    await renameVisit('Getting here', 'Come', true)
+    expect(await contentOf('Contact')).toBe('<a href="/getting-here/tides.html">t</a>')
   })
 
   test('answers with everything the window has not seen', async () => {

@@ -1,5 +1,5 @@
 import type pg from 'pg'
-import { type Change, countBroken, edit, findRewrites, type Refusal, rippleOf } from '#core/change'
+import { type Change, edit, findRewrites, type Refusal, rippleOf } from '#core/change'
 import { applyEdits } from '#core/markup'
 import {
   applyDiff,
@@ -177,12 +177,15 @@ async function savedSince(
  * next revision and its history row, all in one transaction.
  * @param prepare turns the request into a change, storing new contents first
  * @param seen the revision the window knows
+ * @param shown whether the change's ripple has been shown; one that reaches further (see
+ *   `Ripple`) is made only then. Otherwise throws the problem `ask-first`, with the ripple as its detail.
  */
 export async function changeSite(
   siteId: string,
   accountId: string,
   seen: number,
   prepare: (client: pg.PoolClient) => Promise<Change> | Change,
+  shown = true,
 ): Promise<Saved> {
   let made: StoredSite | null = null
   const saved = await transaction(async (client) => {
@@ -190,17 +193,21 @@ export async function changeSite(
     const change = await prepare(client)
     const edited = edit(site, change)
     if ('refusal' in edited) throw refusalProblem(edited.refusal)
-    const { site: after, rewrites } = await mend(client, site, edited.site, true)
+    const { site: after, rewrites, factsOf } = await mend(client, site, edited.site, true)
     const diff = diffSites(site, after)
     if (isEmptyDiff(diff)) return savedSince(client, siteId, seen, revision)
+    const ripple = rippleOf(site, edited.site, rewrites, factsOf)
+    const texts = await getTexts(client, textsToShow(rewrites))
+    const view = viewRipple(site, ripple, (hash) => texts.get(hash) ?? '')
+    if (ripple.reachesFurther && !shown)
+      throw new Problem('ask-first', 'This touches more than it seems to.', 409, { ripple: view })
     await passUndone(client, siteId)
     const next = await saveRevision(client, after, { kind: 'change', title: titleOf(change, site), diff })
     made = { site: after, revision: next }
-    const ripple = rippleOf(site, edited.site, rewrites, 0)
-    if (ripple.moved.length === 0) return savedSince(client, siteId, seen, next)
-    const texts = await getTexts(client, textsToShow(rewrites))
-    const view = viewRipple(site, ripple, (hash) => texts.get(hash) ?? '')
-    return { ...(await savedSince(client, siteId, seen, next)), ripple: view }
+    return {
+      ...(await savedSince(client, siteId, seen, next)),
+      ripple: ripple.moved.length > 0 ? view : null,
+    }
   })
   if (made) remember(made)
   await announce({ siteId, kind: 'revision', revision: saved.revision })
@@ -208,15 +215,20 @@ export async function changeSite(
 }
 
 /** What a change would touch, without making it. */
-export async function previewChange(siteId: string, accountId: string, change: Change): Promise<RippleView> {
+export async function previewChange(
+  siteId: string,
+  accountId: string,
+  prepare: (client: pg.PoolClient) => Promise<Change> | Change,
+): Promise<RippleView> {
   return transaction(async (client) => {
     const stored = await loadSite(client, siteId, accountId)
     if (!stored) throw notFound()
     const { site } = stored
+    const change = await prepare(client)
     const edited = edit(site, change)
     if ('refusal' in edited) throw refusalProblem(edited.refusal)
     const { rewrites, factsOf } = await mend(client, site, edited.site, false)
-    const ripple = rippleOf(site, edited.site, rewrites, countBroken(site, edited.site, factsOf))
+    const ripple = rippleOf(site, edited.site, rewrites, factsOf)
     const texts = await getTexts(client, textsToShow(rewrites))
     return viewRipple(site, ripple, (hash) => texts.get(hash) ?? '')
   })

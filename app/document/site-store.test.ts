@@ -9,6 +9,8 @@ import { SiteStore } from './site-store'
 class FakeServer {
   revision = 0
   away: 'no' | 'silent' | 'full' = 'no'
+  /** Whether it wants every change to have been shown first. */
+  asksFirst = false
   readonly #diffs: ReturnType<typeof diffSites>[] = []
   constructor(public site: Site) {}
 
@@ -23,13 +25,19 @@ class FakeServer {
 
   readonly fetch = (async (url: string, init?: { body?: string }) => {
     if (this.away === 'silent') throw new TypeError('no connection')
-    const json = (body: unknown, status = 200) =>
-      new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } })
+    const json = (body: unknown, status = 200) => {
+      const text = JSON.stringify(body)
+      const response = new Response(text, { status, headers: { 'content-type': 'application/json' } })
+      // Parsed in the tests' own realm: an array from outside it equals none within.
+      return Object.assign(response, { json: async () => JSON.parse(text) as unknown })
+    }
     if (this.away === 'full')
       return json({ problem: { code: 'disk-full', message: 'The disk is full.' } }, 503)
-    const { seen, change } = init?.body
-      ? (JSON.parse(init.body) as { seen: number; change: ChangeRequest })
-      : { seen: Number(url.split('=')[1]), change: null }
+    const { seen, change, shown } = init?.body
+      ? (JSON.parse(init.body) as { seen: number; change: ChangeRequest; shown: boolean })
+      : { seen: Number(url.split('=')[1]), change: null, shown: true }
+    if (this.asksFirst && !shown)
+      return json({ problem: { code: 'ask-first', message: '', detail: { ripple } } }, 409)
     const refused = change && this.apply(change)
     if (refused) {
       const { reason, message, now } = refused.refusal
@@ -46,6 +54,9 @@ class FakeServer {
   }) as unknown as typeof fetch
 }
 
+const ripple = { linkCount: 3 }
+/** Until the fake server has answered. */
+const settled = () => new Promise((resolve) => setTimeout(resolve, 5))
 const kept = () => {
   const map = new Map<string, string>()
   return {
@@ -105,6 +116,66 @@ describe('a window’s copy of a site', () => {
     expect(await savedOf(store.change(typed))).toBe(false)
     expect(store.get().refused).toMatchObject({ change: typed, now: 'Arrive' })
     expect(pageCalled(store.get().site, 'Arrive')).toBeDefined()
+  })
+
+  describe('when a change reaches further than it seems', () => {
+    let saved: Promise<boolean>
+    beforeEach(async () => {
+      server.asksFirst = true
+      saved = savedOf(store.change(rename(server.site, 'Visit', 'Come')))
+      await settled()
+    })
+    const labels = () => store.get().site.pages.map((page) => page.label)
+
+    test('it shows, and is stored only after the answer', async () => {
+      expect(store.get().asked).toMatchObject({ ripple, isShown: true })
+      expect(labels()).toContain('Come')
+      expect(server.revision).toBe(0)
+      expect(store.hasWaiting).toBe(true)
+      store.answer(true)
+      expect(await saved).toBe(true)
+      expect(pageCalled(server.site, 'Come')).toBeDefined()
+      expect(store.get()).toMatchObject({ asked: null, site: server.site })
+    })
+
+    test.each([
+      ['the answer is no', () => store.answer(false)],
+      ['it is undone', () => void store.undo()],
+    ])('all is as it was when %s', async (_, decline) => {
+      decline()
+      expect(await saved).toBe(false)
+      expect(labels()).toContain('Visit')
+      expect(server.revision).toBe(0)
+    })
+
+    test('other changes go on meanwhile, and stay', async () => {
+      await savedOf(store.change(rename(server.site, 'Contact', 'Write'), true))
+      expect(labels().sort()).toEqual(['Come', 'Home', 'Write'])
+      store.answer(false)
+      expect(await saved).toBe(false)
+      expect(labels().sort()).toEqual(['Home', 'Visit', 'Write'])
+    })
+
+    test('what is asked about outlives a reload, and is asked again', async () => {
+      const storage = kept()
+      const first = new SiteStore(server.site, 0, { undo: null, redo: null }, storage)
+      first.change(rename(server.site, 'Visit', 'Come'))
+      await settled()
+      const second = new SiteStore(server.site, 0, { undo: null, redo: null }, storage)
+      second.resume()
+      await settled()
+      expect(second.get().asked).toMatchObject({ change: { value: 'Come' }, isShown: true })
+    })
+  })
+
+  test('a change asked about beforehand does not show until it is made', async () => {
+    const { id } = pageCalled(server.site, 'Visit')
+    store.ask({ kind: 'removePages', pageIds: [id] })
+    expect(store.get()).toMatchObject({ asked: { isShown: false }, site: server.site })
+    store.answer(true)
+    expect(store.get().site.pages).toHaveLength(2)
+    await settled()
+    expect(server.site.pages).toHaveLength(2)
   })
 
   test.each(['silent', 'full'] as const)(

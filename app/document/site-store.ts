@@ -20,6 +20,15 @@ export interface RefusedChange {
   readonly now: string | null
 }
 
+/** A change whose ripple is shown before it is made. */
+export interface AskedChange {
+  readonly change: ChangeRequest
+  /** What it would touch, where the server has told already. */
+  readonly ripple: RippleView | null
+  /** True when the window shows it as if it were made: the server asked after the fact. */
+  readonly isShown: boolean
+}
+
 /** What the window shows: the site with its own waiting changes on top. */
 export interface SiteState {
   readonly site: Site
@@ -28,13 +37,19 @@ export interface SiteState {
   readonly redo: string | null
   readonly save: SaveState
   readonly refused: RefusedChange | null
+  /** The change that is being asked about; further ones wait behind it. */
+  readonly asked: AskedChange | null
   /** What the latest change made here touched beside itself, until the next one. */
   readonly ripple: RippleView | null
 }
 
 /** Something to send; who asked hears how it went. */
 interface Waiting {
-  readonly body: { do: 'change'; change: ChangeRequest } | { do: 'undo' | 'redo' }
+  readonly body: { do: 'change'; change: ChangeRequest; shown: boolean } | { do: 'undo' | 'redo' }
+  readonly done: (saved: boolean) => void
+}
+
+interface WaitingForAnswer extends AskedChange {
   readonly done: (saved: boolean) => void
 }
 
@@ -64,6 +79,7 @@ export class SiteStore {
   #revision: number
   #state: SiteState
   readonly #waiting: Waiting[] = []
+  readonly #asked: WaitingForAnswer[] = []
   readonly #listeners = new Set<() => void>()
   #sending = false
   #failures = 0
@@ -82,6 +98,7 @@ export class SiteStore {
       ...titles,
       save: { kind: 'saved', at: null },
       refused: null,
+      asked: null,
       ripple: null,
     }
   }
@@ -109,7 +126,11 @@ export class SiteStore {
   }
 
   #keepWaiting(): void {
-    const changes = this.#waiting.flatMap(({ body }) => (body.do === 'change' ? [body.change] : []))
+    const shown = this.#asked.filter((one) => one.isShown).map((one) => one.change)
+    const changes = [
+      ...shown,
+      ...this.#waiting.flatMap(({ body }) => (body.do === 'change' ? [body.change] : [])),
+    ]
     try {
       if (changes.length > 0) this.keep?.setItem(this.#keepKey, JSON.stringify(changes))
       else this.keep?.removeItem(this.#keepKey)
@@ -118,8 +139,12 @@ export class SiteStore {
     }
   }
 
-  /** Makes a change here at once, or says why not; resolves when the server has it. */
-  change(request: ChangeRequest): { refusal: Refusal } | { saved: Promise<boolean> } {
+  /**
+   * Makes a change here at once, or says why not; resolves when the server has it.
+   * @param shown whether its author has seen what it touches; one that touches what is written
+   *   or out in the world is asked about otherwise, and is not stored before the answer
+   */
+  change(request: ChangeRequest, shown = false): { refusal: Refusal } | { saved: Promise<boolean> } {
     const change = asChange(request)
     if (change) {
       const edited = edit(this.#state.site, change)
@@ -129,10 +154,40 @@ export class SiteStore {
       }
       this.#set({ site: edited.site, refused: null })
     }
-    return { saved: this.#enqueue({ do: 'change', change: request }) }
+    return { saved: this.#enqueue({ do: 'change', change: request, shown }) }
   }
 
-  undo = () => this.#enqueue({ do: 'undo' })
+  /** Has a change asked about before anything of it shows. */
+  ask(change: ChangeRequest): void {
+    this.#ask({ change, ripple: null, isShown: false, done: () => {} })
+  }
+
+  /** The answer to what is asked: makes the change, or leaves all as it was. */
+  answer(yes: boolean): void {
+    const asked = this.#asked.shift()
+    if (!asked) return
+    this.#keepWaiting()
+    this.#set({ asked: this.#asked[0] ?? null })
+    if (asked.isShown) this.#show()
+    if (!yes) asked.done(false)
+    else {
+      const made = this.change(asked.change, true)
+      if ('refusal' in made) asked.done(false)
+      else void made.saved.then(asked.done)
+    }
+  }
+
+  #ask(asked: WaitingForAnswer): void {
+    this.#asked.push(asked)
+    this.#keepWaiting()
+    this.#set({ asked: this.#asked[0]! })
+  }
+
+  undo = async () => {
+    // What shows but is not stored yet is the latest that was done.
+    if (this.#state.asked?.isShown) return this.answer(false)
+    await this.#enqueue({ do: 'undo' })
+  }
   redo = () => this.#enqueue({ do: 'redo' })
   dismiss = () => this.#set({ refused: null })
   dismissRipple = () => this.#set({ ripple: null })
@@ -173,6 +228,10 @@ export class SiteStore {
         if ('problem' in answer) {
           const { code, message, detail } = answer.problem
           const change = next.body.do === 'change' ? next.body.change : null
+          if (code === 'ask-first' && change) {
+            this.#ask({ change, ripple: detail?.ripple ?? null, isShown: true, done: next.done })
+            continue
+          }
           this.#set({ refused: { change, code, message, now: detail?.now ?? null } })
           await this.#refresh()
           next.done(false)
@@ -192,7 +251,7 @@ export class SiteStore {
     body: Waiting['body'],
   ): Promise<
     | Saved
-    | { problem: { code: string; message: string; detail: { now?: string } | null } }
+    | { problem: { code: string; message: string; detail: { now?: string; ripple?: RippleView } | null } }
     | { unreachable: string | null }
   > {
     try {
@@ -227,13 +286,21 @@ export class SiteStore {
       this.#confirmed = site
       this.#revision = saved.revision
     }
-    let shown = this.#confirmed
-    for (const { body } of this.#waiting) {
-      const change = body.do === 'change' ? asChange(body.change) : null
-      const edited = change && edit(shown, change)
-      if (edited && 'site' in edited) shown = edited.site
+    this.#set({ revision: this.#revision, undo: saved.undo, redo: saved.redo })
+    this.#show()
+  }
+
+  /** Shows what the server has, with all on top that it does not have yet. */
+  #show(): void {
+    let site = this.#confirmed
+    const put = (request: ChangeRequest) => {
+      const change = asChange(request)
+      const edited = change && edit(site, change)
+      if (edited && 'site' in edited) site = edited.site
     }
-    this.#set({ site: shown, revision: this.#revision, undo: saved.undo, redo: saved.redo })
+    for (const { change, isShown } of this.#asked) if (isShown) put(change)
+    for (const { body } of this.#waiting) if (body.do === 'change') put(body.change)
+    this.#set({ site })
   }
 
   async #refresh(): Promise<void> {
@@ -253,7 +320,7 @@ export class SiteStore {
 
   /** Whether something typed here has not reached the server yet. */
   get hasWaiting(): boolean {
-    return this.#waiting.length > 0
+    return this.#waiting.length > 0 || this.#asked.some((one) => one.isShown)
   }
 }
 

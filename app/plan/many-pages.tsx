@@ -2,13 +2,11 @@ import { branchOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
-import { useFrameActions } from '../frame/frame-actions'
 
 /** What can be done with several chosen pages at once. */
 export function ManyPages() {
   const { store, tree, site } = useSite()
   const { chosen, chosenRoots } = useSelection()
-  const { askRemove } = useFrameActions()
   const pages = chosen.filter((page) => page.id !== site.homeId)
   const roots = chosenRoots.filter((id) => id !== site.homeId)
   const allListed = pages.every((page) => page.inMenus)
@@ -32,7 +30,11 @@ export function ManyPages() {
         <Button disabled={roots.length === 0} onClick={() => duplicate(store, tree, roots)}>
           Copy, with all below
         </Button>
-        <Button look="remove" disabled={roots.length === 0} onClick={() => askRemove(roots)}>
+        <Button
+          look="remove"
+          disabled={roots.length === 0}
+          onClick={() => store.ask({ kind: 'removePages', pageIds: roots })}
+        >
           Remove
         </Button>
       </div>

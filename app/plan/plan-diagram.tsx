@@ -10,7 +10,6 @@ import {
 } from 'react'
 import { branchOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
-import { MoveQuestion } from '../frame/move-question'
 import { printDiagram, savePng, saveSvg } from './diagram-export'
 import { type Box, boxHeight, boxLabel, layOut, linePath } from './diagram-layout'
 
@@ -29,7 +28,7 @@ interface Drag {
 
 /** The plan as boxes and lines: fold, zoom, drag a page onto another to put it there. */
 export function PlanDiagram() {
-  const { site, tree } = useSite()
+  const { site, tree, store, asked } = useSite()
   const { selected, select } = useSelection()
   const [folded, setFolded] = useState<ReadonlySet<string>>(() => foldedAtFirst(site.pages.length, tree))
   const diagram = useMemo(() => layOut(tree, site.homeId, folded), [tree, site.homeId, folded])
@@ -38,7 +37,6 @@ export function PlanDiagram() {
   const moved = useRef(false)
   const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown>>(null)
   const [drag, setDrag] = useState<Drag | null>(null)
-  const [proposed, setProposed] = useState<{ id: string; under: string } | null>(null)
 
   useEffect(() => {
     const made = d3zoom<SVGSVGElement, unknown>()
@@ -121,7 +119,11 @@ export function PlanDiagram() {
     setDrag({ ...drag, started, over: hit !== undefined && canDrop(drag.id, hit) ? hit : null })
   }
   function onPointerUp() {
-    if (drag?.over) setProposed({ id: drag.id, under: drag.over })
+    if (drag?.over) {
+      // A hand slips more easily than a key: a drag is always asked about, in the register.
+      const parentId = drag.over === site.homeId ? null : drag.over
+      store.ask({ kind: 'movePages', pageIds: [drag.id], parentId, after: lastUnder(tree, parentId) })
+    }
     // Chosen only now: what the choice shows above would move the boxes under the pointer.
     else if (drag && !drag.started) select(drag.id)
     setDrag(null)
@@ -161,6 +163,8 @@ export function PlanDiagram() {
     }
   }
 
+  const proposedUnder =
+    asked?.change.kind === 'movePages' && !asked.isShown ? (asked.change.parentId ?? site.homeId) : null
   const title = `Plan of ${site.name}`
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr_auto]">
@@ -215,7 +219,7 @@ export function PlanDiagram() {
           {diagram.boxes.map((box) => {
             const { page } = box
             const isSelected = page.id === selected.id
-            const isTarget = drag?.over === page.id || proposed?.under === page.id
+            const isTarget = drag?.over === page.id || proposedUnder === page.id
             const hasBelow = tree.childrenOf(page.id).length > 0
             return (
               <g
@@ -266,21 +270,10 @@ export function PlanDiagram() {
           })}
         </g>
       </svg>
-      {proposed && tree.byId.has(proposed.id) && tree.byId.has(proposed.under) ? (
-        <MoveQuestion
-          move={{
-            pageIds: [proposed.id],
-            parentId: proposed.under === site.homeId ? null : proposed.under,
-            after: lastUnder(tree, proposed.under === site.homeId ? null : proposed.under),
-          }}
-          onEnd={() => setProposed(null)}
-        />
-      ) : (
-        <p className="border-t border-rule px-7 py-2.5 text-sm text-quiet">
-          Drag a page onto another to put it there; a double click folds what stands below. Arrow keys go from
-          box to box.
-        </p>
-      )}
+      <p className="border-t border-rule px-7 py-2.5 text-sm text-quiet">
+        Drag a page onto another to put it there; a double click folds what stands below. Arrow keys go from
+        box to box.
+      </p>
     </div>
   )
 }

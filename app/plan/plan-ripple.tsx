@@ -1,14 +1,19 @@
 import type { PlanDifferences } from '#core/plan'
+import type { RippleView } from '#server/ripple-view'
 import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
 import { Pick } from '../parts/pick'
+import { RippleDetails } from '../parts/ripple-details'
+import { rippleWords } from '../parts/ripple-words'
 
 /** Lines of each kind that are listed; of more, the rest is counted. */
 const listedAtMost = 60
 
 interface Props {
   readonly differences: PlanDifferences
+  /** What becomes of files and links, once the server has told. */
+  readonly ripple: RippleView | null
   readonly notes: readonly string[]
   readonly home: { readonly from: string; readonly to: string }
   /** Settles what a line stands for: a page, or null for a new one. */
@@ -18,7 +23,7 @@ interface Props {
 }
 
 /** How an edited plan was understood, with a way to say that it was not. */
-export function PlanRipple({ differences, notes, home, onFix, onApply, onLeave }: Props) {
+export function PlanRipple({ differences, ripple, notes, home, onFix, onApply, onLeave }: Props) {
   const { tree } = useSite()
   const { renamed, moved, reordered, added, removed, marked } = differences
   const label = (id: string) => tree.byId.get(id)?.label ?? ''
@@ -37,8 +42,10 @@ export function PlanRipple({ differences, notes, home, onFix, onApply, onLeave }
     <div className="border-t border-rule bg-vellum px-7 py-3">
       <p className="mb-1">
         <b className="font-semibold">Ripple.</b>{' '}
-        {parts.length > 0 ? `${parts.join(', ')}.` : 'Nothing changes.'}
+        {parts.length > 0 ? `${parts.join(', ')}.` : 'Nothing changes.'}{' '}
+        {ripple && parts.length > 0 && `In files, ${rippleWords(ripple)}.`}
       </p>
+      {ripple && <RippleDetails ripple={ripple} />}
       {notes.map((note) => (
         <p key={note} className="text-sm text-ochre">
           {note}

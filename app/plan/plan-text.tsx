@@ -13,10 +13,14 @@ import {
   writePlan,
 } from '#core/plan'
 import { useSite } from '../document/site-context'
+import { useRipple } from '../document/use-ripple'
 import { Button } from '../parts/button'
 import { FileButton, saveFile } from '../parts/files'
 import { Pick } from '../parts/pick'
 import { PlanRipple } from './plan-ripple'
+
+/** The server is asked what a plan touches when it has stood for so long: a large one is a large question. */
+const ripplePauseMs = 400
 
 /** The plan as text in an open format: to read, to copy, to type over, to take from a file and to one. */
 export function PlanText() {
@@ -62,16 +66,16 @@ export function PlanText() {
     write(decoded.text, [`${chosen.name} was read as ${planFormats[as].name}.`, ...decoded.notes])
   }
   const save = () => saveFile(text, `plan${planFormats[format].extension}`, planFormats[format].mediaType)
-  function apply() {
-    if (!plan || !match) return
+  const change = useMemo(() => {
+    if (!plan || !match) return null
     const seen = Object.fromEntries(site.pages.map((page) => [page.id, page.label]))
-    const home = {
-      label: plan.home.label,
-      inMenus: plan.home.inMenus,
-      ...(plan.home.details && { details: plan.home.details }),
-    }
+    const { label, inMenus, details } = plan.home
     const top = plannedFrom(match.lines, () => crypto.randomUUID())
-    if (!('refusal' in store.change({ kind: 'replacePlan', home, top, seen }))) write(null)
+    return { kind: 'replacePlan' as const, home: { label, inMenus, ...(details && { details }) }, top, seen }
+  }, [plan, match, site.pages])
+  const { ripple, isCurrent } = useRipple(change, ripplePauseMs)
+  function apply() {
+    if (change && !('refusal' in store.change(change, isCurrent))) write(null)
   }
 
   const refusal = outline && 'refusal' in outline ? outline.refusal : null
@@ -132,6 +136,7 @@ export function PlanText() {
       ) : differences && plan && match ? (
         <PlanRipple
           differences={differences}
+          ripple={ripple}
           notes={[...notes, ...plan.notes]}
           home={{ from: site.pages.find((page) => page.id === site.homeId)!.label, to: plan.home.label }}
           onFix={(line, pageId) => setFixed(new Map([...fixed, [line, pageId]]))}

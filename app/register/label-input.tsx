@@ -7,12 +7,17 @@ interface Props {
   /** The label as typed, and the key that ended it; `blur` when the focus went elsewhere. */
   readonly onDone: (label: string, key: 'Enter' | 'Tab' | 'blur') => void
   readonly onCancel: () => void
+  /** The label so far, whenever the typing pauses. */
+  readonly onPause?: (label: string) => void
   /** Tab and Shift+Tab change the level; without it Tab ends the typing. */
   readonly onLevel?: (out: boolean) => void
 }
 
+/** Shorter than a typist takes to look up, longer than one takes between two keys. */
+const pauseMs = 150
+
 /** A page's label being typed in its row. Enter keeps it, Escape leaves it as it was. */
-export function LabelInput({ name, value, onDone, onCancel, onLevel }: Props) {
+export function LabelInput({ name, value, onDone, onCancel, onPause, onLevel }: Props) {
   const input = useRef<HTMLInputElement>(null)
   // Set once ended, so that the blur that follows does not end it again.
   const ended = useRef(false)
@@ -20,6 +25,9 @@ export function LabelInput({ name, value, onDone, onCancel, onLevel }: Props) {
     input.current?.focus()
     input.current?.select()
   }, [])
+
+  const pause = useRef<ReturnType<typeof setTimeout>>(undefined)
+  useEffect(() => () => clearTimeout(pause.current), [])
 
   function onKeyDown(event: KeyboardEvent<HTMLInputElement>) {
     event.stopPropagation()
@@ -47,6 +55,10 @@ export function LabelInput({ name, value, onDone, onCancel, onLevel }: Props) {
       maxLength={500}
       className="mr-2 min-w-0 grow border-b border-lapis bg-paper px-1 outline-none"
       onKeyDown={onKeyDown}
+      onInput={({ currentTarget }) => {
+        clearTimeout(pause.current)
+        if (onPause) pause.current = setTimeout(() => onPause(currentTarget.value.trim()), pauseMs)
+      }}
       onBlur={(event) => {
         if (!ended.current) onDone(event.currentTarget.value.trim(), 'blur')
       }}

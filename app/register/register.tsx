@@ -13,7 +13,7 @@ import { withIds } from '#core/change'
 import { branchOf, type Place, readOutline } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { LabelInput } from './label-input'
-import type { ProposedMove } from '../frame/move-question'
+import type { Relabel } from '../frame/typed-ripple'
 import { duplicate } from '../plan/many-pages'
 import { blockOf, type Draft, indented, outdented, type Row, rowsOf, shifted } from './rows'
 
@@ -31,14 +31,13 @@ interface Props {
   readonly columns: readonly RegisterColumn[]
   /** Whether the plan can be edited here: new pages, levels, moving, removing. Renaming works everywhere. */
   readonly editable: boolean
-  readonly onAskRemove: (pageIds: readonly string[]) => void
-  readonly onAskMove: (move: ProposedMove) => void
-  /** Hears of a page that was renamed here. */
-  readonly onRenamed: (pageId: string) => void
+  /** Hears of a new label as it is typed, so that what it touches shows before it is made; null when the typing ends. */
+  readonly onTyped: (change: Relabel | null) => void
+  readonly onRename: (change: Relabel) => void
 }
 
 /** The one list of the site's pages as a tree (ARIA Authoring Practices, treegrid pattern, rows first). */
-export function Register({ columns, editable, onAskRemove, onAskMove, onRenamed }: Props) {
+export function Register({ columns, editable, onTyped, onRename }: Props) {
   const { site, tree, store } = useSite()
   const { selected, chosen, chosenRoots, select, choose } = useSelection()
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set())
@@ -79,12 +78,7 @@ export function Register({ columns, editable, onAskRemove, onAskMove, onRenamed 
   const move = (to: { parentId: string | null; after: string | null } | null) => {
     if (!to || chosenRoots.includes(site.homeId)) return
     if (to.parentId) setClosed((old) => without(old, to.parentId!))
-    const proposed = { pageIds: chosenRoots, ...to }
-    // Addresses that are out in the world do not change in passing: the ripple is shown first.
-    const leavesFolder = chosenRoots.some((id) => tree.byId.get(id)?.parentId !== to.parentId)
-    const inTheWorld = chosenRoots.some((id) => branchOf(tree, id).some((page) => page.addresses.length > 0))
-    if (leavesFolder && inTheWorld) onAskMove(proposed)
-    else store.change({ kind: 'movePages', ...proposed })
+    store.change({ kind: 'movePages', pageIds: chosenRoots, ...to })
   }
   /** Several pages change their level together when they stand under one page, one after another. */
   const block = blockOf(tree, chosenRoots)
@@ -181,7 +175,7 @@ export function Register({ columns, editable, onAskRemove, onAskMove, onRenamed 
       case 'Enter':
         return act(startDraft)
       case 'Delete':
-        return act(() => onAskRemove(chosenRoots))
+        return act(() => store.ask({ kind: 'removePages', pageIds: chosenRoots }))
       case 'Tab':
         if (leave) return
         return act(event.shiftKey ? moveOut : moveIn)
@@ -208,13 +202,19 @@ export function Register({ columns, editable, onAskRemove, onAskMove, onRenamed 
     select(id)
     setDraft(again ? { parentId: draft.parentId, after: id } : null)
   }
+  const relabelTo = (label: string): Relabel | null =>
+    renaming === null || label === '' || label === renaming.was
+      ? null
+      : { kind: 'setPageText', pageId: renaming.id, field: 'label', value: label, was: renaming.was }
   const shiftDraft = (out: boolean) => {
     if (!draft) return
     const to = out ? outdented(tree, draft.parentId) : indented(tree, site.homeId, { id: null, ...draft })
     if (to) setDraft(to)
   }
 
-  const template = `52px minmax(0, ${columns.length > 1 ? '0.9fr' : '1fr'}) ${columns.map((column) => column.width).join(' ')}`
+  // Numbers of four levels and more need more room than the two or three of most plans.
+  const longestNumber = useMemo(() => Math.max(...tree.places.map(({ number }) => number.length)), [tree])
+  const template = `${Math.max(52, 20 + longestNumber * 7.3)}px minmax(0, ${columns.length > 1 ? '0.9fr' : '1fr'}) ${columns.map((column) => column.width).join(' ')}`
   return (
     <div
       role="treegrid"
@@ -318,19 +318,17 @@ export function Register({ columns, editable, onAskRemove, onAskMove, onRenamed 
                     <LabelInput
                       name={`New label for ${page.label}`}
                       value={renaming.was}
+                      onPause={(label) => onTyped(relabelTo(label))}
                       onDone={(label) => {
                         setRenaming(null)
-                        if (label === '' || label === renaming.was) return
-                        const made = store.change({
-                          kind: 'setPageText',
-                          pageId: page.id,
-                          field: 'label',
-                          value: label,
-                          was: renaming.was,
-                        })
-                        if (!('refusal' in made)) onRenamed(page.id)
+                        const change = relabelTo(label)
+                        if (change) onRename(change)
+                        else onTyped(null)
                       }}
-                      onCancel={() => setRenaming(null)}
+                      onCancel={() => {
+                        setRenaming(null)
+                        onTyped(null)
+                      }}
                     />
                   ) : (
                     <span className="truncate leading-8" title={page.label}>

@@ -4,10 +4,11 @@ import { catchUp, changeSite, stepHistory } from '#server/site-changes'
 import { answerProblems, checkInput, requireSite } from '../owner.server'
 import type { Route } from './+types/changes'
 
-const body = Joi.object<{ seen: number; do: 'change' | 'undo' | 'redo'; change?: unknown }>({
+const body = Joi.object<{ seen: number; do: 'change' | 'undo' | 'redo'; change?: unknown; shown: boolean }>({
   seen: Joi.number().integer().min(0).required(),
   do: Joi.valid('change', 'undo', 'redo').required(),
   change: Joi.object().unknown(),
+  shown: Joi.boolean().default(false),
 })
 const query = Joi.object<{ seen: number }>({ seen: Joi.number().integer().min(0).required() })
 
@@ -27,8 +28,12 @@ export async function action({ request, params }: Route.ActionArgs) {
     const input = checkInput(body, await request.json().catch(() => null))
     const saved =
       input.do === 'change'
-        ? await changeSite(params.siteId, account.id, input.seen, (client) =>
-            prepareChange(client, readChange(input.change)),
+        ? await changeSite(
+            params.siteId,
+            account.id,
+            input.seen,
+            (client) => prepareChange(client, readChange(input.change)),
+            input.shown,
           )
         : await stepHistory(params.siteId, account.id, input.seen, input.do)
     return Response.json(saved)

@@ -1,4 +1,4 @@
-import { readChange } from '#server/change-input'
+import { prepareChange, readChange } from '#server/change-input'
 import { Problem } from '#server/problem'
 import { previewChange } from '#server/site-changes'
 import { answerProblems, requireSite } from '../owner.server'
@@ -9,10 +9,10 @@ export async function action({ request, params }: Route.ActionArgs) {
   const { account } = await requireSite(request, params.siteId)
   return answerProblems(async () => {
     const change = readChange(await request.json().catch(() => null))
-    if (change.kind === 'addPages' || change.kind.startsWith('write'))
+    if (change.kind.startsWith('write'))
       throw new Problem('bad-request', 'Only changes of names and places have a ripple to show.')
     return Response.json(
-      await previewChange(params.siteId, account.id, change as Parameters<typeof previewChange>[2]),
+      await previewChange(params.siteId, account.id, (client) => prepareChange(client, change)),
     )
   })
 }

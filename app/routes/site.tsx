@@ -1,4 +1,5 @@
-import { useEffect, useMemo, useRef, useState } from 'react'
+import deepEqual from 'fast-deep-equal'
+import { useEffect, useRef, useState } from 'react'
 import { Outlet, useLocation, useRevalidator, useRouteLoaderData } from 'react-router'
 import { Group, Panel, Separator, usePanelRef } from 'react-resizable-panels'
 import { realPlaces } from '#core/plan'
@@ -6,15 +7,15 @@ import { pool } from '#server/database/pool'
 import { undoTitles } from '#server/database/sites'
 import { ProposalProvider } from '../document/proposal'
 import { SiteProvider, useSite } from '../document/site-context'
+import { useRipple } from '../document/use-ripple'
 import { useSiteEvents } from '../document/use-site-events'
 import { AddressQuestion } from '../frame/address-question'
+import { AskedQuestion } from '../frame/asked-question'
 import { Band } from '../frame/band'
-import { FrameActionsContext } from '../frame/frame-actions'
-import { MoveQuestion, type ProposedMove } from '../frame/move-question'
 import { RefusedNotice } from '../frame/refused'
-import { RemoveQuestion } from '../frame/remove-question'
 import { isTyping } from '../frame/shortcuts'
 import { RippleNotice } from '../frame/ripple-notice'
+import { type Relabel, TypedRipple } from '../frame/typed-ripple'
 import { registerWidth, viewOf, viewTitles } from '../frame/views'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'
@@ -49,13 +50,12 @@ export default function SiteRoute({ loaderData }: Route.ComponentProps) {
 }
 
 function Desk() {
-  const { site, store, tree, names } = useSite()
+  const { site, store, tree, names, asked } = useSite()
   const view = viewOf(useLocation().pathname)
   const columns = useColumns(view)
   const [renamed, setRenamed] = useState<string | null>(null)
-  const [moving, setMoving] = useState<ProposedMove | null>(null)
-  const [removing, setRemoving] = useState<readonly string[] | null>(null)
-  const frameActions = useMemo(() => ({ askRemove: setRemoving }), [])
+  const [typed, setTyped] = useState<Relabel | null>(null)
+  const typedRipple = useRipple(typed)
   const panel = usePanelRef()
   const revalidator = useRevalidator()
   const checks = useRouteLoaderData<typeof checksLoader>('routes/checks')
@@ -92,6 +92,12 @@ function Desk() {
     return () => removeEventListener('keydown', onKey)
   }, [store])
 
+  function rename(change: Relabel) {
+    const shown = typedRipple.isCurrent && deepEqual(change, typed)
+    setTyped(null)
+    if (!('refusal' in store.change(change, shown))) setRenamed(change.pageId)
+  }
+
   const depth = tree.places.reduce((most, place) => (place.trial ? most : Math.max(most, place.depth + 1)), 0)
   return (
     <div className="grid h-dvh grid-rows-[60px_auto_1fr] overflow-hidden">
@@ -114,33 +120,26 @@ function Desk() {
             groupResizeBehavior="preserve-pixel-size"
           >
             <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr] auto-rows-auto">
-              <Register
-                columns={columns}
-                editable={view === 'plan'}
-                onAskRemove={setRemoving}
-                onAskMove={setMoving}
-                onRenamed={setRenamed}
-              />
-              {renamed && !removing && (
+              <Register columns={columns} editable={view === 'plan'} onTyped={setTyped} onRename={rename} />
+              {asked ? (
+                <AskedQuestion key={JSON.stringify(asked.change)} asked={asked} />
+              ) : typed && typedRipple.ripple ? (
+                <TypedRipple change={typed} ripple={typedRipple.ripple} />
+              ) : renamed ? (
                 <AddressQuestion key={renamed} pageId={renamed} onEnd={() => setRenamed(null)} />
-              )}
-              {moving && <MoveQuestion move={moving} onEnd={() => setMoving(null)} />}
-              {!removing && !moving && <RippleNotice />}
-              {removing ? (
-                <RemoveQuestion pageIds={removing} onEnd={() => setRemoving(null)} />
               ) : (
-                <footer className="flex h-10 items-center gap-4 overflow-hidden border-t border-rule px-4 text-sm whitespace-nowrap text-quiet">
-                  <span>{count(realPlaces(tree).length, 'page')}</span>
-                  <span>{count(names.folderCount, 'folder')}</span>
-                  <span>{count(depth, 'level')} deep</span>
-                  {view === 'plan' && (
-                    <span className="ml-auto">
-                      Add a page{' '}
-                      <kbd className="rounded border border-rule px-1 font-mono text-xs">Enter</kbd>
-                    </span>
-                  )}
-                </footer>
+                <RippleNotice />
               )}
+              <footer className="flex h-10 items-center gap-4 overflow-hidden border-t border-rule px-4 text-sm whitespace-nowrap text-quiet">
+                <span>{count(realPlaces(tree).length, 'page')}</span>
+                <span>{count(names.folderCount, 'folder')}</span>
+                <span>{count(depth, 'level')} deep</span>
+                {view === 'plan' && (
+                  <span className="ml-auto">
+                    Add a page <kbd className="rounded border border-rule px-1 font-mono text-xs">Enter</kbd>
+                  </span>
+                )}
+              </footer>
             </section>
           </Panel>
           <Separator
@@ -149,9 +148,7 @@ function Desk() {
           />
           <Panel minSize={320}>
             <section aria-label={viewTitles[view]} className="h-full min-h-0 min-w-0">
-              <FrameActionsContext value={frameActions}>
-                <Outlet context={{ delivery } satisfies FrameContext} />
-              </FrameActionsContext>
+              <Outlet context={{ delivery } satisfies FrameContext} />
             </section>
           </Panel>
         </Group>

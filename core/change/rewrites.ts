@@ -8,6 +8,7 @@ import {
   writeReference,
 } from '#core/markup'
 import { type Names, namesOf } from '#core/naming'
+import { realPlaces, treeOf } from '#core/plan'
 import type { Hash, Site, TextOf } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
 
@@ -119,19 +120,21 @@ function mendedReference(
   return shown === bare ? null : shown + target.suffix
 }
 
-/** How many references in the remaining pages lead to something that the change takes away. */
+/** How many references in the remaining pages lead to something that the change takes out of the site. */
 export function countBroken(before: Site, after: Site, factsOf: RewriteSources['factsOf']): number {
   const were = namesOf(before)
   const become = namesOf(after)
   const home = homeFileOf(before)
+  const real = new Set(realPlaces(treeOf(after)).map(({ page }) => page.id))
+  const wasReal = new Set(realPlaces(treeOf(before)).map(({ page }) => page.id))
   let broken = 0
   for (const page of after.pages) {
     const from = were.pages.get(page.id)?.path
-    if (from === undefined) continue
+    if (from === undefined || !real.has(page.id)) continue
     for (const { href } of factsOf(page.content).references) {
       const target = resolveReference(href, from, were, home)
-      const left = target.kind === 'page' ? become.pages : target.kind === 'file' ? become.files : null
-      if (left && 'id' in target && !left.has(target.id)) broken += 1
+      if (target.kind === 'page' && wasReal.has(target.id) && !real.has(target.id)) broken += 1
+      if (target.kind === 'file' && !become.files.has(target.id)) broken += 1
     }
   }
   return broken

@@ -1,0 +1,28 @@
+import type { RippleView } from '#server/ripple-view'
+import { count } from './format'
+
+type Counts = Pick<RippleView, 'movedCount' | 'linkCount' | 'addressCount' | 'brokenCount'>
+
+/** What a change would touch, as the rest of a sentence: `1 file changes name, 3 links are rewritten`. */
+export function rippleWords({ movedCount, linkCount, addressCount, brokenCount }: Counts): string {
+  const parts = [
+    movedCount > 0 && `${count(movedCount, 'file')} ${movedCount === 1 ? 'changes' : 'change'} name`,
+    linkCount > 0 && `${count(linkCount, 'link')} ${linkCount === 1 ? 'is' : 'are'} rewritten`,
+    addressCount > 0 &&
+      `${count(addressCount, 'address', 'addresses')} in the world ${addressCount === 1 ? 'changes and forwards' : 'change and forward'}`,
+    brokenCount > 0 && `${count(brokenCount, 'link')} in other pages will lead nowhere`,
+  ].filter((part) => part !== false)
+  if (parts.length === 0) return 'no file changes its name and no link is touched'
+  if (linkCount === 0 && brokenCount === 0) parts.push('no link is touched')
+  return parts.join(', ')
+}
+
+/** What a change has touched, as a sentence. */
+export function rippleReport({ movedCount, linkCount, addressCount }: Counts): string {
+  const parts = [
+    `${count(movedCount, 'file')} ${movedCount === 1 ? 'has a new name' : 'have new names'}`,
+    linkCount > 0 && `${count(linkCount, 'link')} ${linkCount === 1 ? 'was' : 'were'} rewritten`,
+    addressCount > 0 && `${count(addressCount, 'forwarding page')} left behind`,
+  ].filter((part) => part !== false)
+  return `${parts.join(', ')}.`
+}
