@@ -1,5 +1,6 @@
+import deepEqual from 'fast-deep-equal'
 import { useMemo, useState } from 'react'
-import { type HostKind, hostKinds, remarksOfHost } from '#core/naming'
+import { type HostKind, hostKinds, remarksOfHost, schemeForOldest } from '#core/naming'
 import type { Scheme } from '#core/site'
 import { useSite } from '../document/site-context'
 import { count } from '../parts/format'
@@ -8,11 +9,17 @@ import { StateMark } from '../parts/state-mark'
 
 const shownAtMost = 40
 
+interface Props {
+  readonly scheme: Scheme
+  readonly onPropose: (scheme: Scheme) => void
+}
+
 /** What a kind of host would make of the site's names. */
-export function HostsRemarks({ scheme }: { scheme: Scheme }) {
+export function HostsRemarks({ scheme, onPropose }: Props) {
   const { site } = useSite()
   const [kind, setKind] = useState<HostKind>('case-folded')
   const remarks = useMemo(() => remarksOfHost({ ...site, scheme }, kind), [site, scheme, kind])
+  const fitting = kind === 'oldest' ? schemeForOldest(scheme) : scheme
   return (
     <section aria-label="What hosts make of it" className="mt-6">
       <h3 className="mb-1 text-[19px]">What hosts make of it</h3>
@@ -30,7 +37,12 @@ export function HostsRemarks({ scheme }: { scheme: Scheme }) {
         />
         {remarks.length === 0
           ? ', all names are safe.'
-          : `, ${count(remarks.length, 'name')} would not come out as written.`}
+          : `, ${count(new Set(remarks.map(({ path }) => path)).size, 'name')} would not come out as written.`}{' '}
+        {!deepEqual(fitting, scheme) && (
+          <button type="button" className="link font-sans text-sm" onClick={() => onPropose(fitting)}>
+            Fit the scheme to such hosts
+          </button>
+        )}
       </p>
       {remarks.length === 0 ? (
         <StateMark state="done" word="nothing to remark" />

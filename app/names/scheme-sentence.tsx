@@ -16,7 +16,7 @@ const arrangementOf: Record<ArrangementKey, Scheme['arrangement']> = {
   'folder-a-page': { kind: 'folder-a-page' },
 }
 
-const lengths = [24, 40, 60, 80]
+const lengths = [8, 24, 40, 60, 80]
 const folderName = /^[A-Za-z0-9_-]{1,60}$/
 const checkFolder = (typed: string) =>
   folderName.test(typed) ? null : 'Letters, digits, hyphen and underscore only.'
@@ -144,7 +144,11 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
           value={String(scheme.longest)}
           options={[...new Set([...lengths, scheme.longest])]
             .sort((a, b) => a - b)
-            .map((length) => ({ value: String(length), words: `${length} letters` }))}
+            .map((length) => ({
+              value: String(length),
+              words: `${length} letters`,
+              hint: length <= 8 ? 'Told apart also on the oldest hosts' : undefined,
+            }))}
           onPick={(longest) => onChange({ longest: Number(longest) })}
           {...opener('longest')}
         />

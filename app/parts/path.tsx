@@ -2,14 +2,15 @@
 export function Path({ path, className = '' }: { path: string; className?: string }) {
   const cut = path.lastIndexOf('/') + 1
   return (
-    <span className={`flex min-w-0 font-mono text-[13px] ${className}`} title={path}>
-      {/* Laid out from the right, so that what does not fit is lost on the left; the marks keep the slashes in place. */}
-      <span className="min-w-0 shrink overflow-hidden text-ellipsis whitespace-nowrap text-faint [direction:rtl]">
-        <bdi>{path.slice(0, cut)}</bdi>
-      </span>
-      <span className="max-w-full shrink-0 overflow-hidden text-ellipsis whitespace-nowrap [direction:rtl]">
-        <bdi>{path.slice(cut)}</bdi>
-      </span>
+    // Laid out from the right, so that what does not fit is lost on the left; the marks keep the slashes in place.
+    <span
+      className={`block min-w-0 overflow-hidden text-left font-mono text-[13px] text-ellipsis whitespace-nowrap [direction:rtl] ${className}`}
+      title={path}
+    >
+      <bdi>
+        <span className="text-faint">{path.slice(0, cut)}</span>
+        {path.slice(cut)}
+      </bdi>
     </span>
   )
 }

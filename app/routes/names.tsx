@@ -37,7 +37,7 @@ export default function NamesView() {
           onOpenRule={setOpenRule}
         />
         <NameLadder scheme={shown} onOpenRule={setOpenRule} />
-        <HostsRemarks scheme={shown} />
+        <HostsRemarks scheme={shown} onPropose={tryScheme} />
         <OldAddresses />
         <SavedSchemes scheme={shown} onUse={tryScheme} />
       </div>

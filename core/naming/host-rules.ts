@@ -1,5 +1,6 @@
-import type { Site } from '#core/site'
-import { isReservedName } from './label-name'
+import type { Scheme, Site } from '#core/site'
+import { cutLetters, isReservedName } from './label-name'
+import { oldestLongest } from './name-space'
 import { type Nameable, namesOf, trialFolder } from './names'
 
 /** Kinds of hosts by what they make of a name. */
@@ -17,7 +18,7 @@ export const hostKinds: Readonly<Record<HostKind, { readonly name: string; reado
 /** What such a host makes of one path. */
 export interface HostRemark {
   readonly path: string
-  readonly kind: 'clash' | 'refused' | 'shown-otherwise' | 'home'
+  readonly kind: 'clash' | 'cut' | 'refused' | 'shown-otherwise' | 'home'
   readonly text: string
 }
 
@@ -27,17 +28,17 @@ function keyOn(kind: HostKind, path: string): string {
   // Folding hosts also take letters of one look in two Unicode forms for one.
   const folded = path.normalize('NFC').toUpperCase().toLowerCase()
   if (kind === 'case-folded') return folded
-  return folded
-    .split('/')
-    .map((name) => shortName(name))
-    .join('/')
+  return shortPath(folded)
 }
 
+/** Eight letters and three: more is cut off. */
 const shortName = (name: string) => {
   const dot = name.lastIndexOf('.')
-  const [stem, extension] = dot < 0 ? [name, ''] : [name.slice(0, dot), name.slice(dot + 1)]
-  return `${stem.slice(0, 8)}.${extension.slice(0, 3)}`
+  const [stem, extension] = dot < 0 ? [name, ''] : [name.slice(0, dot), name.slice(dot, dot + 4)]
+  return stem.slice(0, oldestLongest) + extension
 }
+
+const shortPath = (path: string) => path.split('/').map(shortName).join('/')
 
 /** Names of home files in the order in which most servers look for them. */
 const homeOrder = ['index.html', 'index.htm', 'default.html', 'default.htm', 'home.html']
@@ -58,6 +59,12 @@ export function remarksOfHost(site: Nameable & Pick<Site, 'scheme'>, kind: HostK
         text: `is the same file as ${other} there; one would overwrite the other`,
       })
     else held.set(key, path)
+    if (kind === 'oldest' && shortPath(path) !== path)
+      remarks.push({
+        path,
+        kind: 'cut',
+        text: `becomes ${shortPath(path)}, and links miss it`,
+      })
     const refusal = refusedOn(kind, path)
     if (refusal) remarks.push({ path, kind: 'refused', text: refusal })
     const shown = encodeURI(path)
@@ -78,6 +85,31 @@ export function remarksOfHost(site: Nameable & Pick<Site, 'scheme'>, kind: HostK
       text: `is looked for after ${homeOrder.slice(0, homeOrder.indexOf(home)).join(', ')}; a file of that name there would win`,
     })
   return remarks
+}
+
+/** The scheme with as little changed as hosts with the oldest rules need. */
+export function schemeForOldest(scheme: Scheme): Scheme {
+  const short = (folder: string) => (folder === 'documents' ? 'docs' : cutLetters(folder, oldestLongest))
+  const { image, style, script, document, other } = scheme.folders
+  return {
+    ...scheme,
+    letterCase: 'lower',
+    letters: 'ascii',
+    longest: Math.min(scheme.longest, oldestLongest),
+    extension: '.htm',
+    homeName: short(scheme.homeName),
+    arrangement:
+      scheme.arrangement.kind === 'one-folder'
+        ? { kind: 'one-folder', folder: short(scheme.arrangement.folder) }
+        : scheme.arrangement,
+    folders: {
+      image: short(image),
+      style: short(style),
+      script: short(script),
+      document: short(document),
+      other: short(other),
+    },
+  }
 }
 
 function refusedOn(kind: HostKind, path: string): string | null {

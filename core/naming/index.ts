@@ -9,6 +9,6 @@ export {
   splitFileName,
   trialFolder,
 } from './names'
-export { type HostKind, hostKinds, type HostRemark, remarksOfHost } from './host-rules'
+export { type HostKind, hostKinds, type HostRemark, remarksOfHost, schemeForOldest } from './host-rules'
 export { checkDate, type LabelDate, readLabelDate } from './label-date'
 export { checkOwnName, type NameRefusal } from './own-name'

@@ -96,8 +96,12 @@ export function nameLabel(
   const limit = Math.max(1, scheme.longest)
   if (text.length > limit) step('longest', cutName(words, scheme.gap, limit))
   const nameless = text === ''
-  if (nameless) step('nothing-left', namelessName)
-  if (devices.test(text)) step('reserved', `${text}${scheme.gap}${namelessName}`)
+  if (nameless) step('nothing-left', cutLetters(namelessName, limit))
+  if (devices.test(text)) {
+    const told = `${text}${scheme.gap}${namelessName}`
+    // Where that is too long, a letter in front is enough to make it another name.
+    step('reserved', told.length <= limit ? told : cutLetters(namelessName[0] + text, limit))
+  }
   return { name: text, nameless }
 }
 
@@ -111,7 +115,7 @@ function spellInAscii(text: string): string {
 } // prettier-ignore
 
 /** As many whole words as fit; the first one is cut when even it is too long. */
-function cutName(words: readonly string[], gap: string, limit: number): string {
+export function cutName(words: readonly string[], gap: string, limit: number): string {
   let name = ''
   for (const word of words) {
     const next = name === '' ? word : name + gap + word
@@ -119,10 +123,17 @@ function cutName(words: readonly string[], gap: string, limit: number): string {
     name = next
   }
   if (name !== '') return name
-  // Never between the two halves of a character outside the basic plane, nor before its marks.
-  return [...new Intl.Segmenter('en').segment((words[0] ?? '').slice(0, limit + 20))]
+  return cutLetters(words[0] ?? '', limit)
+}
+
+/** At most so many UTF-16 code units of a text, never half of what is read as one letter. */
+export function cutLetters(text: string, limit: number): string {
+  if (text.length <= limit) return text
+  // Plain ASCII, nearly every name, has a letter to a unit.
+  if (/^[\x20-\x7e]*$/.test(text)) return text.slice(0, Math.max(0, limit))
+  return [...new Intl.Segmenter('en').segment(text.slice(0, Math.max(0, limit) + 20))]
     .map((cluster) => cluster.segment)
-    .reduce((cut, cluster) => (cut.length + cluster.length <= limit ? cut + cluster : cut), '')
+    .reduce((cut, letter) => (cut.length + letter.length <= limit ? cut + letter : cut), '')
 }
 
 /** True for a name that Windows keeps for a device. */

@@ -1,8 +1,8 @@
 import { type Tree, treeOf } from '#core/plan'
 import type { Page, Scheme, Site, SiteFile } from '#core/site'
 import { readLabelDate } from './label-date'
-import { type NamingStep, nameLabel } from './label-name'
-import { type Claim, type Grant, settleNames } from './name-space'
+import { cutLetters, cutName, type NamingStep, nameLabel } from './label-name'
+import { type Claim, type Grant, oldestLongest, settleNames } from './name-space'
 
 /** What the scheme made of one page. */
 export interface PageName {
@@ -118,7 +118,7 @@ function computeNames(site: Nameable): Names {
       const parent = page.parentId === homeId ? undefined : page.parentId && tree.byId.get(page.parentId)
       return claimOf(page, parent ? (parent.ownName ?? nameOf(parent.label).name) : null)
     })
-    for (const grant of settleNames(claims, [scheme.homeName], scheme.gap))
+    for (const grant of settleNames(claims, [scheme.homeName], scheme))
       put(grant.what, folder + grant.name + scheme.extension, grant.name, clashOf(grant))
   } else {
     const everyPage = arrangement.kind === 'folder-a-page'
@@ -132,7 +132,7 @@ function computeNames(site: Nameable): Names {
         .filter((page) => page.id !== homeId && !page.trial)
         .map((page) => claimOf(page, null))
       const taken = folder === '' ? [scheme.homeName, ...fileFolders] : [scheme.homeName]
-      for (const grant of settleNames(claims, taken, scheme.gap)) {
+      for (const grant of settleNames(claims, taken, scheme)) {
         const page = grant.what
         const below = tree.childrenOf(page.id)
         const own = `${folder}${grant.name}/`
@@ -146,7 +146,7 @@ function computeNames(site: Nameable): Names {
 
   const trials = tree.places.filter((place) => place.trial && place.page.id !== homeId)
   const trialClaims = trials.map(({ page }) => claimOf(page, null))
-  for (const grant of settleNames(trialClaims, [], scheme.gap))
+  for (const grant of settleNames(trialClaims, [], scheme))
     put(grant.what, grant.name + scheme.extension, grant.name, null, trialFolder)
 
   const files = nameFiles(site, byPath)
@@ -197,10 +197,15 @@ function frontedName(
   nameOf: (label: string) => { name: string; nameless: boolean },
 ): string {
   if (date === null && number === null) return nameOf(page.label).name
+  const gap = scheme.gap || '-'
+  // Written closely where it would not fit: 20250614.
+  const shortDate = date !== null && date.length > scheme.longest ? date.replaceAll('-', '') : date
+  const front = [number, shortDate].filter((part) => part !== null).join(gap)
   const named = nameOf(label)
   // A date alone is a name; "2025-06-page" would say less.
-  const rest = named.nameless && date !== null ? [] : [named.name]
-  return [number, date, ...rest].filter((part) => part !== null).join(scheme.gap || '-')
+  const room = named.nameless && date !== null ? 0 : scheme.longest - front.length - gap.length
+  const rest = room < 1 ? '' : cutName(named.name.split(gap), gap, room)
+  return cutLetters(rest === '' ? front : front + gap + rest, Math.max(1, scheme.longest))
 }
 
 function clashOf({ name, wanted, heldBy }: Grant<Page>): PageName['clash'] {
@@ -221,21 +226,22 @@ function nameFiles(site: Nameable, byPath: Map<string, { kind: 'page' | 'file'; 
       .filter((path) => path.startsWith(folder))
       .map((path) => path.slice(folder.length))
     // Told apart by the whole name: `pier.svg` and `pier.jpg` may stand side by side.
-    const used = new Set(taken)
     const byExtension = new Map<string, Claim<SiteFile>[]>()
     for (const file of list) {
       const { stem, extension } = splitFileName(file.label)
       const { name } = nameLabel(stem, site.scheme, site.language)
-      const claims = byExtension.get(extension) ?? []
+      const key = extensionKey(extension, site.scheme)
+      const claims = byExtension.get(key) ?? []
       claims.push({ what: file, wanted: name, rank: 0, seq: file.seq, second: null })
-      byExtension.set(extension, claims)
+      byExtension.set(key, claims)
     }
-    for (const [extension, claims] of byExtension) {
-      const stems = [...used]
-        .filter((name) => name.endsWith(extension))
-        .map((name) => name.slice(0, name.length - extension.length))
-      for (const grant of settleNames(claims, stems, site.scheme.gap)) {
-        const path = folder + grant.name + extension
+    for (const [key, claims] of byExtension) {
+      const stems = taken
+        .map(splitFileName)
+        .filter(({ extension }) => extensionKey(extension, site.scheme) === key)
+        .map(({ stem }) => stem)
+      for (const grant of settleNames(claims, stems, site.scheme)) {
+        const path = folder + grant.name + splitFileName(grant.what.label).extension
         files.set(grant.what.id, path)
         byPath.set(path, { kind: 'file', id: grant.what.id })
       }
@@ -243,6 +249,10 @@ function nameFiles(site: Nameable, byPath: Map<string, { kind: 'page' | 'file'; 
   }
   return files
 }
+
+/** Extensions of one key are one extension to a host of the scheme's kind. */
+const extensionKey = (extension: string, { longest }: Scheme) =>
+  longest > oldestLongest ? extension : extension.slice(0, 4)
 
 /** `Plan of the pier.JPG` → stem `Plan of the pier`, extension `.jpg` ('' when there is none). */
 export function splitFileName(label: string): { stem: string; extension: string } {

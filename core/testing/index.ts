@@ -3,8 +3,8 @@ import fc from 'fast-check'
 import { buildSite } from '#core/build'
 import { applyEdits, readHtml } from '#core/markup'
 import { type Change, edit, findRewrites, newSite } from '#core/change'
-import { type OutlineNode, planSite, readOutline } from '#core/plan'
-import { type Hash, type Site } from '#core/site'
+import { type OutlineNode, planSite, readOutline, writeOutline } from '#core/plan'
+import { type Arrangement, defaultScheme, type Hash, type Scheme, type Site } from '#core/site'
 import { defaultTemplate, starterStyle } from '#core/template'
 
 /** Texts by hash, in memory: what the server's store is to the core. */
@@ -99,4 +99,65 @@ export const outlines: fc.Arbitrary<OutlineNode[]> = fc
       open.push(children)
     }
     return roots
+  })
+
+export const arrangements: Arrangement[] = [
+  { kind: 'together' },
+  { kind: 'sections', sectionPage: 'inside' },
+  { kind: 'sections', sectionPage: 'beside' },
+  { kind: 'one-folder', folder: 'pages' },
+  { kind: 'folder-a-page' },
+]
+
+export const schemes: fc.Arbitrary<Scheme> = fc
+  .record({
+    letterCase: fc.constantFrom('lower' as const, 'as-typed' as const),
+    gap: fc.constantFrom('-' as const, '_' as const, '' as const),
+    letters: fc.constantFrom('ascii' as const, 'kept' as const),
+    longest: fc.constantFrom(3, 8, 12, 60),
+    leaveOut: fc.constantFrom([], ['the', 'and']),
+    shortForms: fc.constantFrom([], [{ word: 'visit', short: 'v' }]),
+    extension: fc.constantFrom('.html' as const, '.htm' as const),
+    homeName: fc.constantFrom('index', 'start'),
+    numbered: fc.boolean(),
+    arrangement: fc.constantFrom(...arrangements),
+    folders: fc.constantFrom(
+      defaultScheme.folders,
+      // Everything in the top folder, beside the pages; and folders that a section may want to be called.
+      { image: '', style: '', script: '', document: '', other: '' },
+      { image: 'visit', style: 'visit', script: 'styles', document: 'pages', other: 'the-light' },
+    ),
+  })
+  .map((some) => ({ ...defaultScheme, ...some }))
+
+/** What a plan alone does not say: own names, dated sections, files. Picked pages are counted round the site. */
+const extras = fc.record({
+  ownNames: fc.array(fc.record({ pick: fc.nat(40), name: fc.constantFrom('visit', 'Visit', 'keepers-cottage', 'keepers-club', 'terns-2') }), { maxLength: 4 }),
+  dated: fc.array(fc.nat(40), { maxLength: 3 }),
+  files: fc.array(fc.record({ kind: fc.constantFrom('image' as const, 'document' as const, 'other' as const), label: fc.constantFrom('Pier.jpeg', 'pier.jpe', 'PIER.JPEG', 'Tide table.pdf', 'tide-table.PDF', 'visit.html', 'Visit.htm', 'notes', 'Notes') }), { maxLength: 8 }),
+}) // prettier-ignore
+
+/** Sites with all that the scheme has to deal with; a function, since texts go into the test's own store. */
+export const sites: fc.Arbitrary<(store: TextStore) => Site> = fc
+  .record({ outline: outlines, scheme: schemes, extra: extras })
+  .map(({ outline, scheme, extra }) => (store) => {
+    const site = siteFrom(writeOutline(outline), store)
+    const at = (pick: number) => site.pages[pick % site.pages.length]!.id
+    const own = new Map(extra.ownNames.map(({ pick, name }) => [at(pick), name]))
+    const dated = new Set(extra.dated.map(at))
+    const hash = store.put('x')
+    const files = extra.files.map(({ kind, label }, index) => {
+      return { id: testId(), kind, label, seq: site.nextSeq + index, hash, sizeBytes: 1 }
+    })
+    return {
+      ...site,
+      scheme,
+      nextSeq: site.nextSeq + files.length,
+      files: [...site.files, ...files],
+      pages: site.pages.map((page) => ({
+        ...page,
+        ownName: page.id === site.homeId ? null : (own.get(page.id) ?? null),
+        dated: dated.has(page.id),
+      })),
+    }
   })
