@@ -1,5 +1,5 @@
 import type pg from 'pg'
-import { type Change, edit, findRewrites, type Refusal, rippleOf } from '#core/change'
+import { type Change, copiesOf, edit, findRewrites, type Refusal, rippleOf } from '#core/change'
 import { applyEdits } from '#core/markup'
 import {
   applyDiff,
@@ -110,7 +110,7 @@ function refusalProblem(refusal: Refusal): Problem {
 }
 
 /** The changed site with every reference mended that the change made wrong; new texts are stored. */
-async function mend(client: pg.PoolClient, before: Site, after: Site, store: boolean) {
+async function mend(client: pg.PoolClient, before: Site, after: Site, change: Change, store: boolean) {
   const hashes = new Set(after.pages.map((page) => page.content))
   const factsOf = await loadFacts(client, hashes)
   const shared = [
@@ -119,7 +119,7 @@ async function mend(client: pg.PoolClient, before: Site, after: Site, store: boo
   ]
   const texts = await getTexts(client, shared)
   const textOf = (hash: string) => texts.get(hash) ?? ''
-  const rewrites = findRewrites(before, after, { factsOf, textOf })
+  const rewrites = findRewrites(before, after, { factsOf, textOf }, copiesOf(change))
   if (rewrites.length === 0) return { site: after, rewrites, factsOf }
   for (const [hash, text] of await getTexts(
     client,
@@ -193,11 +193,11 @@ export async function changeSite(
     const change = await prepare(client)
     const edited = edit(site, change)
     if ('refusal' in edited) throw refusalProblem(edited.refusal)
-    const { site: after, rewrites, factsOf } = await mend(client, site, edited.site, true)
+    const { site: after, rewrites, factsOf } = await mend(client, site, edited.site, change, true)
     const diff = diffSites(site, after)
     if (isEmptyDiff(diff)) return savedSince(client, siteId, seen, revision)
     const ripple = rippleOf(site, edited.site, rewrites, factsOf)
-    const texts = await getTexts(client, textsToShow(rewrites))
+    const texts = await getTexts(client, textsToShow(ripple.rewrites))
     const view = viewRipple(site, ripple, (hash) => texts.get(hash) ?? '')
     if (ripple.reachesFurther && !shown)
       throw new Problem('ask-first', 'This touches more than it seems to.', 409, { ripple: view })
@@ -227,9 +227,9 @@ export async function previewChange(
     const change = await prepare(client)
     const edited = edit(site, change)
     if ('refusal' in edited) throw refusalProblem(edited.refusal)
-    const { rewrites, factsOf } = await mend(client, site, edited.site, false)
+    const { rewrites, factsOf } = await mend(client, site, edited.site, change, false)
     const ripple = rippleOf(site, edited.site, rewrites, factsOf)
-    const texts = await getTexts(client, textsToShow(rewrites))
+    const texts = await getTexts(client, textsToShow(ripple.rewrites))
     return viewRipple(site, ripple, (hash) => texts.get(hash) ?? '')
   })
 }

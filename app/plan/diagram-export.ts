@@ -1,15 +1,28 @@
 import { saveFile } from '../parts/files'
 import { boxHeight, boxLabel, type Diagram, linePath } from './diagram-layout'
+import { sheetsOf } from './diagram-sheets'
 
 const escape = (text: string) =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
-const font = 'font-family="Atkinson Hyperlegible Next, Verdana, sans-serif" font-size="13"'
+/** Room for the number of folded pages behind a box. */
+const hiddenWidth = 40
+// Where the interface's font is not there another, perhaps wider, has to fit the same boxes.
+const font = 'font-family="Atkinson Hyperlegible Next, Arial, Helvetica, sans-serif" font-size="12"'
 
 /** The diagram as an SVG file of its own: text stays text, dark on white, whatever the screen shows. */
 export function diagramSvg(diagram: Diagram, title: string, view = diagram.bounds): string {
   const { x, y, width, height } = view
-  const lines = diagram.lines.map((line) => `  <path d="${linePath(line)}" fill="none" stroke="#857a6a"/>`)
-  const boxes = diagram.boxes.map((box) => {
+  // A sheet of many needs only what can be seen on it.
+  const isSeen = (left: number, top: number, right: number, bottom: number) =>
+    left <= x + width && right >= x && top <= y + height && bottom >= y
+  const seenLines = diagram.lines.filter(({ from, to }) =>
+    isSeen(from.x + from.width, Math.min(from.y, to.y), to.x, Math.max(from.y, to.y)),
+  )
+  const seenBoxes = diagram.boxes.filter((box) =>
+    isSeen(box.x, box.y - boxHeight / 2, box.x + box.width + hiddenWidth, box.y + boxHeight / 2),
+  )
+  const lines = seenLines.map((line) => `  <path d="${linePath(line)}" fill="none" stroke="#857a6a"/>`)
+  const boxes = seenBoxes.map((box) => {
     const more = box.hidden > 0 ? ` <tspan fill="#5d5346">+${box.hidden}</tspan>` : ''
     return [
       `  <rect x="${box.x}" y="${box.y - boxHeight / 2}" width="${box.width}" height="${boxHeight}" fill="#ffffff" stroke="#221d17"${box.trial ? ' stroke-dasharray="4 3"' : ''}/>`,
@@ -49,35 +62,36 @@ export async function savePng(diagram: Diagram, title: string): Promise<void> {
   if (blob) saveFile(blob, 'plan.png')
 }
 
-/** The part of the diagram one printed page shows at a readable size (A4 landscape in its proportions). */
-const sheet = { width: 1040, height: 720 }
+const printRules = `
+@page { size: landscape; margin: 12mm }
+html, body { margin: 0 }
+figure { margin: 0; height: 100vh; display: grid; grid-template-rows: minmax(0, 1fr) auto; break-inside: avoid }
+figure + figure { break-before: page }
+svg { width: 100%; height: 100%; min-height: 0 }
+figcaption { font: 11px sans-serif; text-align: right }
+`
 
 /** Prints the diagram: on one page, made to fit, or at its own size across as many as it takes. */
 export function printDiagram(diagram: Diagram, title: string, across: boolean): void {
-  const { x, y, width, height } = diagram.bounds
-  const views = across
-    ? Array.from({ length: Math.ceil(height / sheet.height) }, (_, row) =>
-        Array.from({ length: Math.ceil(width / sheet.width) }, (_, column) => ({
-          x: x + column * sheet.width,
-          y: y + row * sheet.height,
-          ...sheet,
-        })),
-      ).flat()
-    : [diagram.bounds]
+  const views = across ? sheetsOf(diagram) : [diagram.bounds]
   const frame = document.createElement('iframe')
-  frame.hidden = true
+  frame.title = title
+  // Not `hidden`: some browsers print nothing of a frame that has no box.
+  frame.style.cssText = 'position: fixed; width: 1px; height: 1px; inset: auto 100% 100% auto; border: 0'
   document.body.append(frame)
-  const page = frame.contentDocument!
+  const window = frame.contentWindow as Window & typeof globalThis
+  const page = window.document
   page.title = title
-  for (const view of views) {
-    const holder = page.createElement('div')
-    holder.style.cssText = 'break-after: page; display: grid; place-items: center; height: 98vh'
-    holder.innerHTML = diagramSvg(diagram, title, view)
-    const svg = holder.querySelector('svg')!
-    svg.style.cssText = 'width: 100%; height: 98vh'
-    page.body.append(holder)
-  }
-  const done = () => frame.remove()
-  frame.contentWindow!.addEventListener('afterprint', done)
-  frame.contentWindow!.print()
+  // As an object, since the policy of the page allows no style element.
+  const rules = new window.CSSStyleSheet()
+  rules.replaceSync(printRules)
+  page.adoptedStyleSheets = [rules]
+  page.body.innerHTML = views
+    .map((view, index) => {
+      const place = views.length > 1 ? `, ${index + 1} of ${views.length}` : ''
+      return `<figure>${diagramSvg(diagram, title, view)}<figcaption>${escape(title + place)}</figcaption></figure>`
+    })
+    .join('')
+  window.addEventListener('afterprint', () => frame.remove())
+  window.print()
 }

@@ -60,7 +60,8 @@ export function layOut(tree: Tree, homeId: string, folded: ReadonlySet<string>):
     .separation((a, b) => (a.parent === b.parent ? 1 : 1.35))(root)
 
   // Columns are as wide as their widest box.
-  const widthOf = (page: Page) => 18 + Array.from(boxLabel(page)).length * 7.4
+  // The home page is written bold.
+  const widthOf = (page: Page) => 18 + Array.from(boxLabel(page)).length * (page.id === homeId ? 8.2 : 7.4)
   const columns: number[] = []
   placed.each((node) => (columns[node.depth] = Math.max(columns[node.depth] ?? 0, widthOf(node.data.page))))
   const lefts = columns.map((_, depth) =>

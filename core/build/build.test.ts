@@ -1,9 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { mergePath, splitReference } from '#core/links'
-import { parseHtml, readHtml } from '#core/markup'
+import { parseHtml } from '#core/markup'
 import { writeOutline } from '#core/plan'
-import { buildAll, change, outlines, pageCalled, siteFrom, TextStore } from '#core/testing'
+import { brokenReferences, buildAll, change, outlines, pageCalled, siteFrom, TextStore } from '#core/testing'
 import { buildSite } from './index'
 
 const plan = 'Saltpan Chapel\n  Visit\n    Tides & ferries\n      Winter\n  Contact\n  Sketch (trial page)'
@@ -16,23 +15,6 @@ function withContent(site: ReturnType<typeof siteFrom>, store: TextStore, label:
     content: store.put(html),
     was: page.content,
   })
-}
-
-/** Every reference of a built site that leads to no file of it. */
-function brokenReferences(files: Map<string, string>): string[] {
-  return [...files].flatMap(([path, text]) =>
-    path.endsWith('.html')
-      ? readHtml(text, true).references.flatMap(({ href }) => {
-          const { path: to } = splitReference(href)
-          if (
-            to === '' ||
-            files.has(decodeURIComponent(mergePath(path.slice(0, path.lastIndexOf('/') + 1), to)))
-          )
-            return []
-          return [`${path}: ${href}`]
-        })
-      : [],
-  )
 }
 
 describe('a built page', () => {

@@ -119,6 +119,48 @@ describe('references follow', () => {
     expect(contentOf(after, store, 'Contact')).toContain("href='ferry.html'")
   })
 
+  test('a copied branch leads to its own copies, and elsewhere where the original does', () => {
+    const { store, site } = linked()
+    const [visit, tides, ferry] = ['Visit', 'Tides', 'Ferry'].map((label) => pageCalled(site, label))
+    const written = change(site, store, {
+      kind: 'setContent',
+      pageId: visit!.id,
+      content: store.put(
+        '<a href="tides.html">t</a> <a href="/visit/ferry.html">f</a> <a href="../contact.html">c</a>',
+      ),
+      was: visit!.content,
+    })
+    const ids = [visit, tides, ferry].map((page) => page!.id)
+    const copied = change(written, store, {
+      kind: 'duplicatePages',
+      pageIds: [visit!.id],
+      newIds: Object.fromEntries(ids.map((id) => [id, `${id}-copy`])),
+    })
+    const copy = copied.pages.find((page) => page.id === `${visit!.id}-copy`)!
+    expect(namesOf(copied).pages.get(copy.id)!.path).toBe('visit-copy/index.html')
+    expect(store.textOf(copy.content)).toBe(
+      '<a href="tides.html">t</a> <a href="/visit-copy/ferry.html">f</a> <a href="../contact.html">c</a>',
+    )
+  })
+
+  test('with another home page the site’s own address still means home; a page named by its file is followed', () => {
+    const { store, site } = linked()
+    const [contact, ferry] = [pageCalled(site, 'Contact'), pageCalled(site, 'Ferry')]
+    const written = change(site, store, {
+      kind: 'setContent',
+      pageId: ferry.id,
+      content: store.put(
+        '<a href="/">home</a> <a href="../index.html">chapel</a> <a href="/contact.html">c</a>',
+      ),
+      was: ferry.content,
+    })
+    const after = change(written, store, { kind: 'setHome', pageId: contact.id, was: site.homeId })
+    expect(contentOf(after, store, 'Ferry')).toBe(
+      '<a href="/">home</a> <a href="../saltpan-chapel.html">chapel</a> <a href="/index.html">c</a>',
+    )
+    expect(store.textOf(after.templates[0]!.source)).toContain('<a href="/">{site}</a>')
+  })
+
   test('a new scheme takes template and content along', () => {
     const { store, site } = linked()
     const scheme = {

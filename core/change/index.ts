@@ -2,5 +2,5 @@
 export type { Change, NewPage, PageTextField, PlannedPage, Refusal } from './change'
 export { edit, type Edited, longestLabel } from './edit'
 export { newSite, plannedFrom, withIds } from './new-site'
-export { findMoved, findRewrites, type Moved, type Rewrite } from './rewrites'
+export { copiesOf, findMoved, findRewrites, type Moved, type Rewrite } from './rewrites'
 export { type Ripple, rippleOf } from './ripple'

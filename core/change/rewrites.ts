@@ -1,4 +1,4 @@
-import { relativeReference, resolveReference } from '#core/links'
+import { relativeReference, resolveReference, splitReference } from '#core/links'
 import {
   encodePath,
   findCssReferences,
@@ -11,6 +11,7 @@ import { type Names, namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import type { Hash, Site, TextOf } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
+import type { Change } from './change'
 
 /** A text whose references have to follow a change. */
 export interface Rewrite {
@@ -50,16 +51,30 @@ export function findMoved(before: Site, after: Site): Moved[] {
   return moved
 }
 
+/** Copies that a change makes, by the ids of their originals. */
+export const copiesOf = (change: Change): Readonly<Record<string, string>> =>
+  change.kind === 'duplicatePages' ? change.newIds : {}
+
 /**
  * Finds the references that a change makes wrong: those whose target moved, and relative ones in
  * a page that moved itself. A reference to something that was not there before is left alone.
+ * @param copies a copied page leads where its original does, and to the copy of what was copied with it
  */
-export function findRewrites(before: Site, after: Site, sources: RewriteSources): Rewrite[] {
-  if (findMoved(before, after).length === 0) return []
+export function findRewrites(
+  before: Site,
+  after: Site,
+  sources: RewriteSources,
+  copies: Readonly<Record<string, string>> = {},
+): Rewrite[] {
+  const originals = new Map(Object.entries(copies).map(([original, copy]) => [copy, original]))
+  if (originals.size === 0 && findMoved(before, after).length === 0) return []
   const were = namesOf(before)
   const become = namesOf(after)
-  const homeBefore = homeFileOf(before)
+  const states = { were, become, homeFile: homeFileOf(before) }
   const rewrites: Rewrite[] = []
+  const stays = (id: string) => id
+  /** Whatever page the home page is: a folder's address means its home, and the template's header leads there. */
+  const toHome = (id: string) => (id === before.homeId ? after.homeId : id)
 
   const mend = (
     owner: Rewrite['owner'],
@@ -67,9 +82,12 @@ export function findRewrites(before: Site, after: Site, sources: RewriteSources)
     references: readonly Reference[],
     from: string,
     to: string,
+    goal: (id: string) => string = stays,
   ) => {
     const edits = references.flatMap((reference) => {
-      const href = mendedReference(reference, from, to, were, become, homeBefore)
+      const isFolder = splitReference(reference.href).path.endsWith('/')
+      const goalHere = isFolder ? (id: string) => goal(toHome(id)) : goal
+      const href = mendedReference(reference.href, from, to, states, goalHere)
       if (href === null) return []
       const text = writeReference(reference, href)
       return [{ start: reference.start, end: reference.end, text, was: reference.href }]
@@ -77,14 +95,17 @@ export function findRewrites(before: Site, after: Site, sources: RewriteSources)
     if (edits.length > 0) rewrites.push({ owner, hash, edits })
   }
   for (const page of after.pages) {
-    const from = were.pages.get(page.id)?.path
+    const original = were.pages.has(page.id) ? undefined : originals.get(page.id)
+    const from = were.pages.get(original ?? page.id)?.path
     const to = become.pages.get(page.id)?.path
     if (from === undefined || to === undefined) continue
-    mend({ kind: 'page', id: page.id }, page.content, sources.factsOf(page.content).references, from, to)
+    const { references } = sources.factsOf(page.content)
+    const goal = original === undefined ? undefined : (id: string) => copies[id] ?? id
+    mend({ kind: 'page', id: page.id }, page.content, references, from, to, goal)
   }
   for (const template of after.templates) {
     const { references } = compileTemplate(sources.textOf(template.source))
-    mend({ kind: 'template', id: template.id }, template.source, references, '', '')
+    mend({ kind: 'template', id: template.id }, template.source, references, '', '', toHome)
   }
   for (const file of after.files) {
     const from = were.files.get(file.id)
@@ -95,28 +116,31 @@ export function findRewrites(before: Site, after: Site, sources: RewriteSources)
   return rewrites
 }
 
+/**
+ * A reference as it has to be after a change; null where it is right as it is.
+ * @param from path of what holds it before, and `to` after
+ * @param goal the page it is to lead to now, for the one it led to
+ */
 function mendedReference(
-  reference: Reference,
+  href: string,
   from: string,
   to: string,
-  were: Names,
-  become: Names,
-  homeBefore: string,
+  { were, become, homeFile }: { were: Names; become: Names; homeFile: string },
+  goal: (id: string) => string,
 ): string | null {
-  const { href } = reference
-  const target = resolveReference(href, from, were, homeBefore)
+  const target = resolveReference(href, from, were, homeFile)
   if (target.kind !== 'page' && target.kind !== 'file') return null
-  const path = target.kind === 'page' ? become.pages.get(target.id)?.path : become.files.get(target.id)
+  const path = target.kind === 'page' ? become.pages.get(goal(target.id))?.path : become.files.get(target.id)
   // Gone altogether: the reference is reported as broken, not bent to something else.
   if (path === undefined) return null
   const rooted = href.startsWith('/')
   if (path === target.path && (rooted || from === to)) return null
   // Written for a folder, and still one: "/birds/" stays without its file name.
   const bare = href.slice(0, href.length - target.suffix.length)
-  const homeAfter = path.slice(path.lastIndexOf('/') + 1)
-  const asFolder = bare.endsWith('/') && homeAfter === homeBefore
+  const fileAfter = path.slice(path.lastIndexOf('/') + 1)
+  const asFolder = bare.endsWith('/') && fileAfter === homeFile
   const next = rooted ? `/${encodePath(path)}` : relativeReference(to, path)
-  const shown = asFolder ? next.slice(0, next.length - homeAfter.length) || './' : next
+  const shown = asFolder ? next.slice(0, next.length - fileAfter.length) || './' : next
   return shown === bare ? null : shown + target.suffix
 }
 

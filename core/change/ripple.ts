@@ -23,7 +23,7 @@ export interface Ripple {
 export function rippleOf(
   before: Site,
   after: Site,
-  rewrites: readonly Rewrite[],
+  allRewrites: readonly Rewrite[],
   factsOf: RewriteSources['factsOf'],
 ): Ripple {
   const was = new Map(realPlaces(treeOf(before)).map(({ page }) => [page.id, page]))
@@ -32,6 +32,9 @@ export function rippleOf(
   const moved = findMoved(before, after).filter(
     ({ kind, id }) => kind === 'file' || (was.has(id) && is.has(id)),
   )
+  // What is rewritten in a page that was not there before is part of its making.
+  const known = treeOf(before).byId
+  const rewrites = allRewrites.filter(({ owner }) => owner.kind !== 'page' || known.has(owner.id))
   const published = new Set(before.pages.flatMap((page) => page.addresses))
   const addresses = moved
     .filter((one) => one.kind === 'page' && published.has(one.from))

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto'
 import fc from 'fast-check'
 import { buildSite } from '#core/build'
-import { applyEdits, readHtml } from '#core/markup'
-import { type Change, edit, findRewrites, newSite } from '#core/change'
+import { mergePath, splitReference } from '#core/links'
+import { applyEdits, findCssReferences, readHtml } from '#core/markup'
+import { type Change, copiesOf, edit, findRewrites, newSite } from '#core/change'
 import { type OutlineNode, planSite, readOutline, writeOutline } from '#core/plan'
 import { type Arrangement, defaultScheme, type Hash, type Scheme, type Site } from '#core/site'
 import { defaultTemplate, starterStyle } from '#core/template'
@@ -54,12 +55,12 @@ export const pageCalled = (site: Site, label: string) => {
 export function change(site: Site, store: TextStore, what: Change): Site {
   const edited = edit(site, what)
   if ('refusal' in edited) throw new Error(edited.refusal.message)
-  return mend(site, edited.site, store)
+  return mend(site, edited.site, store, what)
 }
 
 /** The later site with its references mended. */
-export function mend(before: Site, after: Site, store: TextStore): Site {
-  const rewrites = findRewrites(before, after, store)
+export function mend(before: Site, after: Site, store: TextStore, what?: Change): Site {
+  const rewrites = findRewrites(before, after, store, what && copiesOf(what))
   const hashes = new Map(
     rewrites.map(({ owner, hash, edits }) => [owner.id, store.put(applyEdits(store.textOf(hash), edits))]),
   )
@@ -77,6 +78,23 @@ export function mend(before: Site, after: Site, store: TextStore): Site {
 export function buildAll(site: Site, store: TextStore): Map<string, string> {
   const build = buildSite(site, store)
   return new Map(build.entries.map((entry) => [entry.path, build.textOf(entry.id)]))
+}
+
+/** Every reference of a built site, in pages, forwarders and style sheets, that leads to no file of it. */
+export function brokenReferences(files: Map<string, string>): string[] {
+  return [...files].flatMap(([path, text]) => {
+    const isPage = /\.html?$/.test(path) && text.startsWith('<!DOCTYPE')
+    const references = isPage
+      ? readHtml(text, true).references
+      : path.endsWith('.css')
+        ? findCssReferences(text)
+        : []
+    return references.flatMap(({ href }) => {
+      const { path: to } = splitReference(href)
+      const folder = path.slice(0, path.lastIndexOf('/') + 1)
+      return to === '' || files.has(decodeURIComponent(mergePath(folder, to))) ? [] : [`${path}: ${href}`]
+    })
+  })
 }
 
 /** Labels that people type, and some that only a test would. */
@@ -149,7 +167,7 @@ export const sites: fc.Arbitrary<(store: TextStore) => Site> = fc
     const files = extra.files.map(({ kind, label }, index) => {
       return { id: testId(), kind, label, seq: site.nextSeq + index, hash, sizeBytes: 1 }
     })
-    return {
+    const dressed = {
       ...site,
       scheme,
       nextSeq: site.nextSeq + files.length,
@@ -160,4 +178,6 @@ export const sites: fc.Arbitrary<(store: TextStore) => Site> = fc
         dated: dated.has(page.id),
       })),
     }
+    // The template's references follow the scheme.
+    return mend(site, dressed, store)
   })
