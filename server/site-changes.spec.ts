@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
-import { getTexts } from './database/blobs'
+import { emptyHash } from '#core/site'
+import { getTexts, hashOf } from './database/blobs'
 import { readConfig } from './config'
 import { pool } from './database/pool'
 import { migrate } from './database/migrate'
@@ -35,6 +36,10 @@ const contentOf = async (label: string) => {
   const { content } = await page(label)
   return (await getTexts(pool(), [content])).get(content)
 }
+
+test('the empty text has the hash that windows take for it', () => {
+  expect(hashOf('')).toBe(emptyHash)
+})
 
 describe('a change', () => {
   test('rewrites what it makes wrong in the same revision, and undo takes both back to the byte', async () => {

@@ -14,8 +14,7 @@ import { ancestorsOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
 import { type SiteState, SiteStore } from './site-store'
 
-interface SiteContextValue {
-  readonly store: SiteStore
+interface SelectionValue {
   readonly selectedId: string
   readonly select: (pageId: string) => void
   /** Chosen beside the selected one; the selected one is always among the chosen. */
@@ -24,11 +23,12 @@ interface SiteContextValue {
 }
 
 const none: ReadonlySet<string> = new Set()
-const SiteContext = createContext<SiteContextValue | null>(null)
+const StoreContext = createContext<SiteStore | null>(null)
+// Apart from the store: most of the screen has nothing to do when another page is chosen.
+const SelectionContext = createContext<SelectionValue | null>(null)
 
-function useSiteContext(): SiteContextValue {
-  const value = useContext(SiteContext)
-  if (!value) throw new Error('Used outside SiteProvider')
+function required<T>(value: T | null): T {
+  if (value === null) throw new Error('Used outside SiteProvider')
   return value
 }
 
@@ -40,7 +40,7 @@ export interface OpenSite extends SiteState {
 }
 
 export function useSite(): OpenSite {
-  const { store } = useSiteContext()
+  const store = required(useContext(StoreContext))
   const state = useSyncExternalStore(store.subscribe, store.get, store.get)
   return { ...state, store, tree: treeOf(state.site), names: namesOf(state.site) }
 }
@@ -58,7 +58,7 @@ export interface Selection {
 }
 
 export function useSelection(): Selection {
-  const { selectedId, others, select, choose } = useSiteContext()
+  const { selectedId, others, select, choose } = required(useContext(SelectionContext))
   const { tree, site } = useSite()
   const selected = tree.byId.get(selectedId) ?? tree.byId.get(site.homeId)!
   return useMemo(() => {
@@ -90,12 +90,16 @@ export function SiteProvider({ site, revision, titles, children }: Props) {
   const [others, setOthers] = useState<ReadonlySet<string>>(none)
 
   useEffect(() => store.resume(), [store])
-  // The address follows the selection without a navigation: one would call off another that is under way.
+  // The address follows the selection without a navigation: one would call off another that is under
+  // way. Not with every key: to write it takes browsers longer than all the rest.
   useEffect(() => {
-    const url = new URL(location.href)
-    if (url.searchParams.get('page') === selectedId) return
-    url.searchParams.set('page', selectedId)
-    history.replaceState(history.state, '', url)
+    const timer = setTimeout(() => {
+      const url = new URL(location.href)
+      if (url.searchParams.get('page') === selectedId) return
+      url.searchParams.set('page', selectedId)
+      history.replaceState(history.state, '', url)
+    }, 200)
+    return () => clearTimeout(timer)
   })
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent) => {
@@ -110,9 +114,13 @@ export function SiteProvider({ site, revision, titles, children }: Props) {
     setOthers(also)
   }, [])
   const select = useCallback((pageId: string) => choose(pageId, none), [choose])
-  const value = useMemo(
-    () => ({ store, selectedId, others, select, choose }),
-    [store, selectedId, others, select, choose],
+  const selection = useMemo(
+    () => ({ selectedId, others, select, choose }),
+    [selectedId, others, select, choose],
   )
-  return <SiteContext value={value}>{children}</SiteContext>
+  return (
+    <StoreContext value={store}>
+      <SelectionContext value={selection}>{children}</SelectionContext>
+    </StoreContext>
+  )
 }

@@ -1,5 +1,6 @@
+import deepEqual from 'fast-deep-equal'
 import { type Change, edit, type Refusal } from '#core/change'
-import { applyDiff, type Site, type SiteDiff } from '#core/site'
+import { applyDiff, emptyHash, type Site, type SiteDiff } from '#core/site'
 import type { ChangeRequest } from '#server/change-input'
 import type { RippleView } from '#server/ripple-view'
 import type { Saved } from '#server/site-changes'
@@ -62,7 +63,7 @@ function asChange(request: ChangeRequest): Change | null {
       return null
     case 'addPages':
     case 'replacePlan':
-      return { ...request, content: '' }
+      return { ...request, content: emptyHash }
     default:
       return request
   }
@@ -300,7 +301,8 @@ export class SiteStore {
     }
     for (const { change, isShown } of this.#asked) if (isShown) put(change)
     for (const { body } of this.#waiting) if (body.do === 'change') put(body.change)
-    this.#set({ site })
+    // As a rule the server confirms what shows already: nothing has to be computed or drawn again.
+    if (!deepEqual(site, this.#state.site)) this.#set({ site })
   }
 
   async #refresh(): Promise<void> {

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { checkOwnName } from '#core/naming'
+import { checkOwnNameOf } from '#core/naming'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { Pick } from '../parts/pick'
@@ -9,7 +9,7 @@ export function OwnName() {
   const { site, store, names } = useSite()
   const { selected } = useSelection()
   const [typed, setTyped] = useState<string | null>(null)
-  const refusal = typed === null || typed === '' ? null : checkOwnName(typed, site.scheme, site.language)
+  const refusal = typed === null || typed === '' ? null : checkOwnNameOf(site, selected.id, typed)
   const save = (value: string | null) => {
     store.change({ kind: 'setPageText', pageId: selected.id, field: 'ownName', value, was: selected.ownName })
     setTyped(null)

@@ -1,11 +1,12 @@
-import { useMemo } from 'react'
+import { useDeferredValue, useMemo } from 'react'
 import { useFetcher } from 'react-router'
 import { type Advice, adviseOnPlan } from '#core/findings'
 import { useSelection, useSite } from '../document/site-context'
 
 /** Advice on the plan that has not been dismissed. */
 export function useAdvice(dismissed: readonly string[]): Advice[] {
-  const { site } = useSite()
+  // Advice can come a moment after the key that calls for it.
+  const site = useDeferredValue(useSite().site)
   return useMemo(() => adviseOnPlan(site).filter((one) => !dismissed.includes(one.key)), [site, dismissed])
 }
 

@@ -3,15 +3,18 @@ import {
   type KeyboardEvent,
   type PointerEvent,
   useCallback,
+  useDeferredValue,
   useEffect,
   useMemo,
   useRef,
   useState,
 } from 'react'
-import { branchOf } from '#core/plan'
+import { branchOf, treeOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
+import { useStableActions } from '../parts/use-stable-actions'
 import { printDiagram, savePng, saveSvg } from './diagram-export'
-import { type Box, boxHeight, boxLabel, layOut, linePath } from './diagram-layout'
+import { type BoxActions, DiagramBox, DiagramLines } from './diagram-box'
+import { type Box, layOut } from './diagram-layout'
 
 /** At this scale labels can just be read. */
 const smallestFit = 0.6
@@ -31,7 +34,9 @@ export function PlanDiagram() {
   const { site, tree, store, asked } = useSite()
   const { selected, select } = useSelection()
   const [folded, setFolded] = useState<ReadonlySet<string>>(() => foldedAtFirst(site.pages.length, tree))
-  const diagram = useMemo(() => layOut(tree, site.homeId, folded), [tree, site.homeId, folded])
+  // A large plan is laid out anew a moment after the key that changes it.
+  const shown = useDeferredValue(site)
+  const diagram = useMemo(() => layOut(treeOf(shown), shown.homeId, folded), [shown, folded])
   const svg = useRef<SVGSVGElement>(null)
   const stage = useRef<SVGGElement>(null)
   const moved = useRef(false)
@@ -163,6 +168,14 @@ export function PlanDiagram() {
     }
   }
 
+  const actions = useStableActions<BoxActions>({
+    press: onPointerDown,
+    drag: onPointerMove,
+    drop: onPointerUp,
+    cancel: () => setDrag(null),
+    fold,
+    key: onKeyDown,
+  })
   const proposedUnder =
     asked?.change.kind === 'movePages' && !asked.isShown ? (asked.change.parentId ?? site.homeId) : null
   const title = `Plan of ${site.name}`
@@ -207,65 +220,20 @@ export function PlanDiagram() {
         aria-label="The plan as a diagram"
       >
         <g ref={stage} role="presentation">
-          {diagram.lines.map((line) => (
-            <path
-              key={line.to.page.id}
-              d={linePath(line)}
-              fill="none"
-              className="stroke-faint"
-              role="presentation"
-            />
-          ))}
+          <DiagramLines lines={diagram.lines} />
           {diagram.boxes.map((box) => {
-            const { page } = box
-            const isSelected = page.id === selected.id
-            const isTarget = drag?.over === page.id || proposedUnder === page.id
-            const hasBelow = tree.childrenOf(page.id).length > 0
+            const { id } = box.page
             return (
-              <g
-                key={page.id}
-                data-box={page.id}
-                role="treeitem"
-                aria-label={box.hidden > 0 ? `${page.label} +${box.hidden}` : page.label}
-                aria-selected={isSelected}
-                aria-expanded={hasBelow && !box.isHome ? box.hidden === 0 : undefined}
-                tabIndex={isSelected || (box.isHome && !boxes.has(selected.id)) ? 0 : -1}
-                className="cursor-default outline-none [&:focus-visible>rect]:stroke-lapis [&:focus-visible>rect]:[stroke-width:3]"
-                transform={`translate(${box.x},${box.y - boxHeight / 2})`}
-                onPointerDown={(event) => onPointerDown(event, box)}
-                onPointerMove={onPointerMove}
-                onPointerUp={onPointerUp}
-                onPointerCancel={() => setDrag(null)}
-                onDoubleClick={() => hasBelow && !box.isHome && fold(page.id)}
-                onKeyDown={(event) => onKeyDown(event, box)}
-                opacity={drag?.started && drag.id === page.id ? 0.4 : 1}
-              >
-                <rect
-                  width={box.width}
-                  height={boxHeight}
-                  className={
-                    isTarget
-                      ? 'fill-verdigris-wash stroke-verdigris'
-                      : isSelected
-                        ? 'fill-lapis-wash stroke-lapis'
-                        : 'fill-paper stroke-ink'
-                  }
-                  strokeDasharray={box.trial ? '4 3' : undefined}
-                />
-                <text
-                  x={9}
-                  y={17.5}
-                  className={`fill-ink text-[13px] ${box.isHome ? 'font-semibold' : ''} ${box.trial ? 'italic' : ''}`}
-                >
-                  {boxLabel(page)}
-                </text>
-                {box.hidden > 0 && (
-                  <text x={box.width + 6} y={17.5} className="fill-quiet text-[12px]">
-                    +{box.hidden}
-                  </text>
-                )}
-                <title>{page.label}</title>
-              </g>
+              <DiagramBox
+                key={id}
+                box={box}
+                hasBelow={tree.childrenOf(id).length > 0}
+                isSelected={id === selected.id}
+                isStop={id === selected.id || (box.isHome && !boxes.has(selected.id))}
+                isTarget={drag?.over === id || proposedUnder === id}
+                isDragged={drag?.started === true && drag.id === id}
+                actions={actions}
+              />
             )
           })}
         </g>

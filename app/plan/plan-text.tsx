@@ -1,5 +1,5 @@
 import { useDeferredValue, useMemo, useState } from 'react'
-import { plannedFrom } from '#core/change'
+import { correctOwnNames, plannedFrom } from '#core/change'
 import {
   decodePlanFile,
   guessPlanFormat,
@@ -38,8 +38,11 @@ export function PlanText() {
   const read = useDeferredValue(typed)
   const outline = useMemo(() => (read === null ? null : readPlan(format, read)), [read, format])
   const plan = useMemo(
-    () => (outline && 'nodes' in outline ? planSite(outline, site.name) : null),
-    [outline, site.name],
+    () =>
+      outline && 'nodes' in outline
+        ? correctOwnNames(planSite(outline, site.name), { scheme: site.scheme, language: site.language })
+        : null,
+    [outline, site.name, site.scheme, site.language],
   )
   const match = useMemo(() => plan && matchPlan(site, plan.top, fixed), [plan, site, fixed])
   const differences = useMemo(() => match && planDifferences(site, match), [match, site])

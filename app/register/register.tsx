@@ -1,5 +1,4 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { ChevronDown, ChevronRight } from 'lucide-react'
 import {
   type KeyboardEvent,
   type ReactNode,
@@ -10,10 +9,12 @@ import {
   useState,
 } from 'react'
 import { withIds } from '#core/change'
-import { branchOf, type Place, readOutline } from '#core/plan'
+import { type Place, readOutline } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { LabelInput } from './label-input'
+import { Guides, RegisterRow, type RowActions } from './register-row'
 import type { Relabel } from '../frame/typed-ripple'
+import { useStableActions } from '../parts/use-stable-actions'
 import { duplicate } from '../plan/many-pages'
 import { blockOf, type Draft, indented, outdented, type Row, rowsOf, shifted } from './rows'
 
@@ -60,7 +61,12 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
   })
   const focusIndex = draftIndex >= 0 ? draftIndex : selectedIndex
   useEffect(() => {
-    if (focusIndex >= 0) virtualizer.scrollToIndex(focusIndex, { align: 'auto' })
+    if (focusIndex < 0) return
+    // Asked of what the list knows already: to ask the browser would have it lay out everything first.
+    const top = virtualizer.scrollOffset ?? 0
+    const height = virtualizer.scrollRect?.height ?? 0
+    const isInView = focusIndex * rowHeight >= top && (focusIndex + 1) * rowHeight <= top + height
+    if (!isInView) virtualizer.scrollToIndex(focusIndex, { align: 'auto' })
   }, [focusIndex, virtualizer])
 
   /** Rows take the focus themselves; what has it after a row was remade is set right again. */
@@ -95,13 +101,19 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
     const target = rows[index]
     if (target?.kind === 'page') choose(target.place.page.id, new Set(ids))
   }
+  const chooseBeside = (id: string) => {
+    const next = new Set(chosenIds)
+    const wasChosen = next.delete(id)
+    if (!wasChosen) next.add(id)
+    choose(wasChosen ? (next.values().next().value ?? id) : id, next)
+  }
   const toggle = (id: string, open: boolean) =>
     setClosed((old) => (open ? without(old, id) : new Set([...old, id])))
-  const selectRow = (row: Row | undefined) => {
-    if (row?.kind !== 'page') return
-    anchor.current = row.place.page.id
-    select(row.place.page.id)
+  const selectPage = (id: string) => {
+    anchor.current = id
+    select(id)
   }
+  const selectRow = (row: Row | undefined) => row?.kind === 'page' && selectPage(row.place.page.id)
   const startDraft = () => {
     const trial = tree.placeOf.get(selected.id)?.trial && selected.parentId === null
     // A new page after a trial page would stand among the trial pages; it goes to the end of the top level instead.
@@ -206,6 +218,23 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
     renaming === null || label === '' || label === renaming.was
       ? null
       : { kind: 'setPageText', pageId: renaming.id, field: 'label', value: label, was: renaming.was }
+  const actions = useStableActions<RowActions>({
+    press: (id, how) => {
+      if (how === 'range') chooseTo(rows.findIndex((row) => row.kind === 'page' && row.place.page.id === id))
+      else if (how === 'beside') chooseBeside(id)
+      else selectPage(id)
+    },
+    focus: selectPage,
+    toggle,
+    beginRename: (id) => setRenaming({ id, was: tree.byId.get(id)!.label }),
+    typeLabel: (label) => onTyped(relabelTo(label)),
+    endRename: (label) => {
+      setRenaming(null)
+      const change = label === null ? null : relabelTo(label)
+      if (change) onRename(change)
+      else onTyped(null)
+    },
+  })
   const shiftDraft = (out: boolean) => {
     if (!draft) return
     const to = out ? outdented(tree, draft.parentId) : indented(tree, site.homeId, { id: null, ...draft })
@@ -253,7 +282,6 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
         <div role="presentation" className="relative" style={{ height: virtualizer.getTotalSize() }}>
           {virtualizer.getVirtualItems().map(({ index, start }) => {
             const row = rows[index]!
-            const style = { transform: `translateY(${start}px)`, gridTemplateColumns: template }
             if (row.kind === 'draft')
               return (
                 <div
@@ -261,7 +289,7 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
                   role="row"
                   aria-rowindex={index + 2}
                   className="absolute inset-x-0 grid h-8 items-center bg-lapis-wash"
-                  style={style}
+                  style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }}
                 >
                   <span role="presentation" />
                   <span role="gridcell" className="flex min-w-0 items-stretch">
@@ -276,89 +304,21 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
                   </span>
                 </div>
               )
-            const { page, depth, number, trial } = row.place
-            const isSelected = page.id === selected.id
-            const isChosen = chosenIds.has(page.id)
+            const { page } = row.place
             return (
-              <div
+              <RegisterRow
                 key={page.id}
-                role="row"
-                data-page={page.id}
-                aria-rowindex={index + 2}
-                aria-level={depth + 1}
-                aria-selected={isChosen}
-                aria-expanded={row.hasChildren ? row.open : undefined}
-                tabIndex={isSelected ? 0 : -1}
-                onFocus={(event) => event.target === event.currentTarget && !isChosen && selectRow(row)}
-                onMouseDown={(event) => {
-                  // The focus that follows would choose this page alone.
-                  if (event.shiftKey || event.ctrlKey || event.metaKey) event.preventDefault()
-                }}
-                onClick={(event) => {
-                  if (event.shiftKey) chooseTo(index)
-                  else if (event.ctrlKey || event.metaKey) {
-                    const next = new Set(chosenIds)
-                    if (!next.delete(page.id)) next.add(page.id)
-                    choose(isChosen ? (next.values().next().value ?? page.id) : page.id, next)
-                  } else selectRow(row)
-                }}
-                onDoubleClick={() => setRenaming({ id: page.id, was: page.label })}
-                className={`absolute inset-x-0 grid h-8 cursor-default items-center outline-none ${isChosen ? 'bg-lapis-wash before:absolute before:inset-y-0 before:left-0 before:w-[3px] before:bg-lapis' : 'hover:bg-vellum'} focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-lapis`}
-                style={style}
-              >
-                <span role="presentation" className="truncate pr-3 text-right font-mono text-xs text-faint">
-                  {trial ? '–' : number}
-                </span>
-                <span
-                  role="gridcell"
-                  className={`flex min-w-0 items-stretch pr-2 ${page.id === site.homeId ? 'font-semibold' : ''} ${trial ? 'text-quiet italic' : ''}`}
-                >
-                  <Guides depth={depth} />
-                  {renaming?.id === page.id ? (
-                    <LabelInput
-                      name={`New label for ${page.label}`}
-                      value={renaming.was}
-                      onPause={(label) => onTyped(relabelTo(label))}
-                      onDone={(label) => {
-                        setRenaming(null)
-                        const change = relabelTo(label)
-                        if (change) onRename(change)
-                        else onTyped(null)
-                      }}
-                      onCancel={() => {
-                        setRenaming(null)
-                        onTyped(null)
-                      }}
-                    />
-                  ) : (
-                    <span className="truncate leading-8" title={page.label}>
-                      {page.label}
-                    </span>
-                  )}
-                  {row.hasChildren && renaming?.id !== page.id && (
-                    <button
-                      type="button"
-                      tabIndex={-1}
-                      aria-label={`${row.open ? 'Close' : 'Open'} ${page.label}`}
-                      className="px-1 text-faint hover:text-ink"
-                      onClick={(event) => {
-                        event.stopPropagation()
-                        toggle(page.id, !row.open)
-                      }}
-                    >
-                      {row.open ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
-                    </button>
-                  )}
-                  {row.hasChildren && !row.open && (
-                    <span className="text-sm leading-8 text-quiet">{branchOf(tree, page.id).length - 1}</span>
-                  )}
-                </span>
-                {columns.map((column) => (
-                  <span key={column.title} role="gridcell" className="flex min-w-0 items-center pr-2.5">
-                    {column.cell(row.place)}
-                  </span>
-                ))}
-              </div>
+                row={row}
+                index={index}
+                top={start}
+                tracks={template}
+                columns={columns}
+                isHome={page.id === site.homeId}
+                isSelected={page.id === selected.id}
+                isChosen={chosenIds.has(page.id)}
+                renamedFrom={renaming?.id === page.id ? renaming.was : null}
+                actions={actions}
+              />
             )
           })}
         </div>
@@ -371,11 +331,4 @@ function without(set: ReadonlySet<string>, id: string): ReadonlySet<string> {
   const next = new Set(set)
   next.delete(id)
   return next
-}
-
-/** Thin lines down from each page above. Past a dozen levels they would leave no room for the label. */
-function Guides({ depth }: { depth: number }) {
-  return Array.from({ length: Math.min(depth, 12) }, (_, level) => (
-    <span key={level} aria-hidden className="ml-[5px] w-[15px] shrink-0 border-l border-rule" />
-  ))
 }

@@ -1,4 +1,4 @@
-import type { Place, Tree } from '#core/plan'
+import { branchOf, type Place, type Tree } from '#core/plan'
 
 /** A new page that is being typed and is not part of the site yet. */
 export interface Draft {
@@ -7,7 +7,14 @@ export interface Draft {
 }
 
 export type Row =
-  | { readonly kind: 'page'; readonly place: Place; readonly hasChildren: boolean; readonly open: boolean }
+  | {
+      readonly kind: 'page'
+      readonly place: Place
+      readonly hasChildren: boolean
+      readonly open: boolean
+      /** Pages below that are folded away. */
+      readonly hidden: number
+    }
   | { readonly kind: 'draft'; readonly depth: number; readonly draft: Draft }
 
 /** The rows of the register from the top: the open part of the tree, with the draft where it would stand. */
@@ -20,7 +27,8 @@ export function rowsOf(tree: Tree, closed: ReadonlySet<string>, draft: Draft | n
     const hasChildren = tree.childrenOf(place.page.id).length > 0
     const open = hasChildren && !closed.has(place.page.id)
     if (hasChildren && !open) hiddenBelow = place.depth
-    rows.push({ kind: 'page', place, hasChildren, open })
+    const hidden = hasChildren && !open ? branchOf(tree, place.page.id).length - 1 : 0
+    rows.push({ kind: 'page', place, hasChildren, open, hidden })
   }
   if (!draft) return rows
   const depth = draft.parentId === null ? 0 : (tree.placeOf.get(draft.parentId)?.depth ?? -1) + 1

@@ -1,6 +1,6 @@
 import deepEqual from 'fast-deep-equal'
 import { generateNKeysBetween } from 'fractional-indexing'
-import { checkDate, checkOwnName, namesOf } from '#core/naming'
+import { checkDate, checkOwnName, checkOwnNameOf, namesOf } from '#core/naming'
 import { branchOf, cleanLabel, longestIncreasing, treeOf } from '#core/plan'
 import { type Page, type Site } from '#core/site'
 import type { Change, NewPage, PlannedPage, Refusal } from './change'
@@ -167,7 +167,7 @@ function setPageText(site: Site, change: Extract<Change, { kind: 'setPageText' }
     if (page[field] !== was && page[field] !== change.value)
       return elsewhere(`This page’s ${field === 'ownName' ? 'own name' : field}`, page[field])
     if (field === 'ownName') {
-      const refusal = change.value === null ? null : checkOwnName(change.value, site.scheme, site.language)
+      const refusal = change.value === null ? null : checkOwnNameOf(site, page.id, change.value)
       if (refusal) return refuse('invalid', refusal.reason)
       return { ...page, ownName: change.value, keptName: null }
     }
@@ -190,8 +190,10 @@ function setPageText(site: Site, change: Extract<Change, { kind: 'setPageText' }
 }
 
 /** An address that is out in the world does not change with a label; it is held still until its author lets it go. */
-const keptOnRelabel = (site: Site, page: Page): string | null =>
-  page.addresses.length > 0 && page.id !== site.homeId ? namesOf(site).pages.get(page.id)!.stem : null
+function keptOnRelabel(site: Site, page: Page): string | null {
+  if (page.ownName !== null) return page.keptName
+  return page.addresses.length > 0 && page.id !== site.homeId ? namesOf(site).pages.get(page.id)!.stem : null
+}
 
 /** Order keys for `count` pages that are to follow `after` under `parentId`. */
 function orderKeys(
@@ -340,6 +342,9 @@ function replacePlan(site: Site, change: Extract<Change, { kind: 'replacePlan' }
       const known = tree.byId.get(planned.id)
       const { trial, inMenus, details = {} } = planned
       const page = known ? relabel(known, label) : newPage(planned.id, label, seq++, change.content)
+      const named = details.ownName !== undefined && details.ownName !== known?.ownName
+      const unusable = named && checkOwnName(details.ownName!, site.scheme, site.language)
+      if (unusable) return refuse('invalid', `The own name of “${label}”: ${unusable.reason}`)
       const moved = known?.parentId !== parentId || known.trial !== trial
       const placed = {
         ...page,
@@ -348,13 +353,16 @@ function replacePlan(site: Site, change: Extract<Change, { kind: 'replacePlan' }
         order,
         trial,
         inMenus,
-        keptName: moved ? null : page.keptName,
+        keptName: moved || named ? null : page.keptName,
       }
       next.set(planned.id, known && sameFields(known, placed) ? known : placed)
       if (planned.children.length > 0) queue.push({ list: planned.children, parentId: planned.id })
     }
   }
   if (refusal) return refusal
+  const homeName = home.details?.ownName
+  if (homeName !== undefined && checkOwnName(homeName, site.scheme, site.language))
+    return refuse('invalid', 'The own name of the home page cannot be used.')
   const kept = site.pages.flatMap((page): Page[] => {
     if (page.id === site.homeId) {
       const changed = {
@@ -467,7 +475,7 @@ function keepOnce(before: Site, after: Site): Site {
     const was = were.get(page.id)
     const old = treeBefore.byId.get(page.id)
     if (!was || !old || trial || page.id === after.homeId || page.id === before.homeId) continue
-    if (page.ownName !== null || page.keptName !== null) continue
+    if (page.keptName !== null) continue
     if (become.get(page.id)!.stem === was.stem) continue
     // The page itself was renamed, moved or put in or out of trial: its new name is what was asked for.
     if (old.label !== page.label || old.parentId !== page.parentId || old.ownName !== page.ownName) continue

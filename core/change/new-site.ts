@@ -1,5 +1,6 @@
 import { generateNKeysBetween } from 'fractional-indexing'
-import { cleanLabel, type MatchedLine, type SitePlan } from '#core/plan'
+import { checkOwnName } from '#core/naming'
+import { cleanLabel, type MatchedLine, type OutlineNode, type SitePlan, walkOutline } from '#core/plan'
 import { defaultScheme, type Hash, type Site } from '#core/site'
 import { defaultTitlePattern } from '#core/template'
 import type { NewPage, PlannedPage } from './change'
@@ -104,4 +105,28 @@ export function plannedFrom(lines: readonly MatchedLine[], newId: () => string):
     open.push(draft)
   }
   return top
+}
+
+/**
+ * The plan with own names that can be used: a plan from a file may ask for any. What is corrected is
+ * told in its notes.
+ */
+export function correctOwnNames(
+  plan: SitePlan,
+  { scheme, language }: Pick<Site, 'scheme' | 'language'>,
+): SitePlan {
+  const isNamed = (node: OutlineNode) => node.details?.ownName !== undefined
+  if (!isNamed(plan.home) && !walkOutline(plan.top).some(({ node }) => isNamed(node))) return plan
+  const notes: string[] = []
+  const correct = (node: OutlineNode): OutlineNode => {
+    const children = node.children.map(correct)
+    const name = node.details?.ownName
+    const refusal = name === undefined ? null : checkOwnName(name, scheme, language)
+    if (!refusal) return { ...node, children }
+    notes.push(`The own name “${name}” of “${node.label}” is written ${refusal.proposal}. ${refusal.reason}`)
+    return { ...node, children, details: { ...node.details, ownName: refusal.proposal } }
+  }
+  const home = correct(plan.home)
+  const top = plan.top.map(correct)
+  return { home, top, notes: [...plan.notes, ...notes] }
 }

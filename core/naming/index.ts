@@ -11,4 +11,4 @@ export {
 } from './names'
 export { type HostKind, hostKinds, type HostRemark, remarksOfHost, schemeForOldest } from './host-rules'
 export { checkDate, type LabelDate, readLabelDate } from './label-date'
-export { checkOwnName, type NameRefusal } from './own-name'
+export { checkOwnName, checkOwnNameOf, type NameRefusal } from './own-name'

@@ -30,7 +30,7 @@ export const oldestLongest = 8
  * Two names of one folder that any host of the scheme's kind would take for one have the same key. A
  * scheme that stops at eight letters is made for the oldest hosts, which read no further.
  */
-const keyUnder = (name: string, { longest }: Rules) =>
+export const keyUnder = (name: string, { longest }: Rules) =>
   longest > oldestLongest ? clashKey(name) : clashKey(name).slice(0, oldestLongest)
 
 /**
@@ -61,7 +61,7 @@ export function settleNames<T>(
     if (other !== null && take(other)) return { what, name: other, wanted, heldBy }
     const base = other ?? wanted
     for (let number = nextNumber.get(base) ?? 2; ; number++) {
-      const name = numbered(base, number, rules)
+      const name = numberedName(base, number, rules)
       if (!take(name)) continue
       nextNumber.set(base, number + 1)
       return { what, name, wanted, heldBy }
@@ -70,7 +70,7 @@ export function settleNames<T>(
 }
 
 /** `terns` and 2 → `terns-2`, the name cut where both do not fit. */
-function numbered(base: string, number: number, { gap, longest }: Rules): string {
+export function numberedName(base: string, number: number, { gap, longest }: Rules): string {
   // "x2" for a scheme without gaps could be read as part of a number: "season20242".
   const joint = gap === '' && /\d$/.test(base) ? '-' : gap
   const suffix = `${joint}${number}`

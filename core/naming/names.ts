@@ -78,6 +78,54 @@ function labelNamer(scheme: Scheme, language: string): LabelNamer {
   return namer
 }
 
+/** Whether all pages share one folder, and so one set of names. */
+export const isOneFolder = ({ arrangement }: Scheme): boolean =>
+  arrangement.kind === 'together' || arrangement.kind === 'one-folder'
+
+/** Names that no page of a folder can have; at the top a section called "Images" must not mix with the files. */
+export function takenNames(scheme: Scheme, isTop: boolean): string[] {
+  if (!isTop || isOneFolder(scheme)) return [scheme.homeName]
+  return [
+    scheme.homeName,
+    ...new Set(Object.values(scheme.folders).flatMap((folder) => folder.split('/')[0] || [])),
+  ]
+}
+
+interface Named {
+  readonly page: Page
+  readonly name: PageName
+  readonly entry: { readonly kind: 'page'; readonly id: string }
+}
+
+/** The names of one folder's pages, with all that they came from. */
+interface Group {
+  readonly scheme: Scheme
+  readonly language: string
+  readonly siblings: readonly Page[]
+  readonly sections: readonly boolean[]
+  readonly folder: string
+  readonly isDated: boolean
+  readonly named: readonly Named[]
+}
+
+/** Names of folders by their first page: an edit leaves all but one or two folders of a large site as they were. */
+const groups = new WeakMap<Page, Group>()
+
+const isGroupOf = (
+  group: Group,
+  site: Nameable,
+  siblings: readonly Page[],
+  sections: readonly boolean[],
+  folder: string,
+  isDated: boolean,
+): boolean =>
+  group.scheme === site.scheme &&
+  group.language === site.language &&
+  group.folder === folder &&
+  group.isDated === isDated &&
+  group.siblings.length === siblings.length &&
+  siblings.every((page, index) => page === group.siblings[index] && sections[index] === group.sections[index])
+
 function computeNames(site: Nameable): Names {
   const { scheme, homeId } = site
   const tree = treeOf(site)
@@ -87,7 +135,8 @@ function computeNames(site: Nameable): Names {
   const nameOf = labelNamer(scheme, site.language)
   const front = frontOf(site, tree)
   const claimOf = (page: Page, sectionStem: string | null): Claim<Page> => {
-    const wanted = page.ownName ?? page.keptName ?? frontedName(front(page), page, scheme, nameOf)
+    // A name held still stands before all others: it is the one its page has been known by.
+    const wanted = page.keptName ?? page.ownName ?? frontedName(front(page), page, scheme, nameOf)
     const rank = page.ownName !== null ? 0 : page.keptName !== null ? 1 : 2
     return {
       what: page,
@@ -97,49 +146,63 @@ function computeNames(site: Nameable): Names {
       second: sectionStem && sectionStem + scheme.gap + wanted,
     }
   }
-  const put = (page: Page, path: string, stem: string, clash: PageName['clash'], prefix = '') => {
-    const full = prefix + path
-    const folder = full.slice(0, full.lastIndexOf('/') + 1)
-    pages.set(page.id, { path: full, folder, stem, nameless: stemless(page), clash })
-    byPath.set(full, { kind: 'page', id: page.id })
+  const nameAt = (page: Page, path: string, stem: string, clash: PageName['clash']): Named => {
+    const folder = path.slice(0, path.lastIndexOf('/') + 1)
+    const name = { path, folder, stem, nameless: stemless(page), clash }
+    return { page, name, entry: { kind: 'page', id: page.id } }
+  }
+  const put = (page: Page, path: string, stem: string, clash: PageName['clash']) => {
+    const { name, entry } = nameAt(page, path, stem, clash)
+    pages.set(page.id, name)
+    byPath.set(path, entry)
   }
   const stemless = (page: Page) => page.id !== homeId && page.ownName === null && nameOf(page.label).nameless
 
-  /** Top-level folders that files use; a section called "Images" must not mix with them. */
-  const fileFolders = new Set(Object.values(scheme.folders).flatMap((folder) => folder.split('/')[0] || []))
   const home = tree.byId.get(homeId)
   if (home) put(home, homeFile, scheme.homeName, null)
 
   const real = tree.places.filter((place) => !place.trial && place.page.id !== homeId)
   const { arrangement } = scheme
-  if (arrangement.kind === 'together' || arrangement.kind === 'one-folder') {
+  if (isOneFolder(scheme)) {
     const folder = arrangement.kind === 'one-folder' ? sanitizeFolder(arrangement.folder) : ''
     const claims = real.map(({ page }) => {
       const parent = page.parentId === homeId ? undefined : page.parentId && tree.byId.get(page.parentId)
       return claimOf(page, parent ? (parent.ownName ?? nameOf(parent.label).name) : null)
     })
-    for (const grant of settleNames(claims, [scheme.homeName], scheme))
+    for (const grant of settleNames(claims, takenNames(scheme, false), scheme))
       put(grant.what, folder + grant.name + scheme.extension, grant.name, clashOf(grant))
   } else {
     const everyPage = arrangement.kind === 'folder-a-page'
     const beside = arrangement.kind === 'sections' && arrangement.sectionPage === 'beside'
-    const queue: { pages: readonly Page[]; folder: string }[] = [
-      { pages: [...tree.childrenOf(null), ...tree.childrenOf(homeId)], folder: '' },
+    const isSection = (page: Page) => everyPage || tree.childrenOf(page.id).some((child) => !child.trial)
+    const queue: { parent: Page | null; pages: readonly Page[]; folder: string }[] = [
+      { parent: null, pages: [...tree.childrenOf(null), ...tree.childrenOf(homeId)], folder: '' },
     ]
     for (let at = 0; at < queue.length; at++) {
-      const { pages: siblings, folder } = queue[at]!
-      const claims = siblings
-        .filter((page) => page.id !== homeId && !page.trial)
-        .map((page) => claimOf(page, null))
-      const taken = folder === '' ? [scheme.homeName, ...fileFolders] : [scheme.homeName]
-      for (const grant of settleNames(claims, taken, scheme)) {
-        const page = grant.what
+      const { parent, pages: siblings, folder } = queue[at]!
+      const wanting = siblings.filter((page) => page.id !== homeId && !page.trial)
+      const sections = wanting.map(isSection)
+      const isDated = parent?.dated ?? false
+      let group = groups.get(wanting[0]!)
+      if (!group || !isGroupOf(group, site, wanting, sections, folder, isDated)) {
+        const taken = takenNames(scheme, folder === '')
+        const claims = wanting.map((page) => claimOf(page, null))
+        const named = settleNames(claims, taken, scheme).map((grant) => {
+          const page = grant.what
+          const path =
+            isSection(page) && !beside
+              ? `${folder}${grant.name}/${homeFile}`
+              : folder + grant.name + scheme.extension
+          return nameAt(page, path, grant.name, clashOf(grant))
+        })
+        group = { scheme, language: site.language, siblings: wanting, sections, folder, isDated, named }
+        if (wanting[0]) groups.set(wanting[0], group)
+      }
+      for (const { page, name, entry } of group.named) {
+        pages.set(page.id, name)
+        byPath.set(name.path, entry)
         const below = tree.childrenOf(page.id)
-        const own = `${folder}${grant.name}/`
-        const section = everyPage || below.some((child) => !child.trial)
-        const path = section && !beside ? own + homeFile : folder + grant.name + scheme.extension
-        put(page, path, grant.name, clashOf(grant))
-        if (below.length > 0) queue.push({ pages: below, folder: own })
+        if (below.length > 0) queue.push({ parent: page, pages: below, folder: `${folder}${name.stem}/` })
       }
     }
   }
@@ -147,7 +210,7 @@ function computeNames(site: Nameable): Names {
   const trials = tree.places.filter((place) => place.trial && place.page.id !== homeId)
   const trialClaims = trials.map(({ page }) => claimOf(page, null))
   for (const grant of settleNames(trialClaims, [], scheme))
-    put(grant.what, grant.name + scheme.extension, grant.name, null, trialFolder)
+    put(grant.what, trialFolder + grant.name + scheme.extension, grant.name, null)
 
   const files = nameFiles(site, byPath)
   const folders = new Set<string>()
@@ -272,9 +335,11 @@ export function explainName(site: Nameable, pageId: string): NamingStep[] {
     steps.push({ rule: 'label', text: page.label }, { rule: 'home', text: name.path })
     return steps
   }
-  if (page.ownName !== null)
+  if (page.ownName !== null) {
     steps.push({ rule: 'label', text: page.label }, { rule: 'own-name', text: page.ownName })
-  else {
+    if (page.keptName !== null && page.keptName !== page.ownName)
+      steps.push({ rule: 'kept-name', text: page.keptName })
+  } else {
     const front = frontOf(site, tree)(page)
     if (front.date !== null && front.label !== page.label) steps.push({ rule: 'label', text: page.label })
     nameLabel(front.label, scheme, site.language, (step) =>

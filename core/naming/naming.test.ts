@@ -1,11 +1,12 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import type { Change } from '#core/change'
+import { type Change, correctOwnNames, edit } from '#core/change'
 import { branchOf, treeOf } from '#core/plan'
 import { type Arrangement, defaultScheme, type Scheme } from '#core/site'
 import { arrangements, change, labels, pageCalled, siteFrom, sites, testId, TextStore } from '#core/testing'
 import {
   checkOwnName,
+  checkOwnNameOf,
   clashKey,
   explainName,
   type HostKind,
@@ -124,9 +125,9 @@ describe('names of a site', () => {
     })
   })
 
-  test('adding, removing, moving or renaming a page renames no unrelated page', () => {
+  test('adding, removing, moving, renaming or naming a page renames no unrelated page', () => {
     fc.assert(
-      fc.property(sites, labels, fc.nat(), fc.nat(3), (make, label, pick, what) => {
+      fc.property(sites, labels, fc.nat(), fc.nat(4), (make, label, pick, what) => {
         const texts = new TextStore()
         const made = make(texts)
         // Numbers in plan order follow the order: that is what they are asked for.
@@ -142,8 +143,11 @@ describe('names of a site', () => {
           { kind: 'removePages', pageIds },
           { kind: 'movePages', pageIds, ...at },
           { kind: 'setPageText', pageId: page.id, field: 'label', value: label, was: page.label },
+          { kind: 'setPageText', pageId: page.id, field: 'ownName', value: 'visit', was: page.ownName },
         ]
-        const after = change(before, texts, changes[what]!)
+        const edited = edit(before, changes[what]!)
+        if ('refusal' in edited) return
+        const after = edited.site
         const touched = what < 2 ? [] : branchOf(treeOf(before), page.id)
         for (const one of after.pages) {
           const was = namesOf(before).pages.get(one.id)
@@ -190,6 +194,55 @@ describe('an own name', () => {
       if (name !== 'index') expect(checkOwnName(refusal.proposal, defaultScheme, 'en')).toBeNull()
     },
   )
+  test('that another page has is refused, so that no page has to give way', () => {
+    const site = siteFrom('Home\n  Visit\n    Tides\n  Contact\n  Stay\n    Tides', store)
+    const [contact, tides] = [pageCalled(site, 'Contact'), pageCalled(site, 'Tides')]
+    expect(checkOwnNameOf(site, contact.id, 'VISIT')).toEqual({
+      reason: 'VISIT is the name of “Visit” already.',
+      proposal: 'VISIT-2',
+    })
+    expect(checkOwnNameOf(site, contact.id, 'images')).toMatchObject({ proposal: 'images-2' })
+    // Elsewhere, and where the page itself has it, it is free.
+    expect(checkOwnNameOf(site, contact.id, 'tides')).toBeNull()
+    expect(checkOwnNameOf(site, tides.id, 'tides')).toBeNull()
+    const wanted: Change = {
+      kind: 'setPageText',
+      pageId: contact.id,
+      field: 'ownName',
+      value: 'visit',
+      was: null,
+    }
+    expect(() => change(site, store, wanted)).toThrow('visit is the name of “Visit” already.')
+  })
+
+  test('from a plan is corrected and told, and never used as it came', () => {
+    const site = siteFrom('Home\n  Visit', store)
+    const line = (ownName: string) => ({
+      label: 'Visit',
+      trial: false,
+      inMenus: true,
+      details: { ownName },
+      children: [],
+    })
+    const home = { label: 'Home', trial: false, inMenus: true, children: [] }
+    const plan = correctOwnNames({ home, top: [line('../../etc'), line('fine')], notes: [] }, site)
+    expect(plan.top.map(({ details }) => details?.ownName)).toEqual(['etc', 'fine'])
+    expect(plan.notes).toEqual([
+      'The own name “../../etc” of “Visit” is written etc. A name cannot hold a slash; folders come from the scheme.',
+    ])
+    const seen = Object.fromEntries(site.pages.map((page) => [page.id, page.label]))
+    const top = [{ ...line('../../etc'), id: testId() }]
+    expect(() =>
+      change(site, store, {
+        kind: 'replacePlan',
+        home: { label: 'Home', inMenus: true },
+        top,
+        seen,
+        content: store.put(''),
+      }),
+    ).toThrow('The own name of “Visit”')
+  })
+
   test('survives a new label and another scheme', () => {
     const site = siteFrom('Home\n  Visit', store)
     const id = site.pages[1]!.id

@@ -1,5 +1,8 @@
-import type { Scheme } from '#core/site'
+import { treeOf } from '#core/plan'
+import type { Page, Scheme } from '#core/site'
 import { isReservedName, nameLabel } from './label-name'
+import { keyUnder, numberedName } from './name-space'
+import { isOneFolder, type Nameable, namesOf, takenNames } from './names'
 
 /** Why a name cannot be used, and one that can. */
 export interface NameRefusal {
@@ -36,4 +39,42 @@ export function checkOwnName(name: string, scheme: Scheme, language: string): Na
   if (name.length > 100) return refuse('It is longer than 100 characters.')
   if (name === scheme.homeName) return refuse('That name is kept for the home page of a folder.')
   return null
+}
+
+/**
+ * Checks a name an author wants for a page among the others: as `checkOwnName`, and that no other page
+ * would have to give way to it.
+ */
+export function checkOwnNameOf(site: Nameable, pageId: string, name: string): NameRefusal | null {
+  const refusal = checkOwnName(name, site.scheme, site.language)
+  if (refusal) return refusal
+  const holder = holderOf(site, pageId, name)
+  if (holder === null) return null
+  let proposal = name
+  for (let number = 2; holderOf(site, pageId, proposal) !== null; number++)
+    proposal = numberedName(name, number, site.scheme)
+  return { reason: `${name} is the name of ${holder} already.`, proposal }
+}
+
+/** What has the name where the page stands, in words; null when it is free. */
+function holderOf(site: Nameable, pageId: string, name: string): string | null {
+  const tree = treeOf(site)
+  const page = tree.byId.get(pageId)
+  const key = keyUnder(name, site.scheme)
+  if (!page || tree.placeOf.get(pageId)?.trial) return null
+  const folder = (one: Page) => (one.parentId === site.homeId ? null : one.parentId)
+  const together = isOneFolder(site.scheme)
+  const names = namesOf(site).pages
+  const holder = tree.places.find(
+    ({ page: other, trial }) =>
+      other.id !== pageId &&
+      !trial &&
+      (together || folder(other) === folder(page)) &&
+      keyUnder(names.get(other.id)!.stem, site.scheme) === key,
+  )
+  if (holder) return `“${holder.page.label}”`
+  const isTop = folder(page) === null
+  return takenNames(site.scheme, isTop).some((taken) => keyUnder(taken, site.scheme) === key)
+    ? 'a folder of the scheme'
+    : null
 }

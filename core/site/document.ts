@@ -3,6 +3,9 @@ import type { Scheme } from './scheme'
 /** A SHA-256 in lower-case hexadecimal; names a text or a file by what is in it. */
 export type Hash = string
 
+/** The hash of the empty text: what a page holds before anything is written in it. */
+export const emptyHash: Hash = 'e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855'
+
 /**
  * One page. Its file name, address, menus and links are computed, never stored here;
  * `ownName` and `keptName` are the only two overrides of a computed name.
