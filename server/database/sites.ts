@@ -269,13 +269,20 @@ export async function passAll(db: Queryable, siteId: string): Promise<void> {
   await db.query(`UPDATE history SET state = 'passed' WHERE site_id = $1 AND kind = 'change'`, [siteId])
 }
 
-/** Titles of what undo and redo would do. */
+/** Titles of what undo and redo would do; the differences themselves may be large and stay where they are. */
 export async function undoTitles(
   db: Queryable,
   siteId: string,
 ): Promise<{ undo: string | null; redo: string | null }> {
-  const [undo, redo] = [await stepToUndo(db, siteId), await stepToRedo(db, siteId)]
-  return { undo: undo?.title ?? null, redo: redo?.title ?? null }
+  const { rows } = await db.query<{ undo: string | null; redo: string | null }>(
+    `SELECT
+       (SELECT title FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'done'
+        ORDER BY revision DESC LIMIT 1) AS undo,
+       (SELECT title FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'undone'
+        ORDER BY revision LIMIT 1) AS redo`,
+    [siteId],
+  )
+  return rows[0]!
 }
 
 /** Differences after a revision, oldest first: what a window that saw it has missed. */
