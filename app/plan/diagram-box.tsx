@@ -8,6 +8,7 @@ export interface BoxActions {
   readonly drop: () => void
   readonly cancel: () => void
   readonly fold: (pageId: string) => void
+  readonly focus: (box: Box) => void
   readonly key: (event: KeyboardEvent, box: Box) => void
 }
 
@@ -42,6 +43,7 @@ export const DiagramBox = memo(function DiagramBox(props: Props) {
       onPointerUp={actions.drop}
       onPointerCancel={actions.cancel}
       onDoubleClick={() => hasBelow && !box.isHome && actions.fold(page.id)}
+      onFocus={() => actions.focus(box)}
       onKeyDown={(event) => actions.key(event, box)}
       opacity={isDragged ? 0.4 : 1}
     >
@@ -75,7 +77,11 @@ export const DiagramBox = memo(function DiagramBox(props: Props) {
 })
 
 export const DiagramLines = memo(function DiagramLines({ lines }: Pick<Diagram, 'lines'>) {
-  return lines.map((line) => (
-    <path key={line.to.page.id} d={linePath(line)} fill="none" className="stroke-faint" role="presentation" />
-  ))
+  return <path d={lines.map(linePath).join('')} fill="none" className="stroke-faint" role="presentation" />
+})
+
+/** More boxes than can be told apart, as one shape. */
+export const DiagramShapes = memo(function DiagramShapes({ boxes }: Pick<Diagram, 'boxes'>) {
+  const shape = ({ x, y, width }: Box) => `M${x},${y - boxHeight / 2}h${width}v${boxHeight}h${-width}z`
+  return <path d={boxes.map(shape).join('')} className="fill-paper stroke-ink" role="presentation" />
 })

@@ -1,28 +1,18 @@
 import { saveFile } from '../parts/files'
-import { boxHeight, boxLabel, type Diagram, linePath } from './diagram-layout'
+import { boxHeight, boxLabel, type Diagram, linePath, seenIn } from './diagram-layout'
 import { sheetsOf } from './diagram-sheets'
 
 const escape = (text: string) =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
-/** Room for the number of folded pages behind a box. */
-const hiddenWidth = 40
 // Where the interface's font is not there another, perhaps wider, has to fit the same boxes.
 const font = 'font-family="Atkinson Hyperlegible Next, Arial, Helvetica, sans-serif" font-size="12"'
 
 /** The diagram as an SVG file of its own: text stays text, dark on white, whatever the screen shows. */
 export function diagramSvg(diagram: Diagram, title: string, view = diagram.bounds): string {
   const { x, y, width, height } = view
-  // A sheet of many needs only what can be seen on it.
-  const isSeen = (left: number, top: number, right: number, bottom: number) =>
-    left <= x + width && right >= x && top <= y + height && bottom >= y
-  const seenLines = diagram.lines.filter(({ from, to }) =>
-    isSeen(from.x + from.width, Math.min(from.y, to.y), to.x, Math.max(from.y, to.y)),
-  )
-  const seenBoxes = diagram.boxes.filter((box) =>
-    isSeen(box.x, box.y - boxHeight / 2, box.x + box.width + hiddenWidth, box.y + boxHeight / 2),
-  )
-  const lines = seenLines.map((line) => `  <path d="${linePath(line)}" fill="none" stroke="#857a6a"/>`)
-  const boxes = seenBoxes.map((box) => {
+  const seen = seenIn(diagram, view)
+  const lines = seen.lines.map((line) => `  <path d="${linePath(line)}" fill="none" stroke="#857a6a"/>`)
+  const boxes = seen.boxes.map((box) => {
     const more = box.hidden > 0 ? ` <tspan fill="#5d5346">+${box.hidden}</tspan>` : ''
     return [
       `  <rect x="${box.x}" y="${box.y - boxHeight / 2}" width="${box.width}" height="${boxHeight}" fill="#ffffff" stroke="#221d17"${box.trial ? ' stroke-dasharray="4 3"' : ''}/>`,

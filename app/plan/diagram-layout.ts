@@ -19,10 +19,18 @@ export interface DiagramLine {
   readonly to: Box
 }
 
+/** A part of the plane. */
+export interface View {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
 export interface Diagram {
   readonly boxes: readonly Box[]
   readonly lines: readonly DiagramLine[]
-  readonly bounds: { readonly x: number; readonly y: number; readonly width: number; readonly height: number }
+  readonly bounds: View
 }
 
 export const boxHeight = 26
@@ -101,4 +109,21 @@ export function linePath({ from, to }: DiagramLine): string {
   const start = from.x + from.width
   const middle = to.x - levelGap / 2
   return `M${start},${from.y}H${middle}V${to.y}H${to.x}`
+}
+
+/** Room for the number of folded pages behind a box. */
+const hiddenWidth = 40
+
+/** The boxes and lines that can be seen in a part of the plane: a large plan has thousands more. */
+export function seenIn(diagram: Diagram, { x, y, width, height }: View): Pick<Diagram, 'boxes' | 'lines'> {
+  const isSeen = (left: number, top: number, right: number, bottom: number) =>
+    left <= x + width && right >= x && top <= y + height && bottom >= y
+  return {
+    boxes: diagram.boxes.filter((box) =>
+      isSeen(box.x, box.y - boxHeight / 2, box.x + box.width + hiddenWidth, box.y + boxHeight / 2),
+    ),
+    lines: diagram.lines.filter(({ from, to }) =>
+      isSeen(from.x + from.width, Math.min(from.y, to.y), to.x, Math.max(from.y, to.y)),
+    ),
+  }
 }

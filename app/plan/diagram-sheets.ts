@@ -1,6 +1,4 @@
-import { boxHeight, type Diagram } from './diagram-layout'
-
-export type View = Diagram['bounds']
+import { boxHeight, type Diagram, type View } from './diagram-layout'
 
 /** The part of the diagram that one sheet shows at a readable size: landscape paper less its margins, at 96 dpi. */
 export const sheetSize = { width: 1040, height: 700 }

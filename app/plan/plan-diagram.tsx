@@ -1,23 +1,27 @@
-import { select as d3select, zoom as d3zoom, type ZoomBehavior, zoomIdentity } from 'd3'
 import {
   type KeyboardEvent,
   type PointerEvent,
-  useCallback,
   useDeferredValue,
   useEffect,
+  useLayoutEffect,
   useMemo,
   useRef,
   useState,
 } from 'react'
-import { branchOf, treeOf } from '#core/plan'
+import { branchOf, type Tree, treeOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { useStableActions } from '../parts/use-stable-actions'
 import { printDiagram, savePng, saveSvg } from './diagram-export'
-import { type BoxActions, DiagramBox, DiagramLines } from './diagram-box'
-import { type Box, layOut } from './diagram-layout'
+import { type BoxActions, DiagramBox, DiagramLines, DiagramShapes } from './diagram-box'
+import { type Box, layOut, seenIn } from './diagram-layout'
+import { useDiagramView } from './use-diagram-view'
 
-/** At this scale labels can just be read. */
-const smallestFit = 0.6
+/** A plan of more pages opens folded, and one that grows beyond the second number folds itself. */
+const largePlan = 60
+const veryLargePlan = 400
+/** More boxes at a time cannot be told apart, and would hold the browser up. */
+const mostDrawn = 1200
+const none: ReadonlySet<string> = new Set()
 /** Pixels the pointer has to go before a press becomes a drag. */
 const dragAfter = 6
 
@@ -33,77 +37,34 @@ interface Drag {
 export function PlanDiagram() {
   const { site, tree, store, asked } = useSite()
   const { selected, select } = useSelection()
-  const [folded, setFolded] = useState<ReadonlySet<string>>(() => foldedAtFirst(site.pages.length, tree))
   // A large plan is laid out anew a moment after the key that changes it.
   const shown = useDeferredValue(site)
-  const diagram = useMemo(() => layOut(treeOf(shown), shown.homeId, folded), [shown, folded])
+  const shownTree = treeOf(shown)
+  const [openedWith] = useState(site.pages.length)
+  /** What the author folded; until then a plan that opens large, or has become very large, is folded. */
+  const [chosenFolds, setFolded] = useState<ReadonlySet<string> | null>(null)
+  const isLarge = openedWith > largePlan || shown.pages.length > veryLargePlan
+  const firstFolds = useMemo(() => (isLarge ? sectionsOf(shownTree) : none), [isLarge, shownTree])
+  const folded = chosenFolds ?? firstFolds
+  const diagram = useMemo(() => layOut(shownTree, shown.homeId, folded), [shownTree, shown.homeId, folded])
   const svg = useRef<SVGSVGElement>(null)
   const stage = useRef<SVGGElement>(null)
-  const moved = useRef(false)
-  const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown>>(null)
   const [drag, setDrag] = useState<Drag | null>(null)
 
-  useEffect(() => {
-    const made = d3zoom<SVGSVGElement, unknown>()
-      .scaleExtent([0.05, 3])
-      // A press on a box is a drag of the box; the wheel and the ground are for the view.
-      .filter((event: Event) => event.type === 'wheel' || !(event.target as Element).closest('[data-box]'))
-      .on(
-        'zoom',
-        ({ transform, sourceEvent }: { transform: { toString(): string }; sourceEvent: Event | null }) => {
-          if (sourceEvent) moved.current = true
-          stage.current?.setAttribute('transform', transform.toString())
-        },
-      )
-    behaviour.current = made
-    d3select(svg.current!).call(made).on('dblclick.zoom', null)
-  }, [])
+  const { region, fit, zoomBy, reveal } = useDiagramView(svg, stage, diagram, selected.id)
+  const seen = useMemo(() => (region ? seenIn(diagram, region) : { boxes: [], lines: [] }), [diagram, region])
+  const isCrowd = seen.boxes.length > mostDrawn
 
-  const selectedId = useRef(selected.id)
-  useEffect(() => {
-    selectedId.current = selected.id
-  })
-  const fit = useCallback(() => {
-    const area = svg.current
-    if (!area || !behaviour.current) return
-    const { clientWidth, clientHeight } = area
-    const { x, y, width, height } = diagram.bounds
-    // Never larger than life: three pages need not fill the screen. Nor too small to read: then the
-    // chosen page stands in the middle, and the rest is reached by moving the view.
-    const whole = Math.min(1, clientWidth / width, clientHeight / height)
-    const scale = Math.max(smallestFit, whole)
-    const centre = { x: x + width / 2, y: y + height / 2 }
-    const box = scale > whole ? diagram.boxes.find((one) => one.page.id === selectedId.current) : undefined
-    if (box) centre.y = box.y
-    if (width * scale > clientWidth) centre.x = box ? box.x + box.width / 2 : x + clientWidth / scale / 2
-    const transform = zoomIdentity
-      .translate(clientWidth / 2 - centre.x * scale, clientHeight / 2 - centre.y * scale)
-      .scale(scale)
-    d3select(area).call(behaviour.current.transform, transform)
-  }, [diagram])
-  // Until the author moves or zooms the view it follows the plan and the room there is.
-  useEffect(() => {
-    const follow = () => {
-      if (!moved.current) fit()
-    }
-    follow()
-    const observer = new ResizeObserver(follow)
-    observer.observe(svg.current!)
-    return () => observer.disconnect()
-  }, [fit])
-
-  const zoomBy = (factor: number) => {
-    moved.current = true
-    if (behaviour.current) d3select(svg.current!).call(behaviour.current.scaleBy, factor)
+  const fold = (id: string) => {
+    const next = new Set(folded)
+    if (!next.delete(id)) next.add(id)
+    setFolded(next)
   }
-  const fold = (id: string) =>
-    setFolded((old) => {
-      const next = new Set(old)
-      if (!next.delete(id)) next.add(id)
-      return next
-    })
 
   const boxes = useMemo(() => new Map(diagram.boxes.map((box) => [box.page.id, box])), [diagram])
+  /** Where Tab comes to: the chosen page, or the home page while that is folded away. It is always there. */
+  const stop = boxes.get(selected.id) ?? boxes.get(shown.homeId)!
+  const drawn = isCrowd ? [stop] : seen.boxes.includes(stop) ? seen.boxes : [...seen.boxes, stop]
   const isBelow = (id: string, above: string) => branchOf(tree, above).some((page) => page.id === id)
   const canDrop = (id: string, under: string) =>
     id !== under && !isBelow(under, id) && (tree.byId.get(id)?.parentId ?? site.homeId) !== under
@@ -139,7 +100,8 @@ export function PlanDiagram() {
       event.preventDefault()
       if (id === undefined) return
       select(id)
-      svg.current?.querySelector<SVGGElement>(`[data-box="${id}"]`)?.focus()
+      reveal(boxes.get(id)!)
+      wantsFocus.current = id
     }
     const siblingBy = (by: number) => {
       const column = diagram.boxes.filter((one) => one.x === box.x).sort((a, b) => a.y - b.y)
@@ -168,12 +130,31 @@ export function PlanDiagram() {
     }
   }
 
+  // What is chosen in the register is shown here.
+  const selectedBox = boxes.get(selected.id)
+  const lastRevealed = useRef(selected.id)
+  useEffect(() => {
+    if (!selectedBox || lastRevealed.current === selected.id) return
+    lastRevealed.current = selected.id
+    reveal(selectedBox)
+  })
+
+  /** A box takes the focus once it is there: it may have been out of view. */
+  const wantsFocus = useRef<string>(null)
+  useLayoutEffect(() => {
+    const box = svg.current?.querySelector<SVGGElement>(`[data-box="${wantsFocus.current}"]`)
+    if (!box) return
+    wantsFocus.current = null
+    box.focus({ preventScroll: true })
+  })
+
   const actions = useStableActions<BoxActions>({
     press: onPointerDown,
     drag: onPointerMove,
     drop: onPointerUp,
     cancel: () => setDrag(null),
     fold,
+    focus: reveal,
     key: onKeyDown,
   })
   const proposedUnder =
@@ -194,7 +175,7 @@ export function PlanDiagram() {
         <button
           type="button"
           className="link"
-          onClick={() => setFolded(folded.size > 0 ? new Set() : foldedAtFirst(Infinity, tree))}
+          onClick={() => setFolded(folded.size > 0 ? none : sectionsOf(tree))}
         >
           {folded.size > 0 ? 'Unfold all' : 'Fold all'}
         </button>
@@ -220,8 +201,9 @@ export function PlanDiagram() {
         aria-label="The plan as a diagram"
       >
         <g ref={stage} role="presentation">
-          <DiagramLines lines={diagram.lines} />
-          {diagram.boxes.map((box) => {
+          <DiagramLines lines={seen.lines} />
+          {isCrowd && <DiagramShapes boxes={seen.boxes} />}
+          {drawn.map((box) => {
             const { id } = box.page
             return (
               <DiagramBox
@@ -229,7 +211,7 @@ export function PlanDiagram() {
                 box={box}
                 hasBelow={tree.childrenOf(id).length > 0}
                 isSelected={id === selected.id}
-                isStop={id === selected.id || (box.isHome && !boxes.has(selected.id))}
+                isStop={box === stop}
                 isTarget={drag?.over === id || proposedUnder === id}
                 isDragged={drag?.started === true && drag.id === id}
                 actions={actions}
@@ -246,18 +228,16 @@ export function PlanDiagram() {
   )
 }
 
-/** A large plan opens with its sections folded, so that it can be taken in. */
-function foldedAtFirst(pageCount: number, tree: ReturnType<typeof useSite>['tree']): ReadonlySet<string> {
-  if (pageCount <= 60) return new Set()
-  return new Set(
+/** The sections of the top level. */
+const sectionsOf = (tree: Tree): ReadonlySet<string> =>
+  new Set(
     tree.places
       .filter(({ page, depth }) => depth === 0 && tree.childrenOf(page.id).length > 0)
       .map(({ page }) => page.id),
   )
-}
 
 /** The last page under another that is no trial page, or null. */
-function lastUnder(tree: ReturnType<typeof useSite>['tree'], parentId: string | null): string | null {
+function lastUnder(tree: Tree, parentId: string | null): string | null {
   const below = tree.childrenOf(parentId).filter((page) => !page.trial)
   return below[below.length - 1]?.id ?? null
 }
