@@ -1,5 +1,8 @@
 const numbers = new Intl.NumberFormat('en')
 
+/** `50,000`. */
+export const number = (value: number): string => numbers.format(value)
+
 /** `1 page`, `2 pages`. */
 export function count(number: number, one: string, many = `${one}s`): string {
   return `${numbers.format(number)} ${number === 1 ? one : many}`

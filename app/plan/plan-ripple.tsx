@@ -2,7 +2,7 @@ import type { PlanDifferences } from '#core/plan'
 import type { RippleView } from '#server/ripple-view'
 import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
-import { count } from '../parts/format'
+import { count, number } from '../parts/format'
 import { Pick } from '../parts/pick'
 import { RippleDetails } from '../parts/ripple-details'
 import { rippleWords } from '../parts/ripple-words'
@@ -31,11 +31,11 @@ export function PlanRipple({ differences, ripple, notes, home, onFix, onApply, o
   const parts = [
     renamed.length + (homeRenamed ? 1 : 0) > 0 &&
       `${count(renamed.length + (homeRenamed ? 1 : 0), 'page')} renamed`,
-    moved.length > 0 && `${moved.length} moved`,
-    reordered.length > 0 && `${reordered.length} in another order`,
-    added.length > 0 && `${added.length} added`,
-    removed.length > 0 && `${removed.length} removed`,
-    marked.length > 0 && `${marked.length} marked otherwise`,
+    moved.length > 0 && `${number(moved.length)} moved`,
+    reordered.length > 0 && `${number(reordered.length)} in another order`,
+    added.length > 0 && `${number(added.length)} added`,
+    removed.length > 0 && `${number(removed.length)} removed`,
+    marked.length > 0 && `${number(marked.length)} marked otherwise`,
   ].filter(Boolean)
   const word = 'w-20 shrink-0 text-quiet'
   return (
@@ -57,7 +57,7 @@ export function PlanRipple({ differences, ripple, notes, home, onFix, onApply, o
         aria-label="How the plan was understood"
       >
         {homeRenamed && (
-          <li className="flex">
+          <li className="flex gap-1">
             <span className={word}>renamed</span>“{home.from}” → “{home.to}”, the home page
           </li>
         )}
@@ -81,7 +81,7 @@ export function PlanRipple({ differences, ripple, notes, home, onFix, onApply, o
           </li>
         ))}
         {moved.slice(0, listedAtMost).map(({ pageId, to }) => (
-          <li key={`m${pageId}`} className="flex">
+          <li key={`m${pageId}`} className="flex gap-1">
             <span className={word}>moved</span>“{label(pageId)}”{' '}
             {to === null ? 'to the top level' : `under “${to}”`}
           </li>
@@ -108,7 +108,7 @@ export function PlanRipple({ differences, ripple, notes, home, onFix, onApply, o
           </li>
         ))}
         {removed.slice(0, listedAtMost).map((id) => (
-          <li key={`x${id}`} className="flex text-rubric">
+          <li key={`x${id}`} className="flex gap-1 text-rubric">
             <span className={word}>removed</span>“{label(id)}”, with its text
           </li>
         ))}

@@ -60,14 +60,15 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
     initialRect: { width: 640, height: 660 },
   })
   const focusIndex = draftIndex >= 0 ? draftIndex : selectedIndex
+  const height = virtualizer.scrollRect?.height ?? 0
   useEffect(() => {
     if (focusIndex < 0) return
     // Asked of what the list knows already: to ask the browser would have it lay out everything first.
     const top = virtualizer.scrollOffset ?? 0
-    const height = virtualizer.scrollRect?.height ?? 0
     const isInView = focusIndex * rowHeight >= top && (focusIndex + 1) * rowHeight <= top + height
     if (!isInView) virtualizer.scrollToIndex(focusIndex, { align: 'auto' })
-  }, [focusIndex, virtualizer])
+    // Also when the foot grows: what is being typed must not slip under it.
+  }, [focusIndex, height, virtualizer])
 
   /** Rows take the focus themselves; what has it after a row was remade is set right again. */
   const hadFocus = useRef(false)
