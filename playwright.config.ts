@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { launchOptions } from './bin/lib/chromium.mjs'
 
 export default defineConfig({
   testDir: 'e2e',
@@ -13,17 +14,6 @@ export default defineConfig({
     baseURL: process.env.E2E_ADDRESS,
     viewport: { width: 1280, height: 800 },
     trace: 'retain-on-failure',
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions,
   },
 })

@@ -23,7 +23,12 @@ export async function measure<T>(
     await work(prepared)
     if (run > 0) times.push(Number(process.hrtime.bigint() - start) / 1e6)
   }
-  times.sort((a, b) => a - b)
+  return figureOf(name, times)
+}
+
+/** The figure of times taken elsewhere, in milliseconds, printed. */
+export function figureOf(name: string, timesMs: readonly number[]): Figure {
+  const times = [...timesMs].sort((a, b) => a - b)
   const figure = {
     name,
     medianMs: times[Math.floor(times.length / 2)]!,
@@ -34,7 +39,7 @@ export async function measure<T>(
   return figure
 }
 
-export function print({ name, medianMs, minMs, maxMs }: Figure): void {
+function print({ name, medianMs, minMs, maxMs }: Figure): void {
   const ms = (value: number) => value.toFixed(value < 10 ? 2 : 0).padStart(7)
   console.log(`${name.padEnd(64)} ${ms(medianMs)} ms   (${ms(minMs).trim()} to ${ms(maxMs).trim()})`)
 }

@@ -1,18 +1,33 @@
 // npm run bench: the figures of docs/benchmarks.md, over a cluster and a practice host of its own.
-import { ensureNodeModules } from './lib/install.mjs'
+import fs from 'node:fs'
+import { ensureBuild } from './lib/build.mjs'
+import { launchOptions } from './lib/chromium.mjs'
+import { ensureNodeModules, ensurePackage } from './lib/install.mjs'
 import { run } from './lib/run.mjs'
 import { main } from './lib/say.mjs'
-import { startOwnServices } from './lib/services.mjs'
+import { startChild, startOwnServices } from './lib/services.mjs'
 
 process.chdir(new URL('..', import.meta.url).pathname)
 
 await main(async () => {
   await ensureNodeModules()
+  await ensurePackage(
+    'chromium',
+    () => fs.existsSync(launchOptions.executablePath),
+    'The figures of keys are taken in Chromium, which is not installed.',
+  )
+  await ensureBuild()
   const services = await startOwnServices('bench')
   try {
     await run('node', ['--import', 'tsx', 'bench/main.ts'], {
       show: true,
       env: { ...process.env, ...services.env, LOG_LEVEL: 'silent' },
+    })
+    const app = await startChild('bin/server.mjs', { ...services.env, LOG_LEVEL: 'error' }, /server ready/)
+    services.stops.push(app.stop)
+    await run('node', ['--import', 'tsx', 'bench/keys.ts'], {
+      show: true,
+      env: { ...process.env, BENCH_ADDRESS: `http://127.0.0.1:${services.port}` },
     })
   } finally {
     await services.stop()

@@ -1,6 +1,7 @@
 // npm run screenshots: one PNG of each main view from the demo site of a running application.
 import fs from 'node:fs'
 import { chromium } from '@playwright/test'
+import { launchOptions } from './lib/chromium.mjs'
 
 process.chdir(new URL('..', import.meta.url).pathname)
 
@@ -9,18 +10,7 @@ const folder = process.env.SCREENSHOTS_TO ?? 'docs/screenshots'
 const only = process.argv.slice(2)
 fs.mkdirSync(folder, { recursive: true })
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await chromium.launch(launchOptions)
 const page = await browser.newPage({
   viewport: { width: Number(process.env.WIDTH ?? 1280), height: 800 },
   colorScheme: process.env.DARK ? 'dark' : 'light',
