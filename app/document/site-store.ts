@@ -23,6 +23,8 @@ export interface RefusedChange {
 
 /** A change whose ripple is shown before it is made. */
 export interface AskedChange {
+  /** Tells one question from the next. */
+  readonly id: number
   readonly change: ChangeRequest
   /** What it would touch, where the server has told already. */
   readonly ripple: RippleView | null
@@ -81,6 +83,7 @@ export class SiteStore {
   #state: SiteState
   readonly #waiting: Waiting[] = []
   readonly #asked: WaitingForAnswer[] = []
+  #questions = 0
   readonly #listeners = new Set<() => void>()
   #sending = false
   #failures = 0
@@ -178,8 +181,8 @@ export class SiteStore {
     }
   }
 
-  #ask(asked: WaitingForAnswer): void {
-    this.#asked.push(asked)
+  #ask(asked: Omit<WaitingForAnswer, 'id'>): void {
+    this.#asked.push({ ...asked, id: ++this.#questions })
     this.#keepWaiting()
     this.#set({ asked: this.#asked[0]! })
   }

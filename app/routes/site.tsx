@@ -122,7 +122,7 @@ function Desk() {
             <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr] auto-rows-auto">
               <Register columns={columns} editable={view === 'plan'} onTyped={setTyped} onRename={rename} />
               {asked ? (
-                <AskedQuestion key={JSON.stringify(asked.change)} asked={asked} />
+                <AskedQuestion key={asked.id} asked={asked} />
               ) : typed && typedRipple.ripple ? (
                 <TypedRipple change={typed} ripple={typedRipple.ripple} />
               ) : renamed ? (
