@@ -1,5 +1,5 @@
 import type { NamingStep } from '#core/naming'
-import type { FileKind, Scheme } from '#core/site'
+import { defaultScheme, type FileKind, type Scheme } from '#core/site'
 import { Pick } from '../parts/pick'
 import { WritePick } from '../parts/write-pick'
 
@@ -16,7 +16,7 @@ const arrangementOf: Record<ArrangementKey, Scheme['arrangement']> = {
   'folder-a-page': { kind: 'folder-a-page' },
 }
 
-const lengths = [8, 24, 40, 60, 80]
+const lengths = [8, 16, 26, 40, 60, 80]
 const folderName = /^[A-Za-z0-9_-]{1,60}$/
 const checkFolder = (typed: string) =>
   folderName.test(typed) ? null : 'Letters, digits, hyphen and underscore only.'
@@ -147,7 +147,7 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
             .map((length) => ({
               value: String(length),
               words: `${length} letters`,
-              hint: length <= 8 ? 'Told apart also on the oldest hosts' : undefined,
+              hint: length === defaultScheme.longest ? 'As many as every host keeps' : undefined,
             }))}
           onPick={(longest) => onChange({ longest: Number(longest) })}
           {...opener('longest')}

@@ -1,17 +1,24 @@
 import type { Scheme, Site } from '#core/site'
-import { cutLetters, isReservedName } from './label-name'
-import { oldestLongest } from './name-space'
-import { type Nameable, namesOf, trialFolder } from './names'
+import { isReservedName } from './label-name'
+import { type Nameable, namesOf, splitFileName, trialFolder } from './names'
 
 /** Kinds of hosts by what they make of a name. */
 export type HostKind = 'case-kept' | 'case-folded' | 'oldest'
+
+/**
+ * What hosts with the oldest rules hold of one name, extension and dot included: ISO 9660:1988, level 2,
+ * 7.5.1 and 10.2, and the file systems of its time. Their letters are those of the POSIX portable file
+ * name character set (IEEE 1003.1, 3.265), and one dot.
+ */
+const oldestLongest = 31
+const oldestName = /^[A-Za-z0-9_-]+(\.[A-Za-z0-9]+)?$/
 
 export const hostKinds: Readonly<Record<HostKind, { readonly name: string; readonly hint: string }>> = {
   'case-kept': { name: 'case kept and told apart', hint: 'Linux and most web space' },
   'case-folded': { name: 'case not told apart', hint: 'Windows and macOS servers, and many USB sticks' },
   oldest: {
     name: 'the oldest rules',
-    hint: 'Letters, digits, hyphen and underscore; eight letters and three',
+    hint: `Letters, digits, hyphen, underscore and one dot, ${oldestLongest} in all; case not told apart`,
   },
 }
 
@@ -31,11 +38,11 @@ function keyOn(kind: HostKind, path: string): string {
   return shortPath(folded)
 }
 
-/** Eight letters and three: more is cut off. */
+/** What is left of a name where it is too long: the end of its stem is cut off. */
 const shortName = (name: string) => {
-  const dot = name.lastIndexOf('.')
-  const [stem, extension] = dot < 0 ? [name, ''] : [name.slice(0, dot), name.slice(dot, dot + 4)]
-  return stem.slice(0, oldestLongest) + extension
+  if (name.length <= oldestLongest) return name
+  const { extension } = splitFileName(name)
+  return name.slice(0, oldestLongest - extension.length) + extension
 }
 
 const shortPath = (path: string) => path.split('/').map(shortName).join('/')
@@ -88,35 +95,17 @@ export function remarksOfHost(site: Nameable & Pick<Site, 'scheme'>, kind: HostK
 }
 
 /** The scheme with as little changed as hosts with the oldest rules need. */
-export function schemeForOldest(scheme: Scheme): Scheme {
-  const short = (folder: string) => (folder === 'documents' ? 'docs' : cutLetters(folder, oldestLongest))
-  const { image, style, script, document, other } = scheme.folders
-  return {
-    ...scheme,
-    letterCase: 'lower',
-    letters: 'ascii',
-    longest: Math.min(scheme.longest, oldestLongest),
-    extension: '.htm',
-    homeName: short(scheme.homeName),
-    arrangement:
-      scheme.arrangement.kind === 'one-folder'
-        ? { kind: 'one-folder', folder: short(scheme.arrangement.folder) }
-        : scheme.arrangement,
-    folders: {
-      image: short(image),
-      style: short(style),
-      script: short(script),
-      document: short(document),
-      other: short(other),
-    },
-  }
-}
+export const schemeForOldest = (scheme: Scheme): Scheme => ({
+  ...scheme,
+  letters: 'ascii',
+  longest: Math.min(scheme.longest, oldestLongest - '.html'.length),
+})
 
 function refusedOn(kind: HostKind, path: string): string | null {
   const names = path.split('/')
   if (kind !== 'case-kept' && names.some(isReservedName))
     return 'has a name that such systems keep for themselves'
-  if (kind === 'oldest' && names.some((name) => /[^A-Za-z0-9_.-]/.test(name)))
+  if (kind === 'oldest' && !names.every((name) => oldestName.test(name)))
     return 'has letters that such a host does not take'
   if (names.some((name) => new TextEncoder().encode(name).length > 255))
     return 'has a name longer than 255 bytes, which no system takes'

@@ -23,16 +23,6 @@ export interface Grant<T> {
 /** The rules of the scheme that settling needs. */
 type Rules = Pick<Scheme, 'gap' | 'longest'>
 
-/** Letters that hosts with the oldest rules (eight and three) tell names apart by. */
-export const oldestLongest = 8
-
-/**
- * Two names of one folder that any host of the scheme's kind would take for one have the same key. A
- * scheme that stops at eight letters is made for the oldest hosts, which read no further.
- */
-export const keyUnder = (name: string, { longest }: Rules) =>
-  longest > oldestLongest ? clashKey(name) : clashKey(name).slice(0, oldestLongest)
-
 /**
  * Gives every claim in one folder a name that no other has, also where case and Unicode form
  * are not told apart, and none longer than the scheme's longest. The older of two keeps the name; the
@@ -44,18 +34,18 @@ export function settleNames<T>(
   rules: Rules,
 ): Grant<T>[] {
   const holders = new Map<string, T | null>()
-  for (const name of taken) holders.set(keyUnder(name, rules), null)
+  for (const name of taken) holders.set(clashKey(name), null)
   const nextNumber = new Map<string, number>()
   const inOrder = [...claims].sort((a, b) => a.rank - b.rank || a.seq - b.seq)
   return inOrder.map(({ what, wanted, second }) => {
     const take = (name: string): boolean => {
-      const key = keyUnder(name, rules)
+      const key = clashKey(name)
       if (holders.has(key)) return false
       holders.set(key, what)
       return true
     }
     if (take(wanted)) return { what, name: wanted, wanted, heldBy: null }
-    const heldBy = holders.get(keyUnder(wanted, rules)) ?? null
+    const heldBy = holders.get(clashKey(wanted)) ?? null
     // A second choice that does not fit would be cut to what the wanted name was.
     const other = second !== null && second.length <= rules.longest ? second : null
     if (other !== null && take(other)) return { what, name: other, wanted, heldBy }
@@ -74,8 +64,8 @@ export function numberedName(base: string, number: number, { gap, longest }: Rul
   // "x2" for a scheme without gaps could be read as part of a number: "season20242".
   const joint = gap === '' && /\d$/.test(base) ? '-' : gap
   const suffix = `${joint}${number}`
-  const limit = longest > oldestLongest ? Math.max(longest, base.length) : longest
-  const room = cutLetters(base, limit - suffix.length)
+  // A name of an author's own may be longer than the scheme's.
+  const room = cutLetters(base, Math.max(longest, base.length) - suffix.length)
   const kept = room === base ? base : room.replace(/[-_]+$/, '')
   // Of a very short name nothing but the number would be left.
   return kept === '' ? `${cutLetters(base, 1)}${number}` : kept + suffix

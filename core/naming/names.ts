@@ -2,7 +2,7 @@ import { type Tree, treeOf } from '#core/plan'
 import type { Page, Scheme, Site, SiteFile } from '#core/site'
 import { readLabelDate } from './label-date'
 import { cutLetters, cutName, type NamingStep, nameLabel } from './label-name'
-import { type Claim, type Grant, oldestLongest, settleNames } from './name-space'
+import { type Claim, type Grant, settleNames } from './name-space'
 
 /** What the scheme made of one page. */
 export interface PageName {
@@ -292,18 +292,17 @@ function nameFiles(site: Nameable, byPath: Map<string, { kind: 'page' | 'file'; 
     const byExtension = new Map<string, Claim<SiteFile>[]>()
     for (const file of list) {
       const { stem, extension } = splitFileName(file.label)
-      const { name } = nameLabel(stem, site.scheme, site.language)
-      const key = extensionKey(extension, site.scheme)
-      const claims = byExtension.get(key) ?? []
+      const { name } = nameLabel(stem, schemeFor(extension, site.scheme), site.language)
+      const claims = byExtension.get(extension) ?? []
       claims.push({ what: file, wanted: name, rank: 0, seq: file.seq, second: null })
-      byExtension.set(key, claims)
+      byExtension.set(extension, claims)
     }
-    for (const [key, claims] of byExtension) {
+    for (const [extension, claims] of byExtension) {
       const stems = taken
         .map(splitFileName)
-        .filter(({ extension }) => extensionKey(extension, site.scheme) === key)
+        .filter((other) => other.extension === extension)
         .map(({ stem }) => stem)
-      for (const grant of settleNames(claims, stems, site.scheme)) {
+      for (const grant of settleNames(claims, stems, schemeFor(extension, site.scheme))) {
         const path = folder + grant.name + splitFileName(grant.what.label).extension
         files.set(grant.what.id, path)
         byPath.set(path, { kind: 'file', id: grant.what.id })
@@ -313,13 +312,17 @@ function nameFiles(site: Nameable, byPath: Map<string, { kind: 'page' | 'file'; 
   return files
 }
 
-/** Extensions of one key are one extension to a host of the scheme's kind. */
-const extensionKey = (extension: string, { longest }: Scheme) =>
-  longest > oldestLongest ? extension : extension.slice(0, 4)
+/** A long extension takes from the name before it, so that no file's name is longer than a page's can be. */
+function schemeFor(extension: string, scheme: Scheme): Scheme {
+  const more = extension.length - '.html'.length
+  return more <= 0
+    ? scheme
+    : { ...scheme, longest: Math.max(Math.min(scheme.longest, 8), scheme.longest - more) }
+}
 
 /** `Plan of the pier.JPG` → stem `Plan of the pier`, extension `.jpg` ('' when there is none). */
 export function splitFileName(label: string): { stem: string; extension: string } {
-  const match = /^(.+?)(\.[A-Za-z0-9]{1,10})$/s.exec(label)
+  const match = /^(.+?)(\.[A-Za-z0-9]{1,12})$/s.exec(label)
   return match ? { stem: match[1]!, extension: match[2]!.toLowerCase() } : { stem: label, extension: '' }
 }
 

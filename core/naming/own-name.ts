@@ -1,7 +1,7 @@
 import { treeOf } from '#core/plan'
 import type { Page, Scheme } from '#core/site'
-import { isReservedName, nameLabel } from './label-name'
-import { keyUnder, numberedName } from './name-space'
+import { clashKey, isReservedName, nameLabel } from './label-name'
+import { numberedName } from './name-space'
 import { isOneFolder, type Nameable, namesOf, takenNames } from './names'
 
 /** Why a name cannot be used, and one that can. */
@@ -60,7 +60,7 @@ export function checkOwnNameOf(site: Nameable, pageId: string, name: string): Na
 function holderOf(site: Nameable, pageId: string, name: string): string | null {
   const tree = treeOf(site)
   const page = tree.byId.get(pageId)
-  const key = keyUnder(name, site.scheme)
+  const key = clashKey(name)
   if (!page || tree.placeOf.get(pageId)?.trial) return null
   const folder = (one: Page) => (one.parentId === site.homeId ? null : one.parentId)
   const together = isOneFolder(site.scheme)
@@ -70,11 +70,11 @@ function holderOf(site: Nameable, pageId: string, name: string): string | null {
       other.id !== pageId &&
       !trial &&
       (together || folder(other) === folder(page)) &&
-      keyUnder(names.get(other.id)!.stem, site.scheme) === key,
+      clashKey(names.get(other.id)!.stem) === key,
   )
   if (holder) return `“${holder.page.label}”`
   const isTop = folder(page) === null
-  return takenNames(site.scheme, isTop).some((taken) => keyUnder(taken, site.scheme) === key)
+  return takenNames(site.scheme, isTop).some((taken) => clashKey(taken) === key)
     ? 'a folder of the scheme'
     : null
 }

@@ -40,7 +40,7 @@ export const defaultScheme: Scheme = {
   letters: 'ascii',
   leaveOut: [],
   shortForms: [],
-  longest: 60,
+  longest: 26,
   extension: '.html',
   homeName: 'index',
   arrangement: { kind: 'sections', sectionPage: 'inside' },

@@ -132,7 +132,7 @@ export const schemes: fc.Arbitrary<Scheme> = fc
     letterCase: fc.constantFrom('lower' as const, 'as-typed' as const),
     gap: fc.constantFrom('-' as const, '_' as const, '' as const),
     letters: fc.constantFrom('ascii' as const, 'kept' as const),
-    longest: fc.constantFrom(3, 8, 12, 60),
+    longest: fc.constantFrom(3, 8, 12, 26, 60),
     leaveOut: fc.constantFrom([], ['the', 'and']),
     shortForms: fc.constantFrom([], [{ word: 'visit', short: 'v' }]),
     extension: fc.constantFrom('.html' as const, '.htm' as const),
