@@ -14,7 +14,7 @@ test('the plan is typed over as text; what that means is shown, can be corrected
 }) => {
   await page.getByRole('tab', { name: 'Text' }).click()
   const text = page.getByLabel('The whole plan as text')
-  await expect(text).toHaveValue(`${plan}\n`)
+  await expect(text).toHaveText(`${plan}\n`, { useInnerText: true })
   await text.fill('Saltpan Chapel\n  The bell\n  Come and see\n    Getting here\n    Parking\n  Concerts')
   const ripple = page.getByRole('list', { name: 'How the plan was understood' })
   await expect(ripple).toContainText('“Come and see” was “Visit”')

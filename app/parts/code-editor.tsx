@@ -7,6 +7,8 @@ import CodeMirror from '@uiw/react-codemirror'
 import { useMemo } from 'react'
 import { useRouteLoaderData } from 'react-router'
 import type { loader as rootLoader } from '../root'
+import { type LineMark, lineMarks } from './line-marks'
+import { useStableActions } from './use-stable-actions'
 
 const look = EditorView.theme({
   '&': { height: '100%', fontSize: '13.5px', backgroundColor: 'transparent' },
@@ -44,26 +46,40 @@ const colours = syntaxHighlighting(
 interface Props {
   /** What is written here, for a screen reader. */
   readonly name: string
-  readonly language: 'html' | 'css'
+  readonly language: 'html' | 'css' | 'plain'
   readonly value: string
   /** Without it the text can be read and copied only. */
   readonly onChange?: (text: string) => void
+  /** Words beside lines; the same array while they are the same. */
+  readonly marks?: readonly LineMark[]
 }
 
+const languages = {
+  html: () => html({ autoCloseTags: true, matchClosingTags: true }),
+  css,
+  plain: () => [],
+}
+
+// The editor is set up anew where these are other objects.
+const read = { foldGutter: false, highlightActiveLine: false, highlightSelectionMatches: false }
+const written = { ...read, highlightActiveLine: true }
+
 /** Source text with completion, closing of tags and search. Tab indents; Escape, then Tab leaves it. */
-export function CodeEditor({ name, language, value, onChange }: Props) {
+export function CodeEditor({ name, language, value, onChange, marks }: Props) {
   const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
   const extensions = useMemo(
     () => [
-      language === 'html' ? html({ autoCloseTags: true, matchClosingTags: true }) : css(),
+      languages[language](),
+      marks ? lineMarks(marks) : [],
       look,
       colours,
       EditorView.lineWrapping,
       EditorView.cspNonce.of(nonce),
       EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false', tabindex: '0' }),
     ],
-    [language, name, nonce],
+    [language, name, nonce, marks],
   )
+  const { changed } = useStableActions({ changed: (text: string) => onChange?.(text) })
   return (
     <CodeMirror
       className="h-full min-h-0"
@@ -72,14 +88,9 @@ export function CodeEditor({ name, language, value, onChange }: Props) {
       value={value}
       extensions={extensions}
       readOnly={!onChange}
-      onChange={onChange}
+      onChange={onChange && changed}
       indentWithTab={Boolean(onChange)}
-      basicSetup={{
-        foldGutter: false,
-        highlightActiveLine: Boolean(onChange),
-        highlightSelectionMatches: false,
-        lineNumbers: true,
-      }}
+      basicSetup={onChange ? written : read}
     />
   )
 }

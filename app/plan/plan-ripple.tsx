@@ -12,6 +12,8 @@ const listedAtMost = 60
 
 interface Props {
   readonly differences: PlanDifferences
+  /** Whether it is the plan as typed now that was understood; a long one takes a moment. */
+  readonly isRead: boolean
   /** What becomes of files and links, once the server has told. */
   readonly ripple: RippleView | null
   readonly notes: readonly string[]
@@ -23,7 +25,7 @@ interface Props {
 }
 
 /** How an edited plan was understood, with a way to say that it was not. */
-export function PlanRipple({ differences, ripple, notes, home, onFix, onApply, onLeave }: Props) {
+export function PlanRipple({ differences, isRead, ripple, notes, home, onFix, onApply, onLeave }: Props) {
   const { tree } = useSite()
   const { renamed, moved, reordered, added, removed, marked } = differences
   const label = (id: string) => tree.byId.get(id)?.label ?? ''
@@ -117,7 +119,7 @@ export function PlanRipple({ differences, ripple, notes, home, onFix, onApply, o
         )}
       </ul>
       <div className="flex gap-3">
-        <Button look="go" disabled={parts.length === 0} onClick={onApply}>
+        <Button look="go" disabled={parts.length === 0 || !isRead} onClick={onApply}>
           Use this plan
         </Button>
         <Button onClick={onLeave}>Keep the plan as it is</Button>

@@ -1,23 +1,22 @@
-import { useDeferredValue, useMemo, useState } from 'react'
-import { correctOwnNames, plannedFrom } from '#core/change'
+import { useMemo, useState } from 'react'
 import {
   decodePlanFile,
   guessPlanFormat,
-  matchPlan,
   outlineOfSite,
-  planDifferences,
   type PlanFormat,
   planFormats,
-  planSite,
   readPlan,
   writePlan,
 } from '#core/plan'
 import { useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
 import { Button } from '../parts/button'
+import { CodeEditor } from '../parts/code-editor'
 import { FileButton, saveFile } from '../parts/files'
+import { count } from '../parts/format'
 import { Pick } from '../parts/pick'
 import { PlanRipple } from './plan-ripple'
+import { useUnderstoodPlan } from './use-understood-plan'
 
 /** The server is asked what a plan touches when it has stood for so long: a large one is a large question. */
 const ripplePauseMs = 400
@@ -34,18 +33,18 @@ export function PlanText() {
   const written = useMemo(() => writePlan(format, outlineOfSite(site), site.name), [format, site])
   const text = typed ?? written.text
 
-  // A plan of thousands of lines is read and matched a moment after the key, not with it.
-  const read = useDeferredValue(typed)
-  const outline = useMemo(() => (read === null ? null : readPlan(format, read)), [read, format])
-  const plan = useMemo(
-    () =>
-      outline && 'nodes' in outline
-        ? correctOwnNames(planSite(outline, site.name), { scheme: site.scheme, language: site.language })
-        : null,
-    [outline, site.name, site.scheme, site.language],
+  const edited = useMemo(
+    () => (typed === null ? null : { text: typed, format, fixed }),
+    [typed, format, fixed],
   )
-  const match = useMemo(() => plan && matchPlan(site, plan.top, fixed), [plan, site, fixed])
-  const differences = useMemo(() => match && planDifferences(site, match), [match, site])
+  const { answer, isCurrent: isRead } = useUnderstoodPlan(site, edited)
+  const refusal = answer && 'refusal' in answer ? answer.refusal : null
+  const plan = answer && 'top' in answer ? answer : null
+
+  const marks = useMemo(() => {
+    if (plan) return plan.marks
+    return refusal ? [{ line: refusal.line, word: 'here', wrong: true }] : []
+  }, [plan, refusal])
 
   const write = (next: string | null, from: readonly string[] = []) => {
     setTyped(next === written.text ? null : next)
@@ -70,18 +69,17 @@ export function PlanText() {
   }
   const save = () => saveFile(text, `plan${planFormats[format].extension}`, planFormats[format].mediaType)
   const change = useMemo(() => {
-    if (!plan || !match) return null
+    if (!plan) return null
     const seen = Object.fromEntries(site.pages.map((page) => [page.id, page.label]))
     const { label, inMenus, details } = plan.home
-    const top = plannedFrom(match.lines, () => crypto.randomUUID())
-    return { kind: 'replacePlan' as const, home: { label, inMenus, ...(details && { details }) }, top, seen }
-  }, [plan, match, site.pages])
+    const home = { label, inMenus, ...(details && { details }) }
+    return { kind: 'replacePlan' as const, home, top: plan.top, seen }
+  }, [plan, site.pages])
   const { ripple, isCurrent } = useRipple(change, ripplePauseMs)
   function apply() {
-    if (change && !('refusal' in store.change(change, isCurrent))) write(null)
+    if (change && isRead && !('refusal' in store.change(change, isCurrent))) write(null)
   }
 
-  const refusal = outline && 'refusal' in outline ? outline.refusal : null
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr_auto]">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 px-7 pt-3 pb-2">
@@ -120,13 +118,13 @@ export function PlanText() {
           </p>
         )}
       </div>
-      <div className="min-h-0 px-7 pb-4">
-        <textarea
-          className="area h-full"
+      <div className="min-h-0 border-t border-rule">
+        <CodeEditor
+          name="The whole plan as text"
+          language="plain"
           value={text}
-          onChange={(event) => write(event.target.value)}
-          aria-label="The whole plan as text"
-          spellCheck={false}
+          onChange={(next) => write(next)}
+          marks={marks}
         />
       </div>
       {problem || refusal ? (
@@ -136,19 +134,28 @@ export function PlanText() {
             Back to the plan as it is
           </Button>
         </div>
-      ) : differences && plan && match ? (
+      ) : plan ? (
         <PlanRipple
-          differences={differences}
+          differences={plan.differences}
+          isRead={isRead}
           ripple={ripple}
           notes={[...notes, ...plan.notes]}
           home={{ from: site.pages.find((page) => page.id === site.homeId)!.label, to: plan.home.label }}
-          onFix={(line, pageId) => setFixed(new Map([...fixed, [line, pageId]]))}
+          onFix={(line, pageId) => isRead && setFixed(new Map([...fixed, [line, pageId]]))}
           onApply={apply}
           onLeave={() => write(null)}
         />
+      ) : typed !== null ? (
+        <div role="status" className="flex items-center gap-4 border-t border-rule bg-vellum px-7 py-3">
+          Reading {count(typed.split('\n').length, 'line')} …
+          <Button className="ml-auto" onClick={() => write(null)}>
+            Keep the plan as it is
+          </Button>
+        </div>
       ) : (
         <p className="border-t border-rule px-7 py-3 text-sm text-quiet">
-          Type over it, paste over it, move lines about: what that changes is shown before it is done.
+          Type over it, paste over it, move lines about: what that changes is shown before it is done. Tab and
+          Shift+Tab change a line’s level; Escape, then Tab leaves the text.
         </p>
       )}
     </div>

@@ -1,9 +1,9 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { checkOwnName } from '#core/naming'
-import { cleanLabel, type MatchedLine, type OutlineNode, type SitePlan, walkOutline } from '#core/plan'
+import { cleanLabel, type OutlineNode, type SitePlan, walkOutline } from '#core/plan'
 import { defaultScheme, type Hash, type Site } from '#core/site'
 import { defaultTitlePattern } from '#core/template'
-import type { NewPage, PlannedPage } from './change'
+import type { NewPage } from './change'
 import { edit, longestLabel } from './edit'
 
 /** What a new site is made from; ids and hashes come from outside, since the core has no randomness. */
@@ -81,30 +81,6 @@ export function withIds(nodes: SitePlan['top'], newId: () => string): NewPage[] 
     inMenus: node.inMenus,
     children: withIds(node.children, newId),
   }))
-}
-
-/** Matched lines of an edited plan as planned pages; a line that stands for no page gets a new id. */
-export function plannedFrom(lines: readonly MatchedLine[], newId: () => string): PlannedPage[] {
-  interface Draft extends PlannedPage {
-    readonly children: Draft[]
-  }
-  const top: Draft[] = []
-  const open: Draft[] = []
-  for (const { node, depth, pageId } of lines) {
-    const { label, trial, inMenus, details } = node
-    const draft: Draft = {
-      id: pageId ?? newId(),
-      label,
-      trial,
-      inMenus,
-      ...(details && { details }),
-      children: [],
-    }
-    open.length = depth
-    ;(open[depth - 1]?.children ?? top).push(draft)
-    open.push(draft)
-  }
-  return top
 }
 
 /**

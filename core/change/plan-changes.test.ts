@@ -13,7 +13,7 @@ import {
 } from '#core/plan'
 import { applyDiff, diffSites, reverseDiff, type Site } from '#core/site'
 import { change, outlines, pageCalled, siteFrom, testId, TextStore } from '#core/testing'
-import { edit, plannedFrom } from './index'
+import { edit, plannedFrom, understandPlan } from './index'
 
 const store = new TextStore()
 const plan = 'Chapel\n  Visit\n    Getting here\n  The building\n    The bell\n  Contact'
@@ -21,12 +21,13 @@ const text = (site: Site) => writeOutline(outlineOfSite(site))
 const seenOf = (site: Site) => Object.fromEntries(site.pages.map((page) => [page.id, page.label]))
 
 function apply(site: Site, edited: string, seen = seenOf(site)): Site {
-  const { home, top } = planSite(readOutline(edited), 'Chapel')
-  const { lines } = matchPlan(site, top)
+  const understood = understandPlan(site, { text: edited, format: 'text', fixed: new Map() }, testId)
+  if ('refusal' in understood) throw new Error(understood.refusal.reason)
+  const { home, top } = understood
   return change(site, store, {
     kind: 'replacePlan',
     home,
-    top: plannedFrom(lines, testId),
+    top,
     seen,
     content: store.put(''),
   })

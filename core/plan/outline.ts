@@ -24,6 +24,8 @@ export interface PlanRefusal {
 export interface Outline {
   readonly nodes: readonly OutlineNode[]
   readonly notes: readonly string[]
+  /** The line of the text (from 1) each node was read from, in reading order. */
+  readonly lineNumbers: readonly number[]
 }
 
 interface Draft extends OutlineNode {
@@ -57,6 +59,8 @@ export function indentOf(line: string): { columns: number; rest: string; tabs: b
 
 /** A line of a plan before it has its place in the tree. */
 export interface PlanLine {
+  /** The line of the text it begins on, from 1. */
+  readonly line: number
   /** How far in it stands; only more or less counts. */
   readonly columns: number
   readonly node: Omit<OutlineNode, 'children'>
@@ -66,7 +70,9 @@ export interface PlanLine {
  * Puts lines into a tree by how far in they stand.
  * @returns the tree, and how many lines came back to a depth that no line above them has
  */
-export function nestLines(lines: readonly PlanLine[]): { nodes: OutlineNode[]; uneven: number } {
+export function nestLines(
+  lines: readonly PlanLine[],
+): Pick<Outline, 'nodes' | 'lineNumbers'> & { uneven: number } {
   const nodes: Draft[] = []
   const open: { columns: number; node: Draft }[] = []
   let uneven = 0
@@ -83,7 +89,7 @@ export function nestLines(lines: readonly PlanLine[]): { nodes: OutlineNode[]; u
     else nodes.push(node)
     open.push({ columns, node })
   }
-  return { nodes, uneven }
+  return { nodes, uneven, lineNumbers: lines.map(({ line }) => line) }
 }
 
 /** What is said when lines stood at depths that no line above them has. */
@@ -135,17 +141,20 @@ export function readOutline(text: string): Outline {
   const lines: PlanLine[] = []
   let tabs = false
   let spaces = false
-  for (const line of text.replace(/^\ufeff/, '').split(/\r\n|\n|\r/)) {
+  for (const [index, line] of text
+    .replace(/^\ufeff/, '')
+    .split(/\r\n|\n|\r/)
+    .entries()) {
     const indent = indentOf(line)
     const node = readLine(indent.rest)
     if (node.label === '') continue
     tabs ||= indent.tabs
     spaces ||= indent.spaces
-    lines.push({ columns: indent.columns, node })
+    lines.push({ line: index + 1, columns: indent.columns, node })
   }
-  const { nodes, uneven } = nestLines(lines)
+  const { uneven, ...nested } = nestLines(lines)
   const notes = tabs && spaces ? ['Tabs and spaces are mixed; a tab was taken as up to 8 spaces.'] : []
-  return { nodes, notes: [...notes, ...unevenNote(uneven)] }
+  return { ...nested, notes: [...notes, ...unevenNote(uneven)] }
 }
 
 function writeLine(node: OutlineNode): string {
@@ -205,7 +214,7 @@ export interface SitePlan {
  * stands under it, or when it is called like the site or like a home page and has nothing
  * under it; otherwise a home page called like the site is put in front.
  */
-export function planSite(outline: Outline, siteName: string): SitePlan {
+export function planSite(outline: Pick<Outline, 'nodes' | 'notes'>, siteName: string): SitePlan {
   const notes = [...outline.notes]
   const [first, ...rest] = outline.nodes
   const added = { label: cleanLabel(siteName) || 'Home', trial: false, inMenus: true, children: [] }

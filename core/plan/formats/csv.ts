@@ -20,39 +20,44 @@ const yes = /^(yes|y|true|1|x)$/i
  * that has `label` and `level`, by those columns; without one, the column a row begins in is its level.
  */
 export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
-  const parsed = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: 'greedy' })
+  // Line ends may be mixed; in a value they come to a space in any case.
+  const unified = text.replace(/^\ufeff/, '').replace(/\r\n?/g, '\n')
+  // What parts values is guessed from rows that have some; empty ones are kept for their line numbers.
+  const { delimiter } = Papa.parse(unified, { newline: '\n', skipEmptyLines: 'greedy', preview: 100 }).meta
+  const parsed = Papa.parse<string[]>(unified, { newline: '\n', delimiter })
+  const lineOf = linesOfRows(unified)
   const broken = parsed.errors.find((error) => error.type === 'Quotes')
   if (broken)
     return {
       refusal: {
-        line: lineOfRow(text, broken.row ?? 0),
+        line: lineOf[broken.row ?? 0] ?? 1,
         reason: 'A quotation mark is opened and not closed.',
       },
     }
   const [first, ...rest] = parsed.data
+    .map((cells, index) => ({ cells, line: lineOf[index]! }))
+    .filter(({ cells }) => cells.some((cell) => cell.trim() !== ''))
   if (!first) return { refusal: { line: 1, reason: 'The file is empty.' } }
-  const header = first.map((cell) => cell.trim().toLowerCase())
+  const header = first.cells.map((cell) => cell.trim().toLowerCase())
   const at = (name: Column) => header.indexOf(name)
   const notes: string[] = []
-  if (parsed.meta.delimiter !== ',')
-    notes.push(
-      `Values are taken as parted by ${parsed.meta.delimiter === '\t' ? 'tabs' : `“${parsed.meta.delimiter}”`}.`,
-    )
+  if (delimiter !== ',')
+    notes.push(`Values are taken as parted by ${delimiter === '\t' ? 'tabs' : `“${delimiter}”`}.`)
   const lines: PlanLine[] = []
   if (at('label') >= 0) {
     if (at('level') < 0 && rest.length > 0)
       notes.push('There is no column “level”, so every page stands at the top.')
     const ignored = header.filter((name) => name !== '' && !(columns as readonly string[]).includes(name))
     if (ignored.length > 0) notes.push(`Left out: ${ignored.map((name) => `“${name}”`).join(', ')}.`)
-    for (const [index, row] of rest.entries()) {
-      const cell = (name: Column) => (row[at(name)] ?? '').trim()
+    for (const { cells, line } of rest) {
+      const cell = (name: Column) => (cells[at(name)] ?? '').trim()
       const label = cleanLabel(cell('label'))
       if (label === '') continue
       const level = cell('level') === '' ? 1 : Number(cell('level'))
       if (!Number.isInteger(level) || level < 0)
         return {
           refusal: {
-            line: lineOfRow(text, index + 1),
+            line,
             reason: `The level of “${label}” is “${cell('level')}”; it has to be a whole number.`,
           },
         }
@@ -68,6 +73,7 @@ export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
           .filter(([, value]) => value !== ''),
       ) as PageDetails
       lines.push({
+        line,
         columns: level,
         node: {
           label,
@@ -79,31 +85,29 @@ export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
     }
   } else {
     notes.push('There is no header with “label”, so the column a row begins in is taken as its level.')
-    for (const row of parsed.data) {
-      const columnsIn = row.findIndex((cell) => cell.trim() !== '')
-      const label = cleanLabel(row[columnsIn] ?? '')
-      if (label !== '') lines.push({ columns: columnsIn, node: { label, trial: false, inMenus: true } })
+    for (const { cells, line } of [first, ...rest]) {
+      const columnsIn = cells.findIndex((cell) => cell.trim() !== '')
+      const label = cleanLabel(cells[columnsIn] ?? '')
+      if (label !== '') lines.push({ line, columns: columnsIn, node: { label, trial: false, inMenus: true } })
     }
   }
   if (lines.length === 0) return { refusal: { line: 1, reason: 'No row has a label.' } }
-  const { nodes, uneven } = nestLines(lines)
-  return { nodes, notes: [...notes, ...unevenNote(uneven)] }
+  const { uneven, ...nested } = nestLines(lines)
+  return { ...nested, notes: [...notes, ...unevenNote(uneven)] }
 }
 
-/** Line of the text a row begins on: values may hold line breaks. */
-function lineOfRow(text: string, row: number): number {
+/** The line of the text each row begins on, from 1: values may hold line breaks. Line ends are `\n`. */
+function linesOfRows(text: string): number[] {
+  const lines = [1]
   let line = 1
-  let rows = 0
   let quoted = false
   for (const sign of text) {
-    if (rows >= row) break
     if (sign === '"') quoted = !quoted
-    if (sign === '\n') {
-      line += 1
-      if (!quoted) rows += 1
-    }
+    if (sign !== '\n') continue
+    line += 1
+    if (!quoted) lines.push(line)
   }
-  return line
+  return lines
 }
 
 /** Writes a plan as CSV with a header, `\r\n` between rows as RFC 4180 §2 has it. */

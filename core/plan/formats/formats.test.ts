@@ -82,6 +82,10 @@ describe('plans of others', () => {
     expect(shape(read('csv', 'Label,Level,Colour\n"Say ""hi""\nthere",1,red\nTides,2,\n').nodes)).toEqual([
       ['Say "hi" there', [['Tides']]],
     ])
+    expect(shape(read('csv', 'level;label\r\n1;Home\r\n\r\n2;Visit\r\n').nodes)).toEqual([
+      ['Home', [['Visit']]],
+    ])
+    expect(reasonOf('csv', 'level;label\r\n\r\nfirst;Visit\r\n')).toMatchObject({ line: 3 })
     expect(read('csv', 'Label,Level,Colour\nHome,1,red\n').notes.join()).toContain('colour')
     expect(reasonOf('csv', 'level,label\n1,"a\nb"\nfirst,Visit\n')).toMatchObject({ line: 4 })
     expect(reasonOf('csv', 'level,label\n1,"open\n')).toMatchObject({

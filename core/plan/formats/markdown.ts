@@ -22,7 +22,7 @@ const special = /[\\`*_{}[\]<>()#+\-.!|~]/g
 export function readMarkdownPlan(text: string): Outline | { refusal: PlanRefusal } {
   const lines: PlanLine[] = []
   let skipped = 0
-  for (const line of text.split(/\r\n|\n|\r/)) {
+  for (const [index, line] of text.split(/\r\n|\n|\r/).entries()) {
     const { columns, rest } = indentOf(line)
     if (rest.trim() === '') continue
     const found = item.exec(rest)
@@ -31,7 +31,7 @@ export function readMarkdownPlan(text: string): Outline | { refusal: PlanRefusal
       continue
     }
     const node = readItem(rest.slice(found[0].length).trimEnd())
-    if (node.label !== '') lines.push({ columns, node })
+    if (node.label !== '') lines.push({ line: index + 1, columns, node })
   }
   if (lines.length === 0)
     return {
@@ -40,14 +40,14 @@ export function readMarkdownPlan(text: string): Outline | { refusal: PlanRefusal
         reason: 'No line of this text is an item of a list; items begin with -, * or a number.',
       },
     }
-  const { nodes, uneven } = nestLines(lines)
+  const { uneven, ...nested } = nestLines(lines)
   const notes =
     skipped > 0
       ? [
           `${skipped} ${skipped === 1 ? 'line that is' : 'lines that are'} no item of a list ${skipped === 1 ? 'was' : 'were'} left out.`,
         ]
       : []
-  return { nodes, notes: [...notes, ...unevenNote(uneven)] }
+  return { ...nested, notes: [...notes, ...unevenNote(uneven)] }
 }
 
 function readItem(written: string): PlanLine['node'] {

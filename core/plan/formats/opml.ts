@@ -27,6 +27,10 @@ export function readOpmlPlan(text: string): Outline | { refusal: PlanRefusal } {
       reason: `This is no well-formed XML: ${error.message.replace(/^\d+:\d+: /, '')}`,
     }
   })
+  let line = 1
+  parser.on('opentagstart', () => {
+    line = parser.line
+  })
   parser.on('opentag', (tag) => {
     root ??= tag.local
     if (tag.local !== 'outline') return
@@ -45,6 +49,7 @@ export function readOpmlPlan(text: string): Outline | { refusal: PlanRefusal } {
         .filter(([, found]) => found !== ''),
     ) as PageDetails
     lines.push({
+      line,
       columns: depth,
       node: {
         label,
@@ -66,7 +71,8 @@ export function readOpmlPlan(text: string): Outline | { refusal: PlanRefusal } {
     notes.push(
       `${unnamed} ${unnamed === 1 ? 'outline has' : 'outlines have'} no text and ${unnamed === 1 ? 'was' : 'were'} left out; what stands below moved up.`,
     )
-  return { nodes: nestLines(lines).nodes, notes }
+  const { nodes, lineNumbers } = nestLines(lines)
+  return { nodes, lineNumbers, notes }
 }
 
 // Line breaks and tabs in an attribute would be read back as spaces (XML 1.0 §3.3.3); labels have none.

@@ -1,0 +1,96 @@
+import {
+  type MatchedLine,
+  matchPlan,
+  planDifferences,
+  type PlanDifferences,
+  type PlanFormat,
+  type PlanMatch,
+  type PlanRefusal,
+  planSite,
+  readPlan,
+  type SitePlan,
+} from '#core/plan'
+import type { Site } from '#core/site'
+import type { PlannedPage } from './change'
+import { correctOwnNames } from './new-site'
+
+/** A plan that was typed over or read over a site's own. */
+export interface EditedPlan {
+  readonly text: string
+  readonly format: PlanFormat
+  /** What the author settled: line index to page id (null: a new page). */
+  readonly fixed: ReadonlyMap<number, string | null>
+}
+
+/** How an edited plan is taken: page by page, what that changes, and what was assumed in reading it. */
+export interface UnderstoodPlan {
+  readonly home: SitePlan['home']
+  readonly notes: readonly string[]
+  readonly top: readonly PlannedPage[]
+  readonly differences: PlanDifferences
+  readonly marks: readonly LineMark[]
+}
+
+/** What becomes of the page a line of the text stands for; the line counts from 1. */
+export interface LineMark {
+  readonly line: number
+  readonly word: string
+}
+
+/** Reads an edited plan against the site it is to replace the plan of; refused where it cannot be read. */
+export function understandPlan(
+  site: Pick<Site, 'pages' | 'homeId' | 'name' | 'scheme' | 'language'>,
+  { text, format, fixed }: EditedPlan,
+  newId: () => string,
+): UnderstoodPlan | { readonly refusal: PlanRefusal } {
+  const outline = readPlan(format, text)
+  if ('refusal' in outline) return outline
+  const { home, top, notes } = correctOwnNames(planSite(outline, site.name), site)
+  const match = matchPlan(site, top, fixed)
+  const differences = planDifferences(site, match)
+  // The home page's line, where there is one, is the first.
+  const lineNumbers = outline.lineNumbers.slice(outline.lineNumbers.length - match.lines.length)
+  return {
+    home,
+    notes,
+    top: plannedFrom(match.lines, newId),
+    differences,
+    marks: marksOf(match, differences, lineNumbers),
+  }
+}
+
+function marksOf(match: PlanMatch, differences: PlanDifferences, lineNumbers: readonly number[]): LineMark[] {
+  const words = new Map<number, string>()
+  const reordered = new Set(differences.reordered)
+  match.lines.forEach(({ pageId }, line) => {
+    if (pageId !== null && reordered.has(pageId)) words.set(line, 'moved')
+  })
+  for (const { line } of differences.added) words.set(line, 'new')
+  for (const { line } of differences.moved) words.set(line, 'moved')
+  for (const { line } of differences.renamed) words.set(line, words.has(line) ? 'renamed, moved' : 'renamed')
+  return [...words].map(([line, word]) => ({ line: lineNumbers[line]!, word }))
+}
+
+/** Matched lines of an edited plan as planned pages; a line that stands for no page gets a new id. */
+export function plannedFrom(lines: readonly MatchedLine[], newId: () => string): PlannedPage[] {
+  interface Draft extends PlannedPage {
+    readonly children: Draft[]
+  }
+  const top: Draft[] = []
+  const open: Draft[] = []
+  for (const { node, depth, pageId } of lines) {
+    const { label, trial, inMenus, details } = node
+    const draft: Draft = {
+      id: pageId ?? newId(),
+      label,
+      trial,
+      inMenus,
+      ...(details && { details }),
+      children: [],
+    }
+    open.length = depth
+    ;(open[depth - 1]?.children ?? top).push(draft)
+    open.push(draft)
+  }
+  return top
+}
