@@ -25,9 +25,10 @@ await page.getByRole('button', { name: 'Make the account' }).click()
 await page.waitForURL('**/sites')
 await page.goto(`${address}/sites/new`)
 await page.getByLabel('The site is called').fill('Saltpan Chapel')
-await page.getByLabel('Its pages, one a line, indented under each other').evaluate((area, text) => {
-  Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')!.set!.call(area, text)
-  area.dispatchEvent(new Event('input', { bubbles: true }))
+await page.getByLabel('Its pages, one a line, indented under each other').evaluate((editor, text) => {
+  const clipboardData = new DataTransfer()
+  clipboardData.setData('text/plain', text)
+  editor.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
 }, lines.join('\n'))
 await page.getByRole('button', { name: 'Make this site' }).click()
 await page.waitForURL('**/plan', { timeout: 120_000 })

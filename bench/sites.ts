@@ -3,7 +3,7 @@ import { newSite } from '#core/change'
 import { type HtmlFacts, readHtml } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { type OutlineNode } from '#core/plan'
-import type { Site } from '#core/site'
+import { defaultScheme, type Site } from '#core/site'
 import { defaultTemplate, starterStyle } from '#core/template'
 
 /** Texts and facts by hash in memory, as the server has them after the first time. */
@@ -60,6 +60,7 @@ export function largeSite(pageCount: number, linkCount: number): { site: Site; t
     id: 'bench',
     name: 'Saltpan Chapel',
     language: 'en',
+    scheme: defaultScheme,
     plan: {
       home: { label: 'Saltpan Chapel', trial: false, inMenus: true, children: [] },
       top: outline(pageCount),

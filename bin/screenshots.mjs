@@ -29,6 +29,7 @@ const shots = {
     await page.goto(`${address}/sites/new`)
     await page.getByLabel('The site is called').fill('Saltpan Chapel')
     await page.getByRole('button', { name: 'Try an example' }).click()
+    await page.getByText('visit/index.html').waitFor()
   },
   async plan() {
     await openSite('plan', 'Ringing log')

@@ -67,7 +67,8 @@ test('a scheme is tried beside the one in use, shows its ripple, is applied, und
   // The next site begins with it.
   await page.goto('/sites/new')
   await page.getByLabel('The site is called').fill('Lime Kiln')
-  await page.getByLabel('Names by').selectOption('For the class')
+  await page.getByRole('button', { name: /^Naming scheme/ }).click()
+  await page.getByRole('menuitemradio', { name: 'For the class' }).click()
   await page
     .getByLabel('Its pages, one a line, indented under each other')
     .fill('Home\n  The works\n    A kiln')

@@ -73,6 +73,32 @@ test('a plan comes in and goes out as a file, with what was assumed said', async
   await expect(page.getByRole('alert')).toContainText('broken.opml, line 2')
 })
 
+test('a new site is made from the file of a plan, with its file names shown before', async ({ page }) => {
+  await page.goto('/sites/new')
+  await page.getByLabel('The site is called').fill('Lime Kiln')
+  await page.setInputFiles('input[type=file]', {
+    name: 'kiln.opml',
+    mimeType: 'text/xml',
+    buffer: Buffer.from(
+      '<opml version="2.0" xmlns:plan="urn:rubricant:plan:1"><body><outline text="Kiln"><outline text="The works" plan:ownName="at-work"/></outline></body></opml>',
+    ),
+  })
+  const becomes = page.getByRole('region', { name: 'What it becomes' })
+  await expect(becomes).toContainText('at-work.html')
+  await expect(page.getByText('It is read as OPML.')).toBeVisible()
+  const text = page.getByLabel('Its pages, one a line, indented under each other')
+  await text.fill('<opml>')
+  await expect(page.getByRole('alert')).toContainText('Line 1')
+  await text.fill('')
+  await text.pressSequentially('Kiln')
+  await text.press('Enter')
+  await text.press('Tab')
+  await text.pressSequentially('The works')
+  await expect(becomes).toContainText('the-works.html')
+  await page.getByRole('button', { name: 'Make this site' }).click()
+  await expectLabels(page, ['Kiln', 'The works'])
+})
+
 test('several pages are chosen, moved, copied and removed together', async ({ page }) => {
   await row(page, /The bell/).click()
   await page.keyboard.press('Shift+ArrowDown')

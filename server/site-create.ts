@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { newSite } from '#core/change'
-import type { SitePlan } from '#core/plan'
+import { newSite, type NewSite } from '#core/change'
 import { defaultScheme, type Scheme } from '#core/site'
 import { defaultTemplate, starterStyle } from '#core/template'
 import { putBlobs } from './database/blobs'
@@ -10,20 +9,20 @@ import { insertSite } from './database/sites'
 /** Makes a site from a plan, with the default template and style sheet; returns its id. */
 export async function createSite(
   accountId: string,
-  options: { name: string; language: string; plan: SitePlan; scheme?: Scheme },
+  options: Pick<NewSite, 'name' | 'language' | 'plan'> & { readonly scheme?: Scheme },
 ): Promise<string> {
   return transaction(async (client) => {
     const [emptyContent, template, style] = await putBlobs(client, ['', defaultTemplate, starterStyle])
     const site = newSite({
-      id: randomUUID(),
+      scheme: defaultScheme,
       ...options,
+      id: randomUUID(),
       newId: randomUUID,
       emptyContent: emptyContent!,
       template: template!,
       style: { hash: style!, sizeBytes: Buffer.byteLength(starterStyle) },
     })
-    const { scheme = defaultScheme } = options
-    await insertSite(client, { ...site, scheme: { ...defaultScheme, ...scheme } }, accountId)
+    await insertSite(client, site, accountId)
     return site.id
   })
 }

@@ -14,6 +14,7 @@ const look = EditorView.theme({
   '&': { height: '100%', fontSize: '13.5px', backgroundColor: 'transparent' },
   '.cm-scroller': { fontFamily: 'var(--mono)', lineHeight: '1.6' },
   '.cm-content': { caretColor: 'var(--ink)', padding: '8px 0' },
+  '.cm-placeholder': { color: 'var(--ink-2)' },
   '.cm-gutters': { backgroundColor: 'transparent', color: 'var(--ink-3)', border: 'none' },
   '.cm-activeLine, .cm-activeLineGutter': { backgroundColor: 'transparent' },
   '&.cm-focused .cm-activeLine': {
@@ -52,6 +53,8 @@ interface Props {
   readonly onChange?: (text: string) => void
   /** Words beside lines; the same array while they are the same. */
   readonly marks?: readonly LineMark[]
+  /** Shown while nothing is written. */
+  readonly example?: string
 }
 
 const languages = {
@@ -65,7 +68,7 @@ const read = { foldGutter: false, highlightActiveLine: false, highlightSelection
 const written = { ...read, highlightActiveLine: true }
 
 /** Source text with completion, closing of tags and search. Tab indents; Escape, then Tab leaves it. */
-export function CodeEditor({ name, language, value, onChange, marks }: Props) {
+export function CodeEditor({ name, language, value, onChange, marks, example }: Props) {
   const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
   const extensions = useMemo(
     () => [
@@ -86,6 +89,7 @@ export function CodeEditor({ name, language, value, onChange, marks }: Props) {
       height="100%"
       theme="none"
       value={value}
+      placeholder={example}
       extensions={extensions}
       readOnly={!onChange}
       onChange={onChange && changed}

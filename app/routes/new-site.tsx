@@ -1,66 +1,60 @@
 import Joi from 'joi'
-import { useDeferredValue, useMemo, useState } from 'react'
+import { useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
-import { longestLabel } from '#core/change'
-import { planSite, readOutline, walkOutline } from '#core/plan'
+import { readNewPlan } from '#core/change'
+import { decodePlanFile, guessPlanFormat, type PlanFormat, planFormats } from '#core/plan'
 import { defaultScheme } from '#core/site'
 import { pool } from '#server/database/pool'
 import { listSchemes } from '#server/database/schemes'
 import { Problem } from '#server/problem'
 import { createSite } from '#server/site-create'
+import { NewSiteTree } from '../new-site/new-site-tree'
+import { useNewSite } from '../new-site/use-new-site'
 import { checkInput, requireAccount } from '../owner.server'
 import { Button } from '../parts/button'
+import { CodeEditor } from '../parts/code-editor'
+import { FileButton } from '../parts/files'
 import { count } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
-import { PlanTree } from '../parts/plan-tree'
+import { Pick } from '../parts/pick'
 import type { Route } from './+types/new-site'
 
 export const meta: Route.MetaFunction = () => [{ title: 'A new site – Rubricant' }]
 
-const input = Joi.object<{ name: string; language: string; plan: string; scheme: string }>({
+interface Input {
+  readonly name: string
+  readonly language: string
+  readonly scheme: string
+  readonly plan: string
+  readonly format?: PlanFormat
+}
+
+const languageTag = /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/
+const input = Joi.object<Input>({
   scheme: Joi.string().max(100).allow('').default(''),
   name: Joi.string().trim().max(200).required().messages({ 'string.empty': 'Give the site a name.' }),
-  language: Joi.string().pattern(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/).default('en').empty('')
-    .messages({ 'string.pattern.base': 'Write the language as a tag such as en, de or pt-BR.' }), // prettier-ignore
-  plan: Joi.string().allow('').max(3_000_000).default(''),
-})
+  language: Joi.string().pattern(languageTag).default('en').empty('')
+    .messages({ 'string.pattern.base': 'Write the language as a tag such as en, de or pt-BR.' }),
+  plan: Joi.string().allow('').max(8_000_000).default(''),
+  format: Joi.string().valid(...Object.keys(planFormats)).empty(''),
+}) // prettier-ignore
 
 export async function loader({ request }: Route.LoaderArgs) {
   const account = await requireAccount(request)
-  return { email: account.email, schemes: (await listSchemes(pool(), account.id)).map(({ name }) => name) }
+  return { email: account.email, schemes: await listSchemes(pool(), account.id) }
 }
 
 export async function action({ request }: Route.ActionArgs) {
   const account = await requireAccount(request)
   try {
-    const {
-      name,
-      language,
-      plan,
-      scheme: schemeName,
-    } = checkInput(input, Object.fromEntries(await request.formData()))
-    const outline = readOutline(plan)
-    const lines = walkOutline(outline.nodes)
-    const long = lines.findIndex(({ node }) => node.label.length > longestLabel)
-    if (long >= 0)
-      throw new Problem(
-        'long-label',
-        `Page ${long + 1} of the plan has ${lines[long]!.node.label.length} characters; a label has at most ${longestLabel}. It begins “${lines[long]!.node.label.slice(0, 40)}…”.`,
-        422,
-      )
-    if (lines.length > 50_000)
-      throw new Problem(
-        'long-plan',
-        `The plan has ${lines.length} lines; a site is made with at most 50,000 pages at once.`,
-        422,
-      )
-    const kept =
-      schemeName === ''
-        ? undefined
-        : (await listSchemes(pool(), account.id)).find((one) => one.name === schemeName)
-    const scheme = kept?.scheme ?? defaultScheme
-    const siteId = await createSite(account.id, { name, language, scheme, plan: planSite(outline, name) })
-    return redirect(`/sites/${siteId}/plan`)
+    const wanted = checkInput(input, Object.fromEntries(await request.formData()))
+    const { name, language, format } = wanted
+    const kept = (await listSchemes(pool(), account.id)).find((one) => one.name === wanted.scheme)
+    const { scheme } = kept ?? { scheme: defaultScheme }
+    const plan = readNewPlan({ text: wanted.plan, format }, { name, language, scheme })
+    if ('refusal' in plan)
+      throw new Problem('bad-plan', `Line ${plan.refusal.line}: ${plan.refusal.reason}`, 422)
+    return redirect(`/sites/${await createSite(account.id, { name, language, scheme, plan })}/plan`)
   } catch (error) {
     if (error instanceof Problem)
       return data({ problem: { message: error.message } }, { status: error.status })
@@ -78,20 +72,55 @@ const example = `Saltpan Chapel
   Concerts
   Contact`
 
+const planWords = 'Its pages, one a line, indented under each other'
+
 export default function NewSite({ loaderData, actionData }: Route.ComponentProps) {
+  const { schemes } = loaderData
   const [name, setName] = useState('')
-  const [text, setText] = useState('')
-  // A pasted plan of thousands of lines must not hold up the typing.
-  const shown = useDeferredValue(text)
-  const plan = useMemo(() => planSite(readOutline(shown), name || 'Home'), [shown, name])
-  const pageCount = useMemo(() => walkOutline(plan.top).filter(({ node }) => !node.trial).length + 1, [plan])
+  const [language, setLanguage] = useState('en')
+  const [schemeName, setSchemeName] = useState('')
+  const [plan, setPlan] = useState<{ text: string; format?: PlanFormat }>({ text: '' })
+  const [fileNotes, setFileNotes] = useState<readonly string[]>([])
+  const [fileProblem, setFileProblem] = useState<string | null>(null)
+  const scheme = schemes.find((one) => one.name === schemeName)?.scheme ?? defaultScheme
+  const { answer } = useNewSite(
+    name.trim() || 'Home',
+    languageTag.test(language) ? language : 'en',
+    scheme,
+    plan,
+  )
   const busy = useNavigation().state !== 'idle'
-  const problem = actionData && 'problem' in actionData ? actionData.problem : null
+  const refusal = answer && 'refusal' in answer ? answer.refusal : null
+  const site = answer && 'lines' in answer ? answer : null
+  const refused = actionData && 'problem' in actionData ? actionData.problem.message : null
+  const problem = fileProblem ?? (refusal ? `Line ${refusal.line}: ${refusal.reason}` : refused)
+  const notes = [...fileNotes, ...(site && plan.text.trim() !== '' ? site.notes : [])]
+
+  async function takeFile(chosen: File) {
+    const decoded = decodePlanFile(new Uint8Array(await chosen.arrayBuffer()))
+    if ('refusal' in decoded) {
+      setFileProblem(`${chosen.name}, line ${decoded.refusal.line}: ${decoded.refusal.reason}`)
+      return
+    }
+    const format = guessPlanFormat(decoded.text, chosen.name)
+    setPlan({ text: decoded.text, format })
+    setFileProblem(null)
+    setFileNotes(decoded.notes)
+  }
+  function type(text: string) {
+    // What was read from a file stays in its format while it is typed over; an empty text has none.
+    setPlan((was) => (text.trim() === '' ? { text } : { ...was, text }))
+    setFileProblem(null)
+    if (text.trim() === '') setFileNotes([])
+  }
 
   return (
     <OutsideFrame email={loaderData.email}>
       <Form method="post" className="mx-auto flex h-[calc(100dvh-60px)] max-w-6xl flex-col px-8 pt-8">
         <h1 className="sr-only">A new site</h1>
+        <input type="hidden" name="plan" value={plan.text} />
+        <input type="hidden" name="format" value={plan.format ?? ''} />
+        <input type="hidden" name="scheme" value={schemeName} />
         <div className="mb-6 grid grid-cols-[1fr_auto] items-end gap-8">
           <label className="block">
             <span className="text-quiet">The site is called</span>
@@ -107,69 +136,86 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
           </label>
           <label className="block w-40">
             <span className="text-quiet">Its language</span>
-            <input className="field" name="language" defaultValue="en" maxLength={35} spellCheck={false} />
+            <input
+              className="field"
+              name="language"
+              value={language}
+              onChange={(event) => setLanguage(event.target.value)}
+              maxLength={35}
+              spellCheck={false}
+            />
           </label>
         </div>
-        {loaderData.schemes.length > 0 && (
-          <label className="mb-4 block text-quiet">
-            Names by{' '}
-            <select name="scheme" className="field !w-auto text-ink">
-              <option value="">the usual scheme</option>
-              {loaderData.schemes.map((one) => (
-                <option key={one}>{one}</option>
-              ))}
-            </select>
-          </label>
-        )}
         <div className="grid min-h-0 grow gap-8 md:grid-cols-2">
           <div className="grid min-h-0 grid-rows-[auto_1fr]">
-            <div className="mb-2 flex items-baseline justify-between">
-              <label htmlFor="plan" className="font-serif text-[19px] font-medium">
-                Its pages, one a line, indented under each other
-              </label>
-              {text === '' && (
-                <button type="button" className="link text-sm" onClick={() => setText(example)}>
+            <div className="mb-2 flex items-baseline gap-4">
+              <h2 className="mr-auto text-[19px]">{planWords}</h2>
+              {plan.text === '' && (
+                <button type="button" className="link text-sm" onClick={() => type(example)}>
                   Try an example
                 </button>
               )}
+              <FileButton
+                words="Read a file"
+                accept=".txt,.md,.markdown,.csv,.tsv,.opml,.xml,text/*"
+                onFile={(chosen) => void takeFile(chosen)}
+              />
             </div>
-            <textarea
-              id="plan"
-              name="plan"
-              className="area h-full"
-              value={text}
-              onChange={(event) => setText(event.target.value)}
-              onKeyDown={indentWithTab}
-              spellCheck={false}
-              placeholder={'Home\n  Visit\n    Getting here\n  Contact'}
-              aria-describedby="plan-hint"
-            />
+            <div className="area min-h-0 overflow-hidden">
+              <CodeEditor
+                name={planWords}
+                language="plain"
+                value={plan.text}
+                onChange={type}
+                example={'Home\n  Visit\n    Getting here\n  Contact'}
+              />
+            </div>
           </div>
           <div className="grid min-h-0 grid-rows-[auto_1fr]">
             <h2 className="mb-2 text-[19px]">
-              What it becomes <span className="font-sans text-sm text-quiet">{count(pageCount, 'page')}</span>
+              What it becomes{' '}
+              {site && (
+                <span className="font-sans text-sm font-normal text-quiet">
+                  {count(site.pageCount, 'page')}
+                </span>
+              )}
             </h2>
             <div
               className="min-h-0 overflow-auto border-t border-rule"
               tabIndex={0}
               role="region"
-              aria-label="The tree"
+              aria-label="What it becomes"
             >
-              <PlanTree plan={plan} siteName={name} />
+              {site && <NewSiteTree lines={site.lines} more={site.more} />}
             </div>
           </div>
         </div>
+        {schemes.length > 0 && (
+          <p className="pt-4 font-serif text-[18px]">
+            Its files are named by{' '}
+            <Pick
+              label="Naming scheme"
+              value={schemeName}
+              options={[
+                { value: '', words: 'the usual scheme' },
+                ...schemes.map((one) => ({ value: one.name, words: one.name })),
+              ]}
+              onPick={setSchemeName}
+            />
+            .
+          </p>
+        )}
         <div className="flex items-center gap-6 py-5">
           <Button type="submit" look="go" disabled={busy}>
             {busy ? 'Making the site…' : 'Make this site'}
           </Button>
-          <div className="text-sm text-quiet" id="plan-hint">
+          <div className="text-sm text-quiet">
             {problem ? (
               <p role="alert" className="text-rubric">
-                {problem.message}
+                {problem}
               </p>
-            ) : plan.notes.length > 0 && text !== '' ? (
-              plan.notes.map((note) => <p key={note}>{note}</p>)
+            ) : notes.length > 0 ? (
+              notes.map((note) => <p key={note}>{note}</p>)
             ) : (
               <p>Tab indents in the plan; Escape, then Tab leaves it. Everything can be changed later.</p>
             )}
@@ -178,29 +224,4 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
       </Form>
     </OutsideFrame>
   )
-}
-
-/** Tab types an indentation; after Escape it moves on, so that nobody is caught in the field. */
-let escaped = false
-function indentWithTab(event: React.KeyboardEvent<HTMLTextAreaElement>) {
-  if (event.key === 'Escape') {
-    escaped = true
-    return
-  }
-  const leave = escaped
-  escaped = false
-  if (event.key !== 'Tab' || leave || event.ctrlKey || event.altKey || event.metaKey) return
-  event.preventDefault()
-  const area = event.currentTarget
-  const lineStart = area.value.lastIndexOf('\n', area.selectionStart - 1) + 1
-  const caret = area.selectionStart
-  if (event.shiftKey) {
-    const indent = /^ {1,2}|^\t/.exec(area.value.slice(lineStart))?.[0].length ?? 0
-    if (indent === 0) return
-    area.setRangeText('', lineStart, lineStart + indent, 'preserve')
-  } else {
-    area.setRangeText('  ', lineStart, lineStart, 'preserve')
-    area.setSelectionRange(caret + 2, caret + 2)
-  }
-  area.dispatchEvent(new Event('input', { bubbles: true }))
 }

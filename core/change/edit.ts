@@ -205,8 +205,9 @@ function orderKeys(
 ) {
   const siblings = treeOf(site)
     .childrenOf(parentId)
-    .filter((page) => !moving?.has(page.id))
-    // By key alone: home and trial pages are shown first and last whatever their key.
+    // The home page is shown first whatever its key: what follows it is the first of the others.
+    .filter((page) => page.id !== site.homeId && !moving?.has(page.id))
+    // By key alone: trial pages are shown last whatever theirs.
     .sort((a, b) => (a.order < b.order ? -1 : a.order > b.order ? 1 : a.seq - b.seq))
   const at = after === null ? -1 : siblings.findIndex((page) => page.id === after)
   const low = siblings[at]?.order ?? null
@@ -441,9 +442,10 @@ function setHome(site: Site, change: Extract<Change, { kind: 'setHome' }>): Edit
   const lifted = new Map(
     orderKeys(site, page.parentId, page.id, below.length).map((order, index) => [below[index]!.id, order]),
   )
-  const [first] = orderKeys(site, null, null, 1)
+  const [first, second] = orderKeys(site, null, null, 2)
   const pages = site.pages.map((one) => {
     if (one.id === page.id) return { ...one, parentId: null, order: first!, keptName: null }
+    if (one.id === site.homeId) return { ...one, order: second! }
     const order = lifted.get(one.id)
     return order === undefined ? one : { ...one, parentId: page.parentId, order, keptName: null }
   })

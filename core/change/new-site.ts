@@ -1,16 +1,33 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { checkOwnName } from '#core/naming'
-import { cleanLabel, type OutlineNode, type SitePlan, walkOutline } from '#core/plan'
-import { defaultScheme, type Hash, type Site } from '#core/site'
+import {
+  cleanLabel,
+  guessPlanFormat,
+  type MatchedLine,
+  type Outline,
+  type OutlineNode,
+  type PlanFormat,
+  planFormats,
+  type PlanRefusal,
+  planSite,
+  readPlan,
+  type SitePlan,
+  walkOutline,
+} from '#core/plan'
+import type { Hash, Scheme, Site } from '#core/site'
 import { defaultTitlePattern } from '#core/template'
-import type { NewPage } from './change'
+import type { NewPage, PlannedPage } from './change'
 import { edit, longestLabel } from './edit'
+
+/** More pages than this are not made at once. */
+const mostPages = 50_000
 
 /** What a new site is made from; ids and hashes come from outside, since the core has no randomness. */
 export interface NewSite {
   readonly id: string
   readonly name: string
   readonly language: string
+  readonly scheme: Scheme
   readonly plan: SitePlan
   readonly newId: () => string
   readonly emptyContent: Hash
@@ -26,7 +43,7 @@ export function newSite(options: NewSite): Site {
     parentId: null,
     order: generateNKeysBetween(null, null, 1)[0]!,
     seq: 1,
-    label: cleanLabel(plan.home.label).slice(0, longestLabel),
+    label: cleanLabel(plan.home.label),
     ownName: null,
     keptName: null,
     title: null,
@@ -44,7 +61,7 @@ export function newSite(options: NewSite): Site {
     language: options.language,
     titlePattern: defaultTitlePattern,
     homeId: home.id,
-    scheme: defaultScheme,
+    scheme: options.scheme,
     nextSeq: 3,
     pages: [home],
     files: [
@@ -59,17 +76,76 @@ export function newSite(options: NewSite): Site {
     ],
     templates: [{ id: newId(), name: 'Shared template', source: options.template }],
   }
-  const pages = withIds(plan.top, newId)
-  if (pages.length === 0) return start
+  const lines = walkOutline(plan.top).map((line) => ({ ...line, pageId: null }))
   const edited = edit(start, {
-    kind: 'addPages',
-    parentId: null,
-    after: home.id,
-    pages,
+    kind: 'replacePlan',
+    home: plan.home,
+    top: plannedFrom(lines, newId),
+    seen: { [home.id]: home.label },
     content: emptyContent,
   })
   if ('refusal' in edited) throw new RangeError(edited.refusal.message)
   return edited.site
+}
+
+/**
+ * Reads the plan of a site that is not made yet; an empty one is a home page. Refused where it cannot
+ * be read or holds more than can be made at once.
+ * @param format guessed from the text where it is not known
+ */
+export function readNewPlan(
+  { text, format = guessPlanFormat(text) }: { readonly text: string; readonly format?: PlanFormat },
+  { name, ...site }: Pick<Site, 'name' | 'scheme' | 'language'>,
+): SitePlan | { readonly refusal: PlanRefusal } {
+  if (text.trim() === '') return planSite({ nodes: [], notes: [] }, name)
+  const outline = readPlan(format, text)
+  if ('refusal' in outline) return outline
+  const refusal = refuseLabels(outline)
+  if (refusal) return { refusal }
+  const { length } = outline.lineNumbers
+  if (length > mostPages) {
+    const reason = `The plan has ${length} pages; a site is made with at most ${mostPages} at once.`
+    return { refusal: { line: outline.lineNumbers[mostPages]!, reason } }
+  }
+  const plan = correctOwnNames(planSite(outline, name), site)
+  const read = format === 'text' ? [] : [`It is read as ${planFormats[format].name}.`]
+  return { ...plan, notes: [...read, ...plan.notes] }
+}
+
+/** Why a plan has a label that no page can have, if it does. */
+export function refuseLabels(outline: Outline): PlanRefusal | null {
+  const lines = walkOutline(outline.nodes)
+  const index = lines.findIndex(({ node }) => node.label.length > longestLabel)
+  if (index < 0) return null
+  const { label } = lines[index]!.node
+  return {
+    line: outline.lineNumbers[index]!,
+    reason: `This label has ${label.length} characters, and at most ${longestLabel} can be kept. It begins “${label.slice(0, 40)}…”.`,
+  }
+}
+
+/** Matched lines of an edited plan as planned pages; a line that stands for no page gets a new id. */
+export function plannedFrom(lines: readonly MatchedLine[], newId: () => string): PlannedPage[] {
+  interface Draft extends PlannedPage {
+    readonly children: Draft[]
+  }
+  const top: Draft[] = []
+  const open: Draft[] = []
+  for (const { node, depth, pageId } of lines) {
+    const { label, trial, inMenus, details } = node
+    const draft: Draft = {
+      id: pageId ?? newId(),
+      label,
+      trial,
+      inMenus,
+      ...(details && { details }),
+      children: [],
+    }
+    open.length = depth
+    ;(open[depth - 1]?.children ?? top).push(draft)
+    open.push(draft)
+  }
+  return top
 }
 
 /** Outline lines as pages to add, each with an id of its own. */

@@ -123,6 +123,28 @@ describe('a whole plan put in the place of another', () => {
   })
 })
 
+test('what is put first after a plan was replaced stands right after the home page', () => {
+  fc.assert(
+    fc.property(outlines, outlines, fc.boolean(), (first, second, isMoved) => {
+      const site = apply(siteFrom(writeOutline(first), store), writeOutline(second))
+      const places = (of: Site) => treeOf(of).places.filter(({ trial }) => !trial)
+      const other = places(site).at(-1)!.page
+      const what = isMoved && other.id !== site.homeId ? other.id : testId()
+      const at = { parentId: null, after: site.homeId }
+      const after =
+        what === other.id
+          ? change(site, store, { kind: 'movePages', pageIds: [what], ...at })
+          : change(site, store, {
+              kind: 'addPages',
+              pages: [{ id: what, label: 'News' }],
+              content: '',
+              ...at,
+            })
+      expect(places(after)[1]!.page.id).toBe(what)
+    }),
+  )
+})
+
 describe('copies and another home page', () => {
   test('a copy has all below it, names of its own, and stands after its original', () => {
     const site = siteFrom(plan, store)

@@ -1,5 +1,4 @@
 import {
-  type MatchedLine,
   matchPlan,
   planDifferences,
   type PlanDifferences,
@@ -12,7 +11,7 @@ import {
 } from '#core/plan'
 import type { Site } from '#core/site'
 import type { PlannedPage } from './change'
-import { correctOwnNames } from './new-site'
+import { correctOwnNames, plannedFrom, refuseLabels } from './new-site'
 
 /** A plan that was typed over or read over a site's own. */
 export interface EditedPlan {
@@ -45,6 +44,8 @@ export function understandPlan(
 ): UnderstoodPlan | { readonly refusal: PlanRefusal } {
   const outline = readPlan(format, text)
   if ('refusal' in outline) return outline
+  const refusal = refuseLabels(outline)
+  if (refusal) return { refusal }
   const { home, top, notes } = correctOwnNames(planSite(outline, site.name), site)
   const match = matchPlan(site, top, fixed)
   const differences = planDifferences(site, match)
@@ -69,28 +70,4 @@ function marksOf(match: PlanMatch, differences: PlanDifferences, lineNumbers: re
   for (const { line } of differences.moved) words.set(line, 'moved')
   for (const { line } of differences.renamed) words.set(line, words.has(line) ? 'renamed, moved' : 'renamed')
   return [...words].map(([line, word]) => ({ line: lineNumbers[line]!, word }))
-}
-
-/** Matched lines of an edited plan as planned pages; a line that stands for no page gets a new id. */
-export function plannedFrom(lines: readonly MatchedLine[], newId: () => string): PlannedPage[] {
-  interface Draft extends PlannedPage {
-    readonly children: Draft[]
-  }
-  const top: Draft[] = []
-  const open: Draft[] = []
-  for (const { node, depth, pageId } of lines) {
-    const { label, trial, inMenus, details } = node
-    const draft: Draft = {
-      id: pageId ?? newId(),
-      label,
-      trial,
-      inMenus,
-      ...(details && { details }),
-      children: [],
-    }
-    open.length = depth
-    ;(open[depth - 1]?.children ?? top).push(draft)
-    open.push(draft)
-  }
-  return top
 }

@@ -137,7 +137,7 @@ function computeNames(site: Nameable): Names {
   const claimOf = (page: Page, sectionStem: string | null): Claim<Page> => {
     // A name held still stands before all others: it is the one its page has been known by.
     const wanted = page.keptName ?? page.ownName ?? frontedName(front(page), page, scheme, nameOf)
-    const rank = page.ownName !== null ? 0 : page.keptName !== null ? 1 : 2
+    const rank = page.keptName !== null ? 0 : page.ownName !== null ? 1 : 2
     return {
       what: page,
       wanted,

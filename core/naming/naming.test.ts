@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { type Change, correctOwnNames, edit } from '#core/change'
 import { branchOf, treeOf } from '#core/plan'
-import { type Arrangement, defaultScheme, type Scheme } from '#core/site'
+import { type Arrangement, defaultScheme, type Scheme, type Site } from '#core/site'
 import { arrangements, change, labels, pageCalled, siteFrom, sites, testId, TextStore } from '#core/testing'
 import {
   checkOwnName,
@@ -241,6 +241,21 @@ describe('an own name', () => {
         content: store.put(''),
       }),
     ).toThrow('The own name of “Visit”')
+  })
+
+  test('gives way where its page is moved beside one that has the name, and is back when moved on', () => {
+    const site = siteFrom('Home\n  Visit\n  Birds\n    Terns', store)
+    const [, visit, , terns] = site.pages
+    const own = change(site, store, { kind: 'setPageText', pageId: terns!.id, field: 'ownName', value: 'visit', was: null }) // prettier-ignore
+    const moveTo = (from: Site, parentId: string | null) =>
+      change(from, store, { kind: 'movePages', pageIds: [terns!.id], parentId, after: null })
+    const paths = (of: Site) => [visit, terns].map((page) => namesOf(of).pages.get(page!.id)!.path)
+    expect(paths(own)).toEqual(['visit.html', 'birds/visit.html'])
+    const beside = moveTo(own, null)
+    expect(paths(beside)).toEqual(['visit.html', 'visit-2.html'])
+    expect(explainName(beside, terns!.id).map(({ rule }) => rule)).toContain('clash')
+    const birds = site.pages[2]!.id
+    expect(paths(moveTo(beside, birds))).toEqual(['visit.html', 'birds/visit.html'])
   })
 
   test('survives a new label and another scheme', () => {

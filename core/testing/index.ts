@@ -37,6 +37,7 @@ export function siteFrom(plan: string, store: TextStore, name = 'Saltpan Chapel'
     id: testId(),
     name,
     language: 'en',
+    scheme: defaultScheme,
     plan: planSite(readOutline(plan), name),
     newId: testId,
     emptyContent: store.put(''),

@@ -1,4 +1,4 @@
-import type { Scheme } from '#core/site'
+import { defaultScheme, type Scheme } from '#core/site'
 import { many, type Queryable } from './pool'
 
 /** A naming scheme kept for the next site. */
@@ -7,12 +7,15 @@ export interface SavedScheme {
   readonly scheme: Scheme
 }
 
-export const listSchemes = (db: Queryable, accountId: string): Promise<SavedScheme[]> =>
-  many<SavedScheme>(
+export async function listSchemes(db: Queryable, accountId: string): Promise<SavedScheme[]> {
+  const rows = await many<SavedScheme>(
     db,
     'SELECT name, scheme FROM saved_schemes WHERE account_id = $1 ORDER BY lower(name), name',
     [accountId],
   )
+  // A scheme stored before a setting was invented has that setting's default.
+  return rows.map(({ name, scheme }) => ({ name, scheme: { ...defaultScheme, ...scheme } }))
+}
 
 /** Keeps a scheme under a name; one of that name is replaced. */
 export async function putScheme(

@@ -1,0 +1,57 @@
+import { newSite, readNewPlan } from '#core/change'
+import { namesOf } from '#core/naming'
+import { type PlanFormat, type PlanRefusal, realPlaces, treeOf } from '#core/plan'
+import { emptyHash, type Site } from '#core/site'
+import { answerQuestions } from '../parts/worker-answers'
+
+export type NewSiteGround = Pick<Site, 'name' | 'language' | 'scheme'>
+export interface NewSiteQuestion {
+  readonly text: string
+  readonly format?: PlanFormat
+}
+
+/** The site that a plan makes, as far as it is shown. */
+export type NewSiteAnswer =
+  | { readonly refusal: PlanRefusal }
+  | {
+      readonly pageCount: number
+      readonly notes: readonly string[]
+      readonly lines: readonly NewSiteLine[]
+      readonly more: number
+    }
+
+export interface NewSiteLine {
+  readonly label: string
+  readonly depth: number
+  /** Null for a trial page. */
+  readonly path: string | null
+}
+
+const shownLines = 400
+
+answerQuestions((ground: NewSiteGround, question: NewSiteQuestion): NewSiteAnswer => {
+  const plan = readNewPlan(question, ground)
+  if ('refusal' in plan) return plan
+  let ids = 0
+  const site = newSite({
+    ...ground,
+    id: '',
+    plan,
+    newId: () => String(++ids),
+    emptyContent: emptyHash,
+    template: emptyHash,
+    style: { hash: emptyHash, sizeBytes: 0 },
+  })
+  const names = namesOf(site).pages
+  const tree = treeOf(site)
+  return {
+    pageCount: realPlaces(tree).length,
+    notes: plan.notes,
+    lines: tree.places.slice(0, shownLines).map(({ page, depth, trial }) => ({
+      label: page.label,
+      depth: page.id === site.homeId ? -1 : depth,
+      path: trial ? null : names.get(page.id)!.path,
+    })),
+    more: Math.max(0, tree.places.length - shownLines),
+  }
+})

@@ -1,0 +1,54 @@
+import { expect, test } from '@jest/globals'
+import { namesOf } from '#core/naming'
+import { outlineOfSite, writePlan } from '#core/plan'
+import { defaultScheme } from '#core/site'
+import { pageCalled, testId, TextStore } from '#core/testing'
+import { newSite, readNewPlan } from './index'
+
+const store = new TextStore()
+const options = { name: 'Saltpan Chapel', language: 'en', scheme: defaultScheme }
+
+function siteOf(text: string, scheme = defaultScheme) {
+  const plan = readNewPlan({ text }, { ...options, scheme })
+  if ('refusal' in plan) throw new Error(plan.refusal.reason)
+  const hash = store.put('')
+  const made = newSite({ ...options, scheme, plan, id: testId(), newId: testId, emptyContent: hash, template: hash, style: { hash, sizeBytes: 0 } }) // prettier-ignore
+  return { site: made, notes: plan.notes }
+}
+
+test('a plan in any format makes a site with all that the format tells of its pages', () => {
+  const csv =
+    'level,label,trial,in menus,own name,title,description\r\n1,Chapel,,yes,,Welcome,\r\n2,The bell,,no,bell-of-1684,The bell of 1684,Cast here\r\n2,../x,,yes,../x,,\r\n'
+  const { site, notes } = siteOf(csv)
+  expect(pageCalled(site, 'The bell')).toMatchObject({
+    ownName: 'bell-of-1684',
+    title: 'The bell of 1684',
+    description: 'Cast here',
+    inMenus: false,
+  })
+  expect(pageCalled(site, 'Chapel')).toMatchObject({ id: site.homeId, title: 'Welcome' })
+  expect(notes[0]).toBe('It is read as CSV.')
+  // An own name that no host takes was put right and told.
+  expect(notes.at(-1)).toContain('../x')
+  const { text } = writePlan('csv', outlineOfSite(site), site.name)
+  expect(siteOf(text).site.pages.map(({ label, title, ownName }) => [label, title, ownName])).toEqual(
+    site.pages.map(({ label, title, ownName }) => [label, title, ownName]),
+  )
+})
+
+test('an empty plan is a home page; its pages are named by the scheme it is made with', () => {
+  expect(siteOf('  \n').site.pages.map(({ label }) => label)).toEqual(['Saltpan Chapel'])
+  const { site } = siteOf('Home\n  The bell', { ...defaultScheme, leaveOut: ['the'], extension: '.htm' })
+  expect(namesOf(site).pages.get(pageCalled(site, 'The bell').id)!.path).toBe('bell.htm')
+})
+
+test('a plan that cannot be kept is refused with the line and the reason', () => {
+  const refusal = (text: string) => readNewPlan({ text }, options)
+  expect(refusal(`Home\n\n  ${'x'.repeat(10_000)}`)).toMatchObject({
+    refusal: { line: 3, reason: expect.stringContaining('10000 characters') },
+  })
+  expect(refusal('Home\n' + '  Page\n'.repeat(50_000))).toMatchObject({
+    refusal: { line: 50_001, reason: expect.stringContaining('50001 pages') },
+  })
+  expect(refusal('<opml><body>')).toMatchObject({ refusal: { line: 1 } })
+})
