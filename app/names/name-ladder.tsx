@@ -84,7 +84,7 @@ export function NameLadder({ scheme, onOpenRule }: Props) {
       </dl>
       {selected.id !== site.homeId && (
         <p className="mt-3 font-serif text-[18px]">
-          The name of this page <OwnName key={selected.id} />.
+          The name of this page <OwnName key={selected.id} />
           {selected.keptName !== null && (
             <button
               type="button"

@@ -16,7 +16,6 @@ const arrangementOf: Record<ArrangementKey, Scheme['arrangement']> = {
   'folder-a-page': { kind: 'folder-a-page' },
 }
 
-const lengths = [8, 16, 26, 40, 60, 80]
 const folderName = /^[A-Za-z0-9_-]{1,60}$/
 const checkFolder = (typed: string) =>
   folderName.test(typed) ? null : 'Letters, digits, hyphen and underscore only.'
@@ -76,8 +75,9 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
           ]}
           onPick={(letterCase) => onChange({ letterCase })}
           {...opener('case')}
-        />
-        , join words with{' '}
+          after=","
+        />{' '}
+        join words with{' '}
         <Pick
           label="Word gap"
           value={scheme.gap === '' ? 'none' : scheme.gap}
@@ -88,8 +88,9 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
           ]}
           onPick={(gap) => onChange({ gap: gap === 'none' ? '' : gap })}
           {...opener('gap')}
-        />
-        , write other letters{' '}
+          after=","
+        />{' '}
+        write other letters{' '}
         <Pick
           label="Letters outside ASCII"
           value={scheme.letters}
@@ -99,8 +100,9 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
           ]}
           onPick={(letters) => onChange({ letters })}
           {...opener('letters')}
-        />
-        , leave out{' '}
+          after=","
+        />{' '}
+        leave out{' '}
         <WritePick
           label="Words left out"
           words={
@@ -114,8 +116,9 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
           hint="Apart by commas or spaces, such as a, an, and, of, the."
           onWrite={(typed) => onChange({ leaveOut: wordsOf(typed) })}
           {...opener('leaveOut')}
-        />
-        , use{' '}
+          after=","
+        />{' '}
+        use{' '}
         <WritePick
           label="Short forms"
           words={
@@ -137,22 +140,24 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
             if ('forms' in read) onChange({ shortForms: read.forms })
           }}
           {...opener('shortForms')}
-        />
-        , stop at{' '}
-        <Pick
+          after=","
+        />{' '}
+        stop at{' '}
+        <WritePick
           label="Longest name"
+          words={`${scheme.longest} letters`}
           value={String(scheme.longest)}
-          options={[...new Set([...lengths, scheme.longest])]
-            .sort((a, b) => a - b)
-            .map((length) => ({
-              value: String(length),
-              words: `${length} letters`,
-              hint: length === defaultScheme.longest ? 'As many as every host keeps' : undefined,
-            }))}
-          onPick={(longest) => onChange({ longest: Number(longest) })}
+          hint={`Letters without the extension, 3 to 100. All kinds of hosts keep ${defaultScheme.longest}.`}
+          check={(typed) =>
+            /^\d+$/.test(typed) && Number(typed) >= 3 && Number(typed) <= 100
+              ? null
+              : 'A number from 3 to 100.'
+          }
+          onWrite={(typed) => onChange({ longest: Number(typed) })}
           {...opener('longest')}
-        />
-        , begin with{' '}
+          after=","
+        />{' '}
+        begin with{' '}
         <Pick
           label="Numbers"
           value={scheme.numbered ? 'numbered' : 'plain'}
@@ -166,8 +171,9 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
           ]}
           onPick={(value) => onChange({ numbered: value === 'numbered' })}
           {...opener('number')}
-        />
-        , and end files in{' '}
+          after=","
+        />{' '}
+        and end files in{' '}
         <Pick
           label="Extension"
           value={scheme.extension}
@@ -176,8 +182,8 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
             { value: '.htm', words: '.htm' },
           ]}
           onPick={(extension) => onChange({ extension })}
+          after="."
         />
-        .
       </p>
       <p>
         Keep{' '}
@@ -209,6 +215,7 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
           ]}
           onPick={(key) => onChange({ arrangement: arrangementOf[key] })}
           {...opener('folder')}
+          after={arrangement.kind === 'one-folder' ? '' : ','}
         />
         {arrangement.kind === 'one-folder' && (
           <>
@@ -220,10 +227,11 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
               value={arrangement.folder}
               check={checkFolder}
               onWrite={(folder) => onChange({ arrangement: { kind: 'one-folder', folder } })}
+              after=","
             />
           </>
-        )}
-        , call the home file of a folder{' '}
+        )}{' '}
+        call the home file of a folder{' '}
         <WritePick
           label="Home name"
           words={scheme.homeName}
@@ -232,11 +240,12 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
           check={checkFolder}
           onWrite={(homeName) => onChange({ homeName })}
           {...opener('home')}
-        />
-        , and put{' '}
+          after=","
+        />{' '}
+        and put{' '}
         {kinds.map(([kind, name], index) => (
           <span key={kind}>
-            {index > 0 && (index === kinds.length - 1 ? ' and ' : ', ')}
+            {index > 0 && (index === kinds.length - 1 ? ' and ' : ' ')}
             {name} in{' '}
             <WritePick
               label={`Folder for ${name}`}
@@ -245,10 +254,10 @@ export function SchemeSentence({ scheme, onChange, openRule, onOpenRule }: Props
               hint="Empty means the top folder of the site."
               check={(typed) => (typed === '' ? null : checkFolder(typed))}
               onWrite={(folder) => onChange({ folders: { ...scheme.folders, [kind]: folder } })}
+              after={index === kinds.length - 1 ? '.' : index < kinds.length - 2 ? ',' : ''}
             />
           </span>
         ))}
-        .
       </p>
     </div>
   )

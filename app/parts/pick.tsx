@@ -16,6 +16,7 @@ export function Pick<T extends string>({
   onPick,
   open,
   onOpenChange,
+  after,
 }: {
   /** What is chosen, for a screen reader. */
   label: string
@@ -25,17 +26,23 @@ export function Pick<T extends string>({
   /** Set to open it from elsewhere. */
   open?: boolean
   onOpenChange?: (open: boolean) => void
+  /** The sign that follows the words, kept on their line. */
+  after?: string
 }) {
   const current = options.find((option) => option.value === value)
   return (
     <DropdownMenu.Root modal={false} open={open} onOpenChange={onOpenChange}>
-      <DropdownMenu.Trigger className="pick" aria-label={`${label}: ${current?.words ?? value}`}>
-        {current?.words ?? value}
-      </DropdownMenu.Trigger>
+      <span className="whitespace-nowrap">
+        <DropdownMenu.Trigger className="pick" aria-label={`${label}: ${current?.words ?? value}`}>
+          {current?.words ?? value}
+        </DropdownMenu.Trigger>
+        {after}
+      </span>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align="start"
           sideOffset={4}
+          collisionPadding={12}
           className="z-20 min-w-48 border border-rule bg-paper py-1 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
         >
           <DropdownMenu.RadioGroup value={value} onValueChange={(next) => onPick(next as T)}>

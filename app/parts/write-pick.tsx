@@ -15,6 +15,8 @@ interface Props {
   readonly onWrite: (value: string) => void
   readonly open?: boolean
   readonly onOpenChange?: (open: boolean) => void
+  /** The sign that follows the words, kept on their line. */
+  readonly after?: string
 }
 
 /** Underlined words of a sentence that are written, not chosen. */
@@ -28,6 +30,7 @@ export function WritePick({
   onWrite,
   open,
   onOpenChange,
+  after,
 }: Props) {
   const [ownOpen, setOwnOpen] = useState(false)
   const [typed, setTyped] = useState(value)
@@ -46,13 +49,17 @@ export function WritePick({
   }
   return (
     <Popover.Root open={isOpen} onOpenChange={setOpen}>
-      <Popover.Trigger className="pick" aria-label={`${label}: ${words}`}>
-        {words}
-      </Popover.Trigger>
+      <span className="whitespace-nowrap">
+        <Popover.Trigger className="pick" aria-label={`${label}: ${words}`}>
+          {words}
+        </Popover.Trigger>
+        {after}
+      </span>
       <Popover.Portal>
         <Popover.Content
           align="start"
           sideOffset={4}
+          collisionPadding={12}
           className="z-20 w-80 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
         >
           <form

@@ -43,8 +43,9 @@ export function ChosenPage() {
                 value: value === 'trial',
               })
             }
-          />
-          , it is{' '}
+            after=","
+          />{' '}
+          it is{' '}
           <Pick
             label="Menus"
             value={selected.inMenus ? 'listed' : 'left-out'}
@@ -60,8 +61,9 @@ export function ChosenPage() {
                 value: value === 'listed',
               })
             }
-          />
-          , and its name <OwnName key={selected.id} />.
+            after=","
+          />{' '}
+          and its name <OwnName key={selected.id} />
           <DatedSection key={`date ${selected.id}`} />
           {!place?.trial && (
             <button

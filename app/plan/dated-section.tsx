@@ -34,8 +34,8 @@ export function DatedSection() {
                 value: value === 'dated',
               })
             }
+            after="."
           />
-          .
         </>
       )}
       {section?.dated && (
@@ -59,8 +59,8 @@ export function DatedSection() {
                 was: selected.date,
               })
             }
+            after="."
           />
-          .
         </>
       )}
     </>

@@ -31,6 +31,7 @@ export function OwnName() {
             ? selected.ownName !== null && save(null)
             : setTyped(selected.ownName ?? names.pages.get(selected.id)?.stem ?? '')
         }
+        after="."
       />
     )
   return (

@@ -96,8 +96,8 @@ export function PlanText() {
               setFormat(next)
               write(null)
             }}
+            after="."
           />
-          .
         </p>
         <span className="ml-auto flex gap-4 text-sm">
           <button type="button" className="link" onClick={() => void navigator.clipboard.writeText(text)}>

@@ -201,8 +201,8 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
                 ...schemes.map((one) => ({ value: one.name, words: one.name })),
               ]}
               onPick={setSchemeName}
+              after="."
             />
-            .
           </p>
         )}
         <div className="flex items-center gap-6 py-5">

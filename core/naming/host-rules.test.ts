@@ -86,5 +86,5 @@ test('a long extension leaves less room for the name before it', () => {
   const label = 'Everything that the keepers wrote down.webmanifest'
   const file = { id: 'f', seq: 99, label, kind: 'other' as const, hash: '', sizeBytes: 0 }
   const site = siteFrom('Home', store)
-  expect(namesOf({ ...site, files: [file] }).files.get('f')).toBe('files/everything-that-the.webmanifest')
+  expect(namesOf({ ...site, files: [file] }).files.get('f')).toBe('files/everything-that.webmanifest')
 })

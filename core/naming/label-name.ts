@@ -37,6 +37,15 @@ const spellings: Readonly<Record<string, readonly (readonly [RegExp, string])[]>
   da: [[/å/g, 'aa'], [/Å/g, 'Aa']],
 } // prettier-ignore
 
+/** Words that only lead on to the next one, as spelled in names: where that is cut off they say nothing. */
+const leadingOn: Readonly<Record<string, ReadonlySet<string>>> = {
+  de: new Set('am an auf aus bei das dem den der des die fuer im in mit oder und vom von zu zum zur'.split(' ')),
+  en: new Set('a an and as at by for from in into of on or the to with'.split(' ')),
+  es: new Set('a con de del el en la las los o para por un una y'.split(' ')),
+  fr: new Set('a au aux avec d de des du en et l la le les ou par pour sur un une'.split(' ')),
+  it: new Set('a con da del della di e il in la le lo o per un una'.split(' ')),
+} // prettier-ignore
+
 const apostrophes = /['’ʼ‘`´]/gu
 // Marks belong to the letter before them; a joiner alone is nothing.
 const notWord = /[^\p{L}\p{N}\p{M}]+/gu
@@ -65,7 +74,7 @@ export function nameLabel(
     if (next !== text) trace?.({ rule, text: next })
     text = next
   }
-  const tongue = language.toLowerCase().split('-')[0] ?? ''
+  const tongue = tongueOf(language)
 
   let spelled = text.replace(apostrophes, '')
   const and = ampersand[tongue]
@@ -94,7 +103,7 @@ export function nameLabel(
   }
   if (words.length > 1) step('gap', words.join(scheme.gap))
   const limit = Math.max(1, scheme.longest)
-  if (text.length > limit) step('longest', cutName(words, scheme.gap, limit))
+  if (text.length > limit) step('longest', cutName(words, scheme.gap, limit, language))
   const nameless = text === ''
   if (nameless) step('nothing-left', cutLetters(namelessName, limit))
   if (devices.test(text)) {
@@ -114,17 +123,24 @@ function spellInAscii(text: string): string {
   ).replace(/ +/g, ' ').replace(apostrophes, '').trim()
 } // prettier-ignore
 
-/** As many whole words as fit; the first one is cut when even it is too long. */
-export function cutName(words: readonly string[], gap: string, limit: number): string {
+/**
+ * As many whole words as fit, up to the last that says something; the first one is cut when even it is
+ * too long. "Minutes of the annual meeting" is `minutes` where `annual` does not fit.
+ */
+export function cutName(words: readonly string[], gap: string, limit: number, language: string): string {
+  const leadsOn = leadingOn[tongueOf(language)]
   let name = ''
+  let whole = ''
   for (const word of words) {
     const next = name === '' ? word : name + gap + word
-    if (next.length > limit) break
+    if (next.length > limit) return whole || name || cutLetters(words[0] ?? '', limit)
     name = next
+    if (!leadsOn?.has(word.toLowerCase())) whole = name
   }
-  if (name !== '') return name
-  return cutLetters(words[0] ?? '', limit)
+  return name
 }
+
+const tongueOf = (language: string) => language.toLowerCase().split('-')[0] ?? ''
 
 /** At most so many UTF-16 code units of a text, never half of what is read as one letter. */
 export function cutLetters(text: string, limit: number): string {

@@ -136,7 +136,7 @@ function computeNames(site: Nameable): Names {
   const front = frontOf(site, tree)
   const claimOf = (page: Page, sectionStem: string | null): Claim<Page> => {
     // A name held still stands before all others: it is the one its page has been known by.
-    const wanted = page.keptName ?? page.ownName ?? frontedName(front(page), page, scheme, nameOf)
+    const wanted = page.keptName ?? page.ownName ?? frontedName(front(page), page, site, nameOf)
     const rank = page.keptName !== null ? 0 : page.ownName !== null ? 1 : 2
     return {
       what: page,
@@ -256,7 +256,7 @@ function frontOf(site: Nameable, tree: Tree): (page: Page) => Front {
 function frontedName(
   { date, number, label }: Front,
   page: Page,
-  scheme: Scheme,
+  { scheme, language }: Pick<Nameable, 'scheme' | 'language'>,
   nameOf: (label: string) => { name: string; nameless: boolean },
 ): string {
   if (date === null && number === null) return nameOf(page.label).name
@@ -267,7 +267,7 @@ function frontedName(
   const named = nameOf(label)
   // A date alone is a name; "2025-06-page" would say less.
   const room = named.nameless && date !== null ? 0 : scheme.longest - front.length - gap.length
-  const rest = room < 1 ? '' : cutName(named.name.split(gap), gap, room)
+  const rest = room < 1 ? '' : cutName(named.name.split(gap), gap, room, language)
   return cutLetters(rest === '' ? front : front + gap + rest, Math.max(1, scheme.longest))
 }
 
@@ -352,7 +352,7 @@ export function explainName(site: Nameable, pageId: string): NamingStep[] {
           : step,
       ),
     )
-    const fronted = frontedName(front, page, scheme, (label) => nameLabel(label, scheme, site.language))
+    const fronted = frontedName(front, page, site, (label) => nameLabel(label, scheme, site.language))
     if (front.date !== null && page.keptName === null)
       steps.push({
         rule: 'date',

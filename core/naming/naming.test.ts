@@ -46,6 +46,8 @@ describe('a label becomes a name', () => {
     expect(name('Café Größe', { letters: 'kept', letterCase: 'as-typed' })).toBe('Café-Größe')
     expect(name('one two three four', { longest: 9 })).toBe('one-two')
     expect(name('unreasonably', { longest: 6 })).toBe('unreas')
+    expect(name('Minutes of the general assembly of 2024')).toBe('minutes-of-the-general')
+    expect(name('Minutes taken down at the general assembly')).toBe('minutes-taken-down')
   })
   test('any label ends in letters, digits and gaps only', () => {
     fc.assert(
