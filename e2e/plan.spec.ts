@@ -122,6 +122,29 @@ test('several pages are chosen, moved, copied and removed together', async ({ pa
   await expectLabels(page, ['Saltpan Chapel', 'The bell', 'Contact', 'Visit', 'Getting here'])
 })
 
+test('pages are put under another one that is found by its name', async ({ page }) => {
+  await row(page, /The bell/).click()
+  await page.getByRole('button', { name: 'Place: at the top level' }).click()
+  const field = page.getByRole('combobox', { name: 'Put it under' })
+  await field.fill('bell')
+  // Nothing stands under itself.
+  await expect(page.getByText('No label has that in it.')).toBeVisible()
+  await field.fill('here')
+  await expect(page.getByRole('option', { name: /Getting here/ })).toContainText('Visit')
+  await expectAccessible(page)
+  await field.press('Enter')
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'The bell', 'Contact'])
+  await expect(page.getByRole('button', { name: 'Place: under Getting here' })).toBeVisible()
+  // Several at once, from wherever they stand, in their order.
+  await row(page, /Contact/).click({ modifiers: ['Control'] })
+  await page.getByRole('button', { name: 'Put under another page…' }).click()
+  await page.getByRole('combobox', { name: 'Put 2 pages under' }).press('ArrowDown')
+  await page.keyboard.press('Enter')
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'The bell', 'Contact'])
+  await expect(row(page, /The bell/)).toContainText('visit/the-bell.html')
+  await expect(row(page, /Contact/)).toContainText('visit/contact.html')
+})
+
 test('in the diagram a page is dragged onto another, with its ripple first; it is saved as SVG', async ({
   page,
 }) => {

@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { readdir, readFile, writeFile } from 'node:fs/promises'
 import path from 'node:path'
-import { findDelivery, findDestination, insertDelivery, cancelDelivery } from './database/deliveries'
+import { findDelivery, insertDelivery, cancelDelivery } from './database/deliveries'
+import { findDestination } from './database/destinations'
 import { pool } from './database/pool'
 import { loadSite } from './database/sites'
 import { compareKnown, lookThere, runDelivery } from './delivery'
@@ -169,6 +170,6 @@ describe('comparing', () => {
 test('a password is sealed at rest and never handed out', async () => {
   const { rows } = await pool().query<{ password_sealed: Buffer }>('SELECT password_sealed FROM destinations')
   for (const row of rows) expect(row.password_sealed.toString('latin1')).not.toContain(host.password)
-  const { listDestinations } = await import('./database/deliveries')
+  const { listDestinations } = await import('./database/destinations')
   expect(JSON.stringify(await listDestinations(pool(), site.siteId))).not.toMatch(/password/i)
 })

@@ -12,9 +12,7 @@ import { hashOf } from './database/blobs'
 import {
   type ClaimedDelivery,
   claimDelivery,
-  type Destination,
   endDelivery,
-  findDestination,
   listListed,
   listRecorded,
   recordRemoved,
@@ -24,6 +22,7 @@ import {
   replaceListing,
   type SentFile,
 } from './database/deliveries'
+import { type Destination, findDestination } from './database/destinations'
 import { pool, transaction } from './database/pool'
 import { loadSite, type StoredSite } from './database/sites'
 import { announce, type DeliveryEvent } from './events'

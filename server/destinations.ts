@@ -1,10 +1,10 @@
-import type { Destination, DestinationValues } from './database/deliveries'
+import type { Destination, DestinationValues } from './database/destinations'
 import {
   deleteDestination,
   findDestination,
   insertDestination,
   updateDestination,
-} from './database/deliveries'
+} from './database/destinations'
 import { pool, transaction } from './database/pool'
 import { notFound, Problem } from './problem'
 import { seal, unseal } from './secrets'

@@ -57,6 +57,7 @@ export function WritePick({
       </span>
       <Popover.Portal>
         <Popover.Content
+          aria-label={label}
           align="start"
           sideOffset={4}
           collisionPadding={12}

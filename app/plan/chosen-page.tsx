@@ -1,17 +1,22 @@
+import { useMemo } from 'react'
 import { useSelection, useSite } from '../document/site-context'
 import { Path } from '../parts/path'
-import { Pick } from '../parts/pick'
 import { DatedSection } from './dated-section'
+import { FlagPick } from './flag-pick'
 import { ManyPages } from './many-pages'
 import { OwnName } from './own-name'
+import { SectionPick } from './section-pick'
 
 /** What the plan says of the chosen page, as a sentence whose words can be changed. */
 export function ChosenPage() {
   const { site, names, tree, store } = useSite()
   const { selected, chosen } = useSelection()
+  const pageIds = useMemo(() => [selected.id], [selected.id])
   if (chosen.length > 1) return <ManyPages />
   const home = selected.id === site.homeId
   const place = tree.placeOf.get(selected.id)
+  const section = selected.parentId === null ? undefined : tree.byId.get(selected.parentId)
+  const standing = section ? `under ${section.label}` : 'at the top level'
   const path = names.pages.get(selected.id)?.path ?? ''
   return (
     <section className="px-7 pt-6 pb-5" aria-label="The chosen page">
@@ -24,43 +29,28 @@ export function ChosenPage() {
       ) : (
         <p className="font-serif text-[18px] leading-[1.9]">
           This page is{' '}
-          <Pick
+          <FlagPick
+            flag="trial"
             label="Part of the site"
-            value={selected.trial ? 'trial' : 'real'}
-            options={[
-              { value: 'real', words: 'part of the site' },
-              {
-                value: 'trial',
-                words: 'a trial page',
-                hint: 'For trying a design: never in a menu, never uploaded',
-              },
-            ]}
-            onPick={(value) =>
-              store.change({
-                kind: 'setPageFlag',
-                pageIds: [selected.id],
-                flag: 'trial',
-                value: value === 'trial',
-              })
-            }
+            no={{ words: 'part of the site' }}
+            yes={{ words: 'a trial page', hint: 'For trying a design: never in a menu, never uploaded' }}
             after=","
           />{' '}
-          it is{' '}
-          <Pick
+          it stands{' '}
+          <span className="whitespace-nowrap">
+            <SectionPick pageIds={pageIds}>
+              <button type="button" className="pick" aria-label={`Place: ${standing}`}>
+                {standing}
+              </button>
+            </SectionPick>
+            ,
+          </span>{' '}
+          is{' '}
+          <FlagPick
+            flag="inMenus"
             label="Menus"
-            value={selected.inMenus ? 'listed' : 'left-out'}
-            options={[
-              { value: 'listed', words: 'listed in menus' },
-              { value: 'left-out', words: 'left out of menus', hint: 'Reached by links in other pages only' },
-            ]}
-            onPick={(value) =>
-              store.change({
-                kind: 'setPageFlag',
-                pageIds: [selected.id],
-                flag: 'inMenus',
-                value: value === 'listed',
-              })
-            }
+            yes={{ words: 'listed in menus' }}
+            no={{ words: 'left out of menus', hint: 'Reached by links in other pages only' }}
             after=","
           />{' '}
           and its name <OwnName key={selected.id} />

@@ -1,7 +1,7 @@
 import { checkDate, readLabelDate } from '#core/naming'
 import { useSelection, useSite } from '../document/site-context'
-import { Pick } from '../parts/pick'
 import { WritePick } from '../parts/write-pick'
+import { FlagPick } from './flag-pick'
 
 /** For a section: whether its pages carry dates. For a page of a dated one: which date. */
 export function DatedSection() {
@@ -15,25 +15,14 @@ export function DatedSection() {
         <>
           {' '}
           Its pages are named{' '}
-          <Pick
+          <FlagPick
+            flag="dated"
             label="Names of its pages"
-            value={selected.dated ? 'dated' : 'plain'}
-            options={[
-              { value: 'plain', words: 'by their labels' },
-              {
-                value: 'dated',
-                words: 'with a date in front',
-                hint: '2025-06-second-count.html; they sort by date',
-              },
-            ]}
-            onPick={(value) =>
-              store.change({
-                kind: 'setPageFlag',
-                pageIds: [selected.id],
-                flag: 'dated',
-                value: value === 'dated',
-              })
-            }
+            no={{ words: 'by their labels' }}
+            yes={{
+              words: 'with a date in front',
+              hint: '2025-06-second-count.html; they sort by date',
+            }}
             after="."
           />
         </>

@@ -2,6 +2,7 @@ import { branchOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
+import { SectionPick } from './section-pick'
 
 /** What can be done with several chosen pages at once. */
 export function ManyPages() {
@@ -27,6 +28,9 @@ export function ManyPages() {
         >
           {allListed ? 'Leave out of menus' : 'List in menus'}
         </Button>
+        <SectionPick pageIds={roots}>
+          <Button disabled={roots.length === 0}>Put under another page…</Button>
+        </SectionPick>
         <Button disabled={roots.length === 0} onClick={() => duplicate(store, tree, roots)}>
           Copy, with all below
         </Button>

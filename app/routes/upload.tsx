@@ -2,14 +2,8 @@ import { useEffect, useRef, useState } from 'react'
 import { data, useFetcher, useSearchParams } from 'react-router'
 import { type FileState, filesToSend } from '#core/delivery'
 import { namesOf } from '#core/naming'
-import {
-  findDelivery,
-  findDestination,
-  insertDelivery,
-  listDeliveries,
-  listDestinations,
-  cancelDelivery,
-} from '#server/database/deliveries'
+import { findDelivery, insertDelivery, listDeliveries, cancelDelivery } from '#server/database/deliveries'
+import { findDestination, listDestinations } from '#server/database/destinations'
 import { pool } from '#server/database/pool'
 import { compareKnown, lookThere } from '#server/delivery'
 import { removeDestination, saveDestination, testDestination } from '#server/destinations'
