@@ -23,6 +23,13 @@ test('the plan is typed over as text; what that means is shown, can be corrected
   await page.getByRole('button', { name: 'What Concerts is: was “Contact”' }).click()
   await page.getByRole('menuitemradio', { name: 'is a new page' }).click()
   await expect(ripple).toContainText('“Contact”, with its text')
+  // Nor is it the other way round: it was the page called Contact after all.
+  await page.getByRole('button', { name: 'What Parking is: is a new page' }).click()
+  await page.getByRole('menuitemradio', { name: 'was “Contact”' }).click()
+  await expect(ripple).toContainText('“Parking” was “Contact”')
+  await page.getByRole('button', { name: 'What Parking is: was “Contact”' }).click()
+  await page.getByRole('menuitemradio', { name: 'is a new page' }).click()
+  await expect(ripple).toContainText('“Contact”, with its text')
   await expectAccessible(page)
   await page.getByRole('button', { name: 'Use this plan' }).click()
   await expectLabels(page, [

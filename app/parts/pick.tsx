@@ -13,6 +13,7 @@ export function Pick<T extends string>({
   label,
   value,
   options,
+  more,
   onPick,
   open,
   onOpenChange,
@@ -22,6 +23,8 @@ export function Pick<T extends string>({
   label: string
   value: T
   options: readonly PickOption<T>[]
+  /** Further ones, for when it takes work to find them. */
+  more?: () => readonly PickOption<T>[]
   onPick: (value: T) => void
   /** Set to open it from elsewhere. */
   open?: boolean
@@ -43,25 +46,36 @@ export function Pick<T extends string>({
           align="start"
           sideOffset={4}
           collisionPadding={12}
-          className="z-20 min-w-48 border border-rule bg-paper py-1 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+          className="z-20 max-h-(--radix-dropdown-menu-content-available-height) min-w-48 overflow-auto border border-rule bg-paper py-1 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
         >
           <DropdownMenu.RadioGroup value={value} onValueChange={(next) => onPick(next as T)}>
-            {options.map((option) => (
-              <DropdownMenu.RadioItem
-                key={option.value}
-                value={option.value}
-                className="grid cursor-pointer grid-cols-[22px_1fr] px-3 py-1.5 outline-none data-[highlighted]:bg-lapis-wash"
-              >
-                <DropdownMenu.ItemIndicator className="text-verdigris">✓</DropdownMenu.ItemIndicator>
-                <span className="col-start-2">
-                  {option.words}
-                  {option.hint && <span className="block text-sm text-quiet">{option.hint}</span>}
-                </span>
-              </DropdownMenu.RadioItem>
-            ))}
+            <Options options={options} more={more} />
           </DropdownMenu.RadioGroup>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
   )
+}
+
+/** Made only while the menu is open. */
+function Options<T extends string>({
+  options,
+  more,
+}: {
+  options: readonly PickOption<T>[]
+  more?: () => readonly PickOption<T>[]
+}) {
+  return [...options, ...(more?.() ?? [])].map((option) => (
+    <DropdownMenu.RadioItem
+      key={option.value}
+      value={option.value}
+      className="grid cursor-pointer grid-cols-[22px_1fr] px-3 py-1.5 outline-none data-[highlighted]:bg-lapis-wash"
+    >
+      <DropdownMenu.ItemIndicator className="text-verdigris">✓</DropdownMenu.ItemIndicator>
+      <span className="col-start-2">
+        {option.words}
+        {option.hint && <span className="block text-sm text-quiet">{option.hint}</span>}
+      </span>
+    </DropdownMenu.RadioItem>
+  ))
 }

@@ -8,7 +8,7 @@ import {
   useRef,
   useState,
 } from 'react'
-import { branchOf, type Tree, treeOf } from '#core/plan'
+import { branchOf, lastUnder, type Tree, treeOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { useStableActions } from '../parts/use-stable-actions'
 import { printDiagram, savePng, saveSvg } from './diagram-export'
@@ -88,7 +88,12 @@ export function PlanDiagram() {
     if (drag?.over) {
       // A hand slips more easily than a key: a drag is always asked about, in the register.
       const parentId = drag.over === site.homeId ? null : drag.over
-      store.ask({ kind: 'movePages', pageIds: [drag.id], parentId, after: lastUnder(tree, parentId) })
+      store.ask({
+        kind: 'movePages',
+        pageIds: [drag.id],
+        parentId,
+        after: lastUnder(tree, parentId, [drag.id]),
+      })
     }
     // Chosen only now: what the choice shows above would move the boxes under the pointer.
     else if (drag && !drag.started) select(drag.id)
@@ -235,9 +240,3 @@ const sectionsOf = (tree: Tree): ReadonlySet<string> =>
       .filter(({ page, depth }) => depth === 0 && tree.childrenOf(page.id).length > 0)
       .map(({ page }) => page.id),
   )
-
-/** The last page under another that is no trial page, or null. */
-function lastUnder(tree: Tree, parentId: string | null): string | null {
-  const below = tree.childrenOf(parentId).filter((page) => !page.trial)
-  return below[below.length - 1]?.id ?? null
-}

@@ -1,4 +1,4 @@
-import type { PlanDifferences } from '#core/plan'
+import { likeness, type PlanDifferences } from '#core/plan'
 import type { RippleView } from '#server/ripple-view'
 import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
@@ -39,6 +39,13 @@ export function PlanRipple({ differences, isRead, ripple, notes, home, onFix, on
     removed.length > 0 && `${number(removed.length)} removed`,
     marked.length > 0 && `${number(marked.length)} marked otherwise`,
   ].filter(Boolean)
+  const renamedLines = new Set(renamed.map(({ line }) => line))
+  /** The pages a line may stand for after all, the likest first. */
+  const likest = (text: string) =>
+    removed
+      .map((id) => ({ id, score: likeness(label(id), text) }))
+      .sort((a, b) => b.score - a.score)
+      .map(({ id }) => id)
   const word = 'w-20 shrink-0 text-quiet'
   return (
     <div className="border-t border-rule bg-vellum px-7 py-3">
@@ -82,10 +89,25 @@ export function PlanRipple({ differences, isRead, ripple, notes, home, onFix, on
             </span>
           </li>
         ))}
-        {moved.slice(0, listedAtMost).map(({ pageId, to }) => (
-          <li key={`m${pageId}`} className="flex gap-1">
-            <span className={word}>moved</span>“{label(pageId)}”{' '}
-            {to === null ? 'to the top level' : `under “${to}”`}
+        {moved.slice(0, listedAtMost).map(({ line, pageId, from, to }) => (
+          <li key={`m${line}`} className="flex gap-1">
+            <span className={word}>moved</span>
+            <span>
+              “{label(pageId)}” {to === null ? 'to the top level' : `under “${to}”`}{' '}
+              {!renamedLines.has(line) && (
+                <span className="text-[18px]">
+                  <Pick
+                    label={`What ${label(pageId)} is`}
+                    value="page"
+                    options={[
+                      { value: 'page', words: from === null ? 'from the top level' : `from “${from}”` },
+                      { value: 'new', words: 'is a new page', hint: 'The one there was is then removed' },
+                    ]}
+                    onPick={(value) => value === 'new' && onFix(line, null)}
+                  />
+                </span>
+              )}
+            </span>
           </li>
         ))}
         {added.slice(0, listedAtMost).map(({ line, label: text }) => (
@@ -98,10 +120,8 @@ export function PlanRipple({ differences, isRead, ripple, notes, home, onFix, on
                   <Pick
                     label={`What ${text} is`}
                     value="new"
-                    options={[
-                      { value: 'new', words: 'is a new page' },
-                      ...removed.slice(0, 12).map((id) => ({ value: id, words: `was “${label(id)}”` })),
-                    ]}
+                    options={[{ value: 'new', words: 'is a new page' }]}
+                    more={() => likest(text).map((id) => ({ value: id, words: `was “${label(id)}”` }))}
                     onPick={(value) => value !== 'new' && onFix(line, value)}
                   />
                 </span>

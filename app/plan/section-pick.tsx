@@ -1,7 +1,7 @@
 import { useCombobox } from 'downshift'
 import { Popover } from 'radix-ui'
 import { type ReactNode, useMemo, useState } from 'react'
-import { ancestorsOf, branchOf } from '#core/plan'
+import { ancestorsOf, branchOf, lastUnder } from '#core/plan'
 import { useSite } from '../document/site-context'
 import { count } from '../parts/format'
 
@@ -74,8 +74,7 @@ function Sections({ pageIds, onDone }: { pageIds: readonly string[]; onDone: () 
     onSelectedItemChange: ({ selectedItem }) => {
       if (!selectedItem) return
       const under = selectedItem.id
-      const last = tree.childrenOf(under).findLast((page) => !pageIds.includes(page.id) && !page.trial)
-      store.change({ kind: 'movePages', pageIds, parentId: under, after: last?.id ?? null })
+      store.change({ kind: 'movePages', pageIds, parentId: under, after: lastUnder(tree, under, pageIds) })
       onDone()
     },
   })

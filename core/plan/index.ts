@@ -1,5 +1,14 @@
 /** The plan: the tree of pages, and the plan as indented text. */
-export { ancestorsOf, branchOf, compareSiblings, type Place, realPlaces, type Tree, treeOf } from './tree'
+export {
+  ancestorsOf,
+  branchOf,
+  compareSiblings,
+  lastUnder,
+  type Place,
+  realPlaces,
+  type Tree,
+  treeOf,
+} from './tree'
 export {
   cleanLabel,
   type Outline,

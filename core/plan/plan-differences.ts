@@ -12,7 +12,13 @@ export interface PlanDifferences {
     readonly to: string
   }[]
   /** Pages that stand under another page than before. */
-  readonly moved: readonly { readonly line: number; readonly pageId: string; readonly to: string | null }[]
+  readonly moved: readonly {
+    readonly line: number
+    readonly pageId: string
+    /** Labels of the pages it stood under and stands under; null for the top level. */
+    readonly from: string | null
+    readonly to: string | null
+  }[]
   /** Pages that stay under their page, in another order. */
   readonly reordered: readonly string[]
   readonly added: readonly { readonly line: number; readonly label: string }[]
@@ -25,7 +31,7 @@ export interface PlanDifferences {
 export function planDifferences(site: Pick<Site, 'pages' | 'homeId'>, match: PlanMatch): PlanDifferences {
   const tree = treeOf(site)
   const renamed: { line: number; pageId: string; from: string; to: string }[] = []
-  const moved: { line: number; pageId: string; to: string | null }[] = []
+  const moved: { line: number; pageId: string; from: string | null; to: string | null }[] = []
   const added: { line: number; label: string }[] = []
   const marked: string[] = []
   const reordered: string[] = []
@@ -43,8 +49,10 @@ export function planDifferences(site: Pick<Site, 'pages' | 'homeId'>, match: Pla
     const page = tree.byId.get(pageId)!
     if (page.label !== node.label) renamed.push({ line, pageId, from: page.label, to: node.label })
     const was = page.parentId === site.homeId ? null : page.parentId
-    if (was !== parentId) moved.push({ line, pageId, to: parent && parent.label })
-    else push(staying, parentId, page)
+    if (was !== parentId) {
+      const from = was === null ? null : tree.byId.get(was)!.label
+      moved.push({ line, pageId, from, to: parent && parent.label })
+    } else push(staying, parentId, page)
     if (differsInMarks(page, node)) marked.push(pageId)
   })
   for (const [parentId, pages] of staying) {

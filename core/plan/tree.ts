@@ -108,3 +108,9 @@ export function branchOf(tree: Tree, pageId: string): Page[] {
 export function realPlaces(tree: Tree): Place[] {
   return tree.places.filter((place) => !place.trial)
 }
+
+/** The page after which another stands last under a page: no trial page, and none that is itself moved. */
+export function lastUnder(tree: Tree, parentId: string | null, moved: readonly string[]): string | null {
+  const below = tree.childrenOf(parentId)
+  return below.findLast((page) => !page.trial && !moved.includes(page.id))?.id ?? null
+}
