@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import type { ChangeRequest } from '#server/change-input'
 import type { RippleView } from '#server/ripple-view'
 import { useSite } from './site-context'
@@ -17,7 +17,8 @@ export interface AskedRipple {
 export function useRipple(change: ChangeRequest | null, pauseMs = 0): AskedRipple {
   const { site, revision } = useSite()
   const [found, setFound] = useState<{ asked: string; ripple: RippleView } | null>(null)
-  const body = change && JSON.stringify(change)
+  // A whole plan is long: it is written out once, not each time something is drawn.
+  const body = useMemo(() => change && JSON.stringify(change), [change])
   useEffect(() => {
     if (body === null) return
     const abort = new AbortController()

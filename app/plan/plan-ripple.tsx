@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { likeness, type PlanDifferences } from '#core/plan'
 import type { RippleView } from '#server/ripple-view'
 import { useSite } from '../document/site-context'
@@ -26,9 +27,7 @@ interface Props {
 
 /** How an edited plan was understood, with a way to say that it was not. */
 export function PlanRipple({ differences, isRead, ripple, notes, home, onFix, onApply, onLeave }: Props) {
-  const { tree } = useSite()
   const { renamed, moved, reordered, added, removed, marked } = differences
-  const label = (id: string) => tree.byId.get(id)?.label ?? ''
   const homeRenamed = home.from !== home.to
   const parts = [
     renamed.length + (homeRenamed ? 1 : 0) > 0 &&
@@ -39,14 +38,6 @@ export function PlanRipple({ differences, isRead, ripple, notes, home, onFix, on
     removed.length > 0 && `${number(removed.length)} removed`,
     marked.length > 0 && `${number(marked.length)} marked otherwise`,
   ].filter(Boolean)
-  const renamedLines = new Set(renamed.map(({ line }) => line))
-  /** The pages a line may stand for after all, the likest first. */
-  const likest = (text: string) =>
-    removed
-      .map((id) => ({ id, score: likeness(label(id), text) }))
-      .sort((a, b) => b.score - a.score)
-      .map(({ id }) => id)
-  const word = 'w-20 shrink-0 text-quiet'
   return (
     <div className="border-t border-rule bg-vellum px-7 py-3">
       <p className="mb-1">
@@ -60,84 +51,7 @@ export function PlanRipple({ differences, isRead, ripple, notes, home, onFix, on
           {note}
         </p>
       ))}
-      <ul
-        className="my-2 max-h-40 overflow-auto text-sm leading-7"
-        tabIndex={0}
-        aria-label="How the plan was understood"
-      >
-        {homeRenamed && (
-          <li className="flex gap-1">
-            <span className={word}>renamed</span>“{home.from}” → “{home.to}”, the home page
-          </li>
-        )}
-        {renamed.slice(0, listedAtMost).map(({ line, from, to }) => (
-          <li key={`r${line}`} className="flex gap-1">
-            <span className={word}>renamed</span>
-            <span>
-              “{to}”{' '}
-              <span className="text-[18px]">
-                <Pick
-                  label={`What ${to} is`}
-                  value="page"
-                  options={[
-                    { value: 'page', words: `was “${from}”` },
-                    { value: 'new', words: 'is a new page', hint: `“${from}” is then removed` },
-                  ]}
-                  onPick={(value) => value === 'new' && onFix(line, null)}
-                />
-              </span>
-            </span>
-          </li>
-        ))}
-        {moved.slice(0, listedAtMost).map(({ line, pageId, from, to }) => (
-          <li key={`m${line}`} className="flex gap-1">
-            <span className={word}>moved</span>
-            <span>
-              “{label(pageId)}” {to === null ? 'to the top level' : `under “${to}”`}{' '}
-              {!renamedLines.has(line) && (
-                <span className="text-[18px]">
-                  <Pick
-                    label={`What ${label(pageId)} is`}
-                    value="page"
-                    options={[
-                      { value: 'page', words: from === null ? 'from the top level' : `from “${from}”` },
-                      { value: 'new', words: 'is a new page', hint: 'The one there was is then removed' },
-                    ]}
-                    onPick={(value) => value === 'new' && onFix(line, null)}
-                  />
-                </span>
-              )}
-            </span>
-          </li>
-        ))}
-        {added.slice(0, listedAtMost).map(({ line, label: text }) => (
-          <li key={`a${line}`} className="flex gap-1">
-            <span className={word}>added</span>
-            <span>
-              “{text}”{' '}
-              {removed.length > 0 && (
-                <span className="text-[18px]">
-                  <Pick
-                    label={`What ${text} is`}
-                    value="new"
-                    options={[{ value: 'new', words: 'is a new page' }]}
-                    more={() => likest(text).map((id) => ({ value: id, words: `was “${label(id)}”` }))}
-                    onPick={(value) => value !== 'new' && onFix(line, value)}
-                  />
-                </span>
-              )}
-            </span>
-          </li>
-        ))}
-        {removed.slice(0, listedAtMost).map((id) => (
-          <li key={`x${id}`} className="flex gap-1 text-rubric">
-            <span className={word}>removed</span>“{label(id)}”, with its text
-          </li>
-        ))}
-        {[renamed, moved, added, removed].some((list) => list.length > listedAtMost) && (
-          <li className="text-quiet">and more of the same</li>
-        )}
-      </ul>
+      <Understood differences={differences} home={home} onFix={onFix} />
       <div className="flex gap-3">
         <Button look="go" disabled={parts.length === 0 || !isRead} onClick={onApply}>
           Use this plan
@@ -147,3 +61,101 @@ export function PlanRipple({ differences, isRead, ripple, notes, home, onFix, on
     </div>
   )
 }
+
+/** What becomes of each page; made anew only when the plan was understood anew, not with each key. */
+const Understood = memo(function Understood({
+  differences: { renamed, moved, added, removed },
+  home,
+  onFix,
+}: Pick<Props, 'differences' | 'home' | 'onFix'>) {
+  const { tree } = useSite()
+  const label = (id: string) => tree.byId.get(id)?.label ?? ''
+  const renamedLines = new Set(renamed.map(({ line }) => line))
+  /** The pages a line may stand for after all, the likest first. */
+  const likest = (text: string) =>
+    removed
+      .map((id) => ({ id, score: likeness(label(id), text) }))
+      .sort((a, b) => b.score - a.score)
+      .map(({ id }) => id)
+  const word = 'w-20 shrink-0 text-quiet'
+  return (
+    <ul
+      className="my-2 max-h-40 overflow-auto text-sm leading-7"
+      tabIndex={0}
+      aria-label="How the plan was understood"
+    >
+      {home.from !== home.to && (
+        <li className="flex gap-1">
+          <span className={word}>renamed</span>“{home.from}” → “{home.to}”, the home page
+        </li>
+      )}
+      {renamed.slice(0, listedAtMost).map(({ line, from, to }) => (
+        <li key={`r${line}`} className="flex gap-1">
+          <span className={word}>renamed</span>
+          <span>
+            “{to}”{' '}
+            <span className="text-[18px]">
+              <Pick
+                label={`What ${to} is`}
+                value="page"
+                options={[
+                  { value: 'page', words: `was “${from}”` },
+                  { value: 'new', words: 'is a new page', hint: `“${from}” is then removed` },
+                ]}
+                onPick={(value) => value === 'new' && onFix(line, null)}
+              />
+            </span>
+          </span>
+        </li>
+      ))}
+      {moved.slice(0, listedAtMost).map(({ line, pageId, from, to }) => (
+        <li key={`m${line}`} className="flex gap-1">
+          <span className={word}>moved</span>
+          <span>
+            “{label(pageId)}” {to === null ? 'to the top level' : `under “${to}”`}{' '}
+            {!renamedLines.has(line) && (
+              <span className="text-[18px]">
+                <Pick
+                  label={`What ${label(pageId)} is`}
+                  value="page"
+                  options={[
+                    { value: 'page', words: from === null ? 'from the top level' : `from “${from}”` },
+                    { value: 'new', words: 'is a new page', hint: 'The one there was is then removed' },
+                  ]}
+                  onPick={(value) => value === 'new' && onFix(line, null)}
+                />
+              </span>
+            )}
+          </span>
+        </li>
+      ))}
+      {added.slice(0, listedAtMost).map(({ line, label: text }) => (
+        <li key={`a${line}`} className="flex gap-1">
+          <span className={word}>added</span>
+          <span>
+            “{text}”{' '}
+            {removed.length > 0 && (
+              <span className="text-[18px]">
+                <Pick
+                  label={`What ${text} is`}
+                  value="new"
+                  options={[{ value: 'new', words: 'is a new page' }]}
+                  more={() => likest(text).map((id) => ({ value: id, words: `was “${label(id)}”` }))}
+                  onPick={(value) => value !== 'new' && onFix(line, value)}
+                />
+              </span>
+            )}
+          </span>
+        </li>
+      ))}
+      {removed.slice(0, listedAtMost).map((id) => (
+        <li key={`x${id}`} className="flex gap-1 text-rubric">
+          <span className={word}>removed</span>“{label(id)}”, with its text
+        </li>
+      ))}
+      {[renamed, moved, added, removed].some((list) => list.length > listedAtMost) && (
+        <li className="text-quiet">and more of the same</li>
+      )}
+    </ul>
+  )
+})

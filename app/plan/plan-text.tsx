@@ -1,3 +1,4 @@
+import deepEqual from 'fast-deep-equal'
 import { useMemo, useState } from 'react'
 import {
   decodePlanFile,
@@ -13,13 +14,17 @@ import { useRipple } from '../document/use-ripple'
 import { Button } from '../parts/button'
 import { CodeEditor } from '../parts/code-editor'
 import { FileButton, saveFile } from '../parts/files'
+import type { LineMark } from '../parts/line-marks'
 import { count } from '../parts/format'
 import { Pick } from '../parts/pick'
+import { useStableActions } from '../parts/use-stable-actions'
 import { PlanRipple } from './plan-ripple'
 import { useUnderstoodPlan } from './use-understood-plan'
 
 /** The server is asked what a plan touches when it has stood for so long: a large one is a large question. */
 const ripplePauseMs = 400
+
+const none: readonly LineMark[] = []
 
 /** The plan as text in an open format: to read, to copy, to type over, to take from a file and to one. */
 export function PlanText() {
@@ -41,10 +46,14 @@ export function PlanText() {
   const refusal = answer && 'refusal' in answer ? answer.refusal : null
   const plan = answer && 'top' in answer ? answer : null
 
-  const marks = useMemo(() => {
-    if (plan) return plan.marks
-    return refusal ? [{ line: refusal.line, word: 'here', wrong: true }] : []
-  }, [plan, refusal])
+  const marks = useKept(
+    plan ? plan.marks : refusal ? [{ line: refusal.line, word: 'here', wrong: true }] : none,
+  )
+  const homeLabel = site.pages.find((page) => page.id === site.homeId)!.label
+  const home = useMemo(() => plan && { from: homeLabel, to: plan.home.label }, [plan, homeLabel])
+  const { fix } = useStableActions({
+    fix: (line: number, pageId: string | null) => isRead && setFixed(new Map([...fixed, [line, pageId]])),
+  })
 
   const write = (next: string | null, from: readonly string[] = []) => {
     setTyped(next === written.text ? null : next)
@@ -140,8 +149,8 @@ export function PlanText() {
           isRead={isRead}
           ripple={ripple}
           notes={[...notes, ...plan.notes]}
-          home={{ from: site.pages.find((page) => page.id === site.homeId)!.label, to: plan.home.label }}
-          onFix={(line, pageId) => isRead && setFixed(new Map([...fixed, [line, pageId]]))}
+          home={home!}
+          onFix={fix}
           onApply={apply}
           onLeave={() => write(null)}
         />
@@ -160,4 +169,12 @@ export function PlanText() {
       )}
     </div>
   )
+}
+
+/** The same object for as long as its content is: the editor is set up anew where it is another. */
+function useKept<T>(value: T): T {
+  const [kept, keep] = useState(value)
+  const isOther = kept !== value && !deepEqual(kept, value)
+  if (isOther) keep(value)
+  return isOther ? value : kept
 }
