@@ -178,6 +178,16 @@ describe('a window’s copy of a site', () => {
     expect(server.site.pages).toHaveLength(2)
   })
 
+  test('what cannot be made is refused, not asked about; what is asked twice is asked once', async () => {
+    store.ask({ kind: 'removePages', pageIds: [server.site.homeId] })
+    expect(store.get()).toMatchObject({ asked: null, refused: { message: 'A site needs its home page.' } })
+    const { id } = pageCalled(server.site, 'Visit')
+    store.ask({ kind: 'removePages', pageIds: [id] })
+    store.ask({ kind: 'removePages', pageIds: [id] })
+    store.answer(false)
+    expect(store.get().asked).toBeNull()
+  })
+
   test.each(['silent', 'full'] as const)(
     'keeps a change while the server is away (%s), and sends it when it is back',
     async (how) => {

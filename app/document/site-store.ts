@@ -161,9 +161,14 @@ export class SiteStore {
     return { saved: this.#enqueue({ do: 'change', change: request, shown }) }
   }
 
-  /** Has a change asked about before anything of it shows. */
-  ask(change: ChangeRequest): void {
-    this.#ask({ change, ripple: null, isShown: false, done: () => {} })
+  /** Has a change asked about before anything of it shows; one that cannot be made is refused at once. */
+  ask(request: ChangeRequest): void {
+    // A key pressed twice asks once.
+    if (this.#asked.some(({ change }) => deepEqual(change, request))) return
+    const change = asChange(request)
+    const edited = change && edit(this.#state.site, change)
+    if (edited && 'refusal' in edited) this.#set({ refused: this.#refusedBy(request, edited.refusal) })
+    else this.#ask({ change: request, ripple: null, isShown: false, done: () => {} })
   }
 
   /** The answer to what is asked: makes the change, or leaves all as it was. */

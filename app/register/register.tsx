@@ -89,6 +89,8 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
   }
   /** Several pages change their level together when they stand under one page, one after another. */
   const block = blockOf(tree, chosenRoots)
+  /** The home page alone is refused with the reason; among others it is passed over. */
+  const actedOn = chosenRoots.length > 1 ? chosenRoots.filter((id) => id !== site.homeId) : chosenRoots
   const moveIn = () =>
     block && move(indented(tree, site.homeId, { id: block.first, parentId: block.parentId, after: null }))
   const moveOut = () => block && move(outdented(tree, block.parentId))
@@ -143,14 +145,7 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
       })
     if ((event.ctrlKey || event.metaKey) && !event.altKey) {
       if (event.key.toLowerCase() === 'a') return act(() => choose(page.id, new Set(tree.byId.keys())))
-      if (event.key.toLowerCase() === 'd' && editable)
-        return act(() =>
-          duplicate(
-            store,
-            tree,
-            chosenRoots.filter((id) => id !== site.homeId),
-          ),
-        )
+      if (event.key.toLowerCase() === 'd' && editable) return act(() => duplicate(store, tree, actedOn))
     }
     if (event.altKey && editable) {
       if (event.key === 'ArrowUp') return act(() => shift(-1))
@@ -188,7 +183,7 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
       case 'Enter':
         return act(startDraft)
       case 'Delete':
-        return act(() => store.ask({ kind: 'removePages', pageIds: chosenRoots }))
+        return act(() => store.ask({ kind: 'removePages', pageIds: actedOn }))
       case 'Tab':
         if (leave) return
         return act(event.shiftKey ? moveOut : moveIn)
