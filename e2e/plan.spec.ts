@@ -30,7 +30,13 @@ test('the plan is typed over as text; what that means is shown, can be corrected
   await page.getByRole('button', { name: 'What Parking is: was “Contact”' }).click()
   await page.getByRole('menuitemradio', { name: 'is a new page' }).click()
   await expect(ripple).toContainText('“Contact”, with its text')
+  // Finding in it, with the panel left open while more is typed.
+  await text.press('Control+f')
+  await page.getByRole('textbox', { name: 'Find' }).fill('Parking')
+  await page.getByRole('textbox', { name: 'Replace with' }).fill('Parking')
+  await page.getByRole('button', { name: 'Replace all' }).click()
   await expectAccessible(page)
+  await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Use this plan' }).click()
   await expectLabels(page, [
     'Saltpan Chapel',

@@ -27,6 +27,23 @@ const groups: readonly { title: string; keys: readonly (readonly [string, string
       ['Escape, then Tab', 'Leave the register'],
     ],
   },
+  {
+    title: 'In the diagram',
+    keys: [
+      ['↑ ↓ ← →', 'From box to box'],
+      ['Enter', 'Fold and unfold what is below'],
+      ['+ − 0', 'Larger, smaller, all of it'],
+    ],
+  },
+  {
+    title: 'In a text',
+    keys: [
+      ['Tab, Shift+Tab', 'Indent more, indent less'],
+      ['Alt+↑, Alt+↓', 'Move lines up or down'],
+      ['Ctrl+F', 'Find'],
+      ['Escape, then Tab', 'Leave the text'],
+    ],
+  },
 ]
 
 /** True where typing a letter means the letter. */

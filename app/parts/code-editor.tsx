@@ -1,6 +1,8 @@
 import { css } from '@codemirror/lang-css'
 import { html } from '@codemirror/lang-html'
 import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
+import { search } from '@codemirror/search'
+import { EditorState } from '@codemirror/state'
 import { EditorView } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import CodeMirror from '@uiw/react-codemirror'
@@ -32,6 +34,37 @@ const look = EditorView.theme({
   },
   '.cm-matchingBracket': { backgroundColor: 'var(--ochre-wash) !important', outline: 'none' },
   '.cm-panels': { backgroundColor: 'var(--vellum)', color: 'var(--ink)' },
+  '.cm-panels.cm-panels-bottom': { borderTop: '1px solid var(--rule)' },
+  '.cm-panel.cm-search': { padding: '8px 36px 8px 18px', fontFamily: 'var(--sans)', lineHeight: '2.3' },
+  '.cm-panel.cm-search label': { fontSize: '14px', marginRight: '14px' },
+  '.cm-panel.cm-search input[type=checkbox]': { accentColor: 'var(--lapis)', verticalAlign: 'middle' },
+  '.cm-panel.cm-search [name=close]': { top: '8px', right: '12px', fontSize: '20px', lineHeight: '1' },
+  '.cm-panel.cm-search .cm-textfield': {
+    border: 'none',
+    borderBottom: '1px solid var(--ink-2)',
+    borderRadius: '0',
+    backgroundColor: 'transparent',
+    color: 'var(--ink)',
+    fontSize: '14px',
+    fontFamily: 'var(--mono)',
+    width: '12em',
+    marginRight: '12px',
+    lineHeight: '1.6',
+  },
+  '.cm-panel.cm-search .cm-button': {
+    backgroundImage: 'none',
+    backgroundColor: 'transparent',
+    color: 'var(--lapis)',
+    border: 'none',
+    textDecoration: 'underline',
+    textUnderlineOffset: '4px',
+    fontSize: '14px',
+    padding: '0',
+    marginRight: '14px',
+  },
+  '.cm-panel.cm-search .cm-textfield::placeholder': { color: 'var(--ink-2)' },
+  '.cm-searchMatch': { backgroundColor: 'var(--ochre-wash)' },
+  '.cm-searchMatch.cm-searchMatch-selected': { backgroundColor: 'var(--lapis-wash)' },
 })
 
 const colours = syntaxHighlighting(
@@ -57,6 +90,20 @@ interface Props {
   readonly example?: string
 }
 
+/** The words of the panel that finds, as ours are written. */
+const words = EditorState.phrases.of({
+  next: 'Next',
+  previous: 'Previous',
+  all: 'All',
+  replace: 'Replace',
+  'replace all': 'Replace all',
+  'match case': 'Case counts',
+  regexp: 'Regexp',
+  'by word': 'Whole words',
+  close: 'Close',
+  Replace: 'Replace with',
+})
+
 const languages = {
   html: () => html({ autoCloseTags: true, matchClosingTags: true }),
   css,
@@ -73,6 +120,9 @@ export function CodeEditor({ name, language, value, onChange, marks, example }: 
   const extensions = useMemo(
     () => [
       languages[language](),
+      // Its panel stays open when marks set the editor up anew.
+      search(),
+      words,
       marks ? lineMarks(marks) : [],
       look,
       colours,
