@@ -34,6 +34,21 @@ const shots = {
   async plan() {
     await openSite('plan', 'Ringing log')
   },
+  async 'plan-text'() {
+    await openSite('plan', 'Ringing log')
+    await page.getByRole('tab', { name: 'Text' }).click()
+    const text = page.getByRole('textbox', { name: 'The whole plan as text' })
+    const plan = await text.innerText()
+    await text.fill(
+      plan
+        .replace('    Opening days\n', '    Opening times\n')
+        .replace('    Finding the pier\n', '    Finding the pier\n    Camping field\n')
+        .replace('  Contact\n', '')
+        .replace('  The light\n', '    Contact\n  The light\n'),
+    )
+    await page.getByText(/^Ripple.*In files/).waitFor()
+    await page.locator('.cm-scroller').evaluate((scroller) => scroller.scrollTo(0, 0))
+  },
   async names() {
     await openSite('names', 'Keepers, 1871–1983')
     await page.getByRole('button', { name: /^Words left out/ }).click()
