@@ -168,3 +168,45 @@ test('an address that was delivered stays with a new label, and forwards once it
   await page.goto(`${live}the-bell.html`)
   await expect(page).toHaveURL(`${live}ringing.html`)
 })
+
+test('a section is dated, files are numbered, and each kind of host is told about', async ({ page }) => {
+  await signUp(page)
+  await makeSite(
+    page,
+    'Tern Watch',
+    'Tern Watch\n  Counts\n    14 June 2025, second count\n    First count\n  Contact',
+  )
+  await row(page, /^1 Counts/).click()
+  await choose(page, /^Names of its pages/, /with a date in front/)
+  await expect(row(page, /second count/)).toContainText('counts/2025-06-14-second-count.html')
+  await row(page, /First count/).click()
+  await page.getByRole('button', { name: 'Date of this page: not known' }).click()
+  const date = page.getByRole('textbox', { name: 'Date of this page' })
+  await date.fill('June')
+  await expect(page.getByRole('alert')).toContainText('2025-06-14')
+  await date.fill('2024-05')
+  await date.press('Enter')
+  await expect(row(page, /First count/)).toContainText('counts/2024-05-first-count.html')
+  await allSaved(page)
+
+  await openView(page, 'Names')
+  const hosts = page.getByRole('region', { name: 'What hosts make of it' })
+  for (const kind of [/^case kept/, /^case not told apart/, /^the oldest rules/]) {
+    await choose(page, /^Kind of host/, kind)
+    await expect(hosts).toContainText('all names are safe')
+  }
+  await choose(page, /^Numbers/, /a number in plan order/)
+  await expect(row(page, /Contact/)).toContainText('02-contact.html')
+  await choose(page, /^Letters outside ASCII/, /as they are/)
+  await page.getByRole('button', { name: /^Longest name/ }).click()
+  await page.getByRole('textbox', { name: 'Longest name' }).fill('100')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Fit the scheme to such hosts' }).click()
+  await expect(page.getByRole('button', { name: 'Longest name: 26 letters' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Letters outside ASCII: in plain ASCII' })).toBeVisible()
+  await page.getByRole('button', { name: 'Use this scheme' }).click()
+  await expect(row(page, /Contact/)).toContainText('02-contact.html')
+  await allSaved(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(row(page, /Contact/)).not.toContainText('02-')
+})

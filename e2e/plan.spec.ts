@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { expect, test } from '@playwright/test'
+import { expect, type Locator, test } from '@playwright/test'
 import { allSaved, expectAccessible, expectLabels, makeSite, row, signUp } from './support'
 
 const plan = 'Saltpan Chapel\n  Visit\n    Getting here\n  The bell\n  Contact'
@@ -277,4 +277,35 @@ test('another home page is chosen; advice is given and dismissed for good', asyn
   await page.getByRole('button', { name: 'Make it the home page' }).click()
   await expectLabels(page, ['The bell', 'Saltpan Chapel', 'Visit', 'Getting here', 'Contact'])
   await expect(row(page, /The bell/)).toContainText('index.html')
+})
+
+test('a plan of 50,000 lines is pasted, understood and used; one line more is refused for a new site', async ({
+  page,
+}) => {
+  test.setTimeout(180_000)
+  const lines = Array.from({ length: 50_000 }, (_, at) => `${at % 25 ? '    ' : '  '}Line ${at}`)
+  const paste = (text: Locator, plan: string) =>
+    text.evaluate((editor, pasted) => {
+      const clipboardData = new DataTransfer()
+      clipboardData.setData('text/plain', pasted)
+      editor.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
+    }, plan)
+  await page.getByRole('tab', { name: 'Text' }).click()
+  const text = page.getByLabel('The whole plan as text')
+  await text.click()
+  await page.keyboard.press('Control+a')
+  await paste(text, ['Saltpan Chapel', ...lines].join('\n'))
+  await expect(page.getByText(/^Ripple.*50,000 added, 4 removed/)).toBeVisible({ timeout: 60_000 })
+  await page.getByRole('button', { name: 'Use this plan' }).click({ timeout: 60_000 })
+  await expect(page.getByText('50,001 pages')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText(/^(Saved \d|All saved)/)).toBeVisible({ timeout: 90_000 })
+
+  await page.goto('/sites/new')
+  const plan = page.getByLabel('Its pages, one a line, indented under each other')
+  await plan.click()
+  await paste(plan, ['Home', ...lines].join('\n'))
+  await expect(page.getByRole('alert')).toHaveText(
+    'Line 50001: The plan has 50001 pages; a site is made with at most 50000 at once.',
+    { timeout: 60_000 },
+  )
 })

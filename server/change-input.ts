@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import type pg from 'pg'
 import { type Change, longestLabel, type NewPage } from '#core/change'
+import { mostLevels } from '#core/plan'
 import type { Scheme } from '#core/site'
 import { putBlob } from './database/blobs'
 import { Problem } from './problem'
@@ -100,7 +101,7 @@ export const schemeInput = Joi.object<Scheme>({
       kind: Joi.valid('sections').required(),
       sectionPage: Joi.valid('inside', 'beside').required(),
     }),
-    Joi.object({ kind: Joi.valid('one-folder').required(), folder: folder.required().min(1) }),
+    Joi.object({ kind: Joi.valid('one-folder').required(), folder: folder.required().disallow('') }),
   ).required(),
   numbered: Joi.boolean().required(),
   folders: Joi.object({ image: folder, style: folder, script: folder, document: folder, other: folder })
@@ -154,11 +155,26 @@ const fields = {
   writeFile: { fileId: id.required(), text, was: hash.required() },
 } satisfies Record<ChangeRequest['kind'], Joi.SchemaMap>
 
+type Nested = { readonly pages?: unknown; readonly top?: unknown; readonly children?: unknown }
+
+/** How deep the pages of a change are nested, counted level by level. */
+function levelsOf(change: Nested): number {
+  const below = (one: Nested | null) => one?.pages ?? one?.top ?? one?.children
+  let level: unknown[] = [change]
+  for (let count = -1; ; count++) {
+    level = level.flatMap((one) => below(one as Nested | null) ?? [])
+    if (level.length === 0 || count > mostLevels) return count + 1
+  }
+}
+
 /** Checks a change from outside; throws a Problem that names the field. */
 export function readChange(input: unknown): ChangeRequest {
   const kind = (input as { kind?: unknown } | null)?.kind
   if (typeof kind !== 'string' || !Object.hasOwn(fields, kind))
     throw new Problem('bad-request', 'This is no change that Rubricant knows.')
+  // What is nested without end is not looked into: a validator goes as deep as what it is given.
+  if (levelsOf(input as Nested) > mostLevels)
+    throw new Problem('bad-request', `A plan may have at most ${mostLevels} levels.`)
   const { error, value } = Joi.object({
     kind: Joi.string().required(),
     ...fields[kind as ChangeRequest['kind']],

@@ -1,5 +1,4 @@
-/** Stretches of the later text that stayed and that are new. */
-/** The longest common subsequence decides what stayed; labels are short, so the plain table will do. */
+/** Stretches of the later text that stayed and that are new. The longest common subsequence decides; labels are short, so the plain table will do. */
 export function addedRuns(a: readonly string[], b: readonly string[]): { text: string; added: boolean }[] {
   // Where the earlier text stands whole in the later one, nothing cleverer reads better.
   const whole = b.join('')

@@ -276,3 +276,18 @@ describe('any sequence of changes', () => {
     )
   })
 })
+
+test('no page comes to stand deeper than a path can be', () => {
+  const store = new TextStore()
+  const deep = Array.from({ length: 100 }, (_, depth) => '  '.repeat(depth) + `Level ${depth}`).join('\n')
+  const site = siteFrom(`${deep}\nOther\n  Below`, store)
+  const lowest = pageCalled(site, 'Level 99')
+  expect(treeOf(site).placeOf.get(lowest.id)!.depth).toBe(99)
+  const at = { parentId: lowest.id, after: null }
+  const tooDeep = { refusal: { reason: 'invalid', message: expect.stringContaining('100 levels') } }
+  expect(edit(site, { kind: 'movePages', pageIds: [pageCalled(site, 'Other').id], ...at })).toMatchObject(
+    tooDeep,
+  )
+  const pages = [{ id: testId(), label: 'New' }]
+  expect(edit(site, { kind: 'addPages', pages, content: '', ...at })).toMatchObject(tooDeep)
+})

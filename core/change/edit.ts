@@ -1,7 +1,7 @@
 import deepEqual from 'fast-deep-equal'
 import { generateNKeysBetween } from 'fractional-indexing'
 import { checkDate, checkOwnName, checkOwnNameOf, namesOf } from '#core/naming'
-import { branchOf, cleanLabel, longestIncreasing, treeOf } from '#core/plan'
+import { branchOf, cleanLabel, longestIncreasing, mostLevels, treeOf } from '#core/plan'
 import { type Page, type Site } from '#core/site'
 import type { Change, NewPage, PlannedPage, Refusal } from './change'
 
@@ -27,6 +27,10 @@ const elsewhere = (what: string, now: string | null): Edited => ({
  */
 export function edit(site: Site, change: Change): Edited {
   const edited = apply(site, change)
+  if ('site' in edited && ['addPages', 'movePages', 'replacePlan'].includes(change.kind)) {
+    const deep = treeOf(edited.site).places.find(({ depth }) => depth >= mostLevels)
+    if (deep) return refuse('invalid', `“${deep.page.label}” would stand deeper than ${mostLevels} levels.`)
+  }
   if ('refusal' in edited || change.kind === 'setScheme' || change.kind === 'releaseNames') return edited
   // Numbers follow the plan's order: that is what they are asked for.
   if (edited.site.scheme.numbered) return edited

@@ -11,6 +11,7 @@ export {
 } from './tree'
 export {
   cleanLabel,
+  mostLevels,
   type Outline,
   type OutlineNode,
   type PageDetails,

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { outlines } from '#core/testing'
-import { cleanLabel, type OutlineNode, planSite, readOutline, writeOutline } from './index'
+import { cleanLabel, type OutlineNode, planSite, readOutline, walkOutline, writeOutline } from './index'
 
 const shape = (nodes: readonly OutlineNode[]): unknown =>
   nodes.map((node) => [node.label, shape(node.children)])
@@ -101,4 +101,13 @@ describe('the home page of a plan', () => {
   test('is there even when nothing is typed', () => {
     expect(plan('')).toMatchObject({ home: { label: 'Saltpan Chapel' }, top: [] })
   })
+})
+
+test('lines deeper than a plan may be are put at its deepest level, and that is told', () => {
+  const text = Array.from({ length: 5_000 }, (_, depth) => ' '.repeat(depth) + `Level ${depth}`).join('\n')
+  const { nodes, notes } = readOutline(text)
+  const lines = walkOutline(nodes)
+  expect(lines.map(({ node }) => node.label)).toEqual(text.split('\n').map((line) => line.trim()))
+  expect(Math.max(...lines.map(({ depth }) => depth))).toBe(99)
+  expect(notes).toEqual(['4900 lines stand deeper than 100 levels, and were put at that one.'])
 })

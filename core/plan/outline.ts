@@ -66,16 +66,18 @@ export interface PlanLine {
   readonly node: Omit<OutlineNode, 'children'>
 }
 
+/** Levels a plan may have: a path of more folders is longer than systems take (PATH_MAX is 4,096 bytes). */
+export const mostLevels = 100
+
 /**
- * Puts lines into a tree by how far in they stand.
- * @returns the tree, and how many lines came back to a depth that no line above them has
+ * Puts lines into a tree by how far in they stand. What had to be assumed is in `notes`: lines that came
+ * back to a depth that no line above them has, and lines deeper than a plan may be.
  */
-export function nestLines(
-  lines: readonly PlanLine[],
-): Pick<Outline, 'nodes' | 'lineNumbers'> & { uneven: number } {
+export function nestLines(lines: readonly PlanLine[]): Outline {
   const nodes: Draft[] = []
   const open: { columns: number; node: Draft }[] = []
   let uneven = 0
+  let tooDeep = 0
   for (const { columns, node: read } of lines) {
     while (open.length > 0 && open[open.length - 1]!.columns >= columns) {
       const closed = open.pop()!
@@ -83,17 +85,25 @@ export function nestLines(
       const between = closed.columns > columns && (under ? under.columns : -1) < columns
       if (between && (under || columns > 0)) uneven++
     }
+    if (open.length >= mostLevels) {
+      tooDeep++
+      open.length = mostLevels - 1
+    }
     const node: Draft = { ...read, children: [] }
     const parent = open[open.length - 1]
     if (parent) parent.node.children.push(node)
     else nodes.push(node)
     open.push({ columns, node })
   }
-  return { nodes, uneven, lineNumbers: lines.map(({ line }) => line) }
+  const notes = [...unevenNote(uneven)]
+  if (tooDeep > 0)
+    notes.push(
+      `${tooDeep === 1 ? 'One line stands' : `${tooDeep} lines stand`} deeper than ${mostLevels} levels, and ${tooDeep === 1 ? 'was' : 'were'} put at that one.`,
+    )
+  return { nodes, lineNumbers: lines.map(({ line }) => line), notes }
 }
 
-/** What is said when lines stood at depths that no line above them has. */
-export function unevenNote(uneven: number): string[] {
+function unevenNote(uneven: number): string[] {
   if (uneven === 0) return []
   return [
     uneven === 1
@@ -152,9 +162,9 @@ export function readOutline(text: string): Outline {
     spaces ||= indent.spaces
     lines.push({ line: index + 1, columns: indent.columns, node })
   }
-  const { uneven, ...nested } = nestLines(lines)
+  const nested = nestLines(lines)
   const notes = tabs && spaces ? ['Tabs and spaces are mixed; a tab was taken as up to 8 spaces.'] : []
-  return { ...nested, notes: [...notes, ...unevenNote(uneven)] }
+  return { ...nested, notes: [...notes, ...nested.notes] }
 }
 
 function writeLine(node: OutlineNode): string {

@@ -7,7 +7,6 @@ import {
   type PageDetails,
   type PlanLine,
   type PlanRefusal,
-  unevenNote,
   walkOutline,
 } from '../outline'
 
@@ -92,8 +91,8 @@ export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
     }
   }
   if (lines.length === 0) return { refusal: { line: 1, reason: 'No row has a label.' } }
-  const { uneven, ...nested } = nestLines(lines)
-  return { ...nested, notes: [...notes, ...unevenNote(uneven)] }
+  const nested = nestLines(lines)
+  return { ...nested, notes: [...notes, ...nested.notes] }
 }
 
 /** The line of the text each row begins on, from 1: values may hold line breaks. Line ends are `\n`. */

@@ -6,7 +6,6 @@ import {
   type OutlineNode,
   type PlanLine,
   type PlanRefusal,
-  unevenNote,
   walkOutline,
 } from '../outline'
 
@@ -40,14 +39,14 @@ export function readMarkdownPlan(text: string): Outline | { refusal: PlanRefusal
         reason: 'No line of this text is an item of a list; items begin with -, * or a number.',
       },
     }
-  const { uneven, ...nested } = nestLines(lines)
+  const nested = nestLines(lines)
   const notes =
     skipped > 0
       ? [
           `${skipped} ${skipped === 1 ? 'line that is' : 'lines that are'} no item of a list ${skipped === 1 ? 'was' : 'were'} left out.`,
         ]
       : []
-  return { ...nested, notes: [...notes, ...unevenNote(uneven)] }
+  return { ...nested, notes: [...notes, ...nested.notes] }
 }
 
 function readItem(written: string): PlanLine['node'] {

@@ -71,8 +71,8 @@ export function readOpmlPlan(text: string): Outline | { refusal: PlanRefusal } {
     notes.push(
       `${unnamed} ${unnamed === 1 ? 'outline has' : 'outlines have'} no text and ${unnamed === 1 ? 'was' : 'were'} left out; what stands below moved up.`,
     )
-  const { nodes, lineNumbers } = nestLines(lines)
-  return { nodes, lineNumbers, notes }
+  const nested = nestLines(lines)
+  return { ...nested, notes: [...notes, ...nested.notes] }
 }
 
 // Line breaks and tabs in an attribute would be read back as spaces (XML 1.0 §3.3.3); labels have none.
