@@ -2,8 +2,8 @@ import type { Rewrite, Ripple } from '#core/change'
 import { namesOf } from '#core/naming'
 import type { Site } from '#core/site'
 
-/** References and files told one by one; of more, the counts tell. */
-const toldAtMost = 200
+/** References told one by one, for each of which a text is read; of more, the count tells. */
+const linesAtMost = 2_000
 
 /** A reference that a change rewrites, where it stands. */
 export interface RippleLine {
@@ -28,7 +28,7 @@ function shown(rewrites: readonly Rewrite[]): Rewrite[] {
   const some: Rewrite[] = []
   let count = 0
   for (const rewrite of rewrites) {
-    if (count >= toldAtMost) break
+    if (count >= linesAtMost) break
     some.push(rewrite)
     count += rewrite.edits.length
   }
@@ -55,8 +55,8 @@ export function viewRipple(before: Site, ripple: Ripple, textOf: (hash: string) 
   return {
     ...rest,
     movedCount: moved.length,
-    moved: moved.slice(0, toldAtMost),
-    lines: lines.slice(0, toldAtMost),
+    moved,
+    lines: lines.slice(0, linesAtMost),
     addressCount: addresses.length,
   }
 }

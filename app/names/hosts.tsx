@@ -4,10 +4,9 @@ import { type HostKind, hostKinds, remarksOfHost, schemeForOldest } from '#core/
 import type { Scheme } from '#core/site'
 import { useSite } from '../document/site-context'
 import { count } from '../parts/format'
+import { LongList } from '../parts/long-list'
 import { Pick } from '../parts/pick'
 import { StateMark } from '../parts/state-mark'
-
-const shownAtMost = 40
 
 interface Props {
   readonly scheme: Scheme
@@ -47,17 +46,22 @@ export function HostsRemarks({ scheme, onPropose }: Props) {
       {remarks.length === 0 ? (
         <StateMark state="done" word="nothing to remark" />
       ) : (
-        <ul className="text-sm leading-7">
-          {remarks.slice(0, shownAtMost).map((remark, index) => (
-            <li key={index}>
-              <span className="font-mono text-[13px]">{remark.path}</span>{' '}
-              <span className="text-quiet">{remark.text}.</span>
-            </li>
-          ))}
-          {remarks.length > shownAtMost && (
-            <li className="text-quiet">and {count(remarks.length - shownAtMost, 'more', 'more')}</li>
-          )}
-        </ul>
+        <LongList
+          label="Names that would not come out as written"
+          count={remarks.length}
+          rowHeight={28}
+          className="max-h-96 text-sm"
+        >
+          {(index) => {
+            const { path, text } = remarks[index]!
+            return (
+              <p className="truncate" title={`${path} ${text}.`}>
+                <span className="font-mono text-[13px]">{path}</span>{' '}
+                <span className="text-quiet">{text}.</span>
+              </p>
+            )
+          }}
+        </LongList>
       )}
     </section>
   )

@@ -1,5 +1,6 @@
 import type { RippleView } from '#server/ripple-view'
 import { count } from './format'
+import { LongList } from './long-list'
 
 /** The files and lines of a ripple, folded away; nothing where there are none. */
 export function RippleDetails({ ripple }: { ripple: RippleView }) {
@@ -14,55 +15,45 @@ export function RippleDetails({ ripple }: { ripple: RippleView }) {
 
 /** Each file that changes its name, and each line that is rewritten: what it was and what it becomes. */
 export function RippleLines({ ripple, className }: { ripple: RippleView; className: string }) {
+  const { moved, lines, linkCount } = ripple
+  const untold = linkCount - lines.length
   return (
-    <div
-      className={`my-2 grid gap-3 overflow-auto font-mono text-[12.5px] ${className}`}
-      tabIndex={0}
-      role="region"
-      aria-label="Files and lines that change"
+    <LongList
+      label="Files and lines that change"
+      count={moved.length + lines.length + (untold > 0 ? 1 : 0)}
+      rowHeight={24}
+      className={`my-2 font-mono text-[12.5px] ${className}`}
     >
-      <ul>
-        {ripple.moved.map((one) => (
-          <li key={one.id} className="grid grid-cols-2 gap-3 leading-6">
-            <span className="truncate text-quiet" title={one.from}>
-              {one.from}
-            </span>
-            <span className="truncate" title={one.to}>
-              {one.to}
-            </span>
-          </li>
-        ))}
-        {ripple.movedCount > ripple.moved.length && (
-          <li className="text-quiet">
-            and {count(ripple.movedCount - ripple.moved.length, 'more file', 'more files')}
-          </li>
-        )}
-      </ul>
-      {ripple.lines.length > 0 && (
-        <ul>
-          {ripple.lines.map((one, index) => (
-            <li
-              key={index}
-              className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,1fr)] gap-3 leading-6"
-            >
-              <span className="truncate text-faint" title={one.owner}>
-                {one.owner}:{one.line}
+      {(index) => {
+        const file = moved[index]
+        if (file)
+          return (
+            <div className="grid grid-cols-2 gap-3">
+              <span className="truncate text-quiet" title={file.from}>
+                {file.from}
               </span>
-              <span className="truncate text-quiet" title={one.was}>
-                {one.was}
+              <span className="truncate" title={file.to}>
+                {file.to}
               </span>
-              <span className="truncate" title={one.now}>
-                {one.now}
+            </div>
+          )
+        const line = lines[index - moved.length]
+        if (line)
+          return (
+            <div className="grid grid-cols-3 gap-3">
+              <span className="truncate text-faint" title={line.owner}>
+                {line.owner}:{line.line}
               </span>
-            </li>
-          ))}
-          {ripple.linkCount > ripple.lines.length && (
-            <li className="text-quiet">
-              and {count(ripple.linkCount - ripple.lines.length, 'more line', 'more lines')}
-            </li>
-          )}
-        </ul>
-      )}
-    </div>
+              <span className="truncate text-quiet" title={line.was}>
+                {line.was}
+              </span>
+              <span className="truncate" title={line.now}>
+                {line.now}
+              </span>
+            </div>
+          )
+        return <span className="text-quiet">and {count(untold, 'more line', 'more lines')}</span>
+      }}
+    </LongList>
   )
 }

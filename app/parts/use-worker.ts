@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
+import { useStableActions } from './use-stable-actions'
 import type { ToWorker } from './worker-answers'
 
 export interface WorkerAnswer<Answer> {
@@ -29,11 +30,13 @@ export function useWorker<Ground, Question, Answer>(
   // An answer to a question of long ago says nothing about the next one.
   if (question === null && found) setFound(null)
 
-  useEffect(() => {
-    const stop = () => {
+  const { stop } = useStableActions({
+    stop: () => {
       running.current?.worker.terminate()
       running.current = null
-    }
+    },
+  })
+  useEffect(() => {
     if (ground === null || (question === null && running.current?.at)) stop()
     if (ground === null) return
     const one = (running.current ??= { worker: start(), ground: null, at: null, next: null })
@@ -52,14 +55,8 @@ export function useWorker<Ground, Question, Answer>(
     if (question === null) return
     if (one.at) one.next = { ground, question }
     else ask({ ground, question })
-  }, [start, ground, question])
-  useEffect(
-    () => () => {
-      running.current?.worker.terminate()
-      running.current = null
-    },
-    [],
-  )
+  }, [start, stop, ground, question])
+  useEffect(() => stop, [stop])
 
   if (question === null || found === null) return { answer: null, isCurrent: false }
   return { answer: found.answer, isCurrent: found.ground === ground && found.question === question }

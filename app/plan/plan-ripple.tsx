@@ -1,15 +1,13 @@
-import { memo } from 'react'
+import { type ComponentProps, memo } from 'react'
 import { likeness, type PlanDifferences } from '#core/plan'
 import type { RippleView } from '#server/ripple-view'
 import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count, number } from '../parts/format'
+import { LongList } from '../parts/long-list'
 import { Pick } from '../parts/pick'
 import { RippleDetails } from '../parts/ripple-details'
 import { rippleWords } from '../parts/ripple-words'
-
-/** Lines of each kind that are listed; of more, the rest is counted. */
-const listedAtMost = 60
 
 interface Props {
   readonly differences: PlanDifferences
@@ -62,12 +60,23 @@ export function PlanRipple({ differences, isRead, ripple, notes, home, onFix, on
   )
 }
 
+type Shown = { readonly [Name in 'differences' | 'home' | 'onFix']: Props[Name] }
+
+/** One difference as a line of the list. */
+interface Told {
+  readonly word: string
+  readonly says: string
+  /** What its line was taken for and can be taken for instead; null where nothing else is possible. */
+  readonly pick?: Omit<ComponentProps<typeof Pick<string>>, 'label'> & { readonly what: string }
+  readonly isLost?: boolean
+}
+
 /** What becomes of each page; made anew only when the plan was understood anew, not with each key. */
 const Understood = memo(function Understood({
-  differences: { renamed, moved, added, removed },
+  differences: { renamed, moved, reordered, added, removed, marked },
   home,
   onFix,
-}: Pick<Props, 'differences' | 'home' | 'onFix'>) {
+}: Shown) {
   const { tree } = useSite()
   const label = (id: string) => tree.byId.get(id)?.label ?? ''
   const renamedLines = new Set(renamed.map(({ line }) => line))
@@ -77,85 +86,98 @@ const Understood = memo(function Understood({
       .map((id) => ({ id, score: likeness(label(id), text) }))
       .sort((a, b) => b.score - a.score)
       .map(({ id }) => id)
-  const word = 'w-20 shrink-0 text-quiet'
+  const known = (line: number, what: string, words: string, hint: string) => ({
+    what,
+    value: 'page',
+    options: [
+      { value: 'page', words },
+      { value: 'new', words: 'is a new page', hint },
+    ],
+    onPick: (value: string) => value === 'new' && onFix(line, null),
+  })
+  // Each is made only when it is drawn: there may be as many as the plan has lines.
+  const lists: readonly (readonly [number, (index: number) => Told])[] = [
+    [
+      home.from === home.to ? 0 : 1,
+      () => ({ word: 'renamed', says: `“${home.from}” → “${home.to}”, the home page` }),
+    ],
+    [
+      renamed.length,
+      (index) => {
+        const { line, from, to } = renamed[index]!
+        const pick = known(line, to, `was “${from}”`, `“${from}” is then removed`)
+        return { word: 'renamed', says: `“${to}”`, pick }
+      },
+    ],
+    [
+      moved.length,
+      (index) => {
+        const { line, pageId, from, to } = moved[index]!
+        const says = `“${label(pageId)}” ${to === null ? 'to the top level' : `under “${to}”`}`
+        if (renamedLines.has(line)) return { word: 'moved', says }
+        const whence = from === null ? 'from the top level' : `from “${from}”`
+        const pick = known(line, label(pageId), whence, 'The one there was is then removed')
+        return { word: 'moved', says, pick }
+      },
+    ],
+    [
+      added.length,
+      (index) => {
+        const { line, label: text } = added[index]!
+        if (removed.length === 0) return { word: 'added', says: `“${text}”` }
+        const pick = {
+          what: text,
+          value: 'new',
+          options: [{ value: 'new', words: 'is a new page' }],
+          more: () => likest(text).map((id) => ({ value: id, words: `was “${label(id)}”` })),
+          onPick: (value: string) => value !== 'new' && onFix(line, value),
+        }
+        return { word: 'added', says: `“${text}”`, pick }
+      },
+    ],
+    [
+      removed.length,
+      (index) => ({ word: 'removed', says: `“${label(removed[index]!)}”, with its text`, isLost: true }),
+    ],
+    [
+      reordered.length,
+      (index) => ({ word: 'moved', says: `“${label(reordered[index]!)}” among its neighbours` }),
+    ],
+    [
+      marked.length,
+      (index) => ({ word: 'marked', says: `“${label(marked[index]!)}” otherwise than before` }),
+    ],
+  ]
+  const toldAt = (index: number): Told => {
+    for (const [length, told] of lists) {
+      if (index < length) return told(index)
+      index -= length
+    }
+    throw new RangeError('No such difference')
+  }
   return (
-    <ul
-      className="my-2 max-h-40 overflow-auto text-sm leading-7"
-      tabIndex={0}
-      aria-label="How the plan was understood"
+    <LongList
+      label="How the plan was understood"
+      count={lists.reduce((sum, [length]) => sum + length, 0)}
+      rowHeight={32}
+      className="my-2 max-h-40 text-sm"
     >
-      {home.from !== home.to && (
-        <li className="flex gap-1">
-          <span className={word}>renamed</span>“{home.from}” → “{home.to}”, the home page
-        </li>
-      )}
-      {renamed.slice(0, listedAtMost).map(({ line, from, to }) => (
-        <li key={`r${line}`} className="flex gap-1">
-          <span className={word}>renamed</span>
-          <span>
-            “{to}”{' '}
-            <span className="text-[18px]">
-              <Pick
-                label={`What ${to} is`}
-                value="page"
-                options={[
-                  { value: 'page', words: `was “${from}”` },
-                  { value: 'new', words: 'is a new page', hint: `“${from}” is then removed` },
-                ]}
-                onPick={(value) => value === 'new' && onFix(line, null)}
-              />
+      {(index) => {
+        const { word, says, pick, isLost } = toldAt(index)
+        return (
+          <span className={`flex gap-1 ${isLost ? 'text-rubric' : ''}`}>
+            <span className="w-20 shrink-0 text-quiet">{word}</span>
+            <span className="truncate" title={says}>
+              {says}
             </span>
-          </span>
-        </li>
-      ))}
-      {moved.slice(0, listedAtMost).map(({ line, pageId, from, to }) => (
-        <li key={`m${line}`} className="flex gap-1">
-          <span className={word}>moved</span>
-          <span>
-            “{label(pageId)}” {to === null ? 'to the top level' : `under “${to}”`}{' '}
-            {!renamedLines.has(line) && (
+            {pick && (
               <span className="text-[18px]">
-                <Pick
-                  label={`What ${label(pageId)} is`}
-                  value="page"
-                  options={[
-                    { value: 'page', words: from === null ? 'from the top level' : `from “${from}”` },
-                    { value: 'new', words: 'is a new page', hint: 'The one there was is then removed' },
-                  ]}
-                  onPick={(value) => value === 'new' && onFix(line, null)}
-                />
+                <Pick {...pick} label={`What ${pick.what} is`} />
               </span>
             )}
           </span>
-        </li>
-      ))}
-      {added.slice(0, listedAtMost).map(({ line, label: text }) => (
-        <li key={`a${line}`} className="flex gap-1">
-          <span className={word}>added</span>
-          <span>
-            “{text}”{' '}
-            {removed.length > 0 && (
-              <span className="text-[18px]">
-                <Pick
-                  label={`What ${text} is`}
-                  value="new"
-                  options={[{ value: 'new', words: 'is a new page' }]}
-                  more={() => likest(text).map((id) => ({ value: id, words: `was “${label(id)}”` }))}
-                  onPick={(value) => value !== 'new' && onFix(line, value)}
-                />
-              </span>
-            )}
-          </span>
-        </li>
-      ))}
-      {removed.slice(0, listedAtMost).map((id) => (
-        <li key={`x${id}`} className="flex gap-1 text-rubric">
-          <span className={word}>removed</span>“{label(id)}”, with its text
-        </li>
-      ))}
-      {[renamed, moved, added, removed].some((list) => list.length > listedAtMost) && (
-        <li className="text-quiet">and more of the same</li>
-      )}
-    </ul>
+        )
+      }}
+    </LongList>
   )
 })

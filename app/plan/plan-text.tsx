@@ -1,14 +1,6 @@
 import deepEqual from 'fast-deep-equal'
 import { useMemo, useState } from 'react'
-import {
-  decodePlanFile,
-  guessPlanFormat,
-  outlineOfSite,
-  type PlanFormat,
-  planFormats,
-  readPlan,
-  writePlan,
-} from '#core/plan'
+import { outlineOfSite, type PlanFormat, planFormats, writePlan } from '#core/plan'
 import { useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
 import { Button } from '../parts/button'
@@ -16,7 +8,8 @@ import { CodeEditor } from '../parts/code-editor'
 import { FileButton, saveFile } from '../parts/files'
 import type { LineMark } from '../parts/line-marks'
 import { count } from '../parts/format'
-import { Pick } from '../parts/pick'
+import { planFileTypes, readPlanFile } from '../parts/plan-file'
+import { PlanFormatPick } from '../parts/plan-format-pick'
 import { useStableActions } from '../parts/use-stable-actions'
 import { PlanRipple } from './plan-ripple'
 import { useUnderstoodPlan } from './use-understood-plan'
@@ -62,19 +55,10 @@ export function PlanText() {
     setFixed(new Map())
   }
   async function takeFile(chosen: File) {
-    const decoded = decodePlanFile(new Uint8Array(await chosen.arrayBuffer()))
-    if ('refusal' in decoded) {
-      setProblem(`${chosen.name}, line ${decoded.refusal.line}: ${decoded.refusal.reason}`)
-      return
-    }
-    const as = guessPlanFormat(decoded.text, chosen.name)
-    const found = readPlan(as, decoded.text)
-    if ('refusal' in found) {
-      setProblem(`${chosen.name}, line ${found.refusal.line}: ${found.refusal.reason}`)
-      return
-    }
-    setFormat(as)
-    write(decoded.text, [`${chosen.name} was read as ${planFormats[as].name}.`, ...decoded.notes])
+    const read = await readPlanFile(chosen)
+    if ('problem' in read) return setProblem(read.problem)
+    setFormat(read.format)
+    write(read.text, [`${chosen.name} was read as ${planFormats[read.format].name}.`, ...read.notes])
   }
   const save = () => saveFile(text, `plan${planFormats[format].extension}`, planFormats[format].mediaType)
   const change = useMemo(() => {
@@ -94,13 +78,8 @@ export function PlanText() {
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 px-7 pt-3 pb-2">
         <p className="font-serif text-[18px]">
           The plan is written as{' '}
-          <Pick
-            label="Format"
-            value={format}
-            options={(Object.keys(planFormats) as PlanFormat[]).map((value) => ({
-              value,
-              words: planFormats[value].name,
-            }))}
+          <PlanFormatPick
+            format={format}
             onPick={(next) => {
               setFormat(next)
               write(null)
@@ -115,11 +94,7 @@ export function PlanText() {
           <button type="button" className="link" onClick={save}>
             Save as a file
           </button>
-          <FileButton
-            words="Read a file"
-            accept=".txt,.md,.markdown,.csv,.tsv,.opml,.xml,text/*"
-            onFile={(chosen) => void takeFile(chosen)}
-          />
+          <FileButton words="Read a file" accept={planFileTypes} onFile={(chosen) => void takeFile(chosen)} />
         </span>
         {written.lost.length > 0 && typed === null && (
           <p className="w-full text-sm text-ochre">

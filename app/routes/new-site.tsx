@@ -2,7 +2,7 @@ import Joi from 'joi'
 import { useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { readNewPlan } from '#core/change'
-import { decodePlanFile, guessPlanFormat, type PlanFormat, planFormats } from '#core/plan'
+import { guessPlanFormat, type PlanFormat, planFormats } from '#core/plan'
 import { defaultScheme } from '#core/site'
 import { pool } from '#server/database/pool'
 import { listSchemes } from '#server/database/schemes'
@@ -17,6 +17,8 @@ import { FileButton } from '../parts/files'
 import { count } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
 import { Pick } from '../parts/pick'
+import { planFileTypes, readPlanFile } from '../parts/plan-file'
+import { PlanFormatPick } from '../parts/plan-format-pick'
 import type { Route } from './+types/new-site'
 
 export const meta: Route.MetaFunction = () => [{ title: 'A new site – Rubricant' }]
@@ -97,18 +99,14 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
   const notes = [...fileNotes, ...(site && plan.text.trim() !== '' ? site.notes : [])]
 
   async function takeFile(chosen: File) {
-    const decoded = decodePlanFile(new Uint8Array(await chosen.arrayBuffer()))
-    if ('refusal' in decoded) {
-      setFileProblem(`${chosen.name}, line ${decoded.refusal.line}: ${decoded.refusal.reason}`)
-      return
-    }
-    const format = guessPlanFormat(decoded.text, chosen.name)
-    setPlan({ text: decoded.text, format })
-    setFileProblem(null)
-    setFileNotes(decoded.notes)
+    const read = await readPlanFile(chosen)
+    setFileProblem('problem' in read ? read.problem : null)
+    if ('problem' in read) return
+    setPlan({ text: read.text, format: read.format })
+    setFileNotes(read.notes)
   }
   function type(text: string) {
-    // What was read from a file stays in its format while it is typed over; an empty text has none.
+    // What was read or chosen stays in its format while it is typed over; an empty text has none.
     setPlan((was) => (text.trim() === '' ? { text } : { ...was, text }))
     setFileProblem(null)
     if (text.trim() === '') setFileNotes([])
@@ -157,7 +155,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
               )}
               <FileButton
                 words="Read a file"
-                accept=".txt,.md,.markdown,.csv,.tsv,.opml,.xml,text/*"
+                accept={planFileTypes}
                 onFile={(chosen) => void takeFile(chosen)}
               />
             </div>
@@ -190,21 +188,29 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
             </div>
           </div>
         </div>
-        {schemes.length > 0 && (
-          <p className="pt-4 font-serif text-[18px]">
-            Its files are named by{' '}
-            <Pick
-              label="Naming scheme"
-              value={schemeName}
-              options={[
-                { value: '', words: 'the usual scheme' },
-                ...schemes.map((one) => ({ value: one.name, words: one.name })),
-              ]}
-              onPick={setSchemeName}
-              after="."
-            />
-          </p>
-        )}
+        <p className="pt-4 font-serif text-[18px]">
+          The plan is written as{' '}
+          <PlanFormatPick
+            format={plan.format ?? guessPlanFormat(plan.text)}
+            onPick={(format) => setPlan({ ...plan, format })}
+            after={schemes.length > 0 ? ',' : '.'}
+          />{' '}
+          {schemes.length > 0 && (
+            <>
+              and its files are named by{' '}
+              <Pick
+                label="Naming scheme"
+                value={schemeName}
+                options={[
+                  { value: '', words: 'the usual scheme' },
+                  ...schemes.map((one) => ({ value: one.name, words: one.name })),
+                ]}
+                onPick={setSchemeName}
+                after="."
+              />
+            </>
+          )}
+        </p>
         <div className="flex items-center gap-6 py-5">
           <Button type="submit" look="go" disabled={busy}>
             {busy ? 'Making the site…' : 'Make this site'}

@@ -27,7 +27,6 @@ test('a plan in any format makes a site with all that the format tells of its pa
     inMenus: false,
   })
   expect(pageCalled(site, 'Chapel')).toMatchObject({ id: site.homeId, title: 'Welcome' })
-  expect(notes[0]).toBe('It is read as CSV.')
   // An own name that no host takes was put right and told.
   expect(notes.at(-1)).toContain('../x')
   const { text } = writePlan('csv', outlineOfSite(site), site.name)

@@ -7,7 +7,6 @@ import {
   type Outline,
   type OutlineNode,
   type PlanFormat,
-  planFormats,
   type PlanRefusal,
   planSite,
   readPlan,
@@ -107,9 +106,7 @@ export function readNewPlan(
     const reason = `The plan has ${length} pages; a site is made with at most ${mostPages} at once.`
     return { refusal: { line: outline.lineNumbers[mostPages]!, reason } }
   }
-  const plan = correctOwnNames(planSite(outline, name), site)
-  const read = format === 'text' ? [] : [`It is read as ${planFormats[format].name}.`]
-  return { ...plan, notes: [...read, ...plan.notes] }
+  return correctOwnNames(planSite(outline, name), site)
 }
 
 /** Why a plan has a label that no page can have, if it does. */

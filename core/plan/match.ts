@@ -17,28 +17,40 @@ export interface PlanMatch {
 
 /** Labels at least this alike are taken for a renamed page where nothing else speaks for it. */
 const alikeEnough = 0.5
+/** Pairs of a line and a page that are compared at once; about a second's work. */
+const mostCompared = 1_000_000
 const keyOf = (label: string) => label.toLowerCase()
 
+/** A label made ready for comparing: in lower case, and its pairs of letters as sorted numbers. */
+interface Compared {
+  readonly key: string
+  readonly pairs: Uint32Array
+}
+
+function comparedOf(label: string): Compared {
+  const key = keyOf(label)
+  const pairs = new Uint32Array(Math.max(0, key.length - 1))
+  for (let at = 0; at < pairs.length; at++) pairs[at] = key.charCodeAt(at) * 0x10000 + key.charCodeAt(at + 1)
+  return { key, pairs: pairs.sort() }
+}
+
 /** How alike two labels are, from 0 to 1: the share of letter pairs they have in common (Sørensen–Dice). */
-export function likeness(a: string, b: string): number {
-  const [one, other] = [keyOf(a), keyOf(b)]
-  if (one === other) return 1
-  if (one.length < 2 || other.length < 2) return 0
-  const pairs = new Map<string, number>()
-  for (let at = 0; at < one.length - 1; at++) {
-    const pair = one.slice(at, at + 2)
-    pairs.set(pair, (pairs.get(pair) ?? 0) + 1)
-  }
+export const likeness = (a: string, b: string): number => likenessOf(comparedOf(a), comparedOf(b))
+
+function likenessOf(a: Compared, b: Compared): number {
+  if (a.key === b.key) return 1
+  const [one, other] = [a.pairs, b.pairs]
+  if (one.length === 0 || other.length === 0) return 0
   let shared = 0
-  for (let at = 0; at < other.length - 1; at++) {
-    const pair = other.slice(at, at + 2)
-    const left = pairs.get(pair) ?? 0
-    if (left > 0) {
-      pairs.set(pair, left - 1)
+  for (let i = 0, j = 0; i < one.length && j < other.length;) {
+    if (one[i] === other[j]) {
       shared++
-    }
+      i++
+      j++
+    } else if (one[i]! < other[j]!) i++
+    else j++
   }
-  return (2 * shared) / (one.length + other.length - 2)
+  return (2 * shared) / (one.length + other.length)
 }
 
 /**
@@ -159,13 +171,18 @@ export function matchPlan(
       gapLines.forEach((line, index) => pair(line, gapPages[index]!.id))
       return
     }
-    if (gapLines.length * gapPages.length > 40_000) return
-    const scores = gapLines
-      .flatMap((line) =>
-        gapPages.map((page) => ({ line, id: page.id, score: likeness(lines[line]!.node.label, page.label) })),
-      )
-      .filter(({ score }) => score >= least)
-      .sort((a, b) => b.score - a.score)
+    // Each with each takes too long where thousands are left on both sides: those stay added and removed.
+    if (gapLines.length * gapPages.length > mostCompared) return
+    const scores: { line: number; id: string; score: number }[] = []
+    const candidates = gapPages.map(({ id, label }) => ({ id, label: comparedOf(label) }))
+    for (const line of gapLines) {
+      const label = comparedOf(lines[line]!.node.label)
+      for (const { id, label: other } of candidates) {
+        const score = likenessOf(label, other)
+        if (score >= least) scores.push({ line, id, score })
+      }
+    }
+    scores.sort((a, b) => b.score - a.score)
     for (const { line, id } of scores) if (freeLine(line) && freePage(id)) pair(line, id)
   }
   const downwards = () => {
