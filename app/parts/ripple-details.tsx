@@ -1,6 +1,7 @@
 import type { RippleView } from '#server/ripple-view'
 import { count } from './format'
 import { LongList } from './long-list'
+import { Path } from './path'
 
 /** The files and lines of a ripple, folded away; nothing where there are none. */
 export function RippleDetails({ ripple }: { ripple: RippleView }) {
@@ -22,28 +23,22 @@ export function RippleLines({ ripple, className }: { ripple: RippleView; classNa
       label="Files and lines that change"
       count={moved.length + lines.length + (untold > 0 ? 1 : 0)}
       rowHeight={24}
-      className={`my-2 font-mono text-[12.5px] ${className}`}
+      className={`my-2 font-mono text-[13px] ${className}`}
     >
       {(index) => {
         const file = moved[index]
         if (file)
           return (
             <div className="grid grid-cols-2 gap-3">
-              <span className="truncate text-quiet" title={file.from}>
-                {file.from}
-              </span>
-              <span className="truncate" title={file.to}>
-                {file.to}
-              </span>
+              <Path path={file.from} className="text-quiet" />
+              <Path path={file.to} />
             </div>
           )
         const line = lines[index - moved.length]
         if (line)
           return (
             <div className="grid grid-cols-3 gap-3">
-              <span className="truncate text-faint" title={line.owner}>
-                {line.owner}:{line.line}
-              </span>
+              <Path path={`${line.owner}:${line.line}`} className="text-faint" />
               <span className="truncate text-quiet" title={line.was}>
                 {line.was}
               </span>

@@ -159,17 +159,17 @@ const Understood = memo(function Understood({
     <LongList
       label="How the plan was understood"
       count={lists.reduce((sum, [length]) => sum + length, 0)}
-      rowHeight={32}
-      className="my-2 max-h-40 text-sm"
+      rowHeight={34}
+      className="my-2 max-h-[170px] text-sm"
     >
       {(index) => {
         const { word, says, pick, isLost } = toldAt(index)
         return (
           <span className={`flex gap-1 ${isLost ? 'text-rubric' : ''}`}>
-            <span className="w-20 shrink-0 text-quiet">{word}</span>
+            <span className="w-20 shrink-0 text-quiet">{word}</span>{' '}
             <span className="truncate" title={says}>
               {says}
-            </span>
+            </span>{' '}
             {pick && (
               <span className="text-[18px]">
                 <Pick {...pick} label={`What ${pick.what} is`} />
