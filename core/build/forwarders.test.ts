@@ -5,10 +5,13 @@ import { buildAll, change, pageCalled, siteFrom, testId, TextStore } from '#core
 import { forwardersOf } from './index'
 
 const store = new TextStore()
+const pageOf = (site: Site, id: string) => site.pages.find((page) => page.id === id)!
 const deliver = (site: Site) =>
   change(site, store, {
     kind: 'noteAddresses',
-    addresses: Object.fromEntries([...namesOf(site).pages].map(([id, { path }]) => [id, path])),
+    addresses: Object.fromEntries(
+      [...namesOf(site).pages].map(([id, { path }]) => [id, [...pageOf(site, id).addresses, path]]),
+    ),
   })
 const rename = (site: Site, from: string, to: string) =>
   change(site, store, {

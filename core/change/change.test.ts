@@ -3,8 +3,8 @@ import fc from 'fast-check'
 import { namesOf } from '#core/naming'
 import { outlineOfSite, treeOf, writeOutline } from '#core/plan'
 import { applyDiff, defaultScheme, diffSites, reverseDiff } from '#core/site'
-import { buildAll, change, outlines, pageCalled, siteFrom, testId, TextStore } from '#core/testing'
-import { type Change, edit } from './index'
+import { buildAll, change, outlines, pageCalled, siteFrom, testId, TextStore, editWhole } from '#core/testing'
+import type { Change } from './index'
 
 const plan = 'Saltpan Chapel\n  Visit\n    Tides\n    Ferry\n  Contact'
 const setup = () => {
@@ -49,7 +49,7 @@ describe('changes to the plan', () => {
     })
     expect(text(moved)).toBe('Saltpan Chapel\n  Contact\n    Visit\n      Tides\n      Ferry\n')
     expect(
-      edit(site, { kind: 'movePages', pageIds: [visit!.id], parentId: tides!.id, after: null }),
+      editWhole(site, { kind: 'movePages', pageIds: [visit!.id], parentId: tides!.id, after: null }),
     ).toMatchObject({
       refusal: { reason: 'invalid' },
     })
@@ -66,7 +66,7 @@ describe('changes to the plan', () => {
       was: 'Tides',
     })
     expect(
-      edit(first, { kind: 'setPageText', pageId: id, field: 'label', value: 'Low water', was: 'Tides' }),
+      editWhole(first, { kind: 'setPageText', pageId: id, field: 'label', value: 'Low water', was: 'Tides' }),
     ).toMatchObject({
       refusal: { reason: 'changed-elsewhere', now: 'High water' },
     })
@@ -253,7 +253,7 @@ describe('any sequence of changes', () => {
         site = { ...site, pages: site.pages.map((page) => ({ ...page, content: store.put(links) })) }
         const states = [site]
         for (const step of sequence) {
-          const edited = edit(site, changeFor(site, store, step))
+          const edited = editWhole(site, changeFor(site, store, step))
           if ('refusal' in edited) continue
           site = change(site, store, changeFor(site, store, step))
           states.push(site)
@@ -285,9 +285,9 @@ test('no page comes to stand deeper than a path can be', () => {
   expect(treeOf(site).placeOf.get(lowest.id)!.depth).toBe(99)
   const at = { parentId: lowest.id, after: null }
   const tooDeep = { refusal: { reason: 'invalid', message: expect.stringContaining('100 levels') } }
-  expect(edit(site, { kind: 'movePages', pageIds: [pageCalled(site, 'Other').id], ...at })).toMatchObject(
-    tooDeep,
-  )
+  expect(
+    editWhole(site, { kind: 'movePages', pageIds: [pageCalled(site, 'Other').id], ...at }),
+  ).toMatchObject(tooDeep)
   const pages = [{ id: testId(), label: 'New' }]
-  expect(edit(site, { kind: 'addPages', pages, content: '', ...at })).toMatchObject(tooDeep)
+  expect(editWhole(site, { kind: 'addPages', pages, content: '', ...at })).toMatchObject(tooDeep)
 })

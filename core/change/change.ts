@@ -1,4 +1,4 @@
-import type { FileKind, Hash, Scheme } from '#core/site'
+import type { FileKind, Hash, Page, Scheme } from '#core/site'
 
 /** A line of a pasted outline on its way to becoming pages; its id is chosen by who makes the change. */
 export interface NewPage {
@@ -6,6 +6,7 @@ export interface NewPage {
   readonly label: string
   readonly trial?: boolean
   readonly inMenus?: boolean
+  readonly details?: PlannedPage['details']
   readonly children?: readonly NewPage[]
 }
 
@@ -18,6 +19,31 @@ export interface PlannedPage {
   /** Only what is named is set. */
   readonly details?: { readonly ownName?: string; readonly title?: string; readonly description?: string }
   readonly children: readonly PlannedPage[]
+}
+
+/** What puts one plan in the place of another: only what differs from the plan its author saw. */
+export interface PlanEdit {
+  /** New pages with all that is new below them, each run after a sibling (null: first). */
+  readonly added: readonly {
+    readonly parentId: string | null
+    readonly after: string | null
+    readonly pages: readonly NewPage[]
+  }[]
+  /** Pages that go to another place, after a sibling that may itself be new or moved; `was` is where the author saw them. */
+  readonly moved: readonly {
+    readonly pageId: string
+    readonly parentId: string | null
+    readonly after: string | null
+    readonly was: Pick<Page, 'parentId' | 'order'>
+  }[]
+  readonly changed: readonly {
+    readonly pageId: string
+    readonly field: 'label' | 'title' | 'description' | 'ownName' | 'trial' | 'inMenus'
+    readonly value: string | boolean | null
+    readonly was: string | boolean | null
+  }[]
+  /** Pages the plan leaves out, with a mark of what the author saw of them. */
+  readonly removed: readonly { readonly pageId: string; readonly was: string }[]
 }
 
 /** Page fields that are texts of their own. `was` tells what the author saw when writing. */
@@ -56,17 +82,10 @@ export type Change =
       readonly after: string | null
     }
   /**
-   * Puts a whole plan in the place of the one there was. Pages in `seen` that the plan does not name
-   * are removed; pages made since by somebody else stay where they are.
+   * Puts a whole plan in the place of the one its author saw (`planEdit`). What others did meanwhile to
+   * other pages or other fields stays; where both did something to the same, it is refused.
    */
-  | {
-      readonly kind: 'replacePlan'
-      readonly home: Omit<PlannedPage, 'id' | 'children' | 'trial'>
-      readonly top: readonly PlannedPage[]
-      /** Labels the author saw, by page id. */
-      readonly seen: Readonly<Record<string, string>>
-      readonly content: Hash
-    }
+  | ({ readonly kind: 'replacePlan'; readonly content: Hash } & PlanEdit)
   /** Makes copies of pages with all below them, each after its original, with the ids given. */
   | {
       readonly kind: 'duplicatePages'
@@ -78,8 +97,8 @@ export type Change =
   | { readonly kind: 'releaseNames'; readonly pageIds: readonly string[] }
   /** Takes forwarding pages away: these old addresses are given up. */
   | { readonly kind: 'dropAddresses'; readonly addresses: Readonly<Record<string, readonly string[]>> }
-  /** Notes under which paths pages have been delivered. Made by the server when a delivery is done. */
-  | { readonly kind: 'noteAddresses'; readonly addresses: Readonly<Record<string, string>> }
+  /** Brings all pages up to the paths under which they are delivered. Made by the server as it sends. */
+  | { readonly kind: 'noteAddresses'; readonly addresses: Readonly<Record<string, readonly string[]>> }
   /** Makes another page the home page; the one before takes its place in the plan. */
   | { readonly kind: 'setHome'; readonly pageId: string; readonly was: string }
   /** Removes pages with all below them. */

@@ -1,25 +1,20 @@
 import deepEqual from 'fast-deep-equal'
 import { generateNKeysBetween } from 'fractional-indexing'
-import { checkDate, checkOwnName, checkOwnNameOf, namesOf } from '#core/naming'
-import { branchOf, cleanLabel, longestIncreasing, mostLevels, treeOf } from '#core/plan'
+import { checkDate, checkOwnNameOf, namesOf } from '#core/naming'
+import { branchOf, cleanLabel, mostLevels, treeOf } from '#core/plan'
 import { type Page, type Site } from '#core/site'
-import type { Change, NewPage, PlannedPage, Refusal } from './change'
-
-/** The site after a change, or why there is none. */
-export type Edited = { readonly site: Site } | { readonly refusal: Refusal }
-
-/** Longest label, in UTF-16 code units: more is no label but a text pasted into the wrong place. */
-export const longestLabel = 500
-
-const refuse = (reason: 'gone' | 'invalid', message: string): Edited => ({ refusal: { reason, message } })
-const gone = (what: string) => refuse('gone', `${what} is no longer part of this site.`)
-const elsewhere = (what: string, now: string | null): Edited => ({
-  refusal: {
-    reason: 'changed-elsewhere',
-    message: `${what} was changed in another window in the meantime. What you typed is kept here.`,
-    now,
-  },
-})
+import type { Change, NewPage } from './change'
+import {
+  type Edited,
+  elsewhere,
+  gone,
+  keptOnRelabel,
+  labelRefusal,
+  longestLabel,
+  newPage,
+  refuse,
+} from './edited'
+import { replacePlan } from './replace-plan'
 
 /**
  * Applies one change to the structure of a site. References in contents that the change makes
@@ -80,10 +75,11 @@ function apply(site: Site, change: Change): Edited {
       })
     case 'noteAddresses':
       return updatePages(site, (page) => {
-        const path = change.addresses[page.id]
-        return path === undefined || page.addresses.includes(path)
+        const paths = new Set(change.addresses[page.id])
+        const kept = page.addresses.filter((path) => paths.delete(path))
+        return paths.size === 0 && kept.length === page.addresses.length
           ? page
-          : { ...page, addresses: [...page.addresses, path] }
+          : { ...page, addresses: [...kept, ...[...paths].sort()] }
       })
     case 'duplicatePages':
       return duplicatePages(site, change)
@@ -183,20 +179,10 @@ function setPageText(site: Site, change: Extract<Change, { kind: 'setPageText' }
       return { ...page, date, keptName: null }
     }
     if (field !== 'label') return { ...page, [field]: value === '' ? null : value }
-    if (value === '') return refuse('invalid', 'A page needs a label.')
-    if (value.length > longestLabel)
-      return refuse(
-        'invalid',
-        `A label has at most ${longestLabel} characters; this one has ${value.length}.`,
-      )
+    const unusable = labelRefusal(value)
+    if (unusable) return unusable
     return { ...page, label: value, keptName: keptOnRelabel(site, page) }
   })
-}
-
-/** An address that is out in the world does not change with a label; it is held still until its author lets it go. */
-function keptOnRelabel(site: Site, page: Page): string | null {
-  if (page.ownName !== null) return page.keptName
-  return page.addresses.length > 0 && page.id !== site.homeId ? namesOf(site).pages.get(page.id)!.stem : null
 }
 
 /** Order keys for `count` pages that are to follow `after` under `parentId`. */
@@ -234,6 +220,7 @@ function addPages(site: Site, change: Extract<Change, { kind: 'addPages' }>): Ed
   if (change.pages.length > 0 && change.pages.every((page) => tree.byId.has(page.id))) return { site }
   const { parentId, after } = settlePlace(site, change.parentId, change.after)
   const added: Page[] = []
+  const ids = new Set(tree.byId.keys())
   let seq = site.nextSeq
   const queue: { pages: readonly NewPage[]; parentId: string | null; keys: string[] }[] = [
     { pages: change.pages, parentId, keys: orderKeys(site, parentId, after, change.pages.length) },
@@ -242,10 +229,11 @@ function addPages(site: Site, change: Extract<Change, { kind: 'addPages' }>): Ed
     const { pages, parentId: under, keys } = queue[at]!
     for (const [index, one] of pages.entries()) {
       const label = cleanLabel(one.label)
-      if (label === '') return refuse('invalid', 'A page needs a label.')
-      if (label.length > longestLabel)
-        return refuse('invalid', `“${label.slice(0, 40)}…” is longer than ${longestLabel} characters.`)
-      if (tree.byId.has(one.id)) return refuse('invalid', 'This page is already part of the site.')
+      const unusable = labelRefusal(label)
+      if (unusable) return unusable
+      if (ids.has(one.id))
+        return refuse('invalid', 'Two pages cannot have one id; this one is part of the site.')
+      ids.add(one.id)
       added.push({
         ...newPage(one.id, label, seq++, change.content),
         parentId: under,
@@ -273,8 +261,8 @@ function movePages(site: Site, change: Extract<Change, { kind: 'movePages' }>): 
   for (let at = change.parentId; at !== null; at = tree.byId.get(at)?.parentId ?? null)
     if (moving.has(at)) return refuse('invalid', 'A page cannot stand under itself.')
   const { parentId, after } = settlePlace(site, change.parentId, change.after)
-  const keys = orderKeys(site, parentId, after, change.pageIds.length, moving)
-  const orders = new Map(change.pageIds.map((id, index) => [id, keys[index]!]))
+  const keys = orderKeys(site, parentId, after, moving.size, moving)
+  const orders = new Map([...moving].map((id, index) => [id, keys[index]!]))
   const pages = site.pages.map((page) => {
     const order = orders.get(page.id)
     if (order === undefined) return page
@@ -291,144 +279,44 @@ function removePages(site: Site, change: Extract<Change, { kind: 'removePages' }
   return { site: { ...site, pages: site.pages.filter((page) => !removed.has(page.id)) } }
 }
 
-/** Keys for a list of siblings in which those that still stand in order keep the keys they have. */
-function keysInOrder(list: readonly { id: string; key: string | null }[]): string[] {
-  const kept = longestIncreasing(list.map(({ key }) => key))
-  const keys: string[] = []
-  let low: string | null = null
-  for (let at = 0; at < list.length;) {
-    if (kept.has(at)) {
-      low = list[at]!.key!
-      keys.push(low)
-      at++
-      continue
-    }
-    let to = at
-    while (to < list.length && !kept.has(to)) to++
-    const made: string[] = generateNKeysBetween(low, list[to]?.key ?? null, to - at)
-    keys.push(...made)
-    low = keys[keys.length - 1]!
-    at = to
-  }
-  return keys
-}
-
-function replacePlan(site: Site, change: Extract<Change, { kind: 'replacePlan' }>): Edited {
-  const tree = treeOf(site)
-  const { seen, home } = change
-  const next = new Map<string, Page>()
-  let seq = site.nextSeq
-  let refusal: Edited | null = null
-  const relabel = (page: Page, label: string): Page => {
-    if (label === page.label || label === seen[page.id]) return page
-    if (seen[page.id] !== undefined && seen[page.id] !== page.label)
-      refusal ??= elsewhere(`The label of “${page.label}”`, page.label)
-    return { ...page, label, keptName: keptOnRelabel(site, page) }
-  }
-  const queue: { list: readonly PlannedPage[]; parentId: string | null }[] = [
-    { list: change.top, parentId: null },
-  ]
-  for (let at = 0; at < queue.length && !refusal; at++) {
-    const { list, parentId } = queue[at]!
-    const keys = keysInOrder(
-      list.map(({ id }) => {
-        const page = tree.byId.get(id)
-        return { id, key: page && page.parentId === parentId ? page.order : null }
-      }),
-    )
-    for (const [index, planned] of list.entries()) {
-      const label = cleanLabel(planned.label)
-      if (label === '') return refuse('invalid', 'A page needs a label.')
-      if (label.length > longestLabel)
-        return refuse('invalid', `“${label.slice(0, 40)}…” is longer than ${longestLabel} characters.`)
-      if (next.has(planned.id) || planned.id === site.homeId)
-        return refuse('invalid', `Two lines stand for the page “${label}”.`)
-      const order = keys[index]!
-      const known = tree.byId.get(planned.id)
-      const { trial, inMenus, details = {} } = planned
-      const page = known ? relabel(known, label) : newPage(planned.id, label, seq++, change.content)
-      const named = details.ownName !== undefined && details.ownName !== known?.ownName
-      const unusable = named && checkOwnName(details.ownName!, site.scheme, site.language)
-      if (unusable) return refuse('invalid', `The own name of “${label}”: ${unusable.reason}`)
-      const moved = known?.parentId !== parentId || known.trial !== trial
-      const placed = {
-        ...page,
-        ...details,
-        parentId,
-        order,
-        trial,
-        inMenus,
-        keptName: moved || named ? null : page.keptName,
-      }
-      next.set(planned.id, known && sameFields(known, placed) ? known : placed)
-      if (planned.children.length > 0) queue.push({ list: planned.children, parentId: planned.id })
-    }
-  }
-  if (refusal) return refusal
-  const homeName = home.details?.ownName
-  if (homeName !== undefined && checkOwnName(homeName, site.scheme, site.language))
-    return refuse('invalid', 'The own name of the home page cannot be used.')
-  const kept = site.pages.flatMap((page): Page[] => {
-    if (page.id === site.homeId) {
-      const changed = {
-        ...relabel(page, cleanLabel(home.label) || page.label),
-        ...home.details,
-        inMenus: home.inMenus,
-      }
-      return [sameFields(page, changed) ? page : changed]
-    }
-    const planned = next.get(page.id)
-    if (planned) return [planned]
-    return page.id in seen ? [] : [page]
-  })
-  if (refusal) return refusal
-  const known = new Set(site.pages.map((page) => page.id))
-  const pages = [...kept, ...[...next.values()].filter((page) => !known.has(page.id))]
-  // A page made since by another window may have lost the page it stood under: it goes to the top level.
-  const ids = new Set(pages.map((page) => page.id))
-  const settled = pages.map((page) =>
-    page.parentId !== null && !ids.has(page.parentId) ? { ...page, parentId: null } : page,
-  )
-  return { site: { ...site, nextSeq: seq, pages: settled } }
-}
-
-const sameFields = (a: Page, b: Page) => deepEqual(a, b)
-
-function newPage(id: string, label: string, seq: number, content: string): Page {
-  return {
-    id, label, seq, content, parentId: null, order: '', ownName: null, keptName: null, title: null,
-    description: null, trial: false, inMenus: true, dated: false, date: null, addresses: [],
-  } // prettier-ignore
-}
-
 function duplicatePages(site: Site, change: Extract<Change, { kind: 'duplicatePages' }>): Edited {
   const tree = treeOf(site)
   if (change.pageIds.includes(site.homeId)) return refuse('invalid', 'A site has one home page.')
   if (change.pageIds.some((id) => !tree.byId.has(id))) return gone('A page to copy')
+  const chosen = new Set(change.pageIds)
+  // One that stands below another chosen one is copied with it, and not a second time.
+  const roots = [...chosen].filter((id) => {
+    for (let at = tree.byId.get(id)!.parentId; at !== null; at = tree.byId.get(at)?.parentId ?? null)
+      if (chosen.has(at)) return false
+    return true
+  })
+  const originals = roots.flatMap((id) => branchOf(tree, id))
+  const newIds = originals.map((page) => change.newIds[page.id] ?? '')
+  // Asked for again because the answer was lost on the way: it is done.
+  if (newIds.every((id) => tree.byId.has(id))) return { site }
+  if (new Set(newIds).size < newIds.length || newIds.some((id) => id === '' || tree.byId.has(id)))
+    return refuse('invalid', 'The copies have no ids of their own.')
   let seq = site.nextSeq
   let after = site
-  for (const id of change.pageIds) {
+  for (const id of roots) {
     const original = tree.byId.get(id)!
     const [order] = orderKeys(after, original.parentId, id, 1)
     const copies = branchOf(tree, id).map((page): Page => {
       const root = page.id === id
+      const label = root ? `${page.label} (copy)` : page.label
       return {
         ...page,
-        id: change.newIds[page.id] ?? '',
-        parentId: root ? page.parentId : (change.newIds[page.parentId!] ?? ''),
+        id: change.newIds[page.id]!,
+        parentId: root ? page.parentId : change.newIds[page.parentId!]!,
         order: root ? order! : page.order,
         seq: seq++,
-        label: root ? `${page.label} (copy)` : page.label,
+        label: label.length > longestLabel ? page.label : label,
         // A name of its own belongs to one page.
         ownName: null,
         keptName: null,
         addresses: [],
       }
     })
-    if (copies.some((copy) => copy.id === '' || tree.byId.has(copy.id)))
-      return copies.every((copy) => tree.byId.has(copy.id))
-        ? { site }
-        : refuse('invalid', 'The copies have no ids of their own.')
     after = { ...after, nextSeq: seq, pages: [...after.pages, ...copies] }
   }
   return { site: after }

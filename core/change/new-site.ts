@@ -16,7 +16,9 @@ import {
 import type { Hash, Scheme, Site } from '#core/site'
 import { defaultTitlePattern } from '#core/template'
 import type { NewPage, PlannedPage } from './change'
-import { edit, longestLabel } from './edit'
+import { edit } from './edit'
+import { longestLabel } from './edited'
+import { planEdit } from './replace-plan'
 
 /** More pages than this are not made at once. */
 const mostPages = 50_000
@@ -78,9 +80,7 @@ export function newSite(options: NewSite): Site {
   const lines = walkOutline(plan.top).map((line) => ({ ...line, pageId: null }))
   const edited = edit(start, {
     kind: 'replacePlan',
-    home: plan.home,
-    top: plannedFrom(lines, newId),
-    seen: { [home.id]: home.label },
+    ...planEdit(start, { home: plan.home, top: plannedFrom(lines, newId) }),
     content: emptyContent,
   })
   if ('refusal' in edited) throw new RangeError(edited.refusal.message)

@@ -11,26 +11,36 @@ import {
   treeOf,
   writeOutline,
 } from '#core/plan'
-import { applyDiff, diffSites, reverseDiff, type Site } from '#core/site'
-import { change, outlines, pageCalled, siteFrom, testId, TextStore } from '#core/testing'
-import { edit, plannedFrom, understandPlan } from './index'
+import { applyDiff, diffSites, type Page, reverseDiff, type Site } from '#core/site'
+import { change, editWhole, outlines, pageCalled, siteFrom, testId, TextStore } from '#core/testing'
+import { type Change, planEdit, plannedFrom, understandPlan, type WantedPlan } from './index'
 
 const store = new TextStore()
 const plan = 'Chapel\n  Visit\n    Getting here\n  The building\n    The bell\n  Contact'
 const text = (site: Site) => writeOutline(outlineOfSite(site))
-const seenOf = (site: Site) => Object.fromEntries(site.pages.map((page) => [page.id, page.label]))
 
-function apply(site: Site, edited: string, seen = seenOf(site)): Site {
-  const understood = understandPlan(site, { text: edited, format: 'text', fixed: new Map() }, testId)
+/** The change that a text typed over the plan of `seen` asks for. */
+function planned(seen: Site, edited: string): Change {
+  const understood = understandPlan(seen, { text: edited, format: 'text', fixed: new Map() }, testId)
   if ('refusal' in understood) throw new Error(understood.refusal.reason)
-  const { home, top } = understood
-  return change(site, store, {
-    kind: 'replacePlan',
-    home,
-    top,
-    seen,
-    content: store.put(''),
-  })
+  return { kind: 'replacePlan', ...planEdit(seen, understood), content: store.put('') }
+}
+const apply = (site: Site, edited: string): Site => change(site, store, planned(site, edited))
+const refusalOf = (site: Site, what: Change) => {
+  const edited = editWhole(site, what)
+  return 'refusal' in edited ? edited.refusal : null
+}
+
+/** The plan of a site as it is, with one page renamed. */
+function wantedOf(site: Site, renamed: string): WantedPlan {
+  const { home, top } = planSite({ nodes: outlineOfSite(site), notes: [] }, site.name)
+  const known = matchPlan(site, top).lines.map((line) =>
+    line.pageId === renamed ? { ...line, node: { ...line.node, label: `${line.node.label} anew` } } : line,
+  )
+  return {
+    home: renamed === site.homeId ? { ...home, label: `${home.label} anew` } : home,
+    top: plannedFrom(known, testId),
+  }
 }
 
 describe('a whole plan put in the place of another', () => {
@@ -60,39 +70,86 @@ describe('a whole plan put in the place of another', () => {
     expect(apply(site, plan)).toEqual(site)
   })
 
-  test('leaves a page alone that another window made meanwhile, and refuses where both renamed', () => {
+  describe('while another window works on the same site', () => {
     const site = siteFrom(plan, store)
-    const seen = seenOf(site)
-    const meanwhile = change(site, store, {
-      kind: 'addPages',
-      parentId: null,
-      after: null,
-      pages: [{ id: testId(), label: 'Made there' }],
-      content: store.put(''),
-    })
-    const { home, top } = planSite(readOutline('Chapel\n  Visit\n  Contact'), 'Chapel')
-    const planned = plannedFrom(matchPlan(site, top).lines, testId)
-    const after = change(meanwhile, store, {
-      kind: 'replacePlan',
-      home,
-      top: planned,
-      seen,
-      content: store.put(''),
-    })
-    expect(text(after)).toContain('Made there')
-    const contact = pageCalled(site, 'Contact')
-    const renamed = change(site, store, {
+    const [visit, getting, bell, contact] = ['Visit', 'Getting here', 'The bell', 'Contact'].map((label) =>
+      pageCalled(site, label),
+    )
+    /** What the other window did since the plan was seen. */
+    const there = (...changes: Change[]) => changes.reduce((now, one) => change(now, store, one), site)
+    const label = (pageId: string, value: string): Change => ({
       kind: 'setPageText',
-      pageId: contact.id,
+      pageId,
       field: 'label',
-      value: 'Write',
-      was: 'Contact',
+      value,
+      was: site.pages.find((page) => page.id === pageId)!.label,
     })
-    const mine = planSite(readOutline(plan.replace('Contact', 'Call')), 'Chapel')
-    const lines = matchPlan(site, mine.top).lines
-    expect(
-      edit(renamed, { kind: 'replacePlan', home, top: plannedFrom(lines, testId), seen, content: '' }),
-    ).toMatchObject({ refusal: { reason: 'changed-elsewhere', now: 'Write' } })
+    const mine = (edited: string) => planned(site, edited)
+
+    test('its pages, moves, flags and labels stay, beside what the plan changes', () => {
+      const now = there(
+        { kind: 'addPages', parentId: visit!.id, after: null, pages: [{ id: testId(), label: 'Made there' }], content: store.put('') },
+        { kind: 'movePages', pageIds: [bell!.id], parentId: null, after: null },
+        { kind: 'setPageFlag', pageIds: [contact!.id], flag: 'inMenus', value: false },
+        label(getting!.id, 'By boat'),
+      ) // prettier-ignore
+      const after = change(
+        now,
+        store,
+        mine(plan.replace('Contact', 'Contact\n  News').replace('  Visit', '  Come')),
+      )
+      expect(text(after)).toBe(
+        'Chapel\n  The bell\n  Come\n    Made there\n    By boat\n  The building\n  Contact (not in menus)\n  News\n',
+      )
+    })
+
+    test('a page it removed stays removed, and its removal can still be undone', () => {
+      const now = there({ kind: 'removePages', pageIds: [contact!.id] })
+      const after = change(now, store, mine(plan.replace('The bell', 'The bells')))
+      expect(text(after)).toBe('Chapel\n  Visit\n    Getting here\n  The building\n    The bells\n')
+      const undone = applyDiff(after, reverseDiff(diffSites(site, now)))
+      expect('site' in undone && text(undone.site)).toContain('Contact')
+    })
+
+    test.each<[string, Change[], string]>([
+      ['renamed by both', [label(contact!.id, 'Write')], plan.replace('Contact', 'Call')],
+      ['moved by both', [{ kind: 'movePages', pageIds: [bell!.id], parentId: null, after: null }], plan.replace('    The bell\n', '').replace('    Getting here', '    Getting here\n    The bell')],
+      ['written in there and left out here', [{ kind: 'setContent', pageId: contact!.id, content: store.put('<p>x'), was: store.put('') }], plan.replace('\n  Contact', '')],
+      ['flagged there and left out here', [label(bell!.id, 'Bells')], plan.replace('\n    The bell', '')],
+    ])('a page %s is refused, and nothing is lost', (_, changes, edited) => {
+      const now = there(...changes)
+      expect(refusalOf(now, mine(edited))).toMatchObject({ reason: 'changed-elsewhere' })
+    }) // prettier-ignore
+
+    test('what is put under a page it removed, or would stand in a circle, is refused', () => {
+      const removed = there({ kind: 'removePages', pageIds: [visit!.id] })
+      const under = mine(plan.replace('    Getting here', '    Getting here\n    Map'))
+      expect(refusalOf(removed, under)).toMatchObject({ reason: 'gone' })
+      const building = pageCalled(site, 'The building')
+      const nested = there({ kind: 'movePages', pageIds: [building.id], parentId: visit!.id, after: null })
+      const other = mine('Chapel\n  The building\n    Visit\n      Getting here\n    The bell\n  Contact')
+      expect(refusalOf(nested, other)).toMatchObject({ reason: 'invalid' })
+    })
+
+    test('both windows’ plans come out in either order when they touch other pages', () => {
+      fc.assert(
+        fc.property(outlines, fc.nat(), fc.nat(), (nodes, one, other) => {
+          const seen = siteFrom(writeOutline(nodes), store)
+          const pick = (at: number) => seen.pages[at % seen.pages.length]!
+          const [a, b] = [pick(one), pick(other)]
+          fc.pre(a.id !== b.id)
+          const renamed = (page: Page): Change => {
+            const to = planEdit(seen, wantedOf(seen, page.id))
+            return { kind: 'replacePlan', ...to, content: store.put('') }
+          }
+          const both = [renamed(a), renamed(b)]
+          const first = both.reduce((now, what) => change(now, store, what), seen)
+          const second = both.reduceRight((now, what) => change(now, store, what), seen)
+          expect(first).toEqual(second)
+        }),
+        { numRuns: 50 },
+      )
+    })
   })
 
   test('gives the plan that was typed, loses nothing that was not named, and is undone', () => {
@@ -101,11 +158,10 @@ describe('a whole plan put in the place of another', () => {
         const site = siteFrom(writeOutline(nodes), store)
         const typed = planSite(readOutline(writeOutline(edited)), 'Chapel')
         const { lines, removed } = matchPlan(site, typed.top)
-        const made = edit(site, {
+        const wanted = { home: typed.home, top: plannedFrom(lines, testId) }
+        const made = editWhole(site, {
           kind: 'replacePlan',
-          home: typed.home,
-          top: plannedFrom(lines, testId),
-          seen: seenOf(site),
+          ...planEdit(site, wanted),
           content: store.put(''),
         })
         if ('refusal' in made) throw new Error(made.refusal.message)
@@ -137,7 +193,7 @@ test('what is put first after a plan was replaced stands right after the home pa
           : change(site, store, {
               kind: 'addPages',
               pages: [{ id: what, label: 'News' }],
-              content: '',
+              content: store.put(''),
               ...at,
             })
       expect(places(after)[1]!.page.id).toBe(what)
@@ -163,7 +219,7 @@ describe('copies and another home page', () => {
     const after = change(site, store, { kind: 'setHome', pageId: visit.id, was: site.homeId })
     expect(namesOf(after).pages.get(visit.id)!.path).toBe('index.html')
     expect(text(after)).toBe('Visit\n  Chapel\n  Getting here\n  The building\n    The bell\n  Contact\n')
-    expect(edit(site, { kind: 'setHome', pageId: visit.id, was: testId() })).toMatchObject({
+    expect(editWhole(site, { kind: 'setHome', pageId: visit.id, was: testId() })).toMatchObject({
       refusal: { reason: 'changed-elsewhere' },
     })
   })

@@ -62,6 +62,16 @@ const brokenReference: Rule = (site, sources) => {
   ): Finding[] =>
     references.flatMap((reference) => {
       const target = resolveReference(reference.href, from, names, homeFile)
+      if (target.kind === 'page' && treeOf(site).placeOf.get(target.id)?.trial)
+        return [
+          {
+            rule: 'link-to-trial',
+            pageId: page?.id ?? null,
+            what: `${reference.href} leads to “${treeOf(site).byId.get(target.id)!.label}”, which is a trial page.`,
+            why: 'A trial page is never sent, so a visitor who follows the link meets “not found”.',
+            line: lineAt(text(), reference.start),
+          },
+        ]
       if (target.kind !== 'missing') return []
       return [
         {

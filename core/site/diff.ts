@@ -90,10 +90,29 @@ export interface DiffConflict {
   readonly field: string | null
 }
 
+/** Fields that are sets of what became known: they follow the world, not the author. */
+const knownSets: ReadonlySet<string> = new Set<keyof Page>(['addresses'])
+
+const listIn = (fields: object, name: string) =>
+  ((fields as Record<string, unknown>)[name] ?? []) as readonly string[]
+
+/** The row with a difference's fields; of known sets, what the difference added and took away. */
+function withFields<T extends object>(row: T, before: Partial<T>, after: Partial<T>): T {
+  const next: Record<string, unknown> = { ...row, ...after }
+  for (const name of knownSets) {
+    if (!(name in after)) continue
+    const [had, has] = [listIn(before, name), listIn(after, name)]
+    const left = listIn(row, name).filter((one) => has.includes(one) || !had.includes(one))
+    next[name] = [...left, ...has.filter((one) => !had.includes(one) && !left.includes(one))]
+  }
+  return next as T
+}
+
 function fieldsFit<T extends object>(current: T, expected: Partial<T>): string | null {
   for (const name of Object.keys(expected) as (keyof T)[])
     // A page made later took its number honestly; giving it back would let two pages share one.
-    if (name !== 'nextSeq' && !same(current[name], expected[name])) return String(name)
+    if (name !== 'nextSeq' && !knownSets.has(String(name)) && !same(current[name], expected[name]))
+      return String(name)
   return null
 }
 
@@ -115,7 +134,7 @@ function patchRows<T extends { id: string }>(
     if (!change.before) return { id: row.id, field: null }
     const misfit = fieldsFit(row, change.before)
     if (misfit) return { id: row.id, field: misfit }
-    if (change.after) result.push({ ...row, ...change.after })
+    if (change.after) result.push(withFields(row, change.before, change.after))
   }
   for (const id of left) {
     const change = patch[id]!
@@ -147,4 +166,55 @@ export function applyDiff(site: Site, diff: SiteDiff): { site: Site } | { confli
   return {
     site: { ...site, ...settings, pages: pages.rows, files: files.rows, templates: templates.rows },
   }
+}
+
+const composeRow = <T>(first: RowDiff<T> | null | undefined, then: RowDiff<T>): RowDiff<T> | null => {
+  if (!first) return then
+  // Made and changed is made; changed and removed is removed as it was first.
+  const before =
+    first.before === null ? null : then.before === null ? first.before : { ...then.before, ...first.before }
+  const after =
+    then.after === null ? null : first.after === null ? then.after : { ...first.after, ...then.after }
+  if (before === null && after === null) return null
+  if (before === null || after === null) return { before, after }
+  const names = (Object.keys({ ...before, ...after }) as (keyof T)[]).filter(
+    (name) => !same(before[name], after[name]),
+  )
+  if (names.length === 0) return null
+  const only = (fields: Partial<T>) =>
+    Object.fromEntries(names.map((name) => [name, fields[name]])) as Partial<T>
+  return { before: only(before), after: only(after) }
+}
+
+const composeRows = <T>(
+  first: Readonly<Record<string, RowDiff<T>>>,
+  then: Readonly<Record<string, RowDiff<T>>>,
+): Record<string, RowDiff<T>> => {
+  const rows: Record<string, RowDiff<T>> = { ...first }
+  for (const [id, row] of Object.entries(then)) {
+    const composed = composeRow(first[id], row)
+    if (composed) rows[id] = composed
+    else delete rows[id]
+  }
+  return rows
+}
+
+/** Two differences, made one after the other, as one. */
+export function composeDiffs(first: SiteDiff, then: SiteDiff): SiteDiff {
+  return {
+    settings: then.settings ? composeRow(first.settings, then.settings) : first.settings,
+    pages: composeRows(first.pages, then.pages),
+    files: composeRows(first.files, then.files),
+    templates: composeRows(first.templates, then.templates),
+  }
+}
+
+/** Contents that either state of a difference names. */
+export function contentsOfDiff(diff: SiteDiff): Set<string> {
+  const hashes = new Set<string>()
+  const add = (hash: string | undefined) => void (hash !== undefined && hashes.add(hash))
+  for (const row of Object.values(diff.pages)) [row.before, row.after].forEach((one) => add(one?.content))
+  for (const row of Object.values(diff.files)) [row.before, row.after].forEach((one) => add(one?.hash))
+  for (const row of Object.values(diff.templates)) [row.before, row.after].forEach((one) => add(one?.source))
+  return hashes
 }

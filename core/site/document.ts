@@ -33,7 +33,10 @@ export interface Page {
   readonly dated: boolean
   /** The date its author set (`2025`, `2025-06`, `2025-06-14`); null reads it from the label. */
   readonly date: string | null
-  /** Paths under which it has been delivered: addresses that are out in the world. */
+  /**
+   * Paths under which its destinations show it: addresses that are out in the world. Known from
+   * deliveries, not typed, so a difference adds and takes away single ones and never fails to fit.
+   */
   readonly addresses: readonly string[]
   /** The HTML of the content slot, by hash. */
   readonly content: Hash

@@ -2,4 +2,14 @@
 export { emptyHash } from './document'
 export type { FileKind, Hash, Page, Site, SiteFile, SiteSettings, Template, TextOf } from './document'
 export { type Arrangement, defaultScheme, type Scheme } from './scheme'
-export { applyDiff, type DiffConflict, diffSites, isEmptyDiff, reverseDiff, type SiteDiff } from './diff'
+export { checkSite, type SiteFault } from './check'
+export {
+  applyDiff,
+  composeDiffs,
+  contentsOfDiff,
+  type DiffConflict,
+  diffSites,
+  isEmptyDiff,
+  reverseDiff,
+  type SiteDiff,
+} from './diff'

@@ -9,6 +9,7 @@ import {
   type Reference,
   writeReference,
 } from '#core/markup'
+import { trialFolder } from '#core/naming'
 import type { Page, Site } from '#core/site'
 import type { CompiledTemplate, Part, ValueName } from './compile'
 import { pageTitle, renderGenerated, type SiteContext } from './generated'
@@ -57,6 +58,10 @@ export function outputReference(
 ): string | null {
   const target = resolveReference(reference.href, from, context.names, homeFileOf(context.site))
   if (target.kind === 'elsewhere' || target.kind === 'here') return null
+  // A trial page is never part of what comes out: a link to one is written as it will be right once the
+  // page is none, and is a finding until then.
+  if (target.path.startsWith(trialFolder) && !path.startsWith(trialFolder))
+    return relativeReference(path, target.path.slice(trialFolder.length)) + target.suffix
   // A relative one that names a file exactly is the author's spelling, and stays.
   const rooted = reference.href.startsWith('/') || from !== path
   if (

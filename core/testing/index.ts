@@ -3,9 +3,9 @@ import fc from 'fast-check'
 import { buildSite } from '#core/build'
 import { mergePath, splitReference } from '#core/links'
 import { applyEdits, findCssReferences, readHtml } from '#core/markup'
-import { type Change, copiesOf, edit, findRewrites, newSite } from '#core/change'
+import { type Change, copiesOf, edit, type Edited, findRewrites, newSite } from '#core/change'
 import { type OutlineNode, planSite, readOutline, writeOutline } from '#core/plan'
-import { type Arrangement, defaultScheme, type Hash, type Scheme, type Site } from '#core/site'
+import { type Arrangement, checkSite, defaultScheme, type Hash, type Scheme, type Site } from '#core/site'
 import { defaultTemplate, starterStyle } from '#core/template'
 
 /** Texts by hash, in memory: what the server's store is to the core. */
@@ -54,9 +54,20 @@ export const pageCalled = (site: Site, label: string) => {
 
 /** Applies a change as the server does: the structure, then every reference it makes wrong. */
 export function change(site: Site, store: TextStore, what: Change): Site {
-  const edited = edit(site, what)
+  const edited = editWhole(site, what)
   if ('refusal' in edited) throw new Error(edited.refusal.message)
   return mend(site, edited.site, store, what)
+}
+
+/** `edit`, and the site it leaves held against `checkSite`: what tests use in its place. */
+export function editWhole(site: Site, what: Change): Edited {
+  const edited = edit(site, what)
+  if ('site' in edited) {
+    const faults = checkSite(edited.site)
+    if (faults.length > 0)
+      throw new Error(`After ${what.kind} the site is not whole: ${JSON.stringify(faults)}`)
+  }
+  return edited
 }
 
 /** The later site with its references mended. */

@@ -1,0 +1,44 @@
+import { namesOf } from '#core/naming'
+import type { Page, Site } from '#core/site'
+import type { Refusal } from './change'
+
+/** The site after a change, or why there is none. */
+export type Edited = { readonly site: Site } | { readonly refusal: Refusal }
+type Refused = Extract<Edited, { refusal: Refusal }>
+
+/** Longest label, in UTF-16 code units: more is no label but a text pasted into the wrong place. */
+export const longestLabel = 500
+
+export const refuse = (reason: 'gone' | 'invalid', message: string): Refused => ({
+  refusal: { reason, message },
+})
+export const gone = (what: string) => refuse('gone', `${what} is no longer part of this site.`)
+export const elsewhere = (what: string, now: string | null): Refused => ({
+  refusal: {
+    reason: 'changed-elsewhere',
+    message: `${what} was changed in another window in the meantime. What you typed is kept here.`,
+    now,
+  },
+})
+
+/** Why a label, cleaned already, cannot be a page's; null when it can. */
+export function labelRefusal(label: string): Refused | null {
+  if (label === '') return refuse('invalid', 'A page needs a label.')
+  if (label.length > longestLabel)
+    return refuse('invalid', `“${label.slice(0, 40)}…” is longer than ${longestLabel} characters.`)
+  return null
+}
+
+/** A page that is only just made; it has no place yet. */
+export function newPage(id: string, label: string, seq: number, content: string): Page {
+  return {
+    id, label, seq, content, parentId: null, order: '', ownName: null, keptName: null, title: null,
+    description: null, trial: false, inMenus: true, dated: false, date: null, addresses: [],
+  } // prettier-ignore
+}
+
+/** An address that is out in the world does not change with a label; it is held still until its author lets it go. */
+export function keptOnRelabel(site: Site, page: Page): string | null {
+  if (page.ownName !== null) return page.keptName
+  return page.addresses.length > 0 && page.id !== site.homeId ? namesOf(site).pages.get(page.id)!.stem : null
+}
