@@ -24,6 +24,7 @@ export default [
     route('events', 'routes/events.ts'),
     route('texts/:hash', 'routes/texts.ts'),
     route('results/:pageId', 'routes/results.ts'),
+    route('preview-address', 'routes/preview-address.ts'),
     route('site.zip', 'routes/site-zip.ts'),
   ]),
   route('preview/:token/*', 'routes/preview.ts'),

@@ -14,7 +14,7 @@ import { findDestination } from '#server/database/destinations'
 import { migrate } from '#server/database/migrate'
 import { pool } from '#server/database/pool'
 import { loadSite } from '#server/database/sites'
-import { runDelivery } from '#server/delivery'
+import { runDelivery } from '#server/delivery-run'
 import { saveDestination, testDestination } from '#server/destinations'
 import { stopListening } from '#server/events'
 import { changeSite } from '#server/site-changes'
@@ -106,7 +106,7 @@ const host = await startPracticeHost({
   sftpPort: 0,
   webPort: 0,
 })
-const { id: accountId } = await signUp(`${randomUUID()}@saltpan.example`, 'a long enough password')
+const { id: accountId } = (await signUp(`${randomUUID()}@saltpan.example`, randomUUID()))!
 const plan = `Home\n${Array.from({ length: 999 }, (_, index) => `  Page ${index + 1}`).join('\n')}`
 const siteId = await createSite(accountId, {
   name: 'Saltpan Chapel',
@@ -141,8 +141,9 @@ const destination = async (folder: string) => {
     folder,
     publicAddress: 'http://127.0.0.1/',
   }
-  const { hostKey } = await testDestination(form, null, siteId, accountId, null)
-  return saveDestination(form, null, siteId, accountId, hostKey)
+  const owner = { siteId, accountId }
+  const { hostKey } = await testDestination(form, null, owner, null)
+  return saveDestination(form, null, owner, hostKey)
 }
 const largePlan = planSite({ nodes: home!.children, notes: [] }, 'Saltpan Chapel')
 const largeId = await createSite(accountId, { name: 'Saltpan Chapel', language: 'en', plan: largePlan })

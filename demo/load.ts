@@ -21,8 +21,12 @@ const siteName = 'Marrow Skerry Light'
 
 /** The demo account, made when it is asked for first. Nobody can sign in to it by a password. */
 export async function demoAccount(): Promise<Account> {
-  const known = await findAccount(pool(), email)
-  return known ? { id: known.id, email: known.email } : signUp(email, randomUUID())
+  // Made by two processes at once, one of them finds it made.
+  const made =
+    (await findAccount(pool(), email)) ??
+    (await signUp(email, randomUUID())) ??
+    (await findAccount(pool(), email))
+  return { id: made!.id, email: made!.email }
 }
 
 /**
@@ -98,6 +102,7 @@ async function addPracticeHost(siteId: string, accountId: string): Promise<void>
     folder: 'public',
     publicAddress: demo.publicAddress,
   }
-  const { hostKey } = await testDestination(form, null, siteId, accountId, null)
-  await saveDestination(form, null, siteId, accountId, hostKey)
+  const owner = { siteId, accountId }
+  const { hostKey } = await testDestination(form, null, owner, null)
+  await saveDestination(form, null, owner, hostKey)
 }

@@ -10,6 +10,15 @@ export class Faults {
   readOnly = false
   /** Whether renaming onto an existing file replaces it; hosts differ. */
   renameReplaces = true
+  /** Requests that are never answered: `SUBSYSTEM`, `OPENDIR`, `READDIR`, `READ`, `STAT`, `WRITE` … */
+  readonly never = new Set<string>()
+  /** Requests answered with a bare failure, as many times as is said; `RENAME` counts too. */
+  readonly failures = new Map<string, number>()
+  /** Goes on for ever: the listing of a folder, folders in folders, the contents of a file. */
+  endless: 'folder' | 'tree' | 'file' | null = null
+
+  /** Whether any connection has handed over a password. */
+  seenPassword = false
 
   readonly #cutters: (() => void)[] = []
 
@@ -22,8 +31,38 @@ export class Faults {
     for (const cut of this.#cutters) cut()
   }
 
-  async beforeRequest(): Promise<void> {
+  #failing: { name: string; after: number } | null = null
+
+  /** Answers one request with a bare failure: the one after so many of its kind. */
+  failAfter(name: string, count: number): void {
+    this.#failing = { name, after: count + 1 }
+  }
+
+  /** Turns everything off again, whatever a test left on. */
+  reset(): void {
+    this.delayMs = 0
+    this.cutAfterFiles = null
+    this.bytesLeft = null
+    this.readOnly = false
+    this.renameReplaces = true
+    this.never.clear()
+    this.failures.clear()
+    this.endless = null
+    this.#failing = null
+  }
+
+  /** Resolves when the request may go on: at once, late, or never. */
+  async beforeRequest(name: string): Promise<void> {
+    if (this.never.has(name)) await new Promise(() => {})
     if (this.delayMs > 0) await new Promise((resolve) => setTimeout(resolve, this.delayMs))
+    if (this.#failing?.name === name && --this.#failing.after === 0) {
+      this.#failing = null
+      throw new Error('Failure')
+    }
+    const left = this.failures.get(name) ?? 0
+    if (left <= 0) return
+    this.failures.set(name, left - 1)
+    throw new Error('Failure')
   }
 
   beforeOpen(name: string, write: boolean): void {

@@ -23,12 +23,24 @@ interface OpenHandle {
   listed: boolean
 }
 
+/** Wrong passwords of the last minute, over all connections. */
+class Guesses {
+  #at: number[] = []
+
+  /** How long the next refusal waits. */
+  delayMs(now = Date.now()): number {
+    this.#at = [...this.#at.filter((at) => now - at < 60_000), now].slice(-20)
+    return Math.min(3_000, 100 * 1.5 ** (this.#at.length - 1))
+  }
+}
+
 const digest = (text: string) => createHash('sha256').update(text).digest()
 
 /** An SFTP server over one folder (SFTP version 3, draft-ietf-secsh-filexfer-02). Not yet listening. */
 export function createSftpServer(options: SftpOptions): ssh2.Server {
   const { faults } = options
   const connections = new Set<Connection>()
+  const guesses = new Guesses()
   faults.onCut(() => {
     for (const connection of connections) {
       // Not `end()`: a cut line says no goodbye.
@@ -45,11 +57,16 @@ export function createSftpServer(options: SftpOptions): ssh2.Server {
         request.username === options.account &&
         timingSafeEqual(digest(request.password), digest(options.password))
       if (right) request.accept()
-      else request.reject(['password'])
+      else if (request.method !== 'password') request.reject(['password'])
+      // Guesses cost time, more with each, whatever connection they come over.
+      else setTimeout(() => request.reject(['password']), guesses.delayMs())
+      faults.seenPassword ||= request.method === 'password'
     })
     connection.on('ready', () =>
       connection.on('session', (accept) => {
-        accept().on('sftp', (acceptSftp) => serve(acceptSftp(), options))
+        accept().on('sftp', (acceptSftp) => {
+          if (!faults.never.has('SUBSYSTEM')) serve(acceptSftp(), options)
+        })
       }),
     )
   })
@@ -99,6 +116,29 @@ function openFlags(mode: number): string {
   return 'r+'
 }
 
+/** An entry that stands for nothing on the disk. */
+const entry = (filename: string, isFolder: boolean) => ({
+  filename,
+  longname: filename,
+  attrs: { mode: isFolder ? 0o40755 : 0o100644, size: 1, uid: 0, gid: 0, atime: 1, mtime: 1 },
+})
+
+/** What the account is told: the system's own message would show where on the disk the space is. */
+function sentenceOf(error: unknown): string {
+  switch ((error as NodeJS.ErrnoException).code) {
+    case 'ENOENT':
+    case 'ENOTDIR':
+      return 'No such file'
+    case 'EACCES':
+    case 'EPERM':
+      return 'Permission denied'
+    case 'ENOSPC':
+      return 'No space left on device'
+    default:
+      return 'Failure'
+  }
+}
+
 function serve(sftp: SFTPWrapper, { root, faults }: SftpOptions): void {
   const handles = new Map<number, OpenHandle>()
   let nextHandle = 0
@@ -111,59 +151,72 @@ function serve(sftp: SFTPWrapper, { root, faults }: SftpOptions): void {
   }
   const find = (id: Buffer) => (id.length === 4 ? handles.get(id.readUInt32BE()) : undefined)
   /** Runs one request; a failure becomes its status, never the end of the server. */
-  const answer = (request: number, work: () => Promise<void>) => {
+  const answer = (name: string, request: number, work: () => Promise<void>) => {
     void (async () => {
       try {
-        await faults.beforeRequest()
+        await faults.beforeRequest(name)
         await work()
       } catch (error) {
-        sftp.status(request, statusOf(error), (error as Error).message)
+        sftp.status(request, statusOf(error), sentenceOf(error))
       }
     })()
   }
   const done = (request: number) => sftp.status(request, STATUS_CODE.OK)
 
   sftp.on('OPEN', (request, name, mode) =>
-    answer(request, async () => {
+    answer('OPEN', request, async () => {
       faults.beforeOpen(name, (mode & OPEN_MODE.WRITE) !== 0)
       const file = await fs.open(on(name), openFlags(mode), 0o644)
       sftp.handle(request, open({ file, folder: null, listed: false }))
     }),
   )
   sftp.on('READ', (request, id, offset, length) =>
-    answer(request, async () => {
+    answer('READ', request, async () => {
       const buffer = Buffer.alloc(Math.min(length, 65_536))
       const { bytesRead } = await find(id)!.file!.read(buffer, 0, buffer.length, offset)
-      if (bytesRead === 0) sftp.status(request, STATUS_CODE.EOF)
+      if (faults.endless === 'file') sftp.data(request, Buffer.alloc(length, 'x'))
+      else if (bytesRead === 0) sftp.status(request, STATUS_CODE.EOF)
       else sftp.data(request, buffer.subarray(0, bytesRead))
     }),
   )
   sftp.on('WRITE', (request, id, offset, data) => {
     // The buffer is the connection's own and is filled again once this handler has returned.
     const bytes = Buffer.from(data)
-    answer(request, async () => {
+    answer('WRITE', request, async () => {
       faults.beforeWrite(bytes.length)
       await find(id)!.file!.write(bytes, 0, bytes.length, offset)
       done(request)
     })
   })
   sftp.on('CLOSE', (request, id) =>
-    answer(request, async () => {
+    answer('CLOSE', request, async () => {
       await find(id)?.file?.close()
       handles.delete(id.readUInt32BE())
       done(request)
     }),
   )
   sftp.on('OPENDIR', (request, name) =>
-    answer(request, async () => {
-      if (!(await fs.stat(on(name))).isDirectory())
+    answer('OPENDIR', request, async () => {
+      if (faults.endless !== 'tree' && !(await fs.stat(on(name))).isDirectory())
         throw Object.assign(new Error('Not a folder'), { code: 'ENOTDIR' })
       sftp.handle(request, open({ file: null, folder: on(name), listed: false }))
     }),
   )
   sftp.on('READDIR', (request, id) =>
-    answer(request, async () => {
+    answer('READDIR', request, async () => {
       const handle = find(id)
+      if (handle?.folder && faults.endless === 'folder') {
+        sftp.name(
+          request,
+          Array.from({ length: 100 }, (_, index) => entry(`${Date.now()}-${index}.html`, false)),
+        )
+        return
+      }
+      if (handle?.folder && !handle.listed && faults.endless === 'tree') {
+        handle.listed = true
+        sftp.name(request, [entry('deeper', true)])
+        return
+      }
       if (!handle?.folder || handle.listed) {
         sftp.status(request, STATUS_CODE.EOF)
         return
@@ -183,11 +236,11 @@ function serve(sftp: SFTPWrapper, { root, faults }: SftpOptions): void {
     }),
   )
   const stat = (request: number, name: string) =>
-    answer(request, async () => sftp.attrs(request, attributesOf(await fs.stat(on(name)))))
+    answer('STAT', request, async () => sftp.attrs(request, attributesOf(await fs.stat(on(name)))))
   sftp.on('STAT', stat)
   sftp.on('LSTAT', stat)
   sftp.on('FSTAT', (request, id) =>
-    answer(request, async () => sftp.attrs(request, attributesOf(await find(id)!.file!.stat()))),
+    answer('FSTAT', request, async () => sftp.attrs(request, attributesOf(await find(id)!.file!.stat()))),
   )
   sftp.on('SETSTAT', (request) => done(request))
   sftp.on('FSETSTAT', (request) => done(request))
@@ -196,25 +249,25 @@ function serve(sftp: SFTPWrapper, { root, faults }: SftpOptions): void {
     sftp.name(request, [{ filename, longname: filename, attrs: {} as Attributes }])
   })
   sftp.on('MKDIR', (request, name) =>
-    answer(request, async () => {
+    answer('MKDIR', request, async () => {
       await fs.mkdir(on(name))
       done(request)
     }),
   )
   sftp.on('RMDIR', (request, name) =>
-    answer(request, async () => {
+    answer('RMDIR', request, async () => {
       await fs.rmdir(on(name))
       done(request)
     }),
   )
   sftp.on('REMOVE', (request, name) =>
-    answer(request, async () => {
+    answer('REMOVE', request, async () => {
       await fs.unlink(on(name))
       done(request)
     }),
   )
   sftp.on('RENAME', (request, from, to) =>
-    answer(request, async () => {
+    answer('RENAME', request, async () => {
       if (!faults.renameReplaces && (await fs.stat(on(to)).catch(() => null)))
         throw new Error('The target exists')
       await fs.rename(on(from), on(to))

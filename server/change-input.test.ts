@@ -16,9 +16,10 @@ const refusal = (input: unknown): string => {
 describe('a change that a window sends', () => {
   const plan = (label: string) => ({
     kind: 'replacePlan',
-    home: { label: 'Home', inMenus: true },
-    top: [{ id, label, trial: false, inMenus: true, children: [] }],
-    seen: { [id]: 'Visit' },
+    added: [{ parentId: null, after: id, pages: [{ id, label, details: { ownName: 'x' }, children: [] }] }],
+    moved: [{ pageId: id, parentId: id, after: null, was: { parentId: null, order: 'a0' } }],
+    changed: [{ pageId: id, field: 'inMenus', value: false, was: true }],
+    removed: [{ pageId: id, was: '1x2y3z' }],
   })
 
   test.each([
@@ -51,6 +52,9 @@ describe('a change that a window sends', () => {
       return { kind: 'addPages', parentId: null, after: null, pages }
     }
     expect(refusal(nested(100))).toBe('')
+    const { pages } = nested(100)
+    const run = { parentId: null, after: null, pages }
+    expect(refusal({ kind: 'replacePlan', added: [run], moved: [], changed: [], removed: [] })).toBe('')
     expect(refusal(nested(20_000))).toContain('levels')
   })
 })

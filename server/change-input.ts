@@ -49,28 +49,19 @@ const folder = Joi.string()
   .max(60)
   .pattern(/^[A-Za-z0-9_-]*$/)
 
+const details = Joi.object({
+  ownName: Joi.string().max(100),
+  title: Joi.string().max(20_000).allow(''),
+  description: Joi.string().max(20_000).allow(''),
+})
 const newPage = Joi.object({
   id: id.required(),
   label: Joi.string().required().max(longestLabel),
   trial: Joi.boolean(),
   inMenus: Joi.boolean(),
+  details,
   children: Joi.array().items(Joi.link('#newPage')),
 }).id('newPage')
-
-const planLabel = Joi.string().required().max(longestLabel)
-const details = Joi.object({
-  ownName: Joi.string().max(100),
-  title: Joi.string().max(20_000),
-  description: Joi.string().max(20_000),
-})
-const plannedPage = Joi.object({
-  id: id.required(),
-  label: planLabel,
-  trial: Joi.boolean().required(),
-  inMenus: Joi.boolean().required(),
-  details,
-  children: Joi.array().items(Joi.link('#plannedPage')).required(),
-}).id('plannedPage')
 
 export const schemeInput = Joi.object<Scheme>({
   letterCase: Joi.valid('lower', 'as-typed').required(),
@@ -109,6 +100,8 @@ export const schemeInput = Joi.object<Scheme>({
     .required(),
 })
 
+const planValue = Joi.alternatives(Joi.boolean(), Joi.string().max(20_000).allow('')).required().allow(null)
+
 const fields = {
   addPages: { ...place, pages: Joi.array().items(newPage).min(1).max(mostPages).required() },
   setPageText: {
@@ -118,9 +111,38 @@ const fields = {
     was: Joi.string().required().allow(null, ''),
   },
   replacePlan: {
-    home: Joi.object({ label: planLabel, inMenus: Joi.boolean().required(), details }).required(),
-    top: Joi.array().items(plannedPage).max(mostPages).required(),
-    seen: Joi.object().pattern(id, Joi.string().max(20_000)).required(),
+    added: Joi.array()
+      .items(Joi.object({ ...place, pages: Joi.array().items(newPage).min(1).max(mostPages).required() }))
+      .max(mostPages)
+      .required(),
+    moved: Joi.array()
+      .items(
+        Joi.object({
+          pageId: id.required(),
+          ...place,
+          was: Joi.object({
+            parentId: id.required().allow(null),
+            order: Joi.string().max(500).required(),
+          }).required(),
+        }),
+      )
+      .max(mostPages)
+      .required(),
+    changed: Joi.array()
+      .items(
+        Joi.object({
+          pageId: id.required(),
+          field: Joi.valid('label', 'title', 'description', 'ownName', 'trial', 'inMenus').required(),
+          value: planValue,
+          was: planValue,
+        }),
+      )
+      .max(mostPages)
+      .required(),
+    removed: Joi.array()
+      .items(Joi.object({ pageId: id.required(), was: Joi.string().max(20).required() }))
+      .max(mostPages)
+      .required(),
   },
   duplicatePages: {
     pageIds: Joi.array().items(id).min(1).max(mostPages).required(),
@@ -155,11 +177,11 @@ const fields = {
   writeFile: { fileId: id.required(), text, was: hash.required() },
 } satisfies Record<ChangeRequest['kind'], Joi.SchemaMap>
 
-type Nested = { readonly pages?: unknown; readonly top?: unknown; readonly children?: unknown }
+type Nested = { readonly pages?: unknown; readonly added?: unknown; readonly children?: unknown }
 
 /** How deep the pages of a change are nested, counted level by level. */
 function levelsOf(change: Nested): number {
-  const below = (one: Nested | null) => one?.pages ?? one?.top ?? one?.children
+  const below = (one: Nested | null) => one?.pages ?? one?.added ?? one?.children
   let level: unknown[] = [change]
   for (let count = -1; ; count++) {
     level = level.flatMap((one) => below(one as Nested | null) ?? [])
@@ -173,7 +195,8 @@ export function readChange(input: unknown): ChangeRequest {
   if (typeof kind !== 'string' || !Object.hasOwn(fields, kind))
     throw new Problem('bad-request', 'This is no change that Rubricant knows.')
   // What is nested without end is not looked into: a validator goes as deep as what it is given.
-  if (levelsOf(input as Nested) > mostLevels)
+  const runs = kind === 'replacePlan' ? 1 : 0
+  if (levelsOf(input as Nested) > mostLevels + runs)
     throw new Problem('bad-request', `A plan may have at most ${mostLevels} levels.`)
   const { error, value } = Joi.object({
     kind: Joi.string().required(),

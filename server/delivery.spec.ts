@@ -5,7 +5,8 @@ import { findDelivery, insertDelivery, cancelDelivery } from './database/deliver
 import { findDestination } from './database/destinations'
 import { pool } from './database/pool'
 import { loadSite } from './database/sites'
-import { compareKnown, lookThere, runDelivery } from './delivery'
+import { compareKnown, lookThere } from './delivery'
+import { runDelivery } from './delivery-run'
 import { saveDestination, testDestination } from './destinations'
 import { openSftp } from './transfer/sftp'
 import { accountWithSite, freshDatabase, practiceHost, writePage } from './testing/support'
@@ -40,8 +41,8 @@ beforeEach(async () => {
     folder: folder(),
     publicAddress: `http://127.0.0.1:${host.webPort}/site-${number}/`,
   }
-  const { hostKey } = await testDestination(form, null, made.siteId, made.accountId, null)
-  site = { ...made, destinationId: await saveDestination(form, null, made.siteId, made.accountId, hostKey) }
+  const { hostKey } = await testDestination(form, null, made, null)
+  site = { ...made, destinationId: await saveDestination(form, null, made, hostKey) }
 })
 
 async function deliver(removeLeftovers = false) {

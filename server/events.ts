@@ -20,28 +20,71 @@ type Listener = (event: SiteEvent) => void
 
 const channel = 'rubricant_events'
 const listeners = new Map<string, Set<Listener>>()
+/** Called when what was missed has to be fetched: the connection that hears was away. */
+const gaps = new Set<() => void>()
 let listening: Promise<pg.Client> | null = null
+let reconnecting: NodeJS.Timeout | null = null
+
+const retryMs = [100, 250, 500, 1_000, 2_000]
 
 /** Tells every process; whoever listens for the site hears it (PostgreSQL NOTIFY). */
 export async function announce(event: SiteEvent): Promise<void> {
   await pool().query('SELECT pg_notify($1, $2)', [channel, JSON.stringify(event)])
 }
 
+/** Tells of what is stored already: when that fails, nothing of it is lost, and windows learn it later. */
+export function announceSoon(event: SiteEvent): void {
+  announce(event).catch((error: unknown) => log.warn({ err: error }, 'announcing'))
+}
+
 async function connect(): Promise<pg.Client> {
   const client = listenClient()
+  let lost = false
+  const lose = (error: Error | undefined) => {
+    if (lost) return
+    lost = true
+    if (error) log.warn({ err: error }, 'event connection lost')
+    listening = null
+    client.end().catch(() => {})
+    reconnect(0)
+  }
+  client.on('error', lose)
+  client.on('end', () => lose(undefined))
   client.on('notification', ({ payload }) => {
-    const event = JSON.parse(payload ?? '{}') as SiteEvent
+    let event: SiteEvent
+    try {
+      event = JSON.parse(payload ?? '') as SiteEvent
+    } catch (error) {
+      log.warn({ err: error }, 'an event that cannot be read')
+      return
+    }
     for (const listener of listeners.get(event.siteId) ?? []) listener(event)
   })
-  client.on('error', (error) => {
-    log.warn({ err: error }, 'event connection lost')
-    listening = null
-    // Whoever is still listening is connected again; what was missed they fetch by revision.
-    if (listeners.size > 0) setTimeout(() => void ensureListening().catch(() => {}), 1000).unref()
-  })
-  await client.connect()
-  await client.query(`LISTEN ${channel}`)
+  try {
+    await client.connect()
+    await client.query(`LISTEN ${channel}`)
+  } catch (error) {
+    lost = true
+    client.end().catch(() => {})
+    throw error
+  }
   return client
+}
+
+/** Tries until it succeeds, as long as anybody listens; then everybody fetches what was missed. */
+function reconnect(failures: number): void {
+  if (listeners.size === 0 || reconnecting) return
+  const pause = retryMs[Math.min(failures, retryMs.length - 1)]!
+  reconnecting = setTimeout(() => {
+    reconnecting = null
+    ensureListening().then(
+      () => {
+        for (const tell of gaps) tell()
+      },
+      () => reconnect(failures + 1),
+    )
+  }, pause)
+  reconnecting.unref()
 }
 
 function ensureListening(): Promise<pg.Client> {
@@ -52,22 +95,36 @@ function ensureListening(): Promise<pg.Client> {
   return listening
 }
 
-/** Hears a site's events until the returned function is called. */
-export async function listen(siteId: string, listener: Listener): Promise<() => void> {
-  await ensureListening()
+/**
+ * Hears a site's events until the returned function is called.
+ * @param onGap called after events may have been missed
+ */
+export async function listen(siteId: string, listener: Listener, onGap: () => void): Promise<() => void> {
   const group = listeners.get(siteId) ?? new Set()
   group.add(listener)
   listeners.set(siteId, group)
-  return () => {
+  gaps.add(onGap)
+  const stop = () => {
     group.delete(listener)
-    if (group.size === 0) listeners.delete(siteId)
+    gaps.delete(onGap)
+    if (group.size === 0 && listeners.get(siteId) === group) listeners.delete(siteId)
   }
+  try {
+    await ensureListening()
+  } catch (error) {
+    stop()
+    throw error
+  }
+  return stop
 }
 
 /** Ends the connection that listens. */
 export async function stopListening(): Promise<void> {
+  listeners.clear()
+  gaps.clear()
+  if (reconnecting) clearTimeout(reconnecting)
+  reconnecting = null
   const client = await listening?.catch(() => null)
   listening = null
-  listeners.clear()
   await client?.end()
 }

@@ -1,11 +1,11 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
-import { beginSession, endSession, signIn, signUp } from './accounts'
+import { beginSession, endSession } from './accounts'
 import { pool } from './database/pool'
 import { previewBase, servePreview } from './preview'
 import { filesOfSite } from './site-build'
-import { changeSite, noteAddresses } from './site-changes'
+import { changeSite } from './site-changes'
 import { zipSite } from './site-zip'
-import { accountWithSite, freshDatabase, siteOf, writePage } from './testing/support'
+import { accountWithSite, delivered, freshDatabase, siteOf, writePage } from './testing/support'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
 let ids: { accountId: string; siteId: string }
@@ -17,7 +17,7 @@ beforeAll(async () => {
 afterAll(() => database.close())
 beforeEach(async () => {
   ids = await accountWithSite('Home\n  Visit\n    Tides & ferries\n  Contact\n  Sketch (trial page)')
-  cookie = (await beginSession({ id: ids.accountId, email: '' })).split(';')[0]!
+  cookie = (await beginSession({ id: ids.accountId, email: '' })).get('set-cookie')!.split(';')[0]!
   token = previewBase(new Request('http://x/', { headers: { cookie } }), ids.siteId).split('/')[2]!
 })
 
@@ -47,14 +47,14 @@ describe('the preview answers as a host does', () => {
   test('an old address leads on', async () => {
     const site = await siteOf(ids.siteId, ids.accountId)
     const contact = site.pages.find((page) => page.label === 'Contact')!
-    await noteAddresses(ids.siteId, ids.accountId, { [contact.id]: 'kontakt.html' })
+    await delivered(ids, { [contact.id]: 'kontakt.html' })
     expect((await ask('kontakt.html')).headers.get('location')).toBe(`/preview/${token}/contact.html`)
   })
 
   test('author content is sandboxed, without an origin, and sends nothing anywhere', async () => {
     for (const path of ['', 'styles/site.css', 'nothing.html']) {
       const policy = (await ask(path)).headers.get('content-security-policy')!
-      expect(policy).toMatch(/^sandbox allow-scripts/)
+      expect(policy).toMatch(/^sandbox allow-scripts allow-forms;/)
       expect(policy).not.toContain('allow-same-origin')
       expect(policy).toContain("connect-src 'none'")
     }
@@ -67,17 +67,18 @@ describe('who may see a preview', () => {
     expect(await statusOf('', { 'sec-fetch-dest': 'document' })).toBe(404)
     expect(await statusOf('', { 'sec-fetch-dest': 'document', cookie })).toBe(200)
     const other = await beginSession({ id: (await accountWithSite('Home')).accountId, email: '' })
-    expect(await statusOf('', { cookie: other.split(';')[0]! })).toBe(404)
+    expect(await statusOf('', { cookie: other.get('set-cookie')!.split(';')[0]! })).toBe(404)
   })
 
   test('an address made up, changed, or of an ended session opens nothing', async () => {
-    const [siteId, name, signature] = token.split('.')
+    const [siteId, name, until, signature] = token.split('.')
     const { siteId: another } = await accountWithSite('Home')
     for (const forged of [
       'x',
-      `${siteId}.${name}`,
-      `${another}.${name}.${signature}`,
-      `${siteId}.${name}.${signature}x`,
+      `${siteId}.${name}.${until}`,
+      `${another}.${name}.${until}.${signature}`,
+      `${siteId}.${name}.${until}.${signature}x`,
+      `${siteId}.${name}.${Number(until) + 60}.${signature}`,
     ])
       expect(
         (await servePreview(new Request('http://x/'), forged, '').catch((answer: Response) => answer)).status,
@@ -85,6 +86,21 @@ describe('who may see a preview', () => {
     await endSession(new Request('http://x/', { headers: { cookie } }))
     expect(await statusOf('')).toBe(404)
   })
+})
+
+test('an address opens nothing once it has run out, and tells its window so', async () => {
+  const request = new Request('http://x/', { headers: { cookie } })
+  const old = previewBase(request, ids.siteId, Date.now() - 11 * 60_000).split('/')[2]!
+  const answer = await servePreview(new Request('http://x/'), old, 'contact.html')
+  expect(answer.status).toBe(410)
+  expect(await answer.text()).toContain('expired: "contact.html"')
+})
+
+test('the script goes in front of the end of the body, whatever letters stand before it', async () => {
+  await writePage(ids.siteId, ids.accountId, 'Contact', `<p>${'İ'.repeat(500)}</p>`)
+  const html = await (await ask('contact.html')).text()
+  expect(html).toMatch(/<\/script>\s*<\/body>\s*<\/html>\s*$/)
+  expect(html).toContain(`${'İ'.repeat(500)}</p>`)
 })
 
 test('a ZIP of one site is the same to the byte, another day too', async () => {
@@ -107,37 +123,4 @@ test('a ZIP of one site is the same to the byte, another day too', async () => {
     was: null,
   }))
   expect((await zip()).equals(first)).toBe(false)
-})
-
-describe('accounts', () => {
-  test('one address, one account; the password is kept as a hash', async () => {
-    await signUp('keeper@saltpan.example', 'correct horse battery')
-    await expect(signUp('keeper@saltpan.example', 'another password')).rejects.toMatchObject({
-      code: 'address-taken',
-    })
-    const { rows } = await pool().query<{ password_hash: string }>(
-      `SELECT password_hash FROM accounts WHERE email = 'keeper@saltpan.example'`,
-    )
-    expect(rows[0]!.password_hash).toMatch(/^\$argon2id\$/)
-  })
-
-  test('too many failures close an address for a while, and an origin for all addresses', async () => {
-    await signUp('two@saltpan.example', 'correct horse battery')
-    for (let attempt = 0; attempt < 8; attempt++)
-      await expect(signIn('two@saltpan.example', 'wrong', '192.0.2.1')).rejects.toMatchObject({
-        code: 'wrong-password',
-      })
-    await expect(signIn('two@saltpan.example', 'correct horse battery', '192.0.2.2')).rejects.toMatchObject({
-      code: 'too-many-attempts',
-    })
-    await pool().query(
-      `INSERT INTO sign_in_failures (key) SELECT 'origin:192.0.2.9' FROM generate_series(1, 40)`,
-    )
-    await expect(
-      signIn('keeper@saltpan.example', 'correct horse battery', '192.0.2.9'),
-    ).rejects.toMatchObject({ code: 'too-many-attempts' })
-    expect(await signIn('keeper@saltpan.example', 'correct horse battery', '192.0.2.3')).toMatchObject({
-      email: 'keeper@saltpan.example',
-    })
-  })
 })

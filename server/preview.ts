@@ -5,22 +5,30 @@ import { encodePath } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import { accountOf, accountOfSessionName, sessionName, sessionToken } from './accounts'
-import { getBlobs } from './database/blobs'
+import { bytesFrom, getBlobs } from './database/blobs'
 import { pool } from './database/pool'
 import { loadSite } from './database/sites'
 import { notFound } from './problem'
 import { isSigned, sign } from './secrets'
 import { buildForPage } from './site-build'
 
+/** How long an address opens the preview; the window that shows it asks for the next one before. */
+const previewMinutes = 10
+
 /**
- * The address of a site's preview for one session. Author content runs in a sandbox of no origin,
- * which sends no cookies, so the right to see the site stands in the address: it is signed, and
- * ends with the session.
+ * The address of a site's preview for one session and some minutes. Author content runs in a sandbox of
+ * no origin, which sends no cookies, so the right to see the site stands in the address: it is signed,
+ * ends with the session, and is of no use to whoever is handed it later.
  */
-export function previewBase(request: Request, siteId: string): string {
+export function previewBase(request: Request, siteId: string, now = Date.now()): string {
   const name = sessionName(sessionToken(request)!)
-  return `/preview/${siteId}.${name}.${sign(`preview ${siteId} ${name}`)}/`
+  const until = Math.ceil(now / 60_000) + previewMinutes
+  return `/preview/${siteId}.${name}.${until}.${sign(`preview ${siteId} ${name} ${until}`)}/`
 }
+
+/** Tells the window that shows it that its address has run out; that one comes back with the next. */
+const expired = (rest: string) =>
+  `<script>parent.postMessage({ rubricantPreview: { expired: ${JSON.stringify(rest).replace(/</g, '\\u003c')} } }, '*')</script>`
 
 /** Reports title and place to the page that shows the preview, and reloads when that asks for it. */
 const reporter = (siteBase: string) => `<script>(() => {
@@ -34,7 +42,7 @@ const reporter = (siteBase: string) => `<script>(() => {
 function policy(isPage: boolean): string {
   const script = isPage ? `script-src 'self' 'unsafe-inline'` : `script-src 'self'`
   return [
-    'sandbox allow-scripts allow-forms allow-popups',
+    'sandbox allow-scripts allow-forms',
     `default-src 'self' data: blob:`,
     script,
     `style-src 'self' 'unsafe-inline'`,
@@ -65,8 +73,11 @@ const page = (status: number, title: string, text: string, script: string): Resp
  * @param rest the path in the site, still percent-encoded
  */
 export async function servePreview(request: Request, token: string, rest: string): Promise<Response> {
-  const [siteId, name, signature] = token.split('.')
-  if (!siteId || !name || !signature || !isSigned(`preview ${siteId} ${name}`, signature)) throw notFound()
+  const [siteId, name, until, signature] = token.split('.')
+  if (!siteId || !name || !until || !signature) throw notFound()
+  if (!isSigned(`preview ${siteId} ${name} ${until}`, signature)) throw notFound()
+  if (Number(until) * 60_000 < Date.now())
+    return page(410, 'One moment', 'The preview is shown again at once.', expired(rest))
   const account = await accountOfSessionName(name)
   if (!account) throw notFound()
   // Whoever says who they are has to be the one the address was made for; and a page of its own,
@@ -110,7 +121,7 @@ export async function servePreview(request: Request, token: string, rest: string
     const bytes =
       entry.kind === 'style'
         ? Buffer.from((await buildForPage(pool(), site, '')).textOf(entry.id))
-        : (await getBlobs(pool(), [entry.hash])).get(entry.hash)!
+        : bytesFrom(await getBlobs(pool(), [entry.hash]), entry.hash)
     // A drawing opened by itself is a document too, so it gets the same sandbox.
     return new Response(new Uint8Array(bytes), {
       headers: {
@@ -124,7 +135,7 @@ export async function servePreview(request: Request, token: string, rest: string
   const build = await buildForPage(pool(), site, hit.id)
   const html = build.textOf(hit.id)
   // The script goes in front of the end of the body, or at the very end; the delivered page has none.
-  const at = html.toLowerCase().lastIndexOf('</body>')
+  const at = lastMatch(html, /<\/body[\s>]/gi)
   const shown = at < 0 ? html + script : html.slice(0, at) + script + html.slice(at)
   return new Response(shown, {
     headers: {
@@ -133,4 +144,11 @@ export async function servePreview(request: Request, token: string, rest: string
       'content-security-policy': policy(true),
     },
   })
+}
+
+/** Where the last match begins; -1 without one. Not by lower case, which makes some letters longer. */
+function lastMatch(text: string, pattern: RegExp): number {
+  let at = -1
+  for (const match of text.matchAll(pattern)) at = match.index
+  return at
 }

@@ -2,7 +2,7 @@ import { setImmediate } from 'node:timers/promises'
 import { type Build, buildSite } from '#core/build'
 import type { ManifestFile } from '#core/delivery'
 import type { Hash, Site } from '#core/site'
-import { getBlobs, getTexts, hashOf } from './database/blobs'
+import { bytesFrom, getBlobs, getTexts, hashOf, textFrom } from './database/blobs'
 import { loadFacts } from './database/facts'
 import type { Queryable } from './database/pool'
 
@@ -21,7 +21,7 @@ export async function buildForPage(db: Queryable, site: Site, pageId: string): P
   const hashes = content ? [content] : []
   const texts = await getTexts(db, [...sharedTexts(site), ...hashes])
   const factsOf = await loadFacts(db, hashes)
-  return buildSite(site, { textOf: (hash) => texts.get(hash) ?? '', factsOf, year: thisYear() })
+  return buildSite(site, { textOf: textFrom(texts), factsOf, year: thisYear() })
 }
 
 /** What was made of each page when a site's manifest was last asked for, by signature. */
@@ -44,13 +44,13 @@ export interface SiteFiles {
  * Every file of the finished site with its hash. Pages that cannot have changed since the last
  * time are not made again. Gives way to other work between batches.
  */
-export async function filesOfSite(db: Queryable, site: Site): Promise<SiteFiles> {
+export async function filesOfSite(db: Queryable, site: Site, signal?: AbortSignal): Promise<SiteFiles> {
   const factsOf = await loadFacts(
     db,
     site.pages.filter((page) => !page.trial).map((page) => page.content),
   )
   const texts = await getTexts(db, sharedTexts(site))
-  const build = buildSite(site, { textOf: (hash) => texts.get(hash) ?? '', factsOf, year: thisYear() })
+  const build = buildSite(site, { textOf: textFrom(texts), factsOf, year: thisYear() })
   const contents = new Map(site.pages.map((page) => [page.id, page.content]))
   const known = manifests.get(site.id)
   const made = new Map<string, Made>()
@@ -75,6 +75,7 @@ export async function filesOfSite(db: Queryable, site: Site): Promise<SiteFiles>
     const stale = batch.filter((entry) => known?.get(entry.id)?.signature !== signatures.get(entry.id))
     if (stale.length > 0) reach(await contentsOf(stale.map((entry) => entry.id)))
     for (const { id } of batch) {
+      signal?.throwIfAborted()
       const signature = signatures.get(id)!
       const old = known?.get(id)
       if (old?.signature === signature) {
@@ -106,7 +107,7 @@ export async function filesOfSite(db: Queryable, site: Site): Promise<SiteFiles>
       return new Map(
         entries.map((entry) => [
           entry.path,
-          entry.stored ? blobs.get(entry.stored.hash)! : Buffer.from(build.textOf(entry.id)),
+          entry.stored ? bytesFrom(blobs, entry.stored.hash) : Buffer.from(build.textOf(entry.id)),
         ]),
       )
     },

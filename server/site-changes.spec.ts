@@ -192,9 +192,10 @@ test('migrations run once, and a later version’s database is refused', async (
 })
 
 test('a secret opens with its own key only', () => {
-  const sealed = seal('open sesame')
-  expect(unseal(sealed)).toBe('open sesame')
-  expect(() => unseal(sealed, Buffer.alloc(32, 1))).toThrow('Enter the password again')
+  const sealed = seal('open sesame', 'host.example')
+  expect(unseal(sealed, 'host.example')).toBe('open sesame')
+  expect(() => unseal(sealed, 'host.example', Buffer.alloc(32, 1))).toThrow('Enter the password again')
+  expect(() => unseal(sealed, 'other.example')).toThrow('Enter the password again')
 })
 
 test('a configuration that is not complete names what is wrong and shows no secret', () => {

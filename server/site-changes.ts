@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import type pg from 'pg'
 import { type Change, copiesOf, edit, findRewrites, type Refusal, rippleOf } from '#core/change'
 import { applyEdits } from '#core/markup'
@@ -10,9 +11,11 @@ import {
   type Site,
   type SiteDiff,
 } from '#core/site'
-import { getTexts, hashOf, putBlobs } from './database/blobs'
+import { listAddresses } from './database/addresses'
+import { getTexts, hashOf, putBlobs, textFrom } from './database/blobs'
 import { loadFacts } from './database/facts'
 import { transaction } from './database/pool'
+import { noteRequest } from './database/requests'
 import {
   diffsSince,
   type HistoryStep,
@@ -26,7 +29,7 @@ import {
   stepToUndo,
   undoTitles,
 } from './database/sites'
-import { announce } from './events'
+import { announceSoon } from './events'
 import { notFound, Problem } from './problem'
 import { type RippleView, textsToShow, viewRipple } from './ripple-view'
 
@@ -118,7 +121,7 @@ async function mend(client: pg.PoolClient, before: Site, after: Site, change: Ch
     ...after.files.filter((one) => one.kind === 'style').map((one) => one.hash),
   ]
   const texts = await getTexts(client, shared)
-  const textOf = (hash: string) => texts.get(hash) ?? ''
+  const textOf = textFrom(texts)
   const rewrites = findRewrites(before, after, { factsOf, textOf }, copiesOf(change))
   if (rewrites.length === 0) return { site: after, rewrites, factsOf }
   for (const [hash, text] of await getTexts(
@@ -179,6 +182,8 @@ async function savedSince(
  * @param seen the revision the window knows
  * @param shown whether the change's ripple has been shown; one that reaches further (see
  *   `Ripple`) is made only then. Otherwise throws the problem `ask-first`, with the ripple as its detail.
+ * @param requestId names this request: asked for again because its answer was lost, it is answered again
+ *   and made once
  */
 export async function changeSite(
   siteId: string,
@@ -186,10 +191,13 @@ export async function changeSite(
   seen: number,
   prepare: (client: pg.PoolClient) => Promise<Change> | Change,
   shown = true,
+  requestId: string = randomUUID(),
 ): Promise<Saved> {
   let made: StoredSite | null = null
   const saved = await transaction(async (client) => {
     const { site, revision } = await lockedSite(client, siteId, accountId)
+    if ((await noteRequest(client, accountId, requestId)) !== 'new')
+      return savedSince(client, siteId, seen, revision)
     const change = await prepare(client)
     const edited = edit(site, change)
     if ('refusal' in edited) throw refusalProblem(edited.refusal)
@@ -198,7 +206,7 @@ export async function changeSite(
     if (isEmptyDiff(diff)) return savedSince(client, siteId, seen, revision)
     const ripple = rippleOf(site, edited.site, rewrites, factsOf)
     const texts = await getTexts(client, textsToShow(ripple.rewrites))
-    const view = viewRipple(site, ripple, (hash) => texts.get(hash) ?? '')
+    const view = viewRipple(site, ripple, textFrom(texts))
     if (ripple.reachesFurther && !shown)
       throw new Problem('ask-first', 'This touches more than it seems to.', 409, { ripple: view })
     await passUndone(client, siteId)
@@ -210,7 +218,7 @@ export async function changeSite(
     }
   })
   if (made) remember(made)
-  await announce({ siteId, kind: 'revision', revision: saved.revision })
+  announceSoon({ siteId, kind: 'revision', revision: saved.revision })
   return saved
 }
 
@@ -230,8 +238,20 @@ export async function previewChange(
     const { rewrites, factsOf } = await mend(client, site, edited.site, change, false)
     const ripple = rippleOf(site, edited.site, rewrites, factsOf)
     const texts = await getTexts(client, textsToShow(ripple.rewrites))
-    return viewRipple(site, ripple, (hash) => texts.get(hash) ?? '')
+    return viewRipple(site, ripple, textFrom(texts))
   })
+}
+
+/** Pages that come back have the addresses that are out in the world now, not those of when they went. */
+async function withAddresses(client: pg.PoolClient, site: Site, known: ReadonlySet<string>): Promise<Site> {
+  if (site.pages.every((page) => known.has(page.id))) return site
+  const addresses = await listAddresses(client, site.id)
+  return {
+    ...site,
+    pages: site.pages.map((page) =>
+      known.has(page.id) ? page : { ...page, addresses: addresses[page.id] ?? [] },
+    ),
+  }
 }
 
 const conflictSentence = (conflict: DiffConflict, step: HistoryStep) =>
@@ -243,21 +263,25 @@ export async function stepHistory(
   accountId: string,
   seen: number,
   direction: 'undo' | 'redo',
+  requestId: string = randomUUID(),
 ): Promise<Saved> {
   const saved = await transaction(async (client) => {
     const { site, revision } = await lockedSite(client, siteId, accountId)
+    if ((await noteRequest(client, accountId, requestId)) !== 'new')
+      return savedSince(client, siteId, seen, revision)
     const step = await (direction === 'undo' ? stepToUndo : stepToRedo)(client, siteId)
     if (!step) return savedSince(client, siteId, seen, revision)
     const diff = direction === 'undo' ? reverseDiff(step.diff) : step.diff
     const applied = applyDiff(site, diff)
     if ('conflict' in applied)
       throw new Problem('changed-elsewhere', conflictSentence(applied.conflict, step), 409)
+    const after = await withAddresses(client, applied.site, new Set(site.pages.map((page) => page.id)))
     await markStep(client, siteId, step.revision, direction === 'undo' ? 'undone' : 'done')
-    const made = diffSites(site, applied.site)
-    const next = await saveRevision(client, applied.site, { kind: direction, title: step.title, diff: made })
+    const made = diffSites(site, after)
+    const next = await saveRevision(client, after, { kind: direction, title: step.title, diff: made })
     return savedSince(client, siteId, seen, next)
   })
-  await announce({ siteId, kind: 'revision', revision: saved.revision })
+  announceSoon({ siteId, kind: 'revision', revision: saved.revision })
   return saved
 }
 
@@ -268,26 +292,4 @@ export async function catchUp(siteId: string, accountId: string, seen: number): 
     if (!stored) throw notFound()
     return savedSince(client, siteId, seen, stored.revision)
   })
-}
-
-/** Notes under which addresses a delivery put pages into the world. Not a step that undo takes back. */
-export async function noteAddresses(
-  siteId: string,
-  accountId: string,
-  addresses: Readonly<Record<string, string>>,
-): Promise<void> {
-  const revision = await transaction(async (client) => {
-    const { site } = await lockedSite(client, siteId, accountId)
-    const edited = edit(site, { kind: 'noteAddresses', addresses })
-    if ('refusal' in edited) throw refusalProblem(edited.refusal)
-    const diff = diffSites(site, edited.site)
-    if (isEmptyDiff(diff)) return null
-    return saveRevision(client, edited.site, {
-      kind: 'change',
-      title: 'what was delivered',
-      diff,
-      undoable: false,
-    })
-  })
-  if (revision !== null) await announce({ siteId, kind: 'revision', revision })
 }

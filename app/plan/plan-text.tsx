@@ -1,6 +1,8 @@
 import deepEqual from 'fast-deep-equal'
 import { useMemo, useState } from 'react'
+import { planEdit } from '#core/change'
 import { outlineOfSite, type PlanFormat, planFormats, writePlan } from '#core/plan'
+import type { Site } from '#core/site'
 import { useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
 import { Button } from '../parts/button'
@@ -21,7 +23,11 @@ const none: readonly LineMark[] = []
 
 /** The plan as text in an open format: to read, to copy, to type over, to take from a file and to one. */
 export function PlanText() {
-  const { site, store } = useSite()
+  const { site: now, store } = useSite()
+  /** The site as it was when the typing began: what its author saw, whatever other windows do meanwhile. */
+  const [base, setBase] = useState<Site | null>(null)
+  const site = base ?? now
+  const [saving, setSaving] = useState(false)
   const [format, setFormat] = useState<PlanFormat>('text')
   /** What was typed or read over the plan as it is; null while nothing was. */
   const [typed, setTyped] = useState<string | null>(null)
@@ -49,7 +55,9 @@ export function PlanText() {
   })
 
   const write = (next: string | null, from: readonly string[] = []) => {
-    setTyped(next === written.text ? null : next)
+    const isTyped = next !== null && next !== written.text
+    setTyped(isTyped ? next : null)
+    setBase(isTyped ? site : null)
     setNotes(from)
     setProblem(null)
     setFixed(new Map())
@@ -63,14 +71,18 @@ export function PlanText() {
   const save = () => saveFile(text, `plan${planFormats[format].extension}`, planFormats[format].mediaType)
   const change = useMemo(() => {
     if (!plan) return null
-    const seen = Object.fromEntries(site.pages.map((page) => [page.id, page.label]))
-    const { label, inMenus, details } = plan.home
-    const home = { label, inMenus, ...(details && { details }) }
-    return { kind: 'replacePlan' as const, home, top: plan.top, seen }
-  }, [plan, site.pages])
+    return { kind: 'replacePlan' as const, ...planEdit(site, plan) }
+  }, [plan, site])
   const { ripple, isCurrent } = useRipple(change, ripplePauseMs)
-  function apply() {
-    if (change && isRead && !('refusal' in store.change(change, isCurrent))) write(null)
+  async function apply() {
+    if (!change || !isRead || saving) return
+    const made = store.change(change, isCurrent)
+    if ('refusal' in made) return
+    // What was typed stays until it is stored: a refusal of the server finds it here.
+    setSaving(true)
+    const saved = await made.saved
+    setSaving(false)
+    if (saved) write(null)
   }
 
   return (
@@ -126,7 +138,7 @@ export function PlanText() {
           notes={[...notes, ...plan.notes]}
           home={home!}
           onFix={fix}
-          onApply={apply}
+          onApply={() => void apply()}
           onLeave={() => write(null)}
         />
       ) : typed !== null ? (

@@ -1,5 +1,5 @@
 import { RotateCw } from 'lucide-react'
-import { useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { encodePath } from '#core/markup'
 import { pageTitle } from '#core/template'
 import { useSelection, useSite } from '../document/site-context'
@@ -10,35 +10,57 @@ interface Report {
   readonly title: string
 }
 
-function reportOf(data: unknown): Report | null {
-  const report = (data as { rubricantPreview?: Partial<Report> } | null)?.rubricantPreview
-  return typeof report?.path === 'string' && typeof report.title === 'string'
-    ? { path: report.path, title: report.title }
+/** A report, or the path of the page that was asked for at an address that has run out. */
+function readMessage(data: unknown): Report | { readonly expired: string } | null {
+  const told = (data as { rubricantPreview?: Partial<Report & { expired: string }> } | null)?.rubricantPreview
+  if (typeof told?.expired === 'string') return { expired: told.expired }
+  return typeof told?.path === 'string' && typeof told.title === 'string'
+    ? { path: told.path, title: told.title }
     : null
 }
+
+/** Well within the time an address is good for. */
+const renewEveryMs = 4 * 60_000
 
 /**
  * The chosen page as a host would show it, with its tab title and address. Links inside it work;
  * after every save it is loaded again where it stands.
  */
-export function PreviewWindow({ base }: { base: string }) {
-  const { names, revision } = useSite()
+export function PreviewWindow({ base: first }: { base: string }) {
+  const { site, names, revision } = useSite()
+  const base = useRef(first)
   const { selected } = useSelection()
   const frame = useRef<HTMLIFrameElement>(null)
   const path = names.pages.get(selected.id)?.path ?? ''
   const [report, setReport] = useState<Report | null>(null)
   const shownRevision = useRef(revision)
 
+  const renew = useCallback(async () => {
+    const response = await fetch(`/sites/${site.id}/preview-address`)
+    if (response.redirected) location.assign('/sign-in')
+    else if (response.ok) base.current = ((await response.json()) as { base: string }).base
+  }, [site.id])
+  useEffect(() => {
+    // Without a connection the next beat, or the frame that finds its address run out, asks again.
+    const timer = setInterval(() => void renew().catch(() => {}), renewEveryMs)
+    return () => clearInterval(timer)
+  }, [renew])
+
   useEffect(() => {
     const hear = (event: MessageEvent) => {
       // The page is sandboxed, so it has no origin to check; that it is our frame is what counts.
       if (event.source !== frame.current?.contentWindow) return
-      const told = reportOf(event.data)
-      if (told) setReport(told)
+      const told = readMessage(event.data)
+      if (told && 'expired' in told)
+        renew().then(
+          () => frame.current && (frame.current.src = base.current + told.expired),
+          () => {},
+        )
+      else if (told) setReport(told)
     }
     addEventListener('message', hear)
     return () => removeEventListener('message', hear)
-  }, [])
+  }, [renew])
   useEffect(() => {
     if (shownRevision.current === revision) return
     shownRevision.current = revision
@@ -69,7 +91,7 @@ export function PreviewWindow({ base }: { base: string }) {
             aria-label="Load the preview again"
             className="p-1 text-quiet hover:text-ink"
             onClick={() => {
-              if (frame.current) frame.current.src = base + encodePath(path)
+              if (frame.current) frame.current.src = base.current + encodePath(path)
             }}
           >
             <RotateCw size={14} />
@@ -80,8 +102,9 @@ export function PreviewWindow({ base }: { base: string }) {
         ref={frame}
         key={`${selected.id} ${path}`}
         title={`Preview of ${selected.label}`}
-        src={base + encodePath(path)}
-        sandbox="allow-scripts allow-forms allow-popups"
+        // Where it begins; from then on it is led, and an address renewed meanwhile loads nothing anew.
+        src={first + encodePath(path)}
+        sandbox="allow-scripts allow-forms"
         className="h-full w-full border border-rule bg-white"
       />
     </section>

@@ -1,42 +1,96 @@
+import { accountOf } from '#server/accounts'
+import { pool } from '#server/database/pool'
+import { revisionOf } from '#server/database/sites'
 import { listen } from '#server/events'
+import { log } from '#server/log'
 import { requireSite } from '../owner.server'
 import type { Route } from './+types/events'
 
-/** Proxies end a connection that is silent for long. */
+/** Proxies end a connection that is silent for long; the session is looked at as often. */
 const heartbeatMs = 20_000
+/** What may wait to be read before a window counts as gone. */
+const mostWaiting = 1_000
+
+const headers = {
+  'content-type': 'text/event-stream',
+  'cache-control': 'no-store',
+  'x-accel-buffering': 'no',
+}
 
 /** Tells a window of changes and deliveries as they happen (HTML §9.2, server-sent events). */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site, revision } = await requireSite(request, params.siteId)
+  const { account, site, revision } = await requireSite(request, params.siteId)
+  if (request.method === 'HEAD') return new Response(null, { headers })
   const encoder = new TextEncoder()
-  let stop = () => {}
-  const body = new ReadableStream<Uint8Array>({
-    async start(controller) {
-      const send = (text: string) => controller.enqueue(encoder.encode(text))
-      const beat = setInterval(() => send(': still here\n\n'), heartbeatMs)
-      const unlisten = await listen(site.id, (event) =>
-        send(`event: ${event.kind}\ndata: ${JSON.stringify(event)}\n\n`),
-      )
-      stop = () => {
-        clearInterval(beat)
-        unlisten()
-      }
-      if (request.signal.aborted) {
-        stop()
-        return
-      }
-      request.signal.addEventListener('abort', () => {
-        stop()
-        controller.close()
-      })
-      // Whatever happened while the window was away shows in the revision it begins with.
-      send(
-        `retry: 2000\nevent: revision\ndata: ${JSON.stringify({ siteId: site.id, kind: 'revision', revision })}\n\n`,
-      )
+  let end = () => {}
+  const body = new ReadableStream<Uint8Array>(
+    {
+      async start(controller) {
+        let ended = false
+        let unlisten = () => {}
+        let beat: NodeJS.Timeout | undefined = undefined
+        end = () => {
+          if (ended) return
+          ended = true
+          clearInterval(beat)
+          unlisten()
+          request.signal.removeEventListener('abort', end)
+          try {
+            controller.close()
+          } catch {
+            // Cancelled by its reader, it is closed already.
+          }
+        }
+        const send = (text: string) => {
+          if (ended) return
+          // A window that reads nothing is not waited for: it asks again, and is told where things stand.
+          if ((controller.desiredSize ?? 0) < -mostWaiting) end()
+          else controller.enqueue(encoder.encode(text))
+        }
+        const tellRevision = (number: number) =>
+          send(
+            `event: revision\ndata: ${JSON.stringify({ siteId: site.id, kind: 'revision', revision: number })}\n\n`,
+          )
+        const fetchMissed = () => {
+          revisionOf(pool(), site.id).then(
+            (now) => {
+              if (now === null) return end()
+              tellRevision(now)
+              send('event: gap\ndata: {}\n\n')
+            },
+            (error: unknown) => log.warn({ err: error }, 'fetching what was missed'),
+          )
+        }
+        request.signal.addEventListener('abort', end)
+        if (request.signal.aborted) return end()
+        try {
+          const stop = await listen(
+            site.id,
+            (event) => send(`event: ${event.kind}\ndata: ${JSON.stringify(event)}\n\n`),
+            fetchMissed,
+          )
+          if (ended) return stop()
+          unlisten = stop
+        } catch (error) {
+          log.warn({ err: error }, 'listening for events')
+          return end()
+        }
+        beat = setInterval(() => {
+          send(': still here\n\n')
+          // The stream ends with the session; a database that is away for a moment ends nothing.
+          accountOf(request).then(
+            (now) => now?.id === account.id || end(),
+            () => {},
+          )
+        }, heartbeatMs)
+        send('retry: 1000\n')
+        // Whatever happened while the window was away shows in the revision it begins with.
+        tellRevision(revision)
+        send('event: gap\ndata: {}\n\n')
+      },
+      cancel: () => end(),
     },
-    cancel: () => stop(),
-  })
-  return new Response(body, {
-    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
-  })
+    { highWaterMark: 0 },
+  )
+  return new Response(body, { headers })
 }

@@ -1,5 +1,5 @@
 import { data, Form, Link, redirect } from 'react-router'
-import { accountOf, beginSession, signIn } from '#server/accounts'
+import { accountOf, beginSession, knownBrowserOf, signIn } from '#server/accounts'
 import { config } from '#server/config'
 import { Problem } from '#server/problem'
 import { signInInput } from '../account-input.server'
@@ -12,22 +12,34 @@ import type { Route } from './+types/sign-in'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Sign in – Rubricant' }]
 
-export async function loader({ request }: Route.LoaderArgs) {
+/** The demo account has no password of anybody's: it is for whoever sits at this computer. */
+function isHere(request: Request, context: Route.LoaderArgs['context']): boolean {
+  const { hostname } = new URL(request.url)
+  const { remoteAddress } = context.get(requestContext)
+  return /^(127\.|localhost$|\[::1\]$)/.test(hostname) && /^(::ffff:)?127\.|^::1$/.test(remoteAddress)
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
   if (await accountOf(request)) throw redirect('/sites')
-  const next = new URL(request.url).searchParams.get('next') ?? ''
-  return { next, demo: config().demo !== null }
+  const { searchParams } = new URL(request.url)
+  return {
+    next: searchParams.get('next') ?? '',
+    isNew: searchParams.has('new'),
+    demo: config().demo !== null && isHere(request, context),
+  }
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
   const form = Object.fromEntries(await request.formData())
   try {
-    if (form.demo !== undefined && config().demo) {
+    if (form.demo !== undefined && config().demo && isHere(request, context)) {
       const { demoAccount } = await import('../../demo/load')
-      return redirect('/sites', { headers: { 'set-cookie': await beginSession(await demoAccount()) } })
+      return redirect('/sites', { headers: await beginSession(await demoAccount(), request) })
     }
     const input = checkInput(signInInput, form)
-    const account = await signIn(input.email, input.password, context.get(requestContext).remoteAddress)
-    return redirect(input.next, { headers: { 'set-cookie': await beginSession(account) } })
+    const { remoteAddress } = context.get(requestContext)
+    const account = await signIn(input.email, input.password, remoteAddress, knownBrowserOf(request))
+    return redirect(input.next, { headers: await beginSession(account, request) })
   } catch (error) {
     if (error instanceof Problem)
       return data({ problem: { message: error.message } }, { status: error.status })
@@ -36,7 +48,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 export default function SignIn({ loaderData, actionData }: Route.ComponentProps) {
-  const { next, demo } = loaderData
+  const { next, isNew, demo } = loaderData
   return (
     <OutsideFrame email={null}>
       <div className="mx-auto grid max-w-4xl gap-x-20 gap-y-12 px-8 py-16 md:grid-cols-[1fr_20rem]">
@@ -63,6 +75,11 @@ export default function SignIn({ loaderData, actionData }: Route.ComponentProps)
         </div>
         <div>
           <h2 className="mb-5 text-2xl">Sign in</h2>
+          {isNew && (
+            <p role="status" className="mb-5 border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
+              Your address has an account now, if it had none before. Sign in with the password you chose.
+            </p>
+          )}
           <AccountForm
             action="/sign-in"
             submit="Sign in"

@@ -1,7 +1,8 @@
 import { data, Link, redirect } from 'react-router'
-import { beginSession, signUp } from '#server/accounts'
+import { signUp } from '#server/accounts'
 import { Problem } from '#server/problem'
 import { signUpInput } from '../account-input.server'
+import { requestContext } from '../context'
 import { checkInput } from '../owner.server'
 import { AccountForm } from '../parts/account-form'
 import { OutsideFrame } from '../parts/outside-frame'
@@ -9,11 +10,12 @@ import type { Route } from './+types/sign-up'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Make an account – Rubricant' }]
 
-export async function action({ request }: Route.ActionArgs) {
+export async function action({ request, context }: Route.ActionArgs) {
   try {
     const input = checkInput(signUpInput, Object.fromEntries(await request.formData()))
-    const account = await signUp(input.email, input.password)
-    return redirect('/sites', { headers: { 'set-cookie': await beginSession(account) } })
+    // The same answer whether the address had an account or not: nobody learns who has one here.
+    await signUp(input.email, input.password, context.get(requestContext).remoteAddress)
+    return redirect('/sign-in?new')
   } catch (error) {
     if (error instanceof Problem)
       return data({ problem: { message: error.message } }, { status: error.status })

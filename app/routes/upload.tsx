@@ -8,7 +8,7 @@ import { pool } from '#server/database/pool'
 import { compareKnown, lookThere } from '#server/delivery'
 import { removeDestination, saveDestination, testDestination } from '#server/destinations'
 import { notFound, Problem } from '#server/problem'
-import { enqueueDelivery } from '#server/queue'
+import { callForDelivery } from '#server/queue'
 import { openSftp } from '#server/transfer/sftp'
 import { TransferError } from '#server/transfer/transport'
 import { useSelection, useSite } from '../document/site-context'
@@ -31,7 +31,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const destination = destinations.find((one) => one.id === wanted) ?? destinations[0] ?? null
   if (!destination) return { destinations, destination, deliveries: [], comparison: null }
   const [comparison, deliveries] = await Promise.all([
-    compareKnown(stored, destination.id),
+    compareKnown(stored, destination.id, request.signal),
     listDeliveries(pool(), destination.id, 8),
   ])
   const send = filesToSend(comparison)
@@ -61,6 +61,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 export async function action({ request, params }: Route.ActionArgs) {
   const stored = await requireSite(request, params.siteId)
   const { account, site, revision } = stored
+  const owner = { siteId: site.id, accountId: account.id }
   const form = Object.fromEntries(await request.formData())
   try {
     const { intent, id } = checkInput(uploadIntent, form)
@@ -71,20 +72,20 @@ export async function action({ request, params }: Route.ActionArgs) {
     }
     switch (intent) {
       case 'test': {
-        const test = await testDestination(readDestination(form).form, id, site.id, account.id, null)
-        return { test }
+        const { form: values, hostKey } = readDestination(form)
+        return { test: await testDestination(values, id, owner, hostKey, request.signal) }
       }
       case 'save': {
         const { form: values, hostKey } = readDestination(form)
         if (!hostKey)
           throw new Problem('not-tested', 'Test the connection first, so that its key can be shown.')
-        return { saved: await saveDestination(values, id, site.id, account.id, hostKey) }
+        return { saved: await saveDestination(values, id, owner, hostKey, request.signal) }
       }
       case 'remove':
-        if (id) await removeDestination(id, site.id, account.id)
+        if (id) await removeDestination(id, owner)
         return { removed: true }
       case 'compare':
-        await lookThere(await own(), stored, openSftp)
+        await lookThere(await own(), stored, openSftp, request.signal)
         return { compared: true }
       case 'send': {
         const delivery = await insertDelivery(
@@ -94,7 +95,7 @@ export async function action({ request, params }: Route.ActionArgs) {
           form.removeLeftovers === 'on',
         )
         if (!delivery) throw new Problem('under-way', 'A delivery to this destination is under way already.')
-        await enqueueDelivery(delivery.id)
+        await callForDelivery()
         return { sending: delivery.id }
       }
       case 'cancel': {

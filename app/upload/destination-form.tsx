@@ -36,6 +36,12 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
     folder: destination?.folder ?? '',
     publicAddress: destination?.publicAddress ?? '',
   })
+  /** Where the stored password and key are for: another place is asked for both again. */
+  const samePlace =
+    destination !== null &&
+    values.host === destination.host &&
+    values.port === String(destination.port) &&
+    values.account === destination.account
   /** The values a test was passed with; any change makes it void. */
   const [tested, setTested] = useState<string | null>(null)
   const fingerprint = JSON.stringify(values)
@@ -81,7 +87,8 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
       onSubmit={(event) => {
         event.preventDefault()
         if (test) submit('save', { hostKey: test.hostKey })
-        else submit('test')
+        // A key that was accepted before is looked for again; without one only the key is fetched.
+        else submit('test', samePlace ? { hostKey: destination.hostKey } : {})
       }}
     >
       <h2 className="mb-2 text-[26px]">
@@ -110,8 +117,8 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
           className: 'col-span-3',
           type: 'password',
           autoComplete: 'new-password',
-          required: !destination,
-          placeholder: destination ? 'as before' : undefined,
+          required: !samePlace,
+          placeholder: samePlace ? 'as before' : destination ? 'again, for another place' : undefined,
         })}
         {field(
           'folder',
@@ -135,27 +142,40 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
         {test && (
           <div className="border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
             <p>
-              <StateMark state="done" word="The connection works" /> ·{' '}
-              {test.fileCount === 0 ? 'the folder is empty' : `${count(test.fileCount, 'file')} there now`}
+              {test.fileCount === null ? (
+                <StateMark state="done" word="The host answers" />
+              ) : (
+                <>
+                  <StateMark state="done" word="The connection works" /> ·{' '}
+                  {test.fileCount === 0
+                    ? 'the folder is empty'
+                    : `${count(test.fileCount, 'file')} there now`}
+                </>
+              )}
             </p>
             <p className="mt-1 text-sm">
               The host’s key is <span className="font-mono text-[12.5px] break-all">{test.hostKey}</span>
               {destination && destination.hostKey !== test.hostKey && (
                 <b className="text-rubric"> — not the key it had before</b>
               )}
-              . Saving accepts it; if the host ever shows another, nothing is sent.
+              .{' '}
+              {test.fileCount === null
+                ? 'Compare it with what your host told you. The password has not been sent yet; it goes to this key only, now and later.'
+                : 'If the host ever shows another, nothing is sent.'}
             </p>
           </div>
         )}
         {busy && (
           <p className="text-quiet">
-            {tested === fingerprint && !test ? `Connecting to ${values.host}…` : 'One moment…'}
+            {test
+              ? `Signing in at ${values.host}, and trying to write, read and remove a small file…`
+              : `Connecting to ${values.host}…`}
           </p>
         )}
       </div>
       <div className="flex gap-3">
         <Button type="submit" look="go" disabled={busy}>
-          {test ? 'Accept the key and save' : 'Test the connection'}
+          {!test ? 'Test the connection' : test.fileCount === null ? 'Accept the key and save' : 'Save'}
         </Button>
         {onCancel && <Button onClick={onCancel}>Leave it</Button>}
         {destination && (

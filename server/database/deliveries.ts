@@ -1,4 +1,5 @@
 import type { ListedFile, RecordedFile } from '#core/delivery'
+import { heldByOthers } from './holds'
 import { many, maybeOne, type Queryable } from './pool'
 
 export type DeliveryState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
@@ -18,12 +19,15 @@ export interface Delivery {
   readonly cancelAsked: boolean
   readonly errorCode: string | null
   readonly errorMessage: string | null
+  /** How often a worker has taken it up. */
+  readonly attempts: number
   readonly askedAt: Date
   readonly startedAt: Date | null
   readonly endedAt: Date | null
 }
 
-const deliveryColumns = `id, destination_id AS "destinationId", state, revision, remove_leftovers AS "removeLeftovers",
+const deliveryColumns = `id, destination_id AS "destinationId", state, attempts,
+  coalesce(sent_revision, revision) AS revision, remove_leftovers AS "removeLeftovers",
   file_total AS "fileTotal", byte_total AS "byteTotal", file_count AS "fileCount", byte_count AS "byteCount",
   removed_count AS "removedCount", cancel_asked AS "cancelAsked", error_code AS "errorCode",
   error_message AS "errorMessage", asked_at AS "askedAt", started_at AS "startedAt", ended_at AS "endedAt"`
@@ -59,7 +63,9 @@ export const insertDelivery = (
   )
 
 /** Seconds a worker's claim holds without being renewed. */
-const leaseSeconds = 15
+const leaseSeconds = 10
+/** A delivery that was taken up this often and never ended itself has ended its workers. */
+const mostAttempts = 5
 
 /** A delivery with all a worker needs to know of its site. */
 export interface ClaimedDelivery extends Delivery {
@@ -67,26 +73,44 @@ export interface ClaimedDelivery extends Delivery {
   readonly accountId: string
 }
 
-/** Takes a delivery that waits, or whose worker has not renewed its lease; null when another has it. */
-export const claimDelivery = (db: Queryable, id: string, worker: string): Promise<ClaimedDelivery | null> =>
+const claimable = `(state = 'waiting' OR (state = 'running' AND lease_until < now()))`
+
+/**
+ * Takes a delivery that waits, or whose worker has not renewed its lease: the one asked for, or, for
+ * null, the oldest that is free now (one whose destination somebody works at is passed over). Null
+ * when there is none, or another has it.
+ */
+export const claimDelivery = (
+  db: Queryable,
+  id: string | null,
+  worker: string,
+): Promise<ClaimedDelivery | null> =>
   maybeOne<ClaimedDelivery>(
     db,
-    `UPDATE deliveries SET state = 'running', worker = $2, lease_until = now() + make_interval(secs => ${leaseSeconds}),
-       started_at = coalesce(started_at, now())
-     WHERE id = $1 AND (state = 'waiting' OR (state = 'running' AND lease_until < now()))
+    `UPDATE deliveries SET state = 'running', worker = $2, attempts = attempts + 1,
+       lease_until = now() + make_interval(secs => ${leaseSeconds}), started_at = coalesce(started_at, now())
+     WHERE id = (
+       SELECT d.id FROM deliveries d JOIN destinations a ON a.id = d.destination_id
+       WHERE ${claimable} AND ($1::uuid IS NULL OR d.id = $1)
+         AND NOT EXISTS (SELECT 1 FROM destination_holds h WHERE h.destination_id = a.id AND h.held_until > now())
+         AND NOT ${heldByOthers('$2')}
+       ORDER BY d.asked_at FOR UPDATE OF d SKIP LOCKED LIMIT 1)
      RETURNING ${deliveryColumns},
        (SELECT site_id FROM destinations WHERE id = destination_id) AS "siteId",
        (SELECT account_id FROM sites WHERE id = (SELECT site_id FROM destinations WHERE id = destination_id)) AS "accountId"`,
     [id, worker],
   )
 
-/** Deliveries nobody works on: waiting, or left behind by a worker that is gone. */
-export const orphanedDeliveries = (db: Queryable): Promise<{ id: string }[]> =>
-  many<{ id: string }>(
-    db,
-    `SELECT id FROM deliveries WHERE (state = 'running' AND lease_until < now())
-       OR (state = 'waiting' AND asked_at < now() - make_interval(secs => ${leaseSeconds}))`,
+/** Puts a claimed delivery back among those that wait: the place it goes to is held by another. */
+export async function releaseDelivery(db: Queryable, id: string, worker: string): Promise<void> {
+  await db.query(
+    `UPDATE deliveries SET state = 'waiting', worker = NULL, lease_until = NULL, attempts = attempts - 1
+     WHERE id = $1 AND worker = $2 AND state = 'running'`,
+    [id, worker],
   )
+}
+
+export const hasNoAttemptsLeft = (delivery: Delivery): boolean => delivery.attempts > mostAttempts
 
 export interface DeliveryProgress {
   readonly fileTotal: number
@@ -122,7 +146,8 @@ export async function endDelivery(
 ): Promise<void> {
   await db.query(
     `UPDATE deliveries SET state = $3, removed_count = $4, error_code = $5, error_message = $6, ended_at = now(),
-       lease_until = NULL WHERE id = $1 AND worker = $2 AND state = 'running'`,
+       lease_until = NULL, cancel_asked = cancel_asked OR $3 = 'cancelled'
+     WHERE id = $1 AND worker = $2 AND state = 'running'`,
     [id, worker, end.state, end.removedCount, end.errorCode, end.errorMessage],
   )
 }
@@ -138,15 +163,28 @@ export async function cancelDelivery(db: Queryable, id: string): Promise<void> {
   )
 }
 
+/** Notes which revision is being sent: the site as the worker found it. */
+export async function noteSentRevision(db: Queryable, id: string, revision: number): Promise<void> {
+  await db.query('UPDATE deliveries SET sent_revision = $2 WHERE id = $1', [id, revision])
+}
+
 /** A file that has been sent, with what the host then said of it. */
 export interface SentFile {
   readonly path: string
   readonly hash: string
   readonly sizeBytes: number
   readonly modifiedSeconds: number | null
+  /** The page whose address this is; null for other files. */
+  readonly pageId: string | null
 }
 
-/** Writes what was sent: into the delivery's record, the latest state, and what is known to be there. */
+/** How statements take a list of sent files as `$2`. */
+const sentRows = `jsonb_to_recordset($2) AS t(path text, hash text, "sizeBytes" bigint, "modifiedSeconds" bigint, "pageId" uuid)`
+
+/**
+ * Writes what was sent: into the delivery's record, the latest state, what is known to be there, and
+ * the addresses that are out in the world.
+ */
 export async function recordSent(
   db: Queryable,
   deliveryId: string,
@@ -154,12 +192,10 @@ export async function recordSent(
   files: readonly SentFile[],
 ): Promise<void> {
   if (files.length === 0) return
-  const json = JSON.stringify(files)
-  const rows = `jsonb_to_recordset($2) AS t(path text, hash text, "sizeBytes" bigint, "modifiedSeconds" bigint)`
   await db.query(
-    `INSERT INTO delivery_files (delivery_id, path, hash, size_bytes) SELECT $1, path, hash, "sizeBytes" FROM ${rows}
+    `INSERT INTO delivery_files (delivery_id, path, hash, size_bytes) SELECT $1, path, hash, "sizeBytes" FROM ${sentRows}
      ON CONFLICT (delivery_id, path) DO UPDATE SET hash = excluded.hash, size_bytes = excluded.size_bytes, sent_at = now()`,
-    [deliveryId, json],
+    [deliveryId, JSON.stringify(files)],
   )
   await recordThere(db, destinationId, files)
 }
@@ -172,16 +208,21 @@ export async function recordThere(
 ): Promise<void> {
   if (files.length === 0) return
   const json = JSON.stringify(files)
-  const rows = `jsonb_to_recordset($2) AS t(path text, hash text, "sizeBytes" bigint, "modifiedSeconds" bigint)`
   await db.query(
-    `INSERT INTO delivered_files SELECT $1, path, hash, "sizeBytes", "modifiedSeconds" FROM ${rows}
+    `INSERT INTO delivered_files SELECT $1, path, hash, "sizeBytes", "modifiedSeconds" FROM ${sentRows}
      ON CONFLICT (destination_id, path) DO UPDATE SET hash = excluded.hash, size_bytes = excluded.size_bytes,
        modified_seconds = excluded.modified_seconds`,
     [destinationId, json],
   )
   await db.query(
-    `INSERT INTO listed_files SELECT $1, path, "sizeBytes", "modifiedSeconds" FROM ${rows}
+    `INSERT INTO listed_files SELECT $1, path, "sizeBytes", "modifiedSeconds" FROM ${sentRows}
      ON CONFLICT (destination_id, path) DO UPDATE SET size_bytes = excluded.size_bytes, modified_seconds = excluded.modified_seconds`,
+    [destinationId, json],
+  )
+  await db.query(
+    `INSERT INTO delivered_addresses (destination_id, page_id, path) SELECT $1, "pageId", path FROM ${sentRows}
+     WHERE "pageId" IS NOT NULL
+     ON CONFLICT (destination_id, page_id, path) DO UPDATE SET given_up = false, noted_at = now()`,
     [destinationId, json],
   )
 }

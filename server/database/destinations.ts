@@ -34,6 +34,7 @@ export const findDestination = (db: Queryable, id: string, siteId: string, accou
   )
 
 export interface DestinationValues {
+  readonly id: string
   readonly name: string
   readonly host: string
   readonly port: number
@@ -61,17 +62,16 @@ export async function insertDestination(
   db: Queryable,
   siteId: string,
   values: DestinationValues,
-): Promise<string> {
-  const row = await maybeOne<{ id: string }>(
-    db,
-    `INSERT INTO destinations (site_id, ${valueColumns}) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) RETURNING id`,
-    [siteId, ...valuesOf(values)],
+): Promise<void> {
+  await db.query(
+    `INSERT INTO destinations (id, site_id, ${valueColumns}) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+    [values.id, siteId, ...valuesOf(values)],
   )
-  return row!.id
 }
 
 /** Changes a destination. Another host or folder is another place: what was recorded of the old one goes. */
-export async function updateDestination(db: Queryable, id: string, values: DestinationValues): Promise<void> {
+export async function updateDestination(db: Queryable, values: DestinationValues): Promise<void> {
+  const { id } = values
   const was = await maybeOne<{ host: string; port: number; account: string; folder: string }>(
     db,
     'SELECT host, port, account, folder FROM destinations WHERE id = $1 FOR UPDATE',
@@ -82,6 +82,7 @@ export async function updateDestination(db: Queryable, id: string, values: Desti
   if (!samePlace) {
     await db.query('DELETE FROM delivered_files WHERE destination_id = $1', [id])
     await db.query('DELETE FROM listed_files WHERE destination_id = $1', [id])
+    await db.query('DELETE FROM delivered_addresses WHERE destination_id = $1', [id])
   }
   await db.query(
     `UPDATE destinations SET (${valueColumns}) = ($2, $3, $4, $5, $6, $7, $8, $9),

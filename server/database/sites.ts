@@ -1,4 +1,17 @@
-import { defaultScheme, type Page, type Site, type SiteDiff, type SiteFile, type Template } from '#core/site'
+import {
+  checkSite,
+  composeDiffs,
+  contentsOfDiff,
+  defaultScheme,
+  type Page,
+  type Site,
+  type SiteDiff,
+  type SiteFile,
+  type Template,
+} from '#core/site'
+import { log } from '../log'
+import { Problem } from '../problem'
+import { markAddresses } from './addresses'
 import { many, maybeOne, type Queryable } from './pool'
 
 /** A site at one revision. */
@@ -80,6 +93,12 @@ export async function loadSite(
   return lock ? stored : remember(stored)
 }
 
+/** Where a site stands; null when it is not there. */
+export async function revisionOf(db: Queryable, siteId: string): Promise<number | null> {
+  const row = await maybeOne<{ revision: number }>(db, 'SELECT revision FROM sites WHERE id = $1', [siteId])
+  return row?.revision ?? null
+}
+
 /** One line of an account's list of sites. */
 export interface SiteSummary {
   readonly id: string
@@ -113,6 +132,7 @@ export async function insertSite(db: Queryable, site: Site, accountId: string): 
       site.nextSeq,
     ],
   )
+  refuseBroken(site)
   await putPages(db, site.id, site.pages)
   await putFiles(db, site.id, site.files)
   await putTemplates(db, site.id, site.templates)
@@ -172,6 +192,7 @@ export interface HistoryEntry {
  */
 export async function saveRevision(db: Queryable, after: Site, entry: HistoryEntry): Promise<number> {
   const { diff } = entry
+  refuseBroken(after)
   const changed = <T extends { id: string }>(
     rows: readonly T[],
     patch: SiteDiff['pages' | 'files' | 'templates'],
@@ -215,7 +236,35 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
       entry.undoable === false ? 'passed' : 'done',
     ],
   )
+  await db.query('INSERT INTO history_contents (site_id, revision, hash) SELECT $1, $2, unnest($3::text[])', [
+    after.id,
+    revision,
+    [...contentsOfDiff(diff)],
+  ])
+  await markAddresses(db, after.id, addressesOf(diff, 'before', 'after'), true)
+  await markAddresses(db, after.id, addressesOf(diff, 'after', 'before'), false)
   return revision
+}
+
+/** Addresses that one side of a difference has and the other has not, of pages that are on both. */
+function addressesOf(diff: SiteDiff, here: 'before' | 'after', there: 'before' | 'after') {
+  return Object.entries(diff.pages).flatMap(([pageId, row]) => {
+    if (!row[here] || !row[there]) return []
+    const gone = new Set(row[there].addresses)
+    return (row[here].addresses ?? []).filter((path) => !gone.has(path)).map((path) => ({ pageId, path }))
+  })
+}
+
+/** What is not whole is never stored, whoever made it: it is told in the log, and the change is refused. */
+function refuseBroken(site: Site): void {
+  const faults = checkSite(site)
+  if (faults.length === 0) return
+  log.error({ siteId: site.id, faults: faults.slice(0, 20), faultCount: faults.length }, 'site not whole')
+  throw new Problem(
+    'not-whole',
+    'This change would leave the site in disorder, so it was not made. Load the page again, and try it another way.',
+    422,
+  )
 }
 
 /** A change that can be taken back or made again. */
@@ -299,4 +348,54 @@ export async function diffsSince(db: Queryable, siteId: string, revision: number
 export async function deleteSite(db: Queryable, siteId: string, accountId: string): Promise<boolean> {
   const result = await db.query('DELETE FROM sites WHERE id = $1 AND account_id = $2', [siteId, accountId])
   return (result.rowCount ?? 0) > 0
+}
+
+/** Days of which every step is kept. */
+const everyStepDays = 30
+/** So many of the latest steps are kept whatever their age: they are what undo goes through. */
+const latestSteps = 500
+
+/** Days of sites whose steps are due to become one, the oldest first. */
+export const daysToThin = (db: Queryable, most: number): Promise<{ siteId: string; day: string }[]> =>
+  many(
+    db,
+    `SELECT h.site_id AS "siteId", h.made_at::date::text AS day FROM history h
+     JOIN sites s ON s.id = h.site_id AND h.revision <= s.revision - ${latestSteps}
+     WHERE h.made_at < date_trunc('day', now()) - interval '${everyStepDays} days'
+     GROUP BY 1, 2 HAVING count(*) > 1 ORDER BY 2 LIMIT $1`,
+    [most],
+  )
+
+/** Makes one step of all steps of a site's day; the caller owns a transaction. */
+export async function thinDay(db: Queryable, siteId: string, day: string): Promise<void> {
+  await db.query('SELECT 1 FROM sites WHERE id = $1 FOR UPDATE', [siteId])
+  const steps = await many<{ revision: number; kind: string; state: string; diff: SiteDiff; title: string }>(
+    db,
+    `SELECT revision, kind, state, diff, title FROM history h WHERE site_id = $1 AND made_at::date = $2::date
+       AND revision <= (SELECT revision FROM sites WHERE id = $1) - ${latestSteps} ORDER BY revision`,
+    [siteId, day],
+  )
+  const last = steps[steps.length - 1]
+  if (!last || steps.length < 2) return
+  const diff = steps.map((step) => step.diff).reduce(composeDiffs)
+  // Undo can go through the day as one where nothing of it has been taken back or passed by.
+  const isDone = steps.every((step) => step.kind === 'change' && step.state === 'done')
+  const earlier = steps.slice(0, -1).map((step) => step.revision)
+  await db.query('DELETE FROM history WHERE site_id = $1 AND revision = ANY($2)', [siteId, earlier])
+  await db.query(
+    `UPDATE history SET kind = 'change', state = $3, title = $4, diff = $5 WHERE site_id = $1 AND revision = $2`,
+    [
+      siteId,
+      last.revision,
+      isDone ? 'done' : 'passed',
+      `the ${steps.length} changes of ${day}`,
+      JSON.stringify(diff),
+    ],
+  )
+  await db.query('DELETE FROM history_contents WHERE site_id = $1 AND revision = $2', [siteId, last.revision])
+  await db.query('INSERT INTO history_contents (site_id, revision, hash) SELECT $1, $2, unnest($3::text[])', [
+    siteId,
+    last.revision,
+    [...contentsOfDiff(diff)],
+  ])
 }

@@ -7,9 +7,12 @@ import { planSite, readOutline } from '#core/plan'
 import type { Site } from '#core/site'
 import { signUp } from '#server/accounts'
 import { putBlob } from '#server/database/blobs'
+import { recordThere } from '#server/database/deliveries'
+import { insertDestination } from '#server/database/destinations'
 import { migrate } from '#server/database/migrate'
 import { pool } from '#server/database/pool'
 import { loadSite } from '#server/database/sites'
+import { noteDelivered } from '#server/delivered-addresses'
 import { stopListening } from '#server/events'
 import { changeSite } from '#server/site-changes'
 import { createSite } from '#server/site-create'
@@ -26,6 +29,8 @@ export async function freshDatabase(): Promise<{ close: () => Promise<void> }> {
   const url = new URL(base)
   url.pathname = `/${name}`
   process.env.DATABASE_URL = url.href
+  // The practice hosts of tests are on loopback, at ports of their own.
+  process.env.RUBRICANT_PRIVATE_HOSTS = 'true'
   await migrate()
   return {
     async close() {
@@ -52,7 +57,7 @@ export async function practiceHost(): Promise<PracticeHost & { end: () => Promis
 
 /** An account with a site from a typed plan. */
 export async function accountWithSite(plan: string): Promise<{ accountId: string; siteId: string }> {
-  const { id: accountId } = await signUp(`${randomUUID()}@saltpan.example`, 'a long enough password')
+  const { id: accountId } = (await signUp(`${randomUUID()}@saltpan.example`, randomUUID()))!
   const siteId = await createSite(accountId, {
     name: 'Saltpan Chapel',
     language: 'en',
@@ -78,4 +83,28 @@ export async function writePage(
     content: await putBlob(client, html),
     was: page.content,
   }))
+}
+
+/** Puts addresses of pages into the world, as a delivery to a destination of the site does. */
+export async function delivered(
+  { siteId, accountId }: { siteId: string; accountId: string },
+  paths: Readonly<Record<string, string>>,
+): Promise<void> {
+  const id = randomUUID()
+  await insertDestination(pool(), siteId, {
+    id,
+    name: 'Practice',
+    host: 'host.example',
+    port: 22,
+    account: id,
+    folder: '',
+    publicAddress: 'http://host.example/',
+    hostKey: 'SHA256:x',
+    passwordSealed: Buffer.from(''),
+  })
+  const files = Object.entries(paths).map(([pageId, at]) => {
+    return { path: at, hash: '0'.repeat(64), sizeBytes: 1, modifiedSeconds: null, pageId }
+  })
+  await recordThere(pool(), id, files)
+  await noteDelivered(siteId, accountId)
 }

@@ -1,19 +1,26 @@
 import type { ListedFile } from '#core/delivery'
-import { TransferError, type Transport } from './transport'
+import { mendListing, TransferError, type Transport } from './transport'
+
+interface StoredFile {
+  readonly bytes: Buffer
+  readonly modifiedSeconds: number
+}
 
 /** A destination in memory: what the contract of `Transport` means, for tests to hold the others against. */
 export class MemoryTransport implements Transport {
-  readonly hostKey = 'SHA256:memory'
-  readonly #files = new Map<string, { bytes: Buffer; modifiedSeconds: number }>()
+  readonly #files = new Map<string, StoredFile>()
   #clock = 1_000
+
+  constructor(private readonly mark = '00000000') {}
 
   async list(): Promise<ListedFile[]> {
     return [...this.#files.keys()].map((path) => this.#listed(path))
   }
 
-  async read(path: string): Promise<Buffer> {
+  async read(path: string, mostBytes: number): Promise<Buffer> {
     const file = this.#files.get(path)
-    if (!file) throw new TransferError('no-folder', `${path} is not there.`)
+    if (!file) throw new TransferError('not-there', `${path} is not there.`)
+    if (file.bytes.length > mostBytes) throw new TransferError('too-much', `${path} is too large.`)
     return file.bytes
   }
 
@@ -24,6 +31,13 @@ export class MemoryTransport implements Transport {
 
   async remove(path: string): Promise<void> {
     this.#files.delete(path)
+  }
+
+  mend(listed: readonly ListedFile[]): Promise<ListedFile[]> {
+    return mendListing(this, listed, this.mark, async (from, to) => {
+      this.#files.set(to, this.#files.get(from)!)
+      this.#files.delete(from)
+    })
   }
 
   async close(): Promise<void> {}

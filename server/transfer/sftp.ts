@@ -1,232 +1,332 @@
-import { createHash, randomBytes } from 'node:crypto'
+import { randomBytes } from 'node:crypto'
 import path from 'node:path'
-import { promisify } from 'node:util'
-import ssh2, { type FileEntryWithStats, type SFTPWrapper, type Stats } from 'ssh2'
+import type { FileEntryWithStats, SFTPWrapper, Stats } from 'ssh2'
 import type { ListedFile } from '#core/delivery'
-import { temporarySuffix, TransferError, type TransferTarget, type Transport } from './transport'
+import { SshConnection } from './sftp-connection'
+import {
+  asideName,
+  mendListing,
+  partName,
+  TransferError,
+  type TransferLimits,
+  transferLimits,
+  type TransferOptions,
+  type TransferTarget,
+  type Transport,
+} from './transport'
 
-const connectTimeoutMs = 10_000
-/** Silence after which a connection counts as lost. */
-const keepaliveMs = 5_000
 /** Folders listed at once; listing one by one spends its time waiting. */
 const listConcurrency = 16
+/** Largest piece that every server takes in one request (draft-ietf-secsh-filexfer-02 §3). */
+const pieceBytes = 32_768
+/** Pieces of one file on their way at once. */
+const pieceConcurrency = 8
 
-const status = { noSuchFile: 2, permissionDenied: 3, failure: 4 }
+/** Status codes of draft-ietf-secsh-filexfer-02 §7. */
+const status = { endOfFile: 1, noSuchFile: 2, permissionDenied: 3, failure: 4 }
+/** ST_RDONLY in the flags of `statvfs` (POSIX `sys/statvfs.h`). */
+const readOnlyFlag = 1
 
-/** SHA-256 of a host key in the form OpenSSH shows (`SHA256:` and base64 without padding). */
-export const fingerprint = (key: Buffer): string =>
-  `SHA256:${createHash('sha256').update(key).digest('base64').replace(/=+$/, '')}`
-
-function connectError(
-  error: NodeJS.ErrnoException & { level?: string },
-  target: TransferTarget,
-): TransferError {
-  const where = `${target.host}, port ${target.port}`
-  const as = (code: TransferError['code'], message: string) =>
-    new TransferError(code, message, { cause: error })
-  if (error.level === 'client-authentication')
-    return as('wrong-password', `${target.host} does not accept this account and password.`)
-  if (error.level === 'client-timeout' || error.code === 'ETIMEDOUT')
-    return as('timeout', `${where} does not answer. Check the host’s name and the port.`)
-  if (error.code === 'ECONNREFUSED')
-    return as('refused', `Nothing accepts SFTP at ${where}. Check the port, or ask the host.`)
-  if (error.code === 'ENOTFOUND' || error.code === 'EAI_AGAIN')
-    return as('not-found', `No computer called ${target.host} could be found. Check the spelling.`)
-  if (error.code === 'ECONNRESET' || error.code === 'EPIPE')
-    return as('connection-lost', `The connection to ${target.host} was cut.`)
-  return as('other', `${where} could not be reached: ${error.message}.`)
-}
+type Act = 'look into' | 'read' | 'write' | 'remove'
+type HostError = Error & { code?: number | string }
 
 /** Opens an SFTP connection; rejects with a `TransferError` that names the cause. */
-export async function openSftp(target: TransferTarget): Promise<Transport> {
-  const client = new ssh2.Client()
-  let hostKey = ''
-  await new Promise<void>((resolve, reject) => {
-    client.once('ready', resolve)
-    client.once('error', (error) =>
-      reject(
-        hostKey !== '' && target.hostKey !== null && hostKey !== target.hostKey
-          ? new TransferError(
-              'host-key-changed',
-              `${target.host} shows another key than before (${hostKey}). Somebody may stand between; ask the host before you go on.`,
-            )
-          : connectError(error, target),
-      ),
-    )
-    client.once('close', () =>
-      reject(new TransferError('connection-lost', `${target.host} closed the connection.`)),
-    )
-    client.connect({
-      host: target.host,
-      port: target.port,
-      username: target.account,
-      password: target.password,
-      readyTimeout: connectTimeoutMs,
-      keepaliveInterval: keepaliveMs,
-      keepaliveCountMax: 3,
-      hostVerifier: (key: Buffer) => {
-        hostKey = fingerprint(key)
-        return target.hostKey === null || hostKey === target.hostKey
-      },
-    })
-  })
-  client.setNoDelay(true)
-  const sftp = await promisify<SFTPWrapper>((done) =>
-    client.sftp((error, wrapper) => done(error ?? null, wrapper)),
-  )().catch((error: Error) => {
-    client.end()
-    throw new TransferError('other', `${target.host} offers no SFTP on this account.`, { cause: error })
-  })
-  return new SftpTransport(client, sftp, target, hostKey)
+export async function openSftp(
+  target: TransferTarget,
+  { signal, limits = transferLimits }: TransferOptions = {},
+): Promise<Transport> {
+  const connection = new SshConnection(target.host, target.port, limits, signal)
+  try {
+    return new SftpTransport(connection, await connection.signIn(target), target, limits)
+  } catch (error) {
+    connection.close()
+    throw error
+  }
 }
 
 class SftpTransport implements Transport {
-  readonly #lost: Promise<never>
-  #isLost = false
   readonly #folders = new Map<string, Promise<void>>()
+  /** Whether renaming onto a file that is there replaces it; found out once. */
+  #renameReplaces = true
 
   constructor(
-    private readonly client: ssh2.Client,
+    private readonly connection: SshConnection,
     private readonly sftp: SFTPWrapper,
     private readonly target: TransferTarget,
-    readonly hostKey: string,
-  ) {
-    this.#lost = new Promise((_, reject) => {
-      const lose = () => {
-        this.#isLost = true
-        reject(new TransferError('connection-lost', `The connection to ${target.host} was lost.`))
-      }
-      client.once('close', lose)
-      client.once('error', lose)
-      client.on('error', () => {})
-    })
-    this.#lost.catch(() => {})
-  }
+    private readonly limits: TransferLimits,
+  ) {}
 
   #at(relative: string): string {
     return path.posix.join(this.target.folder || '.', relative)
   }
 
-  /** Runs one request. A request whose connection goes away never answers, so the loss is raced. */
+  /** Asks for one thing; a refusal becomes a sentence about what was to be done to what. */
   async #do<T>(
+    act: Act,
     what: string,
     call: (done: (error: Error | null | undefined, value: T) => void) => void,
   ): Promise<T> {
-    const request = new Promise<T>((resolve, reject) => {
-      if (this.#isLost) return
-      try {
-        call((error, value) => (error ? reject(error) : resolve(value)))
-      } catch (error) {
-        reject(error as Error)
-      }
-    })
     try {
-      return await Promise.race([request, this.#lost])
+      return await this.connection.ask(call)
     } catch (error) {
-      throw this.#errorOf(error as Error & { code?: number | string }, what)
+      throw this.#errorOf(error as HostError, act, what)
     }
   }
 
-  #errorOf(error: Error & { code?: number | string }, what: string): TransferError {
+  #errorOf(error: HostError, act: Act, what: string): TransferError {
     if (error instanceof TransferError) return error
+    if (this.connection.failure) return this.connection.failure
     const as = (code: TransferError['code'], message: string) =>
       new TransferError(code, message, { cause: error })
-    if (this.#isLost || /not connected|no response from server|channel closed/i.test(error.message))
-      return as('connection-lost', `The connection to ${this.target.host} was lost.`)
-    if (error.code === status.noSuchFile) return as('no-folder', `${what} is not there.`)
+    if (error.code === status.noSuchFile) return as('not-there', `${what} is not there.`)
     if (error.code === status.permissionDenied)
-      return as('not-allowed', `This account may not write ${what}.`)
-    // SFTP 3 has no status for a full disk; the text is all there is.
-    if (/no space|quota|disk full/i.test(error.message))
-      return as('disk-full', `The host’s disk is full (at ${what}).`)
-    return as('other', `The host refused ${what}: ${error.message}.`)
+      return as('not-allowed', `This account may not ${act} ${what}.`)
+    // SFTP 3 has no status for a full disk; where the text tells, it is all there is.
+    if (/no space|quota|disk full/i.test(error.message)) return this.#diskFull(what, error)
+    if (/read-only/i.test(error.message)) return this.#readOnly(what, error)
+    return as('other', `The host could not ${act} ${what}${this.#saying(error)}.`)
+  }
+
+  #diskFull = (what: string, cause: unknown) =>
+    new TransferError('disk-full', `The host’s disk is full (at ${what}).`, { cause })
+  #readOnly = (what: string, cause: unknown) =>
+    new TransferError('read-only', `The host lets nobody write at ${what}: that place is read-only.`, {
+      cause,
+    })
+  /** What the host said, unless it is the protocol's bare word for "no". */
+  #saying = (error: HostError) =>
+    /^failure\.?$/i.test(error.message.trim()) ? ', and did not say why' : `: ${error.message}`
+
+  /** A bare "failure" of a write looked into: the host is asked about the room it has. */
+  async #whyNotWritten(error: unknown, at: string): Promise<unknown> {
+    if (!(error instanceof TransferError) || error.code !== 'other' || this.connection.failure) return error
+    const room = await this.connection
+      .ask<{ f_bavail: number; f_flag: number }>((done) =>
+        this.sftp.ext_openssh_statvfs(path.posix.dirname(at), done as never),
+      )
+      .catch(() => null)
+    if (room && Number(room.f_bavail) === 0) return this.#diskFull(at, error)
+    if (room && (Number(room.f_flag) & readOnlyFlag) !== 0) return this.#readOnly(at, error)
+    return error
   }
 
   async list(): Promise<ListedFile[]> {
+    const root = this.#at('')
+    const there = await this.#statOrNull(root)
+    if (!there) return []
+    if (!there.isDirectory())
+      throw new TransferError('not-a-folder', `${root} is a file at the host; a folder has to be there.`)
     const files: ListedFile[] = []
     let folders = ['']
-    while (folders.length > 0) {
+    let entryCount = 0
+    for (let depth = 0; folders.length > 0; depth++) {
+      if (depth > this.limits.depth) throw this.#endless(`folders more than ${this.limits.depth} levels deep`)
       const next: string[] = []
       for (let at = 0; at < folders.length; at += listConcurrency) {
         const batch = folders.slice(at, at + listConcurrency)
-        const lists = await Promise.all(batch.map((folder) => this.#readFolder(folder)))
-        lists.forEach((entries, index) => {
+        const room = this.limits.entries - entryCount
+        const lists = await Promise.all(batch.map((folder) => this.#readFolder(folder, room)))
+        for (const [index, entries] of lists.entries()) {
+          entryCount += entries.length
+          if (entryCount > this.limits.entries)
+            throw this.#endless(`more than ${this.limits.entries.toLocaleString('en')} files`)
           for (const { filename, attrs } of entries) {
-            if (filename === '.' || filename === '..') continue
+            // What is no name of an entry can only lead elsewhere.
+            if (filename === '.' || filename === '..' || filename === '' || /[/\0]/.test(filename)) continue
             const relative = batch[index]! + filename
             if (attrs.isDirectory()) next.push(`${relative}/`)
             else if (attrs.isFile())
               files.push({ path: relative, sizeBytes: attrs.size, modifiedSeconds: attrs.mtime })
           }
-        })
+        }
       }
       folders = next
     }
     return files
   }
 
-  async #readFolder(folder: string): Promise<FileEntryWithStats[]> {
+  #endless(what: string): TransferError {
+    return new TransferError(
+      'too-much',
+      `There are ${what} below ${this.#at('')}. Choose the folder that holds this site alone.`,
+    )
+  }
+
+  /** Entries of one folder, read in the host's portions and no further than `most`. */
+  async #readFolder(folder: string, most: number): Promise<FileEntryWithStats[]> {
     const at = this.#at(folder)
+    const entries: FileEntryWithStats[] = []
     try {
-      return await this.#do<FileEntryWithStats[]>(at, (done) => this.sftp.readdir(at, done))
+      const handle = await this.#do<Buffer>('look into', at, (done) => this.sftp.opendir(at, done))
+      try {
+        for (;;) {
+          const some = await this.connection
+            .ask<FileEntryWithStats[]>((done) => this.sftp.readdir(handle, done))
+            .catch((error: HostError) => {
+              if (error.code === status.endOfFile) return null
+              throw this.#errorOf(error, 'look into', at)
+            })
+          // A portion of nothing is no way to say that more will come.
+          if (some === null || some.length === 0 || entries.length > most) break
+          entries.push(...some)
+        }
+      } finally {
+        if (!this.connection.failure)
+          await this.connection
+            .ask<void>((done) => this.sftp.close(handle, (error) => done(error)))
+            .catch(() => {})
+      }
+      return entries
     } catch (error) {
-      // A folder that is not there yet holds nothing.
-      if (error instanceof TransferError && error.code === 'no-folder') return []
+      // A folder that has gone meanwhile holds nothing.
+      if (error instanceof TransferError && error.code === 'not-there') return []
       throw error
     }
   }
 
-  read(relative: string): Promise<Buffer> {
+  async read(relative: string, mostBytes: number): Promise<Buffer> {
     const at = this.#at(relative)
-    return this.#do<Buffer>(at, (done) => this.sftp.readFile(at, done))
+    const handle = await this.#do<Buffer>('read', at, (done) => this.sftp.open(at, 'r', done))
+    try {
+      const pieces: Buffer[] = []
+      let size = 0
+      for (;;) {
+        // As many pieces as can still come, at least the one that shows the end.
+        const count = Math.min(pieceConcurrency, Math.floor((mostBytes - size) / pieceBytes) + 1)
+        const read = await Promise.all(
+          Array.from({ length: count }, (_, index) => this.#readPiece(handle, at, size + index * pieceBytes)),
+        )
+        for (const piece of read) {
+          pieces.push(piece)
+          size += piece.length
+          // What follows a short piece was asked for at the wrong place: it is asked for again.
+          if (piece.length < pieceBytes) break
+        }
+        if (size > mostBytes) throw new TransferError('too-much', `${at} is larger than the host says it is.`)
+        if (read[0]!.length === 0 || pieces[pieces.length - 1]!.length === 0) return Buffer.concat(pieces)
+      }
+    } finally {
+      this.#release(handle)
+    }
+  }
+
+  #readPiece(handle: Buffer, at: string, position: number): Promise<Buffer> {
+    const buffer = Buffer.allocUnsafe(pieceBytes)
+    return this.connection
+      .ask<number>((done) =>
+        this.sftp.read(handle, buffer, 0, pieceBytes, position, (error, count) => done(error, count)),
+      )
+      .then((count) => buffer.subarray(0, count))
+      .catch((error: HostError) => {
+        if (error.code === status.endOfFile) return Buffer.alloc(0)
+        throw this.#errorOf(error, 'read', at)
+      })
+  }
+
+  /** Closes a handle that was only read from; nobody waits for it. */
+  #release(handle: Buffer): void {
+    if (!this.connection.failure)
+      this.connection.ask<void>((done) => this.sftp.close(handle, (error) => done(error))).catch(() => {})
   }
 
   async put(relative: string, bytes: Buffer): Promise<ListedFile> {
     const at = this.#at(relative)
-    await this.#makeFolder(path.posix.dirname(at))
-    const temporary = `${at}.${randomBytes(4).toString('hex')}${temporarySuffix}`
     try {
-      await this.#write(temporary, bytes)
-      await this.#rename(temporary, at)
+      await this.#makeFolder(path.posix.dirname(at))
+      const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
+      try {
+        await this.#write(temporary, bytes)
+        await this.#rename(temporary, at)
+      } catch (error) {
+        if (!this.connection.failure) await this.#unlink(temporary).catch(() => {})
+        throw error
+      }
     } catch (error) {
-      if (!this.#isLost) await this.#unlink(temporary).catch(() => {})
-      throw error
+      throw await this.#whyNotWritten(error, at)
     }
-    const { size, mtime } = await this.#do<Stats>(at, (done) => this.sftp.stat(at, done))
+    const { size, mtime } = await this.#do<Stats>('read', at, (done) => this.sftp.stat(at, done))
     return { path: relative, sizeBytes: size, modifiedSeconds: mtime }
   }
 
   async #write(at: string, bytes: Buffer): Promise<void> {
-    const handle = await this.#do<Buffer>(at, (done) => this.sftp.open(at, 'w', done))
-    // ssh2 splits what is larger than the server takes at once, and keeps the pieces in order.
-    if (bytes.length > 0)
-      await this.#do<void>(at, (done) =>
-        this.sftp.write(handle, bytes, 0, bytes.length, 0, (error) => done(error)),
-      )
-    await this.#do<void>(at, (done) => this.sftp.close(handle, (error) => done(error)))
+    const handle = await this.#do<Buffer>('write', at, (done) => this.sftp.open(at, 'w', done))
+    let next = 0
+    const lane = async () => {
+      while (next < bytes.length) {
+        const from = next
+        next = Math.min(from + pieceBytes, bytes.length)
+        const length = next - from
+        await this.#do<void>('write', at, (done) =>
+          this.sftp.write(handle, bytes, from, length, from, (error) => done(error)),
+        )
+      }
+    }
+    try {
+      await Promise.all(Array.from({ length: pieceConcurrency }, lane))
+    } catch (error) {
+      this.#release(handle)
+      throw error
+    }
+    // Some disks say only here that they are full.
+    await this.#do<void>('write', at, (done) => this.sftp.close(handle, (error) => done(error)))
   }
 
   async #rename(from: string, to: string): Promise<void> {
-    try {
-      // Replaces in one step where the server offers it (OpenSSH's extension), else throws at once.
-      await this.#do<void>(to, (done) => this.sftp.ext_openssh_rename(from, to, (error) => done(error)))
-      return
-    } catch (error) {
-      if (this.#isLost) throw error
+    if (this.#renameReplaces) {
+      try {
+        // Replaces in one step where the server offers it (OpenSSH's extension), else throws at once.
+        await this.#do<void>('write', to, (done) =>
+          this.sftp.ext_openssh_rename(from, to, (error) => done(error)),
+        )
+        return
+      } catch {
+        if (this.connection.failure) throw this.connection.failure
+      }
     }
-    const rename = () => this.#do<void>(to, (done) => this.sftp.rename(from, to, (error) => done(error)))
     try {
-      await rename()
+      await this.#move(from, to)
     } catch (error) {
       if (!(error instanceof TransferError) || error.code !== 'other') throw error
-      // Some servers do not rename onto a file that is there.
-      await this.#unlink(to)
-      await rename()
+      // Many servers do not rename onto a file that is there; nothing else may be wrong with it.
+      if (!(await this.#statOrNull(to))) throw error
+      this.#renameReplaces = false
+      await this.#replace(from, to)
     }
   }
 
+  /** In the place of a file that stepped aside; put back when the new one cannot take its place. */
+  async #replace(from: string, to: string): Promise<void> {
+    const aside = asideName(to, this.target.mark)
+    await this.#move(to, aside).catch(async () => {
+      // One left from a cut, beside the file that took its place.
+      await this.#unlink(aside)
+      await this.#move(to, aside)
+    })
+    try {
+      await this.#move(from, to)
+    } catch (error) {
+      // Where even that fails, or the line is cut, the next run's `mend` puts it back.
+      if (!this.connection.failure) await this.#move(aside, to).catch(() => {})
+      throw error
+    }
+    await this.#unlink(aside)
+  }
+
+  #move(from: string, to: string): Promise<void> {
+    return this.#do<void>('write', to, (done) => this.sftp.rename(from, to, (error) => done(error)))
+  }
+
   #unlink(at: string): Promise<void> {
-    return this.#do<void>(at, (done) => this.sftp.unlink(at, (error) => done(error)))
+    return this.#do<void>('remove', at, (done) => this.sftp.unlink(at, (error) => done(error)))
+  }
+
+  #statOrNull(at: string): Promise<Stats | null> {
+    return this.#do<Stats>('look into', at, (done) => this.sftp.stat(at, done)).catch(
+      (error: TransferError) => {
+        if (error.code !== 'not-there') throw error
+        return null
+      },
+    )
   }
 
   /** Makes a folder and those above it, each asked for once. */
@@ -236,32 +336,32 @@ class SftpTransport implements Transport {
     if (!making) {
       making = this.#reallyMakeFolder(at)
       this.#folders.set(at, making)
+      // One that failed may work the next time.
+      making.catch(() => this.#folders.delete(at))
     }
     return making
   }
 
   async #reallyMakeFolder(at: string): Promise<void> {
-    const there = await this.#do<Stats>(at, (done) => this.sftp.stat(at, done)).catch(
-      (error: TransferError) => {
-        if (error.code !== 'no-folder') throw error
-        return null
-      },
-    )
+    const there = await this.#statOrNull(at)
     if (there?.isDirectory()) return
-    if (there) throw new TransferError('other', `${at} has to be a folder, but a file of that name is there.`)
+    if (there)
+      throw new TransferError('not-a-folder', `${at} has to be a folder, but a file of that name is there.`)
     await this.#makeFolder(path.posix.dirname(at))
-    await this.#do<void>(at, (done) => this.sftp.mkdir(at, (error) => done(error)))
+    await this.#do<void>('write', at, (done) => this.sftp.mkdir(at, (error) => done(error)))
   }
 
   async remove(relative: string): Promise<void> {
     await this.#unlink(this.#at(relative)).catch((error: TransferError) => {
-      if (error.code !== 'no-folder') throw error
+      if (error.code !== 'not-there') throw error
     })
   }
 
+  mend(listed: readonly ListedFile[]): Promise<ListedFile[]> {
+    return mendListing(this, listed, this.target.mark, (from, to) => this.#move(this.#at(from), this.#at(to)))
+  }
+
   async close(): Promise<void> {
-    if (this.#isLost) return
-    this.client.end()
-    await this.#lost.catch(() => {})
+    this.connection.close()
   }
 }

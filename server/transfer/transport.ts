@@ -8,21 +8,55 @@ export interface TransferTarget {
   readonly password: string
   /** Folder that the public address shows, as the account sees it. */
   readonly folder: string
-  /** Fingerprint that the host's key has to have; null accepts any, to show it to the author. */
-  readonly hostKey: string | null
+  /** Fingerprint that the host's key has to have before anything secret is sent to it. */
+  readonly hostKey: string
+  /** Tells this destination's temporary names from those of others in the same place: 8 hexadecimal digits. */
+  readonly mark: string
+}
+
+/** What a host is given before it counts as hanging or as endless. */
+export interface TransferLimits {
+  /** Until a connection is signed in and ready. */
+  readonly connectMs: number
+  /** Without an answer to anything that was asked. */
+  readonly silenceMs: number
+  /** For one request, however busy the connection is. */
+  readonly requestMs: number
+  /** Files and folders that one listing may hold. */
+  readonly entries: number
+  /** Folders below one another. */
+  readonly depth: number
+}
+
+export const transferLimits: TransferLimits = {
+  connectMs: 15_000,
+  silenceMs: 20_000,
+  requestMs: 180_000,
+  entries: 200_000,
+  depth: 60,
 }
 
 /** Why a transfer failed, told apart by what the author can do about it. */
 export type TransferErrorCode =
-  | 'refused'
-  | 'not-found'
-  | 'timeout'
+  /** Whatever happens before the host has greeted: one code, so that it tells nothing of what is there. */
+  | 'unreachable'
   | 'wrong-password'
   | 'host-key-changed'
-  | 'no-folder'
+  /** The host takes the account, but offers no file transfer on it. */
+  | 'no-sftp'
+  /** Nothing of that name is there. */
+  | 'not-there'
+  /** A file stands where a folder has to be. */
+  | 'not-a-folder'
   | 'not-allowed'
+  | 'read-only'
   | 'disk-full'
+  /** The host stopped answering. */
+  | 'timeout'
   | 'connection-lost'
+  /** A listing, or a file, without an end in sight. */
+  | 'too-much'
+  | 'stopped'
   | 'other'
 
 /** An expected failure of a transfer, with a sentence for the author. */
@@ -38,28 +72,81 @@ export class TransferError extends Error {
 
 /**
  * One open connection to a destination. Paths are relative to the target's folder, with `/`.
- * Operations may run at the same time. All reject with `TransferError`; after `connection-lost`
- * the transport is of no more use.
+ * Operations may run at the same time. All reject with `TransferError`, each within the limits the
+ * transport was opened with, and at once when its signal is aborted; after `connection-lost`,
+ * `timeout` or `stopped` the transport is of no more use.
  */
 export interface Transport {
-  /** Fingerprint of the host's key, `SHA256:…` as OpenSSH writes it. */
-  readonly hostKey: string
-  /** Every file below the folder; an empty list when the folder is not there. Symbolic links are not followed. */
+  /**
+   * Every file below the folder; an empty list when the folder is not there. Symbolic links are not
+   * followed. `not-a-folder` when a file is in its place, `too-much` beyond the limits.
+   */
   list(): Promise<ListedFile[]>
-  /** Whole contents of a file. */
-  read(path: string): Promise<Buffer>
+  /** Whole contents of a file; `too-much` when it goes on beyond `mostBytes`. */
+  read(path: string, mostBytes: number): Promise<Buffer>
   /**
    * Puts a file in place so that nobody ever sees a part of it: written under a temporary name
-   * beside it, then renamed. Folders on the way are made.
+   * beside it, then renamed. Folders on the way are made. Where the host cannot rename onto a file
+   * that is there, the old one steps aside under a name that `mend` knows, and is put back on failure.
    * @returns the file as the host now reports it
    */
   put(path: string, bytes: Buffer): Promise<ListedFile>
   /** Removes a file; it is no error when it is not there. */
   remove(path: string): Promise<void>
+  /**
+   * Puts right what a cut `put` of this destination left among `listed`: a file that stepped aside
+   * goes back where nothing took its place, parts are removed.
+   * @returns the listing as it is then, without names of ours; it is read again where a file moved
+   */
+  mend(listed: readonly ListedFile[]): Promise<ListedFile[]>
+  /** Ends the connection; never fails and never waits for the host. */
   close(): Promise<void>
 }
 
-export type OpenTransport = (target: TransferTarget) => Promise<Transport>
+export interface TransferOptions {
+  /** Stops everything under way at once. */
+  readonly signal?: AbortSignal
+  readonly limits?: TransferLimits
+}
 
-/** Mark of a temporary name; what a cut delivery leaves is told by it. */
-export const temporarySuffix = '.rubricant-part'
+export type OpenTransport = (target: TransferTarget, options?: TransferOptions) => Promise<Transport>
+
+const temporaryName = /\.([0-9a-f]{8})(?:[0-9a-f]{8})?\.rubricant-(part|old)$/
+
+/** Name of a part being written beside `path`; `nonce` (8 hexadecimal digits) keeps two apart. */
+export const partName = (path: string, mark: string, nonce: string): string =>
+  `${path}.${mark}${nonce}.rubricant-part`
+/** Name under which the file at `path` steps aside. */
+export const asideName = (path: string, mark: string): string => `${path}.${mark}.rubricant-old`
+
+/** What a name of ours stands for; null for any other file. */
+export function readTemporary(
+  name: string,
+): { readonly path: string; readonly mark: string; readonly kind: 'part' | 'old' } | null {
+  const match = temporaryName.exec(name)
+  return match
+    ? { path: name.slice(0, match.index), mark: match[1]!, kind: match[2] as 'part' | 'old' }
+    : null
+}
+
+/** What the contract's `mend` means, over the other operations. */
+export async function mendListing(
+  transport: Pick<Transport, 'list' | 'remove'>,
+  listed: readonly ListedFile[],
+  mark: string,
+  moveBack: (from: string, to: string) => Promise<void>,
+): Promise<ListedFile[]> {
+  const there = new Set(listed.map((file) => file.path))
+  let moved = false
+  for (const { path } of listed) {
+    const ours = readTemporary(path)
+    if (ours?.mark !== mark) continue
+    if (ours.kind === 'old' && !there.has(ours.path)) {
+      await moveBack(path, ours.path)
+      there.add(ours.path)
+      moved = true
+    } else await transport.remove(path)
+  }
+  const now = moved ? await transport.list() : listed
+  return now.filter((file) => readTemporary(file.path) === null)
+}

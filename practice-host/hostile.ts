@@ -1,0 +1,61 @@
+import net from 'node:net'
+import type { AddressInfo } from 'node:net'
+
+/** A listener on loopback that misbehaves before any protocol does, and the port it has. */
+export interface HostileListener {
+  readonly port: number
+  /** Connections it has had. */
+  readonly connectionCount: () => number
+  close(): Promise<void>
+}
+
+async function listen(onSocket: (socket: net.Socket) => void): Promise<HostileListener> {
+  const sockets = new Set<net.Socket>()
+  let connectionCount = 0
+  const server = net.createServer((socket) => {
+    connectionCount += 1
+    sockets.add(socket)
+    socket.on('error', () => {})
+    socket.on('close', () => sockets.delete(socket))
+    onSocket(socket)
+  })
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject)
+    server.listen(0, '127.0.0.1', resolve)
+  })
+  return {
+    port: (server.address() as AddressInfo).port,
+    connectionCount: () => connectionCount,
+    async close() {
+      for (const socket of sockets) socket.destroy()
+      await new Promise((resolve) => server.close(resolve))
+    },
+  }
+}
+
+/** Accepts and says nothing, or greets like another service and then says nothing more. */
+export const silentHost = (greeting = ''): Promise<HostileListener> =>
+  listen((socket) => {
+    if (greeting) socket.write(greeting)
+    socket.resume()
+  })
+
+/** Passes bytes on to a real host, and cuts each connection after so many of them have come back. */
+export const cuttingHost = (toPort: number, bytesBack: number): Promise<HostileListener> =>
+  listen((socket) => {
+    const host = net.connect(toPort, '127.0.0.1')
+    host.on('error', () => socket.destroy())
+    host.on('close', () => socket.destroy())
+    socket.on('close', () => host.destroy())
+    socket.pipe(host)
+    let left = bytesBack
+    host.on('data', (data: Buffer) => {
+      if (data.length < left) {
+        left -= data.length
+        socket.write(data)
+        return
+      }
+      socket.write(data.subarray(0, left), () => socket.destroy())
+      host.destroy()
+    })
+  })
