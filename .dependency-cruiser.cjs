@@ -48,7 +48,7 @@ module.exports = {
       comment:
         'Components take types from the server, never code; routes reach it in loaders and actions only.',
       severity: 'error',
-      from: { path: '^app/', pathNot: '^app/(routes/|host\\.ts|entry\\.server|.*\\.server\\.ts)' },
+      from: { path: '^app/', pathNot: '^app/(routes/|edge/|host\\.ts|entry\\.server|.*\\.server\\.ts)' },
       to: { path: '^server/', dependencyTypesNot: ['type-only'] },
     },
     {

@@ -10,7 +10,7 @@ import {
 } from 'react-router'
 import { log } from '#server/log'
 import { Problem } from '#server/problem'
-import { requestContext } from './context'
+import { requestContext } from './edge/context'
 
 export const streamTimeout = 10_000
 

@@ -1,83 +1,34 @@
-import { randomBytes, randomUUID } from 'node:crypto'
 import type { Server } from 'node:http'
-import { createRequestHandler } from '@react-router/express'
 import express, { type NextFunction, type Request, type Response } from 'express'
-import { RouterContextProvider } from 'react-router'
 import { config } from '#server/config'
 import { migrate } from '#server/database/migrate'
 import { pool } from '#server/database/pool'
 import { stopListening } from '#server/events'
 import { log } from '#server/log'
 import { startQueue } from '#server/queue'
-import { requestContext } from './context'
+import { endReaders } from '#server/reading'
+import {
+  logRequests,
+  neverCached,
+  readBody,
+  refuseCrossSite,
+  refuseHosts,
+  refuseOddRequests,
+  securityHeaders,
+} from './edge/guards'
+import { routeHandler } from './edge/handler'
+import { surviveErrors } from './edge/survive'
 
 // Composition: everything that makes one running server is put together here, and only here.
 
-const unsafe = (method: string) => !['GET', 'HEAD', 'OPTIONS'].includes(method)
+/** Answers under way, streams of events aside: they are waited for when the server ends. */
+let answering = 0
 
-/** Refuses changes asked for by another site's page: Origin or Fetch Metadata have to say "same origin". */
-function refuseCrossSite(request: Request, response: Response, next: NextFunction): void {
-  if (unsafe(request.method)) {
-    const site = request.get('sec-fetch-site')
-    const origin = request.get('origin')
-    const foreignOrigin = origin !== undefined && origin !== `${request.protocol}://${request.get('host')}`
-    if (foreignOrigin || (site !== undefined && site !== 'same-origin' && site !== 'none')) {
-      response.status(403).type('text').send('This request came from another site, so nothing was changed.')
-      return
-    }
+function countAnswers(request: Request, response: Response, next: NextFunction): void {
+  if (!request.path.endsWith('/events')) {
+    answering += 1
+    response.once('close', () => (answering -= 1))
   }
-  next()
-}
-
-function securityHeaders(request: Request, response: Response, next: NextFunction): void {
-  const nonce = randomBytes(16).toString('base64')
-  response.locals.nonce = nonce
-  response.set({
-    'x-content-type-options': 'nosniff',
-    'referrer-policy': 'same-origin',
-    'cross-origin-opener-policy': 'same-origin',
-    'x-frame-options': 'SAMEORIGIN',
-  })
-  // The preview sets a policy of its own, for content that is the author's.
-  if (!request.path.startsWith('/preview/'))
-    response.set(
-      'content-security-policy',
-      [
-        `default-src 'self'`,
-        `script-src 'self' 'nonce-${nonce}'`,
-        // Vite puts styles into the page while developing.
-        `style-src 'self' ${import.meta.env.DEV ? "'unsafe-inline'" : `'nonce-${nonce}'`}`,
-        // Radix and the list of rows set positions as style attributes.
-        `style-src-attr 'unsafe-inline'`,
-        `img-src 'self' data:`,
-        `connect-src 'self'${import.meta.env.DEV ? ' ws:' : ''}`,
-        `frame-src 'self'`,
-        `worker-src 'self'`,
-        `object-src 'none'`,
-        `base-uri 'none'`,
-        `form-action 'self'`,
-        `frame-ancestors 'none'`,
-      ].join('; '),
-    )
-  next()
-}
-
-/** Answers of the application belong to one person: no cache between may keep them. */
-function logRequests(request: Request, response: Response, next: NextFunction): void {
-  const requestId = randomUUID()
-  response.locals.requestId = requestId
-  response.set('x-request-id', requestId)
-  const started = process.hrtime.bigint()
-  response.on('finish', () => {
-    const ms = Number(process.hrtime.bigint() - started) / 1e6
-    // A preview's address is a key to it.
-    const path = request.path.replace(/^\/preview\/[^/]+/, '/preview/(hidden)')
-    const level = response.statusCode >= 500 ? 'error' : 'info'
-    log[level](
-      { requestId, method: request.method, path, status: response.statusCode, ms: Math.round(ms) },
-      'request',
-    )
-  })
   next()
 }
 
@@ -85,26 +36,24 @@ function logRequests(request: Request, response: Response, next: NextFunction): 
 export function createApp(assets: string | null): express.Express {
   const app = express()
   app.disable('x-powered-by')
+  app.set('trust proxy', config().trustedProxies)
+  app.use(logRequests, refuseHosts, refuseOddRequests, securityHeaders)
   if (assets) {
     app.use('/assets', express.static(`${assets}/assets`, { immutable: true, maxAge: '1y' }))
     app.use(express.static(assets, { maxAge: '1h', index: false }))
   }
-  app.use(logRequests, refuseCrossSite, securityHeaders)
+  app.use(neverCached, refuseCrossSite, countAnswers, readBody)
   app.all(
     '/{*splat}',
-    createRequestHandler({
-      build: () => import('virtual:react-router/server-build'),
-      getLoadContext(request, response) {
-        const context = new RouterContextProvider()
-        context.set(requestContext, {
-          nonce: response.locals.nonce as string,
-          requestId: response.locals.requestId as string,
-          remoteAddress: request.ip ?? '',
-        })
-        return context
-      },
-    }),
+    routeHandler(() => import('virtual:react-router/server-build')),
   )
+  // Express knows an error handler by its four parameters.
+  // eslint-disable-next-line @typescript-eslint/no-unused-vars
+  app.use((error: unknown, _request: Request, response: Response, _next: NextFunction) => {
+    log.error({ err: error }, 'answering failed')
+    if (response.headersSent) response.destroy()
+    else response.status(500).type('text').send('Something failed here. Nothing of yours is lost.')
+  })
   return app
 }
 
@@ -116,23 +65,40 @@ export async function prepare(): Promise<void> {
   if (config().demo) await (await import('../demo/load')).loadDemo()
 }
 
+/** How long a request may take to arrive, its headers and all of it. */
+const headersMs = 15_000
+const requestMs = 120_000
+
 /** Starts the server; resolves when it listens. */
 export async function serve(assets: string): Promise<Server> {
+  surviveErrors(() => shutDown(running))
+  let running: Server | null = null
   await prepare()
   const app = createApp(assets)
   return new Promise((resolve, reject) => {
     const server = app.listen(config().port, '127.0.0.1', (error?: Error) =>
-      error ? reject(error) : resolve(server),
+      error ? reject(error) : resolve((running = server)),
     )
+    server.headersTimeout = headersMs
+    server.requestTimeout = requestMs
+    server.on('clientError', (_error, socket) => {
+      if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nConnection: close\r\n\r\n')
+    })
   })
 }
 
-/** Ends everything `serve` began. */
+const drainMs = 5_000
+
+/** Ends everything `serve` began: no new requests, those under way to their end, then the rest. */
 export async function shutDown(server: Server | null): Promise<void> {
-  server?.closeAllConnections()
   server?.close()
+  server?.closeIdleConnections()
+  for (const until = Date.now() + drainMs; answering > 0 && Date.now() < until;)
+    await new Promise((resolve) => setTimeout(resolve, 20))
+  server?.closeAllConnections()
   const queue = await startQueue().catch(() => null)
   await queue?.stop()
   await stopListening()
+  await endReaders()
   await pool().end()
 }

@@ -1,17 +1,62 @@
 import Joi from 'joi'
 import { redirect } from 'react-router'
 import { type Account, accountOf } from '#server/accounts'
-import { DatabaseError, pool } from '#server/database/pool'
+import { DatabaseError, databaseError, pool } from '#server/database/pool'
 import { loadSite, type StoredSite } from '#server/database/sites'
-import { log } from '#server/log'
+import { log, noteAccount } from '#server/log'
 import { notFound, Problem } from '#server/problem'
 
 const uuid = Joi.string().guid({ version: 'uuidv4' })
 
+/** A database that is away is told as that, on every page: not as a fault of what was asked for. */
+async function unlessAway<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch (error) {
+    const known = databaseError(error)
+    if (!(known instanceof DatabaseError)) throw error
+    log.error({ err: error }, 'database')
+    throw new Response(known.message, { status: 503 })
+  }
+}
+
+/** Text that PostgreSQL, JSON and UTF-8 all can hold: half a character, and none at all, become a mark. */
+const storable = (text: string) => text.replaceAll('\0', '\ufffd').toWellFormed()
+
+/** A form's fields as texts; what cannot be read as a form is answered 400. */
+export async function readForm(request: Request): Promise<Record<string, string>> {
+  const form = await request.formData().catch(() => {
+    throw new Response('This request could not be read.', { status: 400 })
+  })
+  return Object.fromEntries(
+    [...form].flatMap(([name, value]) =>
+      typeof value === 'string' ? [[storable(name), storable(value)]] : [],
+    ),
+  )
+}
+
+/** A body as JSON; null for what is none. */
+export async function readJson(request: Request): Promise<unknown> {
+  const text = await request.text()
+  try {
+    // Only where an escape stands for such a character does every text have to be looked at.
+    const isPlain = !/\\u(?:0000|d[89a-f])/i.test(text)
+    return JSON.parse(
+      storable(text),
+      isPlain ? undefined : (_, value: unknown) => (typeof value === 'string' ? storable(value) : value),
+    )
+  } catch {
+    return null
+  }
+}
+
 /** The account a request comes from; without one the visitor is sent to sign in. */
 export async function requireAccount(request: Request): Promise<Account> {
-  const account = await accountOf(request)
-  if (account) return account
+  const account = await unlessAway(() => accountOf(request))
+  if (account) {
+    noteAccount(account.id)
+    return account
+  }
   const { pathname, search } = new URL(request.url)
   throw redirect(`/sign-in?next=${encodeURIComponent(pathname + search)}`)
 }
@@ -23,7 +68,7 @@ export async function requireSite(
 ): Promise<{ account: Account } & StoredSite> {
   const account = await requireAccount(request)
   if (uuid.validate(siteId).error) throw notFound()
-  const stored = await loadSite(pool(), siteId, account.id)
+  const stored = await unlessAway(() => loadSite(pool(), siteId, account.id))
   if (!stored) throw notFound()
   return { account, ...stored }
 }
@@ -32,7 +77,8 @@ export async function requireSite(
 export async function answerProblems<T>(work: () => Promise<T>): Promise<T | Response> {
   try {
     return await work()
-  } catch (error) {
+  } catch (thrown) {
+    const error = databaseError(thrown)
     // Of what the database cannot do now nothing is lost: the window keeps it and asks again.
     if (error instanceof DatabaseError && (error.code === 'disk-full' || error.code === 'unavailable')) {
       log.error({ err: error }, 'database')
@@ -41,7 +87,7 @@ export async function answerProblems<T>(work: () => Promise<T>): Promise<T | Res
         { status: 503 },
       )
     }
-    if (!(error instanceof Problem)) throw error
+    if (!(error instanceof Problem)) throw thrown
     const { code, message, detail, status } = error
     return Response.json({ problem: { code, message, detail } }, { status })
   }

@@ -8,7 +8,7 @@ import {
   useRouteLoaderData,
 } from 'react-router'
 import type { Route } from './+types/root'
-import { requestContext } from './context'
+import { requestContext } from './edge/context'
 import './styles/app.css'
 
 export function loader({ context }: Route.LoaderArgs) {

@@ -7,7 +7,9 @@ let ending = false
 const end = async () => {
   if (ending) return
   ending = true
-  await shutDown(server)
+  // Whatever hangs, an end that was asked for comes.
+  setTimeout(() => process.exit(1), 15_000).unref()
+  await shutDown(server).catch((error) => console.error(error.message))
   process.exit(0)
 }
 for (const signal of ['SIGTERM', 'SIGINT']) process.on(signal, () => void end())

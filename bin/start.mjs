@@ -2,7 +2,7 @@
 import { ensureBuild } from './lib/build.mjs'
 import { ensureNodeModules } from './lib/install.mjs'
 import { main, say } from './lib/say.mjs'
-import { settings, startChild, startServices, stopOnSignals } from './lib/services.mjs'
+import { keepRunning, settings, startChild, startServices, stopOnSignals } from './lib/services.mjs'
 
 process.chdir(new URL('..', import.meta.url).pathname)
 
@@ -11,19 +11,17 @@ await main(async () => {
   await ensureNodeModules()
   await ensureBuild()
   const services = await startServices(options)
-  const fail = stopOnSignals(services.stop)
-  const app = await startChild(
-    'bin/server.mjs',
-    { LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn', ...services.env },
-    /server ready/,
-  ).catch(async (error) => {
+  stopOnSignals(services.stop)
+  const env = { LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn', ...services.env }
+  const app = await keepRunning('The application', async () => {
+    const one = await startChild('bin/server.mjs', env, /server ready/)
+    one.child.stdout.pipe(process.stdout, { end: false })
+    return one
+  }).catch(async (error) => {
     await services.stop()
     throw error
   })
   services.stops.push(app.stop)
-  void app.ended.then((code) => fail(`The application ended by itself (${code}).`))
-  void services.died.then(fail)
-  app.child.stdout.pipe(process.stdout)
   say(`Practice host: http://127.0.0.1:${options.webPort}/ (SFTP on port ${options.sftpPort})`)
   say(`Rubricant is ready at http://127.0.0.1:${options.port}/`)
 })

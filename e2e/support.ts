@@ -8,11 +8,15 @@ let accounts = 0
 /** Makes an account of its own for a test and signs in with it. */
 export async function signUp(page: Page): Promise<{ email: string; password: string }> {
   const email = `author${++accounts}.${Date.now()}@saltpan.example`
-  const password = 'a long enough password'
+  const password = 'three wet herons'
   await page.goto('/sign-up')
   await page.getByLabel('E-mail address').fill(email)
   await page.getByLabel('Password').fill(password)
   await page.getByRole('button', { name: 'Make the account' }).click()
+  await expect(page.getByRole('status')).toContainText('Your address has an account now')
+  await page.getByLabel('E-mail address').fill(email)
+  await page.getByLabel('Password').fill(password)
+  await page.getByRole('button', { name: 'Sign in' }).click()
   await page.waitForURL('**/sites')
   return { email, password }
 }

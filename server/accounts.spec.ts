@@ -3,6 +3,8 @@ import { accountOf, beginSession, knownBrowserOf, originOf, signIn, signUp } fro
 import { pool } from './database/pool'
 import { accountWithSite, freshDatabase } from './testing/support'
 
+process.env.RUBRICANT_SIGN_UPS = '20'
+
 let database: Awaited<ReturnType<typeof freshDatabase>>
 beforeAll(async () => {
   database = await freshDatabase()

@@ -4,6 +4,7 @@ import { type Change, longestLabel, type NewPage } from '#core/change'
 import { mostLevels } from '#core/plan'
 import type { Scheme } from '#core/site'
 import { putBlob } from './database/blobs'
+import { readAhead } from './database/facts'
 import { Problem } from './problem'
 
 /** A change as a window asks for it: texts as texts, since only the server names them by hash. */
@@ -204,6 +205,26 @@ export function readChange(input: unknown): ChangeRequest {
   }).validate(input)
   if (error) throw new Problem('bad-request', `The change is not complete: ${error.message}.`)
   return value as ChangeRequest
+}
+
+/** Longest template, in UTF-16 code units, and most tags in it: it is read for every page that is made. */
+const longestTemplate = 500_000
+const mostTemplateTags = 10_000
+
+/**
+ * Reads the text of a change ahead, so that nothing is locked while it is read, and one that cannot be
+ * read is never stored.
+ */
+export async function readChangeText(request: ChangeRequest): Promise<void> {
+  if (request.kind === 'writeContent') await readAhead('html', newlines(request.text))
+  else if (request.kind === 'writeFile') await readAhead('css', newlines(request.text))
+  else if (request.kind === 'writeTemplate')
+    if (request.text.length > longestTemplate || request.text.split('<').length > mostTemplateTags)
+      throw new Problem(
+        'too-heavy',
+        `A template has at most ${longestTemplate.toLocaleString('en')} characters and ${mostTemplateTags.toLocaleString('en')} tags.`,
+        422,
+      )
 }
 
 /** Line ends as the site keeps them, whatever the window's were. */

@@ -1,14 +1,14 @@
 import mime from 'mime-types'
 import { forwardersOf } from '#core/build'
 import { mergePath } from '#core/links'
-import { encodePath } from '#core/markup'
+import { encodePath, escapeText } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import { accountOf, accountOfSessionName, sessionName, sessionToken } from './accounts'
 import { bytesFrom, getBlobs } from './database/blobs'
 import { pool } from './database/pool'
 import { loadSite } from './database/sites'
-import { notFound } from './problem'
+import { notFound, Problem } from './problem'
 import { isSigned, sign } from './secrets'
 import { buildForPage } from './site-build'
 
@@ -132,8 +132,13 @@ export async function servePreview(request: Request, token: string, rest: string
       },
     })
   }
-  const build = await buildForPage(pool(), site, hit.id)
-  const html = build.textOf(hit.id)
+  let html: string
+  try {
+    html = (await buildForPage(pool(), site, hit.id)).textOf(hit.id)
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    return page(error.status, 'This page cannot be shown', escapeText(error.message), script)
+  }
   // The script goes in front of the end of the body, or at the very end; the delivered page has none.
   const at = lastMatch(html, /<\/body[\s>]/gi)
   const shown = at < 0 ? html + script : html.slice(0, at) + script + html.slice(at)

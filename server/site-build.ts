@@ -3,11 +3,14 @@ import { type Build, buildSite } from '#core/build'
 import type { ManifestFile } from '#core/delivery'
 import type { Hash, Site } from '#core/site'
 import { bytesFrom, getBlobs, getTexts, hashOf, textFrom } from './database/blobs'
-import { loadFacts } from './database/facts'
+import { loadFacts, loadStyles } from './database/facts'
 import type { Queryable } from './database/pool'
+import { Problem } from './problem'
 
-/** Pages made between two looks at the event loop. */
+/** Pages whose texts are in reach at a time. */
 const batchSize = 50
+/** How long pages are made before anybody else has a turn. */
+const turnMs = 25
 const thisYear = () => new Date().getFullYear()
 
 const sharedTexts = (site: Site): Hash[] => [
@@ -15,13 +18,27 @@ const sharedTexts = (site: Site): Hash[] => [
   ...site.files.filter((file) => file.kind === 'style').map((file) => file.hash),
 ]
 
+/** The sources of a build in which the shared texts and those of some pages are in reach. */
+async function sourcesFor(db: Queryable, site: Site, contents: readonly Hash[], texts: Map<Hash, string>) {
+  const styles = site.files.filter((file) => file.kind === 'style').map((file) => file.hash)
+  const [factsOf, cssOf] = [await loadFacts(db, contents), await loadStyles(db, styles)]
+  return { textOf: textFrom(texts), factsOf, cssOf, digest: hashOf, year: thisYear() }
+}
+
+/** The build's own refusal as a Problem, before anything is made. */
+function refuseTooLarge(build: Build): void {
+  const refusal = build.refusal()
+  if (refusal !== null) throw new Problem('too-large', refusal, 422)
+}
+
 /** A build in which one page and the style sheets can be made. */
 export async function buildForPage(db: Queryable, site: Site, pageId: string): Promise<Build> {
   const content = site.pages.find((page) => page.id === pageId)?.content
   const hashes = content ? [content] : []
   const texts = await getTexts(db, [...sharedTexts(site), ...hashes])
-  const factsOf = await loadFacts(db, hashes)
-  return buildSite(site, { textOf: textFrom(texts), factsOf, year: thisYear() })
+  const build = buildSite(site, await sourcesFor(db, site, hashes, texts))
+  refuseTooLarge(build)
+  return build
 }
 
 /** What was made of each page when a site's manifest was last asked for, by signature. */
@@ -45,12 +62,10 @@ export interface SiteFiles {
  * time are not made again. Gives way to other work between batches.
  */
 export async function filesOfSite(db: Queryable, site: Site, signal?: AbortSignal): Promise<SiteFiles> {
-  const factsOf = await loadFacts(
-    db,
-    site.pages.filter((page) => !page.trial).map((page) => page.content),
-  )
   const texts = await getTexts(db, sharedTexts(site))
-  const build = buildSite(site, { textOf: textFrom(texts), factsOf, year: thisYear() })
+  const real = site.pages.filter((page) => !page.trial).map((page) => page.content)
+  const build = buildSite(site, await sourcesFor(db, site, real, texts))
+  refuseTooLarge(build)
   const contents = new Map(site.pages.map((page) => [page.id, page.content]))
   const known = manifests.get(site.id)
   const made = new Map<string, Made>()
@@ -62,12 +77,16 @@ export async function filesOfSite(db: Queryable, site: Site, signal?: AbortSigna
       ids.flatMap((id) => contents.get(id) ?? []),
     )
   const shared = new Set(sharedTexts(site))
-  /** Puts a batch's contents in reach, and lets go of the batch before. Used up before the next await. */
+  /**
+   * Puts a batch's contents in reach, and lets go of the batch before. Two that are made at once of one
+   * site each have texts of their own.
+   */
   const reach = (batch: ReadonlyMap<Hash, string>) => {
     for (const hash of texts.keys()) if (!shared.has(hash)) texts.delete(hash)
     for (const [hash, text] of batch) texts.set(hash, text)
   }
 
+  let turn = performance.now()
   const manifest: ManifestFile[] = []
   for (let at = 0; at < build.entries.length; at += batchSize) {
     const batch = build.entries.slice(at, at + batchSize).filter((entry) => entry.stored === null)
@@ -75,6 +94,10 @@ export async function filesOfSite(db: Queryable, site: Site, signal?: AbortSigna
     const stale = batch.filter((entry) => known?.get(entry.id)?.signature !== signatures.get(entry.id))
     if (stale.length > 0) reach(await contentsOf(stale.map((entry) => entry.id)))
     for (const { id } of batch) {
+      if (performance.now() - turn > turnMs) {
+        await setImmediate()
+        turn = performance.now()
+      }
       signal?.throwIfAborted()
       const signature = signatures.get(id)!
       const old = known?.get(id)
@@ -85,7 +108,6 @@ export async function filesOfSite(db: Queryable, site: Site, signal?: AbortSigna
       const bytes = Buffer.from(build.textOf(id))
       made.set(id, { signature, hash: hashOf(bytes), sizeBytes: bytes.length })
     }
-    await setImmediate()
   }
   for (const { path, kind, isHome, id, stored } of build.entries) {
     const { hash, sizeBytes } = stored ?? made.get(id)!

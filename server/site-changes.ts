@@ -13,7 +13,7 @@ import {
 } from '#core/site'
 import { listAddresses } from './database/addresses'
 import { getTexts, hashOf, putBlobs, textFrom } from './database/blobs'
-import { loadFacts } from './database/facts'
+import { loadFacts, loadStyles } from './database/facts'
 import { transaction } from './database/pool'
 import { noteRequest } from './database/requests'
 import {
@@ -116,13 +116,14 @@ function refusalProblem(refusal: Refusal): Problem {
 async function mend(client: pg.PoolClient, before: Site, after: Site, change: Change, store: boolean) {
   const hashes = new Set(after.pages.map((page) => page.content))
   const factsOf = await loadFacts(client, hashes)
-  const shared = [
-    ...after.templates.map((one) => one.source),
-    ...after.files.filter((one) => one.kind === 'style').map((one) => one.hash),
-  ]
-  const texts = await getTexts(client, shared)
+  const styles = after.files.filter((one) => one.kind === 'style').map((one) => one.hash)
+  const cssOf = await loadStyles(client, styles)
+  const texts = await getTexts(
+    client,
+    after.templates.map((one) => one.source),
+  )
   const textOf = textFrom(texts)
-  const rewrites = findRewrites(before, after, { factsOf, textOf }, copiesOf(change))
+  const rewrites = findRewrites(before, after, { factsOf, textOf, cssOf }, copiesOf(change))
   if (rewrites.length === 0) return { site: after, rewrites, factsOf }
   for (const [hash, text] of await getTexts(
     client,

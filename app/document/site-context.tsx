@@ -12,7 +12,9 @@ import { useSearchParams } from 'react-router'
 import { type Names, namesOf } from '#core/naming'
 import { ancestorsOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
+import { keptWorkOf } from './kept-work'
 import { type SiteState, SiteStore } from './site-store'
+import { WrittenTexts } from './written-texts'
 
 interface SelectionValue {
   readonly selectedId: string
@@ -24,6 +26,7 @@ interface SelectionValue {
 
 const none: ReadonlySet<string> = new Set()
 const StoreContext = createContext<SiteStore | null>(null)
+const TextsContext = createContext<WrittenTexts | null>(null)
 // Apart from the store: most of the screen has nothing to do when another page is chosen.
 const SelectionContext = createContext<SelectionValue | null>(null)
 
@@ -44,6 +47,9 @@ export function useSite(): OpenSite {
   const state = useSyncExternalStore(store.subscribe, store.get, store.get)
   return { ...state, store, tree: treeOf(state.site), names: namesOf(state.site) }
 }
+
+/** The texts being written in this window. */
+export const useWrittenTexts = (): WrittenTexts => required(useContext(TextsContext))
 
 /** The pages chosen in the register, shared by all views. */
 export interface Selection {
@@ -82,14 +88,34 @@ interface Props {
 /** Keeps one store for as long as the site is open. */
 export function SiteProvider({ site, revision, titles, children }: Props) {
   const [params] = useSearchParams()
-  const [store] = useState(
-    () =>
-      new SiteStore(site, revision, titles, typeof sessionStorage === 'undefined' ? null : sessionStorage),
-  )
+  const [{ store, texts, kept }] = useState(() => {
+    const work = keptWorkOf(site.id)
+    const made = new SiteStore(site, revision, titles, work)
+    return { store: made, texts: new WrittenTexts(made, work), kept: work }
+  })
   const [selectedId, setSelectedId] = useState(params.get('page') ?? site.homeId)
   const [others, setOthers] = useState<ReadonlySet<string>>(none)
 
-  useEffect(() => store.resume(), [store])
+  useEffect(() => {
+    // What a closed or crashed window had not got through goes on here.
+    void kept.adopt((name, value) => {
+      if (name.startsWith('text ')) texts.adopt(value)
+      else store.adopt(name, value)
+    })
+    const leave = () => {
+      texts.flush()
+      store.leave()
+    }
+    const wake = () => store.wake()
+    addEventListener('pagehide', leave)
+    addEventListener('online', wake)
+    return () => {
+      removeEventListener('pagehide', leave)
+      removeEventListener('online', wake)
+      // To another site or the list of sites: the window stays, and sends what it has.
+      texts.flush()
+    }
+  }, [store, texts, kept])
   // The address follows the selection without a navigation: one would call off another that is under
   // way. Not with every key: to write it takes browsers longer than all the rest.
   useEffect(() => {
@@ -103,7 +129,7 @@ export function SiteProvider({ site, revision, titles, children }: Props) {
   })
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent) => {
-      if (store.hasWaiting) event.preventDefault()
+      if (store.wouldLose) event.preventDefault()
     }
     addEventListener('beforeunload', warn)
     return () => removeEventListener('beforeunload', warn)
@@ -120,7 +146,9 @@ export function SiteProvider({ site, revision, titles, children }: Props) {
   )
   return (
     <StoreContext value={store}>
-      <SelectionContext value={selection}>{children}</SelectionContext>
+      <TextsContext value={texts}>
+        <SelectionContext value={selection}>{children}</SelectionContext>
+      </TextsContext>
     </StoreContext>
   )
 }

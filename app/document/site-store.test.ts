@@ -11,6 +11,9 @@ class FakeServer {
   away: 'no' | 'silent' | 'full' = 'no'
   /** Whether it wants every change to have been shown first. */
   asksFirst = false
+  /** The next answer is lost on the way. */
+  losesAnswer = false
+  readonly made = new Set<string>()
   readonly #diffs: ReturnType<typeof diffSites>[] = []
   constructor(public site: Site) {}
 
@@ -33,15 +36,21 @@ class FakeServer {
     }
     if (this.away === 'full')
       return json({ problem: { code: 'disk-full', message: 'The disk is full.' } }, 503)
-    const { seen, change, shown } = init?.body
-      ? (JSON.parse(init.body) as { seen: number; change: ChangeRequest; shown: boolean })
-      : { seen: Number(url.split('=')[1]), change: null, shown: true }
+    const { id, seen, change, shown } = init?.body
+      ? (JSON.parse(init.body) as { id: string; seen: number; change: ChangeRequest | null; shown: boolean })
+      : { id: '', seen: Number(url.split('=')[1]), change: null, shown: true }
     if (this.asksFirst && !shown)
       return json({ problem: { code: 'ask-first', message: '', detail: { ripple } } }, 409)
-    const refused = change && this.apply(change)
+    const isNew = !this.made.has(id)
+    const refused = change && isNew && this.apply(change)
     if (refused) {
       const { reason, message, now } = refused.refusal
       return json({ problem: { code: reason, message, detail: { now } } }, 409)
+    }
+    if (id !== '') this.made.add(id)
+    if (this.losesAnswer) {
+      this.losesAnswer = false
+      throw new TypeError('cut')
     }
     return json({
       revision: this.revision,
@@ -61,9 +70,12 @@ const kept = () => {
   const map = new Map<string, string>()
   return {
     map,
-    getItem: (key: string) => map.get(key) ?? null,
-    setItem: (key: string, value: string) => void map.set(key, value),
-    removeItem: (key: string) => void map.delete(key),
+    put: (name: string, value: unknown) => (map.set(name, JSON.stringify(value)), true),
+    remove: (name: string) => void map.delete(name),
+    /** As the next window does. */
+    adoptInto: (store: SiteStore) => {
+      for (const [name, text] of map) store.adopt(name, JSON.parse(text))
+    },
   }
 }
 const rename = (site: Site, from: string, to: string): ChangeRequest => ({
@@ -162,7 +174,7 @@ describe('a window’s copy of a site', () => {
       first.change(rename(server.site, 'Visit', 'Come'))
       await settled()
       const second = new SiteStore(server.site, 0, { undo: null, redo: null }, storage)
-      second.resume()
+      storage.adoptInto(second)
       await settled()
       expect(second.get().asked).toMatchObject({ change: { value: 'Come' }, isShown: true })
     })
@@ -217,9 +229,74 @@ describe('a window’s copy of a site', () => {
     expect(storage.map.size).toBe(1)
     server.away = 'no'
     const second = new SiteStore(server.site, 0, { undo: null, redo: null }, storage)
-    second.resume()
+    storage.adoptInto(second)
     await jest.advanceTimersByTimeAsync(10)
     expect(pageCalled(server.site, 'Come')).toBeDefined()
     expect(storage.map.size).toBe(0)
+  })
+
+  test('a change whose answer was lost is asked for again under its id, and made once', async () => {
+    jest.useFakeTimers()
+    server.losesAnswer = true
+    const id = crypto.randomUUID()
+    const pages = [{ id, label: 'News' }]
+    const saved = savedOf(store.change({ kind: 'addPages', parentId: null, after: null, pages }))
+    await jest.advanceTimersByTimeAsync(1_000)
+    expect(await saved).toBe(true)
+    expect(server.revision).toBe(1)
+    expect(server.made.size).toBe(1)
+  })
+
+  test('sends at once when the connection is back, without waiting for its pause', async () => {
+    jest.useFakeTimers()
+    server.away = 'silent'
+    store.change(rename(server.site, 'Visit', 'Come'))
+    await jest.advanceTimersByTimeAsync(20_000)
+    server.away = 'no'
+    store.wake()
+    await jest.advanceTimersByTimeAsync(1)
+    expect(pageCalled(server.site, 'Come')).toBeDefined()
+  })
+
+  test('what it hears of while it is sending is fetched afterwards', async () => {
+    const saved = savedOf(store.change(rename(server.site, 'Visit', 'Come')))
+    await store.heard(2)
+    server.apply(rename(server.site, 'Contact', 'Write'))
+    await saved
+    await settled()
+    expect(pageCalled(store.get().site, 'Write')).toBeDefined()
+  })
+
+  describe('a line being typed', () => {
+    const typed = () => rename(server.site, 'Visit', 'Come')
+
+    test('counts as not saved, and is made when the window goes', async () => {
+      const storage = kept()
+      const window = new SiteStore(server.site, 0, { undo: null, redo: null }, storage)
+      window.noteLine('label', typed())
+      expect(window.get().save.kind).toBe('typing')
+      expect(storage.map.size).toBe(1)
+      window.leave()
+      await settled()
+      expect(pageCalled(server.site, 'Come')).toBeDefined()
+      expect(storage.map.size).toBe(0)
+    })
+
+    test('is made by the next window when this one was ended without a word', async () => {
+      const storage = kept()
+      new SiteStore(server.site, 0, { undo: null, redo: null }, storage).noteLine('label', typed())
+      const next = new SiteStore(server.site, 0, { undo: null, redo: null }, null)
+      storage.adoptInto(next)
+      await settled()
+      expect(pageCalled(server.site, 'Come')).toBeDefined()
+    })
+
+    test('leaves nothing behind when it is given up', () => {
+      const storage = kept()
+      const window = new SiteStore(server.site, 0, { undo: null, redo: null }, storage)
+      window.noteLine('label', typed())
+      window.noteLine('label', null)
+      expect([storage.map.size, window.get().save.kind]).toEqual([0, 'saved'])
+    })
   })
 })

@@ -4,11 +4,14 @@ import { applyDiff, emptyHash, type Site, type SiteDiff } from '#core/site'
 import type { ChangeRequest } from '#server/change-input'
 import type { RippleView } from '#server/ripple-view'
 import type { Saved } from '#server/site-changes'
+import type { Keep } from './kept-work'
 
 /** How the window stands with the server. */
 export type SaveState =
   | { readonly kind: 'saved'; readonly at: string | null }
   | { readonly kind: 'saving' }
+  /** A line is being typed; it is saved when it is left. */
+  | { readonly kind: 'typing' }
   /** The server does not answer; what is waiting is kept and sent when it does. */
   | { readonly kind: 'offline'; readonly waiting: number; readonly reason: string | null }
 
@@ -48,6 +51,8 @@ export interface SiteState {
 
 /** Something to send; who asked hears how it went. */
 interface Waiting {
+  /** Sent with it: asked for again because the answer was lost, it is made once. */
+  readonly id: string
   readonly body: { do: 'change'; change: ChangeRequest; shown: boolean } | { do: 'undo' | 'redo' }
   readonly done: (saved: boolean) => void
 }
@@ -71,7 +76,11 @@ function asChange(request: ChangeRequest): Change | null {
   }
 }
 
-const retryMs = [500, 1_000, 2_000, 5_000, 10_000]
+const retryMs = [500, 1_000, 2_000, 3_000]
+/** An answer that takes longer is not waited for: the connection may be gone without a word. */
+const answerMs = 10_000
+/** What browsers let a page that is going away send (Fetch §4.6, "keepalive"). */
+const mostOnLeaving = 60_000
 
 /**
  * One window's copy of a site. Changes show at once and are sent one after another; the server's
@@ -85,14 +94,20 @@ export class SiteStore {
   readonly #asked: WaitingForAnswer[] = []
   #questions = 0
   readonly #listeners = new Set<() => void>()
+  /** Texts and lines that are typed and not saved, by name. */
+  readonly #unsaved = new Set<string>()
+  readonly #lines = new Map<string, ChangeRequest>()
+  #isKept = true
   #sending = false
   #failures = 0
+  /** Ends the pause before the next attempt. */
+  #wake = () => {}
 
   constructor(
     site: Site,
     revision: number,
     titles: { undo: string | null; redo: string | null },
-    private readonly keep: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> | null,
+    private readonly keep: Keep | null,
   ) {
     this.#confirmed = site
     this.#revision = revision
@@ -118,29 +133,73 @@ export class SiteStore {
     for (const listener of this.#listeners) listener()
   }
 
-  get #keepKey() {
-    return `rubricant waiting ${this.#confirmed.id}`
-  }
-
-  /** Sends again what a closed or crashed window had not got through. Once, after the page is there. */
-  resume(): void {
-    const kept = this.keep?.getItem(this.#keepKey)
-    if (!kept) return
-    for (const change of JSON.parse(kept) as ChangeRequest[]) void this.change(change)
+  /** Makes again what a window that is gone had not got through. */
+  adopt(name: string, value: unknown): void {
+    if (name.startsWith('line ')) void this.change(value as ChangeRequest)
+    else if (name === 'waiting')
+      for (const { id, change } of value as { id: string; change: ChangeRequest }[])
+        this.#make(change, false, id)
   }
 
   #keepWaiting(): void {
-    const shown = this.#asked.filter((one) => one.isShown).map((one) => one.change)
+    const shown = this.#asked.filter((one) => one.isShown).map(({ change }) => ({ id: newId(), change }))
     const changes = [
       ...shown,
-      ...this.#waiting.flatMap(({ body }) => (body.do === 'change' ? [body.change] : [])),
+      ...this.#waiting.flatMap(({ id, body }) => (body.do === 'change' ? [{ id, change: body.change }] : [])),
     ]
-    try {
-      if (changes.length > 0) this.keep?.setItem(this.#keepKey, JSON.stringify(changes))
-      else this.keep?.removeItem(this.#keepKey)
-    } catch {
-      // No room to keep them: they are still in memory and on their way.
+    if (changes.length > 0) this.#isKept = this.keep?.put('waiting', changes) ?? false
+    else {
+      this.#isKept = true
+      this.keep?.remove('waiting')
     }
+  }
+
+  /** Says whether something that is typed has still to be sent. */
+  noteUnsaved(name: string, isUnsaved: boolean): void {
+    const had = this.#unsaved.size
+    if (isUnsaved) this.#unsaved.add(name)
+    else this.#unsaved.delete(name)
+    if (had > 0 !== this.#unsaved.size > 0) this.#settle()
+  }
+
+  /** Keeps what a line being typed will become; null when it has been left or given up. */
+  noteLine(name: string, change: ChangeRequest | null): void {
+    if (change) {
+      this.#lines.set(name, change)
+      this.keep?.put(`line ${name}`, change)
+    } else if (this.#lines.delete(name)) this.keep?.remove(`line ${name}`)
+    this.noteUnsaved(`line ${name}`, change !== null)
+  }
+
+  /** A line goes away: what was typed in it is made. */
+  finishLine(name: string): void {
+    const change = this.#lines.get(name)
+    this.noteLine(name, null)
+    if (change) void this.change(change)
+  }
+
+  /** The window may be going: lines are taken as they are, and what waits is sent without being waited for. */
+  leave(): void {
+    for (const name of [...this.#lines.keys()]) this.finishLine(name)
+    // What is on its way is the first of those that wait; the rest would have been sent after its answer.
+    let size = 0
+    for (const { id, body } of this.#waiting.slice(this.#sending ? 1 : 0)) {
+      const text = JSON.stringify({ ...body, id, seen: this.#revision })
+      size += text.length
+      if (size > mostOnLeaving) break
+      void fetch(this.#address, { method: 'POST', headers: asJson, body: text, keepalive: true }).catch(
+        () => {},
+      )
+    }
+  }
+
+  /** The connection may be back: what waits is sent at once. */
+  wake(): void {
+    this.#wake()
+  }
+
+  get #address() {
+    return `/sites/${this.#confirmed.id}/changes`
   }
 
   /**
@@ -149,6 +208,14 @@ export class SiteStore {
    *   or out in the world is asked about otherwise, and is not stored before the answer
    */
   change(request: ChangeRequest, shown = false): { refusal: Refusal } | { saved: Promise<boolean> } {
+    return this.#make(request, shown, newId())
+  }
+
+  #make(
+    request: ChangeRequest,
+    shown: boolean,
+    id: string,
+  ): { refusal: Refusal } | { saved: Promise<boolean> } {
     const change = asChange(request)
     if (change) {
       const edited = edit(this.#state.site, change)
@@ -158,7 +225,7 @@ export class SiteStore {
       }
       this.#set({ site: edited.site, refused: null })
     }
-    return { saved: this.#enqueue({ do: 'change', change: request, shown }) }
+    return { saved: this.#enqueue({ do: 'change', change: request, shown }, id) }
   }
 
   /** Has a change asked about before anything of it shows; one that cannot be made is refused at once. */
@@ -210,9 +277,9 @@ export class SiteStore {
     }
   }
 
-  #enqueue(body: Waiting['body']): Promise<boolean> {
+  #enqueue(body: Waiting['body'], id = newId()): Promise<boolean> {
     return new Promise((done) => {
-      this.#waiting.push({ body, done })
+      this.#waiting.push({ id, body, done })
       this.#keepWaiting()
       this.#set({ save: { kind: 'saving' } })
       void this.#send()
@@ -224,11 +291,17 @@ export class SiteStore {
     this.#sending = true
     try {
       for (let next = this.#waiting[0]; next; next = this.#waiting[0]) {
-        const answer = await this.#post(next.body)
+        const answer = await this.#post(next)
         if ('unreachable' in answer) {
           this.#set({ save: { kind: 'offline', waiting: this.#waiting.length, reason: answer.unreachable } })
           const pause = retryMs[Math.min(this.#failures++, retryMs.length - 1)]!
-          await new Promise((resolve) => setTimeout(resolve, pause))
+          await new Promise<void>((resolve) => {
+            const timer = setTimeout(resolve, pause)
+            this.#wake = () => {
+              clearTimeout(timer)
+              resolve()
+            }
+          })
           continue
         }
         this.#failures = 0
@@ -250,24 +323,36 @@ export class SiteStore {
           next.done(true)
         }
       }
-      this.#set({ save: { kind: 'saved', at: new Date().toISOString() } })
     } finally {
       this.#sending = false
+      this.#settle()
     }
+    // Heard of while it was sending: what others made since is fetched now.
+    if (this.#heard > this.#revision) await this.#refresh()
   }
 
-  async #post(
-    body: Waiting['body'],
-  ): Promise<
+  /** Says how the window stands with the server once nothing is on its way. */
+  #settle(): void {
+    if (this.#waiting.length > 0 || this.#sending) return
+    if (this.#unsaved.size > 0) this.#set({ save: { kind: this.#lines.size > 0 ? 'typing' : 'saving' } })
+    else if (this.#state.save.kind !== 'saved')
+      this.#set({ save: { kind: 'saved', at: new Date().toISOString() } })
+  }
+
+  async #post({
+    id,
+    body,
+  }: Waiting): Promise<
     | Saved
     | { problem: { code: string; message: string; detail: { now?: string; ripple?: RippleView } | null } }
     | { unreachable: string | null }
   > {
     try {
-      const response = await fetch(`/sites/${this.#confirmed.id}/changes`, {
+      const response = await fetch(this.#address, {
         method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ ...body, seen: this.#revision }),
+        headers: asJson,
+        body: JSON.stringify({ ...body, id, seen: this.#revision }),
+        signal: AbortSignal.timeout(answerMs + Math.round(JSON.stringify(body).length / 100)),
       })
       if (response.redirected) location.assign('/sign-in')
       if (response.ok || (response.status >= 400 && response.status < 500 && isJson(response)))
@@ -322,17 +407,33 @@ export class SiteStore {
     }
   }
 
+  #heard = 0
+
+  /** Fetches what may have happened unheard. */
+  async catchUp(): Promise<void> {
+    if (!this.#sending) await this.#refresh()
+  }
+
   /** Another window or process has made a revision. */
   async heard(revision: number): Promise<void> {
+    this.#heard = Math.max(this.#heard, revision)
     if (revision <= this.#revision || this.#sending) return
     await this.#refresh()
   }
 
   /** Whether something typed here has not reached the server yet. */
   get hasWaiting(): boolean {
-    return this.#waiting.length > 0 || this.#asked.some((one) => one.isShown)
+    return this.#waiting.length > 0 || this.#unsaved.size > 0 || this.#asked.some((one) => one.isShown)
+  }
+
+  /** Whether what is typed would be lost with the window: nothing keeps it. */
+  get wouldLose(): boolean {
+    return this.hasWaiting && !this.#isKept
   }
 }
+
+const asJson = { 'content-type': 'application/json' }
+const newId = (): string => crypto.randomUUID()
 
 const isJson = (response: Response) => response.headers.get('content-type')?.includes('json') ?? false
 

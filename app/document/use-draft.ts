@@ -1,4 +1,6 @@
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
+import type { ChangeRequest } from '#server/change-input'
+import { useSite } from './site-context'
 
 /** A field being typed over what the site holds. */
 export interface Draft {
@@ -31,4 +33,19 @@ export function useDraft(value: string | null): Draft {
       type(value ?? '')
     },
   }
+}
+
+/**
+ * Keeps what is typed in a line until it is left: a window that goes away before makes the change.
+ * @param name tells this line from others of the window
+ * @param change what the line becomes when it is left as it is now; null where nothing was typed
+ */
+export function useKeptLine(name: string, change: ChangeRequest | null): void {
+  const { store } = useSite()
+  const key = change && JSON.stringify(change)
+  useEffect(() => {
+    store.noteLine(name, key === null ? null : (JSON.parse(key) as ChangeRequest))
+  }, [store, name, key])
+  // Left without a word, as by a key that chooses another page: what was typed is taken.
+  useEffect(() => () => store.finishLine(name), [store, name])
 }

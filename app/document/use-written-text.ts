@@ -1,7 +1,7 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
-import { type LoadedText, rememberText, useText } from './use-text'
-
-const saveAfterMs = 500
+import { useSyncExternalStore } from 'react'
+import { useSite, useWrittenTexts } from './site-context'
+import { type LoadedText, useText } from './use-text'
+import type { TextKey } from './written-texts'
 
 /** A text that is written here and saves itself. */
 export interface WrittenText {
@@ -12,87 +12,25 @@ export interface WrittenText {
   readonly conflict: { readonly useMine: () => void; readonly takeTheirs: () => void } | null
 }
 
-/**
- * @param hash what the site holds now
- * @param save sends a text that was written over `was`; resolves to whether it was taken
- * @param currentHash what the site holds once `save` has resolved
- */
-export function useWrittenText(
-  siteId: string,
-  hash: string,
-  save: (text: string, was: string) => Promise<boolean>,
-  currentHash: () => string,
-): WrittenText {
-  /** The version the local text was begun from. */
-  const [base, setBase] = useState(hash)
-  const [local, setLocal] = useState<string | null>(null)
-  const [conflict, setConflict] = useState(false)
-  const loaded = useText(siteId, base)
-  const theirs = useText(siteId, hash)
-  const latest = useRef({ local, base, save, currentHash })
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
-  const sending = useRef(false)
-  useEffect(() => {
-    latest.current = { local, base, save, currentHash }
-  })
-
-  const flush = useCallback(async () => {
-    clearTimeout(timer.current)
-    const { local: sent, base: was } = latest.current
-    if (sent === null || sending.current) return
-    sending.current = true
-    const saved = await latest.current.save(sent, was)
-    sending.current = false
-    if (!saved) {
-      setConflict(true)
-      return
-    }
-    const now = latest.current.currentHash()
-    rememberText(now, sent)
-    latest.current.base = now
-    setBase(now)
-    if (latest.current.local === sent) setLocal(null)
-    else timer.current = setTimeout(() => void flush(), saveAfterMs)
-  }, [])
-
-  const write = useCallback(
-    (text: string) => {
-      latest.current.local = text
-      setLocal(text)
-      clearTimeout(timer.current)
-      if (!conflict) timer.current = setTimeout(() => void flush(), saveAfterMs)
-    },
-    [conflict, flush],
-  )
-  // Leaving the view does not wait for the pause in typing.
-  useEffect(
-    () => () => {
-      if (latest.current.local !== null) void flush()
-    },
-    [flush],
+/** @param hash what the site holds now */
+export function useWrittenText(key: TextKey, hash: string): WrittenText {
+  const { site } = useSite()
+  const texts = useWrittenTexts()
+  const typed = useSyncExternalStore(
+    texts.subscribe,
+    () => texts.get(key),
+    () => null,
   )
   // Nothing typed here: what another window wrote is shown as soon as it is known.
-  if (hash !== base && local === null && theirs.kind === 'ready') setBase(hash)
-
+  const base = typed?.was ?? hash
+  const loaded = useText(site.id, base)
   return {
     loaded,
-    text: local ?? (loaded.kind === 'ready' ? loaded.text : ''),
-    write,
-    conflict: conflict
-      ? {
-          useMine: () => {
-            setConflict(false)
-            latest.current.base = hash
-            setBase(hash)
-            void flush()
-          },
-          takeTheirs: () => {
-            setConflict(false)
-            latest.current.local = null
-            setLocal(null)
-            setBase(hash)
-          },
-        }
-      : null,
+    text: typed?.text ?? (loaded.kind === 'ready' ? loaded.text : ''),
+    write: (text) => texts.write(key, text, hash),
+    conflict:
+      typed?.state === 'conflict'
+        ? { useMine: () => texts.useMine(key), takeTheirs: () => texts.takeTheirs(key) }
+        : null,
   }
 }

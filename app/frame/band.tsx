@@ -77,6 +77,8 @@ export function Band({ counts }: Props) {
 
 function SaveWords({ save }: { save: SaveState }) {
   switch (save.kind) {
+    case 'typing':
+      return 'Typing…'
     case 'saving':
       return 'Saving…'
     case 'offline':

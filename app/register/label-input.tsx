@@ -7,6 +7,8 @@ interface Props {
   /** The label as typed, and the key that ended it; `blur` when the focus went elsewhere. */
   readonly onDone: (label: string, key: 'Enter' | 'Tab' | 'blur') => void
   readonly onCancel: () => void
+  /** The label so far, at each letter; null once the typing has ended in whatever way. */
+  readonly onTyping: (label: string | null) => void
   /** The label so far, whenever the typing pauses. */
   readonly onPause?: (label: string) => void
   /** Tab and Shift+Tab change the level; without it Tab ends the typing. */
@@ -17,7 +19,7 @@ interface Props {
 const pauseMs = 150
 
 /** A page's label being typed in its row. Enter keeps it, Escape leaves it as it was. */
-export function LabelInput({ name, value, onDone, onCancel, onPause, onLevel }: Props) {
+export function LabelInput({ name, value, onDone, onCancel, onTyping, onPause, onLevel }: Props) {
   const input = useRef<HTMLInputElement>(null)
   // Set once ended, so that the blur that follows does not end it again.
   const ended = useRef(false)
@@ -28,6 +30,11 @@ export function LabelInput({ name, value, onDone, onCancel, onPause, onLevel }: 
 
   const pause = useRef<ReturnType<typeof setTimeout>>(undefined)
   useEffect(() => () => clearTimeout(pause.current), [])
+  const typing = useRef(onTyping)
+  useEffect(() => {
+    typing.current = onTyping
+  })
+  useEffect(() => () => typing.current(null), [])
 
   function onKeyDown(event: KeyboardEvent<HTMLInputElement>) {
     event.stopPropagation()
@@ -36,11 +43,13 @@ export function LabelInput({ name, value, onDone, onCancel, onPause, onLevel }: 
     const label = event.currentTarget.value.trim()
     if (event.key === 'Enter') {
       event.preventDefault()
+      onTyping(null)
       onDone(label, 'Enter')
       event.currentTarget.value = ''
     } else if (event.key === 'Escape') {
       event.preventDefault()
       ended.current = true
+      onTyping(null)
       onCancel()
     } else if (event.key === 'Tab' && onLevel) {
       event.preventDefault()
@@ -57,9 +66,11 @@ export function LabelInput({ name, value, onDone, onCancel, onPause, onLevel }: 
       onKeyDown={onKeyDown}
       onInput={({ currentTarget }) => {
         clearTimeout(pause.current)
+        onTyping(currentTarget.value.trim())
         if (onPause) pause.current = setTimeout(() => onPause(currentTarget.value.trim()), pauseMs)
       }}
       onBlur={(event) => {
+        onTyping(null)
         if (!ended.current) onDone(event.currentTarget.value.trim(), 'blur')
       }}
     />

@@ -13,6 +13,8 @@ export interface RowActions {
   readonly toggle: (pageId: string, open: boolean) => void
   readonly beginRename: (pageId: string) => void
   /** The new label so far, when the typing pauses. */
+  /** The label being typed, at each letter; null when the typing has ended. */
+  readonly keepLabel: (label: string | null) => void
   readonly typeLabel: (label: string) => void
   /** The end of the typing: a label, or null when it was called off. */
   readonly endRename: (label: string | null) => void
@@ -82,6 +84,7 @@ export const RegisterRow = memo(function RegisterRow({
             name={`New label for ${page.label}`}
             value={renamedFrom}
             onPause={actions.typeLabel}
+            onTyping={actions.keepLabel}
             onDone={(label) => actions.endRename(label)}
             onCancel={() => actions.endRename(null)}
           />

@@ -223,6 +223,7 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
     focus: selectPage,
     toggle,
     beginRename: (id) => setRenaming({ id, was: tree.byId.get(id)!.label }),
+    keepLabel: (label) => store.noteLine('label', label === null ? null : relabelTo(label)),
     typeLabel: (label) => onTyped(relabelTo(label)),
     endRename: (label) => {
       setRenaming(null)
@@ -231,6 +232,12 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
       else onTyped(null)
     },
   })
+  /** A page being typed is made when the window goes away. */
+  const keepDraft = (label: string | null) =>
+    store.noteLine(
+      'new page',
+      label && draft ? { kind: 'addPages', ...draft, pages: [{ id: crypto.randomUUID(), label }] } : null,
+    )
   const shiftDraft = (out: boolean) => {
     if (!draft) return
     const to = out ? outdented(tree, draft.parentId) : indented(tree, site.homeId, { id: null, ...draft })
@@ -295,6 +302,7 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
                       value=""
                       onDone={(label, key) => finishDraft(label, key === 'Enter')}
                       onCancel={() => setDraft(null)}
+                      onTyping={keepDraft}
                       onLevel={shiftDraft}
                     />
                   </span>

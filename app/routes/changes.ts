@@ -1,10 +1,24 @@
+import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
-import { prepareChange, readChange } from '#server/change-input'
+import type pg from 'pg'
+import { prepareChange, readChange, readChangeText } from '#server/change-input'
 import { catchUp, changeSite, stepHistory } from '#server/site-changes'
-import { answerProblems, checkInput, requireSite } from '../owner.server'
+import { answerProblems, checkInput, readJson, requireSite } from '../owner.server'
 import type { Route } from './+types/changes'
 
-const body = Joi.object<{ seen: number; do: 'change' | 'undo' | 'redo'; change?: unknown; shown: boolean }>({
+interface Body {
+  readonly id: string
+  readonly seen: number
+  readonly do: 'change' | 'undo' | 'redo'
+  readonly change?: unknown
+  readonly shown: boolean
+}
+
+const body = Joi.object<Body>({
+  // Made by the window: asked for again, it is answered again and not made again.
+  id: Joi.string()
+    .guid({ version: 'uuidv4' })
+    .default(() => randomUUID()),
   seen: Joi.number().integer().min(0).required(),
   do: Joi.valid('change', 'undo', 'redo').required(),
   change: Joi.object().unknown(),
@@ -25,17 +39,12 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 export async function action({ request, params }: Route.ActionArgs) {
   const { account } = await requireSite(request, params.siteId)
   return answerProblems(async () => {
-    const input = checkInput(body, await request.json().catch(() => null))
-    const saved =
-      input.do === 'change'
-        ? await changeSite(
-            params.siteId,
-            account.id,
-            input.seen,
-            (client) => prepareChange(client, readChange(input.change)),
-            input.shown,
-          )
-        : await stepHistory(params.siteId, account.id, input.seen, input.do)
-    return Response.json(saved)
+    const { id, seen, shown, ...input } = checkInput(body, await readJson(request))
+    if (input.do !== 'change')
+      return Response.json(await stepHistory(params.siteId, account.id, seen, input.do, id))
+    const change = readChange(input.change)
+    await readChangeText(change)
+    const prepare = (client: pg.PoolClient) => prepareChange(client, change)
+    return Response.json(await changeSite(params.siteId, account.id, seen, prepare, shown, id))
   })
 }

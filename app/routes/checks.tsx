@@ -7,6 +7,7 @@ import { pool } from '#server/database/pool'
 import { useSelection, useSite } from '../document/site-context'
 import { requireSite } from '../owner.server'
 import { StateMark } from '../parts/state-mark'
+import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/checks'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
@@ -19,14 +20,23 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 
 const ruleTitles: Record<string, string> = {
   'broken-reference': 'Links and references that lead nowhere',
+  'link-to-trial': 'Links to trial pages',
+  'too-large': 'More than can be sent',
+  'base-address': 'Addresses that would lead every link elsewhere',
   'markup-error': 'HTML that a browser has to guess at',
   'nameless-label': 'Labels that make no name',
   'name-clash': 'Names told apart',
   'repeated-title': 'Titles used twice',
 }
 
+export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrLatest(request, serverLoader)
+
 export default function ChecksView({ loaderData }: Route.ComponentProps) {
-  const { findings } = loaderData
+  return loaderData ? <Findings findings={loaderData.findings} /> : <NotFetched />
+}
+
+function Findings({ findings }: { findings: readonly Finding[] }) {
   const { revision } = useSite()
   const revalidator = useRevalidator()
   const seen = useRef(revision)

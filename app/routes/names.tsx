@@ -11,12 +11,16 @@ import { SavedSchemes } from '../names/saved-schemes'
 import { SchemeRipple } from '../names/scheme-ripple'
 import { SchemeSentence } from '../names/scheme-sentence'
 import { requireSite } from '../owner.server'
+import { loadOrLatest } from '../parts/unless-offline'
 import type { Route } from './+types/names'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   await requireSite(request, params.siteId)
   return null
 }
+
+export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrLatest(request, serverLoader)
 
 export default function NamesView() {
   const { site } = useSite()

@@ -1,16 +1,17 @@
+import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { readNewPlan } from '#core/change'
 import { guessPlanFormat, type PlanFormat, planFormats } from '#core/plan'
 import { defaultScheme } from '#core/site'
-import { pool } from '#server/database/pool'
+import { DatabaseError, databaseError, pool } from '#server/database/pool'
 import { listSchemes } from '#server/database/schemes'
 import { Problem } from '#server/problem'
 import { createSite } from '#server/site-create'
 import { NewSiteTree } from '../new-site/new-site-tree'
 import { useNewSite } from '../new-site/use-new-site'
-import { checkInput, requireAccount } from '../owner.server'
+import { checkInput, readForm, requireAccount } from '../owner.server'
 import { Button } from '../parts/button'
 import { CodeEditor } from '../parts/code-editor'
 import { FileButton } from '../parts/files'
@@ -19,6 +20,7 @@ import { OutsideFrame } from '../parts/outside-frame'
 import { Pick } from '../parts/pick'
 import { planFileTypes, readPlanFile } from '../parts/plan-file'
 import { PlanFormatPick } from '../parts/plan-format-pick'
+import { sendOrTell } from '../parts/unless-offline'
 import type { Route } from './+types/new-site'
 
 export const meta: Route.MetaFunction = () => [{ title: 'A new site – Rubricant' }]
@@ -29,6 +31,7 @@ interface Input {
   readonly scheme: string
   readonly plan: string
   readonly format?: PlanFormat
+  readonly request: string
 }
 
 const languageTag = /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/
@@ -39,6 +42,8 @@ const input = Joi.object<Input>({
     .messages({ 'string.pattern.base': 'Write the language as a tag such as en, de or pt-BR.' }),
   plan: Joi.string().allow('').max(8_000_000).default(''),
   format: Joi.string().valid(...Object.keys(planFormats)).empty(''),
+  // Made by the window: sent again because the answer was lost, it makes one site.
+  request: Joi.string().guid({ version: 'uuidv4' }).default(() => randomUUID()),
 }) // prettier-ignore
 
 export async function loader({ request }: Route.LoaderArgs) {
@@ -49,18 +54,21 @@ export async function loader({ request }: Route.LoaderArgs) {
 export async function action({ request }: Route.ActionArgs) {
   const account = await requireAccount(request)
   try {
-    const wanted = checkInput(input, Object.fromEntries(await request.formData()))
+    const wanted = checkInput(input, await readForm(request))
     const { name, language, format } = wanted
     const kept = (await listSchemes(pool(), account.id)).find((one) => one.name === wanted.scheme)
     const { scheme } = kept ?? { scheme: defaultScheme }
     const plan = readNewPlan({ text: wanted.plan, format }, { name, language, scheme })
     if ('refusal' in plan)
       throw new Problem('bad-plan', `Line ${plan.refusal.line}: ${plan.refusal.reason}`, 422)
-    return redirect(`/sites/${await createSite(account.id, { name, language, scheme, plan })}/plan`)
-  } catch (error) {
+    const siteId = await createSite(account.id, { name, language, scheme, plan }, wanted.request)
+    return redirect(`/sites/${siteId}/plan`)
+  } catch (thrown) {
+    const error = databaseError(thrown)
+    if (error instanceof DatabaseError) return data({ problem: { message: error.message } }, { status: 503 })
     if (error instanceof Problem)
       return data({ problem: { message: error.message } }, { status: error.status })
-    throw error
+    throw thrown
   }
 }
 
@@ -73,6 +81,44 @@ const example = `Saltpan Chapel
     The bell
   Concerts
   Contact`
+
+/** What is typed before there is a site to keep it. */
+interface Typed {
+  /** Names the request that makes this site, so that it is made once. */
+  readonly request: string
+  readonly name: string
+  readonly language: string
+  readonly plan: { text: string; format?: PlanFormat }
+}
+
+const keptUnder = 'rubricant new site'
+
+function readKept(): Typed | null {
+  try {
+    return JSON.parse(sessionStorage.getItem(keptUnder) ?? 'null') as Typed | null
+  } catch {
+    return null
+  }
+}
+
+function keepTyped(typed: Typed): void {
+  try {
+    if (typed.name === '' && typed.plan.text === '') sessionStorage.removeItem(keptUnder)
+    else sessionStorage.setItem(keptUnder, JSON.stringify(typed))
+  } catch {
+    // No room for it: it is in the form still.
+  }
+}
+
+/** Sends the form; what was typed is let go only once the site is there. */
+export async function clientAction({ serverAction }: Route.ClientActionArgs) {
+  try {
+    return await sendOrTell(() => serverAction())
+  } catch (answer) {
+    if (answer instanceof Response && answer.status < 400) sessionStorage.removeItem(keptUnder)
+    throw answer
+  }
+}
 
 const planWords = 'Its pages, one a line, indented under each other'
 
@@ -112,10 +158,25 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
     if (text.trim() === '') setFileNotes([])
   }
 
+  // Kept with the tab at each letter, so that neither an error nor a reload loses the plan.
+  const [request, setRequest] = useState('')
+  useEffect(() => {
+    const kept = readKept()
+    setRequest(kept?.request ?? crypto.randomUUID())
+    if (!kept) return
+    setName(kept.name)
+    setLanguage(kept.language)
+    setPlan(kept.plan)
+  }, [])
+  useEffect(() => {
+    if (request !== '') keepTyped({ request, name, language, plan })
+  }, [request, name, language, plan])
+
   return (
     <OutsideFrame email={loaderData.email}>
       <Form method="post" className="mx-auto flex h-[calc(100dvh-60px)] max-w-6xl flex-col px-8 pt-8">
         <h1 className="sr-only">A new site</h1>
+        <input type="hidden" name="request" value={request} />
         <input type="hidden" name="plan" value={plan.text} />
         <input type="hidden" name="format" value={plan.format ?? ''} />
         <input type="hidden" name="scheme" value={schemeName} />

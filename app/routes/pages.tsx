@@ -2,11 +2,12 @@ import { useEffect } from 'react'
 import { Group, Panel, Separator } from 'react-resizable-panels'
 import { previewBase } from '#server/preview'
 import { useSelection, useSite } from '../document/site-context'
-import { useDraft } from '../document/use-draft'
+import { useDraft, useKeptLine } from '../document/use-draft'
 import { useWrittenText } from '../document/use-written-text'
 import { requireSite } from '../owner.server'
 import { WrittenTextEditor } from '../parts/written-text'
 import { PreviewWindow } from '../preview/preview-window'
+import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/pages'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
@@ -16,6 +17,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 
 // The preview's address is the session's; only a new sign-in changes it.
 export const shouldRevalidate = () => false
+
+export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrLatest(request, serverLoader)
 
 export default function PagesView({ loaderData }: Route.ComponentProps) {
   const { selected } = useSelection()
@@ -27,9 +31,7 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
           <Content key={selected.id} />
         </Panel>
         <Separator aria-label="Width of the text" className="w-px bg-rule hover:bg-lapis" />
-        <Panel minSize={240}>
-          <PreviewWindow base={loaderData.base} />
-        </Panel>
+        <Panel minSize={240}>{loaderData ? <PreviewWindow base={loaderData.base} /> : <NotFetched />}</Panel>
       </Group>
     </div>
   )
@@ -63,10 +65,13 @@ function Line({
   const { store } = useSite()
   const { selected } = useSelection()
   const draft = useDraft(selected[field])
+  const value = draft.typed.trim() === '' ? null : draft.typed.trim()
+  const change = draft.isChanged
+    ? ({ kind: 'setPageText', pageId: selected.id, field, value, was: draft.was } as const)
+    : null
+  useKeptLine(`${selected.id} ${field}`, change)
   const save = () => {
-    if (!draft.isChanged) return
-    const value = draft.typed.trim() === '' ? null : draft.typed.trim()
-    store.change({ kind: 'setPageText', pageId: selected.id, field, value, was: draft.was })
+    if (change) store.change(change)
   }
   return (
     <label className="block text-sm text-quiet">
@@ -88,18 +93,9 @@ function Line({
 }
 
 function Content() {
-  const { site, store } = useSite()
+  const { site } = useSite()
   const { selected } = useSelection()
-  const { id } = selected
-  const written = useWrittenText(
-    site.id,
-    selected.content,
-    async (text, was) => {
-      const made = store.change({ kind: 'writeContent', pageId: id, text, was })
-      return 'saved' in made && (await made.saved)
-    },
-    () => store.get().site.pages.find((page) => page.id === id)?.content ?? '',
-  )
+  const written = useWrittenText({ kind: 'content', id: selected.id }, selected.content)
   useEffect(() => {
     // Names the page for whoever looks at open windows.
     document.title = `${selected.label} – ${site.name} – Rubricant`

@@ -2,11 +2,12 @@ import Joi from 'joi'
 import { Tabs } from 'radix-ui'
 import { pool } from '#server/database/pool'
 import { dismiss, listDismissed } from '#server/database/schemes'
-import { answerProblems, checkInput, requireSite } from '../owner.server'
+import { answerProblems, checkInput, readForm, requireSite } from '../owner.server'
 import { ChosenPage } from '../plan/chosen-page'
 import { PlanAdvice, useAdvice } from '../plan/plan-advice'
 import { PlanDiagram } from '../plan/plan-diagram'
 import { PlanText } from '../plan/plan-text'
+import { loadOrLatest } from '../parts/unless-offline'
 import type { Route } from './+types/plan'
 
 const dismissInput = Joi.object<{ key: string }>({ key: Joi.string().max(200).required() })
@@ -19,7 +20,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 /** Dismisses a piece of advice. */
 export async function action({ request, params }: Route.ActionArgs) {
   await requireSite(request, params.siteId)
-  const form = Object.fromEntries(await request.formData())
+  const form = await readForm(request)
   return answerProblems(async () => {
     await dismiss(pool(), params.siteId, checkInput(dismissInput, form).key)
     return { done: true }
@@ -29,8 +30,11 @@ export async function action({ request, params }: Route.ActionArgs) {
 const tab =
   'border-b-3 border-transparent pt-1 pb-1.5 text-quiet data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink'
 
+export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrLatest(request, serverLoader)
+
 export default function PlanView({ loaderData }: Route.ComponentProps) {
-  const advice = useAdvice(loaderData.dismissed)
+  const advice = useAdvice(loaderData?.dismissed ?? [])
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
       <ChosenPage />

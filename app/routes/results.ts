@@ -1,15 +1,17 @@
 import { pool } from '#server/database/pool'
 import { notFound } from '#server/problem'
 import { buildForPage } from '#server/site-build'
-import { requireSite } from '../owner.server'
+import { answerProblems, requireSite } from '../owner.server'
 import type { Route } from './+types/results'
 
 /** The finished HTML of one page, as text. */
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site } = await requireSite(request, params.siteId)
   if (!site.pages.some((page) => page.id === params.pageId)) throw notFound()
-  const html = (await buildForPage(pool(), site, params.pageId)).textOf(params.pageId)
-  return new Response(html, {
-    headers: { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'no-store' },
+  return answerProblems(async () => {
+    const html = (await buildForPage(pool(), site, params.pageId)).textOf(params.pageId)
+    return new Response(html, {
+      headers: { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'no-store' },
+    })
   })
 }

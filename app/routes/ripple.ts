@@ -1,14 +1,14 @@
 import { prepareChange, readChange } from '#server/change-input'
 import { Problem } from '#server/problem'
 import { previewChange } from '#server/site-changes'
-import { answerProblems, requireSite } from '../owner.server'
+import { answerProblems, readJson, requireSite } from '../owner.server'
 import type { Route } from './+types/ripple'
 
 /** What a change would touch, without making it. */
 export async function action({ request, params }: Route.ActionArgs) {
   const { account } = await requireSite(request, params.siteId)
   return answerProblems(async () => {
-    const change = readChange(await request.json().catch(() => null))
+    const change = readChange(await readJson(request))
     if (change.kind.startsWith('write'))
       throw new Problem('bad-request', 'Only changes of names and places have a ripple to show.')
     return Response.json(

@@ -3,7 +3,7 @@ import { schemeInput } from '#server/change-input'
 import { pool } from '#server/database/pool'
 import { deleteScheme, listSchemes, putScheme } from '#server/database/schemes'
 import { Problem } from '#server/problem'
-import { requireAccount } from '../owner.server'
+import { readJson, requireAccount } from '../owner.server'
 import type { Route } from './+types/schemes'
 
 const name = Joi.string().trim().min(1).max(100).required()
@@ -19,7 +19,7 @@ export async function loader({ request }: Route.LoaderArgs) {
 /** Keeps a scheme under a name, or forgets one. */
 export async function action({ request }: Route.ActionArgs) {
   const account = await requireAccount(request)
-  const input: unknown = await request.json().catch(() => null)
+  const input = await readJson(request)
   try {
     const forget = forgetInput.validate(input)
     if (!forget.error) {

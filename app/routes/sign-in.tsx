@@ -3,8 +3,8 @@ import { accountOf, beginSession, knownBrowserOf, signIn } from '#server/account
 import { config } from '#server/config'
 import { Problem } from '#server/problem'
 import { signInInput } from '../account-input.server'
-import { requestContext } from '../context'
-import { checkInput } from '../owner.server'
+import { requestContext } from '../edge/context'
+import { checkInput, readForm } from '../owner.server'
 import { AccountForm } from '../parts/account-form'
 import { OutsideFrame } from '../parts/outside-frame'
 import { Button } from '../parts/button'
@@ -30,7 +30,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const form = Object.fromEntries(await request.formData())
+  const form = await readForm(request)
   try {
     if (form.demo !== undefined && config().demo && isHere(request, context)) {
       const { demoAccount } = await import('../../demo/load')

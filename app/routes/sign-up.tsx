@@ -2,8 +2,8 @@ import { data, Link, redirect } from 'react-router'
 import { signUp } from '#server/accounts'
 import { Problem } from '#server/problem'
 import { signUpInput } from '../account-input.server'
-import { requestContext } from '../context'
-import { checkInput } from '../owner.server'
+import { requestContext } from '../edge/context'
+import { checkInput, readForm } from '../owner.server'
 import { AccountForm } from '../parts/account-form'
 import { OutsideFrame } from '../parts/outside-frame'
 import type { Route } from './+types/sign-up'
@@ -12,7 +12,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'Make an account – Rub
 
 export async function action({ request, context }: Route.ActionArgs) {
   try {
-    const input = checkInput(signUpInput, Object.fromEntries(await request.formData()))
+    const input = checkInput(signUpInput, await readForm(request))
     // The same answer whether the address had an account or not: nobody learns who has one here.
     await signUp(input.email, input.password, context.get(requestContext).remoteAddress)
     return redirect('/sign-in?new')

@@ -10,7 +10,7 @@ import type { Route } from './+types/site-zip'
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site } = await requireSite(request, params.siteId)
   const { name } = nameLabel(site.name, defaultScheme, site.language)
-  return new Response(zipSite(await filesOfSite(pool(), site)), {
+  return new Response(zipSite(await filesOfSite(pool(), site, request.signal)), {
     headers: {
       'content-type': 'application/zip',
       'content-disposition': `attachment; filename="${name}.zip"`,

@@ -71,6 +71,14 @@ function Desk() {
 
   const [delivery, setDelivery] = useState<FrameContext['delivery']>(null)
   useSiteEvents(site.id, (event) => {
+    if (event.kind === 'gap') {
+      store.wake()
+      void store.catchUp()
+      // A delivery may have ended unheard: what is shown of it is fetched.
+      setDelivery(null)
+      if (view === 'upload') void revalidator.revalidate()
+      return
+    }
     if (event.kind === 'revision') {
       void store.heard(event.revision)
       return
@@ -103,7 +111,7 @@ function Desk() {
     <div className="grid h-dvh grid-rows-[60px_auto_1fr] overflow-hidden">
       <Band
         counts={{
-          checks: checks && { number: checks.findings.length, wants: true },
+          checks: checks?.findings && { number: checks.findings.length, wants: true },
           upload: upload?.comparison ? { number: upload.comparison.toSend, wants: false } : undefined,
         }}
       />

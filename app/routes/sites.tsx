@@ -2,7 +2,7 @@ import { Form, Link, redirect } from 'react-router'
 import { pool } from '#server/database/pool'
 import { deleteSite, listSites } from '#server/database/sites'
 import { notFound } from '#server/problem'
-import { requireAccount, requireSite } from '../owner.server'
+import { readForm, requireAccount, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
 import { count, moment } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
@@ -17,10 +17,10 @@ export async function loader({ request }: Route.LoaderArgs) {
 }
 
 export async function action({ request }: Route.ActionArgs) {
-  const form = await request.formData()
-  const { account, site } = await requireSite(request, String(form.get('siteId')))
+  const form = await readForm(request)
+  const { account, site } = await requireSite(request, form.siteId ?? '')
   // The name typed by hand is the question "are you sure", asked with what it is about.
-  if (form.get('typed') !== site.name) throw notFound()
+  if (form.typed !== site.name) throw notFound()
   await deleteSite(pool(), site.id, account.id)
   return redirect('/sites')
 }

@@ -2,17 +2,21 @@ import { useEffect, useState } from 'react'
 import { Group, Panel, Separator } from 'react-resizable-panels'
 import { Tabs } from 'radix-ui'
 import { useSelection, useSite } from '../document/site-context'
-import { useDraft } from '../document/use-draft'
+import { useDraft, useKeptLine } from '../document/use-draft'
 import { useWrittenText } from '../document/use-written-text'
 import { requireSite } from '../owner.server'
 import { CodeEditor } from '../parts/code-editor'
 import { WrittenTextEditor } from '../parts/written-text'
+import { loadOrLatest } from '../parts/unless-offline'
 import type { Route } from './+types/template'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   await requireSite(request, params.siteId)
   return null
 }
+
+export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrLatest(request, serverLoader)
 
 export default function TemplateView() {
   const { site } = useSite()
@@ -68,11 +72,15 @@ function Skeleton() {
 function Setting({ field, name }: { field: 'language' | 'titlePattern' | 'name'; name: string }) {
   const { site, store } = useSite()
   const draft = useDraft(site[field])
+  const value = draft.typed.trim()
+  const change =
+    draft.isChanged && value !== ''
+      ? ({ kind: 'setSetting', field, value, was: draft.was ?? '' } as const)
+      : null
+  useKeptLine(field, change)
   const save = () => {
-    if (!draft.isChanged) return
-    const value = draft.typed.trim()
-    if (value === '') draft.reset()
-    else store.change({ kind: 'setSetting', field, value, was: draft.was ?? '' })
+    if (change) store.change(change)
+    else if (value === '') draft.reset()
   }
   return (
     <input
@@ -92,42 +100,36 @@ function Setting({ field, name }: { field: 'language' | 'titlePattern' | 'name';
 }
 
 function TemplateSource() {
-  const { site, store } = useSite()
+  const { site } = useSite()
   const template = site.templates[0]!
-  const written = useWrittenText(
-    site.id,
-    template.source,
-    (text, was) => savedOf(store.change({ kind: 'writeTemplate', templateId: template.id, text, was })),
-    () => store.get().site.templates.find((one) => one.id === template.id)?.source ?? '',
-  )
+  const written = useWrittenText({ kind: 'template', id: template.id }, template.source)
   return <WrittenTextEditor name="Source of the shared template" language="html" written={written} />
 }
 
 function StyleSource({ fileId }: { fileId: string }) {
-  const { site, store } = useSite()
+  const { site } = useSite()
   const file = site.files.find((one) => one.id === fileId)!
-  const written = useWrittenText(
-    site.id,
-    file.hash,
-    (text, was) => savedOf(store.change({ kind: 'writeFile', fileId, text, was })),
-    () => store.get().site.files.find((one) => one.id === fileId)?.hash ?? '',
-  )
+  const written = useWrittenText({ kind: 'file', id: fileId }, file.hash)
   return <WrittenTextEditor name={`Source of ${file.label}`} language="css" written={written} />
 }
-
-const savedOf = (made: { saved: Promise<boolean> } | { refusal: unknown }) =>
-  'saved' in made ? made.saved : Promise.resolve(false)
 
 /** The finished HTML of the chosen page, following every save. */
 function Result() {
   const { site, names, revision } = useSite()
   const { selected } = useSelection()
-  const [result, setResult] = useState<{ pageId: string; html: string } | null>(null)
+  const [result, setResult] = useState<{ pageId: string; html: string; problem: string | null } | null>(null)
   useEffect(() => {
     const abort = new AbortController()
     fetch(`/sites/${site.id}/results/${selected.id}`, { signal: abort.signal })
-      .then((response) => (response.ok ? response.text() : null))
-      .then((html) => html !== null && setResult({ pageId: selected.id, html }))
+      .then(async (response) => {
+        const pageId = selected.id
+        if (response.ok) setResult({ pageId, html: await response.text(), problem: null })
+        else {
+          const told = (await response.json()) as { problem: { message: string } }
+          setResult({ pageId, html: '', problem: told.problem.message })
+        }
+      })
+      // Without a connection the latest result stays; the next save asks again.
       .catch(() => {})
     return () => abort.abort()
   }, [site.id, selected.id, revision])
@@ -140,7 +142,11 @@ function Result() {
         The page that results:{' '}
         <span className="font-mono text-[13px] text-ink">{names.pages.get(selected.id)?.path}</span>
       </h2>
-      {result?.pageId === selected.id ? (
+      {result?.pageId === selected.id && result.problem !== null ? (
+        <p role="alert" className="mx-4 my-3 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
+          {result.problem}
+        </p>
+      ) : result?.pageId === selected.id ? (
         <CodeEditor name="HTML of the page that results" language="html" value={result.html} />
       ) : (
         <p className="px-4 py-3 text-quiet">Making the page…</p>

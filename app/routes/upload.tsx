@@ -12,13 +12,14 @@ import { callForDelivery } from '#server/queue'
 import { openSftp } from '#server/transfer/sftp'
 import { TransferError } from '#server/transfer/transport'
 import { useSelection, useSite } from '../document/site-context'
-import { checkInput, requireSite } from '../owner.server'
+import { checkInput, readForm, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
 import { readDestination, uploadIntent } from '../upload/upload-input.server'
 import { DeliveryBar } from '../upload/delivery-bar'
 import { DestinationForm } from '../upload/destination-form'
 import { Earlier } from '../upload/earlier'
 import { FilesToSend } from '../upload/files-to-send'
+import { loadOrLatest, NotFetched, sendOrTell } from '../parts/unless-offline'
 import type { Route } from './+types/upload'
 
 /** Files listed one by one; of more, the rest is counted. */
@@ -62,7 +63,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   const stored = await requireSite(request, params.siteId)
   const { account, site, revision } = stored
   const owner = { siteId: site.id, accountId: account.id }
-  const form = Object.fromEntries(await request.formData())
+  const form = await readForm(request)
   try {
     const { intent, id } = checkInput(uploadIntent, form)
     const own = async () => {
@@ -115,7 +116,19 @@ export async function action({ request, params }: Route.ActionArgs) {
   }
 }
 
+export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrLatest(request, serverLoader)
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) =>
+  sendOrTell(() => serverAction())
+
+type Loaded = NonNullable<Route.ComponentProps['loaderData']>
+
 export default function UploadView({ loaderData }: Route.ComponentProps) {
+  return loaderData ? <Destinations loaderData={loaderData} /> : <NotFetched />
+}
+
+function Destinations({ loaderData }: { loaderData: Loaded }) {
   const { destination, destinations } = loaderData
   const [params, setParams] = useSearchParams()
   const { selected } = useSelection()
@@ -176,13 +189,7 @@ export default function UploadView({ loaderData }: Route.ComponentProps) {
   )
 }
 
-function Destination({
-  loaderData,
-  switcher,
-}: {
-  loaderData: Route.ComponentProps['loaderData']
-  switcher: React.ReactNode
-}) {
+function Destination({ loaderData, switcher }: { loaderData: Loaded; switcher: React.ReactNode }) {
   const { comparison, deliveries } = loaderData
   const destination = loaderData.destination!
   const { site } = useSite()

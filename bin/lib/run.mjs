@@ -37,6 +37,15 @@ export function freePort() {
   })
 }
 
+/** Whether a port on loopback is free within a moment: after a quick restart the old one may still hold it. */
+export async function becomesFree(port, withinMs = 5_000) {
+  for (const until = Date.now() + withinMs; !(await isFree(port));) {
+    if (Date.now() > until) return false
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  return true
+}
+
 /** Whether a port on loopback can be listened on. */
 export function isFree(port) {
   return new Promise((resolve) => {

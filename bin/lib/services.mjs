@@ -4,7 +4,7 @@ import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import { noteOwner, startPostgres } from './postgres.mjs'
-import { freePort, isFree } from './run.mjs'
+import { becomesFree, freePort } from './run.mjs'
 import { Advice, say } from './say.mjs'
 
 /** The program's settings from the environment, with what they are otherwise. */
@@ -64,7 +64,7 @@ export async function startServices(options) {
     ['PRACTICE_SFTP_PORT', options.sftpPort],
     ['PRACTICE_WEB_PORT', options.webPort],
   ])
-    if (!(await isFree(port)))
+    if (!(await becomesFree(port)))
       throw new Advice(`Port ${port} is taken. Stop what uses it, or set ${name} to another.`)
   const stops = []
   const stop = async () => {
@@ -75,21 +75,29 @@ export async function startServices(options) {
   }
   try {
     let databaseUrl = options.databaseUrl
-    let died = new Promise(() => {})
     if (!databaseUrl) {
-      const postgres = await startPostgres({ data: options.data, port: options.postgresPort })
-      noteOwner(options.data)
+      const start = async () => {
+        const {
+          url,
+          stop: end,
+          died,
+        } = await startPostgres({ data: options.data, port: options.postgresPort })
+        noteOwner(options.data)
+        return { url, stop: end, ended: died }
+      }
+      const postgres = await keepRunning('The database', start)
       stops.push(postgres.stop)
-      databaseUrl = postgres.url
-      died = postgres.died
+      databaseUrl = postgres.first.url
     }
     const folder = path.join(options.data, 'practice-host')
     fs.mkdirSync(folder, { recursive: true })
-    const host = await startChild(
-      'practice-host/main.ts',
-      { PRACTICE_FOLDER: folder, PRACTICE_SFTP_PORT: options.sftpPort, PRACTICE_WEB_PORT: options.webPort },
-      /ready/,
-      ['--import', 'tsx'],
+    const settings = {
+      PRACTICE_FOLDER: folder,
+      PRACTICE_SFTP_PORT: options.sftpPort,
+      PRACTICE_WEB_PORT: options.webPort,
+    }
+    const host = await keepRunning('The practice host', () =>
+      startChild('practice-host/main.ts', settings, /ready/, ['--import', 'tsx']),
     )
     stops.push(host.stop)
     const env = {
@@ -100,8 +108,10 @@ export async function startServices(options) {
       PRACTICE_SFTP_PORT: options.sftpPort,
       PRACTICE_WEB_PORT: options.webPort,
       PRACTICE_PASSWORD: fs.readFileSync(path.join(folder, 'password'), 'utf8'),
+      // A run of tests makes more accounts than a person.
+      ...(options.signUps && { RUBRICANT_SIGN_UPS: options.signUps }),
     }
-    return { env, stops, stop, died }
+    return { env, stops, stop }
   } catch (error) {
     await stop()
     throw error
@@ -119,9 +129,81 @@ export async function startOwnServices(purpose) {
     await freePort(),
     await freePort(),
   ]
-  const services = await startServices({ data, port, postgresPort, sftpPort, webPort, databaseUrl: null })
+  const services = await startServices({
+    data,
+    port,
+    postgresPort,
+    sftpPort,
+    webPort,
+    databaseUrl: null,
+    signUps: 1_000,
+  })
   services.stops.unshift(async () => fs.rmSync(data, { recursive: true, force: true }))
   return { ...services, data, port, env: stringify(services.env) }
+}
+
+/** Pauses between attempts to start something again; one that ran for a minute begins with the first. */
+const restartMs = [0, 500, 1_000, 2_000, 5_000, 10_000, 30_000]
+const steadyMs = 60_000
+const endingTogetherMs = 200
+/** Set as soon as the program is asked to end. */
+let ending = false
+
+/**
+ * Starts something and, whenever it ends by itself, starts it again, with growing pauses.
+ * @param start resolves to what runs: `ended`, a promise for its end, and `stop`
+ */
+export async function keepRunning(name, start) {
+  let running = await start()
+  const first = running
+  let stopping = false
+  let wake = () => {}
+  const pause = (ms) =>
+    new Promise((resolve) => {
+      const timer = setTimeout(resolve, ms)
+      wake = () => {
+        clearTimeout(timer)
+        resolve()
+      }
+    })
+  const watch = async () => {
+    let failures = 0
+    let startedAt = Date.now()
+    while (!stopping) {
+      const reason = await running.ended
+      if (stopping) return
+      if (Date.now() - startedAt > steadyMs) failures = 0
+      // Ctrl-C reaches everything at once: what ends with it did not end by itself.
+      await pause(endingTogetherMs)
+      if (stopping || ending) return
+      say(`${name} ended by itself (${reason}). It is started again.`)
+      for (let isBack = false; !isBack && !stopping;) {
+        await pause(restartMs[Math.min(failures++, restartMs.length - 1)])
+        if (stopping) return
+        try {
+          running = await start()
+          startedAt = Date.now()
+          isBack = true
+          say(`${name} is running again.`)
+        } catch (error) {
+          say(`${name} could not be started: ${error.message}`)
+        }
+      }
+      // Asked to stop while it was being started.
+      if (stopping) await running.stop()
+    }
+  }
+  const watching = watch()
+  return {
+    first,
+    current: () => running,
+    async stop() {
+      stopping = true
+      wake()
+      await running.stop()
+      void watching
+    },
+  }
 }
 
 /** Starts one of our own programs and waits until it prints that it is ready. */
@@ -159,16 +241,12 @@ const stringify = (env) =>
 /** Calls `stop` once when the program is asked to end, by Ctrl-C, SIGTERM or a closed terminal. */
 export function stopOnSignals(stop) {
   let stopping = false
-  const end = async (code) => {
+  const end = async () => {
     if (stopping) return
     stopping = true
+    ending = true
     await stop()
-    process.exit(code)
+    process.exit(0)
   }
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0))
-  return (reason) => {
-    if (stopping) return
-    say(reason)
-    void end(1)
-  }
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end())
 }

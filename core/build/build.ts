@@ -1,5 +1,5 @@
 import { resolveReference } from '#core/links'
-import { applyEdits, findCssReferences, type HtmlFacts, writeReference } from '#core/markup'
+import { applyEdits, findCssReferences, type HtmlFacts, type Reference, writeReference } from '#core/markup'
 import { forwardersOf, forwarderText } from './forwarders'
 import { ancestorsOf } from '#core/plan'
 import type { Hash, Page, Site, SiteFile, TextOf } from '#core/site'
@@ -7,10 +7,13 @@ import {
   compileTemplate,
   contextOf,
   generatedSignature,
+  generatedWeight,
   homeFileOf,
+  mostPageBytes,
   outputReference,
   pageTitle,
   renderPage,
+  weightRefusal,
 } from '#core/template'
 
 /** One file of the finished site. */
@@ -29,6 +32,10 @@ export interface BuildSources {
   readonly textOf: TextOf
   /** What reading a content yields; the same hash always yields the same. */
   readonly factsOf: (hash: Hash) => HtmlFacts
+  /** References of a style sheet, read already; without it they are read each time they are asked for. */
+  readonly cssOf?: (hash: Hash) => readonly Reference[]
+  /** Makes a short text of a long one, equal for equal ones only; without it signatures are long. */
+  readonly digest?: (text: string) => string
   /** The year that `{year}` stands for: the core has no clock. */
   readonly year: number
 }
@@ -39,6 +46,8 @@ export interface Build {
   readonly entries: readonly BuiltEntry[]
   /** The text of a page or style sheet, `\n` line ends. Trial pages too. */
   textOf(id: string): string
+  /** Why it is more than can be made; null where it is not. Nothing is made to know it. */
+  refusal(): string | null
   /** Equal signatures mean equal texts, so a text made earlier can stand. */
   signatureOf(id: string): string
 }
@@ -51,6 +60,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
   const template = compileTemplate(source ? sources.textOf(source.source) : '<slot name="content"></slot>')
   const files = new Map(site.files.map((file) => [file.id, file]))
   const homeFile = homeFileOf(site)
+  const { digest = (text: string) => text } = sources
   const shared = JSON.stringify([source?.source, site.name, site.language, site.titlePattern, sources.year])
 
   const entries: BuiltEntry[] = []
@@ -72,7 +82,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
   const styleText = (file: SiteFile): string => {
     const css = sources.textOf(file.hash)
     const path = names.files.get(file.id)!
-    const edits = findCssReferences(css).flatMap((reference) => {
+    const edits = (sources.cssOf?.(file.hash) ?? findCssReferences(css)).flatMap((reference) => {
       const href = outputReference(context, reference, path)
       return href === null
         ? []
@@ -81,8 +91,10 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     return applyEdits(css, edits)
   }
 
-  const pageText = (page: Page): string =>
-    renderPage(
+  const pageText = (page: Page): string => {
+    if (generatedWeight(context, template.generated, page) > mostPageBytes)
+      throw new RangeError(weightRefusal(context, template) ?? 'The page is too large.')
+    return renderPage(
       context,
       template,
       page,
@@ -92,6 +104,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
           : null,
       sources.year,
     )
+  }
 
   /** Where the references of a page lead, as far as another page's change can alter it. */
   const targetsOf = (page: Page, path: string): string =>
@@ -114,13 +127,14 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     part.name === 'site-menu' && part.attributes.of !== 'section'
   const home = tree.byId.get(site.homeId)
   const menus = home
-    ? template.generated.filter(wholeSite).map((part) => generatedSignature(context, part, home))
+    ? template.generated.filter(wholeSite).map((part) => generatedSignature(context, part, home, digest))
     : []
   const ofPage = template.generated.filter((part) => !wholeSite(part))
-  const sharedSignature = [shared, templateTargets, ...menus].join('\u0003')
+  const sharedSignature = digest([shared, templateTargets, ...menus].join('\u0003'))
 
   return {
     entries,
+    refusal: () => weightRefusal(context, template),
     textOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? styleText(file) : sources.textOf(file.hash)
@@ -145,7 +159,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
         page.description ?? '',
         page.content,
         targetsOf(page, path),
-        ...ofPage.map((part) => generatedSignature(context, part, page)),
+        ...ofPage.map((part) => generatedSignature(context, part, page, digest)),
       ].join('\u0003')
     },
   }

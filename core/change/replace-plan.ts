@@ -65,8 +65,14 @@ export function planEdit(seen: Pick<Site, 'pages' | 'homeId'>, { home, top }: Wa
     const { list, parentId, into } = queue[at]!
     const staying = stayingOf(tree, list, parentId)
     let run: NewPage[] | null = null
-    let after: string | null = null
+    // Each row of siblings by itself: at the top level trial pages stand in one of their own, shown last.
+    const last = new Map<string, string>()
+    let runRow = ''
     for (const wanted of list) {
+      const row = rowOf(parentId, wanted.trial)
+      const after = last.get(row) ?? null
+      if (row !== runRow) run = null
+      runRow = row
       const page = tree.byId.get(wanted.id)
       if (page && page.id !== seen.homeId) {
         kept.add(page.id)
@@ -96,7 +102,7 @@ export function planEdit(seen: Pick<Site, 'pages' | 'homeId'>, { home, top }: Wa
         else added.push({ parentId, after, pages: (run = [one]) })
         queue.push({ list: wanted.children, parentId: id, into: children })
       }
-      after = wanted.id
+      last.set(row, wanted.id)
     }
   }
   const removed = seen.pages
@@ -104,6 +110,10 @@ export function planEdit(seen: Pick<Site, 'pages' | 'homeId'>, { home, top }: Wa
     .map((page) => ({ pageId: page.id, was: markOf(page) }))
   return { added, moved, changed, removed }
 }
+
+/** Which row of siblings a page stands in: trial pages of the top level have one of their own. */
+const rowOf = (parentId: string | null, trial: boolean) =>
+  parentId === null && trial ? 'trial pages' : 'pages'
 
 /** Which pages of a list stay as they stand: the most that are in order already. Trial pages apart, shown last. */
 function stayingOf(tree: Tree, list: readonly PlannedPage[], parentId: string | null): Set<string> {
@@ -113,8 +123,8 @@ function stayingOf(tree: Tree, list: readonly PlannedPage[], parentId: string | 
     [...tree.childrenOf(parentId)].sort(compareSiblings).map((page, index) => [page.id, index]),
   )
   const staying = new Set<string>()
-  for (const trial of [false, true]) {
-    const group = known.filter((one) => one.trial === trial)
+  for (const row of ['pages', 'trial pages']) {
+    const group = known.filter((one) => rowOf(parentId, one.trial) === row)
     for (const index of longestIncreasing(group.map(({ id }) => ranks.get(id)!)))
       staying.add(group[index]!.id)
   }

@@ -25,6 +25,8 @@ export interface Rewrite {
 export interface RewriteSources {
   readonly factsOf: (hash: Hash) => HtmlFacts
   readonly textOf: TextOf
+  /** References of a style sheet, read already; without it they are read each time they are asked for. */
+  readonly cssOf?: (hash: Hash) => readonly Reference[]
 }
 
 /** A page or file that stands elsewhere after a change. */
@@ -111,7 +113,8 @@ export function findRewrites(
     const from = were.files.get(file.id)
     const to = become.files.get(file.id)
     if (file.kind !== 'style' || from === undefined || to === undefined) continue
-    mend({ kind: 'file', id: file.id }, file.hash, findCssReferences(sources.textOf(file.hash)), from, to)
+    const references = sources.cssOf?.(file.hash) ?? findCssReferences(sources.textOf(file.hash))
+    mend({ kind: 'file', id: file.id }, file.hash, references, from, to)
   }
   return rewrites
 }

@@ -3,7 +3,7 @@ import type { HtmlFacts } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import type { Hash, Page, Site, TextOf } from '#core/site'
-import { compileTemplate, homeFileOf, pageTitle } from '#core/template'
+import { compileTemplate, contextOf, homeFileOf, pageTitle, weightRefusal } from '#core/template'
 
 /** Something that is wrong or risky: where it is, what it is, and why it matters. */
 export interface Finding {
@@ -136,7 +136,51 @@ function lineAt(text: string, offset: number): number {
   return line
 }
 
-const rules: readonly Rule[] = [brokenReference, markupError, namelessLabel, nameClash, repeatedTitle]
+/** A template whose menus multiply to more than can be sent. */
+const tooLarge: Rule = (site, sources) =>
+  site.templates.flatMap((template) => {
+    const what = weightRefusal(contextOf(site), compileTemplate(sources.textOf(template.source)))
+    if (what === null) return []
+    return [
+      {
+        rule: 'too-large',
+        pageId: null,
+        what,
+        why: 'Visitors wait for all of it on every page, so it is not made or sent.',
+      },
+    ]
+  })
+
+/** A base address leads every relative reference elsewhere, and those are written for where a page stands. */
+const baseAddress: Rule = (site, sources) => {
+  const finding = (pageId: string | null, line: number): Finding => ({
+    rule: 'base-address',
+    pageId,
+    what: 'A “base” element with an address stands here; it is left out of what comes out.',
+    why: 'Every link is written for the place where its page stands, and a base address would lead it elsewhere.',
+    line,
+  })
+  const inTemplates = site.templates.flatMap((template) => {
+    const source = sources.textOf(template.source)
+    return compileTemplate(source).bases.map(({ start }) => finding(null, lineAt(source, start)))
+  })
+  const inPages = realPlaces(treeOf(site)).flatMap(({ page }) =>
+    sources
+      .factsOf(page.content)
+      .bases.map(({ start }) => finding(page.id, lineAt(sources.textOf(page.content), start))),
+  )
+  return [...inTemplates, ...inPages]
+}
+
+const rules: readonly Rule[] = [
+  tooLarge,
+  brokenReference,
+  baseAddress,
+  markupError,
+  namelessLabel,
+  nameClash,
+  repeatedTitle,
+]
 
 /** Everything wrong or risky in a site, rule by rule, each in reading order. */
 export function findFindings(site: Site, sources: FindingSources): Finding[] {

@@ -9,6 +9,8 @@ export interface Reference {
   readonly href: string
   /** How the value has to be written there. */
   readonly syntax: 'attribute' | 'unquoted-attribute' | 'srcset' | 'css-string' | 'css-url'
+  /** Of a `srcset` or a style in an attribute: whether that attribute has quotes. */
+  readonly inAttribute?: 'quoted' | 'unquoted'
   /** What holds it, for showing: `a href`, `@import`, `url()`. */
   readonly holder: string
 }
@@ -23,6 +25,8 @@ export function findCssReferences(
 ): Reference[] {
   // A style attribute without one of these has no reference, and most have none.
   if (!/url\(|@import/i.test(css)) return []
+  // A parser of rules in rules goes as deep as they are nested, and nobody nests like this.
+  if (nestingOf(css) > deepestNesting) return []
   const found: Reference[] = []
   const tree = csstree.parse(css, {
     context,
@@ -33,18 +37,20 @@ export function findCssReferences(
     onParseError: () => {},
   })
   const push = (node: csstree.CssNode, href: string, holder: string) => {
-    const { start, end } = node.loc!
-    const source = css.slice(start.offset, end.offset)
+    const { start, end: after } = node.loc!
+    const source = css.slice(start.offset, after.offset)
     if (node.type === 'String') {
-      found.push({ start: start.offset + 1, end: end.offset - 1, href, syntax: 'css-string', holder })
+      found.push({ start: start.offset + 1, end: after.offset - 1, href, syntax: 'css-string', holder })
       return
     }
     const inner = /^url\(\s*(["']?)/i.exec(source)
-    const tail = /(["']?)\s*\)?$/.exec(source)
-    if (!inner || !tail) return
+    if (!inner) return
+    let end = source.endsWith(')') ? source.length - 1 : source.length
+    end = source.slice(0, end).trimEnd().length
+    if (inner[1] && source[end - 1] === inner[1]) end -= 1
     found.push({
       start: start.offset + inner[0].length,
-      end: Math.max(start.offset + inner[0].length, end.offset - tail[0].length),
+      end: start.offset + Math.max(inner[0].length, end),
       href,
       syntax: inner[1] ? 'css-string' : 'css-url',
       holder,
@@ -56,4 +62,19 @@ export function findCssReferences(
       push(node, node.value, '@import')
   })
   return found
+}
+
+/** Rules, brackets and functions in one another, at most. */
+const deepestNesting = 200
+
+/** How deep brackets of any kind stand in one another, counted without looking at what they mean. */
+function nestingOf(css: string): number {
+  let depth = 0
+  let most = 0
+  for (let at = 0; at < css.length; at++) {
+    const sign = css.charCodeAt(at)
+    if (sign === 40 || sign === 91 || sign === 123) most = Math.max(most, ++depth)
+    else if (sign === 41 || sign === 93 || sign === 125) depth = Math.max(0, depth - 1)
+  }
+  return most
 }

@@ -5,6 +5,9 @@ export const escapeText = (text: string): string =>
 /** Text as it stands in a double-quoted attribute (HTML §13.1.2.3). */
 export const escapeAttribute = (text: string): string => escapeText(text).replace(/"/g, '&quot;')
 
+/** Text as it stands in a single-quoted attribute (HTML §13.1.2.3). */
+export const escapeSingleQuoted = (text: string): string => escapeText(text).replace(/'/g, '&#39;')
+
 /** Percent-encodes all but unreserved characters, as RFC 6570 §3.2.2 expands a variable. */
 export const encodeVariable = (text: string): string =>
   encodeURIComponent(text.replace(/\p{Surrogate}/gu, '\ufffd')).replace(

@@ -1,5 +1,8 @@
 import { type DefaultTreeAdapterMap, parse, parseFragment, type ParserError, type Token } from 'parse5'
+import { type AttributeText, readAttributeText } from './attribute-text'
 import { findCssReferences, type Reference } from './css'
+import type { Range } from './indent'
+import { srcsetUrls } from './srcset'
 
 export type HtmlElement = DefaultTreeAdapterMap['element']
 export type HtmlNode = DefaultTreeAdapterMap['node']
@@ -17,7 +20,13 @@ export interface MarkupError {
 /** What one reading of a text yields. Depends on nothing but the text, so it may be kept by hash. */
 export interface HtmlFacts {
   readonly references: readonly Reference[]
+  /** The first errors; a text that is no HTML at all has no end of them. */
   readonly errors: readonly MarkupError[]
+  readonly errorCount: number
+  /** Stretches of more than one line in which white space counts, sorted by where they start. */
+  readonly fixed: readonly Range[]
+  /** `base` elements that would lead every relative reference of the page elsewhere. */
+  readonly bases: readonly Range[]
   /** Values of `id`, in order, repeated ones too. */
   readonly ids: readonly string[]
 }
@@ -57,35 +66,31 @@ export function walkHtml(root: HtmlNode, visit: (node: HtmlNode) => void): void 
   }
 }
 
+/** Errors told one by one; of more, the count tells. */
+const mostErrors = 1_000
+
 /** Parses a whole document or a fragment, with source locations and errors. */
-export function parseHtml(html: string, whole: boolean): { root: HtmlNode; errors: MarkupError[] } {
+export function parseHtml(
+  html: string,
+  whole: boolean,
+): { root: HtmlNode; errors: MarkupError[]; errorCount: number } {
   const errors: MarkupError[] = []
+  let errorCount = 0
   const options = {
     sourceCodeLocationInfo: true,
-    onParseError: (error: ParserError) =>
+    onParseError: (error: ParserError) => {
+      if (++errorCount > mostErrors) return
       errors.push({
         code: error.code,
         line: error.startLine,
         column: error.startCol,
         start: error.startOffset,
         end: error.endOffset,
-      }),
+      })
+    },
   }
   const root = whole ? parse(html, options) : parseFragment(html, options)
-  return { root, errors }
-}
-
-/** Splits a `srcset` into its URLs (HTML §4.8.4.4, as far as where the URLs stand). */
-function srcsetUrls(value: string): { offset: number; url: string }[] {
-  const urls: { offset: number; url: string }[] = []
-  const candidate = /[\s,]*([^\s,][^\s]*)((?:[^,(]|\([^)]*\))*)/gy
-  for (let match = candidate.exec(value); match; match = candidate.exec(value)) {
-    const offset = match.index + match[0].indexOf(match[1]!)
-    const url = match[1]!.replace(/,+$/, '')
-    if (url.length < match[1]!.length) candidate.lastIndex = offset + match[1]!.length
-    urls.push({ offset, url })
-  }
-  return urls
+  return { root, errors, errorCount }
 }
 
 function elementReferences(html: string, element: HtmlElement, found: Reference[]): void {
@@ -101,49 +106,91 @@ function elementReferences(html: string, element: HtmlElement, found: Reference[
     const range = where && attributeValueRange(html, where)
     if (!range) continue
     const holder = `${tag} ${name}`
-    // Offsets inside the value hold only while no character reference makes it shorter than its source.
-    const literal = html.slice(range.start, range.end) === attr.value
+    const source = html.slice(range.start, range.end)
+    const inAttribute = range.quoted ? 'quoted' : 'unquoted'
+    const at = (found: AttributeText, start: number, end: number) => ({
+      start: range.start + found.sourceAt(start),
+      end: range.start + found.sourceAt(end),
+    })
     if (isUrl) {
-      const lead = literal ? attr.value.length - attr.value.trimStart().length : 0
-      const tail = literal ? attr.value.length - attr.value.trimEnd().length : 0
+      const value = readAttributeText(source)
+      const href = value.text.trim()
+      const lead = value.text.length - value.text.trimStart().length
       found.push({
-        start: range.start + lead,
-        end: Math.max(range.start + lead, range.end - tail),
+        ...at(value, lead, lead + href.length),
         href: attr.value.trim(),
         syntax: range.quoted ? 'attribute' : 'unquoted-attribute',
         holder,
       })
-    } else if (isSet && literal) {
-      for (const { offset, url } of srcsetUrls(attr.value))
+      continue
+    }
+    const value = readAttributeText(source)
+    // Where the two readings differ (a line break of another kind), no place in it is sure.
+    if (value.text !== attr.value) continue
+    if (isSet)
+      for (const { offset, url } of srcsetUrls(value.text))
         found.push({
-          start: range.start + offset,
-          end: range.start + offset + url.length,
+          ...at(value, offset, offset + url.length),
           href: url,
           syntax: 'srcset',
+          inAttribute,
           holder,
         })
-    } else if (name === 'style' && literal) {
-      for (const reference of findCssReferences(attr.value, 'declarationList'))
-        found.push({
-          ...reference,
-          start: range.start + reference.start,
-          end: range.start + reference.end,
-          holder,
-        })
-    }
+    else
+      for (const reference of findCssReferences(value.text, 'declarationList'))
+        found.push({ ...reference, ...at(value, reference.start, reference.end), inAttribute, holder })
   }
+}
+
+/** Elements whose line breaks and spaces are part of what is shown or run. */
+const verbatim = new Set(['pre', 'textarea', 'script', 'style', 'listing', 'xmp', 'plaintext'])
+
+/** Tells whether a line break stands in a stretch of a text, without looking through it each time. */
+function lineBreaksIn(text: string): (start: number, end: number) => boolean {
+  const breaks: number[] = []
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) breaks.push(at)
+  return (start, end) => {
+    let [low, high] = [0, breaks.length]
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if (breaks[middle]! < start) low = middle + 1
+      else high = middle
+    }
+    return low < breaks.length && breaks[low]! < end
+  }
+}
+
+/** Where in an element white space counts: in what it shows as it is, and in its attributes. */
+function fixedRanges(element: HtmlElement, hasBreak: (start: number, end: number) => boolean): Range[] {
+  const where = element.sourceCodeLocation
+  if (!where) return []
+  const ranges = Object.values(where.attrs ?? {}).map(({ startOffset, endOffset }) => {
+    return { start: startOffset, end: endOffset }
+  })
+  if (verbatim.has(element.tagName)) {
+    const start = where.startTag?.endOffset ?? where.startOffset
+    ranges.push({ start, end: where.endTag?.startOffset ?? where.endOffset })
+  }
+  return ranges.filter(({ start, end }) => hasBreak(start, end))
 }
 
 /** Reads a fragment (a slot's content) or a whole document once, for all that later steps ask. */
 export function readHtml(html: string, whole = false): HtmlFacts {
-  const { root, errors } = parseHtml(html, whole)
+  const { root, errors, errorCount } = parseHtml(html, whole)
   const references: Reference[] = []
   const ids: string[] = []
+  const fixed: Range[] = []
+  const bases: Range[] = []
+  const hasBreak = html.includes('\n') ? lineBreaksIn(html) : null
   walkHtml(root, (node) => {
     if (!('tagName' in node)) return
     const id = node.attrs.find((attr) => attr.name === 'id')
     if (id) ids.push(id.value)
     elementReferences(html, node, references)
+    if (hasBreak) for (const range of fixedRanges(node, hasBreak)) fixed.push(range)
+    const where = node.sourceCodeLocation
+    if (node.tagName === 'base' && where && node.attrs.some((attr) => attr.name === 'href'))
+      bases.push({ start: where.startOffset, end: where.endOffset })
     const inner = node.childNodes[0]
     if (node.tagName === 'style' && inner && inner.nodeName === '#text' && inner.sourceCodeLocation) {
       const offset = inner.sourceCodeLocation.startOffset
@@ -152,5 +199,6 @@ export function readHtml(html: string, whole = false): HtmlFacts {
         references.push({ ...reference, start: reference.start + offset, end: reference.end + offset })
     }
   })
-  return { references, errors, ids }
+  fixed.sort((a, b) => a.start - b.start)
+  return { references, errors, errorCount, fixed, bases, ids }
 }

@@ -1,7 +1,7 @@
 /** HTML and CSS as text with positions: read it, find what it refers to, change only that. */
 export { findCssReferences, type Reference } from './css'
 export { applyEdits, type TextEdit } from './edits'
-export { encodePath, encodeVariable, escapeAttribute, escapeText } from './escape'
+export { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from './escape'
 export {
   attributeValueRange,
   type HtmlElement,
@@ -12,5 +12,5 @@ export {
   readHtml,
   walkHtml,
 } from './html'
-export { indentHtml } from './indent'
+export { indentEdits, type Range, trimmedRange } from './indent'
 export { writeReference } from './write-reference'

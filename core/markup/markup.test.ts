@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { applyEdits, findCssReferences, indentHtml, readHtml, writeReference } from './index'
+import { applyEdits, findCssReferences, indentEdits, readHtml, trimmedRange, writeReference } from './index'
 
 /** Replaces every reference of a text and reads it again. */
 const replaceAll = (html: string, href: string) =>
@@ -67,9 +67,61 @@ test('references in CSS: urls and imports, strings elsewhere left alone', () => 
   expect(found.map((one) => css.slice(one.start, one.end))).toEqual(['a.css', 'b.woff2', 'c.png'])
 })
 
+const indentHtml = (html: string, indent: string) =>
+  applyEdits(html, indentEdits(html, { start: 0, end: html.length }, readHtml(html).fixed, indent))
+
 test('indentation leaves alone what white space belongs to', () => {
   expect(indentHtml('<p>a\nb</p>\n\n<pre>\n x\n</pre>\n<p>c</p>', '  ')).toBe(
     '<p>a\n  b</p>\n\n  <pre>\n x\n</pre>\n  <p>c</p>',
   )
   expect(indentHtml('<p title="a\nb">c\nd</p>', '  ')).toBe('<p title="a\nb">c\n  d</p>')
+})
+
+test('what stands at either end is taken off without the first line’s indentation', () => {
+  const cut = (text: string) => {
+    const { start, end } = trimmedRange(text)
+    return text.slice(start, end)
+  }
+  expect(cut('\n \n  <p>a</p>\n\n')).toBe('  <p>a</p>')
+  expect(cut('  x ')).toBe('  x')
+  expect(cut(' \n ')).toBe('')
+})
+
+describe('references written with character references', () => {
+  const replaced = (html: string, href: string) => replaceAll(html, href)
+
+  test('are found in srcset and style, at their places in the source', () => {
+    const html = `<img srcset="a&amp;b.png 1x, c.png 2x"><p style="background: url(&quot;h.png&quot;)"><i style='background:url(&#39;&#x69;.png&#39;)'>`
+    expect(readHtml(html).references.map((one) => [one.href, html.slice(one.start, one.end)])).toEqual([
+      ['a&b.png', 'a&amp;b.png'],
+      ['c.png', 'c.png'],
+      ['h.png', 'h.png'],
+      ['i.png', '&#x69;.png'],
+    ])
+  })
+
+  test.each(['x.png', "it's.png", 'a"b.png', 'a&copy.png', 'a b.png'])(
+    'are rewritten to %s so that it is read back',
+    (href) => {
+      for (const html of [
+        `<p style="background: url(&quot;h.png&quot;)">`,
+        `<p style='background: url("h.png")'>`,
+        `<p style=background:url(h.png)>`,
+        `<p style="background: url(h.png)">`,
+      ])
+        expect(readHtml(replaced(html, href)).references.map((one) => one.href)).toEqual([href])
+    },
+  )
+
+  test('a name without semicolon is one where the standard takes it for one', () => {
+    const hrefs = ['?a&copy=1', '?a&copy', '?a&notit;', '?a&amp;b', '?a&#0;'].map(
+      (value) => readHtml(`<img srcset="${value}">`).references[0]?.href,
+    )
+    expect(hrefs).toEqual(['?a&copy=1', '?a©', '?a&notit;', '?a&b', '?a\ufffd'])
+  })
+})
+
+test('a base address is told, since it would lead every reference elsewhere', () => {
+  const html = '<base target="_top"><base href="/x/">'
+  expect(readHtml(html).bases.map(({ start, end }) => html.slice(start, end))).toEqual(['<base href="/x/">'])
 })

@@ -5,11 +5,17 @@ import { escapeAttribute } from './escape'
 export function writeReference(reference: Reference, href: string): string {
   // Nothing in it has a meaning of its own anywhere.
   if (/^[\w./#-]*$/.test(href)) return href
-  switch (reference.syntax) {
+  const written = writeValue(reference.syntax, href)
+  if (reference.inAttribute === undefined) return written
+  return writeValue(reference.inAttribute === 'quoted' ? 'attribute' : 'unquoted-attribute', written)
+}
+
+function writeValue(syntax: Reference['syntax'], href: string): string {
+  switch (syntax) {
     case 'attribute':
       // The quote in use is not known here, so both kinds are escaped; `>` may stand in an attribute.
       return href
-        .replace(/&(?=#|[a-z0-9]+;)/gi, '&amp;')
+        .replace(/&(?=#|[a-z0-9])/gi, '&amp;')
         .replace(/"/g, '&quot;')
         .replace(/'/g, '&#39;')
     case 'unquoted-attribute':

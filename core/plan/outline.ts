@@ -33,8 +33,17 @@ interface Draft extends OutlineNode {
 }
 
 const bullet = /^([-*+•–]|\d+[.)])\s+/u
-const trialMark = /\s*\(trial page\)$/iu
-const menuMark = /\s*\(not in menus\)$/iu
+const trialMark = '(trial page)'
+const menuMark = '(not in menus)'
+
+/** The text in front of a mark at its end, in any case of letters; null where it has none. */
+export function beforeMark(text: string, mark: string): string | null {
+  const at = text.length - mark.length
+  return at >= 0 && text.slice(at).toLowerCase() === mark ? text.slice(0, at).trimEnd() : null
+}
+
+/** Longest line that is read as a page: longer ones are no labels, and no more is looked at than this. */
+export const longestLine = 20_000
 /** Tab stops every 8 columns, as terminals and most editors show them. */
 const tabWidth = 8
 
@@ -120,13 +129,11 @@ function readLine(rest: string): Omit<OutlineNode, 'children'> {
   let trial = false
   let inMenus = true
   for (;;) {
-    if (trialMark.test(text)) {
-      text = text.replace(trialMark, '')
-      trial = true
-    } else if (menuMark.test(text)) {
-      text = text.replace(menuMark, '')
-      inMenus = false
-    } else break
+    const unmarked = beforeMark(text, trialMark) ?? beforeMark(text, menuMark)
+    if (unmarked === null) break
+    if (beforeMark(text, trialMark) !== null) trial = true
+    else inMenus = false
+    text = unmarked
   }
   if (text.endsWith('\\')) text = text.slice(0, -1)
   return { label: cleanLabel(text), trial, inMenus }
@@ -169,7 +176,8 @@ export function readOutline(text: string): Outline {
 
 function writeLine(node: OutlineNode): string {
   let text = node.label
-  if (text.endsWith('\\') || trialMark.test(text) || menuMark.test(text)) text += '\\'
+  const isMarked = [trialMark, menuMark].some((mark) => beforeMark(text, mark) !== null)
+  if (text.endsWith('\\') || isMarked) text += '\\'
   if (!node.inMenus) text += ' (not in menus)'
   if (node.trial) text += ' (trial page)'
   return bullet.test(text) || text.startsWith('\\') ? `\\${text}` : text

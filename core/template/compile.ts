@@ -3,6 +3,7 @@ import {
   type HtmlElement,
   type HtmlNode,
   parseHtml,
+  type Range,
   readHtml,
   type Reference,
   walkHtml,
@@ -16,6 +17,9 @@ export type ValueName = (typeof valueNames)[number]
 export const generatedNames = ['site-menu', 'site-trail', 'page-children', 'page-neighbours'] as const
 export type GeneratedName = (typeof generatedNames)[number]
 
+/** Generated parts that one template may have. */
+export const mostParts = 100
+
 /** Where a part stands in its line: what is needed to drop or indent it as a person would. */
 interface Placement {
   /** White space in front of the line the part starts on. */
@@ -24,9 +28,13 @@ interface Placement {
   readonly alone: boolean
 }
 
+/** Where a value stands: what it has to be escaped for. */
+export type ValueSyntax = 'text' | 'double-quoted' | 'single-quoted' | 'url'
+
 export type Part =
   | { readonly kind: 'text'; readonly text: string }
-  | { readonly kind: 'value'; readonly name: ValueName; readonly syntax: 'text' | 'attribute' | 'url' }
+  | ({ readonly kind: 'nothing' } & Placement)
+  | { readonly kind: 'value'; readonly name: ValueName; readonly syntax: ValueSyntax }
   | { readonly kind: 'reference'; readonly reference: Reference }
   | ({ readonly kind: 'slot'; readonly name: string; readonly fallback: readonly Part[] } & Placement)
   | ({
@@ -45,12 +53,15 @@ export type Part =
 export interface CompiledTemplate {
   readonly parts: readonly Part[]
   readonly references: readonly Reference[]
+  readonly bases: readonly Range[]
   /** Names of its slots, in order. */
   readonly slots: readonly string[]
   readonly generated: readonly Extract<Part, { kind: 'generated' }>[]
 }
 
 interface Hole {
+  /** Of holes that start at one place: quotes come before what they enclose. */
+  readonly first?: true
   readonly start: number
   readonly end: number
   /** Taken apart again by `partsOf` over its own range, where it must not meet itself. */
@@ -84,7 +95,7 @@ function normalise(source: string): string {
 
 function compile(source: string): CompiledTemplate {
   const { root } = parseHtml(source, true)
-  const { references } = readHtml(source, true)
+  const { references, bases } = readHtml(source, true)
   const slots: string[] = []
   const generated: Extract<Part, { kind: 'generated' }>[] = []
 
@@ -97,7 +108,7 @@ function compile(source: string): CompiledTemplate {
   }
 
   const holes: Hole[] = []
-  const valueHoles = (start: number, end: number, syntax: 'text' | 'attribute' | 'url'): ValueName[] => {
+  const valueHoles = (start: number, end: number, syntax: ValueSyntax): ValueName[] => {
     const names: ValueName[] = []
     for (const match of source.slice(start, end).matchAll(expression)) {
       const name = match[1]!
@@ -108,14 +119,23 @@ function compile(source: string): CompiledTemplate {
     }
     return names
   }
+  const inReference = rangesHold(references)
   const attributeHoles = (element: HtmlElement): ValueName[] =>
     Object.values(element.sourceCodeLocation?.attrs ?? {}).flatMap((where) => {
       const range = attributeValueRange(source, where)
       if (!range || !source.slice(range.start, range.end).includes('{')) return []
-      const isUrl = references.some(
-        (reference) => reference.start >= range.start && reference.end <= range.end,
+      const quote = range.quoted ? source[range.start - 1] : null
+      const isUrl = inReference(range)
+      const names = valueHoles(
+        range.start,
+        range.end,
+        isUrl ? 'url' : quote === "'" ? 'single-quoted' : 'double-quoted',
       )
-      return valueHoles(range.start, range.end, isUrl ? 'url' : 'attribute')
+      // A value may hold spaces and signs that would end an attribute without quotes: it gets them.
+      if (quote === null && names.length > 0)
+        for (const at of [range.start, range.end])
+          holes.push({ start: at, end: at, first: true, make: () => ({ kind: 'text', text: '"' }) })
+      return names
     })
 
   walkHtml(root, (node: HtmlNode) => {
@@ -131,7 +151,11 @@ function compile(source: string): CompiledTemplate {
     const location = node.sourceCodeLocation!
     const names = attributeHoles(node)
     const tag = node.tagName
-    if (tag === 'slot' || isGenerated(tag)) {
+    // It would lead every reference elsewhere, and those are written for where each page stands.
+    if (tag === 'base' && node.attrs.some((attr) => attr.name === 'href')) {
+      const { startOffset: start, endOffset: end } = location
+      holes.push({ start, end, make: () => ({ kind: 'nothing', ...placementOf(start, end) }) })
+    } else if (tag === 'slot' || isGenerated(tag)) {
       const start = location.startOffset
       // Without an end tag the parser lets the element run on; what follows is not meant to vanish.
       const end = location.endTag ? location.endOffset : (location.startTag?.endOffset ?? location.endOffset)
@@ -151,7 +175,9 @@ function compile(source: string): CompiledTemplate {
       } else {
         const part = { kind: 'generated' as const, name: tag, attributes, ...placement }
         generated.push(part)
-        holes.push({ start, end, make: () => part })
+        // Those beyond what a template may have are told as a finding, and not made.
+        const isMade = generated.length <= mostParts
+        holes.push({ start, end, make: () => (isMade ? part : { kind: 'nothing', ...placement }) })
       }
     } else if ((tag === 'meta' || tag === 'link') && names.length > 0) {
       const { startOffset: start, endOffset: end } = location
@@ -176,7 +202,18 @@ function compile(source: string): CompiledTemplate {
         make: () => ({ kind: 'reference', reference }),
       })
   // Outer holes before the ones inside them.
-  holes.sort((a, b) => a.start - b.start || b.end - a.end)
+  holes.sort((a, b) => a.start - b.start || Number(b.first ?? 0) - Number(a.first ?? 0) || b.end - a.end)
+
+  /** The first hole at or after a place. */
+  function firstFrom(place: number): number {
+    let [low, high] = [0, holes.length]
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if (holes[middle]!.start < place) low = middle + 1
+      else high = middle
+    }
+    return low
+  }
 
   function partsOf(start: number, end: number): Part[] {
     const parts: Part[] = []
@@ -184,7 +221,9 @@ function compile(source: string): CompiledTemplate {
     const text = (to: number) => {
       if (to > at) parts.push({ kind: 'text', text: source.slice(at, to) })
     }
-    for (const hole of holes) {
+    for (let index = firstFrom(start); index < holes.length; index++) {
+      const hole = holes[index]!
+      if (hole.start > end) break
       if (hole.start < at || hole.end > end) continue
       if (hole.optional && hole.start === start && hole.end === end) continue
       text(hole.start)
@@ -194,5 +233,19 @@ function compile(source: string): CompiledTemplate {
     text(end)
     return parts
   }
-  return { parts: partsOf(0, source.length), references, slots, generated }
+  return { parts: partsOf(0, source.length), references, bases, slots, generated }
+}
+
+/** Whether a range holds one of these, which do not overlap and are in order. */
+function rangesHold(inner: readonly Range[]): (outer: Range) => boolean {
+  const sorted = [...inner].sort((a, b) => a.start - b.start)
+  return ({ start, end }) => {
+    let [low, high] = [0, sorted.length]
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if (sorted[middle]!.start < start) low = middle + 1
+      else high = middle
+    }
+    return low < sorted.length && sorted[low]!.end <= end
+  }
 }

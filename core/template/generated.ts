@@ -12,15 +12,55 @@ export interface SiteContext {
   readonly site: Site
   readonly tree: Tree
   readonly names: Names
-  /** Menus made so far, by all that can make two of them differ. */
-  readonly menus: Map<string, string>
+  /** Menus made last, by all that can make two of them differ. */
+  readonly menus: BoundedTexts
+  /** Pages that neighbours are found among, by parent, with their places. */
+  readonly siblings: Map<
+    string | null,
+    { readonly list: readonly Page[]; readonly at: ReadonlyMap<string, number> }
+  >
+  /** What was worked out once for all pages of a section. */
+  readonly signatures: Map<string, string>
+  readonly weights: Map<string, number>
 }
+
+/** Texts kept for a while, by what they were made from; when they grow too large together all are let go. */
+export class BoundedTexts {
+  readonly #texts = new Map<string, string>()
+  #size = 0
+
+  /** @param most UTF-16 code units of all texts together */
+  constructor(private readonly most: number) {}
+
+  get size(): number {
+    return this.#size
+  }
+
+  get(key: string, make: () => string): string {
+    const known = this.#texts.get(key)
+    if (known !== undefined) return known
+    const text = make()
+    if (this.#size + text.length > this.most) {
+      this.#texts.clear()
+      this.#size = 0
+    }
+    this.#texts.set(key, text)
+    this.#size += text.length
+    return text
+  }
+}
+
+/** A folder a page would keep a menu a page: pages come by folder, so the latest are the ones asked for. */
+const mostMenuText = 4_000_000
 
 export const contextOf = (site: Site): SiteContext => ({
   site,
   tree: treeOf(site),
   names: namesOf(site),
-  menus: new Map(),
+  menus: new BoundedTexts(mostMenuText),
+  siblings: new Map(),
+  signatures: new Map(),
+  weights: new Map(),
 })
 
 /** An entry of a menu, with the entries below it. */
@@ -80,11 +120,25 @@ function entriesFor(context: SiteContext, part: GeneratedPart, page: Page): read
       return flat([...(home ? [home] : []), ...above, ...(part.attributes.own === 'omit' ? [] : [page])])
     }
     case 'page-neighbours': {
-      const siblings = tree.childrenOf(page.parentId).filter((one) => listed(one) && one.id !== site.homeId)
-      const at = siblings.findIndex((one) => one.id === page.id)
-      return at < 0 ? [] : flat([siblings[at - 1], siblings[at + 1]].filter((one) => one !== undefined))
+      const { list, at } = siblingsOf(context, page.parentId)
+      const place = at.get(page.id)
+      if (place === undefined) return []
+      return flat([list[place - 1], list[place + 1]].filter((one) => one !== undefined))
     }
   }
+}
+
+/** The pages of one parent that neighbours are found among, and where each stands. */
+function siblingsOf(context: SiteContext, parentId: string | null) {
+  let known = context.siblings.get(parentId)
+  if (!known) {
+    const list = context.tree
+      .childrenOf(parentId)
+      .filter((one) => listed(one) && one.id !== context.site.homeId)
+    known = { list, at: new Map(list.map((page, index) => [page.id, index])) }
+    context.siblings.set(parentId, known)
+  }
+  return known
 }
 
 const pageTitle = (page: Page) => page.title ?? page.label
@@ -115,9 +169,7 @@ export function renderGenerated(
   const { folder } = context.names.pages.get(page.id)!
   const isEntry = marks.length <= levels && marks[marks.length - 1] === page.id
   const key = JSON.stringify([part.attributes, indent, folder, marks, isEntry])
-  let html = context.menus.get(key)
-  if (html === undefined) context.menus.set(key, (html = render(context, part, page, indent)))
-  return html
+  return context.menus.get(key, () => render(context, part, page, indent))
 }
 
 function render(context: SiteContext, part: GeneratedPart, page: Page, indent: string): string {
@@ -153,20 +205,62 @@ function render(context: SiteContext, part: GeneratedPart, page: Page, indent: s
   return lines.length > 4 ? lines.join('\n') : ''
 }
 
-function neighbourRel({ tree }: SiteContext, page: Page, one: Page): string {
-  const siblings = tree.childrenOf(page.parentId)
-  return siblings.indexOf(one) < siblings.indexOf(page) ? ' rel="prev"' : ' rel="next"'
+function neighbourRel(context: SiteContext, page: Page, one: Page): string {
+  const { at } = siblingsOf(context, page.parentId)
+  return at.get(one.id)! < at.get(page.id)! ? ' rel="prev"' : ' rel="next"'
 }
 
-/** Everything of other pages that a part shows on this one; equal texts, equal parts. */
-export function generatedSignature(context: SiteContext, part: GeneratedPart, page: Page): string {
+/**
+ * Everything of other pages that a part shows on this one; equal texts, equal parts. What is the same
+ * for a whole section is written once for it.
+ * @param digest makes a short text of a long one
+ */
+export function generatedSignature(
+  context: SiteContext,
+  part: GeneratedPart,
+  page: Page,
+  digest: (text: string) => string,
+): string {
   const write = (entries: readonly Entry[]): string =>
     entries
       .map(
         (one) => `${one.page.label}\u0001${context.names.pages.get(one.page.id)!.path}(${write(one.below)})`,
       )
       .join('\u0002')
-  return write(entriesFor(context, part, page))
+  const made = () => digest(write(entriesFor(context, part, page)))
+  if (part.name !== 'site-menu') return made()
+  const shared = part.attributes.of === 'section' ? (sectionOf(context, page)?.id ?? '') : 'whole'
+  const key = `${part.attributes.levels ?? ''} ${shared}`
+  let signature = context.signatures.get(key)
+  if (signature === undefined) context.signatures.set(key, (signature = made()))
+  return signature
+}
+
+/** Bytes a link of a menu takes beside its label and its address, about. */
+const linkOverhead = 48
+
+/**
+ * About how many bytes the generated parts of one page take: entries counted, nothing written. For
+ * telling a template that multiplies without bound before it does.
+ */
+export function generatedWeight(context: SiteContext, parts: readonly GeneratedPart[], page: Page): number {
+  const weigh = (entries: readonly Entry[]): number => {
+    let bytes = 0
+    for (const { page: one, below } of entries)
+      bytes += one.label.length + context.names.pages.get(one.id)!.path.length + linkOverhead + weigh(below)
+    return bytes
+  }
+  let bytes = 0
+  for (const part of parts) {
+    const isMenu = part.name === 'site-menu'
+    const shared = part.attributes.of === 'section' ? (sectionOf(context, page)?.id ?? '') : 'whole'
+    const key = `${part.attributes.levels ?? ''} ${shared}`
+    const known = isMenu ? context.weights.get(key) : undefined
+    const weight = known ?? weigh(entriesFor(context, part, page))
+    if (isMenu) context.weights.set(key, weight)
+    bytes += weight
+  }
+  return bytes
 }
 
 export { pageTitle }

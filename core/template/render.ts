@@ -3,15 +3,19 @@ import {
   applyEdits,
   encodeVariable,
   escapeAttribute,
+  escapeSingleQuoted,
   escapeText,
   type HtmlFacts,
-  indentHtml,
+  indentEdits,
+  type Range,
   type Reference,
+  type TextEdit,
+  trimmedRange,
   writeReference,
 } from '#core/markup'
 import { trialFolder } from '#core/naming'
 import type { Page, Site } from '#core/site'
-import type { CompiledTemplate, Part, ValueName } from './compile'
+import type { CompiledTemplate, Part, ValueName, ValueSyntax } from './compile'
 import { pageTitle, renderGenerated, type SiteContext } from './generated'
 
 /** A page's title as it stands in the browser's tab: the pattern over `{page}` and `{site}`. */
@@ -72,26 +76,43 @@ export function outputReference(
   return relativeReference(path, target.path) + target.suffix
 }
 
-/** A content with its references written for the place where it will stand. */
-export function placeReferences(
-  context: SiteContext,
-  text: string,
-  references: readonly Reference[],
-  path: string,
-): string {
-  const edits = references.flatMap((reference) => {
-    const href = outputReference(context, reference, path)
-    return href === null || href === reference.href
-      ? []
-      : [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]
-  })
-  return applyEdits(text, edits)
+const escapes: Readonly<Record<ValueSyntax, (value: string) => string>> = {
+  text: escapeText,
+  url: encodeVariable,
+  'double-quoted': escapeAttribute,
+  'single-quoted': escapeSingleQuoted,
 }
 
 /** What a page puts into a slot, already read. */
 export interface SlotContent {
   readonly text: string
   readonly facts: HtmlFacts
+}
+
+/** A content for the place where it will stand: references written for it, lines indented, all in one pass. */
+function placeContent(
+  context: SiteContext,
+  { text, facts }: SlotContent,
+  path: string,
+  indent: string,
+): string {
+  const range = trimmedRange(text)
+  const edits: TextEdit[] = indentEdits(text, range, facts.fixed, indent)
+  for (const reference of facts.references) {
+    const href = outputReference(context, reference, path)
+    if (href !== null && href !== reference.href)
+      edits.push({ start: reference.start, end: reference.end, text: writeReference(reference, href) })
+  }
+  const cuts: readonly Range[] = [
+    { start: 0, end: range.start },
+    ...facts.bases,
+    { start: range.end, end: text.length },
+  ]
+  const isCut = ({ start, end }: Range) => cuts.some((cut) => cut.start < end && start < cut.end)
+  return applyEdits(text, [
+    ...(facts.bases.length > 0 ? edits.filter((edit) => !isCut(edit)) : edits),
+    ...cuts.map((cut) => ({ ...cut, text: '' })),
+  ])
 }
 
 const fallbackOnly = (parts: readonly Part[]) =>
@@ -129,8 +150,7 @@ export function renderPage(
   const slot = (part: Extract<Part, { kind: 'slot' }>) => {
     const content = slots(part.name)
     if (content && content.text.trim() !== '') {
-      const placed = placeReferences(context, content.text, content.facts.references, path)
-      write(indentHtml(placed.replace(/^\s*\n|\s+$/g, ''), part.indent))
+      write(placeContent(context, content, path, part.indent))
     } else if (fallbackOnly(part.fallback)) drop(part)
     else run(part.fallback)
   }
@@ -142,13 +162,7 @@ export function renderPage(
           break
         case 'value': {
           const value = valueOf(part.name, site, page, year)
-          write(
-            part.syntax === 'text'
-              ? escapeText(value)
-              : part.syntax === 'url'
-                ? encodeVariable(value)
-                : escapeAttribute(value),
-          )
+          write(escapes[part.syntax](value))
           break
         }
         case 'reference': {
@@ -156,6 +170,9 @@ export function renderPage(
           write(writeReference(part.reference, href ?? part.reference.href))
           break
         }
+        case 'nothing':
+          drop(part)
+          break
         case 'slot':
           slot(part)
           break

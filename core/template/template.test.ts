@@ -73,6 +73,22 @@ describe('slots and values', () => {
       '<p title="Q&amp;A &quot;x&quot;">Q&amp;A "x" {unknown}</p><a href="https://a.example/?q=Q%26A%20%22x%22">x</a>',
     )
   })
+  test('a value is escaped for the quotes it stands in, and gets some where it has none', () => {
+    const html = rendered(
+      `<p title='{page}' lang={page}>x</p><p title={site}{page} id=a>y</p>`,
+      `it's "5" > 4`,
+      `Home\n  it's "5" > 4`,
+    ).replace(/\n$/, '')
+    const written = `it's &quot;5&quot; &gt; 4`
+    expect(html).toBe(
+      `<p title='it&#39;s "5" &gt; 4' lang="${written}">x</p><p title="Home${written}" id=a>y</p>`,
+    )
+  })
+  test('a base address does not come out, in the template or a text', () => {
+    expect(rendered('<head><base href="/x/"></head><slot><base href="/y/">z</slot>', 'Stay')).not.toContain(
+      'base',
+    )
+  })
   test('a script or style of the template is left as it is', () => {
     expect(rendered('<style>p {page}</style><script>const a = {page}</script>', 'Stay')).toBe(
       '<style>p {page}</style><script>const a = {page}</script>\n',

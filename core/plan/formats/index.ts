@@ -1,4 +1,5 @@
 import {
+  longestLine,
   type Outline,
   type OutlineNode,
   type PlanRefusal,
@@ -64,8 +65,25 @@ export function guessPlanFormat(text: string, fileName = ''): PlanFormat {
   return 'text'
 }
 
+/** The first line that is longer than a line of a plan can be. */
+function findLongLine(text: string): PlanRefusal | null {
+  let line = 1
+  for (let at = 0; at < text.length; line++) {
+    const found = text.indexOf('\n', at)
+    const end = found < 0 ? text.length : found
+    if (end - at > longestLine) {
+      const size = `${end - at} characters`
+      return { line, reason: `This line has ${size}; a line of a plan has at most ${longestLine}.` }
+    }
+    at = end + 1
+  }
+  return null
+}
+
 /** Reads a plan, or says in which line and why it is none. */
 export function readPlan(format: PlanFormat, text: string): Outline | { refusal: PlanRefusal } {
+  const long = format === 'opml' ? null : findLongLine(text)
+  if (long) return { refusal: long }
   switch (format) {
     case 'text': {
       const outline = readOutline(text)

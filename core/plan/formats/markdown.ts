@@ -1,4 +1,5 @@
 import {
+  beforeMark,
   cleanLabel,
   indentOf,
   nestLines,
@@ -11,8 +12,8 @@ import {
 
 const item = /^(?:[-*+]|\d{1,9}[.)])(?:\s+|$)/
 const marks = [
-  { mark: ' *(trial page)*', at: /\s*[*_]\(trial page\)[*_]$/i, set: { trial: true } },
-  { mark: ' *(not in menus)*', at: /\s*[*_]\(not in menus\)[*_]$/i, set: { inMenus: false } },
+  { mark: ' *(trial page)*', ends: ['*(trial page)*', '_(trial page)_'], set: { trial: true } },
+  { mark: ' *(not in menus)*', ends: ['*(not in menus)*', '_(not in menus)_'], set: { inMenus: false } },
 ] as const
 /** ASCII punctuation that a backslash keeps literal (CommonMark 0.31 §2.4). */
 const special = /[\\`*_{}[\]<>()#+\-.!|~]/g
@@ -54,19 +55,87 @@ function readItem(written: string): PlanLine['node'] {
   const flags = { trial: false, inMenus: true }
   for (let changed = true; changed;) {
     changed = false
-    for (const { at, set } of marks)
-      if (at.test(text)) {
-        text = text.replace(at, '')
+    for (const { ends, set } of marks)
+      for (const end of ends) {
+        const unmarked = beforeMark(text, end)
+        if (unmarked === null) continue
+        text = unmarked
         Object.assign(flags, set)
         changed = true
       }
   }
   // A link stands for its text; emphasis and code for what they hold; then escapes for their sign.
-  const label = text
-    .replace(/(?<!\\)\[((?:[^\]\\]|\\.)*)\]\((?:[^()\\]|\\.)*\)/g, '$1')
-    .replace(/(?<!\\)(\*\*|__|\*|`)(?=\S)((?:[^*_`\\]|\\.)+?)(?<=\S)\1/g, '$2')
-    .replace(/\\([!-/:-@[-`{-~])/g, '$1')
+  const label = plainEmphasis(plainLinks(text)).replace(/\\([!-/:-@[-`{-~])/g, '$1')
   return { ...flags, label: cleanLabel(label) }
+}
+
+const isEscaped = (text: string, at: number) => text[at - 1] === '\\'
+
+/** Links as their text (CommonMark 0.31 §6.3, as far as labels need it). One pass: each bracket is looked for once. */
+function plainLinks(text: string): string {
+  let out = ''
+  let done = 0
+  // The end that was found last also ends what opens in front of it.
+  let close = -1
+  for (let open = text.indexOf('['); open >= 0; open = text.indexOf('[', open + 1)) {
+    if (open < done || isEscaped(text, open)) continue
+    if (close < open) close = closing(text, open + 1, ']')
+    if (close < 0) break
+    if (text[close + 1] !== '(') continue
+    const end = closing(text, close + 2, ')', '(')
+    if (end < 0) {
+      // No link ends like this: what opens before the same bracket is none either.
+      open = close
+      continue
+    }
+    out += text.slice(done, open) + text.slice(open + 1, close)
+    done = end + 1
+    open = end
+  }
+  return out + text.slice(done)
+}
+
+/** The next place of a sign that no backslash keeps literal; -1 where another stands in front of it, or none comes. */
+function closing(text: string, from: number, sign: string, unless = ''): number {
+  for (let at = from; at < text.length; at++) {
+    const here = text[at]
+    if (here === '\\') at++
+    else if (here === sign) return at
+    else if (here === unless) return -1
+  }
+  return -1
+}
+
+const marker = /[*_`]/
+const markers = ['**', '__', '*', '`']
+
+/** Emphasis, strong emphasis and code as what they hold, where that holds no further mark. One pass. */
+function plainEmphasis(text: string): string {
+  let out = ''
+  let at = 0
+  while (at < text.length) {
+    const here = text[at]!
+    if (here === '\\') {
+      out += text.slice(at, at + 2)
+      at += 2
+      continue
+    }
+    const mark = marker.test(here) ? markers.find((one) => text.startsWith(one, at)) : undefined
+    if (mark) {
+      const from = at + mark.length
+      let end = from
+      while (end < text.length && !marker.test(text[end]!)) end += text[end] === '\\' ? 2 : 1
+      const held = text.slice(from, end)
+      if (held !== '' && held.trim() === held && text.startsWith(mark, end)) {
+        out += held
+        at = end + mark.length
+        continue
+      }
+    }
+    out += here
+    at += 1
+  }
+  return out
 }
 
 /** Writes a plan as a bulleted list, two spaces a level. */

@@ -12,6 +12,11 @@ import {
 /** Attributes of ours stand in a namespace of their own, as OPML 2.0 ("Extending OPML") asks. */
 const namespace = 'urn:rubricant:plan:1'
 
+/** Elements in one another, at most: a parser of XML looks through all that are open for each name. */
+const deepestXml = 1_000
+
+class Stopped extends Error {}
+
 /** Reads a plan from OPML 2.0 (1.0 too): each `outline` is a page, its `text` the label. */
 export function readOpmlPlan(text: string): Outline | { refusal: PlanRefusal } {
   const lines: PlanLine[] = []
@@ -21,15 +26,19 @@ export function readOpmlPlan(text: string): Outline | { refusal: PlanRefusal } {
   let root: string | null = null
   let unnamed = 0
   const parser = new SaxesParser({ xmlns: true })
-  parser.on('error', (error) => {
-    refusal ??= {
-      line: parser.line,
-      reason: `This is no well-formed XML: ${error.message.replace(/^\d+:\d+: /, '')}`,
-    }
-  })
+  const stop = (reason: string): never => {
+    refusal ??= { line: parser.line, reason }
+    throw new Stopped()
+  }
+  // The first error is enough, and a parser that goes on tells of each tag that is left open.
+  parser.on('error', (error) =>
+    stop(`This is no well-formed XML: ${error.message.replace(/^\d+:\d+: /, '')}`),
+  )
   let line = 1
+  let elements = 0
   parser.on('opentagstart', () => {
     line = parser.line
+    if (++elements > deepestXml) stop(`Elements stand more than ${deepestXml} levels deep in one another.`)
   })
   parser.on('opentag', (tag) => {
     root ??= tag.local
@@ -60,9 +69,14 @@ export function readOpmlPlan(text: string): Outline | { refusal: PlanRefusal } {
     })
   })
   parser.on('closetag', (tag) => {
+    elements -= 1
     if (tag.local === 'outline') depth -= 1
   })
-  parser.write(text.replace(/^\ufeff/, '')).close()
+  try {
+    parser.write(text.replace(/^\ufeff/, '')).close()
+  } catch (error) {
+    if (!(error instanceof Stopped)) throw error
+  }
   if (refusal) return { refusal }
   if (root !== 'opml')
     return { refusal: { line: 1, reason: `This is no OPML: its first element is “${root ?? 'missing'}”.` } }

@@ -1,0 +1,153 @@
+import { randomBytes, randomUUID } from 'node:crypto'
+import express, { type NextFunction, type Request, type Response } from 'express'
+import { config } from '#server/config'
+import { inRequest, log } from '#server/log'
+
+// What every request has to get through before anything of the application sees it.
+
+const say = (response: Response, status: number, sentence: string) =>
+  response.status(status).set('cache-control', 'no-store').type('text').send(sentence)
+
+/** The public origin a request was made to, as far as its proxies are trusted; null when it is none of ours. */
+export function publicOrigin(request: Request): string | null {
+  const origin = `${request.protocol}://${request.host ?? ''}`.toLowerCase()
+  return config().origins.includes(origin) ? origin : null
+}
+
+/**
+ * Refuses a host that is not ours: a name of somebody else's that leads here would make their page's
+ * scripts our own (DNS rebinding). Headers of proxies that nobody trusts are taken off.
+ */
+export function refuseHosts(request: Request, response: Response, next: NextFunction): void {
+  if (config().trustedProxies === 0)
+    for (const name of Object.keys(request.headers))
+      if (name.startsWith('x-forwarded-') || name === 'forwarded') delete request.headers[name]
+  if (publicOrigin(request) === null) {
+    say(response, 421, 'This server is not reached under this name.')
+    return
+  }
+  next()
+}
+
+const methods = ['GET', 'HEAD', 'POST']
+
+/** Refuses what no route can answer: other methods, addresses that are no text, data of endless answers. */
+export function refuseOddRequests(request: Request, response: Response, next: NextFunction): void {
+  if (!methods.includes(request.method)) {
+    response.set('allow', methods.join(', '))
+    say(response, 405, 'This is not asked for in this way.')
+    return
+  }
+  let path: string
+  try {
+    path = decodeURIComponent(request.path)
+    new URL(request.originalUrl, 'http://a.invalid')
+  } catch {
+    say(response, 400, 'This address is not well formed.')
+    return
+  }
+  if (path.includes('\0') || /%00/.test(request.originalUrl))
+    say(response, 400, 'This address is not well formed.')
+  else if (/\/(events|site\.zip)\.data$/.test(path)) say(response, 404, 'There is nothing at this address.')
+  else next()
+}
+
+/** Refuses changes asked for by another site's page: Origin or Fetch Metadata have to say "same origin". */
+export function refuseCrossSite(request: Request, response: Response, next: NextFunction): void {
+  if (request.method === 'POST') {
+    const site = request.get('sec-fetch-site')
+    const origin = request.get('origin')
+    const isForeign = origin !== undefined && origin !== publicOrigin(request)
+    if (isForeign || (site !== undefined && site !== 'same-origin' && site !== 'none')) {
+      say(response, 403, 'This request came from another site, so nothing was changed.')
+      return
+    }
+  }
+  next()
+}
+
+const accountForms = /^\/(sign-in|sign-up|sign-out|sites)\/?(\.data)?$/
+/** Largest bodies in bytes: forms of an account, and everything else. */
+const mostOfForm = 64 * 1024
+const mostOfBody = 10 * 1024 * 1024
+
+const readers = [mostOfForm, mostOfBody].map((limit) =>
+  // As bytes, whatever they are said to be; packed ones could grow without bound.
+  express.raw({ type: () => true, limit, inflate: false }),
+)
+
+/** Reads a body, no further than it may go: by the length it tells, and by counting. */
+export function readBody(request: Request, response: Response, next: NextFunction): void {
+  if (request.method !== 'POST') {
+    next()
+    return
+  }
+  const read = accountForms.test(request.path.replace(/\.data$/, '')) ? readers[0]! : readers[1]!
+  read(request, response, (error?: unknown) => {
+    const status = (error as { status?: number } | undefined)?.status
+    if (status === 413) {
+      // What is still coming is not read: the connection ends with the answer.
+      response.set('connection', 'close')
+      say(response, 413, 'This is more than can be taken at once.')
+    } else if (error) say(response, status ?? 400, 'This request could not be read.')
+    else next()
+  })
+}
+
+export function securityHeaders(request: Request, response: Response, next: NextFunction): void {
+  const nonce = randomBytes(16).toString('base64')
+  response.locals.nonce = nonce
+  response.set({
+    'x-content-type-options': 'nosniff',
+    'referrer-policy': 'same-origin',
+    'cross-origin-opener-policy': 'same-origin',
+    'x-frame-options': 'SAMEORIGIN',
+  })
+  if (request.secure) response.set('strict-transport-security', 'max-age=31536000')
+  // The preview sets a policy of its own, for content that is the author's.
+  if (!request.path.startsWith('/preview/'))
+    response.set(
+      'content-security-policy',
+      [
+        `default-src 'self'`,
+        `script-src 'self' 'nonce-${nonce}'`,
+        // Vite puts styles into the page while developing.
+        `style-src 'self' ${import.meta.env.DEV ? "'unsafe-inline'" : `'nonce-${nonce}'`}`,
+        // Radix and the list of rows set positions as style attributes.
+        `style-src-attr 'unsafe-inline'`,
+        `img-src 'self' data:`,
+        `connect-src 'self'${import.meta.env.DEV ? ' ws:' : ''}`,
+        `frame-src 'self'`,
+        `worker-src 'self'`,
+        `object-src 'none'`,
+        `base-uri 'none'`,
+        `form-action 'self'`,
+        `frame-ancestors 'none'`,
+      ].join('; '),
+    )
+  next()
+}
+
+/** Answers belong to one person: no cache between may keep them. After the static files, which belong to all. */
+export function neverCached(_request: Request, response: Response, next: NextFunction): void {
+  response.set('cache-control', 'no-store')
+  next()
+}
+
+/** Numbers each request and writes a line when it is answered, with whose it was and where it came from. */
+export function logRequests(request: Request, response: Response, next: NextFunction): void {
+  const requestId = randomUUID()
+  response.locals.requestId = requestId
+  response.set('x-request-id', requestId)
+  const started = process.hrtime.bigint()
+  inRequest({ requestId, origin: request.ip ?? '' }, () => {
+    response.on('finish', () => {
+      const ms = Number(process.hrtime.bigint() - started) / 1e6
+      // A preview's address is a key to it.
+      const path = request.path.replace(/^\/preview\/[^/]+/, '/preview/(hidden)')
+      const level = response.statusCode >= 500 ? 'error' : 'info'
+      log[level]({ method: request.method, path, status: response.statusCode, ms: Math.round(ms) }, 'request')
+    })
+    next()
+  })
+}

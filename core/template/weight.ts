@@ -1,0 +1,29 @@
+import { realPlaces } from '#core/plan'
+import { type CompiledTemplate, mostParts } from './compile'
+import { generatedWeight, type SiteContext } from './generated'
+
+/** Bytes that the generated parts of one page, and of all pages together, may take. */
+export const mostPageBytes = 5_000_000
+export const mostSiteBytes = 2_000_000_000
+
+const inMegabytes = (bytes: number) => `${Math.round(bytes / 1_000_000).toLocaleString('en')} MB`
+
+/**
+ * Why a template multiplies to more than can be made and sent, told before anything is made; null where
+ * it does not. A menu of all pages on all pages grows with the square of the site.
+ */
+export function weightRefusal(context: SiteContext, template: CompiledTemplate): string | null {
+  const { generated } = template
+  if (generated.length > mostParts)
+    return `The template has ${generated.length} generated parts; at most ${mostParts} are made.`
+  let total = 0
+  for (const { page } of realPlaces(context.tree)) {
+    const bytes = generatedWeight(context, generated, page)
+    if (bytes > mostPageBytes)
+      return `The menus and lists on “${page.label}” alone would take ${inMegabytes(bytes)}; a page may take ${inMegabytes(mostPageBytes)}. Let the template’s menus show fewer levels.`
+    total += bytes
+  }
+  return total > mostSiteBytes
+    ? `The menus and lists of all pages together would take ${inMegabytes(total)}; a site may take ${inMegabytes(mostSiteBytes)}. Let the template’s menus show fewer levels.`
+    : null
+}

@@ -1,0 +1,155 @@
+import { describe, expect, test } from '@jest/globals'
+import { contextOf, compileTemplate, renderPage, weightRefusal } from '#core/template'
+import { applyEdits, findCssReferences, indentEdits, readHtml, trimmedRange } from '#core/markup'
+import { matchPlan, readOutline, readPlan, writeOutline } from '#core/plan'
+import { checkSite, type Site } from '#core/site'
+import { pageCalled, siteFrom, TextStore } from './index'
+
+/**
+ * Input made to be slow is held against a twin of the same length that is not. What grows with the
+ * square of its input is thousands of times slower at these sizes, whatever the machine; what is linear
+ * is within a few times.
+ */
+const mostTimes = 60
+/** What a twin takes at the least, in milliseconds: below, the clock tells nothing. */
+const floorMs = 4
+
+function bestOf(work: () => unknown): number {
+  let best = Infinity
+  for (let run = 0; run < 2; run++) {
+    const begun = performance.now()
+    work()
+    best = Math.min(best, performance.now() - begun)
+    if (best < floorMs) break
+  }
+  return Math.max(best, floorMs)
+}
+
+const indent = (html: string) => indentEdits(html, trimmedRange(html), readHtml(html).fixed, '  ')
+const refused = (format: 'text' | 'markdown' | 'csv' | 'opml', text: string) => readPlan(format, text)
+const prose = (length: number) => 'Terns nest on the skerry. '.repeat(Math.ceil(length / 26)).slice(0, length)
+const lines = (line: string, length: number) => `${line}\n`.repeat(Math.ceil(length / (line.length + 1)))
+const size = 200_000
+const longest = 19_000
+
+const cases: [string, (input: string) => unknown, string, string][] = [
+  ['indenting 200,000 signs that open no tag', indent, '<'.repeat(size), prose(size)],
+  ['indenting lines inside attributes', indent, `<p title="${lines('a', size)}">`, lines('<p>a', size)],
+  ['indenting pre in pre', indent, '<pre>\n'.repeat(20_000), lines('<b>a</b>', 120_000)],
+  ['taking spaces off', (text) => trimmedRange(text), `a${' '.repeat(size)}b`, prose(size)],
+  ['attributes on one long line', readHtml, `<p ${'a=b '.repeat(30_000)}>\n`, '<p a=b>x</p> '.repeat(10_000)],
+  ['a srcset of commas', readHtml, `<img srcset="${','.repeat(size)}">`, `<img alt="${prose(size)}">`],
+  ['a srcset of brackets', readHtml, `<img srcset="a ${'('.repeat(size)}">`, `<img alt="${prose(size)}">`],
+  ['a srcset of ampersands', readHtml, `<img srcset="${'&'.repeat(size)}">`, `<img alt="${prose(size)}">`],
+  ['an address of spaces in CSS', (css) => findCssReferences(css), `a { b: url(x${' '.repeat(size)}) }`, `a { b: url(${'x'.repeat(size)}) }`],
+  ['brackets in brackets in CSS', (css) => findCssReferences(css), `url(${'('.repeat(size)}`, `a { b: url(${'x'.repeat(size)}) }`],
+  ['a template of expressions in one attribute', compileTemplate, `<p ${'a="{page}" '.repeat(6_000)}>`, '<p a="{page}">x</p>'.repeat(6_000)],
+  ['a template of slots', compileTemplate, '<slot name=a>{page}</slot>'.repeat(6_000), '<b class=aa>{page}</b>pp'.repeat(6_000)],
+  ['a plan of one line of spaces', (text) => refused('text', text), ' '.repeat(size), lines('Terns', size)],
+  ['labels of spaces', (text) => readOutline(text), lines(`a${' '.repeat(longest)}b`, size), lines('a b c d e f g h', size)],
+  ['marks that are none', (text) => readOutline(text), lines(`${'(trial page) '.repeat(1_400)}x`, size), lines('Terns and petrels', size)],
+  ['a Markdown list of [', (text) => refused('markdown', text), lines(`- ${'['.repeat(longest)}`, size), lines('- Terns and petrels', size)],
+  ['a Markdown list of [](', (text) => refused('markdown', text), lines(`- ${'[]('.repeat(longest / 3)}`, size), lines('- Terns and petrels', size)],
+  ['a Markdown list of **', (text) => refused('markdown', text), lines(`- ${'**a '.repeat(longest / 4)}`, size), lines('- Terns and petrels', size)],
+  ['OPML of 16,000 levels', (text) => refused('opml', text), `<opml><body>${'<outline text="a">'.repeat(16_000)}`, `<opml><body>${'<outline text="a"/>'.repeat(15_000)}</body></opml>`],
+  ['OPML of 200,000 elements left open', (text) => refused('opml', text), '<a>'.repeat(size), `<opml><body>${'<outline text="a"/>'.repeat(30_000)}</body></opml>`],
+] // prettier-ignore
+
+describe('input made to be slow takes no longer than other input of its size', () => {
+  test.each(cases)('%s', (_, work, hostile, twin) => {
+    const fair = bestOf(() => work(twin))
+    expect(bestOf(() => work(hostile)) / fair).toBeLessThan(mostTimes)
+  })
+})
+
+test('a text that is no HTML at all keeps some of its errors, and their number', () => {
+  const { errors, errorCount } = readHtml('<b a a>'.repeat(50_000))
+  expect(errors).toHaveLength(1_000)
+  expect(errorCount).toBeGreaterThanOrEqual(50_000)
+})
+
+test('a line of a plan that is too long is told, by its number', () => {
+  const outcome = readPlan('text', `Home\n  Visit\n${'x'.repeat(30_000)}`)
+  expect(outcome).toMatchObject({ refusal: { line: 3, reason: expect.stringContaining('20000') } })
+})
+
+describe('a template that multiplies', () => {
+  const plan = (sections: number, each: number) =>
+    ['Home', ...Array.from({ length: sections }, (_, s) => [`  Section ${s}`, ...Array.from({ length: each }, (_, p) => `    Page ${s} ${p}`)]).flat()].join('\n') // prettier-ignore
+  const store = new TextStore()
+  const refusal = (site: Site, template: string) => weightRefusal(contextOf(site), compileTemplate(template))
+
+  test('is refused by its parts, by a page, and by the whole site, before anything is made', () => {
+    const site = siteFrom(plan(40, 100), store)
+    const menu = '<site-menu levels="all"></site-menu>'
+    expect(refusal(site, menu)).toBeNull()
+    expect(refusal(site, menu.repeat(101))).toContain('101 generated parts')
+    expect(refusal(site, menu.repeat(30))).toContain('alone would take')
+    expect(refusal(site, menu.repeat(10))).toContain('all pages together')
+  })
+
+  test('makes no more parts than a template may have', () => {
+    const site = siteFrom('Home\n  Visit', store)
+    const render = (count: number) =>
+      renderPage(contextOf(site), compileTemplate('<site-menu></site-menu>'.repeat(count)), pageCalled(site, 'Home'), () => null, 2031) // prettier-ignore
+    expect(render(2_000).match(/<nav/g)).toHaveLength(100)
+  })
+
+  test('keeps no more menus in memory than it needs, with a folder a page', () => {
+    const site = siteFrom(plan(30, 30), store)
+    const folders: Site = { ...site, scheme: { ...site.scheme, arrangement: { kind: 'folder-a-page' } } }
+    const context = contextOf(folders)
+    const template = compileTemplate('<site-menu levels="2"></site-menu>')
+    let made = 0
+    const { get } = context.menus
+    context.menus.get = (key, make) => get.call(context.menus, key, () => ((made += 1), make()))
+    for (const page of folders.pages) renderPage(context, template, page, () => null, 2031)
+    expect(made).toBeGreaterThan(800)
+    expect(context.menus.size).toBeLessThan(4_000_000)
+  })
+})
+
+describe('what is not whole is told', () => {
+  const store = new TextStore()
+  const site = siteFrom('Home\n  Visit\n    Tides\n  Contact', store)
+  const [home, visit, tides, contact] = ['Home', 'Visit', 'Tides', 'Contact'].map((label) =>
+    pageCalled(site, label),
+  )
+  const put = (id: string, part: object): Site => ({
+    ...site,
+    pages: site.pages.map((page) => (page.id === id ? { ...page, ...part } : page)),
+  })
+  test.each<[string, Site, string]>([
+    ['an id that is there twice', put(tides!.id, { id: visit!.id }), 'repeated-id'],
+    ['a parent that is not there', put(tides!.id, { parentId: 'x' }), 'unknown-parent'],
+    ['a page above itself', put(visit!.id, { parentId: tides!.id }), 'above-itself'],
+    ['a home page that is not there', { ...site, homeId: 'x' }, 'home'],
+    ['a home page below another', put(home!.id, { parentId: visit!.id }), 'home'],
+    ['a page below the home page', put(contact!.id, { parentId: home!.id }), 'home'],
+    ['an order that is none', put(contact!.id, { order: 'a00' }), 'order-key'],
+    ['an age that another has', put(contact!.id, { seq: visit!.seq }), 'repeated-seq'],
+    ['a page without a content', put(contact!.id, { content: '' }), 'no-content'],
+    ['no template', { ...site, templates: [] }, 'no-template'],
+  ])('%s', (_, broken, rule) => {
+    expect(checkSite(site)).toEqual([])
+    expect(checkSite(broken).map((fault) => fault.rule)).toContain(rule)
+  })
+
+  test('a circle of many thousands of pages, in one pass', () => {
+    const many = Array.from({ length: 50_000 }, (_, index) => ({
+      ...contact!,
+      id: `p${index}`,
+      seq: 10 + index,
+      parentId: `p${(index + 1) % 50_000}`,
+    }))
+    const faults = checkSite({ ...site, nextSeq: 100_000, pages: [...site.pages, ...many] })
+    expect(faults.map((fault) => fault.rule)).toEqual(['above-itself'])
+  })
+})
+
+test('a plan of thousands of lines that all are alike is matched in bounded work', () => {
+  const site = siteFrom(writeOutline(readOutline(`Home\n${lines('  Page', 12_000)}`).nodes), new TextStore())
+  const edited = readOutline(lines('  Pages', 12_000)).nodes
+  expect(matchPlan(site, edited, new Map()).lines).toHaveLength(edited.length)
+  expect(applyEdits('', [])).toBe('')
+})
