@@ -54,7 +54,10 @@ module.exports = {
     {
       name: 'only-the-pool-knows-pg',
       severity: 'error',
-      from: { path: '^(app|server)/', pathNot: '^server/(database/pool\\.ts|queue\\.ts|testing/.*)$' },
+      from: {
+        path: '^(app|server)/',
+        pathNot: '^server/(database/pool\\.ts|queue\\.ts|testing/.*|.*\\.spec\\.ts)$',
+      },
       to: { path: 'node_modules/pg(-boss)?/', dependencyTypesNot: ['type-only'] },
     },
   ],

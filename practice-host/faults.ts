@@ -12,6 +12,8 @@ export class Faults {
   renameReplaces = true
   /** Requests that are never answered: `SUBSYSTEM`, `OPENDIR`, `READDIR`, `READ`, `STAT`, `WRITE` … */
   readonly never = new Set<string>()
+  /** How many requests have been left without an answer. */
+  unanswered = 0
   /** Requests answered with a bare failure, as many times as is said; `RENAME` counts too. */
   readonly failures = new Map<string, number>()
   /** Goes on for ever: the listing of a folder, folders in folders, the contents of a file. */
@@ -46,6 +48,7 @@ export class Faults {
     this.readOnly = false
     this.renameReplaces = true
     this.never.clear()
+    this.unanswered = 0
     this.failures.clear()
     this.endless = null
     this.#failing = null
@@ -53,7 +56,10 @@ export class Faults {
 
   /** Resolves when the request may go on: at once, late, or never. */
   async beforeRequest(name: string): Promise<void> {
-    if (this.never.has(name)) await new Promise(() => {})
+    if (this.never.has(name)) {
+      this.unanswered += 1
+      await new Promise(() => {})
+    }
     if (this.delayMs > 0) await new Promise((resolve) => setTimeout(resolve, this.delayMs))
     if (this.#failing?.name === name && --this.#failing.after === 0) {
       this.#failing = null

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { type ComparedFile, type Comparison, filesToSend, orderDelivery } from '#core/delivery'
 import { type Names, namesOf } from '#core/naming'
+import { recordAddresses } from './database/addresses'
 import {
   type ClaimedDelivery,
   claimDelivery,
@@ -74,7 +75,7 @@ async function work(delivery: ClaimedDelivery, openTransport: OpenTransport): Pr
     return
   }
   // Another delivery or a comparison works in the same folder: this one waits for its end.
-  if (!(await transaction((client) => takeHold(client, destinationId, workerId)))) {
+  if (!(await transaction((client) => takeHold(client, destinationId, id)))) {
     await releaseDelivery(pool(), id, workerId)
     return
   }
@@ -82,7 +83,7 @@ async function work(delivery: ClaimedDelivery, openTransport: OpenTransport): Pr
     const end = await run.work(openTransport)
     if (end) await run.end(end)
   } finally {
-    await releaseHold(pool(), destinationId, workerId).catch((error: unknown) =>
+    await releaseHold(pool(), destinationId, id).catch((error: unknown) =>
       log.warn({ err: error, deliveryId: id }, 'releasing a hold'),
     )
   }
@@ -98,6 +99,8 @@ class DeliveryRun {
   readonly #progress = { fileTotal: 0, byteTotal: 0, fileCount: 0, byteCount: 0 }
   #removedCount = 0
   #unrecorded: SentFile[] = []
+  /** Addresses of pages that are being sent, to be noted before anything else is. */
+  #goingOut: { pageId: string; path: string }[] = []
   /** Whether pages have gone out that the site has not been told of. */
   #unnoted = false
   #notedAt = Date.now()
@@ -204,13 +207,15 @@ class DeliveryRun {
     const bytes = await files.bytesOf(portion.map((file) => file.path))
     await eachOf(portion, sendConcurrency, async ({ path, hash, sizeBytes }) => {
       this.#stop.signal.throwIfAborted()
-      const there = await transport.put(path, bytes.get(path)!)
-      this.#progress.fileCount += 1
-      this.#progress.byteCount += sizeBytes
       const target = names.byPath.get(path)
       const pageId = target?.kind === 'page' ? target.id : null
+      // From here on it may be out, whether the host's word of it arrives or not.
+      if (pageId !== null) this.#goingOut.push({ pageId, path })
+      const there = await transport.put(path, bytes.get(path)!, () => {
+        this.#progress.fileCount += 1
+        this.#progress.byteCount += sizeBytes
+      })
       this.#unrecorded.push({ ...there, path, hash, pageId })
-      this.#unnoted ||= pageId !== null
     })
   }
 
@@ -256,23 +261,28 @@ class DeliveryRun {
       .catch(() => {})
       .then(async () => {
         const files = this.#unrecorded
+        const addresses = this.#goingOut
         this.#unrecorded = []
+        this.#goingOut = []
         const { id, destinationId } = this.delivery
         try {
           const begun = Date.now()
           const lease = await transaction(async (client) => {
             const renewed = await renewDelivery(client, id, workerId, this.#progress)
             // Without the lease the record is another's to write; what was sent is read back by it.
-            if (!renewed || !(await renewHold(client, destinationId, workerId))) return null
+            if (!renewed || !(await renewHold(client, destinationId, id))) return null
+            await recordAddresses(client, destinationId, addresses)
             await recordSent(client, id, destinationId, files)
             return renewed
           })
           if (!lease) throw new TakenOver()
+          this.#unnoted ||= addresses.length > 0
           this.#renewedAt = begun
           if (lease.cancelAsked && !this.#stop.signal.aborted) this.#stop.abort(new Cancelled())
         } catch (error) {
           // What was sent stays to be recorded with the next try.
           this.#unrecorded = [...files, ...this.#unrecorded]
+          this.#goingOut = [...addresses, ...this.#goingOut]
           throw error
         }
         await this.#tell('running').catch(() => {})

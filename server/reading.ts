@@ -20,7 +20,8 @@ const globals = globalThis as { rubricantReaders?: Piscina<ReadingTask, HtmlFact
 
 /** The threads that read, started when they are needed first. */
 function pool(): Piscina<ReadingTask, HtmlFacts | Reference[]> {
-  return (globals.rubricantReaders ??= new Piscina({
+  if (globals.rubricantReaders) return globals.rubricantReaders
+  const made = new Piscina<ReadingTask, HtmlFacts | Reference[]>({
     filename: path.resolve('server/reading.worker.ts'),
     execArgv: ['--import', 'tsx'],
     maxThreads: readers,
@@ -28,7 +29,10 @@ function pool(): Piscina<ReadingTask, HtmlFacts | Reference[]> {
     idleTimeout: 60_000,
     maxQueue: 200,
     resourceLimits: { maxOldGenerationSizeMb: memoryMb, stackSizeMb: 4 },
-  }))
+  })
+  // A thread that ends itself tells of it here too, after the text it was reading was refused.
+  made.on('error', (error) => log.warn({ err: error }, 'a thread that reads ended'))
+  return (globals.rubricantReaders = made)
 }
 
 const tooHeavy = (cause?: unknown) =>

@@ -119,8 +119,7 @@ export async function action({ request, params }: Route.ActionArgs) {
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
   loadOrLatest(request, serverLoader)
 
-export const clientAction = ({ serverAction }: Route.ClientActionArgs) =>
-  sendOrTell(() => serverAction())
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrTell(() => serverAction())
 
 type Loaded = NonNullable<Route.ComponentProps['loaderData']>
 

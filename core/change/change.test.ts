@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { namesOf } from '#core/naming'
 import { outlineOfSite, treeOf, writeOutline } from '#core/plan'
-import { applyDiff, defaultScheme, diffSites, reverseDiff } from '#core/site'
+import { applyDiff, composeDiffs, defaultScheme, diffSites, reverseDiff } from '#core/site'
 import { buildAll, change, outlines, pageCalled, siteFrom, testId, TextStore, editWhole } from '#core/testing'
 import type { Change } from './index'
 
@@ -275,6 +275,45 @@ describe('any sequence of changes', () => {
       { numRuns: 150 },
     )
   })
+})
+
+test('two differences made one after the other are one', () => {
+  fc.assert(
+    fc.property(outlines, outlines, outlines, (one, two, three) => {
+      const store = new TextStore()
+      const first = siteFrom(writeOutline(one), store)
+      const pagesOf = (of: typeof one) => siteFrom(writeOutline(of), store).pages
+      // Any rows will do: pages of the three come, change and go.
+      const middle = { ...first, name: 'Middle', pages: [...first.pages.slice(1), ...pagesOf(two)] }
+      const last = { ...middle, name: 'Last', pages: middle.pages.map((page, at) => (at % 2 ? { ...page, title: 'x' } : page)).slice(at(three)) } // prettier-ignore
+      const both = composeDiffs(diffSites(first, middle), diffSites(middle, last))
+      const applied = applyDiff(first, both)
+      const sorted = (pages: typeof first.pages) => [...pages].sort((a, b) => (a.id < b.id ? -1 : 1))
+      expect('site' in applied && sorted(applied.site.pages)).toEqual(sorted(last.pages))
+      const back = applyDiff(last, reverseDiff(both))
+      expect('site' in back && [back.site.name, sorted(back.site.pages)]).toEqual([
+        first.name,
+        sorted(first.pages),
+      ])
+    }),
+    { numRuns: 60 },
+  )
+  function at(nodes: readonly unknown[]) {
+    return nodes.length % 3
+  }
+})
+
+test('addresses are added and taken away one by one, whatever else has become known', () => {
+  const store = new TextStore()
+  const site = siteFrom('Home\n  Visit', store)
+  const { id } = pageCalled(site, 'Visit')
+  const known = (...paths: string[]) =>
+    change(site, store, { kind: 'noteAddresses', addresses: { [id]: paths } })
+  const dropped = diffSites(known('a', 'b'), known('b'))
+  const later = applyDiff(known('b', 'c'), reverseDiff(dropped))
+  expect('site' in later && pageCalled(later.site, 'Visit').addresses).toEqual(['b', 'c', 'a'])
+  const again = applyDiff(known('a', 'b', 'c'), dropped)
+  expect('site' in again && pageCalled(again.site, 'Visit').addresses).toEqual(['b', 'c'])
 })
 
 test('no page comes to stand deeper than a path can be', () => {

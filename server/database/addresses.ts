@@ -26,3 +26,18 @@ export async function markAddresses(
     [siteId, JSON.stringify(addresses), givenUp],
   )
 }
+
+/** Notes that pages are out in the world at these addresses, by this destination. */
+export async function recordAddresses(
+  db: Queryable,
+  destinationId: string,
+  addresses: readonly { readonly pageId: string; readonly path: string }[],
+): Promise<void> {
+  if (addresses.length === 0) return
+  await db.query(
+    `INSERT INTO delivered_addresses (destination_id, page_id, path)
+     SELECT DISTINCT $1::uuid, "pageId", path FROM jsonb_to_recordset($2) AS t("pageId" uuid, path text)
+     ON CONFLICT (destination_id, page_id, path) DO UPDATE SET given_up = false, noted_at = now()`,
+    [destinationId, JSON.stringify(addresses)],
+  )
+}

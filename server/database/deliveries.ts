@@ -1,4 +1,5 @@
 import type { ListedFile, RecordedFile } from '#core/delivery'
+import { recordAddresses } from './addresses'
 import { heldByOthers } from './holds'
 import { many, maybeOne, type Queryable } from './pool'
 
@@ -92,8 +93,7 @@ export const claimDelivery = (
      WHERE id = (
        SELECT d.id FROM deliveries d JOIN destinations a ON a.id = d.destination_id
        WHERE ${claimable} AND ($1::uuid IS NULL OR d.id = $1)
-         AND NOT EXISTS (SELECT 1 FROM destination_holds h WHERE h.destination_id = a.id AND h.held_until > now())
-         AND NOT ${heldByOthers('$2')}
+         AND NOT ${heldByOthers('d.id')}
        ORDER BY d.asked_at FOR UPDATE OF d SKIP LOCKED LIMIT 1)
      RETURNING ${deliveryColumns},
        (SELECT site_id FROM destinations WHERE id = destination_id) AS "siteId",
@@ -219,11 +219,10 @@ export async function recordThere(
      ON CONFLICT (destination_id, path) DO UPDATE SET size_bytes = excluded.size_bytes, modified_seconds = excluded.modified_seconds`,
     [destinationId, json],
   )
-  await db.query(
-    `INSERT INTO delivered_addresses (destination_id, page_id, path) SELECT $1, "pageId", path FROM ${sentRows}
-     WHERE "pageId" IS NOT NULL
-     ON CONFLICT (destination_id, page_id, path) DO UPDATE SET given_up = false, noted_at = now()`,
-    [destinationId, json],
+  await recordAddresses(
+    db,
+    destinationId,
+    files.flatMap(({ pageId, path }) => (pageId === null ? [] : [{ pageId, path }])),
   )
 }
 

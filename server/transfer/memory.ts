@@ -24,8 +24,9 @@ export class MemoryTransport implements Transport {
     return file.bytes
   }
 
-  async put(path: string, bytes: Buffer): Promise<ListedFile> {
+  async put(path: string, bytes: Buffer, onPlaced?: () => void): Promise<ListedFile> {
     this.#files.set(path, { bytes: Buffer.from(bytes), modifiedSeconds: this.#clock++ })
+    onPlaced?.()
     return this.#listed(path)
   }
 

@@ -229,7 +229,7 @@ class SftpTransport implements Transport {
       this.connection.ask<void>((done) => this.sftp.close(handle, (error) => done(error))).catch(() => {})
   }
 
-  async put(relative: string, bytes: Buffer): Promise<ListedFile> {
+  async put(relative: string, bytes: Buffer, onPlaced?: () => void): Promise<ListedFile> {
     const at = this.#at(relative)
     try {
       await this.#makeFolder(path.posix.dirname(at))
@@ -244,6 +244,7 @@ class SftpTransport implements Transport {
     } catch (error) {
       throw await this.#whyNotWritten(error, at)
     }
+    onPlaced?.()
     const { size, mtime } = await this.#do<Stats>('read', at, (done) => this.sftp.stat(at, done))
     return { path: relative, sizeBytes: size, modifiedSeconds: mtime }
   }

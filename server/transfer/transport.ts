@@ -88,9 +88,10 @@ export interface Transport {
    * Puts a file in place so that nobody ever sees a part of it: written under a temporary name
    * beside it, then renamed. Folders on the way are made. Where the host cannot rename onto a file
    * that is there, the old one steps aside under a name that `mend` knows, and is put back on failure.
+   * @param onPlaced called once the file is in place, before the host is asked what it makes of it
    * @returns the file as the host now reports it
    */
-  put(path: string, bytes: Buffer): Promise<ListedFile>
+  put(path: string, bytes: Buffer, onPlaced?: () => void): Promise<ListedFile>
   /** Removes a file; it is no error when it is not there. */
   remove(path: string): Promise<void>
   /**

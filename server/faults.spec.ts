@@ -1,0 +1,170 @@
+import { randomUUID } from 'node:crypto'
+import { monitorEventLoopDelay } from 'node:perf_hooks'
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import pg from 'pg'
+import { readChangeText } from './change-input'
+import { DatabaseError, pool, transaction } from './database/pool'
+import { announce, listen } from './events'
+import { endReaders, readContent, readStyle } from './reading'
+import { changeSite } from './site-changes'
+import { accountWithSite, freshDatabase, siteOf } from './testing/support'
+
+let database: Awaited<ReturnType<typeof freshDatabase>>
+let ids: { accountId: string; siteId: string }
+/** Errors that nobody caught: each would have ended the process. */
+const uncaught: unknown[] = []
+const note = (error: unknown) => void uncaught.push(error)
+beforeAll(async () => {
+  database = await freshDatabase()
+  process.on('uncaughtException', note)
+  process.on('unhandledRejection', note)
+})
+afterAll(async () => {
+  process.off('uncaughtException', note)
+  process.off('unhandledRejection', note)
+  await endReaders()
+  await database.close()
+})
+beforeEach(async () => {
+  ids = await accountWithSite('Home\n  Visit\n  Contact')
+})
+
+/** Ends every connection to this suite's database but its own, as a restart of the server does. */
+async function endConnections(): Promise<void> {
+  const client = new pg.Client({ connectionString: process.env.DATABASE_URL })
+  await client.connect()
+  await client.query(
+    'SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()',
+  )
+  await client.end()
+}
+
+const rename = (value: string, requestId?: string) =>
+  changeSite(
+    ids.siteId,
+    ids.accountId,
+    0,
+    async (client) => {
+      const { rows } = await client.query<{ id: string; label: string }>(
+        `SELECT id, label FROM pages WHERE site_id = $1 AND label <> 'Home' ORDER BY seq LIMIT 1`,
+        [ids.siteId],
+      )
+      return { kind: 'setPageText', pageId: rows[0]!.id, field: 'label', value, was: rows[0]!.label }
+    },
+    true,
+    requestId,
+  )
+
+describe('a database that breaks off', () => {
+  test('in the middle of a transaction is an answer, and nothing else', async () => {
+    for (let time = 0; time < 5; time++) {
+      const broken = transaction(async (client) => {
+        await client.query('SELECT 1')
+        await endConnections()
+        // The connection tells of its end by itself, while nothing is asked of it.
+        await new Promise((resolve) => setTimeout(resolve, 50))
+        await client.query('SELECT 1')
+      })
+      await expect(broken).rejects.toBeInstanceOf(DatabaseError)
+      await expect(broken).rejects.toMatchObject({ code: 'unavailable' })
+    }
+    expect((await pool().query('SELECT 1 AS one')).rows).toEqual([{ one: 1 }])
+    expect(uncaught).toEqual([])
+  })
+
+  test('under edits loses none that was answered, and makes none twice', async () => {
+    const acknowledged: string[] = []
+    let last = ''
+    const edit = async (value: string) => {
+      const requestId = randomUUID()
+      for (;;)
+        try {
+          await rename(value, requestId)
+          acknowledged.push(value)
+          last = value
+          return
+        } catch (error) {
+          // As a window does: the same request again, until there is an answer.
+          if (!(error instanceof DatabaseError)) throw error
+        }
+    }
+    const breaking = (async () => {
+      for (let time = 0; time < 6; time++) {
+        await new Promise((resolve) => setTimeout(resolve, 30))
+        await endConnections().catch(() => {})
+      }
+    })()
+    for (let number = 1; number <= 40; number++) await edit(`Label ${number}`)
+    await breaking
+    expect(acknowledged).toHaveLength(40)
+    const { rows } = await pool().query<{ n: number }>(
+      'SELECT count(*) AS n FROM history WHERE site_id = $1',
+      [ids.siteId],
+    )
+    expect(rows[0]!.n).toBe(40)
+    expect((await siteOf(ids.siteId, ids.accountId)).pages.map((page) => page.label)).toContain(last)
+    expect(uncaught).toEqual([])
+  })
+
+  test('leaves nobody deaf: listening comes back by itself, and what was missed is asked for', async () => {
+    const heard: unknown[] = []
+    let gaps = 0
+    const stop = await listen(ids.siteId, (event) => heard.push(event), () => (gaps += 1)) // prettier-ignore
+    const until = async (isTrue: () => boolean) => {
+      for (let tries = 0; tries < 200 && !isTrue(); tries++)
+        await new Promise((resolve) => setTimeout(resolve, 25))
+      expect(isTrue()).toBe(true)
+    }
+    await announce({ siteId: ids.siteId, kind: 'revision', revision: 1 })
+    await until(() => heard.length === 1)
+    for (let time = 1; time <= 3; time++) {
+      await endConnections()
+      await until(() => gaps === time)
+      await announce({ siteId: ids.siteId, kind: 'revision', revision: 1 + time })
+      await until(() => heard.length === 1 + time)
+    }
+    stop()
+    expect(uncaught).toEqual([])
+  })
+})
+
+describe('text that is made to be heavy', () => {
+  const million = 1_000_000
+  const cases: [string, Parameters<typeof readChangeText>[0]][] = [
+    ['four million letters of paragraphs', { kind: 'writeContent', pageId: '', was: '', text: '<p>x'.repeat(million) }],
+    ['paragraphs that reopen all that is open', { kind: 'writeContent', pageId: '', was: '', text: Array.from({ length: 60_000 }, (_, index) => `<b id=${index}><p>`).join('') }],
+    ['signs that open nothing', { kind: 'writeContent', pageId: '', was: '', text: '<'.repeat(4 * million) }],
+    ['character references', { kind: 'writeContent', pageId: '', was: '', text: `<img srcset="${'&amp;'.repeat(700_000)}">` }],
+    ['rules in rules', { kind: 'writeFile', fileId: '', was: '', text: 'a{b:url(x);'.repeat(200_000) }],
+    ['one endless address', { kind: 'writeFile', fileId: '', was: '', text: `a{b:url(${' '.repeat(2 * million)}` }],
+    ['a template of tags', { kind: 'writeTemplate', templateId: '', was: '', text: '<b>'.repeat(100_000) }],
+  ] // prettier-ignore
+
+  test.each(cases)(
+    '%s: taken or refused, and nobody else waits for it',
+    async (_, request) => {
+      // Whatever else the machine does may hold a turn up once: the best of three tells.
+      let held = Infinity
+      for (let time = 0; time < 3 && held > 200; time++) {
+        const delay = monitorEventLoopDelay({ resolution: 5 })
+        delay.enable()
+        const outcome = await readChangeText(request).then(
+          () => 'taken',
+          (error: { code?: string }) => error.code ?? String(error),
+        )
+        delay.disable()
+        expect(['taken', 'too-heavy']).toContain(outcome)
+        held = delay.max / 1e6
+      }
+      expect(held).toBeLessThan(200)
+    },
+    90_000,
+  )
+
+  test('ends its thread when it takes too much, and the next text is read as ever', async () => {
+    const reopening = Array.from({ length: 60_000 }, (_, index) => `<b id=${index}><p>`).join('')
+    await expect(readContent(reopening)).rejects.toMatchObject({ code: 'too-heavy' })
+    expect((await readContent(`<p id=a>${'x'.repeat(50_000)}`)).ids).toEqual(['a'])
+    expect((await readStyle(`a { b: url(x.png) } /* ${'x'.repeat(50_000)} */`))[0]!.href).toBe('x.png')
+  }, 60_000)
+})
