@@ -2,7 +2,7 @@ import Joi from 'joi'
 
 /** Where to go after signing in: a path of ours, never another site. */
 const next = Joi.string()
-  .pattern(/^\/(?![/\\])[^\\]*$/)
+  .pattern(/^\/(?![/\\])[^\\\u0000-\u0020\u007f]*$/)
   .default('/sites')
   .empty('')
   .failover('/sites')

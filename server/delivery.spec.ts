@@ -121,7 +121,7 @@ describe('a delivery', () => {
   })
 
   test('that is cancelled stops, with its record', async () => {
-    host.faults.delayMs = 40
+    host.faults.delayMs = 200
     const stored = (await loadSite(pool(), site.siteId, site.accountId))!
     const { id } = (await insertDelivery(pool(), site.destinationId, stored.revision, false))!
     const run = runDelivery(id, openSftp)

@@ -35,7 +35,10 @@ beforeAll(async () => {
   await new Promise((resolve) => server.once('listening', resolve))
   port = (server.address() as AddressInfo).port
 })
-afterAll(() => new Promise((resolve) => server.close(resolve)))
+afterAll(async () => {
+  server.closeAllConnections()
+  await new Promise((resolve) => server.close(resolve))
+})
 
 interface Answer {
   readonly status: number
@@ -54,7 +57,7 @@ function ask(path: string, options: http.RequestOptions = {}, pieces: Buffer[] =
         resolve({
           status: response.statusCode!,
           headers: response.headers,
-          json: isJson ? JSON.parse(text) : null,
+          json: isJson && text !== '' ? JSON.parse(text) : null,
         })
       })
     })

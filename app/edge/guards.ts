@@ -66,6 +66,9 @@ export function refuseCrossSite(request: Request, response: Response, next: Next
   next()
 }
 
+/** How long whoever sends too much has for reading the answer. */
+const lingerMs = 1_000
+
 const accountForms = /^\/(sign-in|sign-up|sign-out|sites)\/?(\.data)?$/
 /** Largest bodies in bytes: forms of an account, and everything else. */
 const mostOfForm = 64 * 1024
@@ -86,13 +89,17 @@ export function readBody(request: Request, response: Response, next: NextFunctio
   read(request, response, (error?: unknown) => {
     const status = (error as { status?: number } | undefined)?.status
     if (status === 413) {
-      // What is still coming is not read: the connection ends with the answer.
+      // What is still coming is not read: the connection ends soon after the answer has gone.
       response.set('connection', 'close')
+      response.once('finish', () => setTimeout(() => request.socket.destroy(), lingerMs).unref())
       say(response, 413, 'This is more than can be taken at once.')
     } else if (error) say(response, status ?? 400, 'This request could not be read.')
     else next()
   })
 }
+
+/** With hot reload: Vite has a server of its own then, and puts styles into the page. */
+const isDeveloping = !['production', 'test'].includes(process.env.NODE_ENV ?? '')
 
 export function securityHeaders(request: Request, response: Response, next: NextFunction): void {
   const nonce = randomBytes(16).toString('base64')
@@ -112,11 +119,11 @@ export function securityHeaders(request: Request, response: Response, next: Next
         `default-src 'self'`,
         `script-src 'self' 'nonce-${nonce}'`,
         // Vite puts styles into the page while developing.
-        `style-src 'self' ${import.meta.env.DEV ? "'unsafe-inline'" : `'nonce-${nonce}'`}`,
+        `style-src 'self' ${isDeveloping ? "'unsafe-inline'" : `'nonce-${nonce}'`}`,
         // Radix and the list of rows set positions as style attributes.
         `style-src-attr 'unsafe-inline'`,
         `img-src 'self' data:`,
-        `connect-src 'self'${import.meta.env.DEV ? ' ws:' : ''}`,
+        `connect-src 'self'${isDeveloping ? ' ws:' : ''}`,
         `frame-src 'self'`,
         `worker-src 'self'`,
         `object-src 'none'`,

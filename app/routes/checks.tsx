@@ -1,7 +1,8 @@
 import { useEffect, useRef } from 'react'
 import { Link, useRevalidator } from 'react-router'
 import { type Finding, findFindings } from '#core/findings'
-import { getTexts } from '#server/database/blobs'
+import type { Site } from '#core/site'
+import { getTexts, textFrom } from '#server/database/blobs'
 import { loadFacts } from '#server/database/facts'
 import { pool } from '#server/database/pool'
 import { useSelection, useSite } from '../document/site-context'
@@ -12,11 +13,41 @@ import type { Route } from './+types/checks'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site } = await requireSite(request, params.siteId)
+  return answerChecks(site, request.signal)
+}
+
+/** Lines are told for texts that something is wrong in: those are few, and read in portions. */
+async function answerChecks(site: Site, signal: AbortSignal) {
   const contents = site.pages.filter((page) => !page.trial).map((page) => page.content)
   const factsOf = await loadFacts(pool(), contents)
-  const texts = await getTexts(pool(), [...contents, ...site.templates.map((template) => template.source)])
-  return { findings: findFindings(site, { factsOf, textOf: (hash) => texts.get(hash) ?? '' }) }
+  const sources = await getTexts(
+    pool(),
+    site.templates.map((template) => template.source),
+  )
+  const templateOf = textFrom(sources)
+  const missing = new Set<string>()
+  const look = (textOf: (hash: string) => string) => findFindings(site, { factsOf, textOf })
+  // Once without the texts of pages, to know which are asked for; then with those, some at a time.
+  look((hash) => {
+    if (sources.has(hash)) return templateOf(hash)
+    missing.add(hash)
+    return ''
+  })
+  const lines = new Map<string, string>()
+  const wanted = [...missing]
+  for (let at = 0; at < wanted.length; at += textsAtOnce) {
+    signal.throwIfAborted()
+    for (const [hash, text] of await getTexts(pool(), wanted.slice(at, at + textsAtOnce)))
+      // Only where lines end matters for telling a line.
+      lines.set(hash, text.replace(/[^\n]/g, ' '))
+  }
+  return { findings: look((hash) => sources.get(hash) ?? lines.get(hash) ?? '').slice(0, mostFindings) }
 }
+
+/** Texts read from the database at a time. */
+const textsAtOnce = 100
+/** Findings told one by one; whoever has more begins with these. */
+const mostFindings = 2_000
 
 const ruleTitles: Record<string, string> = {
   'broken-reference': 'Links and references that lead nowhere',

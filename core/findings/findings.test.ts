@@ -38,6 +38,23 @@ describe('findings', () => {
     expect(found(site, store)).toEqual(['broken-reference: Visit, 2', 'broken-reference: Visit, 3'])
   })
 
+  test('a link to a trial page, a base address, and menus that multiply without bound', () => {
+    const store = new TextStore()
+    let site = siteFrom('Home\n  Visit\n  Sketch', store)
+    site = write(site, store, 'Visit', '<p>\n<a href="/sketch.html">x</a>')
+    const { id } = pageCalled(site, 'Sketch')
+    site = change(site, store, { kind: 'setPageFlag', pageIds: [id], flag: 'trial', value: true })
+    expect(found(site, store)).toEqual(['link-to-trial: Visit, 2'])
+    site = change(site, store, { kind: 'setPageFlag', pageIds: [id], flag: 'trial', value: false })
+    expect(found(site, store)).toEqual([])
+    site = write(site, store, 'Sketch', '\n<base href="/x/">')
+    expect(found(site, store)).toEqual(['base-address: Sketch, 2'])
+    const template = site.templates[0]!
+    const source = store.put('<site-menu></site-menu>'.repeat(101))
+    site = change(site, store, { kind: 'setTemplate', templateId: template.id, source, was: template.source })
+    expect(found(site, store)[0]).toBe('too-large: template')
+  })
+
   test('in the template too', () => {
     const store = new TextStore()
     const site = siteFrom('Home', store)

@@ -288,6 +288,14 @@ function nameFiles(site: Nameable, byPath: Map<string, { kind: 'page' | 'file'; 
     const taken = [...byPath.keys()]
       .filter((path) => path.startsWith(folder))
       .map((path) => path.slice(folder.length))
+    // No disk has a file beside a folder of its name; only one without an extension can want to be.
+    const foldersHere = [
+      ...taken.filter((path) => path.includes('/')),
+      ...Object.values(site.scheme.folders)
+        .map(sanitizeFolder)
+        .filter((one) => one !== folder && one.startsWith(folder))
+        .map((one) => one.slice(folder.length)),
+    ].map((path) => path.slice(0, path.indexOf('/')))
     // Told apart by the whole name: `pier.svg` and `pier.jpg` may stand side by side.
     const byExtension = new Map<string, Claim<SiteFile>[]>()
     for (const file of list) {
@@ -302,6 +310,7 @@ function nameFiles(site: Nameable, byPath: Map<string, { kind: 'page' | 'file'; 
         .map(splitFileName)
         .filter((other) => other.extension === extension)
         .map(({ stem }) => stem)
+        .concat(extension === '' ? foldersHere : [])
       for (const grant of settleNames(claims, stems, schemeFor(extension, site.scheme))) {
         const path = folder + grant.name + splitFileName(grant.what.label).extension
         files.set(grant.what.id, path)

@@ -291,3 +291,30 @@ describe('an own name', () => {
     ).toBe('come.htm')
   })
 })
+
+test('a file without an extension never has the name of a folder beside it', () => {
+  const store = new TextStore()
+  const site = siteFrom('Home\n  Visit\n    Tides\n  Contact', store)
+  const file = (label: string, kind: 'document' | 'other', seq: number) => {
+    return { id: testId(), kind, label, seq, hash: store.put('x'), sizeBytes: 1 }
+  }
+  const folders = { ...site.scheme.folders, document: '', other: '' }
+  const files = [
+    ...site.files,
+    file('Visit', 'other', 90),
+    file('images', 'document', 91),
+    file('Contact', 'other', 92),
+  ]
+  const { byPath } = namesOf({ ...site, files, scheme: { ...site.scheme, folders } })
+  const paths = [...byPath.keys()]
+  for (const path of paths) expect(paths.filter((other) => other.startsWith(`${path}/`))).toEqual([])
+  expect(paths).toEqual(expect.arrayContaining(['visit-2', 'images-2', 'contact']))
+})
+
+test.each(['a\u200bb', 'a\u202eb', '\u2066a', 'a\u00adb', 'a\ufe0f', 'a\u2028b'])(
+  'an own name with a sign nobody sees is refused: %j',
+  (name) => {
+    const { scheme, language } = siteFrom('Home', new TextStore())
+    expect(checkOwnName(name, scheme, language)).not.toBeNull()
+  },
+)

@@ -30,6 +30,10 @@ export function checkOwnName(name: string, scheme: Scheme, language: string): Na
     return refuse(
       'Some of these signs have a meaning of their own in addresses or are refused by some systems.',
     )
+  if (/\p{Cf}|\p{Default_Ignorable_Code_Point}|\p{Co}|\p{Cn}/u.test(name))
+    return refuse(
+      'It holds signs that nobody sees, so that two names look alike or read the other way round.',
+    )
   if (name.startsWith('.')) return refuse('Servers hide files whose name starts with a dot.')
   if (name.startsWith('-'))
     return refuse('A name that starts with a hyphen is taken for an option by many programs.')

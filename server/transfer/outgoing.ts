@@ -19,7 +19,8 @@ export interface OutgoingRules {
  * and link-local networks, documentation, multicast, and IPv6 forms that carry an IPv4 address, which
  * are judged by the address they carry.
  */
-const closed = new net.BlockList()
+// Two lists: one of both takes an IPv4 address for the IPv6 one that would carry it.
+const closed = { ipv4: new net.BlockList(), ipv6: new net.BlockList() }
 for (const [address, bits] of [
   ['0.0.0.0', 8],
   ['10.0.0.0', 8],
@@ -37,7 +38,7 @@ for (const [address, bits] of [
   ['224.0.0.0', 4],
   ['240.0.0.0', 4],
 ] as const)
-  closed.addSubnet(address, bits, 'ipv4')
+  closed.ipv4.addSubnet(address, bits, 'ipv4')
 for (const [address, bits] of [
   ['::', 96],
   ['::ffff:0:0', 96],
@@ -52,13 +53,14 @@ for (const [address, bits] of [
   ['fec0::', 10],
   ['ff00::', 8],
 ] as const)
-  closed.addSubnet(address, bits, 'ipv6')
+  closed.ipv6.addSubnet(address, bits, 'ipv6')
 
 /** Whether an address in any spelling the system understands is a public one. */
 export function isPublicAddress(address: string): boolean {
-  const family = net.isIP(address.split('%')[0]!)
+  const plain = address.split('%')[0]!
+  const family = net.isIP(plain)
   if (family === 0) return false
-  return !closed.check(address.split('%')[0]!, family === 4 ? 'ipv4' : 'ipv6')
+  return family === 4 ? !closed.ipv4.check(plain, 'ipv4') : !closed.ipv6.check(plain, 'ipv6')
 }
 
 /**

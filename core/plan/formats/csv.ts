@@ -49,7 +49,7 @@ export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
     const ignored = header.filter((name) => name !== '' && !(columns as readonly string[]).includes(name))
     if (ignored.length > 0) notes.push(`Left out: ${ignored.map((name) => `“${name}”`).join(', ')}.`)
     for (const { cells, line } of rest) {
-      const cell = (name: Column) => (cells[at(name)] ?? '').trim()
+      const cell = (name: Column) => plainCell((cells[at(name)] ?? '').trim())
       const label = cleanLabel(cell('label'))
       if (label === '') continue
       const level = cell('level') === '' ? 1 : Number(cell('level'))
@@ -86,7 +86,7 @@ export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
     notes.push('There is no header with “label”, so the column a row begins in is taken as its level.')
     for (const { cells, line } of [first, ...rest]) {
       const columnsIn = cells.findIndex((cell) => cell.trim() !== '')
-      const label = cleanLabel(cells[columnsIn] ?? '')
+      const label = cleanLabel(plainCell((cells[columnsIn] ?? '').trim()))
       if (label !== '') lines.push({ line, columns: columnsIn, node: { label, trial: false, inMenus: true } })
     }
   }
@@ -94,6 +94,10 @@ export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
   const nested = nestLines(lines)
   return { ...nested, notes: [...notes, ...nested.notes] }
 }
+
+/** A cell that a spreadsheet would run as a formula is written behind an apostrophe, as they take it for text. */
+const safeCell = (cell: string) => (/^'*[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell)
+const plainCell = (cell: string) => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell)
 
 /** The line of the text each row begins on, from 1: values may hold line breaks. Line ends are `\n`. */
 function linesOfRows(text: string): number[] {
@@ -120,5 +124,6 @@ export function writeCsvPlan(nodes: readonly OutlineNode[]): string {
     node.details?.title ?? '',
     node.details?.description ?? '',
   ])
-  return Papa.unparse({ fields: [...columns], data: rows }, { newline: '\r\n' }) + '\r\n'
+  const data = rows.map((row) => row.map(safeCell))
+  return Papa.unparse({ fields: [...columns], data }, { newline: '\r\n' }) + '\r\n'
 }

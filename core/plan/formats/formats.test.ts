@@ -92,6 +92,13 @@ describe('plans of others', () => {
       reason: 'A quotation mark is opened and not closed.',
     })
   })
+  test('in CSV: no cell is one that a spreadsheet runs, and what was typed comes back', () => {
+    const labels = ['=1+1', '@x', "'=x", '+5', '-3', "''-x", "'quoted'", 'a=b']
+    const nodes = labels.map((label) => ({ label, trial: false, inMenus: true, children: [] }))
+    const { text } = writePlan('csv', nodes, 'x')
+    for (const line of text.split('\r\n')) expect(line.split(',')[1] ?? '').not.toMatch(/^"?[=+\-@]/)
+    expect(read('csv', text).nodes.map((node) => node.label)).toEqual(labels)
+  })
   test('in OPML: other attributes, outlines without text, XML that is broken', () => {
     const opml = (body: string) =>
       `<?xml version="1.0"?>\n<opml version="1.0">\n<body>\n${body}\n</body></opml>`
