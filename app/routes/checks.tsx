@@ -62,6 +62,8 @@ const ruleTitles: Record<string, string> = {
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
   loadOrLatest(request, serverLoader)
+// What the first page came with is remembered as well.
+clientLoader.hydrate = true as const
 
 export default function ChecksView({ loaderData }: Route.ComponentProps) {
   return loaderData ? <Findings findings={loaderData.findings} /> : <NotFetched />

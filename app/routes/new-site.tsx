@@ -110,6 +110,9 @@ function keepTyped(typed: Typed): void {
   }
 }
 
+// The list of schemes is the same after a form that was not taken, and cannot be had while offline.
+export const shouldRevalidate = () => false
+
 /** Sends the form; what was typed is let go only once the site is there. */
 export async function clientAction({ serverAction }: Route.ClientActionArgs) {
   try {

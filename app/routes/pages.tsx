@@ -20,6 +20,8 @@ export const shouldRevalidate = () => false
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
   loadOrLatest(request, serverLoader)
+// What the first page came with is remembered as well.
+clientLoader.hydrate = true as const
 
 export default function PagesView({ loaderData }: Route.ComponentProps) {
   const { selected } = useSelection()

@@ -32,6 +32,8 @@ const tab =
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
   loadOrLatest(request, serverLoader)
+// What the first page came with is remembered as well.
+clientLoader.hydrate = true as const
 
 export default function PlanView({ loaderData }: Route.ComponentProps) {
   const advice = useAdvice(loaderData?.dismissed ?? [])

@@ -17,6 +17,8 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
   loadOrLatest(request, serverLoader)
+// What the first page came with is remembered as well.
+clientLoader.hydrate = true as const
 
 export default function TemplateView() {
   const { site } = useSite()

@@ -118,6 +118,8 @@ export async function action({ request, params }: Route.ActionArgs) {
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
   loadOrLatest(request, serverLoader)
+// What the first page came with is remembered as well.
+clientLoader.hydrate = true as const
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrTell(() => serverAction())
 

@@ -1,0 +1,163 @@
+import { expect, type Page, test } from '@playwright/test'
+import pg from 'pg'
+import { allSaved, makeSite, openView, row, signUp } from './support'
+
+const plan = 'Home\n  Visit\n  Contact'
+const editor = (page: Page, label: string) => page.getByRole('textbox', { name: `Content of ${label}` })
+const openPage = async (page: Page, label: string) => {
+  await openView(page, 'Pages')
+  await row(page, new RegExp(label)).click()
+  await expect(editor(page, label)).toBeVisible()
+}
+/** Another window of the same browser on the same page. */
+const again = async (page: Page) => {
+  const other = await page.context().newPage()
+  await other.goto(page.url())
+  await expect(other.getByRole('treegrid', { name: 'Pages' })).toBeVisible()
+  return other
+}
+
+test('what is typed is there again, however the window went away', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', plan)
+  await openPage(page, 'Visit')
+
+  // Closed in the middle of a word, with no pause since the first letter.
+  await editor(page, 'Visit').click()
+  await page.keyboard.type('<p>The first sentence, without a pause</p>', { delay: 20 })
+  const second = await again(page)
+  await page.close({ runBeforeUnload: false })
+  await expect(editor(second, 'Visit')).toContainText('without a pause')
+  await allSaved(second)
+
+  // Reloaded at once, a title in its line and a label in its row.
+  await second.getByLabel('Title').fill('Come and see')
+  await second.reload()
+  await expect(second.getByLabel('Title')).toHaveValue('Come and see')
+  await openView(second, 'Plan')
+  await row(second, /Contact/).click()
+  await second.keyboard.press('F2')
+  await second.keyboard.type('Write to us')
+  await second.reload()
+  await expect(row(second, /Write to us/)).toBeVisible()
+
+  // Typed offline and closed: there at the next visit.
+  await openPage(second, 'Visit')
+  await second.context().setOffline(true)
+  await editor(second, 'Visit').click()
+  await second.keyboard.press('Control+End')
+  await second.keyboard.insertText('<p>on the boat</p>')
+  await expect(second.getByText('Not saved: no connection')).toBeVisible()
+  const address = second.url()
+  const context = second.context()
+  await second.close({ runBeforeUnload: false })
+  await context.setOffline(false)
+  const third = await context.newPage()
+  await third.goto(address)
+  await expect(editor(third, 'Visit')).toContainText('on the boat')
+  await allSaved(third)
+})
+
+test('typing without a pause is sent at least every two seconds', async ({ page }) => {
+  await signUp(page)
+  const siteId = await makeSite(page, 'Saltpan Chapel', plan)
+  await openPage(page, 'Visit')
+  let sent = 0
+  page.on('request', (request) => {
+    if (request.method() === 'POST' && request.url().includes(`${siteId}/changes`)) sent += 1
+  })
+  await editor(page, 'Visit').click()
+  await page.keyboard.type('x'.repeat(60), { delay: 110 })
+  expect(sent).toBeGreaterThanOrEqual(2)
+})
+
+test('a text that two windows wrote stays until its author decides, over another page and a reload', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', plan)
+  await openPage(page, 'Visit')
+  const other = await again(page)
+  await row(other, /Visit/).click()
+  // The second window hears nothing of the first while it types.
+  await other.route('**/changes**', (route) => route.abort())
+  await editor(other, 'Visit').click()
+  await other.keyboard.insertText('<p>second</p>')
+  await editor(page, 'Visit').click()
+  await page.keyboard.insertText('<p>first</p>')
+  await allSaved(page)
+  await other.unroute('**/changes**')
+  const notice = other.getByText('This text was changed in another window.')
+  await expect(notice).toBeVisible({ timeout: 15_000 })
+
+  await row(other, /Contact/).click()
+  await expect(notice).toBeHidden()
+  await row(other, /Visit/).click()
+  await expect(notice).toBeVisible()
+  await expect(editor(other, 'Visit')).toContainText('second')
+  await other.reload()
+  await expect(notice).toBeVisible()
+  await expect(editor(other, 'Visit')).toContainText('second')
+  await other.getByRole('button', { name: 'Save mine over it' }).click()
+  await allSaved(other)
+  await expect(editor(page, 'Visit')).toContainText('second')
+})
+
+test('a database that breaks off under two windows loses nothing, and neither is left deaf', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', plan)
+  const other = await again(page)
+  const client = new pg.Client({ connectionString: process.env.DATABASE_URL })
+  await client.connect()
+  const breakOff = () =>
+    client.query(
+      'SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()',
+    )
+  await row(page, /Contact/).click()
+  for (let number = 1; number <= 4; number++) {
+    await page.keyboard.press('Enter')
+    await page.keyboard.type(`Page ${number}`)
+    await page.keyboard.press('Enter')
+    await breakOff()
+    await page.keyboard.press('Escape')
+  }
+  await allSaved(page)
+  await client.end()
+  for (let number = 1; number <= 4; number++) {
+    await expect(row(page, new RegExp(`Page ${number}`))).toHaveCount(1)
+    await expect(row(other, new RegExp(`Page ${number}`))).toBeVisible()
+  }
+  // And once more, now that all is quiet: the other window still hears.
+  await row(page, /Page 4/).click()
+  await page.keyboard.press('F2')
+  await page.keyboard.type('The last')
+  await page.keyboard.press('Enter')
+  await expect(row(other, /The last/)).toBeVisible()
+})
+
+test('a new site keeps its plan when the server cannot make it, and is made once', async ({ page }) => {
+  await signUp(page)
+  await page.goto('/sites/new')
+  await page.getByLabel('The site is called').fill('Saltpan Chapel')
+  await page.getByLabel('Its pages, one a line, indented under each other').fill(plan)
+  await page.context().setOffline(true)
+  await page.getByRole('button', { name: 'Make this site' }).click()
+  await expect(page.getByRole('alert')).toContainText('Nothing that you typed is lost')
+  await page.context().setOffline(false)
+  await page.reload()
+  await expect(page.getByLabel('The site is called')).toHaveValue('Saltpan Chapel')
+  // The answer to the first try is lost on the way: the second finds the site made.
+  await page.route('**/sites/new.data', async (route) => {
+    await route.fetch()
+    await route.abort()
+    await page.unroute('**/sites/new.data')
+  })
+  await page.getByRole('button', { name: 'Make this site' }).click()
+  await expect(page.getByRole('alert')).toContainText('Nothing that you typed is lost')
+  await page.getByRole('button', { name: 'Make this site' }).click()
+  await page.waitForURL('**/plan')
+  await page.goto('/sites')
+  await expect(page.getByRole('link', { name: 'Saltpan Chapel' })).toHaveCount(1)
+})
