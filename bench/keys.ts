@@ -16,12 +16,18 @@ for (let section = 1; lines.length < pageCount; section++) {
     lines.push(`    Page ${section}.${index}`)
 }
 
+const email = `${randomUUID()}@saltpan.example`
+const password = 'three wet herons'
 const browser = await chromium.launch(launchOptions)
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 await page.goto(`${address}/sign-up`)
-await page.getByLabel('E-mail address').fill(`${randomUUID()}@saltpan.example`)
-await page.getByLabel('Password').fill('a long enough password')
+await page.getByLabel('E-mail address').fill(email)
+await page.getByLabel('Password').fill(password)
 await page.getByRole('button', { name: 'Make the account' }).click()
+await page.waitForURL('**/sign-in?new')
+await page.getByLabel('E-mail address').fill(email)
+await page.getByLabel('Password').fill(password)
+await page.getByRole('button', { name: 'Sign in' }).click()
 await page.waitForURL('**/sites')
 await page.goto(`${address}/sites/new`)
 await page.getByLabel('The site is called').fill('Saltpan Chapel')

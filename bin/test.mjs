@@ -13,6 +13,12 @@ const results = 'test-results'
 /** Words after `npm test --` choose among static, unit, database and e2e; without any, all are run. */
 const chosen = process.argv.slice(2).filter((word) => /^(static|unit|database|e2e)$/.test(word))
 const wants = (part) => chosen.length === 0 || chosen.includes(part)
+/** Titles of tests that failed first and passed when they were tried again. */
+const flakyTitles = (suites) =>
+  suites.flatMap(({ suites: inner = [], specs = [] }) => [
+    ...flakyTitles(inner),
+    ...specs.filter((spec) => spec.tests.some((test) => test.status === 'flaky')).map((spec) => spec.title),
+  ])
 /** Passed on to Playwright: a file or `-g title`. */
 const e2eFilter = process.argv.slice(2).filter((word) => !chosen.includes(word))
 
@@ -106,7 +112,9 @@ await main(async () => {
         E2E_ADDRESS: `http://127.0.0.1:${port}`,
         E2E_PRACTICE_FOLDER: path.join(data, 'practice-host'),
       })
-      const { stats } = readJson(path.join(results, 'e2e.json')) ?? {}
+      const { stats, suites } = readJson(path.join(results, 'e2e.json')) ?? {}
+      const flaky = flakyTitles(suites ?? [])
+      if (flaky.length > 0) say(`\n${flaky.length} passed only on a second try:\n  ${flaky.join('\n  ')}`)
       passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0)
       failed += stats?.unexpected ?? 0
       if (code !== 0 && !stats?.unexpected) failed += 1

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { makeSite, openView, signUp } from './support'
+import { addPracticeHost, allSaved, makeSite, openView, practice, row, signUp } from './support'
 
 test('another account reaches nothing of a site, by any route', async ({ page, browser }) => {
   await signUp(page)
@@ -8,24 +8,85 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
   const previewAddress = (await page.locator('iframe').getAttribute('src'))!
   expect((await page.request.get(previewAddress)).status()).toBe(200)
 
+  // Real things of this site, each of which its owner reaches.
+  await openView(page, 'Plan')
+  await row(page, /Visit/).click()
+  await openView(page, 'Pages')
+  await page.getByRole('textbox', { name: 'Content of Visit' }).click()
+  await page.keyboard.insertText('<p>of this site alone</p>')
+  await allSaved(page)
+  const { diffs } = (await (await page.request.get(`/sites/${siteId}/changes?seen=0`)).json()) as {
+    diffs: { pages: Record<string, { after: { content: string } }> }[]
+  }
+  const [pageId, written] = Object.entries(diffs[0]!.pages)[0]!
+  await openView(page, 'Upload')
+  await addPracticeHost(page, `public/${siteId}`)
+  const destinationId = new URL(page.url()).searchParams.get('to')!
+  const sending = page.waitForResponse((answer) => answer.request().method() === 'POST')
+  await page.getByRole('button', { name: /^Send \d+ files$/ }).click()
+  const deliveryId = /[0-9a-f]{8}-[0-9a-f-]{27}/.exec(await (await sending).text())![0]
+  await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible()
+
   const other = await browser.newContext()
   const stranger = await other.newPage()
   await signUp(stranger)
   const views = ['', '/plan', '/names', '/template', '/pages', '/checks', '/upload']
-  const parts = ['/changes?seen=0', '/events', '/site.zip', `/texts/${'0'.repeat(64)}`, `/results/${siteId}`]
-  for (const part of [...views, ...parts])
+  const parts = [
+    '/changes?seen=0',
+    '/site.zip',
+    `/texts/${written.after.content}`,
+    `/results/${pageId}`,
+    '/preview-address',
+  ]
+  for (const part of [...views, ...parts]) {
+    expect([part, (await page.request.get(`/sites/${siteId}${part}`)).status()]).toEqual([part, 200])
     expect([part, (await stranger.request.get(`/sites/${siteId}${part}`)).status()]).toEqual([part, 404])
-  for (const part of ['/changes', '/ripple'])
-    expect(
-      (await stranger.request.post(`/sites/${siteId}${part}`, { data: { seen: 0, do: 'undo' } })).status(),
-    ).toBe(404)
-  for (const intent of ['test', 'save', 'compare', 'send', 'cancel', 'remove'])
-    expect((await stranger.request.post(`/sites/${siteId}/upload`, { form: { intent } })).status()).toBe(404)
+  }
+  expect((await stranger.request.get(`/sites/${siteId}/events`)).status()).toBe(404)
+  const change = { seen: 0, do: 'change', change: { kind: 'removePages', pageIds: [pageId] }, shown: true }
+  expect((await stranger.request.post(`/sites/${siteId}/changes`, { data: change })).status()).toBe(404)
+  expect((await stranger.request.post(`/sites/${siteId}/ripple`, { data: change.change })).status()).toBe(404)
+  const intents = ['test', 'save', 'compare', 'send', 'cancel', 'remove']
+  const form = {
+    name: 'Mine now',
+    host: '127.0.0.1',
+    port: practice.sftpPort,
+    account: 'keeper',
+    folder: 'public',
+    publicAddress: practice.address,
+    hostKey: `SHA256:${'A'.repeat(43)}`,
+  }
+  for (const intent of intents)
+    for (const id of [destinationId, deliveryId])
+      expect(
+        (await stranger.request.post(`/sites/${siteId}/upload`, { form: { ...form, intent, id } })).status(),
+      ).toBe(404)
+  // The same through a site of the stranger's own: whose destination it is decides.
+  const ownId = await makeSite(stranger, 'Skerry Trust', 'Home')
+  for (const intent of intents) {
+    const id = intent === 'cancel' ? deliveryId : destinationId
+    const answer = await stranger.request.post(`/sites/${ownId}/upload`, { form: { ...form, intent, id } })
+    expect([intent, answer.status()]).toEqual([intent, 404])
+  }
+  for (const [part, status] of [
+    [`/texts/${written.after.content}`, 404],
+    [`/results/${pageId}`, 404],
+  ] as const)
+    expect((await stranger.request.get(`/sites/${ownId}${part}`)).status()).toBe(status)
+  const foreign = {
+    ...change,
+    change: { kind: 'writeContent', pageId, text: 'x', was: written.after.content },
+  }
+  expect((await stranger.request.post(`/sites/${ownId}/changes`, { data: foreign })).status()).toBe(409)
   expect(
     (await stranger.request.post('/sites', { form: { siteId, typed: 'Saltpan Chapel' } })).status(),
   ).toBe(404)
   expect((await stranger.request.get(previewAddress)).status()).toBe(404)
   await other.close()
+  // Nothing of it happened.
+  await page.reload()
+  await expect(page.getByRole('heading', { name: 'Practice host' })).toBeVisible()
+  await expect(row(page, /Visit/)).toBeVisible()
 
   // Without an account one is sent to sign in; the preview's address ends with the session.
   const nobody = await browser.newContext()

@@ -181,7 +181,7 @@ test('every view is free of what axe finds', async ({ page }) => {
   for (const view of ['Plan', 'Names', 'Template', 'Pages', 'Checks', 'Upload']) {
     await openView(page, view)
     await page.waitForURL(new RegExp(view.toLowerCase()))
-    await page.waitForTimeout(300)
+    await expect(page.getByRole('region', { name: view, exact: true })).toBeVisible()
     await expectAccessible(page)
   }
   for (const address of ['/sites', '/sites/new']) {

@@ -59,7 +59,11 @@ export function createSftpServer(options: SftpOptions): ssh2.Server {
       if (right) request.accept()
       else if (request.method !== 'password') request.reject(['password'])
       // Guesses cost time, more with each, whatever connection they come over.
-      else setTimeout(() => request.reject(['password']), guesses.delayMs())
+      else
+        setTimeout(() => {
+          // Who guesses may have hung up meanwhile.
+          if (connections.has(connection)) request.reject(['password'])
+        }, guesses.delayMs())
       faults.seenPassword ||= request.method === 'password'
     })
     connection.on('ready', () =>
@@ -275,6 +279,8 @@ function serve(sftp: SFTPWrapper, { root, faults }: SftpOptions): void {
       done(request)
     }),
   )
+  // A client that speaks no SFTP after all ends its channel, and nothing else.
+  ;(sftp as unknown as NodeJS.EventEmitter).on('error', () => {})
   sftp.on('close', () => {
     for (const { file } of handles.values()) void file?.close().catch(() => {})
   })

@@ -2,10 +2,11 @@ import { randomUUID } from 'node:crypto'
 import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import pg from 'pg'
+import { defaultScheme } from '#core/site'
 import { readChangeText } from './change-input'
 import { DatabaseError, pool, transaction } from './database/pool'
 import { announce, listen } from './events'
-import { endReaders, readContent, readStyle } from './reading'
+import { endReaders, readContent, readPlanText, readStyle } from './reading'
 import { changeSite } from './site-changes'
 import { accountWithSite, freshDatabase, siteOf } from './testing/support'
 
@@ -159,6 +160,25 @@ describe('text that is made to be heavy', () => {
       expect(held).toBeLessThan(200)
     },
     90_000,
+  )
+
+  test.each(['text', 'markdown', 'csv', 'opml'] as const)(
+    'a plan of eight million letters as %s: read, and nobody else waits for it',
+    async (format) => {
+      const text = (format === 'opml' ? '<outline text="a">' : '- a,b\n')
+        .repeat(8 * million)
+        .slice(0, 8 * million)
+      const delay = monitorEventLoopDelay({ resolution: 5 })
+      delay.enable()
+      const read = await readPlanText(
+        { text, format },
+        { name: 'x', language: 'en', scheme: defaultScheme },
+      ).catch((error: { code: string }) => error)
+      delay.disable()
+      expect('refusal' in read || 'code' in read).toBe(true)
+      expect(delay.max / 1e6).toBeLessThan(400)
+    },
+    60_000,
   )
 
   test('ends its thread when it takes too much, and the next text is read as ever', async () => {

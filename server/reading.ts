@@ -1,9 +1,10 @@
 import path from 'node:path'
 import { Piscina } from 'piscina'
+import { readNewPlan } from '#core/change'
 import { findCssReferences, type HtmlFacts, readHtml, type Reference } from '#core/markup'
 import { log } from './log'
 import { Problem } from './problem'
-import type { ReadingTask } from './reading.worker'
+import type { ReadingAnswer, ReadingTask } from './reading.worker'
 
 /** Texts up to this are read where they are asked for: some milliseconds at the most. */
 const readAtOnce = 20_000
@@ -16,12 +17,12 @@ const memoryMb = 768
 const readers = 2
 
 // Kept across hot reloads of the development server, which evaluate this module again.
-const globals = globalThis as { rubricantReaders?: Piscina<ReadingTask, HtmlFacts | Reference[]> }
+const globals = globalThis as { rubricantReaders?: Piscina<ReadingTask, ReadingAnswer> }
 
 /** The threads that read, started when they are needed first. */
-function pool(): Piscina<ReadingTask, HtmlFacts | Reference[]> {
+function pool(): Piscina<ReadingTask, ReadingAnswer> {
   if (globals.rubricantReaders) return globals.rubricantReaders
-  const made = new Piscina<ReadingTask, HtmlFacts | Reference[]>({
+  const made = new Piscina<ReadingTask, ReadingAnswer>({
     filename: path.resolve('server/reading.worker.ts'),
     execArgv: ['--import', 'tsx'],
     maxThreads: readers,
@@ -53,7 +54,8 @@ function countOf(text: string, sign: string, most: number): number {
 
 async function read<Facts>(task: ReadingTask, here: (text: string) => Facts): Promise<Facts> {
   if (task.text.length <= readAtOnce) return here(task.text)
-  if (countOf(task.text, task.kind === 'html' ? '<' : '{', mostTags) > mostTags) throw tooHeavy()
+  const sign = { html: '<', css: '{', plan: null }[task.kind]
+  if (sign !== null && countOf(task.text, sign, mostTags) > mostTags) throw tooHeavy()
   try {
     return (await pool().run(task, { signal: AbortSignal.timeout(deadlineMs) })) as Facts
   } catch (error) {
@@ -73,6 +75,13 @@ export const readContent = (text: string): Promise<HtmlFacts> => read({ kind: 'h
 /** The references of a style sheet, under the same limits. */
 export const readStyle = (text: string): Promise<Reference[]> =>
   read({ kind: 'css', text }, findCssReferences)
+
+/** A plan for a new site, read under the same limits; see `readNewPlan`. */
+export const readPlanText = (
+  { text, format }: Parameters<typeof readNewPlan>[0],
+  site: Parameters<typeof readNewPlan>[1],
+): Promise<ReturnType<typeof readNewPlan>> =>
+  read({ kind: 'plan', text, rest: [{ format }, site] }, () => readNewPlan({ text, format }, site))
 
 export async function endReaders(): Promise<void> {
   await globals.rubricantReaders?.destroy()

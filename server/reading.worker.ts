@@ -1,10 +1,29 @@
-import { findCssReferences, readHtml, type HtmlFacts, type Reference } from '#core/markup'
+import { readNewPlan } from '#core/change'
+import { findCssReferences, type HtmlFacts, readHtml, type Reference } from '#core/markup'
+
+type PlanArguments = Parameters<typeof readNewPlan>
+type PlanAnswer = ReturnType<typeof readNewPlan>
 
 /** What a reader is asked: one text that an author handed in. */
 export type ReadingTask =
-  { readonly kind: 'html'; readonly text: string } | { readonly kind: 'css'; readonly text: string }
+  | { readonly kind: 'html' | 'css'; readonly text: string }
+  | {
+      readonly kind: 'plan'
+      readonly text: string
+      readonly rest: [Pick<PlanArguments[0], 'format'>, PlanArguments[1]]
+    }
+
+/** What it answers, by the kind of the task. */
+export type ReadingAnswer = HtmlFacts | Reference[] | PlanAnswer
 
 /** Reads a text. Runs in a thread of its own, which is ended when it takes too long or too much. */
-export default function read(task: ReadingTask): HtmlFacts | Reference[] {
-  return task.kind === 'html' ? readHtml(task.text) : findCssReferences(task.text)
+export default function read(task: ReadingTask): ReadingAnswer {
+  switch (task.kind) {
+    case 'html':
+      return readHtml(task.text)
+    case 'css':
+      return findCssReferences(task.text)
+    case 'plan':
+      return readNewPlan({ text: task.text, ...task.rest[0] }, task.rest[1])
+  }
 }

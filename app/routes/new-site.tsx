@@ -2,12 +2,12 @@ import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import { useEffect, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
-import { readNewPlan } from '#core/change'
 import { guessPlanFormat, type PlanFormat, planFormats } from '#core/plan'
 import { defaultScheme } from '#core/site'
 import { DatabaseError, databaseError, pool } from '#server/database/pool'
 import { listSchemes } from '#server/database/schemes'
 import { Problem } from '#server/problem'
+import { readPlanText } from '#server/reading'
 import { createSite } from '#server/site-create'
 import { NewSiteTree } from '../new-site/new-site-tree'
 import { useNewSite } from '../new-site/use-new-site'
@@ -58,7 +58,7 @@ export async function action({ request }: Route.ActionArgs) {
     const { name, language, format } = wanted
     const kept = (await listSchemes(pool(), account.id)).find((one) => one.name === wanted.scheme)
     const { scheme } = kept ?? { scheme: defaultScheme }
-    const plan = readNewPlan({ text: wanted.plan, format }, { name, language, scheme })
+    const plan = await readPlanText({ text: wanted.plan, format }, { name, language, scheme })
     if ('refusal' in plan)
       throw new Problem('bad-plan', `Line ${plan.refusal.line}: ${plan.refusal.reason}`, 422)
     const siteId = await createSite(account.id, { name, language, scheme, plan }, wanted.request)
