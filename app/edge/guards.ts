@@ -1,5 +1,5 @@
 import { randomBytes, randomUUID } from 'node:crypto'
-import express, { type NextFunction, type Request, type Response } from 'express'
+import type { NextFunction, Request, Response } from 'express'
 import { config } from '#server/config'
 import { inRequest, log } from '#server/log'
 
@@ -74,10 +74,35 @@ const accountForms = /^\/(sign-in|sign-up|sign-out|sites)\/?(\.data)?$/
 const mostOfForm = 64 * 1024
 const mostOfBody = 10 * 1024 * 1024
 
-const readers = [mostOfForm, mostOfBody].map((limit) =>
-  // As bytes, whatever they are said to be; packed ones could grow without bound.
-  express.raw({ type: () => true, limit, inflate: false }),
-)
+/**
+ * Reads a body as bytes. Not by Express's own reader, which answers only once all that is too much has
+ * arrived.
+ * @param done with the bytes, or the status of the answer when there are none to be had
+ */
+function readUpTo(request: Request, most: number, done: (body: Buffer | number) => void): void {
+  // Packed ones could grow without bound.
+  if ((request.get('content-encoding') ?? 'identity') !== 'identity') return done(415)
+  if (Number(request.get('content-length') ?? 0) > most) return done(413)
+  const pieces: Buffer[] = []
+  let size = 0
+  const end = (body: Buffer | number) => {
+    request.off('data', take).off('end', finish).off('error', fail).off('close', fail)
+    done(body)
+  }
+  const take = (piece: Buffer) => {
+    size += piece.length
+    if (size > most) end(413)
+    else pieces.push(piece)
+  }
+  const finish = () => end(Buffer.concat(pieces))
+  const fail = () => end(400)
+  request.on('data', take).on('end', finish).on('error', fail).on('close', fail)
+}
+
+const refusals: Readonly<Record<number, string>> = {
+  413: 'This is more than can be taken at once.',
+  415: 'This request is packed; it is taken as it is only.',
+}
 
 /** Reads a body, no further than it may go: by the length it tells, and by counting. */
 export function readBody(request: Request, response: Response, next: NextFunction): void {
@@ -85,16 +110,18 @@ export function readBody(request: Request, response: Response, next: NextFunctio
     next()
     return
   }
-  const read = accountForms.test(request.path.replace(/\.data$/, '')) ? readers[0]! : readers[1]!
-  read(request, response, (error?: unknown) => {
-    const status = (error as { status?: number } | undefined)?.status
-    if (status === 413) {
-      // What is still coming is not read: the connection ends soon after the answer has gone.
-      response.set('connection', 'close')
-      response.once('finish', () => setTimeout(() => request.socket.destroy(), lingerMs).unref())
-      say(response, 413, 'This is more than can be taken at once.')
-    } else if (error) say(response, status ?? 400, 'This request could not be read.')
-    else next()
+  const isForm = accountForms.test(request.path)
+  readUpTo(request, isForm ? mostOfForm : mostOfBody, (body) => {
+    if (typeof body !== 'number') {
+      request.body = body
+      next()
+      return
+    }
+    // What is still coming is not kept: the connection ends soon after the answer has gone.
+    response.set('connection', 'close')
+    response.once('finish', () => setTimeout(() => request.socket.destroy(), lingerMs).unref())
+    request.on('error', () => {}).resume()
+    say(response, body, refusals[body] ?? 'This request could not be read.')
   })
 }
 
