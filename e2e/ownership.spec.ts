@@ -24,15 +24,15 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
   const [pageId, written] = Object.entries(diffs[0]!.pages)[0]!
   await openView(page, 'Upload')
   await addPracticeHost(page, `public/${siteId}`)
-  const destinationId = new URL(page.url()).searchParams.get('to')!
   await page.getByRole('button', { name: /^Send \d+ files$/ }).click()
   await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible()
-  const { rows } = await database.query<{ id: string }>(
-    'SELECT id FROM deliveries WHERE destination_id = $1',
-    [destinationId],
+  const { rows } = await database.query<{ deliveryId: string; destinationId: string }>(
+    `SELECT v.id AS "deliveryId", d.id AS "destinationId" FROM deliveries v
+     JOIN destinations d ON d.id = v.destination_id WHERE d.site_id = $1`,
+    [siteId],
   )
   await database.end()
-  const deliveryId = rows[0]!.id
+  const { deliveryId, destinationId } = rows[0]!
 
   const other = await browser.newContext()
   const stranger = await other.newPage()
