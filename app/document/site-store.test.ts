@@ -8,7 +8,7 @@ import { SiteStore } from './site-store'
 /** A server of one site in memory, which can be away, and can be changed by another window. */
 class FakeServer {
   revision = 0
-  away: 'no' | 'silent' | 'full' = 'no'
+  away: 'no' | 'silent' | 'full' | 'too much' = 'no'
   /** Whether it wants every change to have been shown first. */
   asksFirst = false
   /** The next answer is lost on the way. */
@@ -34,6 +34,8 @@ class FakeServer {
       // Parsed in the tests' own realm: an array from outside it equals none within.
       return Object.assign(response, { json: async () => JSON.parse(text) as unknown })
     }
+    if (this.away === 'too much')
+      return new Response('This is more than can be taken at once.', { status: 413 })
     if (this.away === 'full')
       return json({ problem: { code: 'disk-full', message: 'The disk is full.' } }, 503)
     const { id, seen, change, shown } = init?.body
@@ -245,6 +247,13 @@ describe('a window’s copy of a site', () => {
     expect(await saved).toBe(true)
     expect(server.revision).toBe(1)
     expect(server.made.size).toBe(1)
+  })
+
+  test('what is refused before it is looked at is told, and not asked for again and again', async () => {
+    server.away = 'too much'
+    expect(await savedOf(store.change(rename(server.site, 'Visit', 'Come')))).toBe(false)
+    expect(store.get().refused).toMatchObject({ message: 'This is more than can be taken at once.' })
+    expect(pageCalled(store.get().site, 'Visit')).toBeDefined()
   })
 
   test('sends at once when the connection is back, without waiting for its pause', async () => {

@@ -359,6 +359,18 @@ export class SiteStore {
         return await response.json()
       if (response.status === 404)
         return { problem: { code: 'gone', message: 'This site is no longer there.', detail: null } }
+      // Refused before the application saw it: asked for again, it would be refused again.
+      if (
+        response.status >= 400 &&
+        response.status < 500 &&
+        response.status !== 408 &&
+        response.status !== 429
+      ) {
+        const message = (await response.text()).slice(0, 300)
+        return {
+          problem: { code: 'refused', message: message || 'The server does not take this.', detail: null },
+        }
+      }
       const told = isJson(response) ? ((await response.json()) as { problem?: { message?: string } }) : null
       return { unreachable: told?.problem?.message ?? null }
     } catch {

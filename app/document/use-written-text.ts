@@ -7,6 +7,8 @@ import type { TextKey } from './written-texts'
 export interface WrittenText {
   readonly loaded: LoadedText
   readonly text: string
+  /** Whether anything typed here has not reached the server yet. */
+  readonly isTyped: boolean
   readonly write: (text: string) => void
   /** Set when another window wrote the same text: what is here is kept until one is chosen. */
   readonly conflict: { readonly useMine: () => void; readonly takeTheirs: () => void } | null
@@ -27,6 +29,7 @@ export function useWrittenText(key: TextKey, hash: string): WrittenText {
   return {
     loaded,
     text: typed?.text ?? (loaded.kind === 'ready' ? loaded.text : ''),
+    isTyped: typed !== null,
     write: (text) => texts.write(key, text, hash),
     conflict:
       typed?.state === 'conflict'

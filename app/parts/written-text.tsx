@@ -13,14 +13,15 @@ export function WrittenTextEditor({
   written: WrittenText
 }) {
   const { loaded, conflict } = written
-  if (loaded.kind === 'failed')
+  // What is typed here is shown whether the text it was begun from can be fetched or not.
+  if (loaded.kind === 'failed' && !written.isTyped)
     return (
       <div className="p-6">
         <p className="mb-3">The text could not be fetched. Nothing is lost; the server did not answer.</p>
         <Button onClick={loaded.retry}>Try again</Button>
       </div>
     )
-  if (loaded.kind === 'loading' && written.text === '')
+  if (loaded.kind !== 'ready' && written.text === '' && !written.isTyped)
     return <p className="p-6 text-quiet">Fetching the text…</p>
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">

@@ -7,6 +7,7 @@ import { loadFacts } from '#server/database/facts'
 import { pool } from '#server/database/pool'
 import { useSelection, useSite } from '../document/site-context'
 import { requireSite } from '../owner.server'
+import { count } from '../parts/format'
 import { StateMark } from '../parts/state-mark'
 import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/checks'
@@ -41,13 +42,16 @@ async function answerChecks(site: Site, signal: AbortSignal) {
       // Only where lines end matters for telling a line.
       lines.set(hash, text.replace(/[^\n]/g, ' '))
   }
-  return { findings: look((hash) => sources.get(hash) ?? lines.get(hash) ?? '').slice(0, mostFindings) }
+  const findings = look((hash) => sources.get(hash) ?? lines.get(hash) ?? '')
+  return { findings: findings.slice(0, mostFindings), findingCount: findings.length }
 }
 
 /** Texts read from the database at a time. */
 const textsAtOnce = 100
-/** Findings told one by one; whoever has more begins with these. */
-const mostFindings = 2_000
+/** Findings sent to a window; whoever has more begins with these. */
+const mostFindings = 20_000
+/** Findings of one rule drawn one by one; of more, the rest is counted. */
+const drawnOfRule = 300
 
 const ruleTitles: Record<string, string> = {
   'broken-reference': 'Links and references that lead nowhere',
@@ -80,7 +84,11 @@ function Findings({ findings }: { findings: readonly Finding[] }) {
   }, [revision, revalidator])
 
   const groups = new Map<string, Finding[]>()
-  for (const finding of findings) groups.set(finding.rule, [...(groups.get(finding.rule) ?? []), finding])
+  for (const finding of findings) {
+    const group = groups.get(finding.rule)
+    if (group) group.push(finding)
+    else groups.set(finding.rule, [finding])
+  }
   return (
     <div className="h-full overflow-auto px-7 pt-6 pb-10">
       <h2 className="mb-4 text-[26px]">Findings</h2>
@@ -97,9 +105,14 @@ function Findings({ findings }: { findings: readonly Finding[] }) {
           <h3 className="text-[19px]">{ruleTitles[rule] ?? rule}</h3>
           <p className="mb-2 max-w-prose text-quiet">{list[0]!.why}</p>
           <ul className="border-t border-rule">
-            {list.map((finding, index) => (
+            {list.slice(0, drawnOfRule).map((finding, index) => (
               <FindingLine key={index} finding={finding} />
             ))}
+            {list.length > drawnOfRule && (
+              <li className="py-2 text-quiet">
+                and {count(list.length - drawnOfRule, 'more', 'more')}; the register counts them by page
+              </li>
+            )}
           </ul>
         </section>
       ))}

@@ -111,7 +111,7 @@ function Desk() {
     <div className="grid h-dvh grid-rows-[60px_auto_1fr] overflow-hidden">
       <Band
         counts={{
-          checks: checks?.findings && { number: checks.findings.length, wants: true },
+          checks: checks ? { number: checks.findingCount, wants: true } : undefined,
           upload: upload?.comparison ? { number: upload.comparison.toSend, wants: false } : undefined,
         }}
       />
