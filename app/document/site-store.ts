@@ -315,6 +315,8 @@ export class SiteStore {
             continue
           }
           this.#set({ refused: { change, code, message, now: detail?.now ?? null } })
+          // What was refused no longer shows, whether what others did can be fetched now or not.
+          this.#show()
           await this.#refresh()
           next.done(false)
         } else {
