@@ -145,7 +145,9 @@ describe('a whole plan put in the place of another', () => {
           const both = [renamed(a), renamed(b)]
           const first = both.reduce((now, what) => change(now, store, what), seen)
           const second = both.reduceRight((now, what) => change(now, store, what), seen)
-          expect(first).toEqual(second)
+          // Of two that want one name the first to have it keeps it, so names alone depend on the order.
+          const plain = (of: Site) => of.pages.map((page) => ({ ...page, keptName: null }))
+          expect(plain(first)).toEqual(plain(second))
         }),
         { numRuns: 50 },
       )
