@@ -1,0 +1,1 @@
+export function becomesFree(port: number, withinMs?: number): Promise<boolean>

@@ -1,0 +1,65 @@
+import net from 'node:net'
+import { expect, test } from '@playwright/test'
+import { becomesFree } from '../bin/lib/run.mjs'
+import { keepRunning } from '../bin/lib/services.mjs'
+import { addPracticeHost, makeSite, openView, signUp } from './support'
+
+test('what ends by itself is started again until it is asked to stop, however often starting fails', async () => {
+  const ends: ((reason: string) => void)[] = []
+  let starts = 0
+  const start = async () => {
+    starts += 1
+    if (starts === 3) throw new Error('not this time')
+    const resolvers: ((reason: string) => void)[] = []
+    const ended = new Promise<string>((resolve) => resolvers.push(resolve))
+    const end = resolvers[0]!
+    ends.push(end)
+    return { ended, stop: async () => end('asked') }
+  }
+  const kept = await keepRunning('What is tested', start)
+  ends[0]!('SIGKILL')
+  await expect.poll(() => starts).toBe(2)
+  ends[1]!('SIGKILL')
+  // The third start fails; the fourth comes after a longer pause.
+  await expect.poll(() => starts).toBe(4)
+  await kept.stop()
+  ends.at(-1)!('again')
+  await expect.poll(() => starts, { intervals: [600] }).toBe(4)
+})
+
+test('a port that is held for a moment is waited for', async () => {
+  const server = net.createServer()
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+  const { port } = server.address() as net.AddressInfo
+  const free = becomesFree(port, 5_000)
+  server.close()
+  expect(await free).toBe(true)
+  const holder = net.createServer()
+  await new Promise<void>((resolve) => holder.listen(port, '127.0.0.1', resolve))
+  expect(await becomesFree(port, 200)).toBe(false)
+  holder.close()
+})
+
+test('a stream of events answers HEAD and ends, and has no data of its own', async ({ page }) => {
+  await signUp(page)
+  const siteId = await makeSite(page, 'Saltpan Chapel', 'Home')
+  expect((await page.request.head(`/sites/${siteId}/events`)).status()).toBe(200)
+  expect((await page.request.get(`/sites/${siteId}/events.data`)).status()).toBe(404)
+})
+
+test('a window that hears nothing while a delivery ends shows its end once it hears again', async ({
+  page,
+}) => {
+  await signUp(page)
+  const siteId = await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n  Contact')
+  await openView(page, 'Upload')
+  await addPracticeHost(page, `public/${siteId}`)
+  await page.route('**/events', (route) => route.abort())
+  await page.reload()
+  const seen = await page.context().newPage()
+  await page.getByRole('button', { name: /^Send \d+ files$/ }).click()
+  await seen.goto(page.url())
+  await expect(seen.getByRole('button', { name: 'Nothing to send' })).toBeVisible()
+  await page.unroute('**/events')
+  await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible()
+})
