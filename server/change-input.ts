@@ -5,6 +5,7 @@ import { mostLevels } from '#core/plan'
 import type { Scheme } from '#core/site'
 import { putBlob } from './database/blobs'
 import { readAhead } from './database/facts'
+import { tryTemplate } from './reading'
 import { Problem } from './problem'
 
 /** A change as a window asks for it: texts as texts, since only the server names them by hash. */
@@ -225,6 +226,7 @@ export async function readChangeText(request: ChangeRequest): Promise<void> {
         `A template has at most ${longestTemplate.toLocaleString('en')} characters and ${mostTemplateTags.toLocaleString('en')} tags.`,
         422,
       )
+    else await tryTemplate(newlines(request.text))
 }
 
 /** Line ends as the site keeps them, whatever the window's were. */

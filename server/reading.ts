@@ -6,8 +6,12 @@ import { log } from './log'
 import { Problem } from './problem'
 import type { ReadingAnswer, ReadingTask } from './reading.worker'
 
-/** Texts up to this are read where they are asked for: some milliseconds at the most. */
+/**
+ * Texts up to this size and number of tags are read where they are asked for: some milliseconds at the
+ * most. The tags count, since a parser may open again all that is open with each of them.
+ */
 const readAtOnce = 20_000
+const tagsAtOnce = 250
 /** Tags and rules one text may have, in what opens them. */
 const mostTags = 250_000
 /** How long one text may be read, and what its reading may take. */
@@ -53,8 +57,9 @@ function countOf(text: string, sign: string, most: number): number {
 }
 
 async function read<Facts>(task: ReadingTask, here: (text: string) => Facts): Promise<Facts> {
-  if (task.text.length <= readAtOnce) return here(task.text)
-  const sign = { html: '<', css: '{', plan: null }[task.kind]
+  const sign = { html: '<', template: '<', css: '{', plan: null }[task.kind]
+  const isLight = sign !== '<' || countOf(task.text, sign, tagsAtOnce) <= tagsAtOnce
+  if (task.text.length <= readAtOnce && isLight) return here(task.text)
   if (sign !== null && countOf(task.text, sign, mostTags) > mostTags) throw tooHeavy()
   try {
     return (await pool().run(task, { signal: AbortSignal.timeout(deadlineMs) })) as Facts
@@ -75,6 +80,14 @@ export const readContent = (text: string): Promise<HtmlFacts> => read({ kind: 'h
 /** The references of a style sheet, under the same limits. */
 export const readStyle = (text: string): Promise<Reference[]> =>
   read({ kind: 'css', text }, findCssReferences)
+
+/** What compiling a template may take: it is done again wherever a page is made. */
+const compileMs = 500
+
+/** Refuses a template that takes too long to compile; see `readContent`. */
+export async function tryTemplate(text: string): Promise<void> {
+  if ((await read<number>({ kind: 'template', text }, () => 0)) > compileMs) throw tooHeavy()
+}
 
 /** A plan for a new site, read under the same limits; see `readNewPlan`. */
 export const readPlanText = (

@@ -1,4 +1,5 @@
 import { readNewPlan } from '#core/change'
+import { compileTemplate } from '#core/template'
 import { findCssReferences, type HtmlFacts, readHtml, type Reference } from '#core/markup'
 
 type PlanArguments = Parameters<typeof readNewPlan>
@@ -6,7 +7,7 @@ type PlanAnswer = ReturnType<typeof readNewPlan>
 
 /** What a reader is asked: one text that an author handed in. */
 export type ReadingTask =
-  | { readonly kind: 'html' | 'css'; readonly text: string }
+  | { readonly kind: 'html' | 'css' | 'template'; readonly text: string }
   | {
       readonly kind: 'plan'
       readonly text: string
@@ -14,7 +15,7 @@ export type ReadingTask =
     }
 
 /** What it answers, by the kind of the task. */
-export type ReadingAnswer = HtmlFacts | Reference[] | PlanAnswer
+export type ReadingAnswer = HtmlFacts | Reference[] | PlanAnswer | number
 
 /** Reads a text. Runs in a thread of its own, which is ended when it takes too long or too much. */
 export default function read(task: ReadingTask): ReadingAnswer {
@@ -23,6 +24,12 @@ export default function read(task: ReadingTask): ReadingAnswer {
       return readHtml(task.text)
     case 'css':
       return findCssReferences(task.text)
+    case 'template': {
+      // How long it takes, since it will be compiled again wherever pages are made.
+      const begun = performance.now()
+      compileTemplate(task.text)
+      return performance.now() - begun
+    }
     case 'plan':
       return readNewPlan({ text: task.text, ...task.rest[0] }, task.rest[1])
   }
