@@ -1,7 +1,8 @@
 import { deleteOldSessions } from './database/accounts'
 import { collectBlobs } from './database/blobs'
+import { deleteOldFacts } from './database/facts'
 import { pool, transaction } from './database/pool'
-import { deleteOldRequests } from './database/requests'
+import { deleteOldLimits, deleteOldRequests } from './database/requests'
 import { daysToThin, thinDay } from './database/sites'
 import { log } from './log'
 
@@ -16,7 +17,7 @@ const batch = 500
 export async function housekeeping(): Promise<void> {
   await deleteOldSessions(pool())
   await deleteOldRequests(pool())
-  await pool().query('DELETE FROM rate_limits WHERE expire < $1', [Date.now()])
+  await deleteOldLimits(pool())
   let thinned = 0
   for (;;) {
     const days = await daysToThin(pool(), batch)
@@ -30,8 +31,6 @@ export async function housekeeping(): Promise<void> {
     collected += count
     if (count < batch) break
   }
-  await pool().query(
-    `DELETE FROM content_facts f WHERE NOT EXISTS (SELECT 1 FROM blobs WHERE hash = right(f.hash, 64))`,
-  )
+  await deleteOldFacts(pool())
   log.info({ collected, thinned }, 'housekeeping')
 }

@@ -1,10 +1,7 @@
 import { useEffect, useRef } from 'react'
 import { Link, useRevalidator } from 'react-router'
-import { type Finding, findFindings } from '#core/findings'
-import type { Site } from '#core/site'
-import { getTexts, textFrom } from '#server/database/blobs'
-import { loadFacts } from '#server/database/facts'
-import { pool } from '#server/database/pool'
+import type { Finding } from '#core/findings'
+import { findingsOf } from '#server/site-findings'
 import { useSelection, useSite } from '../document/site-context'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'
@@ -14,42 +11,9 @@ import type { Route } from './+types/checks'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site } = await requireSite(request, params.siteId)
-  return answerChecks(site, request.signal)
+  return findingsOf(site, request.signal)
 }
 
-/** Lines are told for texts that something is wrong in: those are few, and read in portions. */
-async function answerChecks(site: Site, signal: AbortSignal) {
-  const contents = site.pages.filter((page) => !page.trial).map((page) => page.content)
-  const factsOf = await loadFacts(pool(), contents)
-  const sources = await getTexts(
-    pool(),
-    site.templates.map((template) => template.source),
-  )
-  const templateOf = textFrom(sources)
-  const missing = new Set<string>()
-  const look = (textOf: (hash: string) => string) => findFindings(site, { factsOf, textOf })
-  // Once without the texts of pages, to know which are asked for; then with those, some at a time.
-  look((hash) => {
-    if (sources.has(hash)) return templateOf(hash)
-    missing.add(hash)
-    return ''
-  })
-  const lines = new Map<string, string>()
-  const wanted = [...missing]
-  for (let at = 0; at < wanted.length; at += textsAtOnce) {
-    signal.throwIfAborted()
-    for (const [hash, text] of await getTexts(pool(), wanted.slice(at, at + textsAtOnce)))
-      // Only where lines end matters for telling a line.
-      lines.set(hash, text.replace(/[^\n]/g, ' '))
-  }
-  const findings = look((hash) => sources.get(hash) ?? lines.get(hash) ?? '')
-  return { findings: findings.slice(0, mostFindings), findingCount: findings.length }
-}
-
-/** Texts read from the database at a time. */
-const textsAtOnce = 100
-/** Findings sent to a window; whoever has more begins with these. */
-const mostFindings = 20_000
 /** Findings of one rule drawn one by one; of more, the rest is counted. */
 const drawnOfRule = 300
 

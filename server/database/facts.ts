@@ -142,3 +142,10 @@ export async function loadStyles(
   }
   return demand(await load(db, hashes, how))
 }
+
+/** What reading yielded of contents that are gone. */
+export async function deleteOldFacts(db: Queryable): Promise<void> {
+  await db.query(
+    'DELETE FROM content_facts f WHERE NOT EXISTS (SELECT 1 FROM blobs WHERE hash = right(f.hash, 64))',
+  )
+}

@@ -29,3 +29,8 @@ export async function noteRequest(
 export async function deleteOldRequests(db: Queryable): Promise<void> {
   await db.query(`DELETE FROM requests_made WHERE made_at < now() - interval '30 days'`)
 }
+
+/** Counters of the rate limiter that ran out. */
+export async function deleteOldLimits(db: Queryable): Promise<void> {
+  await db.query('DELETE FROM rate_limits WHERE expire < $1', [Date.now()])
+}
