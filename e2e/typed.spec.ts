@@ -89,6 +89,7 @@ test('a text that two windows wrote stays until its author decides, over another
   await other.unroute('**/changes**')
   const notice = other.getByText('This text was changed in another window.')
   await expect(notice).toBeVisible({ timeout: 15_000 })
+  await expect(other.getByText('A text here is not saved')).toBeVisible()
 
   await row(other, /Contact/).click()
   await expect(notice).toBeHidden()

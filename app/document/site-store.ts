@@ -12,6 +12,8 @@ export type SaveState =
   | { readonly kind: 'saving' }
   /** A line is being typed; it is saved when it is left. */
   | { readonly kind: 'typing' }
+  /** A text that was not taken is kept here until its author decides. */
+  | { readonly kind: 'undecided' }
   /** The server does not answer; what is waiting is kept and sent when it does. */
   | { readonly kind: 'offline'; readonly waiting: number; readonly reason: string | null }
 
@@ -96,6 +98,8 @@ export class SiteStore {
   readonly #listeners = new Set<() => void>()
   /** Texts and lines that are typed and not saved, by name. */
   readonly #unsaved = new Set<string>()
+  /** Those among them that are not being sent: their author has to decide first. */
+  readonly #undecided = new Set<string>()
   readonly #lines = new Map<string, ChangeRequest>()
   #isKept = true
   #sending = false
@@ -154,12 +158,15 @@ export class SiteStore {
     }
   }
 
-  /** Says whether something that is typed has still to be sent. */
-  noteUnsaved(name: string, isUnsaved: boolean): void {
+  /** Says whether something that is typed has still to be sent, and whether that waits for its author. */
+  noteUnsaved(name: string, isUnsaved: boolean, isUndecided = false): void {
     const had = this.#unsaved.size
+    const wasUndecided = this.#undecided.has(name)
+    if (isUndecided) this.#undecided.add(name)
+    else this.#undecided.delete(name)
     if (isUnsaved) this.#unsaved.add(name)
     else this.#unsaved.delete(name)
-    if (had > 0 !== this.#unsaved.size > 0) this.#settle()
+    if (had > 0 !== this.#unsaved.size > 0 || wasUndecided !== isUndecided) this.#settle()
   }
 
   /** Keeps what a line being typed will become; null when it has been left or given up. */
@@ -336,8 +343,11 @@ export class SiteStore {
   /** Says how the window stands with the server once nothing is on its way. */
   #settle(): void {
     if (this.#waiting.length > 0 || this.#sending) return
-    if (this.#unsaved.size > 0) this.#set({ save: { kind: this.#lines.size > 0 ? 'typing' : 'saving' } })
-    else if (this.#state.save.kind !== 'saved')
+    if (this.#unsaved.size > 0) {
+      const isSending = this.#unsaved.size > this.#undecided.size
+      const kind = this.#lines.size > 0 ? 'typing' : isSending ? 'saving' : 'undecided'
+      this.#set({ save: { kind } })
+    } else if (this.#state.save.kind !== 'saved')
       this.#set({ save: { kind: 'saved', at: new Date().toISOString() } })
   }
 

@@ -59,7 +59,8 @@ export class WrittenTexts {
       this.#texts.delete(name)
       this.keep?.remove(name)
     }
-    this.store.noteUnsaved(name, typed !== null)
+    const isUndecided = typed?.state === 'conflict' || typed?.state === 'refused'
+    this.store.noteUnsaved(name, typed !== null, isUndecided)
     for (const listener of this.#listeners) listener()
   }
 

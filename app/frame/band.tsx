@@ -79,6 +79,8 @@ function SaveWords({ save }: { save: SaveState }) {
   switch (save.kind) {
     case 'typing':
       return 'Typing…'
+    case 'undecided':
+      return <span className="text-rubric">A text here is not saved</span>
     case 'saving':
       return 'Saving…'
     case 'offline':
