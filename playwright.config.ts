@@ -7,13 +7,15 @@ export default defineConfig({
   workers: 1,
   fullyParallel: false,
   timeout: 60_000,
+  retries: 1,
   expect: { timeout: 10_000 },
   outputDir: 'test-results',
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
     baseURL: process.env.E2E_ADDRESS,
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    // Recording takes as long as the tests; what fails is run again with it, and named if it then passes.
+    trace: 'on-first-retry',
     launchOptions,
   },
 })

@@ -4,6 +4,7 @@ import { defineConfig } from 'vite'
 
 export default defineConfig({
   plugins: [tailwindcss(), reactRouter()],
+  worker: { format: 'es' },
   environments: {
     // The server that Node runs: our own composition of Express and the routes, in one bundle.
     ssr: { build: { rollupOptions: { input: './app/host.ts' } } },

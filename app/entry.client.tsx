@@ -1,6 +1,10 @@
 import { startTransition, StrictMode } from 'react'
 import { hydrateRoot } from 'react-dom/client'
 import { HydratedRouter } from 'react-router/dom'
+import { spelling } from '#core/naming'
+
+// What the server named with the whole table is named alike here from the beginning.
+if (document.querySelector('[data-spelling]')) await spelling.load()
 
 startTransition(() => {
   hydrateRoot(

@@ -1,5 +1,6 @@
 import type { Server } from 'node:http'
 import express, { type NextFunction, type Request, type Response } from 'express'
+import sirv from 'sirv'
 import { config } from '#server/config'
 import { migrate } from '#server/database/migrate'
 import { pool } from '#server/database/pool'
@@ -10,6 +11,7 @@ import { endReaders } from '#server/reading'
 import {
   logRequests,
   neverCached,
+  packAnswers,
   readBody,
   refuseCrossSite,
   refuseHosts,
@@ -32,6 +34,10 @@ function countAnswers(request: Request, response: Response, next: NextFunction):
   next()
 }
 
+const hourSeconds = 60 * 60
+/** Names in `assets` carry a hash of what they name: it never changes. */
+const yearSeconds = 365 * 24 * hourSeconds
+
 /** The Express application; `assets` is the folder of built client files, null in development. */
 export function createApp(assets: string | null): express.Express {
   const app = express()
@@ -39,10 +45,12 @@ export function createApp(assets: string | null): express.Express {
   app.set('trust proxy', config().trustedProxies)
   app.use(logRequests, refuseHosts, refuseOddRequests, securityHeaders)
   if (assets) {
-    app.use('/assets', express.static(`${assets}/assets`, { immutable: true, maxAge: '1y' }))
-    app.use(express.static(assets, { maxAge: '1h', index: false }))
+    // Packed when they were built, each twice (`bin/lib/build.mjs`).
+    const packed = { brotli: true, gzip: true, extensions: [] }
+    app.use('/assets', sirv(`${assets}/assets`, { ...packed, immutable: true, maxAge: yearSeconds }))
+    app.use(sirv(assets, { ...packed, maxAge: hourSeconds }))
   }
-  app.use(neverCached, refuseCrossSite, countAnswers, readBody)
+  app.use(neverCached, refuseCrossSite, countAnswers, packAnswers, readBody)
   app.all(
     '/{*splat}',
     routeHandler(() => import('virtual:react-router/server-build')),

@@ -26,10 +26,11 @@ await main(async () => {
     })
     const app = await startChild('bin/server.mjs', { ...services.env, LOG_LEVEL: 'error' }, /server ready/)
     services.stops.push(app.stop)
-    await run('node', ['--import', 'tsx', 'bench/keys.ts'], {
-      show: true,
-      env: { ...process.env, BENCH_ADDRESS: `http://127.0.0.1:${services.port}` },
-    })
+    for (const part of ['pages', 'keys'])
+      await run('node', ['--import', 'tsx', `bench/${part}.ts`], {
+        show: true,
+        env: { ...process.env, BENCH_ADDRESS: `http://127.0.0.1:${services.port}` },
+      })
   } finally {
     await services.stop()
   }

@@ -96,6 +96,9 @@ test('a text that two windows wrote stays until its author decides, over another
   await row(other, /Visit/).click()
   await expect(notice).toBeVisible()
   await expect(editor(other, 'Visit')).toContainText('second')
+  // The address follows what is chosen a moment later.
+  const visit = await row(other, /Visit/).getAttribute('data-page')
+  await other.waitForURL(`**page=${visit}`)
   await other.reload()
   await expect(notice).toBeVisible()
   await expect(editor(other, 'Visit')).toContainText('second')

@@ -9,7 +9,7 @@ import {
   useSyncExternalStore,
 } from 'react'
 import { useSearchParams } from 'react-router'
-import { type Names, namesOf } from '#core/naming'
+import { type Names, namesOf, spelling } from '#core/naming'
 import { ancestorsOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
 import { keptWorkOf } from './kept-work'
@@ -96,6 +96,8 @@ export function SiteProvider({ site, revision, titles, children }: Props) {
   const [selectedId, setSelectedId] = useState(params.get('page') ?? site.homeId)
   const [others, setOthers] = useState<ReadonlySet<string>>(none)
 
+  // Names that were made before their letters could be spelled are made again.
+  useEffect(() => spelling.whenLate(() => store.nameAgain()), [store])
   useEffect(() => {
     // What a closed or crashed window had not got through goes on here.
     void kept.adopt((name, value) => {
@@ -126,7 +128,7 @@ export function SiteProvider({ site, revision, titles, children }: Props) {
       history.replaceState(history.state, '', url)
     }, 200)
     return () => clearTimeout(timer)
-  })
+  }, [selectedId])
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent) => {
       if (store.wouldLose) event.preventDefault()

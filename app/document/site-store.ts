@@ -422,6 +422,14 @@ export class SiteStore {
     if (!deepEqual(site, this.#state.site)) this.#set({ site })
   }
 
+  /** Makes every name again: how some letters are spelled has only just come to be known. */
+  nameAgain(): void {
+    // Names are kept with the scheme they were made by.
+    const renewed = (site: Site): Site => ({ ...site, scheme: { ...site.scheme } })
+    this.#confirmed = renewed(this.#confirmed)
+    this.#set({ site: renewed(this.#state.site) })
+  }
+
   async #refresh(): Promise<void> {
     try {
       const response = await fetch(`/sites/${this.#confirmed.id}/changes?seen=${this.#revision}`)

@@ -15,11 +15,23 @@ export function rememberText(hash: string, text: string): void {
   known.set(hash, text)
 }
 
-/** A text of the site by its hash. */
-export function useText(siteId: string, hash: string): LoadedText {
+/** A text that came with a view. */
+export interface GivenText {
+  readonly hash: string
+  readonly text: string
+}
+
+/**
+ * A text of the site by its hash.
+ * @param given one that came with the view: it need not be fetched when it is the one
+ */
+export function useText(siteId: string, hash: string, given: GivenText | null = null): LoadedText {
   const [loaded, setLoaded] = useState<{ hash: string; text: string | null }>({ hash: '', text: null })
   const [attempt, setAttempt] = useState(0)
-  const text = known.get(hash)
+  const text = given?.hash === hash ? given.text : known.get(hash)
+  useEffect(() => {
+    if (given) rememberText(given.hash, given.text)
+  }, [given])
   useEffect(() => {
     if (known.has(hash) || hash === '') return
     const abort = new AbortController()

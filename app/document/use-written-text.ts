@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react'
 import { useSite, useWrittenTexts } from './site-context'
-import { type LoadedText, useText } from './use-text'
+import { type GivenText, type LoadedText, useText } from './use-text'
 import type { TextKey } from './written-texts'
 
 /** A text that is written here and saves itself. */
@@ -14,8 +14,11 @@ export interface WrittenText {
   readonly conflict: { readonly useMine: () => void; readonly takeTheirs: () => void } | null
 }
 
-/** @param hash what the site holds now */
-export function useWrittenText(key: TextKey, hash: string): WrittenText {
+/**
+ * @param hash what the site holds now
+ * @param given a text that came with the view
+ */
+export function useWrittenText(key: TextKey, hash: string, given: GivenText | null = null): WrittenText {
   const { site } = useSite()
   const texts = useWrittenTexts()
   const typed = useSyncExternalStore(
@@ -25,7 +28,7 @@ export function useWrittenText(key: TextKey, hash: string): WrittenText {
   )
   // Nothing typed here: what another window wrote is shown as soon as it is known.
   const base = typed?.was ?? hash
-  const loaded = useText(site.id, base)
+  const loaded = useText(site.id, base, given)
   return {
     loaded,
     text: typed?.text ?? (loaded.kind === 'ready' ? loaded.text : ''),

@@ -1,5 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto'
+import compression from 'compression'
 import type { NextFunction, Request, Response } from 'express'
+import helmet from 'helmet'
 import { config } from '#server/config'
 import { inRequest, log } from '#server/log'
 
@@ -125,41 +127,58 @@ export function readBody(request: Request, response: Response, next: NextFunctio
   })
 }
 
+/**
+ * Packs answers of text for whoever takes them packed. Streams of events are not: each of their lines is
+ * waited for.
+ */
+export const packAnswers = compression({
+  filter: (request, response) =>
+    !String(response.getHeader('content-type')).startsWith('text/event-stream') &&
+    compression.filter(request, response),
+})
+
 /** With hot reload: Vite has a server of its own then, and puts styles into the page. */
 const isDeveloping = !['production', 'test'].includes(process.env.NODE_ENV ?? '')
 
+const nonceOf = (_request: unknown, response: unknown) =>
+  `'nonce-${(response as Response).locals.nonce as string}'`
+
+const common = {
+  referrerPolicy: { policy: 'same-origin' },
+  // Set below, since only what came over TLS may say it.
+  strictTransportSecurity: false,
+} as const
+
+const ofApplication = helmet({
+  ...common,
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      'default-src': [`'self'`],
+      'script-src': [`'self'`, nonceOf],
+      // Vite puts styles into the page while developing.
+      'style-src': [`'self'`, isDeveloping ? `'unsafe-inline'` : nonceOf],
+      // Radix and the list of rows set positions as style attributes.
+      'style-src-attr': [`'unsafe-inline'`],
+      'img-src': [`'self'`, 'data:'],
+      'connect-src': isDeveloping ? [`'self'`, 'ws:'] : [`'self'`],
+      'frame-src': [`'self'`],
+      'worker-src': [`'self'`],
+      'object-src': [`'none'`],
+      'base-uri': [`'none'`],
+      'form-action': [`'self'`],
+      'frame-ancestors': [`'none'`],
+    },
+  },
+})
+/** What is the author's has a policy of its own (`preview.ts`), and is asked for by pages without an origin. */
+const ofPreview = helmet({ ...common, contentSecurityPolicy: false, crossOriginResourcePolicy: false })
+
 export function securityHeaders(request: Request, response: Response, next: NextFunction): void {
-  const nonce = randomBytes(16).toString('base64')
-  response.locals.nonce = nonce
-  response.set({
-    'x-content-type-options': 'nosniff',
-    'referrer-policy': 'same-origin',
-    'cross-origin-opener-policy': 'same-origin',
-    'x-frame-options': 'SAMEORIGIN',
-  })
+  response.locals.nonce = randomBytes(16).toString('base64')
   if (request.secure) response.set('strict-transport-security', 'max-age=31536000')
-  // The preview sets a policy of its own, for content that is the author's.
-  if (!request.path.startsWith('/preview/'))
-    response.set(
-      'content-security-policy',
-      [
-        `default-src 'self'`,
-        `script-src 'self' 'nonce-${nonce}'`,
-        // Vite puts styles into the page while developing.
-        `style-src 'self' ${isDeveloping ? "'unsafe-inline'" : `'nonce-${nonce}'`}`,
-        // Radix and the list of rows set positions as style attributes.
-        `style-src-attr 'unsafe-inline'`,
-        `img-src 'self' data:`,
-        `connect-src 'self'${isDeveloping ? ' ws:' : ''}`,
-        `frame-src 'self'`,
-        `worker-src 'self'`,
-        `object-src 'none'`,
-        `base-uri 'none'`,
-        `form-action 'self'`,
-        `frame-ancestors 'none'`,
-      ].join('; '),
-    )
-  next()
+  const set = request.path.startsWith('/preview/') ? ofPreview : ofApplication
+  set(request, response, next)
 }
 
 /** Answers belong to one person: no cache between may keep them. After the static files, which belong to all. */

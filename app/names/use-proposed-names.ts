@@ -1,9 +1,7 @@
 import { useMemo } from 'react'
 import type { Scheme, Site } from '#core/site'
-import { useWorker } from '../parts/use-worker'
-import type { NamesAnswer, NamesGround } from './names.worker'
-
-const start = () => new Worker(new URL('./names.worker.ts', import.meta.url), { type: 'module' })
+import { useWorker } from '../workers/use-worker'
+import type { NamesAnswer, NamesGround } from './names.answer'
 
 /**
  * Every page's path under a scheme that is being tried, worked out beside the interface; null until then.
@@ -21,5 +19,5 @@ export function useProposedNames(
     const freed = pages.map((page) => (page.keptName === null ? page : { ...page, keptName: null }))
     return { pages: freed, files, homeId, language }
   }, [pages, files, homeId, language, ready])
-  return useWorker<NamesGround, Scheme, NamesAnswer>(start, ground, ready ? scheme : null).answer
+  return useWorker<NamesGround, Scheme, NamesAnswer>('names', ground, ready ? scheme : null).answer
 }

@@ -1,5 +1,5 @@
 import { Path } from '../parts/path'
-import type { NewSiteLine } from './new-site.worker'
+import type { NewSiteLine } from './new-site.answer'
 
 /** The pages a plan makes, each with its file, as the register will show them. */
 export function NewSiteTree({ lines, more }: { lines: readonly NewSiteLine[]; more: number }) {

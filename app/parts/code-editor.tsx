@@ -77,7 +77,7 @@ const colours = syntaxHighlighting(
   ]),
 )
 
-interface Props {
+export interface EditorProps {
   /** What is written here, for a screen reader. */
   readonly name: string
   readonly language: 'html' | 'css' | 'plain'
@@ -115,7 +115,7 @@ const read = { foldGutter: false, highlightActiveLine: false, highlightSelection
 const written = { ...read, highlightActiveLine: true }
 
 /** Source text with completion, closing of tags and search. Tab indents; Escape, then Tab leaves it. */
-export function CodeEditor({ name, language, value, onChange, marks, example }: Props) {
+export function CodeEditor({ name, language, value, onChange, marks, example }: EditorProps) {
   const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
   const extensions = useMemo(
     () => [

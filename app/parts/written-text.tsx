@@ -1,6 +1,6 @@
 import type { WrittenText } from '../document/use-written-text'
 import { Button } from './button'
-import { CodeEditor } from './code-editor'
+import { CodeEditor } from './lazy-editor'
 
 /** The editor of a text that saves itself, in every state it can be in. */
 export function WrittenTextEditor({

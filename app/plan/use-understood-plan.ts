@@ -1,10 +1,8 @@
 import { useMemo } from 'react'
 import type { EditedPlan } from '#core/change'
 import type { Site } from '#core/site'
-import { useWorker } from '../parts/use-worker'
-import type { PlanAnswer, PlanGround } from './plan.worker'
-
-const start = () => new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' })
+import { useWorker } from '../workers/use-worker'
+import type { PlanAnswer, PlanGround } from './plan.answer'
 
 /** How an edited plan is taken, worked out beside the interface: it may have thousands of lines. */
 export function useUnderstoodPlan(
@@ -15,5 +13,5 @@ export function useUnderstoodPlan(
     () => ({ pages, homeId, name, scheme, language }),
     [pages, homeId, name, scheme, language],
   )
-  return useWorker<PlanGround, EditedPlan, PlanAnswer>(start, ground, edited)
+  return useWorker<PlanGround, EditedPlan, PlanAnswer>('plan', ground, edited)
 }

@@ -1,10 +1,15 @@
 import { useEffect } from 'react'
 import { Group, Panel, Separator } from 'react-resizable-panels'
+import type { Site } from '#core/site'
+import { getTexts } from '#server/database/blobs'
+import { pool } from '#server/database/pool'
 import { previewBase } from '#server/preview'
 import { useSelection, useSite } from '../document/site-context'
+import type { GivenText } from '../document/use-text'
 import { useDraft, useKeptLine } from '../document/use-draft'
 import { useWrittenText } from '../document/use-written-text'
 import { requireSite } from '../owner.server'
+import { fetchEditor } from '../parts/lazy-editor'
 import { WrittenTextEditor } from '../parts/written-text'
 import { PreviewWindow } from '../preview/preview-window'
 import { loadOrLatest, NotFetched } from '../parts/unless-offline'
@@ -12,7 +17,18 @@ import type { Route } from './+types/pages'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site } = await requireSite(request, params.siteId)
-  return { base: previewBase(request, site.id) }
+  return {
+    base: previewBase(request, site.id),
+    given: await textOfPage(site, new URL(request.url).searchParams.get('page')),
+  }
+}
+
+/** The text of the page an address names: it is there with the view. */
+async function textOfPage(site: Site, pageId: string | null): Promise<GivenText | null> {
+  const page = site.pages.find(({ id }) => id === (pageId ?? site.homeId))
+  if (!page) return null
+  const text = (await getTexts(pool(), [page.content])).get(page.content)
+  return text === undefined ? null : { hash: page.content, text }
 }
 
 // The preview's address is the session's; only a new sign-in changes it.
@@ -23,6 +39,8 @@ export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) 
 // What the first page came with is remembered as well.
 clientLoader.hydrate = true as const
 
+fetchEditor()
+
 export default function PagesView({ loaderData }: Route.ComponentProps) {
   const { selected } = useSelection()
   return (
@@ -30,7 +48,7 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
       <PageHead key={selected.id} />
       <Group orientation="horizontal" className="min-h-0">
         <Panel defaultSize="46%" minSize={200}>
-          <Content key={selected.id} />
+          <Content key={selected.id} given={loaderData?.given ?? null} />
         </Panel>
         <Separator aria-label="Width of the text" className="w-px bg-rule hover:bg-lapis" />
         <Panel minSize={240}>{loaderData ? <PreviewWindow base={loaderData.base} /> : <NotFetched />}</Panel>
@@ -94,10 +112,10 @@ function Line({
   )
 }
 
-function Content() {
+function Content({ given }: { given: GivenText | null }) {
   const { site } = useSite()
   const { selected } = useSelection()
-  const written = useWrittenText({ kind: 'content', id: selected.id }, selected.content)
+  const written = useWrittenText({ kind: 'content', id: selected.id }, selected.content, given)
   useEffect(() => {
     // Names the page for whoever looks at open windows.
     document.title = `${selected.label} – ${site.name} – Rubricant`

@@ -1,12 +1,11 @@
 import Joi from 'joi'
+import { lazy, Suspense } from 'react'
 import { Tabs } from 'radix-ui'
 import { pool } from '#server/database/pool'
 import { dismiss, listDismissed } from '#server/database/schemes'
 import { answerProblems, checkInput, readForm, requireSite } from '../owner.server'
 import { ChosenPage } from '../plan/chosen-page'
 import { PlanAdvice, useAdvice } from '../plan/plan-advice'
-import { PlanDiagram } from '../plan/plan-diagram'
-import { PlanText } from '../plan/plan-text'
 import { loadOrLatest } from '../parts/unless-offline'
 import type { Route } from './+types/plan'
 
@@ -29,6 +28,11 @@ export async function action({ request, params }: Route.ActionArgs) {
 
 const tab =
   'border-b-3 border-transparent pt-1 pb-1.5 text-quiet data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink'
+
+const PlanDiagram = lazy(() =>
+  import('../plan/plan-diagram').then((module) => ({ default: module.PlanDiagram })),
+)
+const PlanText = lazy(() => import('../plan/plan-text').then((module) => ({ default: module.PlanText })))
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
   loadOrLatest(request, serverLoader)
@@ -53,10 +57,14 @@ export default function PlanView({ loaderData }: Route.ComponentProps) {
           </Tabs.Trigger>
         </Tabs.List>
         <Tabs.Content value="diagram" className="min-h-0" tabIndex={-1}>
-          <PlanDiagram />
+          <Suspense>
+            <PlanDiagram />
+          </Suspense>
         </Tabs.Content>
         <Tabs.Content value="text" className="min-h-0" tabIndex={-1}>
-          <PlanText />
+          <Suspense>
+            <PlanText />
+          </Suspense>
         </Tabs.Content>
         <Tabs.Content value="advice" className="min-h-0" tabIndex={-1}>
           <PlanAdvice advice={advice} />

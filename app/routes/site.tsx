@@ -2,7 +2,9 @@ import deepEqual from 'fast-deep-equal'
 import { useEffect, useRef, useState } from 'react'
 import { Outlet, useLocation, useRevalidator, useRouteLoaderData } from 'react-router'
 import { Group, Panel, Separator, usePanelRef } from 'react-resizable-panels'
+import { needsSpelling, spelling } from '#core/naming'
 import { realPlaces } from '#core/plan'
+import type { Site } from '#core/site'
 import { pool } from '#server/database/pool'
 import { undoTitles } from '#server/database/sites'
 import { ProposalProvider } from '../document/proposal'
@@ -16,6 +18,7 @@ import { RefusedNotice } from '../frame/refused'
 import { isTyping } from '../frame/shortcuts'
 import { RippleNotice } from '../frame/ripple-notice'
 import { type Relabel, TypedRipple } from '../frame/typed-ripple'
+import { useViewsAtHand } from '../frame/use-views-at-hand'
 import { registerWidth, viewOf, viewTitles } from '../frame/views'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'
@@ -29,6 +32,16 @@ import type { loader as uploadLoader } from './upload'
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site, revision } = await requireSite(request, params.siteId)
   return { site, revision, titles: await undoTitles(pool(), site.id) }
+}
+
+/** Whether names in this site need more than what is at hand; see `core/naming/ascii.ts`. */
+const wantsSpelling = ({ scheme, pages, files }: Site) =>
+  scheme.letters === 'ascii' && [...pages, ...files].some(({ label }) => needsSpelling(label))
+
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  const loaded = await serverLoader()
+  if (wantsSpelling(loaded.site)) await spelling.load()
+  return loaded
 }
 
 // The store keeps the site up to date by differences; reading it whole again would lose its place.
@@ -52,6 +65,7 @@ export default function SiteRoute({ loaderData }: Route.ComponentProps) {
 function Desk() {
   const { site, store, tree, names, asked } = useSite()
   const view = viewOf(useLocation().pathname)
+  useViewsAtHand()
   const columns = useColumns(view)
   const [renamed, setRenamed] = useState<string | null>(null)
   const [typed, setTyped] = useState<Relabel | null>(null)
@@ -108,7 +122,10 @@ function Desk() {
 
   const depth = tree.places.reduce((most, place) => (place.trial ? most : Math.max(most, place.depth + 1)), 0)
   return (
-    <div className="grid h-dvh grid-rows-[60px_auto_1fr] overflow-hidden">
+    <div
+      className="grid h-dvh grid-rows-[60px_auto_1fr] overflow-hidden"
+      data-spelling={wantsSpelling(site) || undefined}
+    >
       <Band
         counts={{
           checks: checks ? { number: checks.findingCount, wants: true } : undefined,

@@ -1,18 +1,23 @@
 import { useEffect, useState } from 'react'
 import { Group, Panel, Separator } from 'react-resizable-panels'
 import { Tabs } from 'radix-ui'
+import { getTexts } from '#server/database/blobs'
+import { pool } from '#server/database/pool'
+import type { GivenText } from '../document/use-text'
 import { useSelection, useSite } from '../document/site-context'
 import { useDraft, useKeptLine } from '../document/use-draft'
 import { useWrittenText } from '../document/use-written-text'
 import { requireSite } from '../owner.server'
-import { CodeEditor } from '../parts/code-editor'
+import { CodeEditor, fetchEditor } from '../parts/lazy-editor'
 import { WrittenTextEditor } from '../parts/written-text'
 import { loadOrLatest } from '../parts/unless-offline'
 import type { Route } from './+types/template'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  await requireSite(request, params.siteId)
-  return null
+  const { site } = await requireSite(request, params.siteId)
+  const { source } = site.templates[0]!
+  const text = (await getTexts(pool(), [source])).get(source)
+  return { given: text === undefined ? null : { hash: source, text } }
 }
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
@@ -20,7 +25,9 @@ export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) 
 // What the first page came with is remembered as well.
 clientLoader.hydrate = true as const
 
-export default function TemplateView() {
+fetchEditor()
+
+export default function TemplateView({ loaderData }: Route.ComponentProps) {
   const { site } = useSite()
   const styles = site.files.filter((file) => file.kind === 'style')
   return (
@@ -43,7 +50,7 @@ export default function TemplateView() {
       <Group orientation="horizontal" className="min-h-0">
         <Panel defaultSize="54%" minSize={200}>
           <Tabs.Content value="template" className="h-full min-h-0" tabIndex={-1}>
-            <TemplateSource />
+            <TemplateSource given={loaderData?.given ?? null} />
           </Tabs.Content>
           {styles.map((file) => (
             <Tabs.Content key={file.id} value={file.id} className="h-full min-h-0" tabIndex={-1}>
@@ -101,10 +108,10 @@ function Setting({ field, name }: { field: 'language' | 'titlePattern' | 'name';
   )
 }
 
-function TemplateSource() {
+function TemplateSource({ given }: { given: GivenText | null }) {
   const { site } = useSite()
   const template = site.templates[0]!
-  const written = useWrittenText({ kind: 'template', id: template.id }, template.source)
+  const written = useWrittenText({ kind: 'template', id: template.id }, template.source, given)
   return <WrittenTextEditor name="Source of the shared template" language="html" written={written} />
 }
 

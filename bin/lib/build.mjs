@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto'
 import fs from 'node:fs'
 import path from 'node:path'
+import { promisify } from 'node:util'
+import zlib from 'node:zlib'
 import { run } from './run.mjs'
 import { say } from './say.mjs'
 
@@ -32,6 +34,27 @@ function sourceState() {
   return hash.digest('hex')
 }
 
+/** What is text grows smaller when it is packed; fonts and pictures are packed already. */
+const packable = /\.(js|css|svg|json|html|txt)$/
+/** Smaller ones fit in one packet as they are. */
+const leastBytes = 1_000
+const brotli = promisify(zlib.brotliCompress)
+const gzip = promisify(zlib.gzip)
+
+/** Puts a Brotli and a gzip form beside each file, so that nothing is packed while somebody waits. */
+async function packFiles(folder) {
+  const files = [...filesBelow(folder)].filter((file) => packable.test(file))
+  await Promise.all(
+    files.map(async (file) => {
+      const bytes = fs.readFileSync(file)
+      if (bytes.length < leastBytes) return
+      const params = { [zlib.constants.BROTLI_PARAM_SIZE_HINT]: bytes.length }
+      fs.writeFileSync(`${file}.br`, await brotli(bytes, { params }))
+      fs.writeFileSync(`${file}.gz`, await gzip(bytes, { level: 9 }))
+    }),
+  )
+}
+
 /** Builds the application when its sources differ from those of the last build. */
 export async function ensureBuild() {
   const mark = 'build/.sources'
@@ -40,5 +63,6 @@ export async function ensureBuild() {
   say('Building …')
   fs.rmSync('build', { recursive: true, force: true })
   await run('npx', ['react-router', 'build'], { env: { ...process.env, NODE_ENV: 'production' } })
+  await packFiles('build/client')
   fs.writeFileSync(mark, state)
 }

@@ -1,4 +1,6 @@
 /** The naming scheme at work: from labels to the path of every page and file. */
+export { needsSpelling } from './ascii'
+export { spelling } from '#spelling'
 export { clashKey, nameLabel, namelessName, type NamingStep } from './label-name'
 export {
   explainName,

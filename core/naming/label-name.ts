@@ -1,5 +1,5 @@
-import anyAscii from 'any-ascii'
 import type { Scheme } from '#core/site'
+import { toAscii } from './ascii'
 
 /** One step on the way from a label to a name: which rule acted, and what it left. */
 export interface NamingStep {
@@ -116,10 +116,10 @@ export function nameLabel(
 
 /** Spells a text in ASCII; "東京" becomes "Dong Jing", each foreign word apart from its neighbours. */
 function spellInAscii(text: string): string {
-  return text.replace(/\p{Extended_Pictographic}/gu, (sign) => ` ${anyAscii(sign)} `).replace(/[^ ]+/g, (word) =>
+  return text.replace(/\p{Extended_Pictographic}/gu, (sign) => ` ${toAscii(sign)} `).replace(/[^ ]+/g, (word) =>
     /\p{Script=Han}/u.test(word)
-      ? Array.from(word, (sign) => (/\p{Script=Han}/u.test(sign) ? ` ${anyAscii(sign)} ` : anyAscii(sign))).join('')
-      : anyAscii(word),
+      ? Array.from(word, (sign) => (/\p{Script=Han}/u.test(sign) ? ` ${toAscii(sign)} ` : toAscii(sign))).join('')
+      : toAscii(word),
   ).replace(/ +/g, ' ').replace(apostrophes, '').trim()
 } // prettier-ignore
 

@@ -2,7 +2,6 @@ import { newSite, readNewPlan } from '#core/change'
 import { namesOf } from '#core/naming'
 import { type PlanFormat, type PlanRefusal, realPlaces, treeOf } from '#core/plan'
 import { emptyHash, type Site } from '#core/site'
-import { answerQuestions } from '../parts/worker-answers'
 
 export type NewSiteGround = Pick<Site, 'name' | 'language' | 'scheme'>
 export interface NewSiteQuestion {
@@ -29,7 +28,7 @@ export interface NewSiteLine {
 
 const shownLines = 400
 
-answerQuestions((ground: NewSiteGround, question: NewSiteQuestion): NewSiteAnswer => {
+export function siteOfPlan(ground: NewSiteGround, question: NewSiteQuestion): NewSiteAnswer {
   const plan = readNewPlan(question, ground)
   if ('refusal' in plan) return plan
   let ids = 0
@@ -54,4 +53,4 @@ answerQuestions((ground: NewSiteGround, question: NewSiteQuestion): NewSiteAnswe
     })),
     more: Math.max(0, tree.places.length - shownLines),
   }
-})
+}

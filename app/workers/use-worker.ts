@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
-import { useStableActions } from './use-stable-actions'
-import type { ToWorker } from './worker-answers'
+import { useStableActions } from '../parts/use-stable-actions'
+import type { Task, ToWorker } from './questions'
 
 export interface WorkerAnswer<Answer> {
   /** Null before the first. While a later one is worked out the earlier one stands, so that nothing jumps. */
@@ -12,12 +12,12 @@ export interface WorkerAnswer<Answer> {
 /**
  * Has something worked out beside the interface. One question is with the worker at a time; of those
  * that come meanwhile only the latest is asked. Taking the question back ends what the worker was at.
- * @param start makes the worker, whose module calls `answerQuestions`; the same function each time
+ * @param task what the worker answers, one of `answers`
  * @param ground what answers rest on, sent when it is another object; null until answers may be needed
  * @param question null while there is none
  */
 export function useWorker<Ground, Question, Answer>(
-  start: () => Worker,
+  task: Task,
   ground: Ground | null,
   question: Question | null,
 ): WorkerAnswer<Answer> {
@@ -39,7 +39,7 @@ export function useWorker<Ground, Question, Answer>(
   useEffect(() => {
     if (ground === null || (question === null && running.current?.at)) stop()
     if (ground === null) return
-    const one = (running.current ??= { worker: start(), ground: null, at: null, next: null })
+    const one = (running.current ??= { worker: start(task), ground: null, at: null, next: null })
     const send = (data: ToWorker<Ground, Question>) => one.worker.postMessage(data)
     const ask = (asked: Asked) => {
       if (one.ground !== asked.ground) send({ kind: 'ground', ground: asked.ground })
@@ -55,12 +55,15 @@ export function useWorker<Ground, Question, Answer>(
     if (question === null) return
     if (one.at) one.next = { ground, question }
     else ask({ ground, question })
-  }, [start, stop, ground, question])
+  }, [task, stop, ground, question])
   useEffect(() => stop, [stop])
 
   if (question === null || found === null) return { answer: null, isCurrent: false }
   return { answer: found.answer, isCurrent: found.ground === ground && found.question === question }
 }
+
+const start = (name: Task) =>
+  new Worker(new URL('./answer.worker.ts', import.meta.url), { type: 'module', name })
 
 /** A worker, the ground it has, the question it is at and the one that waits. */
 interface Running<Ground, Asked> {

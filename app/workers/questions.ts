@@ -1,0 +1,19 @@
+/**
+ * What a worker is told. What its answers rest on is sent when it changes; a question, for each word that
+ * is chosen or typed.
+ */
+export type ToWorker<Ground, Question> =
+  | { readonly kind: 'ground'; readonly ground: Ground }
+  | { readonly kind: 'question'; readonly question: Question }
+
+export type Answering<Ground, Question, Answer> = (ground: Ground, question: Question) => Answer
+
+/** What is worked out beside the interface, each fetched when it is asked for first. */
+export const answers = {
+  names: () => import('../names/names.answer').then((module) => module.namesUnder),
+  plan: () => import('../plan/plan.answer').then((module) => module.planTypedOver),
+  'new-site': () => import('../new-site/new-site.answer').then((module) => module.siteOfPlan),
+} as const
+
+export type Task = keyof typeof answers
+export type AnswererOf<T extends Task> = Awaited<ReturnType<(typeof answers)[T]>>

@@ -1,0 +1,4 @@
+import anyAscii from 'any-ascii'
+import type { Spelling } from './spelling'
+
+export const spelling: Spelling = { spell: anyAscii, load: async () => {}, whenLate: () => () => {} }
