@@ -98,8 +98,10 @@ function Desk() {
       return
     }
     setDelivery(event)
-    // Numbers come with the event; only the end changes what the view compares.
-    if (view === 'upload' && event.state !== 'running') void revalidator.revalidate()
+    // Numbers come with the event; its beginning and its end change what the view shows.
+    const isEnd = event.state !== 'running'
+    const isNew = !upload?.deliveries.some((one) => one.id === event.deliveryId)
+    if (view === 'upload' && (isEnd || (isNew && revalidator.state === 'idle'))) void revalidator.revalidate()
   })
 
   useEffect(() => {

@@ -14,6 +14,7 @@ import { TransferError } from '#server/transfer/transport'
 import { useSelection, useSite } from '../document/site-context'
 import { checkInput, readForm, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
+import { count } from '../parts/format'
 import { readDestination, uploadIntent } from '../upload/upload-input.server'
 import { DeliveryBar } from '../upload/delivery-bar'
 import { DestinationForm } from '../upload/destination-form'
@@ -263,34 +264,34 @@ function Destination({ loaderData, switcher }: { loaderData: Loaded; switcher: R
         publicAddress={destination.publicAddress}
         actions={
           <>
-            <Button
-              look="go"
-              disabled={
-                (toSend === 0 && !(removeLeftovers && leftoverCount > 0)) ||
-                send.state !== 'idle' ||
-                comparing
-              }
-              onClick={() =>
-                void send.submit(
-                  { intent: 'send', id: destination.id, removeLeftovers: removeLeftovers ? 'on' : '' },
-                  { method: 'post' },
-                )
-              }
-            >
-              {toSend === 0
-                ? removeLeftovers && leftoverCount > 0
-                  ? 'Remove what is left over'
-                  : 'Nothing to send'
-                : `Send ${toSend} ${toSend === 1 ? 'file' : 'files'}`}
-            </Button>
-            <Button
-              disabled={comparing}
-              onClick={() =>
-                void compare.submit({ intent: 'compare', id: destination.id }, { method: 'post' })
-              }
-            >
-              {comparing ? 'Comparing…' : 'Compare again'}
-            </Button>
+            {/* Forms, so that they work before the window's program is there. */}
+            <send.Form method="post">
+              <input type="hidden" name="id" value={destination.id} />
+              <input type="hidden" name="removeLeftovers" value={removeLeftovers ? 'on' : ''} />
+              <Button
+                type="submit"
+                name="intent"
+                value="send"
+                look="go"
+                disabled={
+                  (toSend === 0 && !(removeLeftovers && leftoverCount > 0)) ||
+                  send.state !== 'idle' ||
+                  comparing
+                }
+              >
+                {toSend === 0
+                  ? removeLeftovers && leftoverCount > 0
+                    ? 'Remove what is left over'
+                    : 'Nothing to send'
+                  : `Send ${count(toSend, 'file')}`}
+              </Button>
+            </send.Form>
+            <compare.Form method="post">
+              <input type="hidden" name="id" value={destination.id} />
+              <Button type="submit" name="intent" value="compare" disabled={comparing}>
+                {comparing ? 'Comparing…' : 'Compare again'}
+              </Button>
+            </compare.Form>
           </>
         }
         zip={`/sites/${site.id}/site.zip`}
