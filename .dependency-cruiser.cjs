@@ -1,12 +1,37 @@
 /** The directions of architecture.md: an import that runs the wrong way fails the lint step. */
 const tests = '\\.(test|spec)\\.tsx?$|/testing/'
+
+/** Folders in reading order: each imports only those named before it. */
+const inOrder = {
+  core: ['site', 'markup', 'plan', 'naming', 'links', 'template', 'build', 'change', 'findings', 'delivery'],
+  server: ['platform', 'contents', 'accounts', 'sites', 'deliveries', 'preview'],
+}
+const readingOrder = Object.entries(inOrder).flatMap(([layer, folders]) =>
+  folders.slice(0, -1).map((folder, index) => ({
+    name: `${layer}-reading-order`,
+    severity: 'error',
+    from: { path: `^${layer}/${folder}/`, pathNot: tests },
+    to: { path: `^${layer}/(${folders.slice(index + 1).join('|')})/` },
+  })),
+)
 module.exports = {
   forbidden: [
     {
       name: 'no-cycles',
       severity: 'error',
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      to: { circular: true },
+    },
+    ...readingOrder,
+    {
+      name: 'server-one-door',
+      comment: 'A room of the server is entered by its index.ts.',
+      severity: 'error',
+      from: { path: '^(app|demo|bench|bin|server/([^/]+))/', pathNot: tests },
+      to: {
+        path: '^server/(platform|contents|accounts|sites|deliveries|preview)/(?!index\\.ts$)',
+        pathNot: '^server/$2/',
+      },
     },
     {
       name: 'core-stands-alone',
@@ -56,13 +81,14 @@ module.exports = {
       severity: 'error',
       from: {
         path: '^(app|server)/',
-        pathNot: '^server/(database/pool\\.ts|queue\\.ts|testing/.*|.*\\.spec\\.ts)$',
+        pathNot: '^server/(platform/(pool|jobs|limits)\\.ts|testing/.*|.*\\.spec\\.ts)$',
       },
       to: { path: 'node_modules/pg(-boss)?/', dependencyTypesNot: ['type-only'] },
     },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },
+    exclude: { path: '^build/' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
     enhancedResolveOptions: {

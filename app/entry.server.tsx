@@ -8,8 +8,7 @@ import {
   type RouterContextProvider,
   ServerRouter,
 } from 'react-router'
-import { log } from '#server/log'
-import { Problem } from '#server/problem'
+import { log, Problem } from '#server/platform'
 import { requestContext } from './edge/context'
 
 export const streamTimeout = 10_000

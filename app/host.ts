@@ -1,13 +1,9 @@
 import type { Server } from 'node:http'
 import express, { type NextFunction, type Request, type Response } from 'express'
 import sirv from 'sirv'
-import { config } from '#server/config'
-import { migrate } from '#server/database/migrate'
-import { pool } from '#server/database/pool'
-import { stopListening } from '#server/events'
-import { log } from '#server/log'
-import { startQueue } from '#server/queue'
-import { endReaders } from '#server/reading'
+import { config, log, migrate, pool, stopListening } from '#server/platform'
+import { endReaders } from '#server/contents'
+import { startBackground, stopBackground } from '../server/background'
 import {
   logRequests,
   neverCached,
@@ -69,7 +65,7 @@ export function createApp(assets: string | null): express.Express {
 export async function prepare(): Promise<void> {
   const applied = await migrate()
   if (applied.length > 0) log.info({ applied }, 'database migrated')
-  await startQueue()
+  await startBackground()
   if (config().demo) await (await import('../demo/load')).loadDemo()
 }
 
@@ -104,8 +100,7 @@ export async function shutDown(server: Server | null): Promise<void> {
   for (const until = Date.now() + drainMs; answering > 0 && Date.now() < until;)
     await new Promise((resolve) => setTimeout(resolve, 20))
   server?.closeAllConnections()
-  const queue = await startQueue().catch(() => null)
-  await queue?.stop()
+  await stopBackground()
   await stopListening()
   await endReaders()
   await pool().end()

@@ -1,10 +1,8 @@
 import Joi from 'joi'
 import { redirect } from 'react-router'
 import { type Account, accountOf } from '#server/accounts'
-import { DatabaseError, databaseError, pool } from '#server/database/pool'
-import { loadSite, type StoredSite } from '#server/database/sites'
-import { log, noteAccount } from '#server/log'
-import { notFound, Problem } from '#server/problem'
+import { DatabaseError, databaseError, log, noteAccount, notFound, pool, Problem } from '#server/platform'
+import { loadSite, type StoredSite } from '#server/sites'
 
 const uuid = Joi.string().guid({ version: 'uuidv4' })
 

@@ -8,18 +8,18 @@ import { edit, findRewrites } from '#core/change'
 import { namesOf } from '#core/naming'
 import { matchPlan, outlineOfSite, planSite, readOutline, writeOutline } from '#core/plan'
 import { signUp } from '#server/accounts'
-import { putBlob } from '#server/database/blobs'
-import { insertDelivery, findDelivery } from '#server/database/deliveries'
-import { findDestination } from '#server/database/destinations'
-import { migrate } from '#server/database/migrate'
-import { pool } from '#server/database/pool'
-import { loadSite } from '#server/database/sites'
-import { runDelivery } from '#server/delivery-run'
-import { saveDestination, testDestination } from '#server/destinations'
-import { stopListening } from '#server/events'
-import { changeSite } from '#server/site-changes'
-import { createSite } from '#server/site-create'
-import { openSftp } from '#server/transfer/sftp'
+import { putBlob } from '#server/contents'
+import {
+  findDelivery,
+  findDestination,
+  insertDelivery,
+  openSftp,
+  runDelivery,
+  saveDestination,
+  testDestination,
+} from '#server/deliveries'
+import { migrate, pool, stopListening } from '#server/platform'
+import { changeSite, createSite, loadSite } from '#server/sites'
 import { measure, ratio } from './measure'
 import { largeSite } from './sites'
 

@@ -1,10 +1,7 @@
-import { deleteOldSessions } from './database/accounts'
-import { collectBlobs } from './database/blobs'
-import { deleteOldFacts } from './database/facts'
-import { pool, transaction } from './database/pool'
-import { deleteOldLimits, deleteOldRequests } from './database/requests'
-import { daysToThin, thinDay } from './database/sites'
-import { log } from './log'
+import { deleteOldSessions } from '#server/accounts'
+import { collectBlobs, deleteOldFacts } from '#server/contents'
+import { deleteOldLimits, deleteOldRequests, log, pool, transaction } from '#server/platform'
+import { daysToThin, thinDay } from '#server/sites'
 
 /** What is removed in one statement: short ones, so that nobody waits for housekeeping. */
 const batch = 500

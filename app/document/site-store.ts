@@ -1,9 +1,7 @@
 import deepEqual from 'fast-deep-equal'
 import { type Change, edit, type Refusal } from '#core/change'
 import { applyDiff, emptyHash, type Site, type SiteDiff } from '#core/site'
-import type { ChangeRequest } from '#server/change-input'
-import type { RippleView } from '#server/ripple-view'
-import type { Saved } from '#server/site-changes'
+import type { ChangeRequest, RippleView, Saved } from '#server/sites'
 import type { Keep } from './kept-work'
 
 /** How the window stands with the server. */

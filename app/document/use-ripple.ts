@@ -1,6 +1,5 @@
 import { useEffect, useMemo, useState } from 'react'
-import type { ChangeRequest } from '#server/change-input'
-import type { RippleView } from '#server/ripple-view'
+import type { ChangeRequest, RippleView } from '#server/sites'
 import { useSite } from './site-context'
 
 export interface AskedRipple {

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import type { SiteEvent } from '#server/events'
+import type { SiteEvent } from '#server/platform'
 
 /** What a window hears; `gap` says that anything may have happened unheard, and is to be fetched again. */
 export type HeardEvent = SiteEvent | { readonly kind: 'gap' }

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import type { Site } from '#core/site'
 import { siteFrom, TextStore } from '#core/testing'
-import type { ChangeRequest } from '#server/change-input'
+import type { ChangeRequest } from '../../server/sites/change-input'
 import { KeptWork } from './kept-work'
 import type { SiteStore } from './site-store'
 import { WrittenTexts } from './written-texts'

@@ -1,5 +1,5 @@
 import type { Hash } from '#core/site'
-import type { ChangeRequest } from '#server/change-input'
+import type { ChangeRequest } from '#server/sites'
 import type { Keep } from './kept-work'
 import type { SiteStore } from './site-store'
 import { rememberText } from './use-text'

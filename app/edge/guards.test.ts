@@ -14,7 +14,7 @@ process.env.RUBRICANT_PROXIES = '1'
 let server: http.Server
 let port: number
 beforeAll(async () => {
-  const { config } = await import('#server/config')
+  const { config } = await import('../../server/platform/config')
   const guards = await import('./guards')
   const app = express()
   app.set('trust proxy', config().trustedProxies)

@@ -2,8 +2,7 @@ import { randomBytes, randomUUID } from 'node:crypto'
 import compression from 'compression'
 import type { NextFunction, Request, Response } from 'express'
 import helmet from 'helmet'
-import { config } from '#server/config'
-import { inRequest, log } from '#server/log'
+import { config, inRequest, log } from '#server/platform'
 
 // What every request has to get through before anything of the application sees it.
 

@@ -1,4 +1,4 @@
-import { log } from '#server/log'
+import { log } from '#server/platform'
 
 /**
  * Errors of sockets and streams that were told to nobody: their connection is gone, and nothing else.

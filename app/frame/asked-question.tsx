@@ -1,6 +1,6 @@
 import type { Tree } from '#core/plan'
 import { branchOf } from '#core/plan'
-import type { ChangeRequest } from '#server/change-input'
+import type { ChangeRequest } from '#server/sites'
 import type { AskedChange } from '../document/site-store'
 import { useSelection, useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'

@@ -1,5 +1,5 @@
 import { type ReactNode, useEffect, useRef } from 'react'
-import type { RippleView } from '#server/ripple-view'
+import type { RippleView } from '#server/sites'
 import { Button } from '../parts/button'
 import { RippleDetails } from '../parts/ripple-details'
 

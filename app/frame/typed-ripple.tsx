@@ -1,5 +1,4 @@
-import type { ChangeRequest } from '#server/change-input'
-import type { RippleView } from '#server/ripple-view'
+import type { ChangeRequest, RippleView } from '#server/sites'
 import { useSite } from '../document/site-context'
 import { Path } from '../parts/path'
 import { RippleLines } from '../parts/ripple-details'

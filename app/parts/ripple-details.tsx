@@ -1,4 +1,4 @@
-import type { RippleView } from '#server/ripple-view'
+import type { RippleView } from '#server/sites'
 import { count } from './format'
 import { LongList } from './long-list'
 import { Path } from './path'

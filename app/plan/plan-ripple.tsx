@@ -1,6 +1,6 @@
 import { type ComponentProps, memo } from 'react'
 import { likeness, type PlanDifferences } from '#core/plan'
-import type { RippleView } from '#server/ripple-view'
+import type { RippleView } from '#server/sites'
 import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count, number } from '../parts/format'

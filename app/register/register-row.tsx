@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronRight } from 'lucide-react'
 import { memo } from 'react'
 import { LabelInput } from './label-input'
-import type { RegisterColumn } from './register'
+import type { RegisterColumn } from './column'
 import type { Row } from './rows'
 
 /** What a row may ask of the register; the same object for as long as the register stands. */

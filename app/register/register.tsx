@@ -1,30 +1,15 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
-import {
-  type KeyboardEvent,
-  type ReactNode,
-  useEffect,
-  useLayoutEffect,
-  useMemo,
-  useRef,
-  useState,
-} from 'react'
+import { type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { withIds } from '#core/change'
-import { type Place, readOutline } from '#core/plan'
+import { readOutline } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { LabelInput } from './label-input'
 import { Guides, RegisterRow, type RowActions } from './register-row'
 import type { Relabel } from '../frame/typed-ripple'
 import { useStableActions } from '../parts/use-stable-actions'
 import { duplicate } from '../plan/many-pages'
+import type { RegisterColumn } from './column'
 import { blockOf, type Draft, indented, outdented, type Row, rowsOf, shifted } from './rows'
-
-/** A column beside the label; what it shows depends on the view. */
-export interface RegisterColumn {
-  readonly title: string
-  /** A CSS grid track. */
-  readonly width: string
-  readonly cell: (place: Place) => ReactNode
-}
 
 const rowHeight = 32
 

@@ -8,7 +8,7 @@ import { Path } from '../parts/path'
 import { StateMark } from '../parts/state-mark'
 import type { loader as checksLoader } from '../routes/checks'
 import type { loader as uploadLoader } from '../routes/upload'
-import type { RegisterColumn } from './register'
+import type { RegisterColumn } from './column'
 
 const trialWord = <span className="font-mono text-[13px] text-quiet italic">trial page</span>
 

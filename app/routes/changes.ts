@@ -1,8 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import type pg from 'pg'
-import { prepareChange, readChange, readChangeText } from '#server/change-input'
-import { catchUp, changeSite, stepHistory } from '#server/site-changes'
+import { catchUp, changeSite, prepareChange, readChange, readChangeText, stepHistory } from '#server/sites'
 import { answerProblems, checkInput, readJson, requireSite } from '../owner.server'
 import type { Route } from './+types/changes'
 

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react'
 import { Link, useRevalidator } from 'react-router'
 import type { Finding } from '#core/findings'
-import { findingsOf } from '#server/site-findings'
+import { findingsOf } from '#server/sites'
 import { useSelection, useSite } from '../document/site-context'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'

@@ -1,8 +1,6 @@
 import { accountOf } from '#server/accounts'
-import { pool } from '#server/database/pool'
-import { revisionOf } from '#server/database/sites'
-import { listen } from '#server/events'
-import { log } from '#server/log'
+import { listen, log, pool } from '#server/platform'
+import { revisionOf } from '#server/sites'
 import { requireSite } from '../owner.server'
 import type { Route } from './+types/events'
 

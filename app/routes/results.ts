@@ -1,6 +1,5 @@
-import { pool } from '#server/database/pool'
-import { notFound } from '#server/problem'
-import { buildForPage } from '#server/site-build'
+import { notFound, pool } from '#server/platform'
+import { buildForPage } from '#server/sites'
 import { answerProblems, requireSite } from '../owner.server'
 import type { Route } from './+types/results'
 

@@ -1,6 +1,5 @@
-import { prepareChange, readChange } from '#server/change-input'
-import { Problem } from '#server/problem'
-import { previewChange } from '#server/site-changes'
+import { prepareChange, previewChange, readChange } from '#server/sites'
+import { Problem } from '#server/platform'
 import { answerProblems, readJson, requireSite } from '../owner.server'
 import type { Route } from './+types/ripple'
 

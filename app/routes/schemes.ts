@@ -1,8 +1,6 @@
 import Joi from 'joi'
-import { schemeInput } from '#server/change-input'
-import { pool } from '#server/database/pool'
-import { deleteScheme, listSchemes, putScheme } from '#server/database/schemes'
-import { Problem } from '#server/problem'
+import { deleteScheme, listSchemes, putScheme, schemeInput } from '#server/sites'
+import { pool, Problem } from '#server/platform'
 import { readJson, requireAccount } from '../owner.server'
 import type { Route } from './+types/schemes'
 

@@ -1,7 +1,6 @@
 import { data, Form, Link, redirect } from 'react-router'
 import { accountOf, beginSession, knownBrowserOf, signIn } from '#server/accounts'
-import { config } from '#server/config'
-import { Problem } from '#server/problem'
+import { config, Problem } from '#server/platform'
 import { signInInput } from '../account-input.server'
 import { requestContext } from '../edge/context'
 import { checkInput, readForm } from '../owner.server'

@@ -1,8 +1,7 @@
 import { nameLabel } from '#core/naming'
 import { defaultScheme } from '#core/site'
-import { pool } from '#server/database/pool'
-import { filesOfSite } from '#server/site-build'
-import { zipSite } from '#server/site-zip'
+import { pool } from '#server/platform'
+import { filesOfSite, zipSite } from '#server/sites'
 import { requireSite } from '../owner.server'
 import type { Route } from './+types/site-zip'
 

@@ -1,6 +1,5 @@
-import { getTexts } from '#server/database/blobs'
-import { pool } from '#server/database/pool'
-import { notFound } from '#server/problem'
+import { getTexts } from '#server/contents'
+import { notFound, pool } from '#server/platform'
 import { requireSite } from '../owner.server'
 import type { Route } from './+types/texts'
 

@@ -1,30 +1,35 @@
 import { useEffect, useRef, useState } from 'react'
 import { data, useFetcher, useSearchParams } from 'react-router'
-import { type FileState, filesToSend } from '#core/delivery'
-import { namesOf } from '#core/naming'
-import { findDelivery, insertDelivery, listDeliveries, cancelDelivery } from '#server/database/deliveries'
-import { findDestination, listDestinations } from '#server/database/destinations'
-import { pool } from '#server/database/pool'
-import { compareKnown, lookThere } from '#server/delivery'
-import { removeDestination, saveDestination, testDestination } from '#server/destinations'
-import { notFound, Problem } from '#server/problem'
-import { callForDelivery } from '#server/queue'
-import { openSftp } from '#server/transfer/sftp'
-import { TransferError } from '#server/transfer/transport'
+import {
+  callForDelivery,
+  cancelDelivery,
+  compareKnown,
+  findDelivery,
+  findDestination,
+  insertDelivery,
+  listDeliveries,
+  listDestinations,
+  lookThere,
+  openSftp,
+  removeDestination,
+  saveDestination,
+  testDestination,
+  TransferError,
+} from '#server/deliveries'
+import { notFound, pool, Problem } from '#server/platform'
 import { useSelection, useSite } from '../document/site-context'
 import { checkInput, readForm, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
 import { readDestination, uploadIntent } from '../upload/upload-input.server'
+import type { UploadAnswer } from '../upload/answer'
+import { showComparison } from '../upload/comparison.server'
 import { DeliveryBar } from '../upload/delivery-bar'
 import { DestinationForm } from '../upload/destination-form'
 import { Earlier } from '../upload/earlier'
 import { FilesToSend } from '../upload/files-to-send'
 import { loadOrLatest, NotFetched, sendOrTell } from '../parts/unless-offline'
 import type { Route } from './+types/upload'
-
-/** Files listed one by one; of more, the rest is counted. */
-const listedAtMost = 300
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const stored = await requireSite(request, params.siteId)
@@ -36,31 +41,12 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     compareKnown(stored, destination.id, request.signal),
     listDeliveries(pool(), destination.id, 8),
   ])
-  const send = filesToSend(comparison)
-  const { byPath } = namesOf(stored.site)
-  const pageStates: Record<string, FileState> = {}
-  for (const file of comparison.files) {
-    const target = byPath.get(file.path)
-    if (target?.kind === 'page') pageStates[target.id] = file.state
-  }
-  return {
-    destinations,
-    destination,
-    deliveries,
-    comparison: {
-      pageStates,
-      toSend: send.length,
-      bytesToSend: send.reduce((sum, file) => sum + file.sizeBytes, 0),
-      files: send
-        .slice(0, listedAtMost)
-        .map(({ path, sizeBytes, state, isHome, kind }) => ({ path, sizeBytes, state, isHome, kind })),
-      leftovers: comparison.leftovers.slice(0, listedAtMost),
-      leftoverCount: comparison.leftovers.filter((file) => file.state === 'to remove').length,
-    },
-  }
+  return { destinations, destination, deliveries, comparison: showComparison(comparison, stored.site) }
 }
 
-export async function action({ request, params }: Route.ActionArgs) {
+type Answered = UploadAnswer | ReturnType<typeof data<UploadAnswer>>
+
+export async function action({ request, params }: Route.ActionArgs): Promise<Answered> {
   const stored = await requireSite(request, params.siteId)
   const { account, site, revision } = stored
   const owner = { siteId: site.id, accountId: account.id }
@@ -111,7 +97,10 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (error instanceof Problem || error instanceof TransferError) {
       const field =
         error instanceof Problem ? ((error.detail as { field?: string } | null)?.field ?? null) : null
-      return data({ problem: { code: error.code, message: error.message, field } }, { status: 422 })
+      return data<UploadAnswer>(
+        { problem: { code: error.code, message: error.message, field } },
+        { status: 422 },
+      )
     }
     throw error
   }
@@ -195,14 +184,13 @@ function Destination({ loaderData, switcher }: { loaderData: Loaded; switcher: R
   const { comparison, deliveries } = loaderData
   const destination = loaderData.destination!
   const { site } = useSite()
-  const compare = useFetcher<typeof action>()
-  const send = useFetcher<typeof action>()
+  const compare = useFetcher<UploadAnswer>()
+  const send = useFetcher<UploadAnswer>()
   const [removeLeftovers, setRemoveLeftovers] = useState(false)
   const latest = deliveries[0]
   const running = latest && (latest.state === 'waiting' || latest.state === 'running') ? latest : null
   const comparing = compare.state !== 'idle'
-  const problem = [send.data, compare.data].find((one) => one && 'problem' in one) as
-    { problem: { message: string } } | undefined
+  const problem = [send.data, compare.data].find((one) => one && 'problem' in one)
 
   // What is there is asked for once, when nobody has looked yet.
   const asked = useRef(false)
@@ -238,7 +226,7 @@ function Destination({ loaderData, switcher }: { loaderData: Loaded; switcher: R
             {destination.publicAddress}
           </a>
         </p>
-        {problem && (
+        {problem && 'problem' in problem && (
           <p role="alert" className="my-3 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
             {problem.problem.message}
           </p>

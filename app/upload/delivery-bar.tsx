@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react'
 import { useOutletContext } from 'react-router'
-import type { Delivery } from '#server/database/deliveries'
-import type { DeliveryEvent } from '#server/events'
+import type { Delivery } from '#server/deliveries'
+import type { DeliveryEvent } from '#server/platform'
 import { Button } from '../parts/button'
 import { count, duration, size } from '../parts/format'
 

@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react'
 import { useFetcher } from 'react-router'
-import type { Destination } from '#server/destinations'
+import type { Destination } from '#server/deliveries'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
 import { StateMark } from '../parts/state-mark'
-import type { action } from '../routes/upload'
+import type { UploadAnswer } from './answer'
 
 interface Props {
   /** The destination to change; null for a new one. */
@@ -26,7 +26,7 @@ interface Values {
 
 /** A destination, tested before it is saved; the host's key is shown and has to be accepted. */
 export function DestinationForm({ destination, first, onDone, onCancel }: Props) {
-  const fetcher = useFetcher<typeof action>()
+  const fetcher = useFetcher<UploadAnswer>()
   const [values, setValues] = useState<Values>({
     name: destination?.name ?? '',
     host: destination?.host ?? '',

@@ -1,4 +1,4 @@
-import type { Delivery } from '#server/database/deliveries'
+import type { Delivery } from '#server/deliveries'
 import { count, moment, size } from '../parts/format'
 import { StateMark } from '../parts/state-mark'
 

@@ -1,9 +1,7 @@
-import type { loader } from '../routes/upload'
 import { count, size } from '../parts/format'
 import { Path } from '../parts/path'
 import { StateMark } from '../parts/state-mark'
-
-type Comparison = NonNullable<Awaited<ReturnType<typeof loader>>['comparison']>
+import type { ShownComparison } from './comparison.server'
 
 /** What differs between the site and the destination, and what is there beside it. */
 export function FilesToSend({
@@ -11,7 +9,7 @@ export function FilesToSend({
   comparing,
   looked,
 }: {
-  comparison: Comparison
+  comparison: ShownComparison
   comparing: boolean
   looked: boolean
 }) {
@@ -70,7 +68,7 @@ export function FilesToSend({
   )
 }
 
-function wordOf(state: Comparison['files'][number]['state'], isHome: boolean): string {
+function wordOf(state: ShownComparison['files'][number]['state'], isHome: boolean): string {
   const word = state === 'other there' ? 'replaces another' : state
   return isHome ? `${word}, sent last` : word
 }

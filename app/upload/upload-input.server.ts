@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import type { DestinationForm } from '#server/destinations'
+import type { DestinationForm } from '#server/deliveries'
 import { checkInput } from '../owner.server'
 
 export const uploadIntent = Joi.object<{

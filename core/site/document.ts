@@ -1,4 +1,4 @@
-import type { Scheme } from './scheme'
+import type { FileKind, Scheme } from './scheme'
 
 /** A SHA-256 in lower-case hexadecimal; names a text or a file by what is in it. */
 export type Hash = string
@@ -41,9 +41,6 @@ export interface Page {
   /** The HTML of the content slot, by hash. */
   readonly content: Hash
 }
-
-/** Which folder of the scheme a file goes to. */
-export type FileKind = 'image' | 'style' | 'script' | 'document' | 'other'
 
 /** A file that is not a page: a style sheet, a picture, a document. */
 export interface SiteFile {

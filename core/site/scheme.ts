@@ -1,4 +1,5 @@
-import type { FileKind } from './document'
+/** Which folder of the scheme a file goes to. */
+export type FileKind = 'image' | 'style' | 'script' | 'document' | 'other'
 
 /** How pages are spread over folders. */
 export type Arrangement =

@@ -1,0 +1,195 @@
+import { createHash, randomBytes } from 'node:crypto'
+import argon2 from '@node-rs/argon2'
+import { dictionary } from '@zxcvbn-ts/language-common'
+import {
+  config,
+  DatabaseError,
+  databaseError,
+  forgive,
+  giveBack,
+  isSigned,
+  pool,
+  Problem,
+  sign,
+  take,
+  takeWithGrowingDelay,
+  tooMany,
+} from '#server/platform'
+import {
+  type Account,
+  deleteSession,
+  findAccount,
+  findSession,
+  insertAccount,
+  insertSession,
+} from './account-rows'
+
+export type { Account } from './account-rows'
+
+const sessionDays = 30
+const knownDays = 365
+
+const { hash, verify } = argon2
+/** argon2id with the parameters of RFC 9106 §4, second choice, sized for a server that also works. */
+const strength = { algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const
+/** Checked when no such account exists, so that the time taken tells nothing. */
+let decoy: Promise<string> | null = null
+
+export const hashPassword = (password: string): Promise<string> => hash(password, strength)
+
+const tokenHash = (token: string) => createHash('sha256').update(token).digest()
+
+let common: Set<string> | null = null
+
+/** Whether a password stands in the lists that guessing begins with. */
+function isCommon(password: string): boolean {
+  common ??= new Set(dictionary['passwords-common'])
+  const plain = password.toLowerCase()
+  // Digits and signs at the end are what every list is tried with.
+  return common.has(plain) || common.has(plain.replace(/[\d!?.]{1,6}$/, ''))
+}
+
+/** Where a request comes from, as limits count it: an IPv6 address by its network, which is one customer's. */
+export function originOf(remoteAddress: string): string {
+  const mapped = /^::ffff:(\d+\.\d+\.\d+\.\d+)$/i.exec(remoteAddress)
+  if (mapped) return mapped[1]!
+  if (!remoteAddress.includes(':')) return remoteAddress
+  const [head = '', tail = ''] = remoteAddress.split('::')
+  const groups = head.split(':').filter(Boolean)
+  const behind = tail.split(':').filter(Boolean)
+  const filled = [
+    ...groups,
+    ...Array<string>(Math.max(0, 8 - groups.length - behind.length)).fill('0'),
+    ...behind,
+  ]
+  return `${filled.slice(0, 4).join(':')}::/64`
+}
+
+/**
+ * Makes an account where the address has none. Whether it had one is not told: the answer is the same,
+ * and takes as long.
+ * @returns the account, or null when the address has one
+ */
+export async function signUp(
+  email: string,
+  password: string,
+  origin: string | null = null,
+): Promise<Account | null> {
+  if (isCommon(password))
+    throw new Problem(
+      'common-password',
+      'This password is on the lists that guessing begins with. Choose another.',
+      422,
+    )
+  if (origin !== null) {
+    const wait = await take('sign-up', originOf(origin))
+    if (wait !== null) throw tooMany('Many accounts have been made from here in a short time.', wait)
+  }
+  const passwordHash = await hashPassword(password)
+  try {
+    return await insertAccount(pool(), email, passwordHash)
+  } catch (error) {
+    const known = databaseError(error)
+    if (known instanceof DatabaseError && known.code === 'duplicate') return null
+    throw known
+  }
+}
+
+/**
+ * Checks an address and a password. Guesses are counted before they are checked, for each account and
+ * origin, and each one too many makes the wait longer. Guesses from elsewhere never lock the owner out:
+ * a browser that has signed in to the account before is counted by itself.
+ * @param knownBrowser what `knownBrowserCookie` left there, or null
+ */
+export async function signIn(
+  email: string,
+  password: string,
+  remoteAddress: string,
+  knownBrowser: string | null = null,
+): Promise<Account> {
+  const origin = originOf(remoteAddress)
+  const account = await findAccount(pool(), email)
+  const browser = account && knownBrowser && readKnownBrowser(knownBrowser, account.id)
+  const key = browser
+    ? `browser ${browser}`
+    : `${createHash('sha256').update(email).digest('base64url')} ${origin}`
+  const wait =
+    (await takeWithGrowingDelay('guess', key)) ??
+    (browser ? null : await takeWithGrowingDelay('guess-from', origin))
+  if (wait !== null) throw tooMany('Too many failed attempts.', wait)
+  decoy ??= hashPassword(randomBytes(16).toString('hex'))
+  const right = await verify(account?.passwordHash ?? (await decoy), password)
+  if (!account || !right)
+    throw new Problem('wrong-password', 'This e-mail address and password do not belong together.', 400)
+  await forgive('guess', key)
+  if (!browser) await giveBack('guess-from', origin)
+  return { id: account.id, email: account.email }
+}
+
+/** A cookie's name; behind TLS one that no other port, path or subdomain can set (RFC 6265bis §4.1.3.2). */
+const cookieName = (name: string) =>
+  config().secureCookies ? `__Host-rubricant_${name}` : `rubricant_${name}`
+
+function cookie(name: string, value: string, maxAgeSeconds: number): string {
+  const secure = config().secureCookies ? '; Secure' : ''
+  return `${cookieName(name)}=${value}; Path=/; HttpOnly; SameSite=Lax; Max-Age=${maxAgeSeconds}${secure}`
+}
+
+/** A cookie's value; null when it is not there, or there twice: then somebody else has set one of them. */
+function readCookie(request: Request, name: string): string | null {
+  const prefix = `${cookieName(name)}=`
+  const pairs = (request.headers.get('cookie') ?? '').split(/;\s*/).filter((one) => one.startsWith(prefix))
+  return pairs.length === 1 ? pairs[0]!.slice(prefix.length) || null : null
+}
+
+/** Begins a session, in the place of the request's own, and returns the cookies that carry it. */
+export async function beginSession(account: Account, request: Request | null = null): Promise<Headers> {
+  const token = randomBytes(32).toString('base64url')
+  const replaced = request && sessionToken(request)
+  await insertSession(
+    pool(),
+    tokenHash(token),
+    account.id,
+    sessionDays,
+    replaced ? tokenHash(replaced) : null,
+  )
+  const nonce = randomBytes(12).toString('base64url')
+  const known = `${account.id}.${nonce}.${sign(`browser ${account.id} ${nonce}`)}`
+  return new Headers([
+    ['set-cookie', cookie('session', token, sessionDays * 86_400)],
+    ['set-cookie', cookie('known', known, knownDays * 86_400)],
+  ])
+}
+
+/** What tells that this browser has been signed in to an account, for `signIn`. */
+export const knownBrowserOf = (request: Request): string | null => readCookie(request, 'known')
+
+/** The browser's own mark, when it is of this account and of our making. */
+function readKnownBrowser(value: string, accountId: string): string | null {
+  const [id, nonce, signature] = value.split('.')
+  if (id !== accountId || !nonce || !signature) return null
+  return isSigned(`browser ${id} ${nonce}`, signature) ? nonce : null
+}
+
+/** Ends the request's session and returns the cookie that clears it. */
+export async function endSession(request: Request): Promise<string> {
+  const token = sessionToken(request)
+  if (token) await deleteSession(pool(), tokenHash(token))
+  return cookie('session', '', 0)
+}
+
+/** The session token a request carries, or null. */
+export const sessionToken = (request: Request): string | null => readCookie(request, 'session')
+
+/** Whose request this is, or null. */
+export async function accountOf(request: Request): Promise<Account | null> {
+  const token = sessionToken(request)
+  return token ? findSession(pool(), tokenHash(token)) : null
+}
+
+/** A short name for a session that gives nothing away, for signing addresses that live as long as it. */
+export const sessionName = (token: string): string => tokenHash(token).toString('base64url')
+
+/** The account of a session by its short name. */
+export const accountOfSessionName = (name: string): Promise<Account | null> =>
+  findSession(pool(), Buffer.from(name, 'base64url'))

@@ -1,0 +1,151 @@
+import type { HtmlFacts, Reference } from '#core/markup'
+import type { Hash } from '#core/site'
+import { readContent, readStyle } from './reading'
+import { getTexts, hashOf } from './blobs'
+import { many, type Queryable } from '#server/platform'
+
+/** What reading yields, as far as it has been asked for lately; by key, with about the room it takes. */
+class Memory<Facts> {
+  readonly #facts = new Map<string, { facts: Facts; size: number }>()
+  #size = 0
+
+  constructor(private readonly most: number) {}
+
+  get(key: string): Facts | undefined {
+    const known = this.#facts.get(key)
+    if (!known) return undefined
+    // Asked for again, it is the last to be let go.
+    this.#facts.delete(key)
+    this.#facts.set(key, known)
+    return known.facts
+  }
+
+  set(key: string, facts: Facts, size: number): void {
+    if (size > this.most / 4 || this.#facts.has(key)) return
+    this.#facts.set(key, { facts, size })
+    this.#size += size
+    for (const [oldest, { size: freed }] of this.#facts) {
+      if (this.#size <= this.most) break
+      this.#facts.delete(oldest)
+      this.#size -= freed
+    }
+  }
+}
+
+/** Bytes of facts kept in memory, about: those of a site of 10,000 pages with a dozen links each. */
+const mostBytes = 48_000_000
+const bytesOfRange = 120
+
+const contents = new Memory<HtmlFacts>(mostBytes)
+const styles = new Memory<Reference[]>(mostBytes / 8)
+
+const sizeOf = (facts: HtmlFacts) =>
+  400 + bytesOfRange * (facts.references.length + facts.errors.length + facts.ids.length + facts.fixed.length)
+
+/** Texts read at a time: what is held in memory is theirs. */
+const portion = 50
+
+/**
+ * Facts by key: from memory, from the table beside the contents, and for those never read by reading
+ * them now.
+ */
+async function load<Facts>(
+  db: Queryable,
+  hashes: Iterable<Hash>,
+  {
+    memory,
+    keyOf,
+    readText,
+    size,
+  }: {
+    memory: Memory<Facts>
+    keyOf: (hash: Hash) => string
+    readText: (text: string) => Promise<Facts>
+    size: (facts: Facts) => number
+  },
+): Promise<Map<Hash, Facts>> {
+  const facts = new Map<Hash, Facts>()
+  const missing: Hash[] = []
+  for (const hash of new Set(hashes)) {
+    const known = memory.get(hash)
+    if (known) facts.set(hash, known)
+    else missing.push(hash)
+  }
+  if (missing.length === 0) return facts
+  const rows = await many<{ hash: string; facts: Facts }>(
+    db,
+    'SELECT hash, facts FROM content_facts WHERE hash = ANY($1)',
+    [missing.map(keyOf)],
+  )
+  for (const row of rows) facts.set(row.hash.slice(-64), row.facts)
+  const unread = missing.filter((hash) => !facts.has(hash))
+  for (let at = 0; at < unread.length; at += portion) {
+    const texts = await getTexts(db, unread.slice(at, at + portion))
+    const read = await Promise.all(
+      [...texts].map(async ([hash, text]) => ({ hash, facts: await readText(text) })),
+    )
+    for (const one of read) facts.set(one.hash, one.facts)
+    if (read.length > 0)
+      await db.query(
+        'INSERT INTO content_facts (hash, facts) SELECT hash, facts FROM jsonb_to_recordset($1) AS t(hash text, facts jsonb) ON CONFLICT DO NOTHING',
+        [JSON.stringify(read.map((one) => ({ hash: keyOf(one.hash), facts: one.facts })))],
+      )
+  }
+  for (const hash of missing) {
+    const one = facts.get(hash)
+    if (one) memory.set(hash, one, size(one))
+  }
+  return facts
+}
+
+const demand =
+  <Facts>(facts: ReadonlyMap<Hash, Facts>) =>
+  (hash: Hash): Facts => {
+    const one = facts.get(hash)
+    if (!one) throw new Error(`The facts of ${hash} were not loaded`)
+    return one
+  }
+
+/**
+ * Reads a text that is about to be stored, before anything waits for it.
+ * @throws Problem `too-heavy` for one that cannot be read
+ */
+export async function readAhead(kind: 'html' | 'css', text: string): Promise<void> {
+  const hash = hashOf(text)
+  if (kind === 'html') {
+    if (contents.get(hash)) return
+    const facts = await readContent(text)
+    contents.set(hash, facts, sizeOf(facts))
+  } else {
+    if (styles.get(hash)) return
+    const references = await readStyle(text)
+    styles.set(hash, references, 100 + references.length * bytesOfRange)
+  }
+}
+
+/** What parsing yields for each of these contents; texts that never were read are read now. */
+export async function loadFacts(db: Queryable, hashes: Iterable<Hash>): Promise<(hash: Hash) => HtmlFacts> {
+  const how = { memory: contents, keyOf: (hash: Hash) => hash, readText: readContent, size: sizeOf }
+  return demand(await load(db, hashes, how))
+}
+
+/** The references of each of these style sheets. */
+export async function loadStyles(
+  db: Queryable,
+  hashes: Iterable<Hash>,
+): Promise<(hash: Hash) => readonly Reference[]> {
+  const how = {
+    memory: styles,
+    keyOf: (hash: Hash) => `css ${hash}`,
+    readText: readStyle,
+    size: (references: Reference[]) => 100 + references.length * bytesOfRange,
+  }
+  return demand(await load(db, hashes, how))
+}
+
+/** What reading yielded of contents that are gone. */
+export async function deleteOldFacts(db: Queryable): Promise<void> {
+  await db.query(
+    'DELETE FROM content_facts f WHERE NOT EXISTS (SELECT 1 FROM blobs WHERE hash = right(f.hash, 64))',
+  )
+}

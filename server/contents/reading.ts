@@ -1,0 +1,101 @@
+import path from 'node:path'
+import { Piscina } from 'piscina'
+import { readNewPlan } from '#core/change'
+import { findCssReferences, type HtmlFacts, readHtml, type Reference } from '#core/markup'
+import { log, Problem } from '#server/platform'
+import type { ReadingAnswer, ReadingTask } from './reading.worker'
+
+/**
+ * Texts up to this size and number of tags are read where they are asked for: some milliseconds at the
+ * most. The tags count, since a parser may open again all that is open with each of them.
+ */
+const readAtOnce = 20_000
+const tagsAtOnce = 250
+/** Tags and rules one text may have, in what opens them. */
+const mostTags = 250_000
+/** How long one text may be read, and what its reading may take. */
+const deadlineMs = 15_000
+const memoryMb = 768
+/** Threads that read; further texts wait for one. */
+const readers = 2
+
+// Kept across hot reloads of the development server, which evaluate this module again.
+const globals = globalThis as { rubricantReaders?: Piscina<ReadingTask, ReadingAnswer> }
+
+/** The threads that read, started when they are needed first. */
+function pool(): Piscina<ReadingTask, ReadingAnswer> {
+  if (globals.rubricantReaders) return globals.rubricantReaders
+  const made = new Piscina<ReadingTask, ReadingAnswer>({
+    filename: path.resolve('server/contents/reading.worker.ts'),
+    execArgv: ['--import', 'tsx'],
+    maxThreads: readers,
+    minThreads: 0,
+    idleTimeout: 60_000,
+    maxQueue: 200,
+    resourceLimits: { maxOldGenerationSizeMb: memoryMb, stackSizeMb: 4 },
+  })
+  // A thread that ends itself tells of it here too, after the text it was reading was refused.
+  made.on('error', (error) => log.warn({ err: error }, 'a thread that reads ended'))
+  return (globals.rubricantReaders = made)
+}
+
+const tooHeavy = (cause?: unknown) =>
+  Object.assign(
+    new Problem(
+      'too-heavy',
+      'This text has more markup than can be read in a reasonable time, so it was not taken. Part it into several pages or files.',
+      422,
+    ),
+    { cause },
+  )
+
+function countOf(text: string, sign: string, most: number): number {
+  let count = 0
+  for (let at = text.indexOf(sign); at >= 0 && count <= most; at = text.indexOf(sign, at + 1)) count++
+  return count
+}
+
+async function read<Facts>(task: ReadingTask, here: (text: string) => Facts): Promise<Facts> {
+  const sign = { html: '<', template: '<', css: '{', plan: null }[task.kind]
+  const isLight = sign !== '<' || countOf(task.text, sign, tagsAtOnce) <= tagsAtOnce
+  if (task.text.length <= readAtOnce && isLight) return here(task.text)
+  if (sign !== null && countOf(task.text, sign, mostTags) > mostTags) throw tooHeavy()
+  try {
+    return (await pool().run(task, { signal: AbortSignal.timeout(deadlineMs) })) as Facts
+  } catch (error) {
+    // Out of time, out of memory or out of stack: the thread is gone, and the text is not taken.
+    log.warn({ err: error, kind: task.kind, size: task.text.length }, 'a text that could not be read')
+    throw tooHeavy(error)
+  }
+}
+
+/**
+ * What reading a content yields, without holding up anybody else: large texts are read in threads with
+ * a deadline and a limit of memory.
+ * @throws Problem `too-heavy`
+ */
+export const readContent = (text: string): Promise<HtmlFacts> => read({ kind: 'html', text }, readHtml)
+
+/** The references of a style sheet, under the same limits. */
+export const readStyle = (text: string): Promise<Reference[]> =>
+  read({ kind: 'css', text }, findCssReferences)
+
+/** What compiling a template may take: it is done again wherever a page is made. */
+const compileMs = 500
+
+/** Refuses a template that takes too long to compile; see `readContent`. */
+export async function tryTemplate(text: string): Promise<void> {
+  if ((await read<number>({ kind: 'template', text }, () => 0)) > compileMs) throw tooHeavy()
+}
+
+/** A plan for a new site, read under the same limits; see `readNewPlan`. */
+export const readPlanText = (
+  { text, format }: Parameters<typeof readNewPlan>[0],
+  site: Parameters<typeof readNewPlan>[1],
+): Promise<ReturnType<typeof readNewPlan>> =>
+  read({ kind: 'plan', text, rest: [{ format }, site] }, () => readNewPlan({ text, format }, site))
+
+export async function endReaders(): Promise<void> {
+  await globals.rubricantReaders?.destroy()
+  globals.rubricantReaders = undefined
+}

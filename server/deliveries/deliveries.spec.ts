@@ -1,0 +1,420 @@
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { readdir, readFile, unlink, writeFile } from 'node:fs/promises'
+import path from 'node:path'
+import { findDelivery, insertDelivery, cancelDelivery } from './delivery-rows'
+import { findDestination, insertDestination, listDestinations } from './destination-rows'
+import { pool } from '../platform/pool'
+import { loadSite } from '../sites/site-rows'
+import { compareKnown, lookThere } from './compare'
+import { removeDestination, saveDestination, testDestination } from './destinations'
+import { runDelivery, takeDelivery } from './run'
+import { markOf, sealedFor } from './open-destination'
+import { deliveryWorker } from './worker'
+import { seal } from '../platform/secrets'
+import { changeSite, stepHistory } from '../sites/changes'
+import { openSftp } from './transfer/sftp'
+import { silentHost } from '../../practice-host/hostile'
+import { accountWithSite, freshDatabase, practiceHost, siteOf, writePage } from '../testing/support'
+
+let database: Awaited<ReturnType<typeof freshDatabase>>
+let host: Awaited<ReturnType<typeof practiceHost>>
+let site: { accountId: string; siteId: string; destinationId: string }
+let number = 0
+
+beforeAll(async () => {
+  database = await freshDatabase()
+  host = await practiceHost()
+})
+afterEach(() => host.faults.reset())
+afterAll(async () => {
+  await host.end()
+  await database.close()
+})
+
+const folder = () => `public/site-${number}`
+const onDisk = (name: string) => path.join(host.publicPath, `site-${number}`, name)
+
+beforeEach(async () => {
+  number += 1
+  const pages = Array.from({ length: 30 }, (_, index) => `  Page ${index + 1}`)
+  const made = await accountWithSite(`Home\n${pages.join('\n')}`)
+  const form = formOf()
+  const { hostKey } = await testDestination(form, null, made, null)
+  site = { ...made, destinationId: await saveDestination(form, null, made, hostKey) }
+})
+
+/** Waits for something to become true; never for a time of its own. */
+async function until(isTrue: () => Promise<boolean> | boolean): Promise<void> {
+  for (let tries = 0; !(await isTrue()); tries++) {
+    if (tries > 400) throw new Error('It did not come true')
+    await new Promise((resolve) => setTimeout(resolve, 25))
+  }
+}
+const formOf = (more: object = {}) => ({
+  name: 'Practice',
+  host: '127.0.0.1',
+  port: host.sftpPort,
+  account: host.account,
+  password: host.password,
+  folder: folder(),
+  publicAddress: `http://127.0.0.1:${host.webPort}/site-${number}/`,
+  ...more,
+})
+const pageCalled = async (label: string) =>
+  (await siteOf(site.siteId, site.accountId)).pages.find((one) => one.label === label)!
+const relabel = async (label: string, value: string) => {
+  const { id } = await pageCalled(label)
+  const field = 'label' as const
+  return changeSite(site.siteId, site.accountId, 0, () => ({
+    kind: 'setPageText',
+    pageId: id,
+    field,
+    value,
+    was: label,
+  }))
+}
+
+async function deliver(removeLeftovers = false) {
+  const stored = (await loadSite(pool(), site.siteId, site.accountId))!
+  const { id } = (await insertDelivery(pool(), site.destinationId, stored.revision, removeLeftovers))!
+  await runDelivery(id, openSftp)
+  return (await findDelivery(pool(), id, site.siteId))!
+}
+const states = async () => {
+  const stored = (await loadSite(pool(), site.siteId, site.accountId))!
+  const { files } = await compareKnown(stored, site.destinationId)
+  const counts: Record<string, number> = {}
+  for (const file of files) counts[file.state] = (counts[file.state] ?? 0) + 1
+  return counts
+}
+const look = async () => {
+  const stored = (await loadSite(pool(), site.siteId, site.accountId))!
+  const destination = (await findDestination(pool(), site.destinationId, site.siteId, site.accountId))!
+  await lookThere(destination, stored, openSftp)
+}
+
+describe('a delivery', () => {
+  test('sends all, then nothing, then only what changed', async () => {
+    expect(await deliver()).toMatchObject({ state: 'done', fileCount: 32, fileTotal: 32 })
+    expect(await states()).toEqual({ same: 32 })
+    expect(await deliver()).toMatchObject({ state: 'done', fileCount: 0 })
+    await writePage(site.siteId, site.accountId, 'Page 7', '<p>new</p>')
+    expect(await states()).toEqual({ same: 31, changed: 1 })
+    expect(await deliver()).toMatchObject({ state: 'done', fileCount: 1 })
+    expect(await readFile(onDisk('page-7.html'), 'utf8')).toContain('<p>new</p>')
+  })
+
+  test('whose connection is cut says so, keeps what arrived and goes on from there', async () => {
+    host.faults.cutAfterFiles = 12
+    const cut = await deliver()
+    expect(cut).toMatchObject({ state: 'failed', errorCode: 'connection-lost' })
+    expect(cut.errorMessage).toContain('was lost')
+    // The home page goes last, so a visitor never meets one without its pages.
+    expect(await readdir(path.dirname(onDisk('x')))).not.toContain('index.html')
+    const again = await deliver()
+    expect(again.state).toBe('done')
+    // Twelve had arrived; those whose answer was lost in the cut are read back, not sent again.
+    expect(again.fileCount).toBeLessThanOrEqual(32 - 12)
+    expect(await states()).toEqual({ same: 32 })
+    const left = (await readdir(path.dirname(onDisk('x')))).filter((name) => name.includes('rubricant'))
+    expect(left).toEqual([])
+  })
+
+  test('that is cancelled stops, with its record', async () => {
+    host.faults.delayMs = 200
+    const stored = (await loadSite(pool(), site.siteId, site.accountId))!
+    const { id } = (await insertDelivery(pool(), site.destinationId, stored.revision, false))!
+    const run = runDelivery(id, openSftp)
+    await until(async () => (await findDelivery(pool(), id, site.siteId))!.fileCount > 0)
+    await cancelDelivery(pool(), id)
+    await run
+    host.faults.delayMs = 0
+    const ended = (await findDelivery(pool(), id, site.siteId))!
+    expect(ended.state).toBe('cancelled')
+    expect(ended.fileCount).toBeLessThan(32)
+    expect(await deliver()).toMatchObject({ state: 'done' })
+  })
+
+  test('left behind by a worker that is gone is taken over; one that is worked on is not', async () => {
+    const stored = (await loadSite(pool(), site.siteId, site.accountId))!
+    const { id } = (await insertDelivery(pool(), site.destinationId, stored.revision, false))!
+    await pool().query(
+      `UPDATE deliveries SET state = 'running', worker = gen_random_uuid(), lease_until = now() + interval '1 hour' WHERE id = $1`,
+      [id],
+    )
+    expect(await runDelivery(id, openSftp)).toBe(false)
+    await pool().query(`UPDATE deliveries SET lease_until = now() - interval '1 second' WHERE id = $1`, [id])
+    expect(await runDelivery(id, openSftp)).toBe(true)
+    expect(await findDelivery(pool(), id, site.siteId)).toMatchObject({ state: 'done', fileCount: 32 })
+  })
+
+  test('to a destination that has one under way is not begun', async () => {
+    expect(await insertDelivery(pool(), site.destinationId, 0, false)).not.toBeNull()
+    expect(await insertDelivery(pool(), site.destinationId, 0, false)).toBeNull()
+  })
+
+  test('to a full disk says so', async () => {
+    host.faults.bytesLeft = 5_000
+    expect(await deliver()).toMatchObject({ state: 'failed', errorCode: 'disk-full' })
+    host.faults.bytesLeft = null
+  })
+})
+
+describe('comparing', () => {
+  test('tells what was changed or removed there, and what is not from this site', async () => {
+    await deliver()
+    await writeFile(onDisk('page-1.html'), 'somebody else was here')
+    await writeFile(onDisk('stray.txt'), 'x')
+    await unlink(onDisk('page-2.html'))
+    await look()
+    expect(await states()).toEqual({ same: 30, 'changed there': 1, 'gone there': 1 })
+    const stored = (await loadSite(pool(), site.siteId, site.accountId))!
+    expect((await compareKnown(stored, site.destinationId)).leftovers).toMatchObject([
+      { path: 'stray.txt', state: 'stray' },
+    ])
+  })
+
+  test('reads back files of the right size that no delivery recorded', async () => {
+    await deliver()
+    await pool().query('DELETE FROM delivered_files')
+    expect(await states()).toEqual({ unknown: 32 })
+    await look()
+    expect(await states()).toEqual({ same: 32 })
+  })
+
+  test('what the site no longer has is removed when asked, strays never', async () => {
+    await deliver()
+    await writeFile(onDisk('stray.txt'), 'x')
+    const stored = (await loadSite(pool(), site.siteId, site.accountId))!
+    const page = stored.site.pages.find((one) => one.label === 'Page 3')!
+    await changeSite(site.siteId, site.accountId, 0, () => ({ kind: 'removePages', pageIds: [page.id] }))
+    expect(await deliver(true)).toMatchObject({ state: 'done', removedCount: 1 })
+    const names = await readdir(path.dirname(onDisk('x')))
+    expect(names).toContain('stray.txt')
+    expect(names).not.toContain('page-3.html')
+  })
+})
+
+test('a password is sealed at rest and never handed out', async () => {
+  const { rows } = await pool().query<{ password_sealed: Buffer }>('SELECT password_sealed FROM destinations')
+  for (const row of rows) expect(row.password_sealed.toString('latin1')).not.toContain(host.password)
+  expect(JSON.stringify(await listDestinations(pool(), site.siteId))).not.toMatch(/password/i)
+})
+
+describe('addresses that are out in the world', () => {
+  test('are noted for what arrived before a cut, so that a later rename leaves a forwarder', async () => {
+    host.faults.cutAfterFiles = 12
+    expect(await deliver()).toMatchObject({ state: 'failed', errorCode: 'connection-lost' })
+    const out = (await siteOf(site.siteId, site.accountId)).pages.filter((page) => page.addresses.length > 0)
+    // Eleven pages at the least, beside the style sheet; the answer to one may have been lost.
+    expect(out.length).toBeGreaterThanOrEqual(10)
+    const { label } = out[0]!
+    await relabel(label, 'Called otherwise')
+    const page = await pageCalled('Called otherwise')
+    expect(page.keptName).not.toBeNull()
+  })
+
+  test('belong to their destination: undo goes past a delivery, and forgetting the destination lets them go', async () => {
+    await relabel('Page 5', 'Before')
+    await deliver()
+    expect((await pageCalled('Before')).addresses).toEqual(['before.html'])
+    await stepHistory(site.siteId, site.accountId, 0, 'undo')
+    // The old label is back, and the address it had in the world is still known.
+    expect((await pageCalled('Page 5')).addresses).toEqual(['before.html'])
+    await stepHistory(site.siteId, site.accountId, 0, 'redo')
+    expect((await pageCalled('Before')).addresses).toEqual(['before.html'])
+    await removeDestination(site.destinationId, site)
+    expect((await pageCalled('Before')).addresses).toEqual([])
+  })
+
+  test('that are given up come back with undo, and with a page that was removed', async () => {
+    await deliver()
+    const { id } = await pageCalled('Page 6')
+    const change = (what: Parameters<typeof changeSite>[3]) =>
+      changeSite(site.siteId, site.accountId, 0, what)
+    await change(() => ({ kind: 'dropAddresses', addresses: { [id]: ['page-6.html'] } }))
+    await deliver()
+    await stepHistory(site.siteId, site.accountId, 0, 'undo')
+    expect((await pageCalled('Page 6')).addresses).toEqual(['page-6.html'])
+    await change(() => ({ kind: 'removePages', pageIds: [id] }))
+    await deliver()
+    await stepHistory(site.siteId, site.accountId, 0, 'undo')
+    expect((await pageCalled('Page 6')).addresses).toEqual(['page-6.html'])
+  })
+
+  test('the revision of a delivery is that of what was sent, not of the asking', async () => {
+    const { id } = (await insertDelivery(pool(), site.destinationId, 0, false))!
+    await relabel('Page 5', 'Later')
+    const { revision } = (await loadSite(pool(), site.siteId, site.accountId))!
+    await runDelivery(id, openSftp)
+    expect((await findDelivery(pool(), id, site.siteId))!.revision).toBe(revision)
+  })
+})
+
+describe('one at a time in one place', () => {
+  const other = async (more: object = {}) => {
+    const form = formOf(more)
+    const { hostKey } = await testDestination(form, null, site, null)
+    return saveDestination(form, null, site, hostKey)
+  }
+  const hanging = async () => {
+    host.faults.never.add('READDIR')
+    const { id } = (await insertDelivery(pool(), site.destinationId, 0, false))!
+    const run = runDelivery(id, openSftp)
+    await until(() => host.faults.unanswered > 0)
+    return {
+      async end() {
+        await cancelDelivery(pool(), id)
+        await run
+        expect(await findDelivery(pool(), id, site.siteId)).toMatchObject({ state: 'cancelled' })
+      },
+    }
+  }
+
+  test('a destination under way is neither changed, forgotten nor looked into, and is let go when it is cancelled', async () => {
+    const { end } = await hanging()
+    const form = formOf({ name: 'Otherwise', password: null })
+    const key = (await listDestinations(pool(), site.siteId))[0]!.hostKey
+    await expect(removeDestination(site.destinationId, site)).rejects.toMatchObject({ code: 'busy' })
+    await expect(look()).rejects.toMatchObject({ code: 'busy' })
+    host.faults.never.clear()
+    await expect(saveDestination(form, site.destinationId, site, key)).rejects.toMatchObject({ code: 'busy' })
+    await end()
+    await saveDestination(form, site.destinationId, site, key)
+    await look()
+  })
+
+  test('another destination in the same folder, above or below it waits; one beside it does not', async () => {
+    const [same, below, beside] = [
+      await other({ name: 'Same' }),
+      await other({ name: 'Below', folder: `${folder()}/sub` }),
+      await other({ name: 'Beside', folder: `${folder()}-2` }),
+    ]
+    const { end } = await hanging()
+    const sent = async (destinationId: string) => {
+      const { id } = (await insertDelivery(pool(), destinationId, 0, false))!
+      host.faults.never.clear()
+      await runDelivery(id, openSftp)
+      return (await findDelivery(pool(), id, site.siteId))!.state
+    }
+    expect(await sent(same)).toBe('waiting')
+    expect(await sent(below)).toBe('waiting')
+    expect(await sent(beside)).toBe('done')
+    await end()
+  })
+
+  test('two in one folder sweep only their own parts', async () => {
+    const second = await other({ name: 'Second' })
+    await deliver()
+    const part = (mark: string) => `page.html.${mark}00000000.rubricant-part`
+    await writeFile(onDisk(part(markOf(second))), 'half')
+    await writeFile(onDisk(part(markOf(site.destinationId))), 'half')
+    await deliver()
+    const names = await readdir(path.dirname(onDisk('x')))
+    expect(names).toContain(part(markOf(second)))
+    expect(names).not.toContain(part(markOf(site.destinationId)))
+  })
+
+  test('a password goes to no other host or account than it was given for', async () => {
+    const stored = (await listDestinations(pool(), site.siteId))[0]!
+    for (const more of [{ host: 'other.example' }, { port: 2222 }, { account: 'somebody' }])
+      await expect(
+        testDestination(formOf({ ...more, password: null }), site.destinationId, site, stored.hostKey),
+      ).rejects.toMatchObject({ code: 'no-password' })
+  })
+
+  test('a place that cannot be written, or is a file, is found by the test', async () => {
+    const key = (await listDestinations(pool(), site.siteId))[0]!.hostKey
+    host.faults.readOnly = true
+    await expect(testDestination(formOf(), null, site, key)).rejects.toMatchObject({ code: 'not-allowed' })
+    host.faults.readOnly = false
+    expect(await testDestination(formOf(), null, site, key)).toEqual({ hostKey: key, fileCount: 0 })
+    await deliver()
+    const inFile = formOf({ folder: `${folder()}/index.html` })
+    await expect(testDestination(inFile, null, site, key)).rejects.toMatchObject({ code: 'not-a-folder' })
+    expect(await testDestination(formOf(), null, site, key)).toEqual({ hostKey: key, fileCount: 32 })
+  })
+})
+
+describe('the worker of a process', () => {
+  test('sends to one host while another hangs, counts what it takes up, and gives up what never ends', async () => {
+    const silent = await silentHost()
+    const worker = deliveryWorker()
+    try {
+      const hangs = await accountWithSite('Home')
+      const stuck = formOf({ port: silent.port })
+      const id = crypto.randomUUID()
+      const values = { ...stuck, id, hostKey: `SHA256:${'A'.repeat(43)}` }
+      await insertDestination(pool(), hangs.siteId, {
+        ...values,
+        passwordSealed: seal('x', sealedFor(values)),
+      })
+      const waits = (await insertDelivery(pool(), id, 0, false))!
+      worker.look()
+      await until(async () => (await findDelivery(pool(), waits.id, hangs.siteId))!.state === 'running')
+      // Another author's: it does not wait for the one that hangs.
+      const mine = (await insertDelivery(pool(), site.destinationId, 0, false))!
+      worker.look()
+      await until(async () => (await findDelivery(pool(), mine.id, site.siteId))!.state === 'done')
+      expect(await findDelivery(pool(), waits.id, hangs.siteId)).toMatchObject({
+        state: 'running',
+        attempts: 1,
+      })
+      await cancelDelivery(pool(), waits.id)
+      await until(async () => (await findDelivery(pool(), waits.id, hangs.siteId))!.state === 'cancelled')
+    } finally {
+      worker.stop()
+      await silent.close()
+    }
+  }, 30_000)
+
+  test('a delivery that ended its worker again and again is given up', async () => {
+    const { id } = (await insertDelivery(pool(), site.destinationId, 0, false))!
+    await pool().query(
+      `UPDATE deliveries SET state = 'running', attempts = 5, worker = gen_random_uuid(), lease_until = now() - interval '1 second' WHERE id = $1`,
+      [id],
+    )
+    await runDelivery(id, openSftp)
+    expect(await findDelivery(pool(), id, site.siteId)).toMatchObject({
+      state: 'failed',
+      errorCode: 'given-up',
+    })
+  })
+
+  test('of two workers that take at once one has it; one whose lease another has taken stops in mid-send', async () => {
+    host.faults.delayMs = 60
+    const { id } = (await insertDelivery(pool(), site.destinationId, 0, false))!
+    const taken = (await Promise.all(Array.from({ length: 6 }, () => takeDelivery(id, openSftp)))).filter(
+      Boolean,
+    )
+    expect(taken).toHaveLength(1)
+    await until(async () => (await findDelivery(pool(), id, site.siteId))!.fileCount > 0)
+    // What another process does when the lease of this one has run out.
+    const thief = crypto.randomUUID()
+    await pool().query(
+      `UPDATE deliveries SET worker = $2, lease_until = now() + interval '1 hour' WHERE id = $1`,
+      [id, thief],
+    )
+    await taken[0]!.ended
+    host.faults.delayMs = 0
+    const { state, fileCount } = (await findDelivery(pool(), id, site.siteId))!
+    expect(state).toBe('running')
+    expect(fileCount).toBeLessThan(32)
+    // The thief's own run goes on from what had been recorded, and ends with every file there.
+    await pool().query(`UPDATE deliveries SET lease_until = now() - interval '1 second' WHERE id = $1`, [id])
+    await runDelivery(id, openSftp)
+    expect(await findDelivery(pool(), id, site.siteId)).toMatchObject({ state: 'done' })
+    expect(await states()).toEqual({ same: 32 })
+  })
+})
+
+test('a text that is missing stops a delivery with a clear error, and is never sent as an empty page', async () => {
+  await writePage(site.siteId, site.accountId, 'Page 3', '<p>kept</p>')
+  const { content } = await pageCalled('Page 3')
+  await pool().query('ALTER TABLE pages DROP CONSTRAINT pages_content_fkey')
+  await pool().query('DELETE FROM blobs WHERE hash = $1', [content])
+  const ended = await deliver()
+  expect(ended).toMatchObject({ state: 'failed', errorCode: 'content-missing' })
+  expect(ended.errorMessage).toContain('missing in the database')
+  expect(await readdir(path.dirname(onDisk('x')))).not.toContain('page-3.html')
+})

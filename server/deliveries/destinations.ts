@@ -1,0 +1,162 @@
+import { randomBytes, randomUUID } from 'node:crypto'
+import { readTemporary } from './transfer/transport'
+import type { Destination } from './destination-rows'
+import { deleteDestination, findDestination, insertDestination, updateDestination } from './destination-rows'
+import { isBusy } from './hold-rows'
+import { limitDestinationTests, notFound, pool, Problem, seal, transaction, unseal } from '#server/platform'
+import { noteDelivered } from '#server/sites'
+import { markOf, sealedFor } from './open-destination'
+import { openSftp } from './transfer/sftp'
+import { learnHostKey } from './transfer/sftp-connection'
+import { partName, TransferError, type TransferTarget, type Transport } from './transfer/transport'
+
+/** What an author says of a destination. */
+export interface DestinationForm {
+  readonly name: string
+  readonly host: string
+  readonly port: number
+  readonly account: string
+  /** Null keeps the one that is stored. */
+  readonly password: string | null
+  readonly folder: string
+  readonly publicAddress: string
+}
+
+/** What a test of a destination found. */
+export interface DestinationTest {
+  readonly hostKey: string
+  /** Files there now; null when only the key was looked at, which is all before it is accepted. */
+  readonly fileCount: number | null
+}
+
+/** Whose destination of which site is spoken of. */
+export interface DestinationOwner {
+  readonly siteId: string
+  readonly accountId: string
+}
+
+type Stored = NonNullable<Awaited<ReturnType<typeof findDestination>>>
+
+async function storedOf(id: string | null, owner: DestinationOwner): Promise<Stored | null> {
+  if (id === null) return null
+  const found = await findDestination(pool(), id, owner.siteId, owner.accountId)
+  if (!found) throw notFound()
+  return found
+}
+
+const isSamePlace = (form: DestinationForm, stored: Stored) =>
+  form.host === stored.host && form.port === stored.port && form.account === stored.account
+
+/** The password to use: the one typed, or the stored one where it was for this very host and account. */
+function passwordOf(form: DestinationForm, stored: Stored | null): string {
+  if (form.password !== null) return form.password
+  if (!stored) throw new Problem('no-password', 'Enter the password.', 422, { field: 'password' })
+  if (!isSamePlace(form, stored))
+    throw new Problem(
+      'no-password',
+      'Enter the password again: the stored one was for another host, port or account, and is not sent to this one.',
+      422,
+      { field: 'password' },
+    )
+  return unseal(stored.passwordSealed, sealedFor(stored))
+}
+
+/**
+ * Tries a destination. Nothing is stored here.
+ * @param acceptedKey the fingerprint the author has seen and accepted; null learns it without signing
+ *   in, so that nothing secret goes to a host that may be another
+ * @throws Problem with a transfer error's code
+ */
+export async function testDestination(
+  form: DestinationForm,
+  id: string | null,
+  owner: DestinationOwner,
+  acceptedKey: string | null,
+  signal?: AbortSignal,
+): Promise<DestinationTest> {
+  const stored = await storedOf(id, owner)
+  await limitDestinationTests(owner.accountId)
+  try {
+    if (acceptedKey === null)
+      return { hostKey: await learnHostKey(form.host, form.port, { signal }), fileCount: null }
+    const fileCount = await tryPlace(
+      { ...form, password: passwordOf(form, stored), hostKey: acceptedKey, mark: markOf(id ?? randomUUID()) },
+      signal,
+    )
+    return { hostKey: acceptedKey, fileCount }
+  } catch (error) {
+    if (error instanceof TransferError) throw new Problem(error.code, error.message, 422)
+    throw error
+  }
+}
+
+/** Signs in, looks into the folder, and writes, reads and removes a small file. Returns the files there. */
+async function tryPlace(target: TransferTarget, signal: AbortSignal | undefined): Promise<number> {
+  const transport = await openSftp(target, { signal })
+  try {
+    const listed = await transport.list()
+    await tryWriting(transport, target.mark)
+    return listed.filter((file) => readTemporary(file.path) === null).length
+  } finally {
+    await transport.close()
+  }
+}
+
+async function tryWriting(transport: Transport, mark: string): Promise<void> {
+  // A name of ours: should this be cut, the next delivery removes it.
+  const name = partName('rubricant-test', mark, randomBytes(4).toString('hex'))
+  const written = randomBytes(32)
+  await transport.put(name, written)
+  const read = await transport.read(name, written.length)
+  await transport.remove(name)
+  if (!read.equals(written))
+    throw new TransferError(
+      'other',
+      'The host took a small file and gave another one back. Ask the host whether the account is in order.',
+    )
+}
+
+const busy = () =>
+  new Problem(
+    'busy',
+    'Something is under way at this destination. Wait for its end, or cancel it, and change the destination then.',
+    409,
+  )
+
+/** Tests a destination with the key the author accepted, then stores it; returns its id. */
+export async function saveDestination(
+  form: DestinationForm,
+  id: string | null,
+  owner: DestinationOwner,
+  acceptedKey: string,
+  signal?: AbortSignal,
+): Promise<string> {
+  const stored = await storedOf(id, owner)
+  const password = passwordOf(form, stored)
+  await testDestination({ ...form, password }, id, owner, acceptedKey, signal)
+  const known = { ...form, id: id ?? randomUUID() }
+  const values = { ...known, hostKey: acceptedKey, passwordSealed: seal(password, sealedFor(known)) }
+  await transaction(async (client) => {
+    if (!stored) return insertDestination(client, owner.siteId, values)
+    if (await isBusy(client, values.id)) throw busy()
+    await updateDestination(client, values)
+  })
+  if (stored) await noteDelivered(owner.siteId, owner.accountId)
+  return values.id
+}
+
+/**
+ * Forgets a destination, the records of what was sent there and the addresses it put into the world.
+ * Nothing is removed at the host.
+ */
+export async function removeDestination(id: string, owner: DestinationOwner): Promise<void> {
+  const stored = await storedOf(id, owner)
+  if (!stored) return
+  await transaction(async (client) => {
+    if (await isBusy(client, stored.id)) throw busy()
+    await deleteDestination(client, stored.id)
+  })
+  await noteDelivered(owner.siteId, owner.accountId)
+}
+
+export type { Destination }

@@ -1,0 +1,25 @@
+import { createHash } from 'node:crypto'
+import type { Destination } from './destination-rows'
+import { unseal } from '#server/platform'
+import type { OpenTransport, Transport } from './transfer/transport'
+
+export type OpenDestination = Destination & { passwordSealed: Buffer }
+
+/** Tells the temporary names of one destination from those of others in the same place. */
+export const markOf = (destinationId: string): string =>
+  createHash('sha256').update(destinationId).digest('hex').slice(0, 8)
+
+/** What a destination's password is sealed for: it opens for no other host, port or account. */
+export const sealedFor = (place: Pick<Destination, 'id' | 'host' | 'port' | 'account'>): string =>
+  ['destination', place.id, place.host, place.port, place.account].join('\n')
+
+/** Connects to a destination with what is stored of it. */
+export function openDestination(
+  destination: OpenDestination,
+  openTransport: OpenTransport,
+  signal: AbortSignal,
+): Promise<Transport> {
+  const { id, host, port, account, folder, hostKey, passwordSealed } = destination
+  const password = unseal(passwordSealed, sealedFor(destination))
+  return openTransport({ host, port, account, folder, hostKey, password, mark: markOf(id) }, { signal })
+}

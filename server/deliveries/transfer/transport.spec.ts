@@ -1,0 +1,268 @@
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { cuttingHost, type HostileListener, silentHost } from '../../../practice-host/hostile'
+import { practiceHost } from '../../testing/support'
+import { MemoryTransport } from './memory'
+import { openSftp } from './sftp'
+import { learnHostKey } from './sftp-connection'
+import {
+  asideName,
+  readTemporary,
+  TransferError,
+  type TransferLimits,
+  transferLimits,
+  type TransferTarget,
+  type Transport,
+} from './transport'
+
+let host: Awaited<ReturnType<typeof practiceHost>>
+let hostKey: string
+let folders = 0
+beforeAll(async () => {
+  process.env.RUBRICANT_PRIVATE_HOSTS = 'true'
+  host = await practiceHost()
+  hostKey = await learnHostKey('127.0.0.1', host.sftpPort)
+})
+afterAll(() => host.end())
+afterEach(() => host.faults.reset())
+
+const target = (more: Partial<TransferTarget> = {}): TransferTarget => ({
+  host: '127.0.0.1',
+  port: host.sftpPort,
+  account: host.account,
+  password: host.password,
+  folder: 'public',
+  hostKey,
+  mark: '0123abcd',
+  ...more,
+})
+const codeOf = (work: Promise<unknown>) =>
+  work.then(
+    () => 'no error',
+    (error: unknown) => (error instanceof TransferError ? error.code : `not expected: ${String(error)}`),
+  )
+
+describe.each([
+  ['in memory', () => Promise.resolve<Transport>(new MemoryTransport('0123abcd'))],
+  ['over SFTP', () => openSftp(target({ folder: `public/contract-${++folders}` }))],
+  [
+    'over SFTP to a host that does not rename onto a file',
+    () => {
+      host.faults.renameReplaces = false
+      return openSftp(target({ folder: `public/contract-${++folders}` }))
+    },
+  ],
+])('a transport %s', (_, openTransport) => {
+  let transport: Transport
+  beforeEach(async () => {
+    transport = await openTransport()
+  })
+  afterEach(() => transport.close())
+
+  test('lists nothing where nothing is, then what was put, folders and all', async () => {
+    expect(await transport.list()).toEqual([])
+    const put = await transport.put('a/b/ü c.html', Buffer.from('one'))
+    await transport.put('index.html', Buffer.alloc(0))
+    expect(put).toMatchObject({ path: 'a/b/ü c.html', sizeBytes: 3 })
+    const listed = [...(await transport.list())].sort((a, b) => (a.path < b.path ? -1 : 1))
+    expect(listed.map(({ path, sizeBytes }) => [path, sizeBytes])).toEqual([
+      ['a/b/ü c.html', 3],
+      ['index.html', 0],
+    ])
+    expect(listed[0]).toEqual(put)
+  })
+
+  test('replaces a file, reads back what was put, large ones too', async () => {
+    const large = Buffer.alloc(1_500_000, 'Marrow Skerry ')
+    await transport.put('large.bin', Buffer.from('small'))
+    await transport.put('large.bin', large)
+    expect((await transport.read('large.bin', large.length)).equals(large)).toBe(true)
+    expect(await transport.list()).toHaveLength(1)
+  })
+
+  test('many puts at once end as one each, with no part left over', async () => {
+    await Promise.all(
+      Array.from({ length: 60 }, (_, index) =>
+        transport.put(`f${index % 5}/p${index}.html`, Buffer.from(`${index}`)),
+      ),
+    )
+    const listed = await transport.list()
+    expect(listed).toHaveLength(60)
+    expect(listed.filter((file) => readTemporary(file.path) !== null)).toEqual([])
+  })
+
+  test('removes; what is not there is removed already; reading it is an error', async () => {
+    await transport.put('x.html', Buffer.from('x'))
+    await transport.remove('x.html')
+    await transport.remove('x.html')
+    expect(await codeOf(transport.read('x.html', 10))).toBe('not-there')
+  })
+
+  test('reads no further than it is told to', async () => {
+    await transport.put('x.html', Buffer.from('12345'))
+    expect((await transport.read('x.html', 5)).toString()).toBe('12345')
+    expect(await codeOf(transport.read('x.html', 4))).toBe('too-much')
+  })
+
+  test('mends what a cut put of its own left, and leaves that of others', async () => {
+    const put = (name: string) => transport.put(name, Buffer.from(name))
+    await put(asideName('gone.html', '0123abcd'))
+    await put(asideName('new.html', '0123abcd'))
+    await put('new.html')
+    await put('page.html.0123abcd00000000.rubricant-part')
+    await put('page.html.ffffffff00000000.rubricant-part')
+    const listed = (await transport.mend(await transport.list())).map((file) => file.path).sort()
+    expect(listed).toEqual(['gone.html', 'new.html'])
+    expect((await transport.list()).map((file) => file.path).sort()).toEqual([
+      'gone.html',
+      'new.html',
+      'page.html.ffffffff00000000.rubricant-part',
+    ])
+    expect((await transport.read('new.html', 100)).toString()).toBe('new.html')
+  })
+})
+
+/** Short, so that a hanging host is found out within a test. */
+const hasty: TransferLimits = {
+  ...transferLimits,
+  connectMs: 1_500,
+  silenceMs: 400,
+  requestMs: 3_000,
+  entries: 3_000,
+  depth: 12,
+}
+const open = (more: Partial<TransferTarget> = {}, signal?: AbortSignal) =>
+  openSftp(target(more), { limits: hasty, signal })
+
+describe('SFTP tells apart', () => {
+  test('a host that greets from one that does not, whatever the reason; a wrong password, another key', async () => {
+    const before = [{ port: 9 }, { host: 'no-such-host.invalid' }, { host: '256.1.1.1' }]
+    const messages = await Promise.all(
+      before.map((more) => open(more).catch((error: Error) => error.message)),
+    )
+    for (const [index, message] of messages.entries()) {
+      expect(await codeOf(open(before[index]!))).toBe('unreachable')
+      expect(String(message).replace(/at .*?, port \d+/, '')).toBe(
+        String(messages[0]).replace(/at .*?, port \d+/, ''),
+      )
+    }
+    expect(await codeOf(open({ password: 'wrong' }))).toBe('wrong-password')
+    expect(await codeOf(open({ hostKey: `SHA256:${'A'.repeat(43)}` }))).toBe('host-key-changed')
+  })
+
+  test('a password is handed to no host whose key was not accepted', async () => {
+    host.faults.seenPassword = false
+    expect(await learnHostKey('127.0.0.1', host.sftpPort)).toBe(hostKey)
+    expect(await codeOf(open({ hostKey: `SHA256:${'A'.repeat(43)}` }))).toBe('host-key-changed')
+    expect(host.faults.seenPassword).toBe(false)
+    await (await open()).close()
+    expect(host.faults.seenPassword).toBe(true)
+  })
+
+  test('a full disk, a folder that may not be written, a file in a folder’s place, a cut connection', async () => {
+    const transport = await open({ folder: 'public/faults' })
+    host.faults.bytesLeft = 10
+    expect(await codeOf(transport.put('big.html', Buffer.alloc(1000)))).toBe('disk-full')
+    host.faults.bytesLeft = null
+    host.faults.readOnly = true
+    expect(await codeOf(transport.put('a.html', Buffer.from('a')))).toBe('not-allowed')
+    host.faults.readOnly = false
+    expect(await transport.list()).toEqual([])
+    await transport.put('file', Buffer.from('x'))
+    expect(await codeOf(transport.put('file/a.html', Buffer.from('a')))).toBe('not-a-folder')
+    const inFile = await open({ folder: 'public/faults/file' })
+    expect(await codeOf(inFile.list())).toBe('not-a-folder')
+    const slow = transport.list()
+    host.faults.cut()
+    expect(await codeOf(slow)).toBe('connection-lost')
+    expect(await codeOf(transport.put('a.html', Buffer.from('a')))).toBe('connection-lost')
+  })
+
+  test('a bare failure is told as such, never as the protocol’s word alone', async () => {
+    const transport = await open({ folder: 'public/bare' })
+    host.faults.failures.set('OPEN', 1)
+    const error = await transport.put('a.html', Buffer.from('a')).catch((failed: Error) => failed)
+    expect((error as Error).message).toContain('did not say why')
+    expect((error as Error).message).not.toContain('Failure')
+  })
+})
+
+describe('a host that does not answer as it should', () => {
+  const listeners: HostileListener[] = []
+  const hostile = async (made: Promise<HostileListener>) => {
+    const listener = await made
+    listeners.push(listener)
+    return { port: listener.port }
+  }
+  afterAll(() => Promise.all(listeners.map((listener) => listener.close())))
+
+  test.each([
+    ['says nothing', ''],
+    ['greets like another service', '220 files ready\r\n'],
+    ['greets without an end', 'x'.repeat(100_000)],
+    ['greets and goes on in no protocol', 'SSH-2.0-x\r\n\u0000\u0000\u0000\u0000'],
+  ])('%s: told within the deadline, and nothing is left behind', async (_, greeting) => {
+    const where = await hostile(silentHost(greeting))
+    expect(await codeOf(open(where))).toBe('unreachable')
+    expect(await codeOf(learnHostKey('127.0.0.1', where.port, { limits: hasty }))).toBe('unreachable')
+  })
+
+  test.each(['SUBSYSTEM', 'STAT', 'OPENDIR', 'READDIR'])('never answers %s', async (what) => {
+    host.faults.never.add(what)
+    expect(await codeOf(open().then((transport) => transport.list()))).toBe('timeout')
+  })
+
+  test.each(['OPEN', 'WRITE', 'RENAME', 'CLOSE'])('never answers %s of a put', async (what) => {
+    const transport = await open({ folder: 'public/silent' })
+    host.faults.never.add(what)
+    expect(await codeOf(transport.put('a.html', Buffer.from('a')))).toBe('timeout')
+  })
+
+  test('stops at once when it is told to, wherever it hangs', async () => {
+    for (const what of ['SUBSYSTEM', 'READDIR']) {
+      host.faults.never.add(what)
+      const stop = new AbortController()
+      const patient = { limits: { ...hasty, silenceMs: 60_000, connectMs: 60_000 }, signal: stop.signal }
+      const listing = openSftp(target(), patient).then((transport) => transport.list())
+      setTimeout(() => stop.abort(), 100)
+      expect(await codeOf(listing)).toBe('stopped')
+      host.faults.reset()
+    }
+  })
+
+  test.each(['folder', 'tree'] as const)('lists a %s without an end', async (what) => {
+    host.faults.endless = what
+    expect(await codeOf((await open()).list())).toBe('too-much')
+  })
+
+  test('gives a file that is longer than it says', async () => {
+    const transport = await open({ folder: 'public/long' })
+    await transport.put('a.html', Buffer.from('a'))
+    host.faults.endless = 'file'
+    expect(await codeOf(transport.read('a.html', 100_000))).toBe('too-much')
+  })
+
+  test('is cut at any byte while it opens: every time it is told', async () => {
+    // From the greeting to the first listing; a step that no message length divides.
+    const codes = new Set<string>()
+    for (let bytes = 1; bytes < 5_200; bytes += 173) {
+      const where = await hostile(cuttingHost(host.sftpPort, bytes))
+      const listed = open(where).then((transport) => transport.list().finally(() => transport.close()))
+      codes.add(await codeOf(listed))
+    }
+    codes.delete('no error')
+    expect([...codes].sort()).toEqual(['connection-lost', 'unreachable'])
+  }, 60_000)
+})
+
+describe('a host that does not rename onto a file', () => {
+  test('never leaves a page missing: what cannot take its place gives it back', async () => {
+    const transport = await open({ folder: 'public/aside' })
+    await transport.put('page.html', Buffer.from('old'))
+    host.faults.renameReplaces = false
+    // Once by itself, since the name is taken; then the file steps aside, and the new one fails again.
+    host.faults.failAfter('RENAME', 2)
+    expect(await codeOf(transport.put('page.html', Buffer.from('new')))).toBe('other')
+    expect((await transport.read('page.html', 10)).toString()).toBe('old')
+    expect((await transport.list()).map((file) => file.path)).toEqual(['page.html'])
+  })
+})

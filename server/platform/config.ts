@@ -1,0 +1,110 @@
+import { hkdfSync } from 'node:crypto'
+import Joi from 'joi'
+import type { OutgoingRules } from './outgoing'
+
+/** What the server is told by its environment; read and checked once, at start. */
+export interface Config {
+  readonly port: number
+  readonly databaseUrl: string
+  /** Keys for one purpose each, derived from the one the environment names (HKDF, RFC 5869). */
+  readonly keys: { readonly sealing: Buffer; readonly signing: Buffer }
+  /** The key itself: what was sealed before purposes had keys of their own is opened with it. */
+  readonly key: Buffer
+  /** Public addresses under which the application is reached; requests for any other host are refused. */
+  readonly origins: readonly string[]
+  /** Proxies in front whose word on the visitor's address and on TLS is taken. */
+  readonly trustedProxies: number
+  /** Deliveries that this process works on at the same time. */
+  readonly deliveriesAtOnce: number
+  /** Accounts that may be made from one origin in an hour. */
+  readonly signUpsAnHour: number
+  /** Where outgoing connections may lead. */
+  readonly outgoing: OutgoingRules
+  /** The practice host that the demo site is delivered to, and the demo account's switch. */
+  readonly demo: {
+    readonly sftpPort: number
+    readonly publicAddress: string
+    readonly account: string
+    readonly password: string
+  } | null
+  readonly logLevel: string
+  /** Whether cookies are marked Secure: true behind TLS. */
+  readonly secureCookies: boolean
+}
+
+const schema = Joi.object({
+  PORT: Joi.number().port().default(4600),
+  DATABASE_URL: Joi.string()
+    .uri({ scheme: ['postgres', 'postgresql'] })
+    .required(),
+  RUBRICANT_KEY: Joi.string().base64().length(44).required(),
+  RUBRICANT_DEMO: Joi.boolean().default(false),
+  RUBRICANT_ORIGIN: Joi.string()
+    .custom((text: string) => {
+      for (const one of text.split(/[\s,]+/))
+        if (!/^https?:$/.test(new URL(one).protocol) || new URL(one).origin !== one.replace(/\/$/, ''))
+          throw new Error('not an origin')
+      return text
+    }, 'origins')
+    .empty(''),
+  RUBRICANT_PROXIES: Joi.number().integer().min(0).max(10).default(0),
+  RUBRICANT_DELIVERIES: Joi.number().integer().min(1).max(64).default(4),
+  RUBRICANT_SIGN_UPS: Joi.number().integer().min(0).default(20),
+  RUBRICANT_PRIVATE_HOSTS: Joi.boolean().default(false),
+  LOG_LEVEL: Joi.string().valid('fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent').default('info'),
+  PRACTICE_SFTP_PORT: Joi.number().port().default(4622),
+  PRACTICE_WEB_PORT: Joi.number().port().default(4680),
+  PRACTICE_ACCOUNT: Joi.string().default('keeper'),
+  PRACTICE_PASSWORD: Joi.string().when('RUBRICANT_DEMO', { is: true, then: Joi.required() }),
+}).unknown()
+
+/** Reads the configuration; throws one error that names everything wrong with it. */
+export function readConfig(environment: NodeJS.ProcessEnv): Config {
+  const { error, value } = schema.validate(environment, { abortEarly: false, convert: true })
+  if (error) {
+    // Joi's message holds the names and the rules, never a secret's value.
+    const problems = error.details.map((detail) => detail.message.replace(/ with value .*/, '')).join('; ')
+    throw new Error(`The server's environment is not complete: ${problems}`)
+  }
+  const key = Buffer.from(value.RUBRICANT_KEY, 'base64')
+  const origins: string[] = value.RUBRICANT_ORIGIN
+    ? String(value.RUBRICANT_ORIGIN)
+        .split(/[\s,]+/)
+        .map((one) => new URL(one).origin)
+    : [`http://127.0.0.1:${value.PORT}`, `http://localhost:${value.PORT}`]
+  return {
+    port: value.PORT,
+    databaseUrl: value.DATABASE_URL,
+    key,
+    keys: { sealing: keyFor(key, 'sealing'), signing: keyFor(key, 'signing') },
+    origins,
+    trustedProxies: value.RUBRICANT_PROXIES,
+    deliveriesAtOnce: value.RUBRICANT_DELIVERIES,
+    signUpsAnHour: value.RUBRICANT_SIGN_UPS,
+    outgoing: {
+      privateRanges: value.RUBRICANT_PRIVATE_HOSTS,
+      // Of all that is inside, the practice host of the demo alone is let through.
+      allowed: value.RUBRICANT_DEMO ? [{ host: '127.0.0.1', port: value.PRACTICE_SFTP_PORT }] : [],
+    },
+    demo: value.RUBRICANT_DEMO
+      ? {
+          sftpPort: value.PRACTICE_SFTP_PORT,
+          publicAddress: `http://127.0.0.1:${value.PRACTICE_WEB_PORT}/`,
+          account: value.PRACTICE_ACCOUNT,
+          password: value.PRACTICE_PASSWORD,
+        }
+      : null,
+    logLevel: value.LOG_LEVEL,
+    secureCookies: origins.every((origin) => origin.startsWith('https:')),
+  }
+}
+
+const keyFor = (key: Buffer, purpose: string) =>
+  Buffer.from(hkdfSync('sha256', key, 'rubricant', purpose, 32))
+
+let current: Config | null = null
+
+/** The configuration of this process. */
+export function config(): Config {
+  return (current ??= readConfig(process.env))
+}

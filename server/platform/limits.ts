@@ -1,0 +1,89 @@
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
+import { config } from './config'
+import { pool } from './pool'
+import { Problem } from './problem'
+
+/** How often something may be done by one key before it has to wait. */
+interface Rule {
+  readonly points: number
+  readonly perSeconds: number
+}
+
+const minutes = (count: number) => count * 60
+
+const rules = {
+  /** Guesses at one account from one origin, or from one browser that its owner has used. */
+  guess: () => ({ points: 6, perSeconds: minutes(5) }),
+  /** Guesses at any account from one origin. */
+  'guess-from': () => ({ points: 40, perSeconds: minutes(15) }),
+  /** How often the two above were refused: what the delay grows with. */
+  'too-many': () => ({ points: 1_000_000, perSeconds: minutes(24 * 60) }),
+  'sign-up': () => ({ points: config().signUpsAnHour, perSeconds: minutes(60) }),
+  'destination-test': () => ({ points: 20, perSeconds: minutes(1) }),
+} satisfies Record<string, () => Rule>
+
+type Name = keyof typeof rules
+
+function limiter(name: Name): RateLimiterPostgres {
+  const { points, perSeconds } = rules[name]()
+  return new RateLimiterPostgres({
+    storeClient: pool(),
+    storeType: 'pool',
+    tableName: 'rate_limits',
+    tableCreated: true,
+    clearExpiredByTimeout: false,
+    keyPrefix: name,
+    points,
+    duration: perSeconds,
+  })
+}
+
+/**
+ * Takes one from what a key may still do, atomically and before the thing itself is done, so that many
+ * at once are counted as many.
+ * @returns seconds to wait where nothing is left, else null
+ */
+export async function take(name: Name, key: string): Promise<number | null> {
+  try {
+    await limiter(name).consume(key)
+    return null
+  } catch (refused) {
+    if (!(refused instanceof RateLimiterRes)) throw refused
+    return Math.max(1, Math.ceil(refused.msBeforeNext / 1000))
+  }
+}
+
+/** Each try too many makes the wait longer: doubled from half a minute up to an hour. */
+export async function takeWithGrowingDelay(
+  name: 'guess' | 'guess-from',
+  key: string,
+): Promise<number | null> {
+  const wait = await take(name, key)
+  if (wait === null) return null
+  const { consumedPoints } = await limiter('too-many').penalty(`${name} ${key}`)
+  const delay = Math.min(minutes(60), 30 * 2 ** Math.min(consumedPoints - 1, 7))
+  if (delay > wait) await limiter(name).block(key, delay)
+  return Math.max(wait, delay)
+}
+
+/** Gives back what `take` took: it was no guess. */
+export async function giveBack(name: Name, key: string): Promise<void> {
+  await limiter(name).reward(key, 1)
+}
+
+/** Forgets what a key has done. */
+export async function forgive(name: 'guess', key: string): Promise<void> {
+  await Promise.all([limiter(name).delete(key), limiter('too-many').delete(`${name} ${key}`)])
+}
+
+const inWords = (seconds: number) =>
+  seconds < 90 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`
+
+export const tooMany = (what: string, seconds: number) =>
+  new Problem('too-many-attempts', `${what} Try again in ${inWords(seconds)}.`, 429)
+
+/** A host is no thing to be asked again and again through this server. */
+export async function limitDestinationTests(accountId: string): Promise<void> {
+  const wait = await take('destination-test', accountId)
+  if (wait !== null) throw tooMany('That was many tests of destinations in a short time.', wait)
+}

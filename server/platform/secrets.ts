@@ -1,0 +1,52 @@
+import { createCipheriv, createDecipheriv, createHmac, randomBytes, timingSafeEqual } from 'node:crypto'
+import { config } from './config'
+import { Problem } from './problem'
+
+const algorithm = 'aes-256-gcm'
+const nonceBytes = 12
+const tagBytes = 16
+
+/**
+ * Encrypts a secret for storage: nonce, tag, ciphertext (AES-256-GCM, NIST SP 800-38D).
+ * @param use what the secret is for: sealed with it, it opens for nothing else
+ */
+export function seal(secret: string, use: string, key = config().keys.sealing): Buffer {
+  const nonce = randomBytes(nonceBytes)
+  const cipher = createCipheriv(algorithm, key, nonce).setAAD(Buffer.from(use))
+  const sealed = Buffer.concat([cipher.update(secret, 'utf8'), cipher.final()])
+  return Buffer.concat([nonce, cipher.getAuthTag(), sealed])
+}
+
+/** Opens what `seal` made for the same use; throws a Problem when key or use is another one. */
+export function unseal(sealed: Buffer, use: string, key = config().keys.sealing): string {
+  // Sealed before purposes had keys of their own: with the bare key, for any use.
+  const opened = open(sealed, Buffer.from(use), key) ?? open(sealed, null, config().key)
+  if (opened !== null) return opened
+  throw new Problem(
+    'key-changed',
+    'The stored password cannot be opened with this server’s key. Enter the password again.',
+  )
+}
+
+function open(sealed: Buffer, use: Buffer | null, key: Buffer): string | null {
+  try {
+    const decipher = createDecipheriv(algorithm, key, sealed.subarray(0, nonceBytes))
+    if (use) decipher.setAAD(use)
+    decipher.setAuthTag(sealed.subarray(nonceBytes, nonceBytes + tagBytes))
+    const opened = Buffer.concat([decipher.update(sealed.subarray(nonceBytes + tagBytes)), decipher.final()])
+    return opened.toString('utf8')
+  } catch {
+    return null
+  }
+}
+
+/** A keyed signature over a text, for addresses that only this server can make. */
+export const sign = (text: string): string =>
+  createHmac('sha256', config().keys.signing).update(`rubricant\u0000${text}`).digest('base64url')
+
+/** True when `signature` is what `sign` makes of the text. */
+export function isSigned(text: string, signature: string): boolean {
+  const expected = Buffer.from(sign(text))
+  const given = Buffer.from(signature)
+  return expected.length === given.length && timingSafeEqual(expected, given)
+}

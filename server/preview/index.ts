@@ -1,0 +1,1 @@
+export { previewBase, servePreview } from './preview'

@@ -1,0 +1,126 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { beginSession, endSession } from '../accounts/accounts'
+import { pool } from '../platform/pool'
+import { previewBase, servePreview } from './preview'
+import { filesOfSite } from '../sites/build'
+import { changeSite } from '../sites/changes'
+import { zipSite } from '../sites/zip'
+import { accountWithSite, delivered, freshDatabase, siteOf, writePage } from '../testing/support'
+
+let database: Awaited<ReturnType<typeof freshDatabase>>
+let ids: { accountId: string; siteId: string }
+let cookie: string
+let token: string
+beforeAll(async () => {
+  database = await freshDatabase()
+})
+afterAll(() => database.close())
+beforeEach(async () => {
+  ids = await accountWithSite('Home\n  Visit\n    Tides & ferries\n  Contact\n  Sketch (trial page)')
+  cookie = (await beginSession({ id: ids.accountId, email: '' })).get('set-cookie')!.split(';')[0]!
+  token = previewBase(new Request('http://x/', { headers: { cookie } }), ids.siteId).split('/')[2]!
+})
+
+const ask = (path: string, headers: Record<string, string> = {}) =>
+  servePreview(new Request('http://x/', { headers }), token, path).catch((answer: Response) => answer)
+const statusOf = async (path: string, headers?: Record<string, string>) => (await ask(path, headers)).status
+
+describe('the preview answers as a host does', () => {
+  test('a folder stands for its home file, case counts, and what is not there is 404', async () => {
+    expect(await statusOf('')).toBe(200)
+    expect(await statusOf('visit/')).toBe(200)
+    expect((await ask('visit')).headers.get('location')).toBe(`/preview/${token}/visit/`)
+    expect(await statusOf('visit/tides-and-ferries.html')).toBe(200)
+    expect(await statusOf('Visit/')).toBe(404)
+    expect(await statusOf('visit/tides.html')).toBe(404)
+    expect(await statusOf('%')).toBe(400)
+    expect(await statusOf('../../etc/passwd')).toBe(404)
+    expect((await ask('styles/site.css')).headers.get('content-type')).toBe('text/css; charset=utf-8')
+  })
+
+  test('a trial page can be looked at here, and only here', async () => {
+    expect(await (await ask('.trial/sketch.html')).text()).toContain('<h1>Sketch</h1>')
+    const { manifest } = await filesOfSite(pool(), await siteOf(ids.siteId, ids.accountId))
+    expect(manifest.map((file) => file.path)).not.toContain('.trial/sketch.html')
+  })
+
+  test('an old address leads on', async () => {
+    const site = await siteOf(ids.siteId, ids.accountId)
+    const contact = site.pages.find((page) => page.label === 'Contact')!
+    await delivered(ids, { [contact.id]: 'kontakt.html' })
+    expect((await ask('kontakt.html')).headers.get('location')).toBe(`/preview/${token}/contact.html`)
+  })
+
+  test('author content is sandboxed, without an origin, and sends nothing anywhere', async () => {
+    for (const path of ['', 'styles/site.css', 'nothing.html']) {
+      const policy = (await ask(path)).headers.get('content-security-policy')!
+      expect(policy).toMatch(/^sandbox allow-scripts allow-forms;/)
+      expect(policy).not.toContain('allow-same-origin')
+      expect(policy).toContain("connect-src 'none'")
+    }
+  })
+})
+
+describe('who may see a preview', () => {
+  test('whoever has the address, within the frame; alone only the one it was made for', async () => {
+    expect(await statusOf('')).toBe(200)
+    expect(await statusOf('', { 'sec-fetch-dest': 'document' })).toBe(404)
+    expect(await statusOf('', { 'sec-fetch-dest': 'document', cookie })).toBe(200)
+    const other = await beginSession({ id: (await accountWithSite('Home')).accountId, email: '' })
+    expect(await statusOf('', { cookie: other.get('set-cookie')!.split(';')[0]! })).toBe(404)
+  })
+
+  test('an address made up, changed, or of an ended session opens nothing', async () => {
+    const [siteId, name, until, signature] = token.split('.')
+    const { siteId: another } = await accountWithSite('Home')
+    for (const forged of [
+      'x',
+      `${siteId}.${name}.${until}`,
+      `${another}.${name}.${until}.${signature}`,
+      `${siteId}.${name}.${until}.${signature}x`,
+      `${siteId}.${name}.${Number(until) + 60}.${signature}`,
+    ])
+      expect(
+        (await servePreview(new Request('http://x/'), forged, '').catch((answer: Response) => answer)).status,
+      ).toBe(404)
+    await endSession(new Request('http://x/', { headers: { cookie } }))
+    expect(await statusOf('')).toBe(404)
+  })
+})
+
+test('an address opens nothing once it has run out, and tells its window so', async () => {
+  const request = new Request('http://x/', { headers: { cookie } })
+  const old = previewBase(request, ids.siteId, Date.now() - 11 * 60_000).split('/')[2]!
+  const answer = await servePreview(new Request('http://x/'), old, 'contact.html')
+  expect(answer.status).toBe(410)
+  expect(await answer.text()).toContain('expired: "contact.html"')
+})
+
+test('the script goes in front of the end of the body, whatever letters stand before it', async () => {
+  await writePage(ids.siteId, ids.accountId, 'Contact', `<p>${'İ'.repeat(500)}</p>`)
+  const html = await (await ask('contact.html')).text()
+  expect(html).toMatch(/<\/script>\s*<\/body>\s*<\/html>\s*$/)
+  expect(html).toContain(`${'İ'.repeat(500)}</p>`)
+})
+
+test('a ZIP of one site is the same to the byte, another day too', async () => {
+  await writePage(ids.siteId, ids.accountId, 'Contact', '<p>ü</p>')
+  const zip = async () =>
+    Buffer.from(
+      await new Response(
+        zipSite(await filesOfSite(pool(), await siteOf(ids.siteId, ids.accountId))),
+      ).arrayBuffer(),
+    )
+  const first = await zip()
+  expect(first.subarray(0, 2).toString()).toBe('PK')
+  expect((await zip()).equals(first)).toBe(true)
+  const { pages } = await siteOf(ids.siteId, ids.accountId)
+  await changeSite(ids.siteId, ids.accountId, 0, () => ({
+    kind: 'setPageText',
+    pageId: pages[1]!.id,
+    field: 'title',
+    value: 'Other',
+    was: null,
+  }))
+  expect((await zip()).equals(first)).toBe(false)
+})

@@ -1,0 +1,156 @@
+import mime from 'mime-types'
+import { forwardersOf } from '#core/build'
+import { mergePath } from '#core/links'
+import { encodePath, escapeText } from '#core/markup'
+import { namesOf } from '#core/naming'
+import { homeFileOf } from '#core/template'
+import { accountOf, accountOfSessionName, sessionName, sessionToken } from '#server/accounts'
+import { bytesFrom, getBlobs } from '#server/contents'
+import { isSigned, notFound, pool, Problem, sign } from '#server/platform'
+import { buildForPage, loadSite } from '#server/sites'
+
+/** How long an address opens the preview; the window that shows it asks for the next one before. */
+const previewMinutes = 10
+
+/**
+ * The address of a site's preview for one session and some minutes. Author content runs in a sandbox of
+ * no origin, which sends no cookies, so the right to see the site stands in the address: it is signed,
+ * ends with the session, and is of no use to whoever is handed it later.
+ */
+export function previewBase(request: Request, siteId: string, now = Date.now()): string {
+  const name = sessionName(sessionToken(request)!)
+  const until = Math.ceil(now / 60_000) + previewMinutes
+  return `/preview/${siteId}.${name}.${until}.${sign(`preview ${siteId} ${name} ${until}`)}/`
+}
+
+/** Tells the window that shows it that its address has run out; that one comes back with the next. */
+const expired = (rest: string) =>
+  `<script>parent.postMessage({ rubricantPreview: { expired: ${JSON.stringify(rest).replace(/</g, '\\u003c')} } }, '*')</script>`
+
+/** Reports title and place to the page that shows the preview, and reloads when that asks for it. */
+const reporter = (siteBase: string) => `<script>(() => {
+  const base = ${JSON.stringify(siteBase)}
+  const tell = () => parent.postMessage({ rubricantPreview: { path: decodeURI(location.pathname).slice(base.length), title: document.title } }, '*')
+  addEventListener('message', (event) => { if (event.source === parent && event.data === 'rubricant-reload') location.reload() })
+  document.readyState === 'loading' ? addEventListener('DOMContentLoaded', tell) : tell()
+  addEventListener('hashchange', tell)
+})()</script>`
+
+function policy(isPage: boolean): string {
+  const script = isPage ? `script-src 'self' 'unsafe-inline'` : `script-src 'self'`
+  return [
+    'sandbox allow-scripts allow-forms',
+    `default-src 'self' data: blob:`,
+    script,
+    `style-src 'self' 'unsafe-inline'`,
+    `connect-src 'none'`,
+    `form-action 'none'`,
+    `base-uri 'self'`,
+    `frame-ancestors 'self'`,
+  ].join('; ')
+}
+
+const page = (status: number, title: string, text: string, script: string): Response =>
+  new Response(
+    `<!DOCTYPE html>\n<html lang="en"><meta charset="utf-8"><title>${title}</title><body style="font: 16px/1.5 sans-serif; padding: 2rem; color: #221d17; background: #fbf8f2"><h1 style="font-size: 1.4rem">${title}</h1><p>${text}</p>${script}</body></html>\n`,
+    {
+      status,
+      headers: {
+        'content-type': 'text/html; charset=utf-8',
+        'content-security-policy': policy(true),
+        'cache-control': 'no-store',
+      },
+    },
+  )
+
+/**
+ * Answers a request for a file of a site as a host would: a folder stands for its home file, case
+ * counts, what is not there is 404.
+ * @param token the first path segment after `/preview/`
+ * @param rest the path in the site, still percent-encoded
+ */
+export async function servePreview(request: Request, token: string, rest: string): Promise<Response> {
+  const [siteId, name, until, signature] = token.split('.')
+  if (!siteId || !name || !until || !signature) throw notFound()
+  if (!isSigned(`preview ${siteId} ${name} ${until}`, signature)) throw notFound()
+  if (Number(until) * 60_000 < Date.now())
+    return page(410, 'One moment', 'The preview is shown again at once.', expired(rest))
+  const account = await accountOfSessionName(name)
+  if (!account) throw notFound()
+  // Whoever says who they are has to be the one the address was made for; and a page of its own,
+  // outside the sandboxed frame, has cookies to show.
+  const visitor = await accountOf(request)
+  const alone = request.headers.get('sec-fetch-dest') === 'document'
+  if (visitor ? visitor.id !== account.id : alone) throw notFound()
+  const stored = await loadSite(pool(), siteId, account.id)
+  if (!stored) throw notFound()
+  const { site } = stored
+  const names = namesOf(site)
+  const homeFile = homeFileOf(site)
+  const base = `/preview/${token}/`
+  const script = reporter(base)
+
+  let wanted: string
+  try {
+    wanted = mergePath('', decodeURIComponent(rest))
+  } catch {
+    return page(400, 'Bad address', 'This address is not well formed.', script)
+  }
+  const file = wanted === '' || wanted.endsWith('/') ? wanted + homeFile : wanted
+  const hit = names.byPath.get(file)
+  if (!hit) {
+    const forwarder = forwardersOf(site).find((one) => one.path === file)
+    if (forwarder)
+      return new Response(null, { status: 302, headers: { location: base + encodePath(forwarder.to) } })
+    if (names.byPath.has(`${wanted}/${homeFile}`))
+      return new Response(null, { status: 301, headers: { location: `${base}${rest}/` } })
+    return page(
+      404,
+      'Not found',
+      'No page or file of the site has this address. On a host, visitors would see its “not found” page.',
+      script,
+    )
+  }
+  const headers = { 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' }
+  const type = mime.contentType(file.slice(file.lastIndexOf('/') + 1)) || 'application/octet-stream'
+  if (hit.kind === 'file') {
+    const entry = site.files.find((one) => one.id === hit.id)!
+    const bytes =
+      entry.kind === 'style'
+        ? Buffer.from((await buildForPage(pool(), site, '')).textOf(entry.id))
+        : bytesFrom(await getBlobs(pool(), [entry.hash]), entry.hash)
+    // A drawing opened by itself is a document too, so it gets the same sandbox.
+    return new Response(new Uint8Array(bytes), {
+      headers: {
+        ...headers,
+        'content-type': type,
+        'content-security-policy': policy(false),
+        'access-control-allow-origin': '*',
+      },
+    })
+  }
+  let html: string
+  try {
+    html = (await buildForPage(pool(), site, hit.id)).textOf(hit.id)
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    return page(error.status, 'This page cannot be shown', escapeText(error.message), script)
+  }
+  // The script goes in front of the end of the body, or at the very end; the delivered page has none.
+  const at = lastMatch(html, /<\/body[\s>]/gi)
+  const shown = at < 0 ? html + script : html.slice(0, at) + script + html.slice(at)
+  return new Response(shown, {
+    headers: {
+      ...headers,
+      'content-type': 'text/html; charset=utf-8',
+      'content-security-policy': policy(true),
+    },
+  })
+}
+
+/** Where the last match begins; -1 without one. Not by lower case, which makes some letters longer. */
+function lastMatch(text: string, pattern: RegExp): number {
+  let at = -1
+  for (const match of text.matchAll(pattern)) at = match.index
+  return at
+}

@@ -1,0 +1,135 @@
+import { setImmediate } from 'node:timers/promises'
+import { type Build, buildSite } from '#core/build'
+import type { ManifestFile } from '#core/delivery'
+import type { Hash, Site } from '#core/site'
+import { bytesFrom, getBlobs, getTexts, hashOf, loadFacts, loadStyles, textFrom } from '#server/contents'
+import { Problem, type Queryable } from '#server/platform'
+
+/** Pages whose texts are in reach at a time. */
+const batchSize = 50
+/** How long pages are made before anybody else has a turn. */
+const turnMs = 25
+const thisYear = () => new Date().getFullYear()
+
+const sharedTexts = (site: Site): Hash[] => [
+  ...site.templates.map((template) => template.source),
+  ...site.files.filter((file) => file.kind === 'style').map((file) => file.hash),
+]
+
+/** The sources of a build in which the shared texts and those of some pages are in reach. */
+async function sourcesFor(db: Queryable, site: Site, contents: readonly Hash[], texts: Map<Hash, string>) {
+  const styles = site.files.filter((file) => file.kind === 'style').map((file) => file.hash)
+  const [factsOf, cssOf] = [await loadFacts(db, contents), await loadStyles(db, styles)]
+  return { textOf: textFrom(texts), factsOf, cssOf, digest: hashOf, year: thisYear() }
+}
+
+/** The build's own refusal as a Problem, before anything is made. */
+function refuseTooLarge(build: Build): void {
+  const refusal = build.refusal()
+  if (refusal !== null) throw new Problem('too-large', refusal, 422)
+}
+
+/** A build in which one page and the style sheets can be made. */
+export async function buildForPage(db: Queryable, site: Site, pageId: string): Promise<Build> {
+  const content = site.pages.find((page) => page.id === pageId)?.content
+  const hashes = content ? [content] : []
+  const texts = await getTexts(db, [...sharedTexts(site), ...hashes])
+  const build = buildSite(site, await sourcesFor(db, site, hashes, texts))
+  refuseTooLarge(build)
+  return build
+}
+
+/** What was made of each page when a site's manifest was last asked for, by signature. */
+interface Made {
+  readonly signature: Hash
+  readonly hash: Hash
+  readonly sizeBytes: number
+}
+const manifests = new Map<string, Map<string, Made>>()
+const manifestLimit = 8
+
+/** The finished site in memory terms: a list of files, and their bytes on demand. */
+export interface SiteFiles {
+  readonly manifest: readonly ManifestFile[]
+  /** Bytes of some of the files, by path; asked for in portions. */
+  bytesOf(paths: readonly string[]): Promise<Map<string, Buffer>>
+}
+
+/**
+ * Every file of the finished site with its hash. Pages that cannot have changed since the last
+ * time are not made again. Gives way to other work between batches.
+ */
+export async function filesOfSite(db: Queryable, site: Site, signal?: AbortSignal): Promise<SiteFiles> {
+  const texts = await getTexts(db, sharedTexts(site))
+  const real = site.pages.filter((page) => !page.trial).map((page) => page.content)
+  const build = buildSite(site, await sourcesFor(db, site, real, texts))
+  refuseTooLarge(build)
+  const contents = new Map(site.pages.map((page) => [page.id, page.content]))
+  const known = manifests.get(site.id)
+  const made = new Map<string, Made>()
+  const byPath = new Map(build.entries.map((entry) => [entry.path, entry]))
+
+  const contentsOf = (ids: readonly string[]) =>
+    getTexts(
+      db,
+      ids.flatMap((id) => contents.get(id) ?? []),
+    )
+  const shared = new Set(sharedTexts(site))
+  /**
+   * Puts a batch's contents in reach, and lets go of the batch before. Two that are made at once of one
+   * site each have texts of their own.
+   */
+  const reach = (batch: ReadonlyMap<Hash, string>) => {
+    for (const hash of texts.keys()) if (!shared.has(hash)) texts.delete(hash)
+    for (const [hash, text] of batch) texts.set(hash, text)
+  }
+
+  let turn = performance.now()
+  const manifest: ManifestFile[] = []
+  for (let at = 0; at < build.entries.length; at += batchSize) {
+    const batch = build.entries.slice(at, at + batchSize).filter((entry) => entry.stored === null)
+    const signatures = new Map(batch.map((entry) => [entry.id, hashOf(build.signatureOf(entry.id))]))
+    const stale = batch.filter((entry) => known?.get(entry.id)?.signature !== signatures.get(entry.id))
+    if (stale.length > 0) reach(await contentsOf(stale.map((entry) => entry.id)))
+    for (const { id } of batch) {
+      if (performance.now() - turn > turnMs) {
+        await setImmediate()
+        turn = performance.now()
+      }
+      signal?.throwIfAborted()
+      const signature = signatures.get(id)!
+      const old = known?.get(id)
+      if (old?.signature === signature) {
+        made.set(id, old)
+        continue
+      }
+      const bytes = Buffer.from(build.textOf(id))
+      made.set(id, { signature, hash: hashOf(bytes), sizeBytes: bytes.length })
+    }
+  }
+  for (const { path, kind, isHome, id, stored } of build.entries) {
+    const { hash, sizeBytes } = stored ?? made.get(id)!
+    manifest.push({ path, kind, isHome, hash, sizeBytes })
+  }
+  manifests.delete(site.id)
+  manifests.set(site.id, made)
+  if (manifests.size > manifestLimit) manifests.delete(manifests.keys().next().value!)
+
+  return {
+    manifest,
+    async bytesOf(paths) {
+      const entries = paths.flatMap((path) => byPath.get(path) ?? [])
+      const blobs = await getBlobs(
+        db,
+        entries.flatMap((entry) => entry.stored?.hash ?? []),
+      )
+      reach(await contentsOf(entries.map((entry) => entry.id)))
+      return new Map(
+        entries.map((entry) => [
+          entry.path,
+          entry.stored ? bytesFrom(blobs, entry.stored.hash) : Buffer.from(build.textOf(entry.id)),
+        ]),
+      )
+    },
+  }
+}

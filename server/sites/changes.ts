@@ -1,0 +1,290 @@
+import { randomUUID } from 'node:crypto'
+import type pg from 'pg'
+import { type Change, copiesOf, edit, findRewrites, type Refusal, rippleOf } from '#core/change'
+import { applyEdits } from '#core/markup'
+import {
+  applyDiff,
+  type DiffConflict,
+  diffSites,
+  isEmptyDiff,
+  reverseDiff,
+  type Site,
+  type SiteDiff,
+} from '#core/site'
+import { listAddresses } from './address-rows'
+import { getTexts, hashOf, loadFacts, loadStyles, putBlobs, textFrom } from '#server/contents'
+import { announceSoon, noteRequest, notFound, Problem, transaction } from '#server/platform'
+import {
+  diffsSince,
+  type HistoryStep,
+  markStep,
+  passUndone,
+  saveRevision,
+  stepToRedo,
+  stepToUndo,
+  undoTitles,
+} from './history-rows'
+import { loadSite, remember, type StoredSite } from './site-rows'
+import { type RippleView, textsToShow, viewRipple } from './ripple-view'
+
+/** What a window gets back: everything it has not seen yet, its own change among it. */
+export interface Saved {
+  readonly revision: number
+  readonly diffs: readonly SiteDiff[]
+  readonly undo: string | null
+  readonly redo: string | null
+  readonly savedAt: string
+  /** What the window's own change touched beside itself; null when no file changed its name. */
+  readonly ripple: RippleView | null
+}
+
+/** A sentence for the history: what undo would take back. */
+function titleOf(change: Change, before: Site): string {
+  const label = (id: string) => before.pages.find((page) => page.id === id)?.label ?? 'a page'
+  switch (change.kind) {
+    case 'addPages':
+      return change.pages.length === 1
+        ? `adding “${change.pages[0]!.label}”`
+        : `adding ${change.pages.length} pages`
+    case 'setPageText': {
+      const field = change.field === 'ownName' ? 'own name' : change.field
+      return `a new ${field} for “${label(change.pageId)}”`
+    }
+    case 'setContent':
+      return `writing in “${label(change.pageId)}”`
+    case 'setPageFlag': {
+      const which =
+        change.pageIds.length === 1
+          ? `of “${label(change.pageIds[0]!)}”`
+          : `of ${change.pageIds.length} pages`
+      return change.flag === 'trial' ? `trial page or not, ${which}` : `the menu entry ${which}`
+    }
+    case 'replacePlan':
+      return 'a new plan'
+    case 'duplicatePages':
+      return change.pageIds.length === 1
+        ? `copying “${label(change.pageIds[0]!)}”`
+        : `copying ${change.pageIds.length} pages`
+    case 'releaseNames':
+      return change.pageIds.length === 1
+        ? `a new address for “${label(change.pageIds[0]!)}”`
+        : 'new addresses'
+    case 'dropAddresses':
+      return 'giving up old addresses'
+    case 'noteAddresses':
+      return 'what was delivered'
+    case 'setHome':
+      return `“${label(change.pageId)}” as the home page`
+    case 'movePages':
+      return change.pageIds.length === 1
+        ? `moving “${label(change.pageIds[0]!)}”`
+        : `moving ${change.pageIds.length} pages`
+    case 'removePages':
+      return change.pageIds.length === 1
+        ? `removing “${label(change.pageIds[0]!)}”`
+        : `removing ${change.pageIds.length} pages`
+    case 'setScheme':
+      return 'a new naming scheme'
+    case 'setSetting':
+      return { name: 'a new site name', language: 'a new language', titlePattern: 'a new title pattern' }[
+        change.field
+      ]
+    case 'setTemplate':
+      return 'a change of the template'
+    case 'addFile':
+      return `adding ${change.label}`
+    case 'setFile':
+      return 'a change of a file'
+    case 'removeFile':
+      return 'removing a file'
+  }
+}
+
+/** The refusal as an error with all the author needs to go on. */
+function refusalProblem(refusal: Refusal): Problem {
+  const status = refusal.reason === 'invalid' ? 422 : 409
+  return new Problem(refusal.reason, refusal.message, status, 'now' in refusal ? { now: refusal.now } : null)
+}
+
+/** The changed site with every reference mended that the change made wrong; new texts are stored. */
+async function mend(client: pg.PoolClient, before: Site, after: Site, change: Change, store: boolean) {
+  const hashes = new Set(after.pages.map((page) => page.content))
+  const factsOf = await loadFacts(client, hashes)
+  const styles = after.files.filter((one) => one.kind === 'style').map((one) => one.hash)
+  const cssOf = await loadStyles(client, styles)
+  const texts = await getTexts(
+    client,
+    after.templates.map((one) => one.source),
+  )
+  const textOf = textFrom(texts)
+  const rewrites = findRewrites(before, after, { factsOf, textOf, cssOf }, copiesOf(change))
+  if (rewrites.length === 0) return { site: after, rewrites, factsOf }
+  for (const [hash, text] of await getTexts(
+    client,
+    rewrites.map((one) => one.hash),
+  ))
+    texts.set(hash, text)
+  const mended = rewrites.map((one) => applyEdits(textOf(one.hash), one.edits))
+  const stored = store ? await putBlobs(client, mended) : mended.map(hashOf)
+  const next = new Map(
+    rewrites.map((one, index) => [
+      one.owner.id,
+      { hash: stored[index]!, size: Buffer.byteLength(mended[index]!) },
+    ]),
+  )
+  const site: Site = {
+    ...after,
+    pages: after.pages.map((page) =>
+      next.has(page.id) ? { ...page, content: next.get(page.id)!.hash } : page,
+    ),
+    templates: after.templates.map((one) =>
+      next.has(one.id) ? { ...one, source: next.get(one.id)!.hash } : one,
+    ),
+    files: after.files.map((one) => {
+      const made = next.get(one.id)
+      return made ? { ...one, hash: made.hash, sizeBytes: made.size } : one
+    }),
+  }
+  return { site, rewrites, factsOf }
+}
+
+async function lockedSite(client: pg.PoolClient, siteId: string, accountId: string): Promise<StoredSite> {
+  const stored = await loadSite(client, siteId, accountId, true)
+  if (!stored) throw notFound()
+  return stored
+}
+
+async function savedSince(
+  client: pg.PoolClient,
+  siteId: string,
+  seen: number,
+  revision: number,
+): Promise<Saved> {
+  const diffs = await diffsSince(client, siteId, seen)
+  return {
+    revision,
+    diffs,
+    ...(await undoTitles(client, siteId)),
+    savedAt: new Date().toISOString(),
+    ripple: null,
+  }
+}
+
+/**
+ * Makes one change to an account's site: the rows it alters, the references it makes wrong, the
+ * next revision and its history row, all in one transaction.
+ * @param prepare turns the request into a change, storing new contents first
+ * @param seen the revision the window knows
+ * @param shown whether the change's ripple has been shown; one that reaches further (see
+ *   `Ripple`) is made only then. Otherwise throws the problem `ask-first`, with the ripple as its detail.
+ * @param requestId names this request: asked for again because its answer was lost, it is answered again
+ *   and made once
+ */
+export async function changeSite(
+  siteId: string,
+  accountId: string,
+  seen: number,
+  prepare: (client: pg.PoolClient) => Promise<Change> | Change,
+  shown = true,
+  requestId: string = randomUUID(),
+): Promise<Saved> {
+  let made: StoredSite | null = null
+  const saved = await transaction(async (client) => {
+    const { site, revision } = await lockedSite(client, siteId, accountId)
+    if ((await noteRequest(client, accountId, requestId)) !== 'new')
+      return savedSince(client, siteId, seen, revision)
+    const change = await prepare(client)
+    const edited = edit(site, change)
+    if ('refusal' in edited) throw refusalProblem(edited.refusal)
+    const { site: after, rewrites, factsOf } = await mend(client, site, edited.site, change, true)
+    const diff = diffSites(site, after)
+    if (isEmptyDiff(diff)) return savedSince(client, siteId, seen, revision)
+    const ripple = rippleOf(site, edited.site, rewrites, factsOf)
+    const texts = await getTexts(client, textsToShow(ripple.rewrites))
+    const view = viewRipple(site, ripple, textFrom(texts))
+    if (ripple.reachesFurther && !shown)
+      throw new Problem('ask-first', 'This touches more than it seems to.', 409, { ripple: view })
+    await passUndone(client, siteId)
+    const next = await saveRevision(client, after, { kind: 'change', title: titleOf(change, site), diff })
+    made = { site: after, revision: next }
+    return {
+      ...(await savedSince(client, siteId, seen, next)),
+      ripple: ripple.moved.length > 0 ? view : null,
+    }
+  })
+  if (made) remember(made)
+  announceSoon({ siteId, kind: 'revision', revision: saved.revision })
+  return saved
+}
+
+/** What a change would touch, without making it. */
+export async function previewChange(
+  siteId: string,
+  accountId: string,
+  prepare: (client: pg.PoolClient) => Promise<Change> | Change,
+): Promise<RippleView> {
+  return transaction(async (client) => {
+    const stored = await loadSite(client, siteId, accountId)
+    if (!stored) throw notFound()
+    const { site } = stored
+    const change = await prepare(client)
+    const edited = edit(site, change)
+    if ('refusal' in edited) throw refusalProblem(edited.refusal)
+    const { rewrites, factsOf } = await mend(client, site, edited.site, change, false)
+    const ripple = rippleOf(site, edited.site, rewrites, factsOf)
+    const texts = await getTexts(client, textsToShow(ripple.rewrites))
+    return viewRipple(site, ripple, textFrom(texts))
+  })
+}
+
+/** Pages that come back have the addresses that are out in the world now, not those of when they went. */
+async function withAddresses(client: pg.PoolClient, site: Site, known: ReadonlySet<string>): Promise<Site> {
+  if (site.pages.every((page) => known.has(page.id))) return site
+  const addresses = await listAddresses(client, site.id)
+  return {
+    ...site,
+    pages: site.pages.map((page) =>
+      known.has(page.id) ? page : { ...page, addresses: addresses[page.id] ?? [] },
+    ),
+  }
+}
+
+const conflictSentence = (conflict: DiffConflict, step: HistoryStep) =>
+  `This cannot be taken back or made again (${step.title}): ${conflict.table === 'pages' ? 'a page' : 'something'} it touched has been changed since${conflict.field ? ` (${conflict.field})` : ''}.`
+
+/** Takes back the latest change, or makes the one taken back last again. */
+export async function stepHistory(
+  siteId: string,
+  accountId: string,
+  seen: number,
+  direction: 'undo' | 'redo',
+  requestId: string = randomUUID(),
+): Promise<Saved> {
+  const saved = await transaction(async (client) => {
+    const { site, revision } = await lockedSite(client, siteId, accountId)
+    if ((await noteRequest(client, accountId, requestId)) !== 'new')
+      return savedSince(client, siteId, seen, revision)
+    const step = await (direction === 'undo' ? stepToUndo : stepToRedo)(client, siteId)
+    if (!step) return savedSince(client, siteId, seen, revision)
+    const diff = direction === 'undo' ? reverseDiff(step.diff) : step.diff
+    const applied = applyDiff(site, diff)
+    if ('conflict' in applied)
+      throw new Problem('changed-elsewhere', conflictSentence(applied.conflict, step), 409)
+    const after = await withAddresses(client, applied.site, new Set(site.pages.map((page) => page.id)))
+    await markStep(client, siteId, step.revision, direction === 'undo' ? 'undone' : 'done')
+    const made = diffSites(site, after)
+    const next = await saveRevision(client, after, { kind: direction, title: step.title, diff: made })
+    return savedSince(client, siteId, seen, next)
+  })
+  announceSoon({ siteId, kind: 'revision', revision: saved.revision })
+  return saved
+}
+
+/** Everything a window that saw `seen` has missed. */
+export async function catchUp(siteId: string, accountId: string, seen: number): Promise<Saved> {
+  return transaction(async (client) => {
+    const stored = await loadSite(client, siteId, accountId)
+    if (!stored) throw notFound()
+    return savedSince(client, siteId, seen, stored.revision)
+  })
+}

@@ -1,0 +1,192 @@
+import { composeDiffs, contentsOfDiff, type Site, type SiteDiff } from '#core/site'
+import { many, maybeOne, type Queryable } from '#server/platform'
+import { markAddresses } from './address-rows'
+import { writeRows } from './site-rows'
+
+/** What is written beside the rows when a site goes to its next revision. */
+export interface HistoryEntry {
+  readonly kind: 'change' | 'undo' | 'redo'
+  readonly title: string
+  readonly diff: SiteDiff
+  /** Whether undo can reach it; what a delivery notes it cannot. */
+  readonly undoable?: boolean
+}
+
+/**
+ * Writes the rows a difference alters, the next revision and its history row.
+ * The caller holds the site's lock and owns the transaction.
+ * @returns the new revision
+ */
+export async function saveRevision(db: Queryable, after: Site, entry: HistoryEntry): Promise<number> {
+  const { diff } = entry
+  await writeRows(db, after, diff)
+  const { rows } = await db.query<{ revision: number }>(
+    `UPDATE sites SET revision = revision + 1, changed_at = now(), name = $2, language = $3, title_pattern = $4,
+       home_id = $5, scheme = $6, next_seq = $7 WHERE id = $1 RETURNING revision`,
+    [
+      after.id,
+      after.name,
+      after.language,
+      after.titlePattern,
+      after.homeId,
+      JSON.stringify(after.scheme),
+      after.nextSeq,
+    ],
+  )
+  const { revision } = rows[0]!
+  await db.query(
+    `INSERT INTO history (site_id, revision, kind, title, diff, state) VALUES ($1, $2, $3, $4, $5, $6)`,
+    [
+      after.id,
+      revision,
+      entry.kind,
+      entry.title,
+      JSON.stringify(diff),
+      entry.undoable === false ? 'passed' : 'done',
+    ],
+  )
+  await db.query('INSERT INTO history_contents (site_id, revision, hash) SELECT $1, $2, unnest($3::text[])', [
+    after.id,
+    revision,
+    [...contentsOfDiff(diff)],
+  ])
+  await markAddresses(db, after.id, addressesOf(diff, 'before', 'after'), true)
+  await markAddresses(db, after.id, addressesOf(diff, 'after', 'before'), false)
+  return revision
+}
+
+/** Addresses that one side of a difference has and the other has not, of pages that are on both. */
+function addressesOf(diff: SiteDiff, here: 'before' | 'after', there: 'before' | 'after') {
+  return Object.entries(diff.pages).flatMap(([pageId, row]) => {
+    if (!row[here] || !row[there]) return []
+    const gone = new Set(row[there].addresses)
+    return (row[here].addresses ?? []).filter((path) => !gone.has(path)).map((path) => ({ pageId, path }))
+  })
+}
+
+/** A change that can be taken back or made again. */
+export interface HistoryStep {
+  readonly revision: number
+  readonly title: string
+  readonly diff: SiteDiff
+}
+
+/** The change that undo would take back next, or null. */
+export const stepToUndo = (db: Queryable, siteId: string): Promise<HistoryStep | null> =>
+  maybeOne<HistoryStep>(
+    db,
+    `SELECT revision, title, diff FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'done'
+     ORDER BY revision DESC LIMIT 1`,
+    [siteId],
+  )
+
+/** The change that redo would make again next, or null. */
+export const stepToRedo = (db: Queryable, siteId: string): Promise<HistoryStep | null> =>
+  maybeOne<HistoryStep>(
+    db,
+    `SELECT revision, title, diff FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'undone'
+     ORDER BY revision LIMIT 1`,
+    [siteId],
+  )
+
+export async function markStep(
+  db: Queryable,
+  siteId: string,
+  revision: number,
+  state: 'done' | 'undone',
+): Promise<void> {
+  await db.query('UPDATE history SET state = $3 WHERE site_id = $1 AND revision = $2', [
+    siteId,
+    revision,
+    state,
+  ])
+}
+
+/** A new change makes the ones taken back before it unreachable for redo. */
+export async function passUndone(db: Queryable, siteId: string): Promise<void> {
+  await db.query(
+    `UPDATE history SET state = 'passed' WHERE site_id = $1 AND kind = 'change' AND state = 'undone'`,
+    [siteId],
+  )
+}
+
+/** Makes what was done so far the ground that undo does not go below. */
+export async function passAll(db: Queryable, siteId: string): Promise<void> {
+  await db.query(`UPDATE history SET state = 'passed' WHERE site_id = $1 AND kind = 'change'`, [siteId])
+}
+
+/** Titles of what undo and redo would do; the differences themselves may be large and stay where they are. */
+export async function undoTitles(
+  db: Queryable,
+  siteId: string,
+): Promise<{ undo: string | null; redo: string | null }> {
+  const { rows } = await db.query<{ undo: string | null; redo: string | null }>(
+    `SELECT
+       (SELECT title FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'done'
+        ORDER BY revision DESC LIMIT 1) AS undo,
+       (SELECT title FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'undone'
+        ORDER BY revision LIMIT 1) AS redo`,
+    [siteId],
+  )
+  return rows[0]!
+}
+
+/** Differences after a revision, oldest first: what a window that saw it has missed. */
+export async function diffsSince(db: Queryable, siteId: string, revision: number): Promise<SiteDiff[]> {
+  const rows = await many<{ diff: SiteDiff }>(
+    db,
+    'SELECT diff FROM history WHERE site_id = $1 AND revision > $2 ORDER BY revision',
+    [siteId, revision],
+  )
+  return rows.map((row) => row.diff)
+}
+
+/** Days of which every step is kept. */
+const everyStepDays = 30
+/** So many of the latest steps are kept whatever their age: they are what undo goes through. */
+const latestSteps = 500
+
+/** Days of sites whose steps are due to become one, the oldest first. */
+export const daysToThin = (db: Queryable, most: number): Promise<{ siteId: string; day: string }[]> =>
+  many(
+    db,
+    `SELECT h.site_id AS "siteId", h.made_at::date::text AS day FROM history h
+     JOIN sites s ON s.id = h.site_id AND h.revision <= s.revision - ${latestSteps}
+     WHERE h.made_at < date_trunc('day', now()) - interval '${everyStepDays} days'
+     GROUP BY 1, 2 HAVING count(*) > 1 ORDER BY 2 LIMIT $1`,
+    [most],
+  )
+
+/** Makes one step of all steps of a site's day; the caller owns a transaction. */
+export async function thinDay(db: Queryable, siteId: string, day: string): Promise<void> {
+  await db.query('SELECT 1 FROM sites WHERE id = $1 FOR UPDATE', [siteId])
+  const steps = await many<{ revision: number; kind: string; state: string; diff: SiteDiff; title: string }>(
+    db,
+    `SELECT revision, kind, state, diff, title FROM history h WHERE site_id = $1 AND made_at::date = $2::date
+       AND revision <= (SELECT revision FROM sites WHERE id = $1) - ${latestSteps} ORDER BY revision`,
+    [siteId, day],
+  )
+  const last = steps[steps.length - 1]
+  if (!last || steps.length < 2) return
+  const diff = steps.map((step) => step.diff).reduce(composeDiffs)
+  // Undo can go through the day as one where nothing of it has been taken back or passed by.
+  const isDone = steps.every((step) => step.kind === 'change' && step.state === 'done')
+  const earlier = steps.slice(0, -1).map((step) => step.revision)
+  await db.query('DELETE FROM history WHERE site_id = $1 AND revision = ANY($2)', [siteId, earlier])
+  await db.query(
+    `UPDATE history SET kind = 'change', state = $3, title = $4, diff = $5 WHERE site_id = $1 AND revision = $2`,
+    [
+      siteId,
+      last.revision,
+      isDone ? 'done' : 'passed',
+      `the ${steps.length} changes of ${day}`,
+      JSON.stringify(diff),
+    ],
+  )
+  await db.query('DELETE FROM history_contents WHERE site_id = $1 AND revision = $2', [siteId, last.revision])
+  await db.query('INSERT INTO history_contents (site_id, revision, hash) SELECT $1, $2, unnest($3::text[])', [
+    siteId,
+    last.revision,
+    [...contentsOfDiff(diff)],
+  ])
+}

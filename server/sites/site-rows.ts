@@ -1,0 +1,213 @@
+import {
+  checkSite,
+  defaultScheme,
+  type Page,
+  type Site,
+  type SiteDiff,
+  type SiteFile,
+  type Template,
+} from '#core/site'
+import { log, many, maybeOne, Problem, type Queryable } from '#server/platform'
+
+/** A site at one revision. */
+export interface StoredSite {
+  readonly site: Site
+  readonly revision: number
+}
+
+interface SiteRow {
+  id: string
+  revision: number
+  name: string
+  language: string
+  titlePattern: string
+  homeId: string
+  scheme: Site['scheme']
+  nextSeq: number
+}
+
+const siteColumns = `id, revision, name, language, title_pattern AS "titlePattern", home_id AS "homeId", scheme, next_seq AS "nextSeq"`
+const pageColumns = `id, parent_id AS "parentId", position AS "order", seq, label, own_name AS "ownName",
+  kept_name AS "keptName", title, description, trial, in_menus AS "inMenus", dated, date, addresses, content`
+const fileColumns = 'id, kind, label, seq, hash, size_bytes AS "sizeBytes"'
+
+/** States of sites lately read, by revision: a site at a revision never changes. */
+const recent = new Map<string, StoredSite>()
+const recentLimit = 24
+
+/** Keeps a state in reach for the next request. Only for what has been committed. */
+export function remember(stored: StoredSite): StoredSite {
+  const { id } = stored.site
+  recent.delete(id)
+  recent.set(id, stored)
+  if (recent.size > recentLimit) recent.delete(recent.keys().next().value!)
+  return stored
+}
+
+/**
+ * Loads an account's site, or null when there is none or it is another's.
+ * @param lock keeps others from changing it until the transaction ends
+ */
+export async function loadSite(
+  db: Queryable,
+  siteId: string,
+  accountId: string,
+  lock = false,
+): Promise<StoredSite | null> {
+  const row = await maybeOne<SiteRow>(
+    db,
+    `SELECT ${siteColumns} FROM sites WHERE id = $1 AND account_id = $2 ${lock ? 'FOR UPDATE' : ''}`,
+    [siteId, accountId],
+  )
+  if (!row) return null
+  const { revision, ...settings } = row
+  const known = recent.get(siteId)
+  if (known?.revision === revision) return remember(known)
+  const pages = await many<Page>(db, `SELECT ${pageColumns} FROM pages WHERE site_id = $1 ORDER BY seq, id`, [
+    siteId,
+  ])
+  const files = await many<SiteFile>(
+    db,
+    `SELECT ${fileColumns} FROM site_files WHERE site_id = $1 ORDER BY seq, id`,
+    [siteId],
+  )
+  const templates = await many<Template>(
+    db,
+    'SELECT id, name, source FROM templates WHERE site_id = $1 ORDER BY id',
+    [siteId],
+  )
+  // A scheme stored before a setting was invented has that setting's default.
+  const scheme = { ...defaultScheme, ...settings.scheme }
+  const stored = { site: { ...settings, scheme, pages, files, templates }, revision }
+  // Rows read without a lock may be of a later revision than the first statement saw.
+  if (!lock) {
+    const now = await maybeOne<{ revision: number }>(db, 'SELECT revision FROM sites WHERE id = $1', [siteId])
+    if (now?.revision !== revision) return loadSite(db, siteId, accountId)
+  }
+  // Inside a transaction nothing is remembered: it may yet be rolled back.
+  return lock ? stored : remember(stored)
+}
+
+/** Where a site stands; null when it is not there. */
+export async function revisionOf(db: Queryable, siteId: string): Promise<number | null> {
+  const row = await maybeOne<{ revision: number }>(db, 'SELECT revision FROM sites WHERE id = $1', [siteId])
+  return row?.revision ?? null
+}
+
+/** One line of an account's list of sites. */
+export interface SiteSummary {
+  readonly id: string
+  readonly name: string
+  readonly pageCount: number
+  readonly changedAt: Date
+}
+
+export const listSites = (db: Queryable, accountId: string): Promise<SiteSummary[]> =>
+  many<SiteSummary>(
+    db,
+    `SELECT s.id, s.name, s.changed_at AS "changedAt",
+       (SELECT count(*) FROM pages p WHERE p.site_id = s.id AND NOT p.trial) AS "pageCount"
+     FROM sites s WHERE account_id = $1 ORDER BY s.changed_at DESC, s.id`,
+    [accountId],
+  )
+
+/** Writes a site that is new. */
+export async function insertSite(db: Queryable, site: Site, accountId: string): Promise<void> {
+  await db.query(
+    `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
+    [
+      site.id,
+      accountId,
+      site.name,
+      site.language,
+      site.titlePattern,
+      site.homeId,
+      JSON.stringify(site.scheme),
+      site.nextSeq,
+    ],
+  )
+  refuseBroken(site)
+  await putPages(db, site.id, site.pages)
+  await putFiles(db, site.id, site.files)
+  await putTemplates(db, site.id, site.templates)
+}
+
+async function putPages(db: Queryable, siteId: string, pages: readonly Page[]): Promise<void> {
+  if (pages.length === 0) return
+  await db.query(
+    `INSERT INTO pages (site_id, id, parent_id, position, seq, label, own_name, kept_name, title, description, trial, in_menus, dated, date, addresses, content)
+     SELECT $1, id, "parentId", "order", seq, label, "ownName", "keptName", title, description, trial, "inMenus", dated, date,
+       ARRAY(SELECT jsonb_array_elements_text(addresses)), content
+     FROM jsonb_to_recordset($2) AS t(id uuid, "parentId" uuid, "order" text, seq int, label text, "ownName" text,
+       "keptName" text, title text, description text, trial boolean, "inMenus" boolean, dated boolean, date text, addresses jsonb, content text)
+     ON CONFLICT (site_id, id) DO UPDATE SET parent_id = excluded.parent_id, position = excluded.position,
+       label = excluded.label, own_name = excluded.own_name, kept_name = excluded.kept_name, title = excluded.title,
+       description = excluded.description, trial = excluded.trial, in_menus = excluded.in_menus,
+       dated = excluded.dated, date = excluded.date, addresses = excluded.addresses, content = excluded.content`,
+    [siteId, JSON.stringify(pages)],
+  )
+}
+
+async function putFiles(db: Queryable, siteId: string, files: readonly SiteFile[]): Promise<void> {
+  if (files.length === 0) return
+  await db.query(
+    `INSERT INTO site_files (site_id, id, kind, label, seq, hash, size_bytes)
+     SELECT $1, id, kind, label, seq, hash, "sizeBytes"
+     FROM jsonb_to_recordset($2) AS t(id uuid, kind text, label text, seq int, hash text, "sizeBytes" bigint)
+     ON CONFLICT (site_id, id) DO UPDATE SET kind = excluded.kind, label = excluded.label, hash = excluded.hash,
+       size_bytes = excluded.size_bytes`,
+    [siteId, JSON.stringify(files)],
+  )
+}
+
+async function putTemplates(db: Queryable, siteId: string, templates: readonly Template[]): Promise<void> {
+  if (templates.length === 0) return
+  await db.query(
+    `INSERT INTO templates (site_id, id, name, source)
+     SELECT $1, id, name, source FROM jsonb_to_recordset($2) AS t(id uuid, name text, source text)
+     ON CONFLICT (site_id, id) DO UPDATE SET name = excluded.name, source = excluded.source`,
+    [siteId, JSON.stringify(templates)],
+  )
+}
+
+/** Writes the rows that a difference alters. */
+export async function writeRows(db: Queryable, after: Site, diff: SiteDiff): Promise<void> {
+  refuseBroken(after)
+  const changed = <T extends { id: string }>(
+    rows: readonly T[],
+    patch: SiteDiff['pages' | 'files' | 'templates'],
+  ) => rows.filter((row) => patch[row.id]?.after)
+  const removed = (patch: SiteDiff['pages' | 'files' | 'templates']) =>
+    Object.keys(patch).filter((id) => !patch[id]!.after)
+  await putPages(db, after.id, changed(after.pages, diff.pages))
+  await putFiles(db, after.id, changed(after.files, diff.files))
+  await putTemplates(db, after.id, changed(after.templates, diff.templates))
+  for (const [table, patch] of [
+    ['pages', diff.pages],
+    ['site_files', diff.files],
+    ['templates', diff.templates],
+  ] as const) {
+    const ids = removed(patch)
+    if (ids.length > 0)
+      await db.query(`DELETE FROM ${table} WHERE site_id = $1 AND id = ANY($2)`, [after.id, ids])
+  }
+}
+
+/** What is not whole is never stored, whoever made it: it is told in the log, and the change is refused. */
+function refuseBroken(site: Site): void {
+  const faults = checkSite(site)
+  if (faults.length === 0) return
+  log.error({ siteId: site.id, faults: faults.slice(0, 20), faultCount: faults.length }, 'site not whole')
+  throw new Problem(
+    'not-whole',
+    'This change would leave the site in disorder, so it was not made. Load the page again, and try it another way.',
+    422,
+  )
+}
+
+/** Removes a site with all that belongs to it. */
+export async function deleteSite(db: Queryable, siteId: string, accountId: string): Promise<boolean> {
+  const result = await db.query('DELETE FROM sites WHERE id = $1 AND account_id = $2', [siteId, accountId])
+  return (result.rowCount ?? 0) > 0
+}
