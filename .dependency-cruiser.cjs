@@ -3,7 +3,19 @@ const tests = '\\.(test|spec)\\.tsx?$|/testing/'
 
 /** Folders in reading order: each imports only those named before it. */
 const inOrder = {
-  core: ['site', 'markup', 'plan', 'naming', 'links', 'template', 'build', 'change', 'findings', 'delivery'],
+  core: [
+    'problems',
+    'site',
+    'markup',
+    'plan',
+    'naming',
+    'links',
+    'template',
+    'build',
+    'change',
+    'findings',
+    'delivery',
+  ],
   server: ['platform', 'contents', 'accounts', 'sites', 'deliveries', 'preview'],
 }
 const readingOrder = Object.entries(inOrder).flatMap(([layer, folders]) =>
@@ -37,11 +49,18 @@ module.exports = {
       name: 'core-stands-alone',
       comment: 'The core knows nothing of the server, the interface, Node or its packages.',
       severity: 'error',
-      from: { path: '^core/', pathNot: tests },
+      from: { path: '^core/', pathNot: `${tests}|/input\\.ts$|/inputs\\.ts$|\\.input\\.ts$` },
       to: {
         path: '^(app|server|demo|e2e|practice-host|bin)/|node_modules/(react|pg|express|ssh2|joi)',
         pathNot: '^core/',
       },
+    },
+    {
+      name: 'inputs-not-in-browser',
+      comment: 'What validates what comes from outside is for the server alone.',
+      severity: 'error',
+      from: { path: '^app/', pathNot: '^app/(routes/schemes\\.ts|.*\\.server\\.ts)' },
+      to: { path: '^core/change/inputs\\.ts$' },
     },
     {
       name: 'core-has-no-node',
@@ -54,7 +73,7 @@ module.exports = {
       comment: 'A folder of the core is entered by its index.ts.',
       severity: 'error',
       from: { path: '^(app|server|demo|e2e|core/([^/]+))/', pathNot: tests },
-      to: { path: '^core/([^/]+)/(?!index\\.ts$)', pathNot: '^core/$2/' },
+      to: { path: '^core/([^/]+)/(?!index\\.ts$)', pathNot: '^core/($2/|change/inputs\\.ts$)' },
     },
     {
       name: 'server-below-app',

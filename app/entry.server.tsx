@@ -8,7 +8,8 @@ import {
   type RouterContextProvider,
   ServerRouter,
 } from 'react-router'
-import { log, Problem } from '#server/platform'
+import { Problem } from '#core/problems'
+import { log } from '#server/platform'
 import { requestContext } from './edge/context'
 
 export const streamTimeout = 10_000

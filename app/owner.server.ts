@@ -1,7 +1,8 @@
 import Joi from 'joi'
 import { redirect } from 'react-router'
 import { type Account, accountOf } from '#server/accounts'
-import { DatabaseError, databaseError, log, noteAccount, notFound, pool, Problem } from '#server/platform'
+import { Problem, sentenceOf } from '#core/problems'
+import { DatabaseError, databaseError, log, noteAccount, notFound, pool } from '#server/platform'
 import { loadSite, type StoredSite } from '#server/sites'
 
 const uuid = Joi.string().guid({ version: 'uuidv4' })
@@ -78,13 +79,7 @@ export async function answerProblems<T>(work: () => Promise<T>): Promise<T | Res
   } catch (thrown) {
     const error = databaseError(thrown)
     // Of what the database cannot do now nothing is lost: the window keeps it and asks again.
-    if (error instanceof DatabaseError && (error.code === 'disk-full' || error.code === 'unavailable')) {
-      log.error({ err: error }, 'database')
-      return Response.json(
-        { problem: { code: error.code, message: error.message, detail: null } },
-        { status: 503 },
-      )
-    }
+    if (error instanceof DatabaseError) log.error({ err: error }, 'database')
     if (!(error instanceof Problem)) throw thrown
     const { code, message, detail, status } = error
     return Response.json({ problem: { code, message, detail } }, { status })
@@ -93,7 +88,17 @@ export async function answerProblems<T>(work: () => Promise<T>): Promise<T | Res
 
 /** Checks a form or a query with Joi, once, at the edge. */
 export function checkInput<T>(schema: Joi.ObjectSchema<T>, input: unknown): T {
-  const { error, value } = schema.validate(input, { abortEarly: true, stripUnknown: true })
-  if (error) throw new Problem('bad-input', error.message, 422, { field: error.details[0]?.path[0] ?? null })
+  const { error, value } = schema.validate(input, {
+    abortEarly: true,
+    stripUnknown: true,
+    // What a schema has no words of its own for is no mistake of an author's.
+    messages: { '*': sentenceOf('bad-request', undefined) },
+  })
+  if (error)
+    throw new Problem(
+      'bad-input',
+      { why: error.message },
+      { detail: { field: error.details[0]?.path[0] ?? null } },
+    )
   return value as T
 }

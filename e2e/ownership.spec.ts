@@ -82,7 +82,7 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     expect((await stranger.request.get(`/sites/${ownId}${part}`)).status()).toBe(status)
   const foreign = {
     ...change,
-    change: { kind: 'writeContent', pageId, text: 'x', was: written.after.content },
+    change: { kind: 'setContent', pageId, text: 'x', was: written.after.content },
   }
   expect((await stranger.request.post(`/sites/${ownId}/changes`, { data: foreign })).status()).toBe(409)
   expect(

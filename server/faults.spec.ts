@@ -3,7 +3,7 @@ import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import pg from 'pg'
 import { defaultScheme } from '#core/site'
-import { readChangeText } from './sites/change-input'
+import { readChangeText } from './sites/change-request'
 import { DatabaseError, pool, transaction } from './platform/pool'
 import { announce, listen } from './platform/events'
 import { endReaders, readContent, readPlanText, readStyle } from './contents/reading'
@@ -132,14 +132,14 @@ describe('a database that breaks off', () => {
 describe('text that is made to be heavy', () => {
   const million = 1_000_000
   const cases: [string, Parameters<typeof readChangeText>[0]][] = [
-    ['four million letters of paragraphs', { kind: 'writeContent', pageId: '', was: '', text: '<p>x'.repeat(million) }],
-    ['paragraphs that reopen all that is open', { kind: 'writeContent', pageId: '', was: '', text: Array.from({ length: 1_500 }, (_, index) => `<b id=${index}><p>`).join('') }],
-    ['signs that open nothing', { kind: 'writeContent', pageId: '', was: '', text: '<'.repeat(4 * million) }],
-    ['character references', { kind: 'writeContent', pageId: '', was: '', text: `<img srcset="${'&amp;'.repeat(700_000)}">` }],
-    ['rules in rules', { kind: 'writeFile', fileId: '', was: '', text: 'a{b:url(x);'.repeat(200_000) }],
-    ['one endless address', { kind: 'writeFile', fileId: '', was: '', text: `a{b:url(${' '.repeat(2 * million)}` }],
-    ['a template that reopens all that is open', { kind: 'writeTemplate', templateId: '', was: '', text: Array.from({ length: 1_500 }, (_, index) => `<b id=${index}><p>`).join('') }],
-    ['a template of tags', { kind: 'writeTemplate', templateId: '', was: '', text: '<b>'.repeat(100_000) }],
+    ['four million letters of paragraphs', { kind: 'setContent', pageId: '', was: '', text: '<p>x'.repeat(million) }],
+    ['paragraphs that reopen all that is open', { kind: 'setContent', pageId: '', was: '', text: Array.from({ length: 1_500 }, (_, index) => `<b id=${index}><p>`).join('') }],
+    ['signs that open nothing', { kind: 'setContent', pageId: '', was: '', text: '<'.repeat(4 * million) }],
+    ['character references', { kind: 'setContent', pageId: '', was: '', text: `<img srcset="${'&amp;'.repeat(700_000)}">` }],
+    ['rules in rules', { kind: 'setFile', fileId: '', was: '', text: 'a{b:url(x);'.repeat(200_000) }],
+    ['one endless address', { kind: 'setFile', fileId: '', was: '', text: `a{b:url(${' '.repeat(2 * million)}` }],
+    ['a template that reopens all that is open', { kind: 'setTemplate', templateId: '', was: '', text: Array.from({ length: 1_500 }, (_, index) => `<b id=${index}><p>`).join('') }],
+    ['a template of tags', { kind: 'setTemplate', templateId: '', was: '', text: '<b>'.repeat(100_000) }],
   ] // prettier-ignore
 
   test.each(cases)(

@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import { edit } from '#core/change'
 import { diffSites, type Site } from '#core/site'
 import { pageCalled, siteFrom, TextStore } from '#core/testing'
-import type { ChangeRequest } from '../../server/sites/change-input'
+import type { ChangeRequest } from '#core/change'
 import { SiteStore } from './site-store'
 
 /** A server of one site in memory, which can be away, and can be changed by another window. */

@@ -1,7 +1,7 @@
 import deepEqual from 'fast-deep-equal'
-import { type Change, edit, type Refusal } from '#core/change'
-import { applyDiff, emptyHash, type Site, type SiteDiff } from '#core/site'
-import type { ChangeRequest, RippleView, Saved } from '#server/sites'
+import { type ChangeRequest, edit, type Refusal, shownOf } from '#core/change'
+import { applyDiff, type Site, type SiteDiff } from '#core/site'
+import type { RippleView, Saved } from '#server/sites'
 import type { Keep } from './kept-work'
 
 /** How the window stands with the server. */
@@ -61,21 +61,6 @@ interface WaitingForAnswer extends AskedChange {
   readonly done: (saved: boolean) => void
 }
 
-/** Text changes wait for the server; the others show at once. */
-function asChange(request: ChangeRequest): Change | null {
-  switch (request.kind) {
-    case 'writeContent':
-    case 'writeTemplate':
-    case 'writeFile':
-      return null
-    case 'addPages':
-    case 'replacePlan':
-      return { ...request, content: emptyHash }
-    default:
-      return request
-  }
-}
-
 const retryMs = [500, 1_000, 2_000, 3_000]
 /** An answer that takes longer is not waited for: the connection may be gone without a word. */
 const answerMs = 10_000
@@ -129,6 +114,10 @@ export class SiteStore {
     return () => void this.#listeners.delete(listener)
   }
   readonly get = () => this.#state
+  /** The site as the server has it. */
+  get confirmed(): Site {
+    return this.#confirmed
+  }
 
   #set(part: Partial<SiteState>): void {
     this.#state = { ...this.#state, ...part }
@@ -221,7 +210,7 @@ export class SiteStore {
     shown: boolean,
     id: string,
   ): { refusal: Refusal } | { saved: Promise<boolean> } {
-    const change = asChange(request)
+    const change = shownOf(request)
     if (change) {
       const edited = edit(this.#state.site, change)
       if ('refusal' in edited) {
@@ -237,7 +226,7 @@ export class SiteStore {
   ask(request: ChangeRequest): void {
     // A key pressed twice asks once.
     if (this.#asked.some(({ change }) => deepEqual(change, request))) return
-    const change = asChange(request)
+    const change = shownOf(request)
     const edited = change && edit(this.#state.site, change)
     if (edited && 'refusal' in edited) this.#set({ refused: this.#refusedBy(request, edited.refusal) })
     else this.#ask({ change: request, ripple: null, isShown: false, done: () => {} })
@@ -410,7 +399,7 @@ export class SiteStore {
   #show(): void {
     let site = this.#confirmed
     const put = (request: ChangeRequest) => {
-      const change = asChange(request)
+      const change = shownOf(request)
       const edited = change && edit(site, change)
       if (edited && 'site' in edited) site = edited.site
     }

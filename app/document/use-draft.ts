@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import type { ChangeRequest } from '#server/sites'
+import type { ChangeRequest } from '#core/change'
 import { useSite } from './site-context'
 
 /** A field being typed over what the site holds. */

@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from 'react'
-import type { ChangeRequest, RippleView } from '#server/sites'
+import type { ChangeRequest } from '#core/change'
+import type { RippleView } from '#server/sites'
 import { useSite } from './site-context'
 
 export interface AskedRipple {

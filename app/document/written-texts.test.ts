@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import type { Site } from '#core/site'
 import { siteFrom, TextStore } from '#core/testing'
-import type { ChangeRequest } from '../../server/sites/change-input'
+import type { ChangeRequest } from '#core/change'
 import { KeptWork } from './kept-work'
 import type { SiteStore } from './site-store'
 import { WrittenTexts } from './written-texts'
@@ -25,7 +25,7 @@ class FakeStore {
     }
   }
   change = (request: ChangeRequest) => {
-    if (request.kind !== 'writeContent') throw new Error(request.kind)
+    if (request.kind !== 'setContent') throw new Error(request.kind)
     this.sent.push(request.text)
     const saved = this.answer.then(() => {
       const now = this.site.pages.find((page) => page.id === request.pageId)!.content

@@ -1,5 +1,5 @@
 import type { Hash } from '#core/site'
-import type { ChangeRequest } from '#server/sites'
+import type { ChangeRequest } from '#core/change'
 import type { Keep } from './kept-work'
 import type { SiteStore } from './site-store'
 import { rememberText } from './use-text'
@@ -151,10 +151,10 @@ export class WrittenTexts {
 function requestOf({ kind, id }: TextKey, { text, was }: TypedText): ChangeRequest {
   switch (kind) {
     case 'content':
-      return { kind: 'writeContent', pageId: id, text, was }
+      return { kind: 'setContent', pageId: id, text, was }
     case 'template':
-      return { kind: 'writeTemplate', templateId: id, text, was }
+      return { kind: 'setTemplate', templateId: id, text, was }
     case 'file':
-      return { kind: 'writeFile', fileId: id, text, was }
+      return { kind: 'setFile', fileId: id, text, was }
   }
 }

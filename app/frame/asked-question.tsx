@@ -1,10 +1,7 @@
-import type { Tree } from '#core/plan'
-import { branchOf } from '#core/plan'
-import type { ChangeRequest } from '#server/sites'
+import { questionOf } from '#core/change'
 import type { AskedChange } from '../document/site-store'
 import { useSelection, useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
-import { count } from '../parts/format'
 import { rippleWords } from '../parts/ripple-words'
 import { Question } from './question'
 
@@ -15,11 +12,12 @@ export function AskedQuestion({ asked }: { asked: AskedChange }) {
   const { change } = asked
   const told = useRipple(change)
   const ripple = told.ripple ?? asked.ripple
-  const { name, what, go, leave } = wordsOf(change, tree)
-  const inMenus = ['movePages', 'setHome', 'setPageFlag'].includes(change.kind) || name === 'Rename'
+  // Asked after the fact, the window shows it as if it were made: the words are of what was before.
+  const { name, what, go, leave, inMenus } = questionOf(change, store.confirmed)
+  const removes = change.kind === 'removePages' ? change.pageIds : null
 
   function make() {
-    const next = change.kind === 'removePages' ? afterRemoval(change.pageIds) : selected.id
+    const next = removes ? afterRemoval(removes) : selected.id
     store.answer(true)
     if (next !== selected.id) select(next)
   }
@@ -37,7 +35,7 @@ export function AskedQuestion({ asked }: { asked: AskedChange }) {
       name={name}
       ripple={ripple}
       answers={[
-        { words: go, look: change.kind === 'removePages' ? 'remove' : 'go', onChoose: make },
+        { words: go, look: removes ? 'remove' : 'go', onChoose: make },
         { words: leave, onChoose: () => store.answer(false) },
       ]}
     >
@@ -46,88 +44,4 @@ export function AskedQuestion({ asked }: { asked: AskedChange }) {
       {inMenus ? '; menus follow.' : '.'}
     </Question>
   )
-}
-
-/** What a change is, as the beginning of a sentence, and what its two answers say. */
-function wordsOf(
-  change: ChangeRequest,
-  tree: Tree,
-): { name: string; what: string; go: string; leave: string } {
-  const label = (id: string) => `“${tree.byId.get(id)?.label ?? 'A page'}”`
-  const several = (ids: readonly string[]) => (ids.length === 1 ? label(ids[0]!) : count(ids.length, 'page'))
-  switch (change.kind) {
-    case 'movePages': {
-      const one = change.pageIds.length === 1
-      const where = change.parentId === null ? 'to the top level' : `under ${label(change.parentId)}`
-      return {
-        name: 'Move',
-        what: `${several(change.pageIds)} ${one ? 'goes' : 'go'} ${where}`,
-        go: one ? 'Move it' : 'Move them',
-        leave: one ? 'Leave it' : 'Leave them',
-      }
-    }
-    case 'removePages': {
-      const all = change.pageIds.flatMap((id) => branchOf(tree, id)).length
-      const below = change.pageIds.length === 1 && all > 1 ? ` and ${count(all - 1, 'page')} below it` : ''
-      const several = change.pageIds.length > 1 ? count(all, 'page') : label(change.pageIds[0]!)
-      return {
-        name: 'Remove',
-        what: `${several}${below} ${all > 1 ? 'leave' : 'leaves'} the site and every menu`,
-        go: all > 1 ? `Remove ${count(all, 'page')}` : 'Remove it',
-        leave: all > 1 ? 'Keep them' : 'Keep it',
-      }
-    }
-    case 'setPageText': {
-      const { field, value, was } = change
-      if (field === 'label')
-        return { name: 'Rename', what: `“${was}” becomes “${value}”`, go: 'Rename it', leave: 'Leave it' }
-      const what =
-        field === 'date'
-          ? `${label(change.pageId)} ${value === null ? 'takes its date from its label' : `is dated ${value}`}`
-          : `${label(change.pageId)} ${value === null ? 'follows the scheme' : `gets the name ${value}`}`
-      return { name: 'Name', what, go: 'Name it so', leave: 'Leave it' }
-    }
-    case 'setPageFlag': {
-      const what =
-        change.flag === 'dated'
-          ? `The pages of ${several(change.pageIds)} ${change.value ? 'carry' : 'no longer carry'} dates`
-          : change.value
-            ? `${several(change.pageIds)} leaves the site to be a trial page`
-            : `${several(change.pageIds)} becomes part of the site`
-      return { name: 'Change', what, go: 'Do so', leave: 'Leave it' }
-    }
-    case 'setHome':
-      return {
-        name: 'Home page',
-        what: `${label(change.pageId)} becomes the home page`,
-        go: 'Make it so',
-        leave: 'Leave it',
-      }
-    case 'releaseNames':
-      return {
-        name: 'Name',
-        what: `${several(change.pageIds)} takes the name the scheme makes of it`,
-        go: 'Name it so',
-        leave: 'Leave it',
-      }
-    case 'addPages':
-    case 'duplicatePages':
-      return { name: 'Add', what: 'More pages join the plan', go: 'Add them', leave: 'Leave them out' }
-    case 'replacePlan':
-      return {
-        name: 'Plan',
-        what: 'The plan becomes another',
-        go: 'Use this plan',
-        leave: 'Keep the plan as it is',
-      }
-    case 'setScheme':
-      return {
-        name: 'Scheme',
-        what: 'The scheme names pages afresh',
-        go: 'Use this scheme',
-        leave: 'Keep the old one',
-      }
-    default:
-      return { name: 'Change', what: 'This change goes further', go: 'Make it', leave: 'Leave it' }
-  }
 }

@@ -1,4 +1,5 @@
-import type { ChangeRequest, RippleView } from '#server/sites'
+import type { ChangeRequest } from '#core/change'
+import type { RippleView } from '#server/sites'
 import { useSite } from '../document/site-context'
 import { Path } from '../parts/path'
 import { RippleLines } from '../parts/ripple-details'

@@ -3,10 +3,9 @@ const numbers = new Intl.NumberFormat('en')
 /** `50,000`. */
 export const number = (value: number): string => numbers.format(value)
 
-/** `1 page`, `2 pages`. */
-export function count(number: number, one: string, many = `${one}s`): string {
-  return `${numbers.format(number)} ${number === 1 ? one : many}`
-}
+import { count } from '#core/site'
+
+export { count }
 
 /** A size in the unit a person would use; 1 KB is 1,000 bytes, as hosts bill it. */
 export function size(bytes: number): string {

@@ -4,7 +4,8 @@ import { useEffect, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { guessPlanFormat, type PlanFormat, planFormats } from '#core/plan'
 import { defaultScheme } from '#core/site'
-import { DatabaseError, databaseError, pool, Problem } from '#server/platform'
+import { Problem } from '#core/problems'
+import { DatabaseError, databaseError, pool } from '#server/platform'
 import { createSite, listSchemes } from '#server/sites'
 import { readPlanText } from '#server/contents'
 import { NewSiteTree } from '../new-site/new-site-tree'
@@ -58,7 +59,7 @@ export async function action({ request }: Route.ActionArgs) {
     const { scheme } = kept ?? { scheme: defaultScheme }
     const plan = await readPlanText({ text: wanted.plan, format }, { name, language, scheme })
     if ('refusal' in plan)
-      throw new Problem('bad-plan', `Line ${plan.refusal.line}: ${plan.refusal.reason}`, 422)
+      throw new Problem('bad-plan', { line: plan.refusal.line, why: plan.refusal.reason })
     const siteId = await createSite(account.id, { name, language, scheme, plan }, wanted.request)
     return redirect(`/sites/${siteId}/plan`)
   } catch (thrown) {

@@ -1,5 +1,6 @@
 import { prepareChange, previewChange, readChange } from '#server/sites'
-import { Problem } from '#server/platform'
+import { shownOf } from '#core/change'
+import { Problem } from '#core/problems'
 import { answerProblems, readJson, requireSite } from '../owner.server'
 import type { Route } from './+types/ripple'
 
@@ -8,8 +9,8 @@ export async function action({ request, params }: Route.ActionArgs) {
   const { account } = await requireSite(request, params.siteId)
   return answerProblems(async () => {
     const change = readChange(await readJson(request))
-    if (change.kind.startsWith('write'))
-      throw new Problem('bad-request', 'Only changes of names and places have a ripple to show.')
+    // What is written has no ripple to show before.
+    if (shownOf(change) === null) throw new Problem('bad-request')
     return Response.json(
       await previewChange(params.siteId, account.id, (client) => prepareChange(client, change)),
     )

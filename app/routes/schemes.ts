@@ -1,6 +1,8 @@
 import Joi from 'joi'
-import { deleteScheme, listSchemes, putScheme, schemeInput } from '#server/sites'
-import { pool, Problem } from '#server/platform'
+import { schemeInput } from '#core/change/inputs'
+import { deleteScheme, listSchemes, putScheme } from '#server/sites'
+import { Problem } from '#core/problems'
+import { pool } from '#server/platform'
 import { readJson, requireAccount } from '../owner.server'
 import type { Route } from './+types/schemes'
 
@@ -25,8 +27,7 @@ export async function action({ request }: Route.ActionArgs) {
       return { done: true }
     }
     const keep = keepInput.validate(input)
-    if (keep.error)
-      throw new Problem('bad-scheme', `This is no naming scheme that Rubricant reads: ${keep.error.message}.`)
+    if (keep.error) throw new Problem('bad-scheme')
     await putScheme(pool(), account.id, { name: keep.value.name, scheme: keep.value.scheme })
     return { done: true }
   } catch (error) {

@@ -1,6 +1,7 @@
 import { data, Form, Link, redirect } from 'react-router'
 import { accountOf, beginSession, knownBrowserOf, signIn } from '#server/accounts'
-import { config, Problem } from '#server/platform'
+import { Problem } from '#core/problems'
+import { config } from '#server/platform'
 import { signInInput } from '../account-input.server'
 import { requestContext } from '../edge/context'
 import { checkInput, readForm } from '../owner.server'

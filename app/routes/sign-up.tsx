@@ -1,6 +1,6 @@
 import { data, Link, redirect } from 'react-router'
 import { signUp } from '#server/accounts'
-import { Problem } from '#server/platform'
+import { Problem } from '#core/problems'
 import { signUpInput } from '../account-input.server'
 import { requestContext } from '../edge/context'
 import { checkInput, readForm } from '../owner.server'

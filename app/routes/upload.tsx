@@ -14,9 +14,9 @@ import {
   removeDestination,
   saveDestination,
   testDestination,
-  TransferError,
 } from '#server/deliveries'
-import { notFound, pool, Problem } from '#server/platform'
+import { Problem } from '#core/problems'
+import { notFound, pool } from '#server/platform'
 import { useSelection, useSite } from '../document/site-context'
 import { checkInput, readForm, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
@@ -65,8 +65,7 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
       }
       case 'save': {
         const { form: values, hostKey } = readDestination(form)
-        if (!hostKey)
-          throw new Problem('not-tested', 'Test the connection first, so that its key can be shown.')
+        if (!hostKey) throw new Problem('not-tested')
         return { saved: await saveDestination(values, id, owner, hostKey, request.signal) }
       }
       case 'remove':
@@ -82,7 +81,7 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
           revision,
           form.removeLeftovers === 'on',
         )
-        if (!delivery) throw new Problem('under-way', 'A delivery to this destination is under way already.')
+        if (!delivery) throw new Problem('under-way')
         await callForDelivery()
         return { sending: delivery.id }
       }
@@ -94,9 +93,8 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
       }
     }
   } catch (error) {
-    if (error instanceof Problem || error instanceof TransferError) {
-      const field =
-        error instanceof Problem ? ((error.detail as { field?: string } | null)?.field ?? null) : null
+    if (error instanceof Problem) {
+      const field = (error.detail as { field?: string } | null)?.field ?? null
       return data<UploadAnswer>(
         { problem: { code: error.code, message: error.message, field } },
         { status: 422 },

@@ -1,10 +1,19 @@
 import { namesOf } from '#core/naming'
+import { treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
-import type { Refusal } from './change'
+
+/** Why a change could not be made. */
+export type Refusal =
+  /** What it is about is no longer there. */
+  | { readonly reason: 'gone'; readonly message: string }
+  /** The field was changed since the author saw it; `now` is what it holds. */
+  | { readonly reason: 'changed-elsewhere'; readonly message: string; readonly now: string | null }
+  /** It makes no sense: a page under itself, an empty label, the home page removed. */
+  | { readonly reason: 'invalid'; readonly message: string }
 
 /** The site after a change, or why there is none. */
 export type Edited = { readonly site: Site } | { readonly refusal: Refusal }
-type Refused = Extract<Edited, { refusal: Refusal }>
+export type Refused = Extract<Edited, { refusal: Refusal }>
 
 /** Longest label, in UTF-16 code units: more is no label but a text pasted into the wrong place. */
 export const longestLabel = 500
@@ -41,4 +50,18 @@ export function newPage(id: string, label: string, seq: number, content: string)
 export function keptOnRelabel(site: Site, page: Page): string | null {
   if (page.ownName !== null) return page.keptName
   return page.addresses.length > 0 && page.id !== site.homeId ? namesOf(site).pages.get(page.id)!.stem : null
+}
+
+/** The site with each of its pages as `update` makes it. */
+export const updatePages = (site: Site, update: (page: Page) => Page): Edited => ({
+  site: { ...site, pages: site.pages.map(update) },
+})
+
+/** The site with one of its pages as `update` makes it, or what it refuses. */
+export function updatePage(site: Site, pageId: string, update: (page: Page) => Page | Refused): Edited {
+  const page = treeOf(site).byId.get(pageId)
+  if (!page) return gone('The page')
+  const next = update(page)
+  if ('refusal' in next) return next
+  return { site: { ...site, pages: site.pages.map((one) => (one === page ? next : one)) } }
 }

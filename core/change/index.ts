@@ -1,9 +1,25 @@
 /** Changes: each one plain data, applied here, with all that it touches. */
-export type { Change, NewPage, PageTextField, PlanEdit, PlannedPage, Refusal } from './change'
-export { edit } from './edit'
-export { type Edited, longestLabel } from './edited'
-export { correctOwnNames, newSite, type NewSite, plannedFrom, readNewPlan, withIds } from './new-site'
-export { planEdit, type WantedPlan } from './replace-plan'
-export { copiesOf, findMoved, findRewrites, type Moved, type Rewrite } from './rewrites'
+export { edit, editBy } from './edit'
+export { type Edited, longestLabel, type Refusal } from './edited'
+export type { ChangeKind, Question } from './kind'
+export { type Change, type ChangeRequest, kinds } from './kinds'
+export type { PageTextField } from './kinds/page/set-page-text'
+export { planEdit, type PlanEdit, type WantedPlan } from './kinds/plan/plan-edit'
+export type { NewPage, PlannedPage } from './new-page'
+export {
+  correctOwnNames,
+  newSite,
+  type NewSite,
+  plannedFrom,
+  readNewPlan,
+  withIds,
+} from './from-text/new-site'
+export { findMoved, findRewrites, type Moved, type Rewrite } from './rewrites'
 export { type Ripple, rippleOf } from './ripple'
-export { type EditedPlan, type LineMark, understandPlan, type UnderstoodPlan } from './understand-plan'
+export { copiesOf, questionOf, shownOf, titleOf } from './told'
+export {
+  type EditedPlan,
+  type LineMark,
+  understandPlan,
+  type UnderstoodPlan,
+} from './from-text/understand-plan'

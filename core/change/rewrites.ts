@@ -11,7 +11,6 @@ import { type Names, namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import type { Hash, Site, TextOf } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
-import type { Change } from './change'
 
 /** A text whose references have to follow a change. */
 export interface Rewrite {
@@ -52,10 +51,6 @@ export function findMoved(before: Site, after: Site): Moved[] {
   }
   return moved
 }
-
-/** Copies that a change makes, by the ids of their originals. */
-export const copiesOf = (change: Change): Readonly<Record<string, string>> =>
-  change.kind === 'duplicatePages' ? change.newIds : {}
 
 /**
  * Finds the references that a change makes wrong: those whose target moved, and relative ones in

@@ -13,3 +13,4 @@ export {
   reverseDiff,
   type SiteDiff,
 } from './diff'
+export { count, pick } from './words'

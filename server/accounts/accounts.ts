@@ -1,15 +1,15 @@
 import { createHash, randomBytes } from 'node:crypto'
 import argon2 from '@node-rs/argon2'
 import { dictionary } from '@zxcvbn-ts/language-common'
+import { Problem } from '#core/problems'
 import {
   config,
-  DatabaseError,
+  ConstraintError,
   databaseError,
   forgive,
   giveBack,
   isSigned,
   pool,
-  Problem,
   sign,
   take,
   takeWithGrowingDelay,
@@ -75,12 +75,7 @@ export async function signUp(
   password: string,
   origin: string | null = null,
 ): Promise<Account | null> {
-  if (isCommon(password))
-    throw new Problem(
-      'common-password',
-      'This password is on the lists that guessing begins with. Choose another.',
-      422,
-    )
+  if (isCommon(password)) throw new Problem('common-password')
   if (origin !== null) {
     const wait = await take('sign-up', originOf(origin))
     if (wait !== null) throw tooMany('Many accounts have been made from here in a short time.', wait)
@@ -90,7 +85,7 @@ export async function signUp(
     return await insertAccount(pool(), email, passwordHash)
   } catch (error) {
     const known = databaseError(error)
-    if (known instanceof DatabaseError && known.code === 'duplicate') return null
+    if (known instanceof ConstraintError && known.code === 'duplicate') return null
     throw known
   }
 }
@@ -119,8 +114,7 @@ export async function signIn(
   if (wait !== null) throw tooMany('Too many failed attempts.', wait)
   decoy ??= hashPassword(randomBytes(16).toString('hex'))
   const right = await verify(account?.passwordHash ?? (await decoy), password)
-  if (!account || !right)
-    throw new Problem('wrong-password', 'This e-mail address and password do not belong together.', 400)
+  if (!account || !right) throw new Problem('wrong-password')
   await forgive('guess', key)
   if (!browser) await giveBack('guess-from', origin)
   return { id: account.id, email: account.email }

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import type { Hash } from '#core/site'
-import { many, Problem, type Queryable } from '#server/platform'
+import { Problem } from '#core/problems'
+import { many, type Queryable } from '#server/platform'
 
 /** SHA-256 of bytes or of a text in UTF-8, as the core names contents. */
 export const hashOf = (bytes: Buffer | string): Hash => createHash('sha256').update(bytes).digest('hex')
@@ -87,9 +88,4 @@ export function bytesFrom(contents: ReadonlyMap<Hash, Buffer>, hash: Hash): Buff
   return bytes
 }
 
-const missing = () =>
-  new Problem(
-    'content-missing',
-    'A text or file of this site is missing in the database, so nothing was made from it. Ask whoever runs this server to look at its log.',
-    500,
-  )
+const missing = () => new Problem('content-missing')

@@ -2,7 +2,8 @@ import path from 'node:path'
 import { Piscina } from 'piscina'
 import { readNewPlan } from '#core/change'
 import { findCssReferences, type HtmlFacts, readHtml, type Reference } from '#core/markup'
-import { log, Problem } from '#server/platform'
+import { Problem } from '#core/problems'
+import { log } from '#server/platform'
 import type { ReadingAnswer, ReadingTask } from './reading.worker'
 
 /**
@@ -39,15 +40,7 @@ function pool(): Piscina<ReadingTask, ReadingAnswer> {
   return (globals.rubricantReaders = made)
 }
 
-const tooHeavy = (cause?: unknown) =>
-  Object.assign(
-    new Problem(
-      'too-heavy',
-      'This text has more markup than can be read in a reasonable time, so it was not taken. Part it into several pages or files.',
-      422,
-    ),
-    { cause },
-  )
+const tooHeavy = (cause?: unknown) => new Problem('too-heavy', null, { cause })
 
 function countOf(text: string, sign: string, most: number): number {
   let count = 0

@@ -5,7 +5,8 @@ import type { Site } from '#core/site'
 import { hashOf } from '#server/contents'
 import { listListed, listRecorded, recordThere, replaceListing, type SentFile } from './delivery-rows'
 import { releaseHold, renewHold, takeHold } from './hold-rows'
-import { eachOf, log, pool, portionsOf, Problem, transaction } from '#server/platform'
+import { Problem } from '#core/problems'
+import { eachOf, log, pool, portionsOf, transaction } from '#server/platform'
 import { filesOfSite, type SiteFiles, type StoredSite } from '#server/sites'
 import { type OpenDestination, openDestination } from './open-destination'
 import type { OpenTransport, Transport } from './transfer/transport'
@@ -58,8 +59,7 @@ async function whileHolding<T>(
   work: (held: AbortSignal) => Promise<T>,
 ): Promise<T> {
   const holder = randomUUID()
-  if (!(await transaction((client) => takeHold(client, destinationId, holder))))
-    throw new Problem('busy', 'Something is under way at this place already. Wait for its end, or cancel it.')
+  if (!(await transaction((client) => takeHold(client, destinationId, holder)))) throw new Problem('busy')
   const lost = new AbortController()
   const timer = setInterval(() => {
     renewHold(pool(), destinationId, holder).then(

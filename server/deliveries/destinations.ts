@@ -3,7 +3,8 @@ import { readTemporary } from './transfer/transport'
 import type { Destination } from './destination-rows'
 import { deleteDestination, findDestination, insertDestination, updateDestination } from './destination-rows'
 import { isBusy } from './hold-rows'
-import { limitDestinationTests, notFound, pool, Problem, seal, transaction, unseal } from '#server/platform'
+import { Problem } from '#core/problems'
+import { limitDestinationTests, notFound, pool, seal, transaction, unseal } from '#server/platform'
 import { noteDelivered } from '#server/sites'
 import { markOf, sealedFor } from './open-destination'
 import { openSftp } from './transfer/sftp'
@@ -50,14 +51,8 @@ const isSamePlace = (form: DestinationForm, stored: Stored) =>
 /** The password to use: the one typed, or the stored one where it was for this very host and account. */
 function passwordOf(form: DestinationForm, stored: Stored | null): string {
   if (form.password !== null) return form.password
-  if (!stored) throw new Problem('no-password', 'Enter the password.', 422, { field: 'password' })
-  if (!isSamePlace(form, stored))
-    throw new Problem(
-      'no-password',
-      'Enter the password again: the stored one was for another host, port or account, and is not sent to this one.',
-      422,
-      { field: 'password' },
-    )
+  if (!stored) throw new Problem('no-password', null, { detail: { field: 'password' } })
+  if (!isSamePlace(form, stored)) throw new Problem('password-again', null, { detail: { field: 'password' } })
   return unseal(stored.passwordSealed, sealedFor(stored))
 }
 
@@ -85,7 +80,6 @@ export async function testDestination(
     )
     return { hostKey: acceptedKey, fileCount }
   } catch (error) {
-    if (error instanceof TransferError) throw new Problem(error.code, error.message, 422)
     throw error
   }
 }
@@ -109,19 +103,10 @@ async function tryWriting(transport: Transport, mark: string): Promise<void> {
   await transport.put(name, written)
   const read = await transport.read(name, written.length)
   await transport.remove(name)
-  if (!read.equals(written))
-    throw new TransferError(
-      'other',
-      'The host took a small file and gave another one back. Ask the host whether the account is in order.',
-    )
+  if (!read.equals(written)) throw new TransferError('other-bytes')
 }
 
-const busy = () =>
-  new Problem(
-    'busy',
-    'Something is under way at this destination. Wait for its end, or cancel it, and change the destination then.',
-    409,
-  )
+const busy = () => new Problem('busy')
 
 /** Tests a destination with the key the author accepted, then stores it; returns its id. */
 export async function saveDestination(

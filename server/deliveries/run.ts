@@ -16,19 +16,11 @@ import {
 } from './delivery-rows'
 import { findDestination } from './destination-rows'
 import { releaseHold, renewHold, takeHold } from './hold-rows'
-import {
-  announce,
-  type DeliveryEvent,
-  eachOf,
-  log,
-  pool,
-  portionsOf,
-  Problem,
-  transaction,
-} from '#server/platform'
+import { Problem, sentenceOf } from '#core/problems'
+import { announce, type DeliveryEvent, eachOf, log, pool, portionsOf, transaction } from '#server/platform'
 import { refreshListing } from './compare'
 import { openDestination } from './open-destination'
-import { type OpenTransport, TransferError, type Transport } from './transfer/transport'
+import { type OpenTransport, type Transport } from './transfer/transport'
 
 /** Files sent at the same time over one connection: enough to hide the way there and back. */
 const sendConcurrency = 32
@@ -72,7 +64,7 @@ async function work(delivery: ClaimedDelivery, openTransport: OpenTransport): Pr
     await run.end({
       state: 'failed',
       errorCode: 'given-up',
-      errorMessage: `This delivery was begun ${delivery.attempts - 1} times and never came to its end, so it was given up.`,
+      errorMessage: sentenceOf('given-up', { times: delivery.attempts - 1 }),
     })
     return
   }
@@ -158,13 +150,13 @@ class DeliveryRun {
     const reason: unknown = this.#stop.signal.aborted ? this.#stop.signal.reason : error
     if (reason instanceof TakenOver) return null
     if (reason instanceof Cancelled) return { state: 'cancelled', errorCode: null, errorMessage: null }
-    if (reason instanceof TransferError || reason instanceof Problem)
+    if (reason instanceof Problem)
       return { state: 'failed', errorCode: reason.code, errorMessage: reason.message }
     log.error({ err: reason, deliveryId: this.delivery.id }, 'delivery failed')
     return {
       state: 'failed',
-      errorCode: 'other',
-      errorMessage: 'Something went wrong here, not at the host. Send again; what has arrived is kept.',
+      errorCode: 'failed',
+      errorMessage: sentenceOf('failed', undefined),
     }
   }
 
@@ -174,7 +166,7 @@ class DeliveryRun {
       loadSite(pool(), siteId, accountId),
       findDestination(pool(), destinationId, siteId, accountId),
     ])
-    if (!stored || !destination) throw new Problem('gone', 'The site or the destination is no longer there.')
+    if (!stored || !destination) throw new Problem('gone', { what: 'The site or the destination' })
     await noteSentRevision(pool(), id, stored.revision)
     // What a worker before this one recorded and had no time to tell of.
     await noteDelivered(siteId, accountId)

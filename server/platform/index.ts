@@ -6,7 +6,16 @@ export { forgive, giveBack, limitDestinationTests, take, takeWithGrowingDelay, t
 export { inRequest, log, noteAccount } from './log'
 export { migrate } from './migrate'
 export { dial } from './outgoing'
-export { databaseError, DatabaseError, many, maybeOne, pool, type Queryable, transaction } from './pool'
-export { notFound, Problem } from './problem'
+export {
+  ConstraintError,
+  databaseError,
+  DatabaseError,
+  many,
+  maybeOne,
+  pool,
+  type Queryable,
+  transaction,
+} from './pool'
+export { notFound } from './problem'
 export { deleteOldLimits, deleteOldRequests, noteRequest } from './requests'
 export { isSigned, seal, sign, unseal } from './secrets'

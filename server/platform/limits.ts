@@ -1,7 +1,7 @@
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 import { config } from './config'
 import { pool } from './pool'
-import { Problem } from './problem'
+import { Problem } from '#core/problems'
 
 /** How often something may be done by one key before it has to wait. */
 interface Rule {
@@ -80,7 +80,7 @@ const inWords = (seconds: number) =>
   seconds < 90 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`
 
 export const tooMany = (what: string, seconds: number) =>
-  new Problem('too-many-attempts', `${what} Try again in ${inWords(seconds)}.`, 429)
+  new Problem('too-many-attempts', { what, wait: inWords(seconds) })
 
 /** A host is no thing to be asked again and again through this server. */
 export async function limitDestinationTests(accountId: string): Promise<void> {

@@ -1,4 +1,5 @@
 import pg from 'pg'
+import { Problem } from '#core/problems'
 import { config } from './config'
 import { log } from './log'
 
@@ -7,39 +8,39 @@ export interface Queryable {
   query<Row extends pg.QueryResultRow>(sql: string, values?: unknown[]): Promise<pg.QueryResult<Row>>
 }
 
-/** An error of the database, told apart by what the caller can do about it (SQLSTATE classes). */
-export class DatabaseError extends Error {
+/** A database that cannot do anything now, for a reason that has nothing to do with what was asked. */
+export class DatabaseError extends Problem<'unavailable' | 'database-full'> {}
+
+/** A statement that would break a rule of the tables (SQLSTATE class 23); `constraint` names the rule. */
+export class ConstraintError extends Error {
   constructor(
-    readonly code: 'duplicate' | 'missing-reference' | 'unavailable' | 'disk-full' | 'other',
-    message: string,
-    options: { cause: unknown },
+    readonly code: 'duplicate' | 'missing-reference',
+    readonly constraint: string | null,
+    cause: unknown,
   ) {
-    super(message, options)
+    super(`${code}: ${constraint ?? 'unnamed'}`, { cause })
   }
 }
 
-const away = 'The database does not answer. Try again in a moment; nothing was lost.'
-
-/** Maps a driver's error to ours; anything else passes unchanged. */
+/** Maps a driver's error to ours by its SQLSTATE; anything else passes unchanged. */
 export function databaseError(error: unknown): unknown {
-  const { code: state, message } = error as { code?: string; message?: string }
+  const {
+    code: state,
+    message,
+    constraint = null,
+  } = error as { code?: string; message?: string; constraint?: string | null }
+  const unavailable = () => new DatabaseError('unavailable', null, { cause: error })
   // The driver tells of a connection that broke, or could not be had in time, by its text alone.
-  if (
-    typeof state !== 'string' &&
-    /^(Connection terminated|timeout exceeded when trying|Client has encountered a connection error)/.test(
+  if (typeof state !== 'string')
+    return /^(Connection terminated|timeout exceeded when trying|Client has encountered a connection error)/.test(
       message ?? '',
     )
-  )
-    return new DatabaseError('unavailable', away, { cause: error })
-  if (typeof state !== 'string') return error
-  const as = (code: DatabaseError['code'], message: string) =>
-    new DatabaseError(code, message, { cause: error })
-  if (state === '23505') return as('duplicate', 'This already exists.')
-  if (state === '23503') return as('missing-reference', 'Something this refers to is not there.')
-  if (state === '53100')
-    return as('disk-full', 'The database’s disk is full. Make room and try again; nothing was lost.')
-  if (/^(08|57P|53300)/.test(state) || /^E(CONN|PIPE|HOSTUNREACH|TIMEDOUT)/.test(state))
-    return as('unavailable', away)
+      ? unavailable()
+      : error
+  if (state === '23505') return new ConstraintError('duplicate', constraint, error)
+  if (state === '23503') return new ConstraintError('missing-reference', constraint, error)
+  if (state === '53100') return new DatabaseError('database-full', null, { cause: error })
+  if (/^(08|57P|53300)/.test(state) || /^E(CONN|PIPE|HOSTUNREACH|TIMEDOUT)/.test(state)) return unavailable()
   return error
 }
 

@@ -1,6 +1,6 @@
 import { createCipheriv, createDecipheriv, createHmac, randomBytes, timingSafeEqual } from 'node:crypto'
 import { config } from './config'
-import { Problem } from './problem'
+import { Problem } from '#core/problems'
 
 const algorithm = 'aes-256-gcm'
 const nonceBytes = 12
@@ -22,10 +22,7 @@ export function unseal(sealed: Buffer, use: string, key = config().keys.sealing)
   // Sealed before purposes had keys of their own: with the bare key, for any use.
   const opened = open(sealed, Buffer.from(use), key) ?? open(sealed, null, config().key)
   if (opened !== null) return opened
-  throw new Problem(
-    'key-changed',
-    'The stored password cannot be opened with this server’s key. Enter the password again.',
-  )
+  throw new Problem('key-changed')
 }
 
 function open(sealed: Buffer, use: Buffer | null, key: Buffer): string | null {

@@ -6,7 +6,8 @@ import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import { accountOf, accountOfSessionName, sessionName, sessionToken } from '#server/accounts'
 import { bytesFrom, getBlobs } from '#server/contents'
-import { isSigned, notFound, pool, Problem, sign } from '#server/platform'
+import { Problem } from '#core/problems'
+import { isSigned, notFound, pool, sign } from '#server/platform'
 import { buildForPage, loadSite } from '#server/sites'
 
 /** How long an address opens the preview; the window that shows it asks for the next one before. */

@@ -3,7 +3,8 @@ import { type Build, buildSite } from '#core/build'
 import type { ManifestFile } from '#core/delivery'
 import type { Hash, Site } from '#core/site'
 import { bytesFrom, getBlobs, getTexts, hashOf, loadFacts, loadStyles, textFrom } from '#server/contents'
-import { Problem, type Queryable } from '#server/platform'
+import { Problem } from '#core/problems'
+import { type Queryable } from '#server/platform'
 
 /** Pages whose texts are in reach at a time. */
 const batchSize = 50
@@ -26,7 +27,7 @@ async function sourcesFor(db: Queryable, site: Site, contents: readonly Hash[], 
 /** The build's own refusal as a Problem, before anything is made. */
 function refuseTooLarge(build: Build): void {
   const refusal = build.refusal()
-  if (refusal !== null) throw new Problem('too-large', refusal, 422)
+  if (refusal !== null) throw new Problem('too-large', { why: refusal })
 }
 
 /** A build in which one page and the style sheets can be made. */

@@ -14,7 +14,7 @@ import { housekeeping } from '../housekeeping'
 import { createSite } from './create'
 import { migrate } from '../platform/migrate'
 import { changeSite, catchUp, previewChange, stepHistory } from './changes'
-import { readChange } from './change-input'
+import { readChange } from './change-request'
 import { filesOfSite } from './build'
 import { seal, unseal } from '../platform/secrets'
 import { accountWithSite, freshDatabase, siteOf, writePage } from '../testing/support'
@@ -183,7 +183,7 @@ describe('a change', () => {
     ) // prettier-ignore
     // The content of a page has to be stored: an unknown hash is refused as a whole.
     expect((await site()).pages).toHaveLength(4)
-    const { prepareChange } = await import('./change-input')
+    const { prepareChange } = await import('./change-request')
     await Promise.all(
       Array.from({ length: 20 }, () =>
         changeSite(ids.siteId, ids.accountId, 0, (client) =>

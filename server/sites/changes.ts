@@ -1,22 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import type pg from 'pg'
-import { type Change, copiesOf, edit, findRewrites, type Refusal, rippleOf } from '#core/change'
+import { type Change, copiesOf, edit, findRewrites, type Refusal, rippleOf, titleOf } from '#core/change'
 import { applyEdits } from '#core/markup'
-import {
-  applyDiff,
-  type DiffConflict,
-  diffSites,
-  isEmptyDiff,
-  reverseDiff,
-  type Site,
-  type SiteDiff,
-} from '#core/site'
+import { applyDiff, diffSites, isEmptyDiff, reverseDiff, type Site, type SiteDiff } from '#core/site'
 import { listAddresses } from './address-rows'
 import { getTexts, hashOf, loadFacts, loadStyles, putBlobs, textFrom } from '#server/contents'
-import { announceSoon, noteRequest, notFound, Problem, transaction } from '#server/platform'
+import { Problem } from '#core/problems'
+import { announceSoon, noteRequest, notFound, transaction } from '#server/platform'
 import {
   diffsSince,
-  type HistoryStep,
   markStep,
   passUndone,
   saveRevision,
@@ -38,72 +30,11 @@ export interface Saved {
   readonly ripple: RippleView | null
 }
 
-/** A sentence for the history: what undo would take back. */
-function titleOf(change: Change, before: Site): string {
-  const label = (id: string) => before.pages.find((page) => page.id === id)?.label ?? 'a page'
-  switch (change.kind) {
-    case 'addPages':
-      return change.pages.length === 1
-        ? `adding “${change.pages[0]!.label}”`
-        : `adding ${change.pages.length} pages`
-    case 'setPageText': {
-      const field = change.field === 'ownName' ? 'own name' : change.field
-      return `a new ${field} for “${label(change.pageId)}”`
-    }
-    case 'setContent':
-      return `writing in “${label(change.pageId)}”`
-    case 'setPageFlag': {
-      const which =
-        change.pageIds.length === 1
-          ? `of “${label(change.pageIds[0]!)}”`
-          : `of ${change.pageIds.length} pages`
-      return change.flag === 'trial' ? `trial page or not, ${which}` : `the menu entry ${which}`
-    }
-    case 'replacePlan':
-      return 'a new plan'
-    case 'duplicatePages':
-      return change.pageIds.length === 1
-        ? `copying “${label(change.pageIds[0]!)}”`
-        : `copying ${change.pageIds.length} pages`
-    case 'releaseNames':
-      return change.pageIds.length === 1
-        ? `a new address for “${label(change.pageIds[0]!)}”`
-        : 'new addresses'
-    case 'dropAddresses':
-      return 'giving up old addresses'
-    case 'noteAddresses':
-      return 'what was delivered'
-    case 'setHome':
-      return `“${label(change.pageId)}” as the home page`
-    case 'movePages':
-      return change.pageIds.length === 1
-        ? `moving “${label(change.pageIds[0]!)}”`
-        : `moving ${change.pageIds.length} pages`
-    case 'removePages':
-      return change.pageIds.length === 1
-        ? `removing “${label(change.pageIds[0]!)}”`
-        : `removing ${change.pageIds.length} pages`
-    case 'setScheme':
-      return 'a new naming scheme'
-    case 'setSetting':
-      return { name: 'a new site name', language: 'a new language', titlePattern: 'a new title pattern' }[
-        change.field
-      ]
-    case 'setTemplate':
-      return 'a change of the template'
-    case 'addFile':
-      return `adding ${change.label}`
-    case 'setFile':
-      return 'a change of a file'
-    case 'removeFile':
-      return 'removing a file'
-  }
-}
-
 /** The refusal as an error with all the author needs to go on. */
 function refusalProblem(refusal: Refusal): Problem {
-  const status = refusal.reason === 'invalid' ? 422 : 409
-  return new Problem(refusal.reason, refusal.message, status, 'now' in refusal ? { now: refusal.now } : null)
+  const detail = 'now' in refusal ? { now: refusal.now } : null
+  const code = refusal.reason === 'invalid' ? 'invalid' : 'changed-elsewhere'
+  return new Problem(code, { why: refusal.message }, { detail })
 }
 
 /** The changed site with every reference mended that the change made wrong; new texts are stored. */
@@ -202,8 +133,7 @@ export async function changeSite(
     const ripple = rippleOf(site, edited.site, rewrites, factsOf)
     const texts = await getTexts(client, textsToShow(ripple.rewrites))
     const view = viewRipple(site, ripple, textFrom(texts))
-    if (ripple.reachesFurther && !shown)
-      throw new Problem('ask-first', 'This touches more than it seems to.', 409, { ripple: view })
+    if (ripple.reachesFurther && !shown) throw new Problem('ask-first', null, { detail: { ripple: view } })
     await passUndone(client, siteId)
     const next = await saveRevision(client, after, { kind: 'change', title: titleOf(change, site), diff })
     made = { site: after, revision: next }
@@ -249,9 +179,6 @@ async function withAddresses(client: pg.PoolClient, site: Site, known: ReadonlyS
   }
 }
 
-const conflictSentence = (conflict: DiffConflict, step: HistoryStep) =>
-  `This cannot be taken back or made again (${step.title}): ${conflict.table === 'pages' ? 'a page' : 'something'} it touched has been changed since${conflict.field ? ` (${conflict.field})` : ''}.`
-
 /** Takes back the latest change, or makes the one taken back last again. */
 export async function stepHistory(
   siteId: string,
@@ -268,8 +195,7 @@ export async function stepHistory(
     if (!step) return savedSince(client, siteId, seen, revision)
     const diff = direction === 'undo' ? reverseDiff(step.diff) : step.diff
     const applied = applyDiff(site, diff)
-    if ('conflict' in applied)
-      throw new Problem('changed-elsewhere', conflictSentence(applied.conflict, step), 409)
+    if ('conflict' in applied) throw new Problem('cannot-step', { step: step.title, direction })
     const after = await withAddresses(client, applied.site, new Set(site.pages.map((page) => page.id)))
     await markStep(client, siteId, step.revision, direction === 'undo' ? 'undone' : 'done')
     const made = diffSites(site, after)

@@ -1,6 +1,6 @@
 export { recordAddresses } from './address-rows'
 export { buildForPage, filesOfSite, type SiteFiles } from './build'
-export { type ChangeRequest, prepareChange, readChange, readChangeText, schemeInput } from './change-input'
+export { prepareChange, readChange, readChangeText } from './change-request'
 export { catchUp, changeSite, previewChange, type Saved, stepHistory } from './changes'
 export { createSite } from './create'
 export { noteDelivered } from './delivered-addresses'

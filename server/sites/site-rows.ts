@@ -7,7 +7,8 @@ import {
   type SiteFile,
   type Template,
 } from '#core/site'
-import { log, many, maybeOne, Problem, type Queryable } from '#server/platform'
+import { Problem } from '#core/problems'
+import { log, many, maybeOne, type Queryable } from '#server/platform'
 
 /** A site at one revision. */
 export interface StoredSite {
@@ -199,11 +200,7 @@ function refuseBroken(site: Site): void {
   const faults = checkSite(site)
   if (faults.length === 0) return
   log.error({ siteId: site.id, faults: faults.slice(0, 20), faultCount: faults.length }, 'site not whole')
-  throw new Problem(
-    'not-whole',
-    'This change would leave the site in disorder, so it was not made. Load the page again, and try it another way.',
-    422,
-  )
+  throw new Problem('not-whole')
 }
 
 /** Removes a site with all that belongs to it. */

@@ -19,8 +19,9 @@ export class MemoryTransport implements Transport {
 
   async read(path: string, mostBytes: number): Promise<Buffer> {
     const file = this.#files.get(path)
-    if (!file) throw new TransferError('not-there', `${path} is not there.`)
-    if (file.bytes.length > mostBytes) throw new TransferError('too-much', `${path} is too large.`)
+    if (!file) throw new TransferError('not-there', { at: path })
+    if (file.bytes.length > mostBytes)
+      throw new TransferError('too-much', { what: `${path} is larger than the host says it is.` })
     return file.bytes
   }
 

@@ -17,11 +17,7 @@ export const fingerprint = (key: Buffer): string =>
 type Step = 'greeting' | 'signing-in' | 'opening' | 'open'
 
 const unreachable = (host: string, port: number, cause: unknown) =>
-  new TransferError(
-    'unreachable',
-    `No SFTP host answered at ${host}, port ${port}. Check the host’s name and the port with what your host told you; SFTP usually has port 22.`,
-    { cause },
-  )
+  new TransferError('unreachable', { host, port, protocol: 'SFTP', usual: 22 }, { cause })
 
 interface Asked {
   readonly reject: (error: Error) => void
@@ -54,7 +50,7 @@ export class SshConnection {
     if (signal?.aborted) this.#stop()
   }
 
-  readonly #stop = () => this.fail(new TransferError('stopped', 'This was stopped.'))
+  readonly #stop = () => this.fail(new TransferError('stopped'))
 
   /** Why the connection is of no more use; null while it is. */
   get failure(): TransferError | null {
@@ -78,14 +74,18 @@ export class SshConnection {
       this.#step === 'open'
         ? 'was lost'
         : 'was cut while signing in. Try again; if it happens again, ask the host'
-    return new TransferError('connection-lost', `The connection to ${this.host} ${when}.`, { cause })
+    return new TransferError('connection-lost', { host: this.host, when }, { cause })
   }
 
   #errorOf(error: Error & { level?: string }): TransferError {
     if (this.#step !== 'greeting' && error.level === 'client-authentication')
-      return new TransferError('wrong-password', `${this.host} does not accept this account and password.`, {
-        cause: error,
-      })
+      return new TransferError(
+        'wrong-host-password',
+        { host: this.host },
+        {
+          cause: error,
+        },
+      )
     return this.#cut(error)
   }
 
@@ -99,9 +99,7 @@ export class SshConnection {
           now - Math.max(startedAt, this.#answeredAt) > this.limits.silenceMs ||
           now - startedAt > this.limits.requestMs
         )
-          return this.fail(
-            new TransferError('timeout', `${this.host} has stopped answering. Try again in a while.`),
-          )
+          return this.fail(new TransferError('timeout', { host: this.host }))
     }, everyMs)
     this.#timer.unref()
   }
@@ -138,7 +136,7 @@ export class SshConnection {
         this.fail(
           this.#step === 'greeting'
             ? unreachable(this.host, this.port, null)
-            : new TransferError('timeout', `${this.host} has stopped answering. Try again in a while.`),
+            : new TransferError('timeout', { host: this.host }),
         ),
       this.limits.connectMs,
     )
@@ -177,7 +175,7 @@ export class SshConnection {
 
   /** Learns the host's key without signing in: nothing of the account is sent. */
   async learnKey(): Promise<string> {
-    const enough = new TransferError('stopped', 'Only the key was asked for.')
+    const enough = new TransferError('stopped')
     await this.#connect(
       { username: 'rubricant' },
       () => {},
@@ -199,12 +197,7 @@ export class SshConnection {
       },
       (reached) => this.#client.once('ready', reached),
       (key) =>
-        key === target.hostKey
-          ? null
-          : new TransferError(
-              'host-key-changed',
-              `${target.host} shows another key than before (${key}). Somebody may stand between; ask the host before you go on.`,
-            ),
+        key === target.hostKey ? null : new TransferError('host-key-changed', { host: target.host, key }),
     )
     this.#step = 'opening'
     this.#watch()
@@ -212,9 +205,13 @@ export class SshConnection {
       this.#client.sftp((error, wrapper) => done(error ?? null, wrapper)),
     ).catch((error: Error) => {
       if (error instanceof TransferError) throw error
-      const none = new TransferError('no-sftp', `${target.host} offers no SFTP on this account.`, {
-        cause: error,
-      })
+      const none = new TransferError(
+        'no-transfer',
+        { host: target.host, protocol: 'SFTP' },
+        {
+          cause: error,
+        },
+      )
       this.fail(none)
       throw none
     })
@@ -228,7 +225,7 @@ export class SshConnection {
   /** Says goodbye where the host listens, and goes. */
   close(): void {
     if (!this.#failure) this.#client.end()
-    this.fail(new TransferError('connection-lost', 'The connection was closed.'))
+    this.fail(new TransferError('connection-lost', { host: this.host, when: 'was closed' }))
   }
 }
 

@@ -76,30 +76,25 @@ class SftpTransport implements Transport {
   #errorOf(error: HostError, act: Act, what: string): TransferError {
     if (error instanceof TransferError) return error
     if (this.connection.failure) return this.connection.failure
-    const as = (code: TransferError['code'], message: string) =>
-      new TransferError(code, message, { cause: error })
-    if (error.code === status.noSuchFile) return as('not-there', `${what} is not there.`)
+    const cause = { cause: error }
+    if (error.code === status.noSuchFile) return new TransferError('not-there', { at: what }, cause)
     if (error.code === status.permissionDenied)
-      return as('not-allowed', `This account may not ${act} ${what}.`)
+      return new TransferError('not-allowed', { act, at: what }, cause)
     // SFTP 3 has no status for a full disk; where the text tells, it is all there is.
     if (/no space|quota|disk full/i.test(error.message)) return this.#diskFull(what, error)
     if (/read-only/i.test(error.message)) return this.#readOnly(what, error)
-    return as('other', `The host could not ${act} ${what}${this.#saying(error)}.`)
+    // The protocol's bare word for "no" says nothing.
+    const said = /^failure\.?$/i.test(error.message.trim()) ? '' : error.message
+    return new TransferError('host-refused', { act, at: what, said }, cause)
   }
 
-  #diskFull = (what: string, cause: unknown) =>
-    new TransferError('disk-full', `The host’s disk is full (at ${what}).`, { cause })
-  #readOnly = (what: string, cause: unknown) =>
-    new TransferError('read-only', `The host lets nobody write at ${what}: that place is read-only.`, {
-      cause,
-    })
-  /** What the host said, unless it is the protocol's bare word for "no". */
-  #saying = (error: HostError) =>
-    /^failure\.?$/i.test(error.message.trim()) ? ', and did not say why' : `: ${error.message}`
+  #diskFull = (what: string, cause: unknown) => new TransferError('disk-full', { at: what }, { cause })
+  #readOnly = (what: string, cause: unknown) => new TransferError('read-only', { at: what }, { cause })
 
   /** A bare "failure" of a write looked into: the host is asked about the room it has. */
   async #whyNotWritten(error: unknown, at: string): Promise<unknown> {
-    if (!(error instanceof TransferError) || error.code !== 'other' || this.connection.failure) return error
+    if (!(error instanceof TransferError) || error.code !== 'host-refused' || this.connection.failure)
+      return error
     const room = await this.connection
       .ask<{ f_bavail: number; f_flag: number }>((done) =>
         this.sftp.ext_openssh_statvfs(path.posix.dirname(at), done as never),
@@ -114,8 +109,7 @@ class SftpTransport implements Transport {
     const root = this.#at('')
     const there = await this.#statOrNull(root)
     if (!there) return []
-    if (!there.isDirectory())
-      throw new TransferError('not-a-folder', `${root} is a file at the host; a folder has to be there.`)
+    if (!there.isDirectory()) throw new TransferError('not-a-folder', { at: root })
     const files: ListedFile[] = []
     let folders = ['']
     let entryCount = 0
@@ -146,10 +140,9 @@ class SftpTransport implements Transport {
   }
 
   #endless(what: string): TransferError {
-    return new TransferError(
-      'too-much',
-      `There are ${what} below ${this.#at('')}. Choose the folder that holds this site alone.`,
-    )
+    return new TransferError('too-much', {
+      what: `There are ${what} below ${this.#at('')}. Choose the folder that holds this site alone.`,
+    })
   }
 
   /** Entries of one folder, read in the host's portions and no further than `most`. */
@@ -202,7 +195,8 @@ class SftpTransport implements Transport {
           // What follows a short piece was asked for at the wrong place: it is asked for again.
           if (piece.length < pieceBytes) break
         }
-        if (size > mostBytes) throw new TransferError('too-much', `${at} is larger than the host says it is.`)
+        if (size > mostBytes)
+          throw new TransferError('too-much', { what: `${at} is larger than the host says it is.` })
         if (read[0]!.length === 0 || pieces[pieces.length - 1]!.length === 0) return Buffer.concat(pieces)
       }
     } finally {
@@ -287,7 +281,7 @@ class SftpTransport implements Transport {
     try {
       await this.#move(from, to)
     } catch (error) {
-      if (!(error instanceof TransferError) || error.code !== 'other') throw error
+      if (!(error instanceof TransferError) || error.code !== 'host-refused') throw error
       // Many servers do not rename onto a file that is there; nothing else may be wrong with it.
       if (!(await this.#statOrNull(to))) throw error
       this.#renameReplaces = false
@@ -346,8 +340,7 @@ class SftpTransport implements Transport {
   async #reallyMakeFolder(at: string): Promise<void> {
     const there = await this.#statOrNull(at)
     if (there?.isDirectory()) return
-    if (there)
-      throw new TransferError('not-a-folder', `${at} has to be a folder, but a file of that name is there.`)
+    if (there) throw new TransferError('not-a-folder', { at })
     await this.#makeFolder(path.posix.dirname(at))
     await this.#do<void>('write', at, (done) => this.sftp.mkdir(at, (error) => done(error)))
   }

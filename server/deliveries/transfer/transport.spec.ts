@@ -145,7 +145,7 @@ describe('SFTP tells apart', () => {
         String(messages[0]).replace(/at .*?, port \d+/, ''),
       )
     }
-    expect(await codeOf(open({ password: 'wrong' }))).toBe('wrong-password')
+    expect(await codeOf(open({ password: 'wrong' }))).toBe('wrong-host-password')
     expect(await codeOf(open({ hostKey: `SHA256:${'A'.repeat(43)}` }))).toBe('host-key-changed')
   })
 

@@ -1,4 +1,5 @@
 import type { ListedFile } from '#core/delivery'
+import { Problem, type ProblemCode } from '#core/problems'
 
 /** Where a transport connects to. */
 export interface TransferTarget {
@@ -37,38 +38,27 @@ export const transferLimits: TransferLimits = {
 }
 
 /** Why a transfer failed, told apart by what the author can do about it. */
-export type TransferErrorCode =
-  /** Whatever happens before the host has greeted: one code, so that it tells nothing of what is there. */
+export type TransferErrorCode = Extract<
+  ProblemCode,
   | 'unreachable'
-  | 'wrong-password'
+  | 'wrong-host-password'
   | 'host-key-changed'
-  /** The host takes the account, but offers no file transfer on it. */
-  | 'no-sftp'
-  /** Nothing of that name is there. */
+  | 'no-transfer'
   | 'not-there'
-  /** A file stands where a folder has to be. */
   | 'not-a-folder'
   | 'not-allowed'
   | 'read-only'
   | 'disk-full'
-  /** The host stopped answering. */
   | 'timeout'
   | 'connection-lost'
-  /** A listing, or a file, without an end in sight. */
   | 'too-much'
+  | 'other-bytes'
+  | 'host-refused'
   | 'stopped'
-  | 'other'
+>
 
-/** An expected failure of a transfer, with a sentence for the author. */
-export class TransferError extends Error {
-  constructor(
-    readonly code: TransferErrorCode,
-    message: string,
-    options?: { cause?: unknown },
-  ) {
-    super(message, options)
-  }
-}
+/** An expected failure of a transfer. */
+export class TransferError<C extends TransferErrorCode = TransferErrorCode> extends Problem<C> {}
 
 /**
  * One open connection to a destination. Paths are relative to the target's folder, with `/`.

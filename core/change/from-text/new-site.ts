@@ -15,10 +15,10 @@ import {
 } from '#core/plan'
 import type { Hash, Scheme, Site } from '#core/site'
 import { defaultTitlePattern } from '#core/template'
-import type { NewPage, PlannedPage } from './change'
-import { edit } from './edit'
-import { longestLabel } from './edited'
-import { planEdit } from './replace-plan'
+import type { NewPage, PlannedPage } from '../new-page'
+import { edit } from '../edit'
+import { longestLabel } from '../edited'
+import { planEdit } from '../kinds/plan/plan-edit'
 
 /** More pages than this are not made at once. */
 const mostPages = 50_000

@@ -3,7 +3,7 @@ import { namesOf } from '#core/naming'
 import { outlineOfSite, writePlan } from '#core/plan'
 import { defaultScheme } from '#core/site'
 import { pageCalled, testId, TextStore } from '#core/testing'
-import { newSite, readNewPlan } from './index'
+import { newSite, readNewPlan } from '../index'
 
 const store = new TextStore()
 const options = { name: 'Saltpan Chapel', language: 'en', scheme: defaultScheme }

@@ -10,7 +10,7 @@ import {
   type SitePlan,
 } from '#core/plan'
 import type { Site } from '#core/site'
-import type { PlannedPage } from './change'
+import type { PlannedPage } from '../new-page'
 import { correctOwnNames, plannedFrom, refuseLabels } from './new-site'
 
 /** A plan that was typed over or read over a site's own. */

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { describe, expect, test } from '@jest/globals'
 import { defaultScheme } from '#core/site'
-import { readChange, schemeInput } from './change-input'
+import { schemeInput } from '#core/change/inputs'
+import { readChange } from './change-request'
 
 const id = randomUUID()
 const refusal = (input: unknown): string => {
@@ -27,7 +28,7 @@ describe('a change that a window sends', () => {
     { kind: 'setPageText', pageId: id, field: 'label', value: '../../etc', was: 'Visit' },
     { kind: 'movePages', pageIds: [id], parentId: null, after: null },
     { kind: 'setScheme', scheme: defaultScheme, was: defaultScheme },
-    { kind: 'writeContent', pageId: id, text: '<p>', was: 'a'.repeat(64) },
+    { kind: 'setContent', pageId: id, text: '<p>', was: 'a'.repeat(64) },
     plan('Visit'),
   ])('is taken as it is: $kind', (change) => expect(readChange(change)).toEqual(change)) // prettier-ignore
 
@@ -41,7 +42,7 @@ describe('a change that a window sends', () => {
     ['about a page whose id is none', { kind: 'removePages', pageIds: ["1' OR true --"] }],
     ['with a label that is too long', plan('x'.repeat(501))],
     ['of a field that nobody may write', { kind: 'setPageText', pageId: id, field: 'seq', value: '1', was: '' }],
-    ['with a hash that is none', { kind: 'writeContent', pageId: id, text: '', was: '../x' }],
+    ['with a hash that is none', { kind: 'setContent', pageId: id, text: '', was: '../x' }],
     ['with a scheme that puts files outside', { kind: 'setScheme', was: defaultScheme, scheme: { ...defaultScheme, homeName: '../x' } }],
   ])('is refused %s', (_, change) => expect(refusal(change)).not.toBe('')) // prettier-ignore
 

@@ -1,138 +1,45 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { checkOwnName } from '#core/naming'
-import { cleanLabel, compareSiblings, longestIncreasing, type Tree, treeOf } from '#core/plan'
-import type { Page, Site } from '#core/site'
-import type { Change, NewPage, PlanEdit, PlannedPage } from './change'
-import { type Edited, elsewhere, gone, keptOnRelabel, labelRefusal, newPage, refuse } from './edited'
-
-/** A whole plan as its author wants it: the home page and all that stands at the top level, with what is below. */
-export interface WantedPlan {
-  readonly home: Omit<PlannedPage, 'id' | 'children' | 'trial'>
-  readonly top: readonly PlannedPage[]
-}
-
-type Field = PlanEdit['changed'][number]['field']
-
-/**
- * A short mark of what a page holds: who removes a page has to have seen it as it is. 53 bits, against
- * chance and not against an attacker.
- */
-function markOf(page: Page): string {
-  const text = [page.label, page.title, page.description, page.ownName, page.content, page.parentId].join(
-    '\n',
-  )
-  let [one, two] = [0xdeadbeef, 0x41c6ce57]
-  for (let at = 0; at < text.length; at++) {
-    const code = text.charCodeAt(at)
-    one = Math.imul(one ^ code, 2654435761)
-    two = Math.imul(two ^ code, 1597334677)
-  }
-  one = Math.imul(one ^ (one >>> 16), 2246822507) ^ Math.imul(two ^ (two >>> 13), 3266489909)
-  two = Math.imul(two ^ (two >>> 16), 2246822507) ^ Math.imul(one ^ (one >>> 13), 3266489909)
-  return (4294967296 * (2097151 & two) + (one >>> 0)).toString(36)
-}
+import { cleanLabel, compareSiblings, treeOf } from '#core/plan'
+import { emptyHash, type Hash, type Page, type Site } from '#core/site'
+import {
+  type Edited,
+  elsewhere,
+  gone,
+  keptOnRelabel,
+  labelRefusal,
+  newPage,
+  type Refused,
+  refuse,
+} from '../../edited'
+import type { ChangeKind } from '../../kind'
+import { markOf, type PlanEdit, type PlanField } from './plan-edit'
 
 /**
- * What has to be done to the site that the author saw for it to have the plan they want, and nothing
- * else: what somebody else does meanwhile to other pages, or to other things of the same pages, is left.
+ * Puts a whole plan in the place of the one its author saw (`planEdit`). What others did meanwhile to
+ * other pages or other fields stays; where both did something to the same, it is refused.
  */
-export function planEdit(seen: Pick<Site, 'pages' | 'homeId'>, { home, top }: WantedPlan): PlanEdit {
-  const tree = treeOf(seen)
-  const added: { parentId: string | null; after: string | null; pages: NewPage[] }[] = []
-  const moved: PlanEdit['moved'][number][] = []
-  const changed: PlanEdit['changed'][number][] = []
-  const kept = new Set([seen.homeId])
-
-  const note = (page: Page, field: Field, value: string | boolean | null | undefined) => {
-    if (value !== undefined && value !== page[field])
-      changed.push({ pageId: page.id, field, value, was: page[field] })
-  }
-  const compare = (page: Page, wanted: WantedPlan['home'] & { readonly trial: boolean }) => {
-    note(page, 'label', wanted.label)
-    note(page, 'trial', wanted.trial)
-    note(page, 'inMenus', wanted.inMenus)
-    for (const field of ['ownName', 'title', 'description'] as const)
-      note(page, field, wanted.details?.[field])
-  }
-  const homePage = tree.byId.get(seen.homeId)!
-  compare(homePage, { ...home, trial: false, label: cleanLabel(home.label) || homePage.label })
-
-  // New pages hold their new children, so lists are taken level by level with where theirs go.
-  const queue: { list: readonly PlannedPage[]; parentId: string | null; into: NewPage[] | null }[] = [
-    { list: top, parentId: null, into: null },
-  ]
-  for (let at = 0; at < queue.length; at++) {
-    const { list, parentId, into } = queue[at]!
-    const staying = stayingOf(tree, list, parentId)
-    let run: NewPage[] | null = null
-    // Each row of siblings by itself: at the top level trial pages stand in one of their own, shown last.
-    const last = new Map<string, string>()
-    let runRow = ''
-    for (const wanted of list) {
-      const row = rowOf(parentId, wanted.trial)
-      const after = last.get(row) ?? null
-      if (row !== runRow) run = null
-      runRow = row
-      const page = tree.byId.get(wanted.id)
-      if (page && page.id !== seen.homeId) {
-        kept.add(page.id)
-        compare(page, wanted)
-        if (!staying.has(page.id))
-          moved.push({
-            pageId: page.id,
-            parentId,
-            after,
-            was: { parentId: page.parentId, order: page.order },
-          })
-        run = null
-        queue.push({ list: wanted.children, parentId: page.id, into: null })
-      } else {
-        const { id, label, trial, inMenus, details } = wanted
-        const children: NewPage[] = []
-        const one: NewPage = {
-          id,
-          label,
-          ...(trial && { trial }),
-          ...(!inMenus && { inMenus }),
-          ...(details && { details }),
-          ...(wanted.children.length > 0 && { children }),
-        }
-        if (into) into.push(one)
-        else if (run) run.push(one)
-        else added.push({ parentId, after, pages: (run = [one]) })
-        queue.push({ list: wanted.children, parentId: id, into: children })
-      }
-      last.set(row, wanted.id)
-    }
-  }
-  const removed = seen.pages
-    .filter((page) => !kept.has(page.id))
-    .map((page) => ({ pageId: page.id, was: markOf(page) }))
-  return { added, moved, changed, removed }
+export interface ReplacePlan extends PlanEdit {
+  /** What a new page's content slot holds. */
+  readonly content: Hash
 }
 
-/** Which row of siblings a page stands in: trial pages of the top level have one of their own. */
-const rowOf = (parentId: string | null, trial: boolean) =>
-  parentId === null && trial ? 'trial pages' : 'pages'
-
-/** Which pages of a list stay as they stand: the most that are in order already. Trial pages apart, shown last. */
-function stayingOf(tree: Tree, list: readonly PlannedPage[], parentId: string | null): Set<string> {
-  const known = list.filter(({ id }) => tree.byId.get(id)?.parentId === parentId)
-  if (known.length === 0) return new Set()
-  const ranks = new Map(
-    [...tree.childrenOf(parentId)].sort(compareSiblings).map((page, index) => [page.id, index]),
-  )
-  const staying = new Set<string>()
-  for (const row of ['pages', 'trial pages']) {
-    const group = known.filter((one) => rowOf(parentId, one.trial) === row)
-    for (const index of longestIncreasing(group.map(({ id }) => ranks.get(id)!)))
-      staying.add(group[index]!.id)
-  }
-  return staying
+export const replacePlan: ChangeKind<ReplacePlan, PlanEdit> = {
+  deepens: true,
+  inMenus: true,
+  shown: (request) => ({ ...request, content: emptyHash }),
+  title: () => 'a new plan',
+  question: () => ({
+    name: 'Plan',
+    what: 'This plan takes the place of the one before',
+    go: 'Use this plan',
+    leave: 'Keep the plan as it is',
+  }),
+  apply,
 }
 
 /** Puts a plan in the place of the one its author saw, onto the site as it is now. */
-export function replacePlan(site: Site, change: Extract<Change, { kind: 'replacePlan' }>): Edited {
+function apply(site: Site, change: ReplacePlan): Edited {
   const tree = treeOf(site)
   const removed = new Set<string>()
   for (const { pageId, was } of change.removed) {
@@ -158,11 +65,7 @@ export function replacePlan(site: Site, change: Extract<Change, { kind: 'replace
   return { site: { ...site, nextSeq: placed.nextSeq, pages: [...next.values()] } }
 }
 
-function changeFields(
-  site: Site,
-  change: Extract<Change, { kind: 'replacePlan' }>,
-  next: Map<string, Page>,
-): Edited | null {
+function changeFields(site: Site, change: ReplacePlan, next: Map<string, Page>): Edited | null {
   for (const { pageId, field, value, was } of change.changed) {
     const page = next.get(pageId)
     if (!page) return gone('A page that this plan changes')
@@ -198,7 +101,7 @@ function changeFields(
   return null
 }
 
-const words: Record<Field, string> = {
+const words: Record<PlanField, string> = {
   label: 'its label',
   ownName: 'its own name',
   title: 'its title',
@@ -208,11 +111,7 @@ const words: Record<Field, string> = {
 }
 
 /** Makes new pages and puts moved ones where the plan has them. Siblings that stay keep their keys. */
-function placePages(
-  site: Site,
-  change: Extract<Change, { kind: 'replacePlan' }>,
-  next: Map<string, Page>,
-): { nextSeq: number } | Extract<Edited, { refusal: unknown }> {
+function placePages(site: Site, change: ReplacePlan, next: Map<string, Page>): { nextSeq: number } | Refused {
   const known = new Set(site.pages.map((page) => page.id))
   let seq = site.nextSeq
   /** What is to stand after what, by parent: ids in the order they were named. */
@@ -238,7 +137,7 @@ function placePages(
       const { one, parentId: under, order } = queue[at]!
       const label = cleanLabel(one.label)
       const unusable = labelRefusal(label)
-      if (unusable) return unusable as Extract<Edited, { refusal: unknown }>
+      if (unusable) return unusable
       if (known.has(one.id)) return refuse('invalid', `Two lines stand for the page “${label}”.`)
       known.add(one.id)
       const { details = {} } = one

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { outlineOfSite, type PlanFormat, planFormats, treeOf, writeOutline, writePlan } from '#core/plan'
 import { outlines, siteFrom, testId, TextStore } from '#core/testing'
-import { understandPlan } from './index'
+import { understandPlan } from '../index'
 
 const store = new TextStore()
 const formats = Object.keys(planFormats) as PlanFormat[]

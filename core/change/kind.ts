@@ -1,0 +1,46 @@
+import { count, type Site } from '#core/site'
+import type { Edited } from './edited'
+
+/** What is asked before a change is made that reaches further than its row: the words around its ripple. */
+export interface Question {
+  /** What kind of thing is asked, for a screen reader. */
+  readonly name: string
+  /** The beginning of a sentence that the ripple goes on with: `“Terns” goes under “Birds”`. */
+  readonly what: string
+  readonly go: string
+  readonly leave: string
+}
+
+/**
+ * All there is to one kind of change.
+ * @typeParam C what it is made of
+ * @typeParam R what a window asks for: texts where the change has the hashes under which they are kept
+ */
+export interface ChangeKind<C, R = C> {
+  readonly apply: (site: Site, change: C) => Edited
+  /** What undo would take back, for the history: `moving “Terns”`. */
+  readonly title: (change: C, before: Site) => string
+  /** Asked with its ripple; without it the change never touches anything but its row. */
+  readonly question?: (request: R, before: Site) => Question
+  /**
+   * What a window shows of it before the server has answered; null where it has to wait. Without it, what
+   * is asked for is the change.
+   */
+  readonly shown?: (request: R) => C | null
+  /** True where names are settled afresh; otherwise those of pages it is not about are held still. */
+  readonly namesAfresh?: true
+  /** True where it may put pages deeper than a plan may go. */
+  readonly deepens?: true
+  /** True where menus show it. */
+  readonly inMenus?: true | ((request: R) => boolean)
+  /** Copies it makes, by the ids of their originals. */
+  readonly copies?: (change: C) => Readonly<Record<string, string>>
+}
+
+/** `“Terns”`, as a page is spoken of. */
+export const quoted = (site: Pick<Site, 'pages'>, id: string): string =>
+  `“${site.pages.find((page) => page.id === id)?.label ?? 'A page'}”`
+
+/** `“Terns”` or `3 pages`. */
+export const several = (site: Pick<Site, 'pages'>, ids: readonly string[]): string =>
+  ids.length === 1 ? quoted(site, ids[0]!) : count(ids.length, 'page')

@@ -1,0 +1,58 @@
+import type { ChangeKind } from '../kind'
+import { addFile } from './files/add-file'
+import { removeFile } from './files/remove-file'
+import { setFile } from './files/set-file'
+import { dropAddresses } from './names/drop-addresses'
+import { noteAddresses } from './names/note-addresses'
+import { releaseNames } from './names/release-names'
+import { setScheme } from './names/set-scheme'
+import { setContent } from './page/set-content'
+import { setPageFlag } from './page/set-page-flag'
+import { setPageText } from './page/set-page-text'
+import { addPages } from './plan/add-pages'
+import { duplicatePages } from './plan/duplicate-pages'
+import { movePages } from './plan/move-pages'
+import { removePages } from './plan/remove-pages'
+import { replacePlan } from './plan/replace-plan'
+import { setHome } from './plan/set-home'
+import { setSetting } from './skeleton/set-setting'
+import { setTemplate } from './skeleton/set-template'
+
+/** Every kind of change, each with all there is to it. What is accepted of it from outside: `inputs.ts`. */
+export const kinds = {
+  addFile,
+  addPages,
+  dropAddresses,
+  duplicatePages,
+  movePages,
+  noteAddresses,
+  releaseNames,
+  removeFile,
+  removePages,
+  replacePlan,
+  setContent,
+  setFile,
+  setHome,
+  setPageFlag,
+  setPageText,
+  setScheme,
+  setSetting,
+  setTemplate,
+}
+
+export type Kinds = typeof kinds
+export type KindName = keyof Kinds
+
+type Named<K, Fields> = { readonly kind: K } & Fields
+/** The changes of a register of kinds, as plain data. */
+export type ChangeOf<Register> = {
+  [K in keyof Register]: Register[K] extends ChangeKind<infer C, infer _R> ? Named<K, C> : never
+}[keyof Register]
+/** What windows ask for: texts where the changes have the hashes under which they are kept. */
+export type RequestOf<Register> = {
+  [K in keyof Register]: Register[K] extends ChangeKind<infer _C, infer R> ? Named<K, R> : never
+}[keyof Register]
+
+/** Every change a user can make, as plain data. Applied by `edit` and nowhere else. */
+export type Change = ChangeOf<Kinds>
+export type ChangeRequest = RequestOf<Kinds>

@@ -1,0 +1,11 @@
+import Joi from 'joi'
+import { type ChangeInput, ids } from '../../input'
+import type { SetPageFlag } from './set-page-flag'
+
+export const setPageFlag: ChangeInput<SetPageFlag> = {
+  fields: {
+    pageIds: ids,
+    flag: Joi.valid('trial', 'inMenus', 'dated').required(),
+    value: Joi.boolean().required(),
+  },
+}

@@ -1,0 +1,72 @@
+import { checkDate, checkOwnNameOf } from '#core/naming'
+import { cleanLabel } from '#core/plan'
+import { elsewhere, keptOnRelabel, labelRefusal, refuse, updatePage } from '../../edited'
+import { type ChangeKind, quoted } from '../../kind'
+
+/** Page fields that are texts of their own. */
+export type PageTextField = 'label' | 'title' | 'description' | 'ownName' | 'date'
+
+/** `was` tells what the author saw when writing. */
+export interface SetPageText {
+  readonly pageId: string
+  readonly field: PageTextField
+  readonly value: string | null
+  readonly was: string | null
+}
+
+const spoken: Readonly<Record<PageTextField, string>> = {
+  label: 'label',
+  title: 'title',
+  description: 'description',
+  ownName: 'own name',
+  date: 'date',
+}
+
+export const setPageText: ChangeKind<SetPageText> = {
+  inMenus: ({ field }) => field === 'label',
+  title: ({ pageId, field }, before) => `a new ${spoken[field]} for ${quoted(before, pageId)}`,
+  question({ pageId, field, value, was }, before) {
+    const page = quoted(before, pageId)
+    switch (field) {
+      case 'label':
+        return { name: 'Rename', what: `“${was}” becomes “${value}”`, go: 'Rename it', leave: 'Leave it' }
+      case 'date':
+        return {
+          name: 'Date',
+          what: value === null ? `${page} takes its date from its label` : `${page} is dated ${value}`,
+          go: value === null ? 'Take it from the label' : 'Set the date',
+          leave: 'Leave it',
+        }
+      default:
+        return {
+          name: 'Name',
+          what: value === null ? `${page} follows the scheme` : `${page} gets the name ${value}`,
+          go: value === null ? 'Follow the scheme' : 'Use this name',
+          leave: 'Leave it',
+        }
+    }
+  },
+  apply: (site, change) =>
+    updatePage(site, change.pageId, (page) => {
+      const { field, was } = change
+      // A change that was made already, its answer lost on the way, may be asked for again.
+      if (page[field] !== was && page[field] !== change.value)
+        return elsewhere(`This page’s ${spoken[field]}`, page[field])
+      if (field === 'ownName') {
+        const refusal = change.value === null ? null : checkOwnNameOf(site, page.id, change.value)
+        if (refusal) return refuse('invalid', refusal.reason)
+        return { ...page, ownName: change.value, keptName: null }
+      }
+      const value = change.value === null ? '' : cleanLabel(change.value)
+      if (field === 'date') {
+        const date = value === '' ? null : checkDate(value)
+        if (value !== '' && date === null)
+          return refuse('invalid', 'Write a date as 2025, 2025-06 or 2025-06-14.')
+        return { ...page, date, keptName: null }
+      }
+      if (field !== 'label') return { ...page, [field]: value === '' ? null : value }
+      const unusable = labelRefusal(value)
+      if (unusable) return unusable
+      return { ...page, label: value, keptName: keptOnRelabel(site, page) }
+    }),
+}

@@ -1,0 +1,32 @@
+import type { Site } from '#core/site'
+import type { ChangeKind, Question } from './kind'
+import { type Change, type ChangeRequest, kinds } from './kinds'
+
+// A kind is looked up by the name that a change carries, so the two fit.
+const kindOf = (change: { readonly kind: keyof typeof kinds }) =>
+  kinds[change.kind] as unknown as ChangeKind<unknown>
+
+/** What undo would take back, for the history. */
+export const titleOf = (change: Change, before: Site): string => kindOf(change).title(change, before)
+
+/** What a window shows of a request before the server has answered; null where it has to wait. */
+export function shownOf(request: ChangeRequest): Change | null {
+  const { shown } = kindOf(request)
+  return (shown ? shown(request) : request) as Change | null
+}
+
+/** What is asked about a change before it is made, and whether menus follow it. */
+export function questionOf(request: ChangeRequest, before: Site): Question & { readonly inMenus: boolean } {
+  const { question, inMenus = false } = kindOf(request)
+  const asked = question?.(request, before) ?? {
+    name: 'Change',
+    what: 'This change touches other pages',
+    go: 'Make it',
+    leave: 'Leave it',
+  }
+  return { ...asked, inMenus: typeof inMenus === 'function' ? inMenus(request) : inMenus }
+}
+
+/** Copies that a change makes, by the ids of their originals. */
+export const copiesOf = (change: Change): Readonly<Record<string, string>> =>
+  kindOf(change).copies?.(change) ?? {}

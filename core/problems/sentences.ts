@@ -1,0 +1,136 @@
+const list = (number: number) => number.toLocaleString('en')
+
+interface Place {
+  readonly at: string
+}
+interface Host {
+  readonly host: string
+}
+
+/** One problem: the HTTP status it answers with, and its sentence. */
+interface Sentence<About> {
+  readonly status: number
+  readonly say: (about: About) => string
+}
+
+const fixed = (status: number, sentence: string): Sentence<void> => ({ status, say: () => sentence })
+const about = <About>(status: number, say: (about: About) => string): Sentence<About> => ({ status, say })
+
+/** Every problem by its code. */
+export const sentences = {
+  // ── What a window asks for ──
+  'bad-request': fixed(400, 'The server cannot read this. Load the page again, then do it once more.'),
+  'too-deep': about<{ readonly levels: number }>(
+    422,
+    ({ levels }) => `A plan may have at most ${levels} levels.`,
+  ),
+  'bad-input': about<{ readonly why: string }>(422, ({ why }) => why),
+  'bad-plan': about<{ readonly line: number; readonly why: string }>(
+    422,
+    ({ line, why }) => `Line ${line}: ${why}`,
+  ),
+  'bad-scheme': fixed(422, 'This is no naming scheme that Rubricant reads.'),
+  'too-heavy': fixed(
+    422,
+    'This text has more markup than can be read in a reasonable time, so it was not taken. Part it into several pages or files.',
+  ),
+  'template-too-heavy': about<{ readonly letters: number; readonly tags: number }>(
+    422,
+    ({ letters, tags }) => `A template has at most ${list(letters)} characters and ${list(tags)} tags.`,
+  ),
+  'too-large': about<{ readonly why: string }>(422, ({ why }) => why),
+  invalid: about<{ readonly why: string }>(422, ({ why }) => why),
+  gone: about<{ readonly what: string }>(409, ({ what }) => `${what} is no longer there.`),
+  'changed-elsewhere': about<{ readonly why: string }>(409, ({ why }) => why),
+  'cannot-step': about<{ readonly step: string; readonly direction: 'undo' | 'redo' }>(
+    409,
+    ({ step, direction }) =>
+      `“${step}” cannot be ${direction === 'undo' ? 'undone' : 'redone'}: what it touched has been changed since.`,
+  ),
+  'ask-first': fixed(409, 'This changes more than its own row.'),
+  'not-whole': fixed(
+    422,
+    'This change would leave the site in disorder, so it was not made. Load the page again, and try it another way.',
+  ),
+  'content-missing': fixed(
+    500,
+    'A text or file of this site is missing in the database, so nothing was made from it. Ask whoever runs this server to look at its log.',
+  ),
+
+  // ── Accounts ──
+  'common-password': fixed(422, 'This password is on the lists that guessing begins with. Choose another.'),
+  'wrong-password': fixed(400, 'This e-mail address and password do not belong together.'),
+  'too-many-attempts': about<{ readonly what: string; readonly wait: string }>(
+    429,
+    ({ what, wait }) => `${what} Try again in ${wait}.`,
+  ),
+
+  // ── The database ──
+  unavailable: fixed(503, 'The database does not answer. Try again in a moment; nothing was lost.'),
+  'database-full': fixed(503, 'The database’s disk is full. Make room and try again; nothing was lost.'),
+
+  // ── Destinations and deliveries ──
+  'no-password': fixed(422, 'Enter the password.'),
+  'password-again': fixed(
+    422,
+    'Enter the password again: the stored one was for another host, port or account, and is not sent to this one.',
+  ),
+  'key-changed': fixed(
+    422,
+    'The stored password cannot be opened with this server’s key. Enter the password again.',
+  ),
+  'not-tested': fixed(422, 'Test the connection first, so that its key can be shown.'),
+  'under-way': fixed(409, 'A delivery to this destination is under way already.'),
+  busy: fixed(409, 'Something is under way at this destination. Wait for it to end, or cancel it.'),
+  'given-up': about<{ readonly times: number }>(
+    500,
+    ({ times }) => `This delivery was begun ${times} times and never came to its end, so it was given up.`,
+  ),
+  failed: fixed(500, 'Something went wrong here, not at the host. Send again; what has arrived is kept.'),
+
+  // ── Hosts ──
+  /** Whatever happens before the host has greeted: one sentence, so that it tells nothing of what is there. */
+  unreachable: about<Host & { readonly port: number; readonly protocol: string; readonly usual: number }>(
+    422,
+    ({ host, port, protocol, usual }) =>
+      `No ${protocol} host answered at ${host}, port ${port}. Check the host’s name and the port with what your host told you; ${protocol} usually has port ${usual}.`,
+  ),
+  'wrong-host-password': about<Host>(422, ({ host }) => `${host} does not accept this account and password.`),
+  'host-key-changed': about<Host & { readonly key: string }>(
+    422,
+    ({ host, key }) =>
+      `${host} shows another key than before (${key}). Somebody may stand between; ask the host before you go on.`,
+  ),
+  /** The host takes the account, but offers no file transfer on it. */
+  'no-transfer': about<Host & { readonly protocol: string }>(
+    422,
+    ({ host, protocol }) => `${host} offers no ${protocol} on this account.`,
+  ),
+  'not-there': about<Place>(422, ({ at }) => `${at} is not there.`),
+  /** A file stands where a folder has to be. */
+  'not-a-folder': about<Place>(422, ({ at }) => `${at} is a file at the host; a folder has to be there.`),
+  'not-allowed': about<Place & { readonly act: string }>(
+    422,
+    ({ act, at }) => `This account may not ${act} ${at}.`,
+  ),
+  'read-only': about<Place>(422, ({ at }) => `The host lets nobody write at ${at}: that place is read-only.`),
+  'disk-full': about<Place>(422, ({ at }) => `The host’s disk is full (at ${at}).`),
+  /** The host stopped answering. */
+  timeout: about<Host>(422, ({ host }) => `${host} has stopped answering. Try again in a while.`),
+  'connection-lost': about<Host & { readonly when: string }>(
+    422,
+    ({ host, when }) => `The connection to ${host} ${when}.`,
+  ),
+  /** A listing, or a file, without an end in sight. */
+  'too-much': about<{ readonly what: string }>(422, ({ what }) => what),
+  'other-bytes': fixed(
+    422,
+    'The host took a small file and gave another one back. Ask the host whether the account is in order.',
+  ),
+  'host-refused': about<Place & { readonly act: string; readonly said: string }>(
+    422,
+    ({ act, at, said }) =>
+      `The host could not ${act} ${at}${said === '' ? ', and did not say why' : `: ${said}`}.`,
+  ),
+  stopped: fixed(409, 'This was stopped.'),
+} satisfies Record<string, Sentence<never>>

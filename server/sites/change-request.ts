@@ -1,0 +1,41 @@
+import { type ChangeRequest } from '#core/change'
+import { changeOf, readRequest, textOfRequest } from '#core/change/inputs'
+import { putBlob, readAhead, tryTemplate } from '#server/contents'
+import { mostLevels } from '#core/plan'
+import { Problem } from '#core/problems'
+import { log } from '#server/platform'
+import type pg from 'pg'
+
+/** Checks a change from outside. @throws Problem `bad-request` */
+export function readChange(input: unknown): ChangeRequest {
+  const read = readRequest(input)
+  if (!('refused' in read)) return read
+  if (read.isTooDeep) throw new Problem('too-deep', { levels: mostLevels })
+  // Which field it is says something to whoever wrote the window, and nothing to its author.
+  log.warn({ refused: read.refused }, 'a change that cannot be read')
+  throw new Problem('bad-request')
+}
+
+/** Longest template, in UTF-16 code units, and most tags in it: it is read for every page that is made. */
+const longestTemplate = 500_000
+const mostTemplateTags = 10_000
+
+/**
+ * Reads the text of a change ahead, so that nothing is locked while it is read, and one that cannot be
+ * read is never stored.
+ */
+export async function readChangeText(request: ChangeRequest): Promise<void> {
+  const read = textOfRequest(request)
+  if (read === null) return
+  if (read.as !== 'template') await readAhead(read.as, read.text)
+  else if (read.text.length > longestTemplate || read.text.split('<').length > mostTemplateTags)
+    throw new Problem('template-too-heavy', { letters: longestTemplate, tags: mostTemplateTags })
+  else await tryTemplate(read.text)
+}
+
+/** Turns a request into the core's change, storing new texts first. */
+export const prepareChange = (client: pg.PoolClient, request: ChangeRequest) =>
+  changeOf(request, async (text) => ({
+    hash: await putBlob(client, text),
+    sizeBytes: Buffer.byteLength(text),
+  }))
