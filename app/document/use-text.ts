@@ -15,6 +15,17 @@ export function rememberText(hash: string, text: string): void {
   known.set(hash, text)
 }
 
+/** A text of the site by its hash, fetched where it is not known. */
+export async function fetchText(siteId: string, hash: string, signal?: AbortSignal): Promise<string> {
+  const here = known.get(hash)
+  if (here !== undefined) return here
+  const response = await fetch(`/sites/${siteId}/texts/${hash}`, { signal })
+  if (!response.ok) throw new Error(String(response.status))
+  const text = await response.text()
+  rememberText(hash, text)
+  return text
+}
+
 /** A text that came with a view. */
 export interface GivenText {
   readonly hash: string
@@ -35,13 +46,8 @@ export function useText(siteId: string, hash: string, given: GivenText | null = 
   useEffect(() => {
     if (known.has(hash) || hash === '') return
     const abort = new AbortController()
-    fetch(`/sites/${siteId}/texts/${hash}`, { signal: abort.signal })
-      .then(async (response) => {
-        if (!response.ok) throw new Error(String(response.status))
-        const read = await response.text()
-        rememberText(hash, read)
-        setLoaded({ hash, text: read })
-      })
+    fetchText(siteId, hash, abort.signal)
+      .then((read) => setLoaded({ hash, text: read }))
       .catch(() => {
         if (!abort.signal.aborted) setLoaded({ hash, text: null })
       })

@@ -1,17 +1,17 @@
 import { useDeferredValue, useMemo } from 'react'
 import { useFetcher } from 'react-router'
-import { type Advice, adviseOnPlan } from '#core/findings'
+import { adviseOnPlan, type Finding } from '#core/findings'
 import { useSelection, useSite } from '../document/site-context'
 
 /** Advice on the plan that has not been dismissed. */
-export function useAdvice(dismissed: readonly string[]): Advice[] {
+export function useAdvice(dismissed: readonly string[]): Finding[] {
   // Advice can come a moment after the key that calls for it.
   const site = useDeferredValue(useSite().site)
   return useMemo(() => adviseOnPlan(site).filter((one) => !dismissed.includes(one.key)), [site, dismissed])
 }
 
 /** What a practised author would remark on in this plan; each can be dismissed for good. */
-export function PlanAdvice({ advice }: { advice: readonly Advice[] }) {
+export function PlanAdvice({ advice }: { advice: readonly Finding[] }) {
   const { tree } = useSite()
   const { select } = useSelection()
   const fetcher = useFetcher()
@@ -20,19 +20,19 @@ export function PlanAdvice({ advice }: { advice: readonly Advice[] }) {
     <ul className="h-full overflow-auto px-7 py-2">
       {advice.map((one) => (
         <li key={one.key} className="grid grid-cols-[1fr_auto_auto] gap-5 border-b border-rule py-2.5">
-          <span>{one.text}</span>
+          <span>{one.what}</span>
           <button
             type="button"
             className="link"
-            aria-label={`Show ${tree.byId.get(one.pageId)?.label}`}
-            onClick={() => select(one.pageId)}
+            aria-label={`Show ${tree.byId.get(one.place.id)?.label}`}
+            onClick={() => select(one.place.id)}
           >
             Show it
           </button>
           <button
             type="button"
             className="link"
-            aria-label={`Dismiss: ${one.text}`}
+            aria-label={`Dismiss: ${one.what}`}
             onClick={() => void fetcher.submit({ key: one.key }, { method: 'post' })}
           >
             Dismiss

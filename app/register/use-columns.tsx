@@ -70,7 +70,7 @@ export function useColumns(view: View): readonly RegisterColumn[] {
       case 'checks': {
         const numbers = new Map<string, number>()
         for (const finding of checks?.findings ?? [])
-          if (finding.pageId) numbers.set(finding.pageId, (numbers.get(finding.pageId) ?? 0) + 1)
+          numbers.set(finding.place.id, (numbers.get(finding.place.id) ?? 0) + 1)
         return [
           {
             title: 'Findings',

@@ -1,7 +1,8 @@
 import { useEffect, useRef } from 'react'
 import { Link, useRevalidator } from 'react-router'
-import type { Finding } from '#core/findings'
+import { type Finding, ruleOf } from '#core/findings'
 import { findingsOf } from '#server/sites'
+import { useMend } from '../document/use-mend'
 import { useSelection, useSite } from '../document/site-context'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'
@@ -16,17 +17,6 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 
 /** Findings of one rule drawn one by one; of more, the rest is counted. */
 const drawnOfRule = 300
-
-const ruleTitles: Record<string, string> = {
-  'broken-reference': 'Links and references that lead nowhere',
-  'link-to-trial': 'Links to trial pages',
-  'too-large': 'More than can be sent',
-  'base-address': 'Addresses that would lead every link elsewhere',
-  'markup-error': 'HTML that a browser has to guess at',
-  'nameless-label': 'Labels that make no name',
-  'name-clash': 'Names told apart',
-  'repeated-title': 'Titles used twice',
-}
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
   loadOrLatest(request, serverLoader)
@@ -66,11 +56,11 @@ function Findings({ findings }: { findings: readonly Finding[] }) {
       )}
       {[...groups].map(([rule, list]) => (
         <section key={rule} className="mb-7">
-          <h3 className="text-[19px]">{ruleTitles[rule] ?? rule}</h3>
-          <p className="mb-2 max-w-prose text-quiet">{list[0]!.why}</p>
+          <h3 className="text-[19px]">{ruleOf(rule).title}</h3>
+          <p className="mb-2 max-w-prose text-quiet">{ruleOf(rule).why}</p>
           <ul className="border-t border-rule">
-            {list.slice(0, drawnOfRule).map((finding, index) => (
-              <FindingLine key={index} finding={finding} />
+            {list.slice(0, drawnOfRule).map((finding) => (
+              <FindingLine key={finding.key} finding={finding} />
             ))}
             {list.length > drawnOfRule && (
               <li className="py-2 text-quiet">
@@ -87,7 +77,10 @@ function Findings({ findings }: { findings: readonly Finding[] }) {
 function FindingLine({ finding }: { finding: Finding }) {
   const { tree, site } = useSite()
   const { select } = useSelection()
-  const page = finding.pageId === null ? null : tree.byId.get(finding.pageId)
+  const { mend, problem } = useMend()
+  const { place } = finding
+  const page = place.kind === 'page' ? tree.byId.get(place.id) : null
+  const view = page ? (finding.place.line === undefined ? 'plan' : 'pages') : 'template'
   return (
     <li className="grid grid-cols-[11rem_1fr_auto] gap-4 border-b border-rule py-2">
       {page ? (
@@ -99,18 +92,33 @@ function FindingLine({ finding }: { finding: Finding }) {
       )}
       <span>
         {finding.what}
-        {finding.line !== undefined && <span className="text-quiet"> Line {finding.line}.</span>}
+        {place.line !== undefined && <span className="text-quiet"> Line {place.line}.</span>}
+        {problem !== null && (
+          <span role="alert" className="block text-rubric">
+            {problem}
+          </span>
+        )}
       </span>
-      <Link
-        className="link"
-        to={{
-          pathname: `/sites/${site.id}/${page ? (finding.rule.includes('name') ? 'plan' : 'pages') : 'template'}`,
-          search: page ? `?page=${page.id}` : '',
-        }}
-        onClick={() => page && select(page.id)}
-      >
-        Mend it
-      </Link>
+      <span className="flex flex-col items-end gap-1">
+        {finding.mends.map((one) => (
+          <button
+            key={one.words}
+            type="button"
+            className="link max-w-72 truncate"
+            title={one.words}
+            onClick={() => void mend(finding, one)}
+          >
+            {one.words}
+          </button>
+        ))}
+        <Link
+          className="link"
+          to={{ pathname: `/sites/${site.id}/${view}`, search: page ? `?page=${page.id}` : '' }}
+          onClick={() => page && select(page.id)}
+        >
+          {finding.mends.length === 0 ? 'Mend it' : 'Go there'}
+        </Link>
+      </span>
     </li>
   )
 }

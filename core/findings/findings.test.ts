@@ -14,8 +14,8 @@ const write = (site: Site, store: TextStore, label: string, html: string) => {
 }
 /** Findings as `rule: label of the page, line`. */
 const found = (site: Site, store: TextStore) =>
-  findFindings(site, store).map(({ rule, pageId, line }) => {
-    const label = site.pages.find((page) => page.id === pageId)?.label ?? 'template'
+  findFindings(site, store).map(({ rule, place: { id, line } }) => {
+    const label = site.pages.find((page) => page.id === id)?.label ?? 'template'
     return `${rule}: ${label}${line === undefined ? '' : `, ${line}`}`
   })
 

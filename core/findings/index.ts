@@ -1,3 +1,3 @@
-/** What is wrong or risky in a site, with where and why. */
-export { type Finding, findFindings, type FindingSources } from './findings'
-export { type Advice, adviseOnPlan } from './advice'
+/** What is wrong or risky in a site, with where, why and how to mend it. */
+export { adviseOnPlan, findBy, findFindings, type FindingSources, ruleOf } from './find'
+export type { Finding, FindingPlace, Mend, Rule } from './rule'

@@ -2,6 +2,7 @@ import { type DefaultTreeAdapterMap, parse, parseFragment, type ParserError, typ
 import { type AttributeText, readAttributeText } from './attribute-text'
 import { findCssReferences, type Reference } from './css'
 import type { Range } from './indent'
+import { type LinePlace, Lines } from './lines'
 import { srcsetUrls } from './srcset'
 
 export type HtmlElement = DefaultTreeAdapterMap['element']
@@ -17,16 +18,19 @@ export interface MarkupError {
   readonly end: number
 }
 
+export type PlacedReference = Reference & LinePlace
+export type PlacedRange = Range & LinePlace
+
 /** What one reading of a text yields. Depends on nothing but the text, so it may be kept by hash. */
 export interface HtmlFacts {
-  readonly references: readonly Reference[]
+  readonly references: readonly PlacedReference[]
   /** The first errors; a text that is no HTML at all has no end of them. */
   readonly errors: readonly MarkupError[]
   readonly errorCount: number
   /** Stretches of more than one line in which white space counts, sorted by where they start. */
   readonly fixed: readonly Range[]
   /** `base` elements that would lead every relative reference of the page elsewhere. */
-  readonly bases: readonly Range[]
+  readonly bases: readonly PlacedRange[]
   /** Values of `id`, in order, repeated ones too. */
   readonly ids: readonly string[]
 }
@@ -145,23 +149,8 @@ function elementReferences(html: string, element: HtmlElement, found: Reference[
 /** Elements whose line breaks and spaces are part of what is shown or run. */
 const verbatim = new Set(['pre', 'textarea', 'script', 'style', 'listing', 'xmp', 'plaintext'])
 
-/** Tells whether a line break stands in a stretch of a text, without looking through it each time. */
-function lineBreaksIn(text: string): (start: number, end: number) => boolean {
-  const breaks: number[] = []
-  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) breaks.push(at)
-  return (start, end) => {
-    let [low, high] = [0, breaks.length]
-    while (low < high) {
-      const middle = (low + high) >> 1
-      if (breaks[middle]! < start) low = middle + 1
-      else high = middle
-    }
-    return low < breaks.length && breaks[low]! < end
-  }
-}
-
 /** Where in an element white space counts: in what it shows as it is, and in its attributes. */
-function fixedRanges(element: HtmlElement, hasBreak: (start: number, end: number) => boolean): Range[] {
+function fixedRanges(element: HtmlElement, lines: Lines): Range[] {
   const where = element.sourceCodeLocation
   if (!where) return []
   const ranges = Object.values(where.attrs ?? {}).map(({ startOffset, endOffset }) => {
@@ -171,34 +160,36 @@ function fixedRanges(element: HtmlElement, hasBreak: (start: number, end: number
     const start = where.startTag?.endOffset ?? where.startOffset
     ranges.push({ start, end: where.endTag?.startOffset ?? where.endOffset })
   }
-  return ranges.filter(({ start, end }) => hasBreak(start, end))
+  return ranges.filter(({ start, end }) => lines.hasBreak(start, end))
 }
 
 /** Reads a fragment (a slot's content) or a whole document once, for all that later steps ask. */
 export function readHtml(html: string, whole = false): HtmlFacts {
   const { root, errors, errorCount } = parseHtml(html, whole)
-  const references: Reference[] = []
+  const found: Reference[] = []
   const ids: string[] = []
   const fixed: Range[] = []
-  const bases: Range[] = []
-  const hasBreak = html.includes('\n') ? lineBreaksIn(html) : null
+  const bases: PlacedRange[] = []
+  const lines = new Lines(html)
+  const hasBreaks = html.includes('\n')
   walkHtml(root, (node) => {
     if (!('tagName' in node)) return
     const id = node.attrs.find((attr) => attr.name === 'id')
     if (id) ids.push(id.value)
-    elementReferences(html, node, references)
-    if (hasBreak) for (const range of fixedRanges(node, hasBreak)) fixed.push(range)
+    elementReferences(html, node, found)
+    if (hasBreaks) for (const range of fixedRanges(node, lines)) fixed.push(range)
     const where = node.sourceCodeLocation
     if (node.tagName === 'base' && where && node.attrs.some((attr) => attr.name === 'href'))
-      bases.push({ start: where.startOffset, end: where.endOffset })
+      bases.push({ start: where.startOffset, end: where.endOffset, ...lines.placeOf(where.startOffset) })
     const inner = node.childNodes[0]
     if (node.tagName === 'style' && inner && inner.nodeName === '#text' && inner.sourceCodeLocation) {
       const offset = inner.sourceCodeLocation.startOffset
       const css = html.slice(offset, inner.sourceCodeLocation.endOffset)
       for (const reference of findCssReferences(css))
-        references.push({ ...reference, start: reference.start + offset, end: reference.end + offset })
+        found.push({ ...reference, start: reference.start + offset, end: reference.end + offset })
     }
   })
   fixed.sort((a, b) => a.start - b.start)
+  const references = found.map((one) => ({ ...one, ...lines.placeOf(one.start) }))
   return { references, errors, errorCount, fixed, bases, ids }
 }

@@ -9,8 +9,11 @@ export {
   type HtmlNode,
   type MarkupError,
   parseHtml,
+  type PlacedRange,
+  type PlacedReference,
   readHtml,
   walkHtml,
 } from './html'
+export type { LinePlace } from './lines'
 export { indentEdits, type Range, trimmedRange } from './indent'
 export { writeReference } from './write-reference'

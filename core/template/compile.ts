@@ -3,6 +3,8 @@ import {
   type HtmlElement,
   type HtmlNode,
   parseHtml,
+  type PlacedRange,
+  type PlacedReference,
   type Range,
   readHtml,
   type Reference,
@@ -52,8 +54,8 @@ export type Part =
 /** A template ready to be filled, any number of times. */
 export interface CompiledTemplate {
   readonly parts: readonly Part[]
-  readonly references: readonly Reference[]
-  readonly bases: readonly Range[]
+  readonly references: readonly PlacedReference[]
+  readonly bases: readonly PlacedRange[]
   /** Names of its slots, in order. */
   readonly slots: readonly string[]
   readonly generated: readonly Extract<Part, { kind: 'generated' }>[]

@@ -1,0 +1,119 @@
+import { namesOf } from '#core/naming'
+import { realPlaces, treeOf } from '#core/plan'
+import type { Hash, Site, Template, TextOf } from '#core/site'
+import { type CompiledTemplate, compileTemplate, contextOf, homeFileOf } from '#core/template'
+import type { HtmlFacts } from '#core/markup'
+import { type Finding, type FindingContext, type Found, inPage, inTemplate, type Rule } from './rule'
+import { advice, checks } from './rules'
+
+export interface FindingSources {
+  /** The text of a template. */
+  readonly textOf: TextOf
+  readonly factsOf: (hash: Hash) => HtmlFacts
+}
+
+/** What rules read beside the plan. */
+interface Read {
+  readonly factsOf: (hash: Hash) => HtmlFacts
+  readonly compiled: (template: Template) => CompiledTemplate
+}
+
+/** What rules that read nothing but a text said of it, by rule and by what was read. */
+const ofText = new WeakMap<Rule, WeakMap<object, Found[]>>()
+
+function findInText(rule: Extract<Rule, { reads: 'text' }>, facts: HtmlFacts, was: Hash): Found[] {
+  const known = ofText.get(rule) ?? new WeakMap<object, Found[]>()
+  ofText.set(rule, known)
+  let found = known.get(facts)
+  // Whose text it is is filled in afterwards: several pages may have one.
+  if (!found)
+    known.set(facts, (found = rule.find(facts, (line) => ({ kind: 'page', id: '', ...at(line) }), was)))
+  return found
+}
+const at = (line?: { readonly line: number; readonly column: number }) =>
+  line && { line: line.line, column: line.column }
+
+function find(rule: Rule, context: FindingContext): Found[] {
+  const { site, pages, names, factsOf } = context
+  switch (rule.reads) {
+    case 'site':
+      return rule.find(context)
+    case 'page':
+      return pages.flatMap((page) => rule.find(page, context) ?? [])
+    case 'text':
+      return [
+        ...site.templates.flatMap((template) => {
+          const { bases } = context.compiled(template)
+          return rule.find({ bases, errors: [] }, (line) => inTemplate(template, line), template.source)
+        }),
+        ...pages.flatMap((page) =>
+          findInText(rule, factsOf(page.content), page.content).map((found) => ({
+            ...found,
+            place: { ...found.place, id: page.id },
+          })),
+        ),
+      ]
+    case 'references':
+      return [
+        ...site.templates.flatMap((template) =>
+          rule.find(
+            context.compiled(template).references,
+            { from: '', was: template.source, at: (line) => inTemplate(template, line) },
+            context,
+          ),
+        ),
+        ...pages.flatMap((page) =>
+          rule.find(
+            factsOf(page.content).references,
+            {
+              from: names.pages.get(page.id)!.path,
+              was: page.content,
+              at: (line) => inPage(page, line),
+            },
+            context,
+          ),
+        ),
+      ]
+  }
+}
+
+const nothingRead: Read = {
+  factsOf: () => ({ references: [], errors: [], errorCount: 0, fixed: [], bases: [], ids: [] }),
+  compiled: () => ({ parts: [], references: [], bases: [], slots: [], generated: [] }),
+}
+
+/**
+ * Everything that rules find in a site, rule by rule, each in reading order.
+ * @param read nothing for rules that read the plan alone
+ */
+export function findBy(chosen: readonly Rule[], site: Site, read: Read = nothingRead): Finding[] {
+  const tree = treeOf(site)
+  const context: FindingContext = {
+    ...contextOf(site),
+    homeFile: homeFileOf(site),
+    pages: realPlaces(tree).map(({ page }) => page),
+    names: namesOf(site),
+    ...read,
+  }
+  return chosen.flatMap((rule) => {
+    const seen = new Map<string, number>()
+    return find(rule, context).map(({ mark = '', mends = [], ...found }): Finding => {
+      const key = `${rule.id} ${found.place.id}${mark && ` ${mark}`}`
+      // The same thing twice in one text: the first and the second of them.
+      const times = (seen.get(key) ?? 0) + 1
+      seen.set(key, times)
+      return { rule: rule.id, key: times === 1 ? key : `${key} ${times}`, mends, ...found }
+    })
+  })
+}
+
+/** Everything wrong or risky in a site. */
+export const findFindings = (site: Site, { factsOf, textOf }: FindingSources): Finding[] =>
+  findBy(checks, site, { factsOf, compiled: (template) => compileTemplate(textOf(template.source)) })
+
+/** What a practised author would remark on in a plan. */
+export const adviseOnPlan = (site: Site): Finding[] => findBy(advice, site)
+
+/** What a rule looks for, and why; by its id. */
+export const ruleOf = (id: string): Pick<Rule, 'title' | 'why'> =>
+  [...checks, ...advice].find((rule) => rule.id === id) ?? { title: id, why: '' }

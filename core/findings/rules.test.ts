@@ -1,0 +1,96 @@
+import { describe, expect, test } from '@jest/globals'
+import { applyEdits } from '#core/markup'
+import type { Site } from '#core/site'
+import { change, pageCalled, siteFrom, TextStore } from '#core/testing'
+import { findBy, type Finding, findFindings, type Rule } from './index'
+
+const write = (site: Site, store: TextStore, label: string, html: string) => {
+  const page = pageCalled(site, label)
+  return change(site, store, {
+    kind: 'setContent',
+    pageId: page.id,
+    content: store.put(html),
+    was: page.content,
+  })
+}
+/** The text at a finding's place once it is mended in the first way. */
+const mended = ({ mends }: Finding, store: TextStore) => {
+  const [way] = mends
+  if (!way || !('edit' in way)) throw new Error('There is no text to mend.')
+  return applyEdits(store.textOf(way.was), [way.edit])
+}
+
+describe('a broken reference', () => {
+  const store = new TextStore()
+  const plain = siteFrom('Home\n  Birds\n    Terns\n    Gulls\n  Visit', store)
+
+  test.each([
+    ['in another case', '<a href="/Birds/Terns.html#x">t</a>', '<a href="/birds/terns.html#x">t</a>'],
+    ['in another folder', '<a href="terns.html">t</a>', '<a href="birds/terns.html">t</a>'],
+    ['misspelled', '<a href="birds/tern.html">t</a>', '<a href="birds/terns.html">t</a>'],
+    ['in quotes of a style', '<p style="background: url(&quot;Visit.html&quot;)">', '<p style="background: url(&quot;visit.html&quot;)">'],
+  ])('%s is led to what was meant', (_, was, now) => {
+    const [finding] = findFindings(write(plain, store, 'Visit', was), store)
+    expect(mended(finding!, store)).toBe(now)
+  }) // prettier-ignore
+
+  test('that is near to nothing has no way to be mended by itself', () => {
+    const [finding] = findFindings(write(plain, store, 'Visit', '<a href="/zzz/qqq.pdf">t</a>'), store)
+    expect(finding!.mends).toEqual([])
+  })
+
+  test('keeps its key while other lines come before it, and is told from a second of the same', () => {
+    const keys = (html: string) =>
+      findFindings(write(plain, store, 'Visit', html), store).map(({ key }) => key)
+    const link = '<a href="/gone.html">x</a>'
+    expect(keys(`<p>one</p>\n${link}`)).toEqual(keys(link))
+    const [first, second] = keys(`${link}\n${link}`)
+    expect([first]).toEqual(keys(link))
+    expect(second).not.toBe(first)
+  })
+})
+
+test('a link to a trial page is mended by putting the page in the site', () => {
+  const store = new TextStore()
+  let site = siteFrom('Home\n  Visit\n  Sketch', store)
+  site = write(site, store, 'Visit', '<a href="/sketch.html">x</a>')
+  const { id } = pageCalled(site, 'Sketch')
+  site = change(site, store, { kind: 'setPageFlag', pageIds: [id], flag: 'trial', value: true })
+  const [way] = findFindings(site, store)[0]!.mends
+  if (!way || !('change' in way) || way.change.kind !== 'setPageFlag') throw new Error('no change')
+  expect(findFindings(change(site, store, way.change), store)).toEqual([])
+})
+
+test('a rule that somebody adds is asked like the others, and a text is read by it once', () => {
+  const store = new TextStore()
+  const site = write(siteFrom('Home\n  Visit\n  Contact', store), store, 'Visit', '<base href="/">')
+  let asked = 0
+  const rule: Rule = {
+    id: 'made-up',
+    title: 'Made up',
+    why: 'To see that one file is enough.',
+    reads: 'text',
+    find: ({ bases }, at) => {
+      asked += 1
+      return bases.map((base) => ({ place: at(base), what: 'Here.' }))
+    },
+  }
+  const facts = new Map<string, ReturnType<TextStore['factsOf']>>()
+  const read = {
+    factsOf: (hash: string) => {
+      const known = facts.get(hash) ?? store.factsOf(hash)
+      facts.set(hash, known)
+      return known
+    },
+    compiled: () => ({ parts: [], references: [], bases: [], slots: [], generated: [] }),
+  }
+  const visit = pageCalled(site, 'Visit').id
+  const find = () => findBy([rule], site, read)
+  expect(find().map(({ rule: id, key, place }) => [id, key, place])).toEqual([
+    ['made-up', `made-up ${visit}`, { kind: 'page', id: visit, line: 1, column: 1 }],
+  ])
+  const before = asked
+  find()
+  // The template alone is asked about again: its text has no facts that are kept.
+  expect(asked - before).toBe(1)
+})

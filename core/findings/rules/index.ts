@@ -1,0 +1,28 @@
+import type { Rule } from '../rule'
+import { baseAddress } from './base-address'
+import { brokenReference } from './broken-reference'
+import { deepPage } from './deep-page'
+import { linkToTrial } from './link-to-trial'
+import { manyPages } from './many-pages'
+import { markupError } from './markup-error'
+import { nameClash } from './name-clash'
+import { namelessLabel } from './nameless-label'
+import { repeatedTitle } from './repeated-title'
+import { sameLabel } from './same-label'
+import { singlePageSection } from './single-page-section'
+import { tooLarge } from './too-large'
+
+/** The rules of Checks, in the order in which findings are shown. */
+export const checks: readonly Rule[] = [
+  tooLarge,
+  brokenReference,
+  linkToTrial,
+  baseAddress,
+  markupError,
+  namelessLabel,
+  nameClash,
+  repeatedTitle,
+]
+
+/** Advice on the plan, which may be taken or left. Reads nothing but the plan. */
+export const advice: readonly Rule[] = [manyPages, singlePageSection, deepPage, sameLabel]
