@@ -102,7 +102,7 @@ test('a scheme is tried beside the one in use, shows its ripple, is applied, und
     mimeType: 'application/json',
     buffer: Buffer.from(file.replace('".html"', '".exe"')),
   })
-  await expect(page.getByRole('alert')).toContainText('extension')
+  await expect(page.getByRole('alert')).toContainText('This is no naming scheme')
 })
 
 test('a name explains itself; an own name is checked as it is typed, marked, and given back', async ({

@@ -105,6 +105,7 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
   await nobody.close()
   await page.goto('/sites')
   await page.getByRole('button', { name: 'Sign out' }).click()
+  await page.waitForURL('**/sign-in')
   expect((await page.request.get(previewAddress)).status()).toBe(404)
 })
 

@@ -123,8 +123,8 @@ export function buildSite(site: Site, sources: BuildSources): Build {
       return target.kind === 'page' || target.kind === 'file' ? target.path : ''
     })
     .join('\u0001')
-  const wholeSite = (part: (typeof template.generated)[number]) =>
-    part.name === 'site-menu' && part.attributes.of !== 'section'
+  const wholeSite = ({ part, attributes }: (typeof template.generated)[number]) =>
+    (part.sharedLevels?.(attributes) ?? null) !== null
   const home = tree.byId.get(site.homeId)
   const menus = home
     ? template.generated.filter(wholeSite).map((part) => generatedSignature(context, part, home, digest))

@@ -11,13 +11,11 @@ import {
   walkHtml,
 } from '#core/markup'
 
+import { type Attributes, type GeneratedPart, parts } from './parts'
+
 /** What an expression such as `{page}` may name. */
 export const valueNames = ['page', 'title', 'site', 'description', 'language', 'year'] as const
 export type ValueName = (typeof valueNames)[number]
-
-/** The generated parts: custom elements that become plain lists of links. */
-export const generatedNames = ['site-menu', 'site-trail', 'page-children', 'page-neighbours'] as const
-export type GeneratedName = (typeof generatedNames)[number]
 
 /** Generated parts that one template may have. */
 export const mostParts = 100
@@ -41,8 +39,8 @@ export type Part =
   | ({ readonly kind: 'slot'; readonly name: string; readonly fallback: readonly Part[] } & Placement)
   | ({
       readonly kind: 'generated'
-      readonly name: GeneratedName
-      readonly attributes: Readonly<Record<string, string>>
+      readonly part: GeneratedPart
+      readonly attributes: Attributes
     } & Placement)
   /** A `meta` or `link` that is left out when all its expressions come out empty. */
   | ({
@@ -73,16 +71,18 @@ interface Hole {
 
 const expression = /\{([A-Za-z_][A-Za-z0-9_]*)\}/g
 const isValueName = (name: string): name is ValueName => (valueNames as readonly string[]).includes(name)
-const isGenerated = (name: string): name is GeneratedName =>
-  (generatedNames as readonly string[]).includes(name)
 
 const compiled = new Map<string, CompiledTemplate>()
 
-/** Compiles a template's source; never fails, since any text is some HTML document. */
-export function compileTemplate(source: string): CompiledTemplate {
+/**
+ * Compiles a template's source; never fails, since any text is some HTML document.
+ * @param known the generated parts it may have
+ */
+export function compileTemplate(source: string, known: readonly GeneratedPart[] = parts): CompiledTemplate {
+  if (known !== parts) return compile(normalise(source), known)
   let template = compiled.get(source)
   if (!template) {
-    template = compile(normalise(source))
+    template = compile(normalise(source), parts)
     // A handful of sources are in use at a time; older ones came from typing.
     if (compiled.size >= 32) compiled.clear()
     compiled.set(source, template)
@@ -95,7 +95,8 @@ function normalise(source: string): string {
   return source.replace(/\r\n?/g, '\n').trimEnd() + '\n'
 }
 
-function compile(source: string): CompiledTemplate {
+function compile(source: string, known: readonly GeneratedPart[]): CompiledTemplate {
+  const partOf = (tag: string) => known.find(({ name }) => name === tag)
   const { root } = parseHtml(source, true)
   const { references, bases } = readHtml(source, true)
   const slots: string[] = []
@@ -153,17 +154,18 @@ function compile(source: string): CompiledTemplate {
     const location = node.sourceCodeLocation!
     const names = attributeHoles(node)
     const tag = node.tagName
+    const generatedPart = partOf(tag)
     // It would lead every reference elsewhere, and those are written for where each page stands.
     if (tag === 'base' && node.attrs.some((attr) => attr.name === 'href')) {
       const { startOffset: start, endOffset: end } = location
       holes.push({ start, end, make: () => ({ kind: 'nothing', ...placementOf(start, end) }) })
-    } else if (tag === 'slot' || isGenerated(tag)) {
+    } else if (tag === 'slot' || generatedPart) {
       const start = location.startOffset
       // Without an end tag the parser lets the element run on; what follows is not meant to vanish.
       const end = location.endTag ? location.endOffset : (location.startTag?.endOffset ?? location.endOffset)
       const attributes = Object.fromEntries(node.attrs.map((attr) => [attr.name, attr.value]))
       const placement = placementOf(start, end)
-      if (tag === 'slot') {
+      if (!generatedPart) {
         const name = attributes.name || 'content'
         slots.push(name)
         const inner = location.endTag
@@ -175,7 +177,7 @@ function compile(source: string): CompiledTemplate {
           make: () => ({ kind: 'slot', name, fallback: partsOf(inner.start, inner.end), ...placement }),
         })
       } else {
-        const part = { kind: 'generated' as const, name: tag, attributes, ...placement }
+        const part = { kind: 'generated' as const, part: generatedPart, attributes, ...placement }
         generated.push(part)
         // Those beyond what a template may have are told as a finding, and not made.
         const isMade = generated.length <= mostParts

@@ -16,7 +16,8 @@ import {
 import { trialFolder } from '#core/naming'
 import type { Page, Site } from '#core/site'
 import type { CompiledTemplate, Part, ValueName, ValueSyntax } from './compile'
-import { pageTitle, renderGenerated, type SiteContext } from './generated'
+import type { SiteContext } from './context'
+import { pageTitle, renderGenerated } from './generated'
 
 /** A page's title as it stands in the browser's tab: the pattern over `{page}` and `{site}`. */
 export function fullTitle(site: Pick<Site, 'name' | 'titlePattern'>, page: Page, year: number): string {

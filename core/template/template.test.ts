@@ -1,7 +1,15 @@
 import { describe, expect, test } from '@jest/globals'
 import { namesOf } from '#core/naming'
 import { buildAll, change, pageCalled, siteFrom, TextStore } from '#core/testing'
-import { compileTemplate } from './index'
+import {
+  compileTemplate,
+  contextOf,
+  type GeneratedPart,
+  generatedSignature,
+  generatedWeight,
+  parts,
+  renderPage,
+} from './index'
 
 /** One page of a small site under a template. */
 function rendered(
@@ -102,4 +110,40 @@ describe('slots and values', () => {
       expect(() => compileTemplate(source)).not.toThrow()
     expect(compileTemplate('<slot></slot><slot name="aside"></slot>').slots).toEqual(['content', 'aside'])
   })
+})
+
+test('a generated part that somebody adds is compiled, made, weighed and made again by what it depends on', () => {
+  const store = new TextStore()
+  const site = siteFrom('Home\n  Terns\n  Visit', store)
+  const part: GeneratedPart = {
+    name: 'page-home',
+    attributes: ['twice'],
+    list: 'ul',
+    entries({ tree, site: { homeId } }, { twice }) {
+      const home = { page: tree.byId.get(homeId)!, below: [] }
+      return twice === undefined ? [home] : [home, home]
+    },
+    dependsOn: () => 'home',
+  }
+  const template = compileTemplate('<body>\n  <page-home twice aria-label="Home"></page-home>\n</body>', [
+    ...parts,
+    part,
+  ])
+  const context = contextOf(site)
+  const [terns, visit] = ['Terns', 'Visit'].map((label) => pageCalled(site, label))
+  expect(renderPage(context, template, terns!, () => null, 2026)).toBe(
+    '<body>\n  <nav class="page-home" aria-label="Home">\n    <ul>\n      <li><a href="index.html">Home</a></li>\n      <li><a href="index.html">Home</a></li>\n    </ul>\n  </nav>\n</body>\n',
+  )
+  const signature = (page: typeof terns, of = context) =>
+    generatedSignature(of, template.generated[0]!, page!, (text) => text)
+  expect(signature(terns)).toBe(signature(visit))
+  const renamed = change(site, store, {
+    kind: 'setPageText',
+    pageId: site.homeId,
+    field: 'label',
+    value: 'Start',
+    was: 'Home',
+  })
+  expect(signature(visit, contextOf(renamed))).not.toBe(signature(visit))
+  expect(generatedWeight(context, template.generated, visit!)).toBeGreaterThan(100)
 })

@@ -1,6 +1,7 @@
 import { realPlaces } from '#core/plan'
 import { type CompiledTemplate, mostParts } from './compile'
-import { generatedWeight, type SiteContext } from './generated'
+import type { SiteContext } from './context'
+import { generatedWeight } from './generated'
 
 /** Bytes that the generated parts of one page, and of all pages together, may take. */
 export const mostPageBytes = 5_000_000

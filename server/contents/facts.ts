@@ -125,7 +125,12 @@ export async function readAhead(kind: 'html' | 'css', text: string): Promise<voi
 
 /** What parsing yields for each of these contents; texts that never were read are read now. */
 export async function loadFacts(db: Queryable, hashes: Iterable<Hash>): Promise<(hash: Hash) => HtmlFacts> {
-  const how = { memory: contents, keyOf: (hash: Hash) => `html 2 ${hash}`, readText: readContent, size: sizeOf }
+  const how = {
+    memory: contents,
+    keyOf: (hash: Hash) => `html 2 ${hash}`,
+    readText: readContent,
+    size: sizeOf,
+  }
   return demand(await load(db, hashes, how))
 }
 

@@ -320,7 +320,7 @@ describe('one at a time in one place', () => {
     for (const more of [{ host: 'other.example' }, { port: 2222 }, { account: 'somebody' }])
       await expect(
         testDestination(formOf({ ...more, password: null }), site.destinationId, site, stored.hostKey),
-      ).rejects.toMatchObject({ code: 'no-password' })
+      ).rejects.toMatchObject({ code: 'password-again' })
   })
 
   test('a place that cannot be written, or is a file, is found by the test', async () => {

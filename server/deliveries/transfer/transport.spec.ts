@@ -261,7 +261,7 @@ describe('a host that does not rename onto a file', () => {
     host.faults.renameReplaces = false
     // Once by itself, since the name is taken; then the file steps aside, and the new one fails again.
     host.faults.failAfter('RENAME', 2)
-    expect(await codeOf(transport.put('page.html', Buffer.from('new')))).toBe('other')
+    expect(await codeOf(transport.put('page.html', Buffer.from('new')))).toBe('host-refused')
     expect((await transport.read('page.html', 10)).toString()).toBe('old')
     expect((await transport.list()).map((file) => file.path)).toEqual(['page.html'])
   })

@@ -1,0 +1,59 @@
+import { type Names, namesOf } from '#core/naming'
+import { type Tree, treeOf } from '#core/plan'
+import type { Page, Site } from '#core/site'
+
+/** What generated parts are made from, and what was worked out of it. */
+export interface SiteContext {
+  readonly site: Site
+  readonly tree: Tree
+  readonly names: Names
+  /** Parts made last, by all that can make two of them differ. */
+  readonly made: BoundedTexts
+  /** Pages that neighbours are found among, by parent, with their places. */
+  readonly siblings: Map<
+    string | null,
+    { readonly list: readonly Page[]; readonly at: ReadonlyMap<string, number> }
+  >
+  /** What was worked out once for all pages that share it. */
+  readonly signatures: Map<string, string>
+  readonly weights: Map<string, number>
+}
+
+/** Texts kept for a while, by what they were made from; when they grow too large together all are let go. */
+export class BoundedTexts {
+  readonly #texts = new Map<string, string>()
+  #size = 0
+
+  /** @param most UTF-16 code units of all texts together */
+  constructor(private readonly most: number) {}
+
+  get size(): number {
+    return this.#size
+  }
+
+  get(key: string, make: () => string): string {
+    const known = this.#texts.get(key)
+    if (known !== undefined) return known
+    const text = make()
+    if (this.#size + text.length > this.most) {
+      this.#texts.clear()
+      this.#size = 0
+    }
+    this.#texts.set(key, text)
+    this.#size += text.length
+    return text
+  }
+}
+
+/** A folder a page would keep a menu a page: pages come by folder, so the latest are the ones asked for. */
+const mostMenuText = 4_000_000
+
+export const contextOf = (site: Site): SiteContext => ({
+  site,
+  tree: treeOf(site),
+  names: namesOf(site),
+  made: new BoundedTexts(mostMenuText),
+  siblings: new Map(),
+  signatures: new Map(),
+  weights: new Map(),
+})

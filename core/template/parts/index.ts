@@ -1,0 +1,10 @@
+import { pageChildren } from './page-children'
+import { pageNeighbours } from './page-neighbours'
+import type { GeneratedPart } from './part'
+import { siteMenu } from './site-menu'
+import { siteTrail } from './site-trail'
+
+export type { Attributes, Entry, GeneratedPart } from './part'
+
+/** Every generated part. */
+export const parts: readonly GeneratedPart[] = [siteMenu, siteTrail, pageChildren, pageNeighbours]

@@ -1,0 +1,63 @@
+import { ancestorsOf } from '#core/plan'
+import type { Page } from '#core/site'
+import type { SiteContext } from '../context'
+
+/** An entry of a generated list, with the entries below it. */
+export interface Entry {
+  readonly page: Page
+  readonly below: readonly Entry[]
+}
+
+export type Attributes = Readonly<Record<string, string>>
+
+/** A generated part: a custom element of a template that becomes a plain list of links in a `nav`. */
+export interface GeneratedPart {
+  /** Its element. */
+  readonly name: string
+  /** Attributes that say what it shows; all others are passed on to its `nav`. */
+  readonly attributes: readonly string[]
+  readonly list: 'ul' | 'ol'
+  /** What it lists on one page. */
+  readonly entries: (context: SiteContext, attributes: Attributes, page: Page) => readonly Entry[]
+  /**
+   * What its entries depend on beside the pages they list: equal for two pages, equal entries. It drives
+   * what is made again. Without it every page has entries of its own.
+   */
+  readonly dependsOn?: (context: SiteContext, attributes: Attributes, page: Page) => string
+  /** Levels of it, where pages that stand alike in it and in one folder show one and the same text. */
+  readonly sharedLevels?: (attributes: Attributes) => number | null
+  /** Whether a page's own entry is left out where nothing stands below it. */
+  readonly omitsOwn?: (attributes: Attributes) => boolean
+  /** Whether entries above the page are marked. */
+  readonly marksAbove?: boolean
+  /** The `rel` of a link from one page to another; '' for none. */
+  readonly rel?: (context: SiteContext, from: Page, to: Page) => string
+}
+
+/** Whether a page is listed in menus at all. */
+export const listed = (page: Page): boolean => page.inMenus && !page.trial
+
+/** Pages without anything below them. */
+export const flat = (pages: readonly Page[]): Entry[] => pages.map((page) => ({ page, below: [] }))
+
+/** What menus list under a page (null: at the top), so many levels deep. */
+export function entriesUnder(context: SiteContext, parentId: string | null, levels: number): Entry[] {
+  if (levels < 1) return []
+  return context.tree
+    .childrenOf(parentId)
+    .filter((page) => listed(page) && page.id !== context.site.homeId)
+    .map((page) => ({ page, below: entriesUnder(context, page.id, levels - 1) }))
+}
+
+/** Number of levels an attribute asks for: a whole number from 1, or `all`. */
+export function levelsOf({ levels: value }: Attributes): number {
+  if (value === 'all') return 100
+  const levels = Number.parseInt(value ?? '', 10)
+  return levels >= 1 ? levels : 1
+}
+
+/** The page's own top-level page, or null on the home page. */
+export function sectionOf({ tree, site }: SiteContext, page: Page): Page | null {
+  if (page.id === site.homeId) return null
+  return ancestorsOf(tree, page)[0] ?? page
+}
