@@ -126,7 +126,7 @@ await changeSite(siteId, accountId, 0, async (client) => ({
 }))
 const send = async (destinationId: string) => {
   const { id } = (await insertDelivery(pool(), destinationId, 0, false))!
-  await runDelivery(id, openSftp)
+  await runDelivery(id)
   const delivery = (await findDelivery(pool(), id, siteId))!
   if (delivery.state !== 'done') throw new Error(delivery.errorMessage ?? delivery.state)
   return delivery

@@ -1,10 +1,12 @@
 import { deleteOldSessions } from '#server/accounts'
-import { collectBlobs, deleteOldFacts } from '#server/contents'
+import { PostgresContents, deleteOldFacts } from '#server/contents'
 import { deleteOldLimits, deleteOldRequests, log, pool, transaction } from '#server/platform'
 import { daysToThin, thinDay } from '#server/sites'
 
 /** What is removed in one statement: short ones, so that nobody waits for housekeeping. */
 const batch = 500
+/** Contents that nothing has named for this long are collected; younger ones may be on their way. */
+const collectAfterHours = 24
 
 /**
  * Removes what nobody needs any more: ended sessions, answers kept for a request that may come again,
@@ -22,9 +24,10 @@ export async function housekeeping(): Promise<void> {
     thinned += days.length
     if (days.length < batch) break
   }
+  const contents = new PostgresContents(pool())
   let collected = 0
   for (;;) {
-    const count = await collectBlobs(pool(), batch)
+    const count = await contents.collect(batch, collectAfterHours)
     collected += count
     if (count < batch) break
   }

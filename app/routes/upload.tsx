@@ -10,7 +10,6 @@ import {
   listDeliveries,
   listDestinations,
   lookThere,
-  openSftp,
   removeDestination,
   saveDestination,
   testDestination,
@@ -72,7 +71,7 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
         if (id) await removeDestination(id, owner)
         return { removed: true }
       case 'compare':
-        await lookThere(await own(), stored, openSftp, request.signal)
+        await lookThere(await own(), stored, request.signal)
         return { compared: true }
       case 'send': {
         const delivery = await insertDelivery(

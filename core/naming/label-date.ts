@@ -5,21 +5,41 @@ export interface LabelDate {
   readonly rest: string
 }
 
-const months: Readonly<Record<string, readonly string[]>> = {
-  en: ['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december'],
-  de: ['januar', 'februar', 'märz', 'april', 'mai', 'juni', 'juli', 'august', 'september', 'oktober', 'november', 'dezember'],
-  fr: ['janvier', 'février', 'mars', 'avril', 'mai', 'juin', 'juillet', 'août', 'septembre', 'octobre', 'novembre', 'décembre'],
-  es: ['enero', 'febrero', 'marzo', 'abril', 'mayo', 'junio', 'julio', 'agosto', 'septiembre', 'octubre', 'noviembre', 'diciembre'],
-  it: ['gennaio', 'febbraio', 'marzo', 'aprile', 'maggio', 'giugno', 'luglio', 'agosto', 'settembre', 'ottobre', 'novembre', 'dicembre'],
-  nl: ['januari', 'februari', 'maart', 'april', 'mei', 'juni', 'juli', 'augustus', 'september', 'oktober', 'november', 'december'],
-} // prettier-ignore
+/** Names of the months in a language, in lower case: as they stand alone, beside a day, and shortened. */
+function monthNamesIn(language: string): readonly (readonly string[])[] {
+  const formats = [{ month: 'long' }, { day: 'numeric', month: 'long' }, { month: 'short' }] as const
+  const nameOf = (format: Intl.DateTimeFormat, month: number) =>
+    format
+      .formatToParts(Date.UTC(2000, month, 15))
+      .find(({ type }) => type === 'month')!
+      .value.toLowerCase()
+      .replace(/\.$/, '')
+  return Array.from({ length: 12 }, (_, month) =>
+    formats.map((parts) =>
+      nameOf(new Intl.DateTimeFormat(language, { ...parts, timeZone: 'UTC', calendar: 'gregory' }), month),
+    ),
+  )
+}
+
+const known = new Map<string, readonly (readonly string[])[]>()
+
+/** The same, made once for each language; English for a tag that is none. */
+function monthNames(language: string): readonly (readonly string[])[] {
+  let names = known.get(language)
+  if (!names) {
+    const isTag = /^[a-z]{2,8}$/.test(language)
+    known.set(language, (names = monthNamesIn(isTag ? language : 'en')))
+  }
+  return names
+}
 
 /** Number of a month from its name or the first three letters of it, or null. */
 function monthOf(word: string, language: string): number | null {
   const spelled = word.toLowerCase().replace(/\.$/, '')
-  for (const names of [months[language], months.en]) {
-    const at =
-      names?.findIndex((name) => name === spelled || (spelled.length >= 3 && name.startsWith(spelled))) ?? -1
+  for (const months of [monthNames(language), monthNames('en')]) {
+    const at = months.findIndex((names) =>
+      names.some((name) => name === spelled || (spelled.length >= 3 && name.startsWith(spelled))),
+    )
     if (at >= 0) return at + 1
   }
   return null

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import argon2 from '@node-rs/argon2'
 import { dictionary } from '@zxcvbn-ts/language-common'
+import { parseCookie, stringifySetCookie } from 'cookie'
 import { Problem } from '#core/problems'
 import {
   config,
@@ -124,16 +125,21 @@ export async function signIn(
 const cookieName = (name: string) =>
   config().secureCookies ? `__Host-rubricant_${name}` : `rubricant_${name}`
 
-function cookie(name: string, value: string, maxAgeSeconds: number): string {
-  const secure = config().secureCookies ? '; Secure' : ''
-  return `${cookieName(name)}=${value}; Path=/; HttpOnly; SameSite=Lax; Max-Age=${maxAgeSeconds}${secure}`
-}
+const cookie = (name: string, value: string, maxAge: number): string =>
+  stringifySetCookie(cookieName(name), value, {
+    path: '/',
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: config().secureCookies,
+    maxAge,
+  })
 
 /** A cookie's value; null when it is not there, or there twice: then somebody else has set one of them. */
 function readCookie(request: Request, name: string): string | null {
-  const prefix = `${cookieName(name)}=`
-  const pairs = (request.headers.get('cookie') ?? '').split(/;\s*/).filter((one) => one.startsWith(prefix))
-  return pairs.length === 1 ? pairs[0]!.slice(prefix.length) || null : null
+  const header = request.headers.get('cookie') ?? ''
+  const wanted = cookieName(name)
+  const times = header.split(';').filter((pair) => pair.split('=')[0]!.trim() === wanted).length
+  return times === 1 ? parseCookie(header)[wanted] || null : null
 }
 
 /** Begins a session, in the place of the request's own, and returns the cookies that carry it. */

@@ -12,7 +12,8 @@ export async function putBlobs(db: Queryable, contents: readonly (Buffer | strin
   const unique = new Map(hashes.map((hash, index) => [hash, contents[index]!]))
   await db.query(
     // One that is there already is young again: it is not collected before what names it is stored.
-    `INSERT INTO blobs (hash, bytes) SELECT * FROM unnest($1::text[], $2::bytea[])
+    `INSERT INTO blobs (hash, bytes, size_bytes)
+     SELECT hash, bytes, length(bytes) FROM unnest($1::text[], $2::bytea[]) AS t(hash, bytes)
      ON CONFLICT (hash) DO UPDATE SET put_at = now()`,
     [
       [...unique.keys()],
@@ -27,13 +28,15 @@ export async function putBlob(db: Queryable, content: Buffer | string): Promise<
   return (await putBlobs(db, [content]))[0]!
 }
 
-/** Contents by hash; hashes that are not there are left out. */
+/** Contents by hash, whole; hashes that are not there are left out. For texts, and files that are known to fit. */
 export async function getBlobs(db: Queryable, hashes: Iterable<Hash>): Promise<Map<Hash, Buffer>> {
   const wanted = [...new Set(hashes)]
   if (wanted.length === 0) return new Map()
   const rows = await many<{ hash: Hash; bytes: Buffer }>(
     db,
-    'SELECT hash, bytes FROM blobs WHERE hash = ANY($1)',
+    `SELECT hash, coalesce(bytes, (SELECT string_agg(p.bytes, ''::bytea ORDER BY position)
+       FROM blob_portions p WHERE p.content = b.portions)) AS bytes
+     FROM blobs b WHERE hash = ANY($1)`,
     [wanted],
   )
   return new Map(rows.map((row) => [row.hash, row.bytes]))
@@ -42,34 +45,6 @@ export async function getBlobs(db: Queryable, hashes: Iterable<Hash>): Promise<M
 /** Contents by hash, as texts in UTF-8. */
 export async function getTexts(db: Queryable, hashes: Iterable<Hash>): Promise<Map<Hash, string>> {
   return new Map([...(await getBlobs(db, hashes))].map(([hash, bytes]) => [hash, bytes.toString('utf8')]))
-}
-
-/** Contents that nothing has named for this long are collected; younger ones may be on their way. */
-const collectAfterHours = 24
-
-/**
- * Removes some of the contents that no site, step of history, record of a delivery or cache of what was
- * made names any more.
- * @returns how many were removed; 0 when none is left
- */
-export async function collectBlobs(
-  db: Queryable,
-  most: number,
-  afterHours = collectAfterHours,
-): Promise<number> {
-  const result = await db.query(
-    `DELETE FROM blobs WHERE put_at < now() - make_interval(hours => $2) AND hash IN (
-       SELECT hash FROM blobs b WHERE put_at < now() - make_interval(hours => $2)
-         AND NOT EXISTS (SELECT 1 FROM pages WHERE content = b.hash)
-         AND NOT EXISTS (SELECT 1 FROM site_files WHERE hash = b.hash)
-         AND NOT EXISTS (SELECT 1 FROM templates WHERE source = b.hash)
-         AND NOT EXISTS (SELECT 1 FROM history_contents WHERE hash = b.hash)
-         AND NOT EXISTS (SELECT 1 FROM delivered_files WHERE hash = b.hash)
-         AND NOT EXISTS (SELECT 1 FROM delivery_files WHERE hash = b.hash)
-       LIMIT $1)`,
-    [most, afterHours],
-  )
-  return result.rowCount ?? 0
 }
 
 /** Texts by hash for who cannot wait; one that is not among them stops the work, and never passes for empty. */
@@ -88,4 +63,4 @@ export function bytesFrom(contents: ReadonlyMap<Hash, Buffer>, hash: Hash): Buff
   return bytes
 }
 
-const missing = () => new Problem('content-missing')
+export const missing = () => new Problem('content-missing')

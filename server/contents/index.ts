@@ -1,3 +1,5 @@
-export { bytesFrom, collectBlobs, getBlobs, getTexts, hashOf, putBlob, putBlobs, textFrom } from './blobs'
+export { bytesFrom, getBlobs, getTexts, hashOf, missing, putBlob, putBlobs, textFrom } from './blobs'
 export { deleteOldFacts, loadFacts, loadStyles, readAhead } from './facts'
 export { endReaders, readPlanText, tryTemplate } from './reading'
+export { PostgresContents } from './postgres-store'
+export { type ContentStore, portionBytes, type StoredContent } from './store'

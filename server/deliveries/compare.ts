@@ -9,7 +9,7 @@ import { Problem } from '#core/problems'
 import { eachOf, log, pool, portionsOf, transaction } from '#server/platform'
 import { filesOfSite, type SiteFiles, type StoredSite } from '#server/sites'
 import { type OpenDestination, openDestination } from './open-destination'
-import type { OpenTransport, Transport } from './transfer/transport'
+import type { Transport } from './transfer/transport'
 
 /** Files read back at the same time, to find out what an unrecorded one holds. */
 const readConcurrency = 16
@@ -32,11 +32,10 @@ export async function compareKnown(
 export async function lookThere(
   destination: OpenDestination,
   stored: StoredSite,
-  openTransport: OpenTransport,
   signal: AbortSignal = new AbortController().signal,
 ): Promise<void> {
   await whileHolding(destination.id, signal, async (held) => {
-    const transport = await openDestination(destination, openTransport, held)
+    const transport = await openDestination(destination, held)
     try {
       await refreshListing(
         transport,

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { readdir, readFile, unlink, writeFile } from 'node:fs/promises'
 import path from 'node:path'
@@ -8,11 +9,12 @@ import { loadSite } from '../sites/site-rows'
 import { compareKnown, lookThere } from './compare'
 import { removeDestination, saveDestination, testDestination } from './destinations'
 import { runDelivery, takeDelivery } from './run'
-import { markOf, sealedFor } from './open-destination'
+import { markOf, openDestination, sealedFor } from './open-destination'
+import { MemoryTransport } from './transfer/memory'
+import { transports, type TransportKind } from './transfer/transports'
 import { deliveryWorker } from './worker'
 import { seal } from '../platform/secrets'
 import { changeSite, stepHistory } from '../sites/changes'
-import { openSftp } from './transfer/sftp'
 import { silentHost } from '../../practice-host/hostile'
 import { accountWithSite, freshDatabase, practiceHost, siteOf, writePage } from '../testing/support'
 
@@ -77,7 +79,7 @@ const relabel = async (label: string, value: string) => {
 async function deliver(removeLeftovers = false) {
   const stored = (await loadSite(pool(), site.siteId, site.accountId))!
   const { id } = (await insertDelivery(pool(), site.destinationId, stored.revision, removeLeftovers))!
-  await runDelivery(id, openSftp)
+  await runDelivery(id)
   return (await findDelivery(pool(), id, site.siteId))!
 }
 const states = async () => {
@@ -90,7 +92,7 @@ const states = async () => {
 const look = async () => {
   const stored = (await loadSite(pool(), site.siteId, site.accountId))!
   const destination = (await findDestination(pool(), site.destinationId, site.siteId, site.accountId))!
-  await lookThere(destination, stored, openSftp)
+  await lookThere(destination, stored)
 }
 
 describe('a delivery', () => {
@@ -124,7 +126,7 @@ describe('a delivery', () => {
     host.faults.delayMs = 200
     const stored = (await loadSite(pool(), site.siteId, site.accountId))!
     const { id } = (await insertDelivery(pool(), site.destinationId, stored.revision, false))!
-    const run = runDelivery(id, openSftp)
+    const run = runDelivery(id)
     await until(async () => (await findDelivery(pool(), id, site.siteId))!.fileCount > 0)
     await cancelDelivery(pool(), id)
     await run
@@ -142,9 +144,9 @@ describe('a delivery', () => {
       `UPDATE deliveries SET state = 'running', worker = gen_random_uuid(), lease_until = now() + interval '1 hour' WHERE id = $1`,
       [id],
     )
-    expect(await runDelivery(id, openSftp)).toBe(false)
+    expect(await runDelivery(id)).toBe(false)
     await pool().query(`UPDATE deliveries SET lease_until = now() - interval '1 second' WHERE id = $1`, [id])
-    expect(await runDelivery(id, openSftp)).toBe(true)
+    expect(await runDelivery(id)).toBe(true)
     expect(await findDelivery(pool(), id, site.siteId)).toMatchObject({ state: 'done', fileCount: 32 })
   })
 
@@ -246,7 +248,7 @@ describe('addresses that are out in the world', () => {
     const { id } = (await insertDelivery(pool(), site.destinationId, 0, false))!
     await relabel('Page 5', 'Later')
     const { revision } = (await loadSite(pool(), site.siteId, site.accountId))!
-    await runDelivery(id, openSftp)
+    await runDelivery(id)
     expect((await findDelivery(pool(), id, site.siteId))!.revision).toBe(revision)
   })
 })
@@ -260,7 +262,7 @@ describe('one at a time in one place', () => {
   const hanging = async () => {
     host.faults.never.add('READDIR')
     const { id } = (await insertDelivery(pool(), site.destinationId, 0, false))!
-    const run = runDelivery(id, openSftp)
+    const run = runDelivery(id)
     await until(() => host.faults.unanswered > 0)
     return {
       async end() {
@@ -294,7 +296,7 @@ describe('one at a time in one place', () => {
     const sent = async (destinationId: string) => {
       const { id } = (await insertDelivery(pool(), destinationId, 0, false))!
       host.faults.never.clear()
-      await runDelivery(id, openSftp)
+      await runDelivery(id)
       return (await findDelivery(pool(), id, site.siteId))!.state
     }
     expect(await sent(same)).toBe('waiting')
@@ -374,7 +376,7 @@ describe('the worker of a process', () => {
       `UPDATE deliveries SET state = 'running', attempts = 5, worker = gen_random_uuid(), lease_until = now() - interval '1 second' WHERE id = $1`,
       [id],
     )
-    await runDelivery(id, openSftp)
+    await runDelivery(id)
     expect(await findDelivery(pool(), id, site.siteId)).toMatchObject({
       state: 'failed',
       errorCode: 'given-up',
@@ -384,9 +386,7 @@ describe('the worker of a process', () => {
   test('of two workers that take at once one has it; one whose lease another has taken stops in mid-send', async () => {
     host.faults.delayMs = 60
     const { id } = (await insertDelivery(pool(), site.destinationId, 0, false))!
-    const taken = (await Promise.all(Array.from({ length: 6 }, () => takeDelivery(id, openSftp)))).filter(
-      Boolean,
-    )
+    const taken = (await Promise.all(Array.from({ length: 6 }, () => takeDelivery(id)))).filter(Boolean)
     expect(taken).toHaveLength(1)
     await until(async () => (await findDelivery(pool(), id, site.siteId))!.fileCount > 0)
     // What another process does when the lease of this one has run out.
@@ -402,7 +402,7 @@ describe('the worker of a process', () => {
     expect(fileCount).toBeLessThan(32)
     // The thief's own run goes on from what had been recorded, and ends with every file there.
     await pool().query(`UPDATE deliveries SET lease_until = now() - interval '1 second' WHERE id = $1`, [id])
-    await runDelivery(id, openSftp)
+    await runDelivery(id)
     expect(await findDelivery(pool(), id, site.siteId)).toMatchObject({ state: 'done' })
     expect(await states()).toEqual({ same: 32 })
   })
@@ -417,4 +417,30 @@ test('a text that is missing stops a delivery with a clear error, and is never s
   expect(ended).toMatchObject({ state: 'failed', errorCode: 'content-missing' })
   expect(ended.errorMessage).toContain('missing in the database')
   expect(await readdir(path.dirname(onDisk('x')))).not.toContain('page-3.html')
+})
+
+test('a transport that somebody adds is chosen by the destination’s protocol, and one that is not there never by chance', async () => {
+  const place = {
+    id: randomUUID(), siteId: '', name: '', protocol: 'bottle', host: 'sea', port: 1, account: 'keeper',
+    folder: '', publicAddress: '', hostKey: '', listedAt: null,
+  } // prettier-ignore
+  const destination = { ...place, passwordSealed: seal('corked', sealedFor(place)) }
+  const opened: string[] = []
+  const bottle: TransportKind = {
+    title: 'Bottle post',
+    usualPort: 1,
+    learnKey: async () => 'cork',
+    open: async (target) => {
+      opened.push(`${target.account} ${target.password} ${target.host}`)
+      return new MemoryTransport(target.mark)
+    },
+  }
+  const transport = await openDestination(destination, new AbortController().signal, {
+    ...transports,
+    bottle,
+  })
+  await transport.put('index.html', Buffer.from('<p>'))
+  expect((await transport.list()).map(({ path }) => path)).toEqual(['index.html'])
+  expect(opened).toEqual(['keeper corked sea'])
+  expect(() => openDestination(destination, new AbortController().signal)).toThrow('bottle')
 })

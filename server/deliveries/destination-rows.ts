@@ -5,6 +5,8 @@ export interface Destination {
   readonly id: string
   readonly siteId: string
   readonly name: string
+  /** What is spoken there, one of `transports`. */
+  readonly protocol: string
   readonly host: string
   readonly port: number
   readonly account: string
@@ -14,7 +16,7 @@ export interface Destination {
   readonly listedAt: Date | null
 }
 
-const destinationColumns = `d.id, d.site_id AS "siteId", d.name, d.host, d.port, d.account, d.folder,
+const destinationColumns = `d.id, d.site_id AS "siteId", d.name, d.protocol, d.host, d.port, d.account, d.folder,
   d.public_address AS "publicAddress", d.host_key AS "hostKey", d.listed_at AS "listedAt"`
 
 export const listDestinations = (db: Queryable, siteId: string): Promise<Destination[]> =>

@@ -1,5 +1,4 @@
 import { randomBytes, randomUUID } from 'node:crypto'
-import { readTemporary } from './transfer/transport'
 import type { Destination } from './destination-rows'
 import { deleteDestination, findDestination, insertDestination, updateDestination } from './destination-rows'
 import { isBusy } from './hold-rows'
@@ -7,9 +6,15 @@ import { Problem } from '#core/problems'
 import { limitDestinationTests, notFound, pool, seal, transaction, unseal } from '#server/platform'
 import { noteDelivered } from '#server/sites'
 import { markOf, sealedFor } from './open-destination'
-import { openSftp } from './transfer/sftp'
-import { learnHostKey } from './transfer/sftp-connection'
-import { partName, TransferError, type TransferTarget, type Transport } from './transfer/transport'
+import { transportOf } from './transfer/transports'
+import {
+  type OpenTransport,
+  partName,
+  readTemporary,
+  TransferError,
+  type TransferTarget,
+  type Transport,
+} from './transfer/transport'
 
 /** What an author says of a destination. */
 export interface DestinationForm {
@@ -22,6 +27,9 @@ export interface DestinationForm {
   readonly folder: string
   readonly publicAddress: string
 }
+
+/** What a new destination speaks. */
+const usualProtocol = 'sftp'
 
 /** What a test of a destination found. */
 export interface DestinationTest {
@@ -71,22 +79,25 @@ export async function testDestination(
 ): Promise<DestinationTest> {
   const stored = await storedOf(id, owner)
   await limitDestinationTests(owner.accountId)
-  try {
-    if (acceptedKey === null)
-      return { hostKey: await learnHostKey(form.host, form.port, { signal }), fileCount: null }
-    const fileCount = await tryPlace(
-      { ...form, password: passwordOf(form, stored), hostKey: acceptedKey, mark: markOf(id ?? randomUUID()) },
-      signal,
-    )
-    return { hostKey: acceptedKey, fileCount }
-  } catch (error) {
-    throw error
+  const kind = transportOf({ protocol: stored?.protocol ?? usualProtocol })
+  if (acceptedKey === null)
+    return { hostKey: await kind.learnKey(form.host, form.port, { signal }), fileCount: null }
+  const target = {
+    ...form,
+    password: passwordOf(form, stored),
+    hostKey: acceptedKey,
+    mark: markOf(id ?? randomUUID()),
   }
+  return { hostKey: acceptedKey, fileCount: await tryPlace(kind.open, target, signal) }
 }
 
 /** Signs in, looks into the folder, and writes, reads and removes a small file. Returns the files there. */
-async function tryPlace(target: TransferTarget, signal: AbortSignal | undefined): Promise<number> {
-  const transport = await openSftp(target, { signal })
+async function tryPlace(
+  open: OpenTransport,
+  target: TransferTarget,
+  signal: AbortSignal | undefined,
+): Promise<number> {
+  const transport = await open(target, { signal })
   try {
     const listed = await transport.list()
     await tryWriting(transport, target.mark)

@@ -11,5 +11,3 @@ export {
 } from './destinations'
 export { callForDelivery, deliveryJob, deliveryWorker, stopDelivering } from './worker'
 export { runDelivery } from './run'
-export { openSftp } from './transfer/sftp'
-export { TransferError } from './transfer/transport'

@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto'
 import type { Destination } from './destination-rows'
 import { unseal } from '#server/platform'
-import type { OpenTransport, Transport } from './transfer/transport'
+import type { Transport } from './transfer/transport'
+import { transportOf, type Transports } from './transfer/transports'
 
 export type OpenDestination = Destination & { passwordSealed: Buffer }
 
@@ -13,13 +14,17 @@ export const markOf = (destinationId: string): string =>
 export const sealedFor = (place: Pick<Destination, 'id' | 'host' | 'port' | 'account'>): string =>
   ['destination', place.id, place.host, place.port, place.account].join('\n')
 
-/** Connects to a destination with what is stored of it. */
+/**
+ * Connects to a destination with what is stored of it, over its own protocol.
+ * @param known the transports there are
+ */
 export function openDestination(
   destination: OpenDestination,
-  openTransport: OpenTransport,
   signal: AbortSignal,
+  known?: Transports,
 ): Promise<Transport> {
   const { id, host, port, account, folder, hostKey, passwordSealed } = destination
   const password = unseal(passwordSealed, sealedFor(destination))
-  return openTransport({ host, port, account, folder, hostKey, password, mark: markOf(id) }, { signal })
+  const { open } = transportOf(destination, known)
+  return open({ host, port, account, folder, hostKey, password, mark: markOf(id) }, { signal })
 }

@@ -20,7 +20,7 @@ import { Problem, sentenceOf } from '#core/problems'
 import { announce, type DeliveryEvent, eachOf, log, pool, portionsOf, transaction } from '#server/platform'
 import { refreshListing } from './compare'
 import { openDestination } from './open-destination'
-import { type OpenTransport, type Transport } from './transfer/transport'
+import type { Transport } from './transfer/transport'
 
 /** Files sent at the same time over one connection: enough to hide the way there and back. */
 const sendConcurrency = 32
@@ -44,20 +44,19 @@ class TakenOver extends Error {}
  */
 export async function takeDelivery(
   deliveryId: string | null,
-  openTransport: OpenTransport,
 ): Promise<{ readonly id: string; readonly ended: Promise<void> } | null> {
   const delivery = await claimDelivery(pool(), deliveryId, workerId)
-  return delivery && { id: delivery.id, ended: work(delivery, openTransport) }
+  return delivery && { id: delivery.id, ended: work(delivery) }
 }
 
 /** One delivery to its end; false when another worker has it. For tests, and for doing one at a time. */
-export async function runDelivery(deliveryId: string, openTransport: OpenTransport): Promise<boolean> {
-  const taken = await takeDelivery(deliveryId, openTransport)
+export async function runDelivery(deliveryId: string): Promise<boolean> {
+  const taken = await takeDelivery(deliveryId)
   await taken?.ended
   return taken !== null
 }
 
-async function work(delivery: ClaimedDelivery, openTransport: OpenTransport): Promise<void> {
+async function work(delivery: ClaimedDelivery): Promise<void> {
   const { id, destinationId } = delivery
   const run = new DeliveryRun(delivery)
   if (hasNoAttemptsLeft(delivery)) {
@@ -74,7 +73,7 @@ async function work(delivery: ClaimedDelivery, openTransport: OpenTransport): Pr
     return
   }
   try {
-    const end = await run.work(openTransport)
+    const end = await run.work()
     if (end) await run.end(end)
   } finally {
     await releaseHold(pool(), destinationId, id).catch((error: unknown) =>
@@ -120,11 +119,11 @@ class DeliveryRun {
     await this.#tell(end.state)
   }
 
-  async work(openTransport: OpenTransport): Promise<End | null> {
+  async work(): Promise<End | null> {
     const timer = setInterval(() => void this.#beat(), progressEveryMs)
     let end: End | null
     try {
-      await this.#send(openTransport)
+      await this.#send()
       end = { state: 'done', errorCode: null, errorMessage: null }
     } catch (error) {
       end = this.#endOf(error)
@@ -160,7 +159,7 @@ class DeliveryRun {
     }
   }
 
-  async #send(openTransport: OpenTransport): Promise<void> {
+  async #send(): Promise<void> {
     const { id, siteId, accountId, destinationId, removeLeftovers } = this.delivery
     const [stored, destination] = await Promise.all([
       loadSite(pool(), siteId, accountId),
@@ -173,7 +172,7 @@ class DeliveryRun {
     const { signal } = this.#stop
     const files = await filesOfSite(pool(), stored.site, signal)
     const names = namesOf(stored.site)
-    const transport = await openDestination(destination, openTransport, signal)
+    const transport = await openDestination(destination, signal)
     try {
       const comparison = await refreshListing(transport, destinationId, files, stored.site)
       const steps = orderDelivery(filesToSend(comparison))

@@ -1,6 +1,5 @@
 import { callJob, config, type Job, log } from '#server/platform'
 import { takeDelivery } from './run'
-import { openSftp } from './transfer/sftp'
 
 /** How often this process looks for deliveries that wait, or whose worker is gone. */
 const lookEveryMs = 1_000
@@ -30,7 +29,7 @@ function start(): Worker {
     looking = true
     try {
       while (!stopped && running.size < config().deliveriesAtOnce) {
-        const taken = await takeDelivery(null, openSftp)
+        const taken = await takeDelivery(null)
         if (!taken) break
         const work = taken.ended
           .catch((error: unknown) => log.error({ err: error, deliveryId: taken.id }, 'delivery'))

@@ -1,23 +1,20 @@
-/** Runs `work` for each item, a number of them at a time; stops taking new ones at the first failure. */
+import pMap from 'p-map'
+
+/**
+ * Runs `work` for each item, a number of them at a time; takes no new ones after the first failure, and
+ * fails with it once those under way have ended.
+ */
 export async function eachOf<T>(
   items: readonly T[],
   concurrency: number,
   work: (item: T) => Promise<void>,
 ): Promise<void> {
-  const queue = items.values()
-  let failure: { error: unknown } | null = null
-  const lane = async () => {
-    for (const item of queue) {
-      if (failure) return
-      try {
-        await work(item)
-      } catch (error) {
-        failure ??= { error }
-      }
-    }
+  const failures: unknown[] = []
+  const take = async (item: T) => {
+    if (failures.length === 0) await work(item).catch((error: unknown) => failures.push(error))
   }
-  await Promise.all(Array.from({ length: Math.min(concurrency, items.length) }, lane))
-  if (failure) throw (failure as { error: unknown }).error
+  await pMap(items, take, { concurrency })
+  if (failures.length > 0) throw failures[0]
 }
 
 /** What is held in memory at a time: so many files, and no more bytes than this. */

@@ -1,11 +1,13 @@
+import { Readable } from 'node:stream'
 import mime from 'mime-types'
+import type { Site, SiteFile } from '#core/site'
 import { forwardersOf } from '#core/build'
 import { mergePath } from '#core/links'
 import { encodePath, escapeText } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import { accountOf, accountOfSessionName, sessionName, sessionToken } from '#server/accounts'
-import { bytesFrom, getBlobs } from '#server/contents'
+import { missing, PostgresContents } from '#server/contents'
 import { Problem } from '#core/problems'
 import { isSigned, notFound, pool, sign } from '#server/platform'
 import { buildForPage, loadSite } from '#server/sites'
@@ -116,12 +118,8 @@ export async function servePreview(request: Request, token: string, rest: string
   const type = mime.contentType(file.slice(file.lastIndexOf('/') + 1)) || 'application/octet-stream'
   if (hit.kind === 'file') {
     const entry = site.files.find((one) => one.id === hit.id)!
-    const bytes =
-      entry.kind === 'style'
-        ? Buffer.from((await buildForPage(pool(), site, '')).textOf(entry.id))
-        : bytesFrom(await getBlobs(pool(), [entry.hash]), entry.hash)
     // A drawing opened by itself is a document too, so it gets the same sandbox.
-    return new Response(new Uint8Array(bytes), {
+    return new Response(await bodyOf(site, entry), {
       headers: {
         ...headers,
         'content-type': type,
@@ -147,6 +145,14 @@ export async function servePreview(request: Request, token: string, rest: string
       'content-security-policy': policy(true),
     },
   })
+}
+
+/** A file as it comes out: a style sheet with its references made right, anything else in pieces as it is. */
+async function bodyOf(site: Site, { id, kind, hash }: SiteFile): Promise<BodyInit> {
+  if (kind === 'style') return (await buildForPage(pool(), site, '')).textOf(id)
+  const content = await new PostgresContents(pool()).get(hash)
+  if (!content) throw missing()
+  return Readable.toWeb(Readable.from(content.pieces)) as ReadableStream<Uint8Array>
 }
 
 /** Where the last match begins; -1 without one. Not by lower case, which makes some letters longer. */

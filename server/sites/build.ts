@@ -2,7 +2,18 @@ import { setImmediate } from 'node:timers/promises'
 import { type Build, buildSite } from '#core/build'
 import type { ManifestFile } from '#core/delivery'
 import type { Hash, Site } from '#core/site'
-import { bytesFrom, getBlobs, getTexts, hashOf, loadFacts, loadStyles, textFrom } from '#server/contents'
+import {
+  bytesFrom,
+  getBlobs,
+  getTexts,
+  hashOf,
+  loadFacts,
+  loadStyles,
+  missing,
+  portionBytes,
+  PostgresContents,
+  textFrom,
+} from '#server/contents'
 import { Problem } from '#core/problems'
 import { type Queryable } from '#server/platform'
 
@@ -54,6 +65,8 @@ export interface SiteFiles {
   readonly manifest: readonly ManifestFile[]
   /** Bytes of some of the files, by path; asked for in portions. */
   bytesOf(paths: readonly string[]): Promise<Map<string, Buffer>>
+  /** Bytes of a file that is large, in pieces; null for one that `bytesOf` may hold whole. */
+  piecesOf(path: string): Promise<AsyncIterable<Buffer> | null>
 }
 
 /**
@@ -116,8 +129,16 @@ export async function filesOfSite(db: Queryable, site: Site, signal?: AbortSigna
   manifests.set(site.id, made)
   if (manifests.size > manifestLimit) manifests.delete(manifests.keys().next().value!)
 
+  const store = new PostgresContents(db)
   return {
     manifest,
+    async piecesOf(path) {
+      const entry = byPath.get(path)
+      if (!entry?.stored || entry.stored.sizeBytes <= portionBytes) return null
+      const content = await store.get(entry.stored.hash)
+      if (!content) throw missing()
+      return content.pieces
+    },
     async bytesOf(paths) {
       const entries = paths.flatMap((path) => byPath.get(path) ?? [])
       const blobs = await getBlobs(

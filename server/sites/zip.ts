@@ -13,7 +13,7 @@ const zipTime = new Date(1980, 0, 1)
  * The site as a ZIP, file by file as it is read; the same site gives the same bytes. No further file is
  * made before the one in front of it has been read, and none after the reader has gone.
  */
-export function zipSite({ manifest, bytesOf }: SiteFiles): ReadableStream<Uint8Array> {
+export function zipSite({ manifest, bytesOf, piecesOf }: SiteFiles): ReadableStream<Uint8Array> {
   const zip = new ZipFile()
   const out = zip.outputStream as Readable
   const portions = [...portionsOf(manifest)]
@@ -25,12 +25,14 @@ export function zipSite({ manifest, bytesOf }: SiteFiles): ReadableStream<Uint8A
       current = { index, bytes: bytesOf(portions[index]!.map((file) => file.path)) }
     return (await current.bytes).get(path)!
   }
+  // One that is larger than a portion comes in pieces, and is never whole in memory.
+  const piecesAt = async (path: string) => (await piecesOf(path)) ?? [await bytesAt(path)]
   const options = { mtime: zipTime, forceDosTimestamp: true, mode: 0o100644 }
   for (const { path } of manifest)
     zip.addReadStreamLazy(path, options, (done) => {
       if (out.destroyed) return
-      bytesAt(path).then(
-        (bytes) => done(null, Readable.from([bytes])),
+      piecesAt(path).then(
+        (pieces) => done(null, Readable.from(pieces)),
         (error: Error) => out.destroy(error),
       )
     })
