@@ -13,7 +13,6 @@ import {
   findDelivery,
   findDestination,
   insertDelivery,
-  openSftp,
   runDelivery,
   saveDestination,
   testDestination,

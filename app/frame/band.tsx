@@ -6,35 +6,60 @@ import type { SaveState } from '../document/site-store'
 import { ShortcutsDialog } from './shortcuts'
 import { type View, views, viewTitles } from './views'
 
+/** Which half of the desk a narrow window shows. */
+export type Pane = 'register' | 'view'
+
 interface Props {
+  /** Matters in a narrow window alone, where one is shown at a time. */
+  readonly pane: Pane
+  readonly onPane: (pane: Pane) => void
   /** Numbers that stand beside a view's name, such as files to send. */
   readonly counts: Partial<Record<View, { number: number; wants: boolean }>>
 }
 
+const tab = 'leading-[44px] desk:leading-[60px]'
+const activeTab =
+  'font-semibold text-ink after:absolute after:inset-x-2 after:bottom-0 after:h-[3px] after:bg-ink desk:after:-bottom-px xl:after:inset-x-3'
+/** The view beside the register; where only one of them is shown, it is not the one. */
+const activeInRegister =
+  'text-quiet desk:font-semibold desk:text-ink desk:after:absolute desk:after:inset-x-2 desk:after:-bottom-px desk:after:h-[3px] desk:after:bg-ink xl:after:inset-x-3'
+
 /** The band across the top: the site's name, the views in working order, what was saved, undo and redo. */
-export function Band({ counts }: Props) {
+export function Band({ pane, onPane, counts }: Props) {
   const { site, save, undo, redo, store } = useSite()
   const { selected } = useSelection()
   return (
-    <header className="flex items-stretch gap-3 border-b border-rule px-5 xl:gap-7">
-      <h1>
+    <header className="flex flex-wrap items-stretch gap-x-3 border-b border-rule px-5 desk:h-[60px] desk:flex-nowrap xl:gap-x-7">
+      <h1 className="min-w-0">
         <Link
           to="/sites"
-          className="block max-w-72 truncate text-[25px] leading-[58px]"
+          className="block max-w-72 truncate text-[25px] leading-[48px] desk:leading-[58px]"
           title={`${site.name}: all sites`}
         >
           <Rubric name={site.name} />
         </Link>
       </h1>
-      <nav aria-label="Views" className="flex gap-0.5 xl:gap-1">
+      <nav
+        aria-label="Views"
+        className="order-last flex w-full gap-0.5 overflow-x-auto overflow-y-hidden desk:order-none desk:w-auto desk:overflow-visible xl:gap-1"
+      >
+        <button
+          type="button"
+          aria-pressed={pane === 'register'}
+          className={`relative mr-2 shrink-0 border-r border-rule pr-3 desk:hidden ${tab} ${pane === 'register' ? activeTab : 'text-quiet'}`}
+          onClick={() => onPane('register')}
+        >
+          Register
+        </button>
         {views.map((view) => {
           const count = counts[view]
           return (
             <NavLink
               key={view}
               to={{ pathname: `/sites/${site.id}/${view}`, search: `?page=${selected.id}` }}
+              onClick={() => onPane('view')}
               className={({ isActive }) =>
-                `relative px-2 leading-[60px] whitespace-nowrap xl:px-3 ${isActive ? 'font-semibold text-ink after:absolute after:inset-x-2 after:-bottom-px after:h-[3px] after:bg-ink xl:after:inset-x-3' : 'text-quiet hover:text-ink'}`
+                `relative px-2 whitespace-nowrap xl:px-3 ${tab} ${isActive ? `${pane === 'view' ? activeTab : activeInRegister}` : 'text-quiet hover:text-ink'}`
               }
             >
               {viewTitles[view]}
@@ -49,7 +74,7 @@ export function Band({ counts }: Props) {
           )
         })}
       </nav>
-      <div className="ml-auto flex items-center gap-3 text-sm text-quiet">
+      <div className="ml-auto flex min-w-0 items-center gap-3 text-sm text-quiet">
         <span role="status" className="whitespace-nowrap">
           <SaveWords save={save} />
         </span>

@@ -82,7 +82,7 @@ function FindingLine({ finding }: { finding: Finding }) {
   const page = place.kind === 'page' ? tree.byId.get(place.id) : null
   const view = page ? (finding.place.line === undefined ? 'plan' : 'pages') : 'template'
   return (
-    <li className="grid grid-cols-[11rem_1fr_auto] gap-4 border-b border-rule py-2">
+    <li className="grid gap-x-4 gap-y-1 border-b border-rule py-2 desk:grid-cols-[11rem_1fr_auto]">
       {page ? (
         <button type="button" className="link truncate text-left" onClick={() => select(page.id)}>
           {page.label}
@@ -99,7 +99,7 @@ function FindingLine({ finding }: { finding: Finding }) {
           </span>
         )}
       </span>
-      <span className="flex flex-col items-end gap-1">
+      <span className="flex flex-wrap gap-x-4 gap-y-1 desk:flex-col desk:items-end">
         {finding.mends.map((one) => (
           <button
             key={one.words}

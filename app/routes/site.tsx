@@ -13,7 +13,7 @@ import { useRipple } from '../document/use-ripple'
 import { useSiteEvents } from '../document/use-site-events'
 import { AddressQuestion } from '../frame/address-question'
 import { AskedQuestion } from '../frame/asked-question'
-import { Band } from '../frame/band'
+import { Band, type Pane } from '../frame/band'
 import { RefusedNotice } from '../frame/refused'
 import { isTyping } from '../frame/shortcuts'
 import { RippleNotice } from '../frame/ripple-notice'
@@ -67,6 +67,8 @@ function Desk() {
   const view = viewOf(useLocation().pathname)
   useViewsAtHand()
   const columns = useColumns(view)
+  // In a narrow window one of the two at a time: in Plan the register is what is worked in.
+  const [pane, setPane] = useState<Pane>(view === 'plan' ? 'register' : 'view')
   const [renamed, setRenamed] = useState<string | null>(null)
   const [typed, setTyped] = useState<Relabel | null>(null)
   const typedRipple = useRipple(typed)
@@ -125,10 +127,12 @@ function Desk() {
   const depth = tree.places.reduce((most, place) => (place.trial ? most : Math.max(most, place.depth + 1)), 0)
   return (
     <div
-      className="grid h-dvh grid-rows-[60px_auto_1fr] overflow-hidden"
+      className="grid h-dvh grid-rows-[auto_auto_1fr] overflow-hidden"
       data-spelling={wantsSpelling(site) || undefined}
     >
       <Band
+        pane={pane}
+        onPane={setPane}
         counts={{
           checks: checks ? { number: checks.findingCount, wants: true } : undefined,
           upload: upload?.comparison ? { number: upload.comparison.toSend, wants: false } : undefined,
@@ -137,7 +141,7 @@ function Desk() {
       <div>
         <RefusedNotice />
       </div>
-      <main className="min-h-0">
+      <main className="min-h-0" data-pane={pane}>
         <Group orientation="horizontal" className="h-full min-h-0">
           <Panel
             panelRef={panel}
@@ -145,6 +149,7 @@ function Desk() {
             minSize={240}
             maxSize="75%"
             groupResizeBehavior="preserve-pixel-size"
+            id="desk-register"
           >
             <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr] auto-rows-auto">
               <Register columns={columns} editable={view === 'plan'} onTyped={setTyped} onRename={rename} />
@@ -171,9 +176,9 @@ function Desk() {
           </Panel>
           <Separator
             aria-label="Width of the register"
-            className="w-px bg-rule outline-offset-2 transition-colors hover:bg-lapis data-[separator=active]:bg-lapis"
+            className="w-px bg-rule outline-offset-2 transition-colors hover:bg-lapis data-[separator=active]:bg-lapis max-desk:hidden"
           />
-          <Panel minSize={320}>
+          <Panel minSize={320} id="desk-view">
             <section aria-label={viewTitles[view]} className="h-full min-h-0 min-w-0">
               <Outlet context={{ delivery } satisfies FrameContext} />
             </section>

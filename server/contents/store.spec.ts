@@ -25,7 +25,10 @@ const forms: Record<string, () => Tested> = {
     store: new PostgresContents(pool()),
     async name(hash) {
       const account = randomUUID()
-      await pool().query(`INSERT INTO accounts (id, email, password_hash) VALUES ($1, $1, '')`, [account])
+      await pool().query(`INSERT INTO accounts (id, email, password_hash) VALUES ($1, $2, '')`, [
+        account,
+        account,
+      ])
       const site = randomUUID()
       await pool().query(
         `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq)
