@@ -59,7 +59,7 @@ module.exports = {
       name: 'inputs-not-in-browser',
       comment: 'What validates what comes from outside is for the server alone.',
       severity: 'error',
-      from: { path: '^app/', pathNot: '^app/(routes/schemes\\.ts|.*\\.server\\.ts)' },
+      from: { path: '^app/', pathNot: '^app/(routes/answers/schemes\\.ts|.*\\.server\\.ts)' },
       to: { path: '^core/change/inputs\\.ts$' },
     },
     {

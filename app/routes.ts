@@ -4,8 +4,8 @@ export default [
   index('routes/start.tsx'),
   route('sign-in', 'routes/sign-in.tsx'),
   route('sign-up', 'routes/sign-up.tsx'),
-  route('sign-out', 'routes/sign-out.tsx'),
-  route('schemes', 'routes/schemes.ts'),
+  route('sign-out', 'routes/answers/sign-out.tsx'),
+  route('schemes', 'routes/answers/schemes.ts'),
   route('sites', 'routes/sites.tsx'),
   route('sites/new', 'routes/new-site.tsx'),
   route('sites/:siteId', 'routes/site.tsx', [
@@ -19,13 +19,13 @@ export default [
   ]),
   // Answers without a page of their own.
   ...prefix('sites/:siteId', [
-    route('changes', 'routes/changes.ts'),
-    route('ripple', 'routes/ripple.ts'),
-    route('events', 'routes/events.ts'),
-    route('texts/:hash', 'routes/texts.ts'),
-    route('results/:pageId', 'routes/results.ts'),
-    route('preview-address', 'routes/preview-address.ts'),
-    route('site.zip', 'routes/site-zip.ts'),
+    route('changes', 'routes/answers/changes.ts'),
+    route('ripple', 'routes/answers/ripple.ts'),
+    route('events', 'routes/answers/events.ts'),
+    route('texts/:hash', 'routes/answers/texts.ts'),
+    route('results/:pageId', 'routes/answers/results.ts'),
+    route('preview-address', 'routes/answers/preview-address.ts'),
+    route('site.zip', 'routes/answers/site-zip.ts'),
   ]),
-  route('preview/:token/*', 'routes/preview.ts'),
+  route('preview/:token/*', 'routes/answers/preview.ts'),
 ] satisfies RouteConfig

@@ -159,7 +159,7 @@ test('an address that was delivered stays with a new label, and forwards once it
   await row(page, /Contact/).click()
   await page.keyboard.press('Tab')
   await expect(page.getByRole('group', { name: 'Move' })).toContainText(
-    '2 addresses in the world change and forward',
+    '2 published addresses change, and the old ones forward',
   )
   await page.getByRole('button', { name: 'Leave it' }).click()
   await expect(row(page, /Contact/)).toHaveAttribute('aria-level', '1')
@@ -191,7 +191,7 @@ test('a section is dated, files are numbered, and each kind of host is told abou
 
   await openView(page, 'Names')
   const hosts = page.getByRole('region', { name: 'What hosts make of it' })
-  for (const kind of [/^case kept/, /^case not told apart/, /^the oldest rules/]) {
+  for (const kind of [/^case kept/, /^case not told apart/, /^the strictest rules/]) {
     await choose(page, /^Kind of host/, kind)
     await expect(hosts).toContainText('all names are safe')
   }

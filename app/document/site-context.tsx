@@ -13,7 +13,8 @@ import { type Names, namesOf, spelling } from '#core/naming'
 import { ancestorsOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
 import { keptWorkOf } from './kept-work'
-import { type SiteState, SiteStore } from './site-store'
+import { SiteStore } from './site-store'
+import type { SiteState } from './site-state'
 import { WrittenTexts } from './written-texts'
 
 interface SelectionValue {

@@ -1,53 +1,10 @@
 import deepEqual from 'fast-deep-equal'
 import { type ChangeRequest, edit, type Refusal, shownOf } from '#core/change'
 import { applyDiff, type Site, type SiteDiff } from '#core/site'
-import type { RippleView, Saved } from '#server/sites'
+import type { Saved } from '#server/sites'
 import type { Keep } from './kept-work'
-
-/** How the window stands with the server. */
-export type SaveState =
-  | { readonly kind: 'saved'; readonly at: string | null }
-  | { readonly kind: 'saving' }
-  /** A line is being typed; it is saved when it is left. */
-  | { readonly kind: 'typing' }
-  /** A text that was not taken is kept here until its author decides. */
-  | { readonly kind: 'undecided' }
-  /** The server does not answer; what is waiting is kept and sent when it does. */
-  | { readonly kind: 'offline'; readonly waiting: number; readonly reason: string | null }
-
-/** A change the server refused, with what was typed, so that nothing is lost. */
-export interface RefusedChange {
-  readonly change: ChangeRequest | null
-  readonly code: string
-  readonly message: string
-  /** What the field holds now, when somebody else changed it. */
-  readonly now: string | null
-}
-
-/** A change whose ripple is shown before it is made. */
-export interface AskedChange {
-  /** Tells one question from the next. */
-  readonly id: number
-  readonly change: ChangeRequest
-  /** What it would touch, where the server has told already. */
-  readonly ripple: RippleView | null
-  /** True when the window shows it as if it were made: the server asked after the fact. */
-  readonly isShown: boolean
-}
-
-/** What the window shows: the site with its own waiting changes on top. */
-export interface SiteState {
-  readonly site: Site
-  readonly revision: number
-  readonly undo: string | null
-  readonly redo: string | null
-  readonly save: SaveState
-  readonly refused: RefusedChange | null
-  /** The change that is being asked about; further ones wait behind it. */
-  readonly asked: AskedChange | null
-  /** What the latest change made here touched beside itself, until the next one. */
-  readonly ripple: RippleView | null
-}
+import { asJson, isJson, post } from './post'
+import type { AskedChange, RefusedChange, SiteState } from './site-state'
 
 /** Something to send; who asked hears how it went. */
 interface Waiting {
@@ -62,8 +19,6 @@ interface WaitingForAnswer extends AskedChange {
 }
 
 const retryMs = [500, 1_000, 2_000, 3_000]
-/** An answer that takes longer is not waited for: the connection may be gone without a word. */
-const answerMs = 10_000
 /** What browsers let a page that is going away send (Fetch §4.6, "keepalive"). */
 const mostOnLeaving = 60_000
 
@@ -285,7 +240,7 @@ export class SiteStore {
     this.#sending = true
     try {
       for (let next = this.#waiting[0]; next; next = this.#waiting[0]) {
-        const answer = await this.#post(next)
+        const answer = await post(this.#address, { ...next.body, id: next.id, seen: this.#revision })
         if ('unreachable' in answer) {
           this.#set({ save: { kind: 'offline', waiting: this.#waiting.length, reason: answer.unreachable } })
           const pause = retryMs[Math.min(this.#failures++, retryMs.length - 1)]!
@@ -336,45 +291,6 @@ export class SiteStore {
       this.#set({ save: { kind } })
     } else if (this.#state.save.kind !== 'saved')
       this.#set({ save: { kind: 'saved', at: new Date().toISOString() } })
-  }
-
-  async #post({
-    id,
-    body,
-  }: Waiting): Promise<
-    | Saved
-    | { problem: { code: string; message: string; detail: { now?: string; ripple?: RippleView } | null } }
-    | { unreachable: string | null }
-  > {
-    try {
-      const response = await fetch(this.#address, {
-        method: 'POST',
-        headers: asJson,
-        body: JSON.stringify({ ...body, id, seen: this.#revision }),
-        signal: AbortSignal.timeout(answerMs + Math.round(JSON.stringify(body).length / 100)),
-      })
-      if (response.redirected) location.assign('/sign-in')
-      if (response.ok || (response.status >= 400 && response.status < 500 && isJson(response)))
-        return await response.json()
-      if (response.status === 404)
-        return { problem: { code: 'gone', message: 'This site is no longer there.', detail: null } }
-      // Refused before the application saw it: asked for again, it would be refused again.
-      if (
-        response.status >= 400 &&
-        response.status < 500 &&
-        response.status !== 408 &&
-        response.status !== 429
-      ) {
-        const message = (await response.text()).slice(0, 300)
-        return {
-          problem: { code: 'refused', message: message || 'The server does not take this.', detail: null },
-        }
-      }
-      const told = isJson(response) ? ((await response.json()) as { problem?: { message?: string } }) : null
-      return { unreachable: told?.problem?.message ?? null }
-    } catch {
-      return { unreachable: null }
-    }
   }
 
   /** Applies what the server sent, and puts the changes still waiting on top again. */
@@ -451,10 +367,7 @@ export class SiteStore {
   }
 }
 
-const asJson = { 'content-type': 'application/json' }
 const newId = (): string => crypto.randomUUID()
-
-const isJson = (response: Response) => response.headers.get('content-type')?.includes('json') ?? false
 
 function applyAll(site: Site, diffs: readonly SiteDiff[]): Site | null {
   for (const diff of diffs) {

@@ -1,5 +1,5 @@
 import { questionOf } from '#core/change'
-import type { AskedChange } from '../document/site-store'
+import type { AskedChange } from '../document/site-state'
 import { useSelection, useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
 import { rippleWords } from '../parts/ripple-words'

@@ -2,7 +2,7 @@ import { Link, NavLink } from 'react-router'
 import { Rubric } from '../parts/brand'
 import { Button } from '../parts/button'
 import { useSelection, useSite } from '../document/site-context'
-import type { SaveState } from '../document/site-store'
+import type { SaveState } from '../document/site-state'
 import { ShortcutsDialog } from './shortcuts'
 import { type View, views, viewTitles } from './views'
 

@@ -24,7 +24,7 @@ export function TypedRipple({ change, ripple }: { change: Relabel; ripple: Rippl
       <p className="mb-1">
         <b className="font-semibold">Ripple.</b>{' '}
         {isKept
-          ? 'The address stays as it is, since it is out in the world.'
+          ? 'The address stays as it is, since it is published.'
           : `With this label ${rippleWords(ripple)}; menus follow.`}
       </p>
       {own && !more && (

@@ -1,5 +1,5 @@
 import { useEffect } from 'react'
-import { fetchEditor } from '../parts/lazy-editor'
+import { fetchEditor } from '../parts/editor/lazy-editor'
 import { views } from './views'
 
 /** Nothing is fetched ahead while the window is still busy with what was asked for. */

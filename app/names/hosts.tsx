@@ -5,7 +5,7 @@ import type { Scheme } from '#core/site'
 import { useSite } from '../document/site-context'
 import { count } from '../parts/format'
 import { LongList } from '../parts/long-list'
-import { Pick } from '../parts/pick'
+import { Pick } from '../parts/picks/pick'
 import { StateMark } from '../parts/state-mark'
 
 interface Props {

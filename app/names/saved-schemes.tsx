@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react'
 import { useFetcher } from 'react-router'
 import type { Scheme } from '#core/site'
-import type { action, loader } from '../routes/schemes'
+import type { action, loader } from '../routes/answers/schemes'
 import { Button } from '../parts/button'
-import { FileButton, saveFile } from '../parts/files'
+import { FileButton, saveFile } from '../parts/picks/files'
 
 /** What stands in a scheme's file; its schema is in docs/formats.md. */
 const fileFormat = 'naming scheme'

@@ -1,7 +1,7 @@
 import type { NamingStep } from '#core/naming'
 import { defaultScheme, type FileKind, type Scheme } from '#core/site'
-import { Pick } from '../parts/pick'
-import { WritePick } from '../parts/write-pick'
+import { Pick } from '../parts/picks/pick'
+import { WritePick } from '../parts/picks/write-pick'
 
 type ArrangementKey = 'together' | 'sections-inside' | 'sections-beside' | 'one-folder' | 'folder-a-page'
 

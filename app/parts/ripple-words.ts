@@ -9,7 +9,7 @@ export function rippleWords({ movedCount, linkCount, addressCount, brokenCount }
     movedCount > 0 && `${count(movedCount, 'file')} ${movedCount === 1 ? 'changes' : 'change'} name`,
     linkCount > 0 && `${count(linkCount, 'link')} ${linkCount === 1 ? 'is' : 'are'} rewritten`,
     addressCount > 0 &&
-      `${count(addressCount, 'address', 'addresses')} in the world ${addressCount === 1 ? 'changes and forwards' : 'change and forward'}`,
+      `${count(addressCount, 'published address', 'published addresses')} ${addressCount === 1 ? 'changes, and the old one forwards' : 'change, and the old ones forward'}`,
     brokenCount > 0 && `${count(brokenCount, 'link')} in other pages will lead nowhere`,
   ].filter((part) => part !== false)
   if (parts.length === 0) return 'no file changes its name and no link is touched'

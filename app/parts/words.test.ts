@@ -8,7 +8,7 @@ test('a ripple is told as the rest of a sentence', () => {
   expect(rippleWords(nothing)).toBe('no file changes its name and no link is touched')
   expect(rippleWords({ ...nothing, movedCount: 1 })).toBe('1 file changes name, no link is touched')
   expect(rippleWords({ movedCount: 2, linkCount: 1, addressCount: 1, brokenCount: 0 })).toBe(
-    '2 files change name, 1 link is rewritten, 1 address in the world changes and forwards',
+    '2 files change name, 1 link is rewritten, 1 published address changes, and the old one forwards',
   )
   expect(rippleWords({ ...nothing, brokenCount: 3 })).toBe('3 links in other pages will lead nowhere')
   expect(rippleReport({ movedCount: 1, linkCount: 2, addressCount: 1, brokenCount: 0 })).toBe(

@@ -1,6 +1,6 @@
 import { checkDate, readLabelDate } from '#core/naming'
 import { useSelection, useSite } from '../document/site-context'
-import { WritePick } from '../parts/write-pick'
+import { WritePick } from '../parts/picks/write-pick'
 import { FlagPick } from './flag-pick'
 
 /** For a section: whether its pages carry dates. For a page of a dated one: which date. */

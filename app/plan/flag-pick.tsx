@@ -1,5 +1,5 @@
 import { useSelection, useSite } from '../document/site-context'
-import { Pick } from '../parts/pick'
+import { Pick } from '../parts/picks/pick'
 
 interface Words {
   readonly words: string

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { checkOwnNameOf } from '#core/naming'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
-import { Pick } from '../parts/pick'
+import { Pick } from '../parts/picks/pick'
 
 /** Whether the chosen page follows the scheme or has a name of its own; part of a sentence. */
 export function OwnName() {
@@ -20,7 +20,11 @@ export function OwnName() {
         label="Name"
         value={selected.ownName === null ? 'scheme' : 'own'}
         options={[
-          { value: 'scheme', words: 'follows the scheme' },
+          {
+            value: 'scheme',
+            // One that is held still would be another by the scheme of today.
+            words: selected.keptName === null ? 'follows the scheme' : 'is kept as it was',
+          },
           {
             value: 'own',
             words: selected.ownName === null ? 'is its own…' : `is its own, ${selected.ownName}`,

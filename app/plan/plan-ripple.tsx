@@ -5,7 +5,7 @@ import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count, number } from '../parts/format'
 import { LongList } from '../parts/long-list'
-import { Pick } from '../parts/pick'
+import { Pick } from '../parts/picks/pick'
 import { RippleDetails } from '../parts/ripple-details'
 import { rippleWords } from '../parts/ripple-words'
 
@@ -34,7 +34,7 @@ export function PlanRipple({ differences, isRead, ripple, notes, home, onFix, on
     reordered.length > 0 && `${number(reordered.length)} in another order`,
     added.length > 0 && `${number(added.length)} added`,
     removed.length > 0 && `${number(removed.length)} removed`,
-    marked.length > 0 && `${number(marked.length)} marked otherwise`,
+    marked.length > 0 && `${number(marked.length)} with other marks`,
   ].filter(Boolean)
   return (
     <div className="border-t border-rule bg-vellum px-7 py-3">
@@ -145,7 +145,7 @@ const Understood = memo(function Understood({
     ],
     [
       marked.length,
-      (index) => ({ word: 'marked', says: `“${label(marked[index]!)}” otherwise than before` }),
+      (index) => ({ word: 'marked', says: `“${label(marked[index]!)}” has other marks than before` }),
     ],
   ]
   const toldAt = (index: number): Told => {

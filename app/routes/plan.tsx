@@ -30,7 +30,7 @@ const tab =
   'border-b-3 border-transparent pt-1 pb-1.5 text-quiet data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink'
 
 const PlanDiagram = lazy(() =>
-  import('../plan/plan-diagram').then((module) => ({ default: module.PlanDiagram })),
+  import('../plan/diagram/plan-diagram').then((module) => ({ default: module.PlanDiagram })),
 )
 const PlanText = lazy(() => import('../plan/plan-text').then((module) => ({ default: module.PlanText })))
 

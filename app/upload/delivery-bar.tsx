@@ -33,8 +33,7 @@ export function DeliveryBar({ running, latest, summary, publicAddress, actions, 
           <p className="mb-2.5" role="status">
             {latest?.state === 'failed' && summary.toSend > 0 ? (
               <span className="text-rubric">
-                {latest.errorMessage} {count(latest.fileCount, 'file')} arrived and{' '}
-                {latest.fileCount === 1 ? 'stays' : 'stay'}; {count(summary.toSend, 'file')} to go.
+                {latest.errorMessage} What has arrived stays there; {count(summary.toSend, 'file')} to go.
               </span>
             ) : summary.toSend === 0 ? (
               <>

@@ -69,6 +69,6 @@ export function FilesToSend({
 }
 
 function wordOf(state: ShownComparison['files'][number]['state'], isHome: boolean): string {
-  const word = state === 'other there' ? 'replaces another' : state
+  const word = state === 'other there' ? 'replaces a different file' : state
   return isHome ? `${word}, sent last` : word
 }

@@ -17,7 +17,7 @@ export const hostKinds: Readonly<Record<HostKind, { readonly name: string; reado
   'case-kept': { name: 'case kept and told apart', hint: 'Linux and most web space' },
   'case-folded': { name: 'case not told apart', hint: 'Windows and macOS servers, and many USB sticks' },
   oldest: {
-    name: 'the oldest rules',
+    name: 'the strictest rules',
     hint: `Letters, digits, hyphen, underscore and one dot, ${oldestLongest} in all; case not told apart`,
   },
 }

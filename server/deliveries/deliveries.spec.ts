@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { readdir, readFile, unlink, writeFile } from 'node:fs/promises'
 import path from 'node:path'
@@ -9,14 +8,20 @@ import { loadSite } from '../sites/site-rows'
 import { compareKnown, lookThere } from './compare'
 import { removeDestination, saveDestination, testDestination } from './destinations'
 import { runDelivery, takeDelivery } from './run'
-import { markOf, openDestination, sealedFor } from './open-destination'
-import { MemoryTransport } from './transfer/memory'
-import { transports, type TransportKind } from './transfer/transports'
+import { markOf, sealedFor } from './open-destination'
 import { deliveryWorker } from './worker'
 import { seal } from '../platform/secrets'
 import { changeSite, stepHistory } from '../sites/changes'
 import { silentHost } from '../../practice-host/hostile'
-import { accountWithSite, freshDatabase, practiceHost, siteOf, writePage } from '../testing/support'
+import {
+  accountWithSite,
+  freshDatabase,
+  practiceForm,
+  practiceHost,
+  siteOf,
+  until,
+  writePage,
+} from '../testing/support'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
 let host: Awaited<ReturnType<typeof practiceHost>>
@@ -45,23 +50,7 @@ beforeEach(async () => {
   site = { ...made, destinationId: await saveDestination(form, null, made, hostKey) }
 })
 
-/** Waits for something to become true; never for a time of its own. */
-async function until(isTrue: () => Promise<boolean> | boolean): Promise<void> {
-  for (let tries = 0; !(await isTrue()); tries++) {
-    if (tries > 400) throw new Error('It did not come true')
-    await new Promise((resolve) => setTimeout(resolve, 25))
-  }
-}
-const formOf = (more: object = {}) => ({
-  name: 'Practice',
-  host: '127.0.0.1',
-  port: host.sftpPort,
-  account: host.account,
-  password: host.password,
-  folder: folder(),
-  publicAddress: `http://127.0.0.1:${host.webPort}/site-${number}/`,
-  ...more,
-})
+const formOf = (more: object = {}) => practiceForm(host, `site-${number}`, more)
 const pageCalled = async (label: string) =>
   (await siteOf(site.siteId, site.accountId)).pages.find((one) => one.label === label)!
 const relabel = async (label: string, value: string) => {
@@ -417,30 +406,4 @@ test('a text that is missing stops a delivery with a clear error, and is never s
   expect(ended).toMatchObject({ state: 'failed', errorCode: 'content-missing' })
   expect(ended.errorMessage).toContain('missing in the database')
   expect(await readdir(path.dirname(onDisk('x')))).not.toContain('page-3.html')
-})
-
-test('a transport that somebody adds is chosen by the destination’s protocol, and one that is not there never by chance', async () => {
-  const place = {
-    id: randomUUID(), siteId: '', name: '', protocol: 'bottle', host: 'sea', port: 1, account: 'keeper',
-    folder: '', publicAddress: '', hostKey: '', listedAt: null,
-  } // prettier-ignore
-  const destination = { ...place, passwordSealed: seal('corked', sealedFor(place)) }
-  const opened: string[] = []
-  const bottle: TransportKind = {
-    title: 'Bottle post',
-    usualPort: 1,
-    learnKey: async () => 'cork',
-    open: async (target) => {
-      opened.push(`${target.account} ${target.password} ${target.host}`)
-      return new MemoryTransport(target.mark)
-    },
-  }
-  const transport = await openDestination(destination, new AbortController().signal, {
-    ...transports,
-    bottle,
-  })
-  await transport.put('index.html', Buffer.from('<p>'))
-  expect((await transport.list()).map(({ path }) => path)).toEqual(['index.html'])
-  expect(opened).toEqual(['keeper corked sea'])
-  expect(() => openDestination(destination, new AbortController().signal)).toThrow('bottle')
 })

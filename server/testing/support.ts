@@ -108,3 +108,23 @@ export async function delivered(
   await recordThere(pool(), id, files)
   await noteDelivered(siteId, accountId)
 }
+
+/** Waits for something to become true; never for a time of its own. */
+export async function until(isTrue: () => Promise<boolean> | boolean): Promise<void> {
+  for (let tries = 0; !(await isTrue()); tries++) {
+    if (tries > 400) throw new Error('It did not come true')
+    await new Promise((resolve) => setTimeout(resolve, 25))
+  }
+}
+
+/** What an author fills in for a folder of a practice host. */
+export const practiceForm = (host: PracticeHost, name: string, more: object = {}) => ({
+  name: 'Practice',
+  host: '127.0.0.1',
+  port: host.sftpPort,
+  account: host.account,
+  password: host.password,
+  folder: `public/${name}`,
+  publicAddress: `http://127.0.0.1:${host.webPort}/${name}/`,
+  ...more,
+})

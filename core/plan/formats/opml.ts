@@ -31,9 +31,7 @@ export function readOpmlPlan(text: string): Outline | { refusal: PlanRefusal } {
     throw new Stopped()
   }
   // The first error is enough, and a parser that goes on tells of each tag that is left open.
-  parser.on('error', (error) =>
-    stop(`This is no well-formed XML: ${error.message.replace(/^\d+:\d+: /, '')}`),
-  )
+  parser.on('error', () => stop('Here the file stops being well-formed XML.'))
   let line = 1
   let elements = 0
   parser.on('opentagstart', () => {

@@ -1,7 +1,7 @@
 import { accountOf } from '#server/accounts'
 import { listen, log, pool } from '#server/platform'
 import { revisionOf } from '#server/sites'
-import { requireSite } from '../owner.server'
+import { requireSite } from '../../owner.server'
 import type { Route } from './+types/events'
 
 /** Proxies end a connection that is silent for long; the session is looked at as often. */

@@ -1,5 +1,5 @@
-import type { WrittenText } from '../document/use-written-text'
-import { Button } from './button'
+import type { WrittenText } from '../../document/use-written-text'
+import { Button } from '../button'
 import { CodeEditor } from './lazy-editor'
 
 /** The editor of a text that saves itself, in every state it can be in. */

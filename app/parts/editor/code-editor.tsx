@@ -8,9 +8,9 @@ import { tags } from '@lezer/highlight'
 import CodeMirror from '@uiw/react-codemirror'
 import { useMemo } from 'react'
 import { useRouteLoaderData } from 'react-router'
-import type { loader as rootLoader } from '../root'
+import type { loader as rootLoader } from '../../root'
 import { type LineMark, lineMarks } from './line-marks'
-import { useStableActions } from './use-stable-actions'
+import { useStableActions } from '../use-stable-actions'
 
 const look = EditorView.theme({
   '&': { height: '100%', fontSize: '13.5px', backgroundColor: 'transparent' },

@@ -1,6 +1,6 @@
 import { Popover } from 'radix-ui'
 import { type ReactNode, useState } from 'react'
-import { Button } from './button'
+import { Button } from '../button'
 
 interface Props {
   /** What is set, for a screen reader and as the heading of the field. */

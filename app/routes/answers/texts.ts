@@ -1,6 +1,6 @@
 import { getTexts } from '#server/contents'
 import { notFound, pool } from '#server/platform'
-import { requireSite } from '../owner.server'
+import { requireSite } from '../../owner.server'
 import type { Route } from './+types/texts'
 
 /** A text of this site by its hash: a page's content, the template, a style sheet. */

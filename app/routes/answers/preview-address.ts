@@ -1,5 +1,5 @@
 import { previewBase } from '#server/preview'
-import { requireSite } from '../owner.server'
+import { requireSite } from '../../owner.server'
 import type { Route } from './+types/preview-address'
 
 /** The next address of the preview: each one opens it for some minutes only. */

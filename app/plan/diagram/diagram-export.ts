@@ -1,4 +1,4 @@
-import { saveFile } from '../parts/files'
+import { saveFile } from '../../parts/picks/files'
 import { boxHeight, boxLabel, type Diagram, linePath, seenIn } from './diagram-layout'
 import { sheetsOf } from './diagram-sheets'
 

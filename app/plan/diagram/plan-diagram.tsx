@@ -9,8 +9,8 @@ import {
   useState,
 } from 'react'
 import { branchOf, lastUnder, type Tree, treeOf } from '#core/plan'
-import { useSelection, useSite } from '../document/site-context'
-import { useStableActions } from '../parts/use-stable-actions'
+import { useSelection, useSite } from '../../document/site-context'
+import { useStableActions } from '../../parts/use-stable-actions'
 import { printDiagram, savePng, saveSvg } from './diagram-export'
 import { type BoxActions, DiagramBox, DiagramLines, DiagramShapes } from './diagram-box'
 import { type Box, layOut, seenIn } from './diagram-layout'

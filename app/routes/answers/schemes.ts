@@ -3,7 +3,7 @@ import { schemeInput } from '#core/change/inputs'
 import { deleteScheme, listSchemes, putScheme } from '#server/sites'
 import { Problem } from '#core/problems'
 import { pool } from '#server/platform'
-import { readJson, requireAccount } from '../owner.server'
+import { readJson, requireAccount } from '../../owner.server'
 import type { Route } from './+types/schemes'
 
 const name = Joi.string().trim().min(1).max(100).required()

@@ -2,7 +2,7 @@ import { nameLabel } from '#core/naming'
 import { defaultScheme } from '#core/site'
 import { pool } from '#server/platform'
 import { filesOfSite, zipSite } from '#server/sites'
-import { requireSite } from '../owner.server'
+import { requireSite } from '../../owner.server'
 import type { Route } from './+types/site-zip'
 
 /** The finished site as a ZIP. */

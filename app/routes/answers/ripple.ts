@@ -1,7 +1,7 @@
 import { prepareChange, previewChange, readChange } from '#server/sites'
 import { shownOf } from '#core/change'
 import { Problem } from '#core/problems'
-import { answerProblems, readJson, requireSite } from '../owner.server'
+import { answerProblems, readJson, requireSite } from '../../owner.server'
 import type { Route } from './+types/ripple'
 
 /** What a change would touch, without making it. */

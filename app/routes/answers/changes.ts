@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import type pg from 'pg'
 import { catchUp, changeSite, prepareChange, readChange, readChangeText, stepHistory } from '#server/sites'
-import { answerProblems, checkInput, readJson, requireSite } from '../owner.server'
+import { answerProblems, checkInput, readJson, requireSite } from '../../owner.server'
 import type { Route } from './+types/changes'
 
 interface Body {

@@ -1,6 +1,6 @@
 import { notFound, pool } from '#server/platform'
 import { buildForPage } from '#server/sites'
-import { answerProblems, requireSite } from '../owner.server'
+import { answerProblems, requireSite } from '../../owner.server'
 import type { Route } from './+types/results'
 
 /** The finished HTML of one page, as text. */

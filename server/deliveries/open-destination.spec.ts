@@ -1,0 +1,32 @@
+import { randomUUID } from 'node:crypto'
+import { expect, test } from '@jest/globals'
+import { seal } from '../platform/secrets'
+import { openDestination, sealedFor } from './open-destination'
+import { MemoryTransport } from './transfer/memory'
+import { transports, type TransportKind } from './transfer/transports'
+
+test('a transport that somebody adds is chosen by the destination’s protocol, and one that is not there never by chance', async () => {
+  const place = {
+    id: randomUUID(), siteId: '', name: '', protocol: 'bottle', host: 'sea', port: 1, account: 'keeper',
+    folder: '', publicAddress: '', hostKey: '', listedAt: null,
+  } // prettier-ignore
+  const destination = { ...place, passwordSealed: seal('corked', sealedFor(place)) }
+  const opened: string[] = []
+  const bottle: TransportKind = {
+    title: 'Bottle post',
+    usualPort: 1,
+    learnKey: async () => 'cork',
+    open: async (target) => {
+      opened.push(`${target.account} ${target.password} ${target.host}`)
+      return new MemoryTransport(target.mark)
+    },
+  }
+  const transport = await openDestination(destination, new AbortController().signal, {
+    ...transports,
+    bottle,
+  })
+  await transport.put('index.html', Buffer.from('<p>'))
+  expect((await transport.list()).map(({ path }) => path)).toEqual(['index.html'])
+  expect(opened).toEqual(['keeper corked sea'])
+  expect(() => openDestination(destination, new AbortController().signal)).toThrow('bottle')
+})
