@@ -27,6 +27,8 @@ export interface Config {
     readonly account: string
     readonly password: string
   } | null
+  /** How often a stream of events shows that it lives, and looks whether its session does. */
+  readonly heartbeatMs: number
   readonly logLevel: string
   /** Whether cookies are marked Secure: true behind TLS. */
   readonly secureCookies: boolean
@@ -51,6 +53,7 @@ const schema = Joi.object({
   RUBRICANT_DELIVERIES: Joi.number().integer().min(1).max(64).default(4),
   RUBRICANT_SIGN_UPS: Joi.number().integer().min(0).default(20),
   RUBRICANT_PRIVATE_HOSTS: Joi.boolean().default(false),
+  RUBRICANT_HEARTBEAT: Joi.number().min(1).max(60).default(20),
   LOG_LEVEL: Joi.string().valid('fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent').default('info'),
   PRACTICE_SFTP_PORT: Joi.number().port().default(4622),
   PRACTICE_WEB_PORT: Joi.number().port().default(4680),
@@ -94,6 +97,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
           password: value.PRACTICE_PASSWORD,
         }
       : null,
+    heartbeatMs: value.RUBRICANT_HEARTBEAT * 1_000,
     logLevel: value.LOG_LEVEL,
     secureCookies: origins.every((origin) => origin.startsWith('https:')),
   }

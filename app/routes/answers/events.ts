@@ -1,11 +1,9 @@
 import { accountOf } from '#server/accounts'
-import { listen, log, pool } from '#server/platform'
+import { config, listen, log, pool } from '#server/platform'
 import { revisionOf } from '#server/sites'
 import { requireSite } from '../../owner.server'
 import type { Route } from './+types/events'
 
-/** Proxies end a connection that is silent for long; the session is looked at as often. */
-const heartbeatMs = 20_000
 /** What may wait to be read before a window counts as gone. */
 const mostWaiting = 1_000
 
@@ -80,7 +78,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
             (now) => now?.id === account.id || end(),
             () => {},
           )
-        }, heartbeatMs)
+        }, config().heartbeatMs)
         send('retry: 1000\n')
         // Whatever happened while the window was away shows in the revision it begins with.
         tellRevision(revision)
