@@ -21,6 +21,8 @@ export default [
   ...prefix('sites/:siteId', [
     route('changes', 'routes/answers/changes.ts'),
     route('ripple', 'routes/answers/ripple.ts'),
+    route('files', 'routes/answers/files.ts'),
+    route('files/:fileId', 'routes/answers/file.ts'),
     route('events', 'routes/answers/events.ts'),
     route('texts/:hash', 'routes/answers/texts.ts'),
     route('results/:pageId', 'routes/answers/results.ts'),

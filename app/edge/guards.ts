@@ -105,9 +105,13 @@ const refusals: Readonly<Record<number, string>> = {
   415: 'This request is packed; it is taken as it is only.',
 }
 
+/** Files are taken as they come, in portions, by a route that counts them itself. */
+export const isStreamed = (request: Request): boolean =>
+  request.method === 'POST' && /^\/sites\/[^/]+\/files$/.test(request.path)
+
 /** Reads a body, no further than it may go: by the length it tells, and by counting. */
 export function readBody(request: Request, response: Response, next: NextFunction): void {
-  if (request.method !== 'POST') {
+  if (request.method !== 'POST' || isStreamed(request)) {
     next()
     return
   }

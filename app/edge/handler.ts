@@ -4,7 +4,7 @@ import type { ReadableStream } from 'node:stream/web'
 import type { NextFunction, Request as ExpressRequest, Response as ExpressResponse } from 'express'
 import { createRequestHandler, RouterContextProvider, type ServerBuild } from 'react-router'
 import { requestContext } from './context'
-import { publicOrigin } from './guards'
+import { isStreamed, publicOrigin } from './guards'
 
 /**
  * Hands a request to React Router. Not by its own adapter for Express, which reads the body from the
@@ -22,6 +22,8 @@ export function routeHandler(build: () => Promise<ServerBuild>) {
       })
       const answer = await handle(webRequest(request, response), context)
       response.status(answer.status)
+      // What is still coming of a file that was refused is not waited for.
+      if (isStreamed(request) && answer.status >= 400) response.set('connection', 'close')
       for (const [name, value] of answer.headers)
         if (name === 'set-cookie') response.append(name, value)
         else response.set(name, value)
@@ -52,11 +54,15 @@ function webRequest(request: ExpressRequest, response: ExpressResponse): Request
   })
   // A GET that is answered by a stream ends with its connection as well.
   response.on('finish', () => gone.abort())
-  const body = request.method === 'POST' && Buffer.isBuffer(request.body) ? request.body : undefined
+  const body = isStreamed(request)
+    ? { body: Readable.toWeb(request) as unknown as BodyInit, duplex: 'half' as const }
+    : request.method === 'POST' && Buffer.isBuffer(request.body)
+      ? { body: new Uint8Array(request.body) }
+      : {}
   return new Request(new URL(request.originalUrl, publicOrigin(request) ?? undefined), {
     method: request.method,
     headers,
     signal: gone.signal,
-    ...(body && { body: new Uint8Array(body) }),
+    ...body,
   })
 }

@@ -8,9 +8,13 @@ import type { Site } from '#core/site'
 import { pool } from '#server/platform'
 import { undoTitles } from '#server/sites'
 import { ProposalProvider } from '../document/proposal'
-import { SiteProvider, useSite } from '../document/site-context'
+import { SiteProvider, useSelection, useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
 import { useSiteEvents } from '../document/use-site-events'
+import { FileView } from '../files/file-view'
+import { FilesProvider, useFiles } from '../files/files-context'
+import { FilesPart } from '../files/files-part'
+import { useDroppedFiles } from '../files/use-dropped-files'
 import { AddressQuestion } from '../frame/address-question'
 import { AskedQuestion } from '../frame/asked-question'
 import { Band, type Pane } from '../frame/band'
@@ -56,7 +60,9 @@ export default function SiteRoute({ loaderData }: Route.ComponentProps) {
   return (
     <SiteProvider key={site.id} site={site} revision={revision} titles={titles}>
       <ProposalProvider>
-        <Desk />
+        <FilesProvider>
+          <Desk />
+        </FilesProvider>
       </ProposalProvider>
     </SiteProvider>
   )
@@ -67,6 +73,12 @@ function Desk() {
   const view = viewOf(useLocation().pathname)
   useViewsAtHand()
   const columns = useColumns(view)
+  const { chosenId, choose } = useFiles()
+  const file = site.files.find(({ id }) => id === chosenId) ?? null
+  const { isDraggedOver, dropping } = useDroppedFiles()
+  // Another view, or another page, is what its author wants to see now.
+  const { selected } = useSelection()
+  useEffect(() => choose(null), [view, selected.id, choose])
   // In a narrow window one of the two at a time: in Plan the register is what is worked in.
   const [pane, setPane] = useState<Pane>(view === 'plan' ? 'register' : 'view')
   const [renamed, setRenamed] = useState<string | null>(null)
@@ -151,7 +163,11 @@ function Desk() {
             groupResizeBehavior="preserve-pixel-size"
             id="desk-register"
           >
-            <section aria-label="Register" className="grid h-full min-h-0 grid-rows-[1fr] auto-rows-auto">
+            <section
+              aria-label="Register"
+              className={`grid h-full min-h-0 grid-rows-[1fr] auto-rows-auto ${isDraggedOver ? 'outline-2 -outline-offset-2 outline-lapis outline-dashed' : ''}`}
+              {...dropping}
+            >
               <Register columns={columns} editable={view === 'plan'} onTyped={setTyped} onRename={rename} />
               {asked ? (
                 <AskedQuestion key={asked.id} asked={asked} />
@@ -162,6 +178,7 @@ function Desk() {
               ) : (
                 <RippleNotice />
               )}
+              <FilesPart />
               <footer className="flex h-10 items-center gap-4 overflow-hidden border-t border-rule px-4 text-sm whitespace-nowrap text-quiet">
                 <span>{count(realPlaces(tree).length, 'page')}</span>
                 <span>{count(names.folderCount, 'folder')}</span>
@@ -179,9 +196,15 @@ function Desk() {
             className="w-px bg-rule outline-offset-2 transition-colors hover:bg-lapis data-[separator=active]:bg-lapis max-desk:hidden"
           />
           <Panel minSize={320} id="desk-view">
-            <section aria-label={viewTitles[view]} className="h-full min-h-0 min-w-0">
-              <Outlet context={{ delivery } satisfies FrameContext} />
-            </section>
+            {file ? (
+              <section aria-label={file.label} className="h-full min-h-0 min-w-0">
+                <FileView key={file.id} file={file} />
+              </section>
+            ) : (
+              <section aria-label={viewTitles[view]} className="h-full min-h-0 min-w-0">
+                <Outlet context={{ delivery } satisfies FrameContext} />
+              </section>
+            )}
           </Panel>
         </Group>
       </main>

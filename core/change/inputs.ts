@@ -4,6 +4,7 @@ import type { ChangeInput, KeepText } from './input'
 import type { ChangeKind } from './kind'
 import type { Change, ChangeRequest, KindName, Kinds } from './kinds'
 import { removeFile } from './kinds/files/remove-file.input'
+import { renameFile } from './kinds/files/rename-file.input'
 import { setFile } from './kinds/files/set-file.input'
 import { dropAddresses } from './kinds/names/drop-addresses.input'
 import { releaseNames } from './kinds/names/release-names.input'
@@ -36,6 +37,7 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   releaseNames,
   removeFile,
   removePages,
+  renameFile,
   replacePlan,
   setContent,
   setFile,

@@ -48,6 +48,15 @@ export const sentences = {
       `“${step}” cannot be ${direction === 'undo' ? 'undone' : 'redone'}: what it touched has been changed since.`,
   ),
   'ask-first': fixed(409, 'This changes more than its own row.'),
+  'file-too-large': about<{ readonly most: string }>(
+    413,
+    ({ most }) => `This file is larger than ${most}, which is the most that one file may have.`,
+  ),
+  'site-too-large': about<{ readonly most: string }>(
+    413,
+    ({ most }) =>
+      `With this file the site would be larger than ${most}, which is the most that one may have.`,
+  ),
   'not-whole': fixed(
     422,
     'This change would leave the site in disorder, so it was not made. Load the page again, and try it another way.',

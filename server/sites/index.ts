@@ -10,3 +10,4 @@ export { deleteScheme, dismiss, listDismissed, listSchemes, putScheme } from './
 export { daysToThin, passAll, thinDay, undoTitles } from './history-rows'
 export { deleteSite, listSites, loadSite, revisionOf, type StoredSite } from './site-rows'
 export { zipSite } from './zip'
+export { type FileUse, openFile, takeFile, usesOfFiles } from './files'

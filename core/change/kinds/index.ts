@@ -1,6 +1,7 @@
 import type { ChangeKind } from '../kind'
 import { addFile } from './files/add-file'
 import { removeFile } from './files/remove-file'
+import { renameFile } from './files/rename-file'
 import { setFile } from './files/set-file'
 import { dropAddresses } from './names/drop-addresses'
 import { noteAddresses } from './names/note-addresses'
@@ -29,6 +30,7 @@ export const kinds = {
   releaseNames,
   removeFile,
   removePages,
+  renameFile,
   replacePlan,
   setContent,
   setFile,

@@ -1,0 +1,164 @@
+import { useEffect, useRef, useState } from 'react'
+import { Link } from 'react-router'
+import type { FileKind, SiteFile } from '#core/site'
+import type { FileUse } from '#server/sites'
+import { useSelection, useSite } from '../document/site-context'
+import { Button } from '../parts/button'
+import { count, size } from '../parts/format'
+import { Path } from '../parts/path'
+import { useFiles } from './files-context'
+
+const kindWords: Readonly<Record<FileKind, string>> = {
+  image: 'A picture',
+  style: 'A style sheet',
+  script: 'A script',
+  document: 'A document',
+  other: 'A file',
+}
+
+/** A chosen file on the right: what it shows, what it is called, where it is used. */
+export function FileView({ file }: { file: SiteFile }) {
+  const { site, names, tree, store } = useSite()
+  const { select } = useSelection()
+  const { uploads, choose } = useFiles()
+  const replacement = useRef<HTMLInputElement>(null)
+  const uses = useUses(site.id, file.id)
+  const path = names.files.get(file.id) ?? file.label
+  const address = `/sites/${site.id}/files/${file.id}`
+  return (
+    <div className="h-full overflow-auto px-7 pt-6 pb-8">
+      <div className="flex items-baseline justify-between gap-4">
+        <h2 className="min-w-0 truncate text-[26px]">{file.label}</h2>
+        <Button look="quiet" onClick={() => choose(null)}>
+          Close
+        </Button>
+      </div>
+      <Path path={path} className="text-quiet" />
+      <p className="mt-2 text-quiet">
+        {kindWords[file.kind]}, {size(file.sizeBytes)}
+      </p>
+      {file.kind === 'image' && (
+        <Picture key={file.hash} address={address} label={file.label} hash={file.hash} />
+      )}
+      <Name key={file.label} file={file} />
+      <h3 className="mt-6 mb-1.5 text-[19px]">Where it is used</h3>
+      {uses === null ? (
+        <p className="text-quiet">Looking…</p>
+      ) : uses.length === 0 ? (
+        <p className="text-quiet">Nowhere: no page, template or style sheet refers to it.</p>
+      ) : (
+        <ul className="border-t border-rule">
+          {uses.map((use) => (
+            <li key={use.id} className="flex gap-4 border-b border-rule py-2">
+              {use.kind === 'page' ? (
+                <Link
+                  className="link"
+                  to={{ pathname: `/sites/${site.id}/pages`, search: `?page=${use.id}` }}
+                  onClick={() => {
+                    select(use.id)
+                    choose(null)
+                  }}
+                >
+                  {tree.byId.get(use.id)?.label}
+                </Link>
+              ) : use.kind === 'template' ? (
+                <span>Shared template</span>
+              ) : (
+                <span>{site.files.find(({ id }) => id === use.id)?.label}</span>
+              )}
+              {use.count > 1 && <span className="text-quiet">{count(use.count, 'time')}</span>}
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="mt-6 flex flex-wrap gap-3">
+        <a
+          className="rounded-[5px] border border-rule px-3.5 py-2 font-medium hover:bg-vellum"
+          href={address}
+          download={path.slice(path.lastIndexOf('/') + 1)}
+        >
+          Save a copy
+        </a>
+        <Button onClick={() => replacement.current?.click()}>Replace it</Button>
+        <input
+          ref={replacement}
+          type="file"
+          hidden
+          aria-label={`File in the place of ${file.label}`}
+          onChange={(event) => {
+            const [chosen] = event.target.files ?? []
+            if (chosen) void uploads.send(chosen, chosen.name, file.id)
+            event.target.value = ''
+          }}
+        />
+        <Button look="remove" onClick={() => store.ask({ kind: 'removeFile', fileId: file.id })}>
+          Remove it
+        </Button>
+      </div>
+    </div>
+  )
+}
+
+function Picture({ address, label, hash }: { address: string; label: string; hash: string }) {
+  const [dimensions, setDimensions] = useState<string | null>(null)
+  return (
+    <figure className="mt-4">
+      <img
+        // Its address stays while what is in it changes.
+        src={`${address}?${hash.slice(0, 8)}`}
+        alt={`The picture ${label}`}
+        className="max-h-96 max-w-full border border-rule bg-white object-contain"
+        onLoad={({ currentTarget: { naturalWidth, naturalHeight } }) =>
+          setDimensions(`${naturalWidth} × ${naturalHeight} pixels`)
+        }
+        onError={() => setDimensions('No browser can show this as a picture.')}
+      />
+      <figcaption className="mt-1 text-sm text-quiet">{dimensions}</figcaption>
+    </figure>
+  )
+}
+
+/** What it is called; its name follows by the scheme. */
+function Name({ file }: { file: SiteFile }) {
+  const { store } = useSite()
+  const [typed, setTyped] = useState(file.label)
+  const save = () => {
+    if (typed.trim() === '' || typed === file.label) return setTyped(file.label)
+    const made = store.change({ kind: 'renameFile', fileId: file.id, label: typed, was: file.label })
+    if ('refusal' in made) setTyped(file.label)
+  }
+  return (
+    <label className="mt-4 block max-w-md text-sm text-quiet">
+      It is called
+      <input
+        className="field text-[15px] text-ink"
+        value={typed}
+        maxLength={300}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={save}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') save()
+          if (event.key === 'Escape') setTyped(file.label)
+        }}
+      />
+    </label>
+  )
+}
+
+/** Where a file is used; null until the server has told. */
+function useUses(siteId: string, fileId: string): readonly FileUse[] | null {
+  const { revision } = useSite()
+  const [found, setFound] = useState<{ id: string; uses: readonly FileUse[] } | null>(null)
+  useEffect(() => {
+    const abort = new AbortController()
+    fetch(`/sites/${siteId}/files`, { signal: abort.signal })
+      .then((response) => (response.ok ? response.json() : null))
+      .then((told: { uses: Record<string, FileUse[]> } | null) => {
+        if (told) setFound({ id: fileId, uses: told.uses[fileId] ?? [] })
+      })
+      // Without a connection the next revision asks again.
+      .catch(() => {})
+    return () => abort.abort()
+  }, [siteId, fileId, revision])
+  return found?.id === fileId ? found.uses : null
+}

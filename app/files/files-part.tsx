@@ -1,0 +1,108 @@
+import { ChevronDown, ChevronRight } from 'lucide-react'
+import { useRef, useState } from 'react'
+import { useSite } from '../document/site-context'
+import { Button } from '../parts/button'
+import { count, size } from '../parts/format'
+import { LongList } from '../parts/long-list'
+import { Path } from '../parts/path'
+import { useFiles } from './files-context'
+
+const rowHeight = 30
+
+/** The site's files below its pages: by folder, to be looked at, added to and dropped on. */
+export function FilesPart() {
+  const { site, names } = useSite()
+  const { uploads, underWay, chosenId, choose } = useFiles()
+  const [open, setOpen] = useState(false)
+  const input = useRef<HTMLInputElement>(null)
+  const files = site.files
+    .map((file) => ({ file, path: names.files.get(file.id) ?? file.label }))
+    .sort((a, b) => (a.path < b.path ? -1 : 1))
+  return (
+    <section aria-label="Files" className="border-t border-rule">
+      <div className="flex items-center gap-3 px-4">
+        <h2 className="font-sans text-sm font-normal">
+          <button
+            type="button"
+            aria-expanded={open}
+            className="flex h-9 items-center gap-1.5"
+            onClick={() => setOpen(!open)}
+          >
+            {open ? <ChevronDown size={14} /> : <ChevronRight size={14} />} {count(files.length, 'file')}
+          </button>
+        </h2>
+        <button type="button" className="link ml-auto text-sm" onClick={() => input.current?.click()}>
+          Add files
+        </button>
+        <input
+          ref={input}
+          type="file"
+          multiple
+          hidden
+          aria-label="Files to add"
+          onChange={(event) => {
+            for (const file of event.target.files ?? []) void uploads.send(file, file.name)
+            event.target.value = ''
+            setOpen(true)
+          }}
+        />
+      </div>
+      {underWay.length > 0 && (
+        <ul aria-label="Files on their way" className="max-h-40 overflow-auto px-4 pb-2 text-sm">
+          {underWay.map((one) => (
+            <li key={one.id} className="flex min-h-8 flex-wrap items-center gap-x-3">
+              <span className="min-w-0 grow truncate">{one.name}</span>
+              {one.state === 'failed' ? (
+                <span role="alert" className="text-rubric">
+                  {one.message}
+                </span>
+              ) : (
+                <progress
+                  className="w-28"
+                  aria-label={`Sent of ${one.name}`}
+                  max={Math.max(1, one.sizeBytes)}
+                  value={one.sentBytes}
+                />
+              )}
+              {one.state === 'failed' && (
+                <Button look="quiet" onClick={() => uploads.retry(one.id)}>
+                  Try again
+                </Button>
+              )}
+              <Button
+                look="quiet"
+                aria-label={`Do not add ${one.name}`}
+                onClick={() => uploads.cancel(one.id)}
+              >
+                Cancel
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {open && files.length > 0 && (
+        <LongList
+          label="The site’s files"
+          count={files.length}
+          rowHeight={rowHeight}
+          className="max-h-60 pb-1"
+        >
+          {(index) => {
+            const { file, path } = files[index]!
+            return (
+              <button
+                type="button"
+                aria-pressed={file.id === chosenId}
+                className={`flex h-[30px] w-full items-center gap-4 px-4 text-left ${file.id === chosenId ? 'bg-lapis-wash' : 'hover:bg-vellum'}`}
+                onClick={() => choose(file.id === chosenId ? null : file.id)}
+              >
+                <Path path={path} className="min-w-0 grow" />
+                <span className="shrink-0 text-sm text-quiet">{size(file.sizeBytes)}</span>
+              </button>
+            )
+          }}
+        </LongList>
+      )}
+    </section>
+  )
+}

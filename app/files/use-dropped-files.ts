@@ -1,0 +1,29 @@
+import { type DragEvent, useState } from 'react'
+import { useFiles } from './files-context'
+
+const holdsFiles = (event: DragEvent) => event.dataTransfer.types.includes('Files')
+
+/** Takes files that are dropped on an element into the site. */
+export function useDroppedFiles() {
+  const { uploads } = useFiles()
+  const [isDraggedOver, setDraggedOver] = useState(false)
+  return {
+    isDraggedOver,
+    dropping: {
+      onDragOver(event: DragEvent) {
+        if (!holdsFiles(event)) return
+        event.preventDefault()
+        setDraggedOver(true)
+      },
+      onDragLeave(event: DragEvent) {
+        if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setDraggedOver(false)
+      },
+      onDrop(event: DragEvent) {
+        if (!holdsFiles(event)) return
+        event.preventDefault()
+        setDraggedOver(false)
+        for (const file of event.dataTransfer.files) void uploads.send(file, file.name)
+      },
+    },
+  }
+}

@@ -1,0 +1,55 @@
+import path from 'node:path'
+import { fileTypeFromBuffer } from 'file-type'
+import type { FileKind } from '#core/site'
+
+/** Bytes at the front of a file that tell what it is. */
+export const tellingBytes = 4_100
+
+/** Texts have no signature: their extension says what they are, as long as they are texts. */
+const textKinds: Readonly<Record<string, FileKind>> = {
+  '.css': 'style', '.js': 'script', '.mjs': 'script', '.svg': 'image', '.txt': 'document', '.csv': 'document',
+  '.md': 'document', '.html': 'document', '.htm': 'document', '.xml': 'document', '.json': 'document',
+  '.ics': 'document', '.rtf': 'document',
+} // prettier-ignore
+
+/** Extensions that are written in more than one way, by the one a signature gives. */
+const spellings: Readonly<Record<string, readonly string[]>> = {
+  jpg: ['.jpg', '.jpeg'],
+  tif: ['.tif', '.tiff'],
+  mp4: ['.mp4', '.m4v'],
+  // Office documents are archives, and audio and video share their containers.
+  zip: ['.zip', '.docx', '.xlsx', '.pptx', '.odt', '.ods', '.odp', '.epub', '.kmz'],
+}
+
+const isText = (head: Buffer) => !head.includes(0)
+
+const kindOfMime = (mime: string): FileKind => {
+  if (mime.startsWith('image/')) return 'image'
+  if (/^(application\/(pdf|zip|epub|vnd\.|msword|rtf)|text\/)/.test(mime)) return 'document'
+  return 'other'
+}
+
+/**
+ * What a file is, told by what is in it and not by what it is called; a name that says otherwise gets the
+ * extension of what it is.
+ * @param head the first `tellingBytes` of it
+ */
+export async function fileKindOf(
+  name: string,
+  head: Buffer,
+): Promise<{ readonly kind: FileKind; readonly label: string }> {
+  const extension = path.extname(name).toLowerCase()
+  const told = await fileTypeFromBuffer(head).catch(() => undefined)
+  // A drawing is XML by its signature.
+  if (told && told.mime !== 'application/xml') {
+    const fits = [`.${told.ext}`, ...(spellings[told.ext] ?? [])].includes(extension)
+    const label = fits ? name : `${extension ? name.slice(0, -extension.length) : name}.${told.ext}`
+    return { kind: kindOfMime(told.mime), label }
+  }
+  const kind = textKinds[extension]
+  if (!kind || !isText(head)) return { kind: 'other', label: name }
+  // What is called a drawing and holds none is some other text.
+  if (extension === '.svg' && !/<svg[\s>]/i.test(head.toString('utf8')))
+    return { kind: 'document', label: name }
+  return { kind, label: name }
+}
