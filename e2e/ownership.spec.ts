@@ -31,6 +31,8 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
      JOIN destinations d ON d.id = v.destination_id WHERE d.site_id = $1`,
     [siteId],
   )
+  const files = await database.query<{ id: string }>('SELECT id FROM site_files WHERE site_id = $1', [siteId])
+  const fileId = files.rows[0]!.id
   await database.end()
   const { deliveryId, destinationId } = rows[0]!
 
@@ -44,6 +46,8 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     `/texts/${written.after.content}`,
     `/results/${pageId}`,
     '/preview-address',
+    '/files',
+    `/files/${fileId}`,
   ]
   for (const part of [...views, ...parts]) {
     expect([part, (await page.request.get(`/sites/${siteId}${part}`)).status()]).toEqual([part, 200])

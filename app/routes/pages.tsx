@@ -8,6 +8,7 @@ import { useSelection, useSite } from '../document/site-context'
 import type { GivenText } from '../document/use-text'
 import { useDraft, useKeptLine } from '../document/use-draft'
 import { useWrittenText } from '../document/use-written-text'
+import { useInsertedFiles } from '../files/use-inserted-files'
 import { requireSite } from '../owner.server'
 import { fetchEditor } from '../parts/editor/lazy-editor'
 import { WrittenTextEditor } from '../parts/editor/written-text'
@@ -120,5 +121,13 @@ function Content({ given }: { given: GivenText | null }) {
     // Names the page for whoever looks at open windows.
     document.title = `${selected.label} – ${site.name} – Rubricant`
   }, [selected.label, site.name])
-  return <WrittenTextEditor name={`Content of ${selected.label}`} language="html" written={written} />
+  const insert = useInsertedFiles()
+  return (
+    <WrittenTextEditor
+      name={`Content of ${selected.label}`}
+      language="html"
+      written={written}
+      onFiles={insert}
+    />
+  )
 }

@@ -86,6 +86,8 @@ export interface EditorProps {
   readonly onChange?: (text: string) => void
   /** Words beside lines; the same array while they are the same. */
   readonly marks?: readonly LineMark[]
+  /** Makes what stands for files that are dropped or pasted; without it they are let go. */
+  readonly onFiles?: (files: readonly File[]) => Promise<{ readonly text: string; readonly cursor: number }>
   /** Shown while nothing is written. */
   readonly example?: string
 }
@@ -110,12 +112,46 @@ const languages = {
   plain: () => [],
 }
 
+/** Files dropped or pasted become what `make` makes of them, at the place they were dropped on. */
+function filesInto(make: NonNullable<EditorProps['onFiles']>) {
+  const take = (view: EditorView, data: DataTransfer | null, at: number): boolean => {
+    const files = [...(data?.files ?? [])]
+    if (files.length === 0) return false
+    void make(files).then(({ text, cursor }) => {
+      if (text === '') return
+      // Something may have been typed before it while the files were on their way.
+      const from = Math.min(at, view.state.doc.length)
+      view.dispatch({
+        changes: { from, insert: text },
+        selection: { anchor: from + cursor },
+        scrollIntoView: true,
+        userEvent: 'input.drop',
+      })
+      view.focus()
+    })
+    return true
+  }
+  return EditorView.domEventHandlers({
+    drop(event, view) {
+      const at = view.posAtCoords({ x: event.clientX, y: event.clientY }) ?? view.state.selection.main.head
+      const taken = take(view, event.dataTransfer, at)
+      if (taken) event.preventDefault()
+      return taken
+    },
+    paste(event, view) {
+      const taken = take(view, event.clipboardData, view.state.selection.main.head)
+      if (taken) event.preventDefault()
+      return taken
+    },
+  })
+}
+
 // The editor is set up anew where these are other objects.
 const read = { foldGutter: false, highlightActiveLine: false, highlightSelectionMatches: false }
 const written = { ...read, highlightActiveLine: true }
 
 /** Source text with completion, closing of tags and search. Tab indents; Escape, then Tab leaves it. */
-export function CodeEditor({ name, language, value, onChange, marks, example }: EditorProps) {
+export function CodeEditor({ name, language, value, onChange, marks, example, onFiles }: EditorProps) {
   const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
   const extensions = useMemo(
     () => [
@@ -124,13 +160,14 @@ export function CodeEditor({ name, language, value, onChange, marks, example }: 
       search(),
       words,
       marks ? lineMarks(marks) : [],
+      onFiles ? filesInto(onFiles) : [],
       look,
       colours,
       EditorView.lineWrapping,
       EditorView.cspNonce.of(nonce),
       EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false', tabindex: '0' }),
     ],
-    [language, name, nonce, marks],
+    [language, name, nonce, marks, onFiles],
   )
   const { changed } = useStableActions({ changed: (text: string) => onChange?.(text) })
   return (

@@ -1,5 +1,6 @@
 import type { WrittenText } from '../../document/use-written-text'
 import { Button } from '../button'
+import type { EditorProps } from './code-editor'
 import { CodeEditor } from './lazy-editor'
 
 /** The editor of a text that saves itself, in every state it can be in. */
@@ -7,10 +8,12 @@ export function WrittenTextEditor({
   name,
   language,
   written,
+  onFiles,
 }: {
   name: string
   language: 'html' | 'css'
   written: WrittenText
+  onFiles?: EditorProps['onFiles']
 }) {
   const { loaded, conflict } = written
   // What is typed here is shown whether the text it was begun from can be fetched or not.
@@ -41,7 +44,13 @@ export function WrittenTextEditor({
       ) : (
         <span />
       )}
-      <CodeEditor name={name} language={language} value={written.text} onChange={written.write} />
+      <CodeEditor
+        name={name}
+        language={language}
+        value={written.text}
+        onChange={written.write}
+        onFiles={onFiles}
+      />
     </div>
   )
 }

@@ -1,0 +1,90 @@
+import { expect, type Page, test } from '@playwright/test'
+import { allSaved, expectAccessible, makeSite, openView, row, signUp } from './support'
+
+const red = 'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAIAAAB7QOjdAAAAD0lEQVR4nGP8z8DAxMAAAAkQAQRtfYbaAAAAAElFTkSuQmCC'
+const picture = (name: string) => ({ name, mimeType: 'image/png', buffer: Buffer.from(red, 'base64') })
+const openFiles = (page: Page) => page.getByRole('button', { name: /^\d+ files?$/ }).click()
+const fileRow = (page: Page, path: string) =>
+  page.getByRole('region', { name: 'Files', exact: true }).getByRole('button', { name: path })
+
+test('files are added, shown, renamed with what refers to them, replaced, removed, and all of it undone', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  const add = page.getByLabel('Files to add')
+  await add.setInputFiles([
+    picture('Evening at the Pier.jpg'),
+    { name: 'Tide Table.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\n') },
+  ])
+  await fileRow(page, 'images/evening-at-the-pier.png').click()
+  await expect(page.getByText('2 × 1 pixels')).toBeVisible()
+  await expect(page.getByText('Nowhere: no page')).toBeVisible()
+  await expect(fileRow(page, 'documents/tide-table.csv')).toBeVisible()
+  await expectAccessible(page)
+
+  // Written into a page, it shows where it is used; renamed, the page goes with it.
+  await openView(page, 'Pages')
+  await row(page, /Visit/).click()
+  const editor = page.getByRole('textbox', { name: 'Content of Visit' })
+  await editor.click()
+  await page.keyboard.insertText('<img src="/images/evening-at-the-pier.png" alt="">')
+  await allSaved(page)
+  await fileRow(page, 'images/evening-at-the-pier.png').click()
+  await expect(page.getByRole('link', { name: 'Visit' })).toBeVisible()
+  const name = page.getByLabel('It is called')
+  await name.fill('Dusk.png')
+  await name.press('Enter')
+  await page.getByRole('button', { name: 'Rename it' }).click()
+  await expect(fileRow(page, 'images/dusk.png')).toBeVisible()
+  await allSaved(page)
+  await page.getByRole('link', { name: 'Visit' }).click()
+  await expect(editor).toContainText('/images/dusk.png')
+
+  await fileRow(page, 'images/dusk.png').click()
+  await page.getByRole('button', { name: 'Remove it' }).click()
+  await expect(page.getByText('1 link in other pages will lead nowhere')).toBeVisible()
+  await page.getByRole('group', { name: 'Remove' }).getByRole('button', { name: 'Remove it' }).click()
+  await expect(fileRow(page, 'images/dusk.png')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(fileRow(page, 'images/dusk.png')).toBeVisible()
+})
+
+test('a picture dropped into a text is added to the site and stands there, its description asked for', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  const editor = page.getByRole('textbox', { name: 'Content of Home' })
+  await editor.click()
+  await editor.evaluate((element, base64) => {
+    const bytes = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))
+    const clipboardData = new DataTransfer()
+    clipboardData.items.add(new File([bytes], 'Old Map.png', { type: 'image/png' }))
+    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
+  }, red)
+  await expect(editor).toContainText('<img src="/images/old-map.png" alt="" width="2" height="1">')
+  await page.keyboard.type('The bay in 1850')
+  await expect(editor).toContainText('alt="The bay in 1850"')
+  await allSaved(page)
+  const shown = page.frameLocator('iframe').getByRole('img', { name: 'The bay in 1850' })
+  await expect(shown).toHaveJSProperty('naturalWidth', 2)
+})
+
+test('a file that cannot be sent now is tried again, and another can be called off', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  await page.route('**/files?**', (route) => route.abort())
+  await page.getByLabel('Files to add').setInputFiles([picture('One.png'), picture('Two.png')])
+  const onTheirWay = page.getByRole('list', { name: 'Files on their way' })
+  await expect(onTheirWay.getByRole('alert')).toHaveCount(2)
+  await page.getByRole('button', { name: 'Do not add Two.png' }).click()
+  await page.unroute('**/files?**')
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(onTheirWay).toBeHidden()
+  await expect(fileRow(page, 'images/one.png')).toBeVisible()
+  await expect(fileRow(page, 'images/two.png')).toHaveCount(0)
+  await openFiles(page)
+  await expect(fileRow(page, 'images/one.png')).toHaveCount(0)
+})

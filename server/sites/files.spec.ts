@@ -1,0 +1,119 @@
+import { randomBytes, randomUUID } from 'node:crypto'
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { namesOf } from '#core/naming'
+import { accountWithSite, freshDatabase, siteOf, writePage } from '../testing/support'
+import { filesOfSite } from './build'
+import { changeSite, stepHistory } from './changes'
+import { openFile, takeFile, usesOfFiles } from './files'
+import { fileKindOf } from './file-kind'
+import { pool } from '../platform/pool'
+
+let database: Awaited<ReturnType<typeof freshDatabase>>
+let ids: { accountId: string; siteId: string }
+beforeAll(async () => {
+  database = await freshDatabase()
+})
+afterAll(() => database.close())
+beforeEach(async () => {
+  ids = await accountWithSite('Home\n  Visit')
+})
+
+/** The smallest pictures there are: a signature, and what has to follow it. */
+const png = Buffer.concat([
+  Buffer.from('89504e470d0a1a0a0000000d49484452000000010000000108060000001f15c489', 'hex'),
+  randomBytes(20),
+])
+const site = () => siteOf(ids.siteId, ids.accountId)
+
+async function* inPieces(bytes: Buffer, size = 65_536) {
+  for (let at = 0; at < bytes.length; at += size) yield bytes.subarray(at, at + size)
+}
+const send = async (name: string, bytes: Buffer, more: { id?: string; replaces?: string } = {}) => {
+  const { id = randomUUID(), replaces = null } = more
+  await takeFile(await site(), ids.accountId, 0, { id, name, replaces }, inPieces(bytes))
+  return id
+}
+const pathOf = async (id: string) => namesOf(await site()).files.get(id)
+
+describe('a file that is sent', () => {
+  test('is named and placed by the scheme, kept to the byte, and part of what comes out', async () => {
+    const bytes = Buffer.concat([png, randomBytes(3_000_000)])
+    const id = await send('Evening at the Pier.PNG', bytes)
+    expect(await pathOf(id)).toBe('images/evening-at-the-pier.png')
+    const file = (await site()).files.find((one) => one.id === id)!
+    const pieces: Buffer[] = []
+    for await (const piece of (await openFile(file))!.pieces) pieces.push(piece)
+    expect(Buffer.concat(pieces).equals(bytes)).toBe(true)
+    const { manifest } = await filesOfSite(pool(), await site())
+    expect(manifest.find(({ path }) => path === 'images/evening-at-the-pier.png')).toMatchObject({
+      sizeBytes: bytes.length,
+      hash: file.hash,
+    })
+  })
+
+  test('again because its answer was lost is added once, and undo takes it away', async () => {
+    const id = randomUUID()
+    const before = (await site()).files.length
+    await send('Map.png', png, { id })
+    await send('Map.png', png, { id })
+    expect((await site()).files.length).toBe(before + 1)
+    await stepHistory(ids.siteId, ids.accountId, 0, 'undo')
+    expect((await site()).files.length).toBe(before)
+  })
+
+  test('in the place of another keeps its name, and what refers to it stays', async () => {
+    const id = await send('Map.png', png)
+    await writePage(ids.siteId, ids.accountId, 'Visit', '<img src="/images/map.png" alt="">')
+    await send('another name.png', Buffer.concat([png, randomBytes(9)]), { replaces: id })
+    expect(await pathOf(id)).toBe('images/map.png')
+    const visit = (await site()).pages.find((page) => page.label === 'Visit')!
+    expect(await usesOfFiles(await site())).toMatchObject({
+      [id]: [{ kind: 'page', id: visit.id, count: 1 }],
+    })
+    await changeSite(ids.siteId, ids.accountId, 0, () => ({
+      kind: 'renameFile',
+      fileId: id,
+      label: 'Way.png',
+      was: 'Map.png',
+    }))
+    expect(await pathOf(id)).toBe('images/way.png')
+    expect(await usesOfFiles(await site())).toMatchObject({
+      [id]: [{ kind: 'page', id: visit.id, count: 1 }],
+    })
+  })
+
+  test('that is larger than one may be ends with a sentence, and leaves nothing', async () => {
+    const before = await site()
+    async function* endless() {
+      const piece = Buffer.alloc(5_000_000)
+      for (;;) yield piece
+    }
+    const sent = { id: randomUUID(), name: 'Endless.bin', replaces: null }
+    const taken = takeFile(before, ids.accountId, 0, sent, endless())
+    await expect(taken).rejects.toMatchObject({ code: 'file-too-large', status: 413 })
+    expect((await site()).files).toEqual(before.files)
+    const { rows } = await pool().query<{ count: number }>(
+      'SELECT count(*) FROM blob_portions p WHERE NOT EXISTS (SELECT 1 FROM blobs WHERE portions = p.content)',
+    )
+    expect(rows[0]!.count).toBe(0)
+  })
+})
+
+describe('what a file is', () => {
+  const text = (content: string) => Buffer.from(content)
+  test.each([
+    ['Sea.jpg', png, 'image', 'Sea.png'],
+    ['Sea', png, 'image', 'Sea.png'],
+    ['Sea.png', text('no picture at all'), 'other', 'Sea.png'],
+    ['Tern.svg', text('<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg"/>'), 'image', 'Tern.svg'],
+    ['Tern.svg', text('just words'), 'document', 'Tern.svg'],
+    ['Tides.pdf', text('%PDF-1.7\n'), 'document', 'Tides.pdf'],
+    ['Tides.csv', text('a,b\n'), 'document', 'Tides.csv'],
+    ['print.css', text('body {}'), 'style', 'print.css'],
+    ['menu.js', text('1'), 'script', 'menu.js'],
+    ['menu.js', Buffer.from([0, 1, 2]), 'other', 'menu.js'],
+    ['.htaccess', text('x'), 'other', '.htaccess'],
+  ])('%s is told by what is in it', async (name, head, kind, label) => {
+    expect(await fileKindOf(name, head)).toEqual({ kind, label })
+  })
+})
