@@ -14,9 +14,9 @@ export function useMend() {
   const mend = async ({ place }: Finding, way: Mend): Promise<void> => {
     setProblem(null)
     if ('change' in way) return void store.change(way.change)
-    const { edit, was } = way
+    const { edits, was } = way
     try {
-      const text = applyEdits(await fetchText(site.id, was), [edit])
+      const text = applyEdits(await fetchText(site.id, was), edits)
       const change: ChangeRequest =
         place.kind === 'page'
           ? { kind: 'setContent', pageId: place.id, text, was }

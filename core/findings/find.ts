@@ -79,7 +79,7 @@ function find(rule: Rule, context: FindingContext): Found[] {
 
 const nothingRead: Read = {
   factsOf: () => ({ references: [], errors: [], errorCount: 0, fixed: [], bases: [], ids: [] }),
-  compiled: () => ({ parts: [], references: [], bases: [], slots: [], generated: [] }),
+  compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], generated: [] }),
 }
 
 /**

@@ -14,8 +14,8 @@ export interface FindingPlace extends Partial<LinePlace> {
 /** One way to mend what was found. */
 export type Mend =
   | { readonly words: string; readonly change: ChangeRequest }
-  /** An edit of the text at the finding's place, which is `was` and has to be fetched to be written. */
-  | { readonly words: string; readonly edit: TextEdit; readonly was: Hash }
+  /** Edits of the text at the finding's place, which is `was` and has to be fetched to be written. */
+  | { readonly words: string; readonly edits: readonly TextEdit[]; readonly was: Hash }
 
 /** What a rule says of one thing that it found. */
 export interface Found {

@@ -16,8 +16,8 @@ const write = (site: Site, store: TextStore, label: string, html: string) => {
 /** The text at a finding's place once it is mended in the first way. */
 const mended = ({ mends }: Finding, store: TextStore) => {
   const [way] = mends
-  if (!way || !('edit' in way)) throw new Error('There is no text to mend.')
-  return applyEdits(store.textOf(way.was), [way.edit])
+  if (!way || !('edits' in way)) throw new Error('There is no text to mend.')
+  return applyEdits(store.textOf(way.was), way.edits)
 }
 
 describe('a broken reference', () => {
@@ -82,7 +82,7 @@ test('a rule that somebody adds is asked like the others, and a text is read by 
       facts.set(hash, known)
       return known
     },
-    compiled: () => ({ parts: [], references: [], bases: [], slots: [], generated: [] }),
+    compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], generated: [] }),
   }
   const visit = pageCalled(site, 'Visit').id
   const find = () => findBy([rule], site, read)
@@ -93,4 +93,39 @@ test('a rule that somebody adds is asked like the others, and a text is read by 
   find()
   // The template alone is asked about again: its text has no facts that are kept.
   expect(asked - before).toBe(1)
+})
+
+describe('a word that a template does not know', () => {
+  const store = new TextStore()
+  const plain = siteFrom('Home', store)
+  const template = plain.templates[0]!
+  const found = (source: string) => {
+    const hash = store.put(source)
+    const site = change(plain, store, {
+      kind: 'setTemplate',
+      templateId: template.id,
+      source: hash,
+      was: template.source,
+    })
+    return findFindings(site, store).filter((finding) => finding.rule === 'unknown-word')
+  }
+  test.each([
+    ['a value', '<title>{pag}</title>', '<title>{page}</title>'],
+    ['a value in an attribute', '<html lang="{langage}">', '<html lang="{language}">'],
+    ['a part, with its end', '<body><site-meny levels="1"></site-meny>', '<body><site-menu levels="1"></site-menu>'],
+    ['an attribute', '<site-menu level="2"></site-menu>', '<site-menu levels="2"></site-menu>'],
+  ])('is found and led to the nearest: %s', (_, was, now) => {
+    const [finding, ...more] = found(was)
+    expect(more).toEqual([])
+    expect(finding!.place).toMatchObject({ kind: 'template', line: 1 })
+    expect(mended(finding!, store)).toBe(now)
+  }) // prettier-ignore
+  test('is none where it is known, or belongs to a script, a style or an element of somebody’s own', () => {
+    expect(
+      found(
+        '<style>a {b}</style><script>x = {y}</script><tide-clock></tide-clock><site-menu class="x" data-y aria-label="{page}"></site-menu>{title}',
+      ),
+    ).toEqual([])
+    expect(found('<p>{zzzz}')[0]!.mends).toEqual([])
+  })
 })

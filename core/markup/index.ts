@@ -14,6 +14,6 @@ export {
   readHtml,
   walkHtml,
 } from './html'
-export type { LinePlace } from './lines'
+export { type LinePlace, Lines } from './lines'
 export { indentEdits, type Range, trimmedRange } from './indent'
 export { writeReference } from './write-reference'

@@ -1,5 +1,6 @@
 import {
   attributeValueRange,
+  Lines,
   type HtmlElement,
   type HtmlNode,
   parseHtml,
@@ -49,11 +50,22 @@ export type Part =
       readonly parts: readonly Part[]
     } & Placement)
 
+/** Something that is written like the template language and that it does not know: it goes out as it is. */
+export interface Unknown extends PlacedRange {
+  readonly kind: 'value' | 'part' | 'attribute'
+  readonly name: string
+  /** What is known there. */
+  readonly known: readonly string[]
+  /** Where the name is written again: in a part's end tag. */
+  readonly again?: Range
+}
+
 /** A template ready to be filled, any number of times. */
 export interface CompiledTemplate {
   readonly parts: readonly Part[]
   readonly references: readonly PlacedReference[]
   readonly bases: readonly PlacedRange[]
+  readonly unknown: readonly Unknown[]
   /** Names of its slots, in order. */
   readonly slots: readonly string[]
   readonly generated: readonly Extract<Part, { kind: 'generated' }>[]
@@ -99,6 +111,8 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   const partOf = (tag: string) => known.find(({ name }) => name === tag)
   const { root } = parseHtml(source, true)
   const { references, bases } = readHtml(source, true)
+  const lines = new Lines(source)
+  const unknown: Unknown[] = []
   const slots: string[] = []
   const generated: Extract<Part, { kind: 'generated' }>[] = []
 
@@ -115,9 +129,13 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     const names: ValueName[] = []
     for (const match of source.slice(start, end).matchAll(expression)) {
       const name = match[1]!
-      if (!isValueName(name)) continue
-      names.push(name)
       const at = start + match.index
+      if (!isValueName(name)) {
+        const range = { start: at + 1, end: at + 1 + name.length }
+        unknown.push({ kind: 'value', name, known: valueNames, ...range, ...lines.placeOf(range.start) })
+        continue
+      }
+      names.push(name)
       holes.push({ start: at, end: at + match[0].length, make: () => ({ kind: 'value', name, syntax }) })
     }
     return names
@@ -155,6 +173,20 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     const names = attributeHoles(node)
     const tag = node.tagName
     const generatedPart = partOf(tag)
+    // Other elements with a hyphen are custom ones of a script's making, and none of ours.
+    if (!generatedPart && /^(site|page)-/.test(tag)) {
+      const start = location.startOffset + 1
+      const again = location.endTag && location.endTag.startOffset + 2
+      unknown.push({
+        kind: 'part',
+        name: tag,
+        known: known.map(({ name }) => name),
+        start,
+        end: start + tag.length,
+        ...lines.placeOf(start),
+        ...(again !== undefined && { again: { start: again, end: again + tag.length } }),
+      })
+    } else if (generatedPart) unknown.push(...unknownAttributes(node, generatedPart, lines))
     // It would lead every reference elsewhere, and those are written for where each page stands.
     if (tag === 'base' && node.attrs.some((attr) => attr.name === 'href')) {
       const { startOffset: start, endOffset: end } = location
@@ -237,7 +269,28 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     text(end)
     return parts
   }
-  return { parts: partsOf(0, source.length), references, bases, slots, generated }
+  return { parts: partsOf(0, source.length), references, bases, unknown, slots, generated }
+}
+
+/** Attributes of every element (HTML §3.2.6), which pass on to a part's `nav`. */
+const globalAttributes =
+  /^(accesskey|aria-.*|autocapitalize|autofocus|class|contenteditable|data-.*|dir|draggable|enterkeyhint|hidden|id|inert|inputmode|is|item(id|prop|ref|scope|type)|lang|nonce|on.*|popover|role|slot|spellcheck|style|tabindex|title|translate)$/
+
+function unknownAttributes(element: HtmlElement, part: GeneratedPart, lines: Lines): Unknown[] {
+  return Object.entries(element.sourceCodeLocation?.attrs ?? {}).flatMap(([name, { startOffset: start }]) =>
+    part.attributes.includes(name) || globalAttributes.test(name)
+      ? []
+      : [
+          {
+            kind: 'attribute' as const,
+            name,
+            known: part.attributes,
+            start,
+            end: start + name.length,
+            ...lines.placeOf(start),
+          },
+        ],
+  )
 }
 
 /** Whether a range holds one of these, which do not overlap and are in order. */

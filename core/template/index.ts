@@ -1,5 +1,5 @@
 /** Templates: slots, generated parts and values; one page's data and a template make its HTML. */
-export { compileTemplate, type CompiledTemplate, mostParts, valueNames } from './compile'
+export { compileTemplate, type CompiledTemplate, mostParts, type Unknown, valueNames } from './compile'
 export { contextOf, type SiteContext } from './context'
 export { defaultTemplate, defaultTitlePattern } from './default-template'
 export { generatedSignature, generatedWeight, pageTitle } from './generated'

@@ -11,6 +11,6 @@ export const baseAddress: Rule = {
       mark: String(index),
       place: at(base),
       what: 'A “base” element with an address stands here; it is left out of what comes out.',
-      mends: [{ words: 'Take it away', edit: { start: base.start, end: base.end, text: '' }, was }],
+      mends: [{ words: 'Take it away', edits: [{ start: base.start, end: base.end, text: '' }], was }],
     })),
 }

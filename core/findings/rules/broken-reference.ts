@@ -28,7 +28,7 @@ export const brokenReference: Rule = {
               : [
                   {
                     words: `Lead it to ${near}`,
-                    edit: { start: reference.start, end: reference.end, text },
+                    edits: [{ start: reference.start, end: reference.end, text }],
                     was,
                   },
                 ],

@@ -11,10 +11,12 @@ import { repeatedTitle } from './repeated-title'
 import { sameLabel } from './same-label'
 import { singlePageSection } from './single-page-section'
 import { tooLarge } from './too-large'
+import { unknownWord } from './unknown-word'
 
 /** The rules of Checks, in the order in which findings are shown. */
 export const checks: readonly Rule[] = [
   tooLarge,
+  unknownWord,
   brokenReference,
   linkToTrial,
   baseAddress,

@@ -1,0 +1,51 @@
+import { likeness } from '#core/plan'
+import { type Unknown } from '#core/template'
+import { inTemplate, type Rule } from '../rule'
+
+/** Less alike, it is a guess that helps nobody. */
+const alikeEnough = 0.4
+
+const said: Readonly<Record<Unknown['kind'], (name: string) => string>> = {
+  value: (name) => `{${name}} is no value that a template knows`,
+  part: (name) => `<${name}> is no part that a template knows`,
+  attribute: (name) => `“${name}” says nothing to this part`,
+}
+
+/** What is written like the template language and is none: it goes out as it is, and visitors see it. */
+export const unknownWord: Rule = {
+  id: 'unknown-word',
+  title: 'Words that the template does not know',
+  why: 'They go out as they are: a visitor reads the braces, and a menu that was meant to be there is not.',
+  reads: 'site',
+  find: (context) =>
+    context.site.templates.flatMap((template) => {
+      const seen = new Map<string, number>()
+      return context.compiled(template).unknown.map((one) => {
+        const { kind, name, known, start, end, again } = one
+        const index = seen.get(kind + name) ?? 0
+        seen.set(kind + name, index + 1)
+        const near = known
+          .map((word) => ({ word, alike: likeness(word, name) }))
+          .sort((a, b) => b.alike - a.alike)[0]
+        const word = near && near.alike >= alikeEnough ? near.word : null
+        return {
+          mark: `${kind} ${name} ${index}`,
+          place: inTemplate(template, one),
+          what: `${said[kind](name)}${known.length > 0 ? `; it knows ${known.join(', ')}` : ''}.`,
+          mends:
+            word === null
+              ? []
+              : [
+                  {
+                    words: `Write ${word}`,
+                    edits: [{ start, end }, ...(again ? [again] : [])].map((range) => ({
+                      ...range,
+                      text: word,
+                    })),
+                    was: template.source,
+                  },
+                ],
+        }
+      })
+    }),
+}
