@@ -88,3 +88,28 @@ test('a file that cannot be sent now is tried again, and another can be called o
   await openFiles(page)
   await expect(fileRow(page, 'images/one.png')).toHaveCount(0)
 })
+
+test('a link is written by choosing: a part of a label is enough, and pictures are offered for pictures', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n    Crossings & tides')
+  await page.getByLabel('Files to add').setInputFiles([picture('Old Map.png')])
+  await expect(fileRow(page, 'images/old-map.png')).toBeVisible()
+  await openView(page, 'Pages')
+  const editor = page.getByRole('textbox', { name: 'Content of Home' })
+  await editor.click()
+  await page.keyboard.insertText('<a href=""></a>')
+  for (let back = 0; back < 6; back++) await page.keyboard.press('ArrowLeft')
+  await page.keyboard.type('cross')
+  await page.getByRole('option', { name: /Crossings & tides/ }).waitFor()
+  await page.keyboard.press('Enter')
+  await expect(editor).toContainText('<a href="/visit/crossings-and-tides.html"></a>')
+  await page.keyboard.press('Control+End')
+  await page.keyboard.insertText('<img src="">')
+  for (let back = 0; back < 2; back++) await page.keyboard.press('ArrowLeft')
+  await page.keyboard.type('m')
+  await expect(page.getByRole('option')).toHaveCount(1)
+  await page.keyboard.press('Enter')
+  await expect(editor).toContainText('<img src="/images/old-map.png">')
+})

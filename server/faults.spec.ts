@@ -6,7 +6,7 @@ import { defaultScheme } from '#core/site'
 import { readChangeText } from './sites/change-request'
 import { DatabaseError, pool, transaction } from './platform/pool'
 import { announce, listen } from './platform/events'
-import { endReaders, readContent, readPlanText, readStyle } from './contents/reading'
+import { endReaders, readingLimits, readContent, readPlanText, readStyle } from './contents/reading'
 import { changeSite } from './sites/changes'
 import { accountWithSite, freshDatabase, siteOf } from './testing/support'
 
@@ -130,6 +130,9 @@ describe('a database that breaks off', () => {
 })
 
 describe('text that is made to be heavy', () => {
+  beforeAll(() => {
+    readingLimits.deadlineMs = 4_000
+  })
   const million = 1_000_000
   const cases: [string, Parameters<typeof readChangeText>[0]][] = [
     ['four million letters of paragraphs', { kind: 'setContent', pageId: '', was: '', text: '<p>x'.repeat(million) }],

@@ -7,6 +7,7 @@ import { previewBase } from '#server/preview'
 import { useSelection, useSite } from '../document/site-context'
 import type { GivenText } from '../document/use-text'
 import { useDraft, useKeptLine } from '../document/use-draft'
+import { useLinkTargets } from '../document/use-link-targets'
 import { useWrittenText } from '../document/use-written-text'
 import { useInsertedFiles } from '../files/use-inserted-files'
 import { requireSite } from '../owner.server'
@@ -122,12 +123,14 @@ function Content({ given }: { given: GivenText | null }) {
     document.title = `${selected.label} – ${site.name} – Rubricant`
   }, [selected.label, site.name])
   const insert = useInsertedFiles()
+  const links = useLinkTargets()
   return (
     <WrittenTextEditor
       name={`Content of ${selected.label}`}
       language="html"
       written={written}
       onFiles={insert}
+      links={links}
     />
   )
 }

@@ -6,6 +6,7 @@ import { pool } from '#server/platform'
 import type { GivenText } from '../document/use-text'
 import { useSelection, useSite } from '../document/site-context'
 import { useDraft, useKeptLine } from '../document/use-draft'
+import { useLinkTargets } from '../document/use-link-targets'
 import { useWrittenText } from '../document/use-written-text'
 import { requireSite } from '../owner.server'
 import { CodeEditor, fetchEditor } from '../parts/editor/lazy-editor'
@@ -112,7 +113,10 @@ function TemplateSource({ given }: { given: GivenText | null }) {
   const { site } = useSite()
   const template = site.templates[0]!
   const written = useWrittenText({ kind: 'template', id: template.id }, template.source, given)
-  return <WrittenTextEditor name="Source of the shared template" language="html" written={written} />
+  const links = useLinkTargets()
+  return (
+    <WrittenTextEditor name="Source of the shared template" language="html" written={written} links={links} />
+  )
 }
 
 function StyleSource({ fileId }: { fileId: string }) {

@@ -14,8 +14,9 @@ const readAtOnce = 20_000
 const tagsAtOnce = 250
 /** Tags and rules one text may have, in what opens them. */
 const mostTags = 250_000
-/** How long one text may be read, and what its reading may take. */
-const deadlineMs = 15_000
+/** How long one text may be read; tests, which run into it, wait less. */
+export const readingLimits = { deadlineMs: 15_000 }
+/** What reading one text may take. */
 const memoryMb = 768
 /** Threads that read; further texts wait for one. */
 const readers = 2
@@ -54,7 +55,7 @@ async function read<Facts>(task: ReadingTask, here: (text: string) => Facts): Pr
   if (task.text.length <= readAtOnce && isLight) return here(task.text)
   if (sign !== null && countOf(task.text, sign, mostTags) > mostTags) throw tooHeavy()
   try {
-    return (await pool().run(task, { signal: AbortSignal.timeout(deadlineMs) })) as Facts
+    return (await pool().run(task, { signal: AbortSignal.timeout(readingLimits.deadlineMs) })) as Facts
   } catch (error) {
     // Out of time, out of memory or out of stack: the thread is gone, and the text is not taken.
     log.warn({ err: error, kind: task.kind, size: task.text.length }, 'a text that could not be read')

@@ -10,6 +10,7 @@ import { useMemo } from 'react'
 import { useRouteLoaderData } from 'react-router'
 import type { loader as rootLoader } from '../../root'
 import { type LineMark, lineMarks } from './line-marks'
+import { linkCompletion, type LinkTarget } from './link-completion'
 import { useStableActions } from '../use-stable-actions'
 
 const look = EditorView.theme({
@@ -88,6 +89,8 @@ export interface EditorProps {
   readonly marks?: readonly LineMark[]
   /** Makes what stands for files that are dropped or pasted; without it they are let go. */
   readonly onFiles?: (files: readonly File[]) => Promise<{ readonly text: string; readonly cursor: number }>
+  /** What addresses can be completed to; the same function each time. */
+  readonly links?: () => readonly LinkTarget[]
   /** Shown while nothing is written. */
   readonly example?: string
 }
@@ -151,7 +154,7 @@ const read = { foldGutter: false, highlightActiveLine: false, highlightSelection
 const written = { ...read, highlightActiveLine: true }
 
 /** Source text with completion, closing of tags and search. Tab indents; Escape, then Tab leaves it. */
-export function CodeEditor({ name, language, value, onChange, marks, example, onFiles }: EditorProps) {
+export function CodeEditor({ name, language, value, onChange, marks, example, onFiles, links }: EditorProps) {
   const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
   const extensions = useMemo(
     () => [
@@ -161,13 +164,14 @@ export function CodeEditor({ name, language, value, onChange, marks, example, on
       words,
       marks ? lineMarks(marks) : [],
       onFiles ? filesInto(onFiles) : [],
+      links ? linkCompletion(links) : [],
       look,
       colours,
       EditorView.lineWrapping,
       EditorView.cspNonce.of(nonce),
       EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false', tabindex: '0' }),
     ],
-    [language, name, nonce, marks, onFiles],
+    [language, name, nonce, marks, onFiles, links],
   )
   const { changed } = useStableActions({ changed: (text: string) => onChange?.(text) })
   return (

@@ -9,11 +9,13 @@ export function WrittenTextEditor({
   language,
   written,
   onFiles,
+  links,
 }: {
   name: string
   language: 'html' | 'css'
   written: WrittenText
   onFiles?: EditorProps['onFiles']
+  links?: EditorProps['links']
 }) {
   const { loaded, conflict } = written
   // What is typed here is shown whether the text it was begun from can be fetched or not.
@@ -50,6 +52,7 @@ export function WrittenTextEditor({
         value={written.text}
         onChange={written.write}
         onFiles={onFiles}
+        links={links}
       />
     </div>
   )
