@@ -109,7 +109,7 @@ await main(async () => {
         ...env,
         E2E_ADDRESS: `http://127.0.0.1:${port}`,
         E2E_PRACTICE_FOLDER: path.join(data, 'practice-host'),
-        E2E_DATABASE_PID: path.join(data, 'postgres', 'postmaster.pid'),
+        E2E_DATABASE_PID: path.join(data, 'postgres', 'cluster', 'postmaster.pid'),
       })
       const { stats, suites } = readJson(path.join(results, 'e2e.json')) ?? {}
       const flaky = flakyTitles(suites ?? [])

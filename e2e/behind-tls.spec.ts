@@ -103,10 +103,11 @@ test('behind a proxy that ends TLS one signs in, changes are taken, and nothing 
 
 test('a stream of events ends with its session', async () => {
   const browser = await openBrowser()
-  const page = await browser.newPage({ ignoreHTTPSErrors: true, baseURL: origin() })
+  const context = await browser.newContext({ ignoreHTTPSErrors: true, baseURL: origin() })
+  const page = await context.newPage()
   await signUp(page)
   const siteId = await makeSite(page, 'Saltpan Chapel', 'Home')
-  const other = await page.context().newPage()
+  const other = await context.newPage()
   await other.goto('/sites')
   await other.evaluate((address) => {
     const told = window as unknown as { ended?: boolean }

@@ -1,7 +1,8 @@
 import { expect, type Page, test } from '@playwright/test'
 import { allSaved, expectAccessible, makeSite, openView, row, signUp } from './support'
 
-const red = 'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAIAAAB7QOjdAAAAD0lEQVR4nGP8z8DAxMAAAAkQAQRtfYbaAAAAAElFTkSuQmCC'
+/** A picture of two pixels. */
+const red = 'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAIAAAB7QOjdAAAADUlEQVR42mM4IQcEJwAHIwIJOwaaKQAAAABJRU5ErkJggg=='
 const picture = (name: string) => ({ name, mimeType: 'image/png', buffer: Buffer.from(red, 'base64') })
 const openFiles = (page: Page) => page.getByRole('button', { name: /^\d+ files?$/ }).click()
 const fileRow = (page: Page, path: string) =>
