@@ -48,6 +48,7 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     '/preview-address',
     '/files',
     `/files/${fileId}`,
+    `/versions?kind=content&id=${pageId}`,
   ]
   for (const part of [...views, ...parts]) {
     expect([part, (await page.request.get(`/sites/${siteId}${part}`)).status()]).toEqual([part, 200])

@@ -1,13 +1,24 @@
-import { useDeferredValue, useMemo } from 'react'
+import { useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { useFetcher } from 'react-router'
-import { adviseOnPlan, type Finding } from '#core/findings'
+import type { adviseOnPlan, Finding } from '#core/findings'
 import { useSelection, useSite } from '../document/site-context'
 
 /** Advice on the plan that has not been dismissed. */
 export function useAdvice(dismissed: readonly string[]): Finding[] {
   // Advice can come a moment after the key that calls for it.
   const site = useDeferredValue(useSite().site)
-  return useMemo(() => adviseOnPlan(site).filter((one) => !dismissed.includes(one.key)), [site, dismissed])
+  // So can the rules it is given by.
+  const [advise, setAdvise] = useState<typeof adviseOnPlan | null>(null)
+  useEffect(() => {
+    import('#core/findings').then(
+      (module) => setAdvise(() => module.adviseOnPlan),
+      () => {},
+    )
+  }, [])
+  return useMemo(
+    () => (advise ? advise(site).filter((one) => !dismissed.includes(one.key)) : []),
+    [advise, site, dismissed],
+  )
 }
 
 /** What a practised author would remark on in this plan; each can be dismissed for good. */

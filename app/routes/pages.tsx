@@ -12,6 +12,7 @@ import { useWrittenText } from '../document/use-written-text'
 import { useInsertedFiles } from '../files/use-inserted-files'
 import { requireSite } from '../owner.server'
 import { fetchEditor } from '../parts/editor/lazy-editor'
+import { VersionsDialog } from '../versions/versions-dialog'
 import { WrittenTextEditor } from '../parts/editor/written-text'
 import { PreviewWindow } from '../preview/preview-window'
 import { loadOrLatest, NotFetched } from '../parts/unless-offline'
@@ -63,13 +64,14 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
 function PageHead() {
   const { selected } = useSelection()
   return (
-    <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-6 border-b border-rule px-5 pt-3 pb-3">
+    <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)_auto] items-end gap-6 border-b border-rule px-5 pt-3 pb-3">
       <Line field="title" name="Title" placeholder={selected.label} />
       <Line
         field="description"
         name="Description"
         placeholder="A sentence for lists of results; left out while empty"
       />
+      <VersionsDialog textKey={{ kind: 'content', id: selected.id }} name={`“${selected.label}”`} />
     </div>
   )
 }

@@ -1,5 +1,5 @@
 import deepEqual from 'fast-deep-equal'
-import { useEffect, useRef, useState } from 'react'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { Outlet, useLocation, useRevalidator, useRouteLoaderData } from 'react-router'
 import { Group, Panel, Separator, usePanelRef } from 'react-resizable-panels'
 import { needsSpelling, spelling } from '#core/naming'
@@ -11,7 +11,6 @@ import { ProposalProvider } from '../document/proposal'
 import { SiteProvider, useSelection, useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
 import { useSiteEvents } from '../document/use-site-events'
-import { FileView } from '../files/file-view'
 import { FilesProvider, useFiles } from '../files/files-context'
 import { FilesPart } from '../files/files-part'
 import { useDroppedFiles } from '../files/use-dropped-files'
@@ -37,6 +36,8 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const { site, revision } = await requireSite(request, params.siteId)
   return { site, revision, titles: await undoTitles(pool(), site.id) }
 }
+
+const FileView = lazy(() => import('../files/file-view').then((module) => ({ default: module.FileView })))
 
 /** Whether names in this site need more than what is at hand; see `core/naming/ascii.ts`. */
 const wantsSpelling = ({ scheme, pages, files }: Site) =>
@@ -198,7 +199,9 @@ function Desk() {
           <Panel minSize={320} id="desk-view">
             {file ? (
               <section aria-label={file.label} className="h-full min-h-0 min-w-0">
-                <FileView key={file.id} file={file} />
+                <Suspense>
+                  <FileView key={file.id} file={file} />
+                </Suspense>
               </section>
             ) : (
               <section aria-label={viewTitles[view]} className="h-full min-h-0 min-w-0">

@@ -11,6 +11,7 @@ import { useWrittenText } from '../document/use-written-text'
 import { requireSite } from '../owner.server'
 import { CodeEditor, fetchEditor } from '../parts/editor/lazy-editor'
 import { WrittenTextEditor } from '../parts/editor/written-text'
+import { VersionsDialog } from '../versions/versions-dialog'
 import { loadOrLatest } from '../parts/unless-offline'
 import type { Route } from './+types/template'
 
@@ -31,23 +32,36 @@ fetchEditor()
 export default function TemplateView({ loaderData }: Route.ComponentProps) {
   const { site } = useSite()
   const styles = site.files.filter((file) => file.kind === 'style')
+  const [tab, setTab] = useState('template')
+  const style = styles.find(({ id }) => id === tab)
   return (
-    <Tabs.Root defaultValue="template" className="grid h-full min-h-0 grid-rows-[auto_auto_1fr]">
+    <Tabs.Root value={tab} onValueChange={setTab} className="grid h-full min-h-0 grid-rows-[auto_auto_1fr]">
       <Skeleton />
-      <Tabs.List aria-label="What is written" className="flex gap-5 border-b border-rule px-6">
-        {[
-          { id: 'template', title: 'Shared template' },
-          ...styles.map((file) => ({ id: file.id, title: file.label })),
-        ].map(({ id, title }) => (
-          <Tabs.Trigger
-            key={id}
-            value={id}
-            className="border-b-3 border-transparent pt-1 pb-1.5 text-quiet data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink"
-          >
-            {title}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
+      <div className="flex items-center gap-5 border-b border-rule px-6">
+        <Tabs.List aria-label="What is written" className="flex grow gap-5">
+          {[
+            { id: 'template', title: 'Shared template' },
+            ...styles.map((file) => ({ id: file.id, title: file.label })),
+          ].map(({ id, title }) => (
+            <Tabs.Trigger
+              key={id}
+              value={id}
+              className="border-b-3 border-transparent pt-1 pb-1.5 text-quiet data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink"
+            >
+              {title}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        {style ? (
+          <VersionsDialog key={style.id} textKey={{ kind: 'file', id: style.id }} name={style.label} />
+        ) : (
+          <VersionsDialog
+            key="template"
+            textKey={{ kind: 'template', id: site.templates[0]!.id }}
+            name="the shared template"
+          />
+        )}
+      </div>
       <Group orientation="horizontal" className="min-h-0">
         <Panel defaultSize="54%" minSize={200}>
           <Tabs.Content value="template" className="h-full min-h-0" tabIndex={-1}>

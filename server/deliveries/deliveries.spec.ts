@@ -2,10 +2,10 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } fr
 import { readdir, readFile, unlink, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { findDelivery, insertDelivery, cancelDelivery } from './delivery-rows'
-import { findDestination, insertDestination, listDestinations } from './destination-rows'
+import { insertDestination, listDestinations } from './destination-rows'
 import { pool } from '../platform/pool'
 import { loadSite } from '../sites/site-rows'
-import { compareKnown, lookThere } from './compare'
+import { compareKnown } from './compare'
 import { removeDestination, saveDestination, testDestination } from './destinations'
 import { runDelivery, takeDelivery } from './run'
 import { markOf, sealedFor } from './open-destination'
@@ -18,7 +18,9 @@ import {
   freshDatabase,
   practiceForm,
   practiceHost,
+  lookAt,
   siteOf,
+  statesOf,
   until,
   writePage,
 } from '../testing/support'
@@ -54,35 +56,25 @@ const formOf = (more: object = {}) => practiceForm(host, `site-${number}`, more)
 const pageCalled = async (label: string) =>
   (await siteOf(site.siteId, site.accountId)).pages.find((one) => one.label === label)!
 const relabel = async (label: string, value: string) => {
-  const { id } = await pageCalled(label)
-  const field = 'label' as const
-  return changeSite(site.siteId, site.accountId, 0, () => ({
-    kind: 'setPageText',
-    pageId: id,
-    field,
-    value,
-    was: label,
-  }))
+  const { id: pageId } = await pageCalled(label)
+  const change = { kind: 'setPageText', pageId, field: 'label', value, was: label } as const
+  return changeSite(site.siteId, site.accountId, 0, () => change)
 }
 
+const stored = async () => (await loadSite(pool(), site.siteId, site.accountId))!
+
 async function deliver(removeLeftovers = false) {
-  const stored = (await loadSite(pool(), site.siteId, site.accountId))!
-  const { id } = (await insertDelivery(pool(), site.destinationId, stored.revision, removeLeftovers))!
+  const { id } = (await insertDelivery(
+    pool(),
+    site.destinationId,
+    (await stored()).revision,
+    removeLeftovers,
+  ))!
   await runDelivery(id)
   return (await findDelivery(pool(), id, site.siteId))!
 }
-const states = async () => {
-  const stored = (await loadSite(pool(), site.siteId, site.accountId))!
-  const { files } = await compareKnown(stored, site.destinationId)
-  const counts: Record<string, number> = {}
-  for (const file of files) counts[file.state] = (counts[file.state] ?? 0) + 1
-  return counts
-}
-const look = async () => {
-  const stored = (await loadSite(pool(), site.siteId, site.accountId))!
-  const destination = (await findDestination(pool(), site.destinationId, site.siteId, site.accountId))!
-  await lookThere(destination, stored)
-}
+const states = () => statesOf(site)
+const look = () => lookAt(site)
 
 describe('a delivery', () => {
   test('sends all, then nothing, then only what changed', async () => {

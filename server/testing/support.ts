@@ -8,7 +8,8 @@ import type { Site } from '#core/site'
 import { signUp } from '../accounts/accounts'
 import { putBlob } from '../contents/blobs'
 import { recordThere } from '../deliveries/delivery-rows'
-import { insertDestination } from '../deliveries/destination-rows'
+import { compareKnown, lookThere } from '../deliveries/compare'
+import { findDestination, insertDestination } from '../deliveries/destination-rows'
 import { migrate } from '../platform/migrate'
 import { pool } from '../platform/pool'
 import { loadSite } from '../sites/site-rows'
@@ -128,3 +129,27 @@ export const practiceForm = (host: PracticeHost, name: string, more: object = {}
   publicAddress: `http://127.0.0.1:${host.webPort}/${name}/`,
   ...more,
 })
+
+interface DeliveredSite {
+  readonly siteId: string
+  readonly accountId: string
+  readonly destinationId: string
+}
+
+/** How many files of a site are in which state at its destination, as far as is known. */
+export async function statesOf({
+  siteId,
+  accountId,
+  destinationId,
+}: DeliveredSite): Promise<Record<string, number>> {
+  const { files } = await compareKnown((await loadSite(pool(), siteId, accountId))!, destinationId)
+  const counts: Record<string, number> = {}
+  for (const file of files) counts[file.state] = (counts[file.state] ?? 0) + 1
+  return counts
+}
+
+/** Looks at what is really there. */
+export async function lookAt({ siteId, accountId, destinationId }: DeliveredSite): Promise<void> {
+  const destination = (await findDestination(pool(), destinationId, siteId, accountId))!
+  await lookThere(destination, (await loadSite(pool(), siteId, accountId))!)
+}

@@ -1,5 +1,6 @@
 import { getTexts } from '#server/contents'
 import { notFound, pool } from '#server/platform'
+import { isInHistory } from '#server/sites'
 import { requireSite } from '../../owner.server'
 import type { Route } from './+types/texts'
 
@@ -7,11 +8,12 @@ import type { Route } from './+types/texts'
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site } = await requireSite(request, params.siteId)
   const { hash } = params
-  // A hash is no key: what this site does not hold now is not handed out.
+  // A hash is no key: what this site does not hold, now or in its history, is not handed out.
   const held =
     site.pages.some((page) => page.content === hash) ||
     site.templates.some((template) => template.source === hash) ||
-    site.files.some((file) => file.kind === 'style' && file.hash === hash)
+    site.files.some((file) => file.kind === 'style' && file.hash === hash) ||
+    (await isInHistory(site.id, hash))
   const text = held ? (await getTexts(pool(), [hash])).get(hash) : undefined
   if (text === undefined) throw notFound()
   return new Response(text, {

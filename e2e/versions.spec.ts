@@ -1,0 +1,58 @@
+import { expect, type Page, test } from '@playwright/test'
+import pg from 'pg'
+import { allSaved, expectAccessible, makeSite, openView, row, signUp } from './support'
+
+const editor = (page: Page) => page.getByRole('textbox', { name: 'Content of Visit' })
+
+async function write(page: Page, html: string): Promise<void> {
+  await editor(page).click()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.insertText(html)
+  await allSaved(page)
+}
+
+/** What was written until now was written so long ago. */
+async function age(siteId: string, hours: number): Promise<void> {
+  const database = new pg.Client({ connectionString: process.env.DATABASE_URL })
+  await database.connect()
+  await database.query(
+    `UPDATE history SET made_at = made_at - make_interval(hours => $2) WHERE site_id = $1`,
+    [siteId, hours],
+  )
+  await database.end()
+}
+
+test('an earlier version of a page is looked at beside that of now, and brought back in part and whole', async ({
+  page,
+}) => {
+  await signUp(page)
+  const siteId = await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  await row(page, /Visit/).click()
+  await page.getByRole('button', { name: 'Earlier versions' }).click()
+  await expect(page.getByText('There is none yet.')).toBeVisible()
+  await page.getByRole('button', { name: 'Close' }).click()
+
+  await write(page, '<p>one</p>\n<p>two</p>\n<p>three</p>')
+  await age(siteId, 3)
+  await write(page, '<p>1</p>\n<p>two</p>\n<p>3</p>')
+  await page.getByRole('button', { name: 'Earlier versions' }).click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByText('2 stretches differ from now.')).toBeVisible()
+  await expectAccessible(page)
+  await dialog.getByRole('button', { name: 'Bring this stretch back' }).last().click()
+  await expect(editor(page)).toContainText('<p>1</p>')
+  await expect(editor(page)).toContainText('<p>three</p>')
+  await allSaved(page)
+
+  await page.getByRole('button', { name: 'Earlier versions' }).click()
+  await dialog
+    .getByRole('button', { name: /^the first|^today|^\d/ })
+    .first()
+    .click()
+  await dialog.getByRole('button', { name: 'Bring it back' }).click()
+  await expect(editor(page)).toContainText('<p>one</p>')
+  await allSaved(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(editor(page)).toContainText('<p>1</p>')
+})

@@ -1,0 +1,53 @@
+import type { Hash } from '#core/site'
+import { many, maybeOne, pool } from '#server/platform'
+
+/** Which text: a page's content, a template, a style sheet. */
+export type VersionedKind = 'content' | 'template' | 'file'
+
+/** A text as it was, and from when to when. */
+export interface Version {
+  readonly hash: Hash
+  /** When it was written; null for what was there from the beginning, or before what history keeps. */
+  readonly writtenAt: Date | null
+  /** When the next one took its place. */
+  readonly until: Date
+}
+
+/** Where a difference names a text of each kind: the table, and the field of its rows. */
+const places = {
+  content: ['pages', 'content'],
+  template: ['templates', 'source'],
+  file: ['files', 'hash'],
+} as const satisfies Record<VersionedKind, readonly [string, string]>
+
+/** Steps that are looked at, at most: each save is one. */
+const mostSteps = 5_000
+/** Saves that follow one another like this are one sitting, and its end is the version. */
+const sittingMs = 5 * 60_000
+
+/** Earlier versions of a text, the latest first, as far as history keeps them: one for each sitting. */
+export async function versionsOf(siteId: string, kind: VersionedKind, id: string): Promise<Version[]> {
+  const [table, field] = places[kind]
+  const steps = await many<{ was: Hash | null; madeAt: Date }>(
+    pool(),
+    `SELECT diff->$2->$3->'before'->>$4 AS was, made_at AS "madeAt" FROM history
+     WHERE site_id = $1 AND diff->$2 ? $3 AND diff->$2->$3->'after' ? $4
+     ORDER BY revision DESC LIMIT ${mostSteps}`,
+    [siteId, table, id, field],
+  )
+  return steps.flatMap(({ was, madeAt: until }, index): Version[] => {
+    // What it was before it was made is nothing.
+    if (was === null) return []
+    const writtenAt = steps[index + 1]?.madeAt ?? null
+    // One that was written over at once was on the way to another.
+    if (writtenAt !== null && until.getTime() - writtenAt.getTime() < sittingMs) return []
+    return [{ hash: was, writtenAt, until }]
+  })
+}
+
+/** Whether a site's history names a text: it may be read by whoever may read the site. */
+export const isInHistory = async (siteId: string, hash: Hash): Promise<boolean> =>
+  (await maybeOne(pool(), 'SELECT 1 FROM history_contents WHERE site_id = $1 AND hash = $2 LIMIT 1', [
+    siteId,
+    hash,
+  ])) !== null
