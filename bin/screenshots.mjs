@@ -67,7 +67,35 @@ const shots = {
   async checks() {
     await openSite('checks', 'Visit')
   },
+  async files() {
+    await openSite('pages', 'Terns')
+    const files = page.getByRole('region', { name: 'Files', exact: true })
+    await files.getByRole('button', { name: /^\d+ files$/ }).click()
+    await files.getByRole('button', { name: 'images/tern-in-flight.svg' }).click()
+    await page.getByText(/pixels$/).waitFor()
+  },
+  async versions() {
+    await openSite('pages', 'Opening days')
+    const text = page.getByRole('textbox', { name: 'Content of Opening days' })
+    await text.click()
+    await page.keyboard.press('Control+Home')
+    await page.keyboard.insertText('<p>New this year: open on Mondays in July.</p>\n')
+    await page.getByText(/^Saved \d/).waitFor()
+    await page.getByRole('button', { name: 'Earlier versions' }).click()
+    await page.getByText(/differs? from now/).waitFor()
+  },
+  async narrow() {
+    // What was written for the picture before is taken back.
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await page.getByText(/^Saved \d/).waitFor()
+    await page.setViewportSize({ width: 640, height: 800 })
+    await page.goto(`${address}/sites`)
+    await page.getByRole('link', { name: 'Marrow Skerry Light' }).click()
+    await page.getByRole('row', { name: 'Terns' }).click()
+  },
   async upload() {
+    await page.setViewportSize({ width: Number(process.env.WIDTH ?? 1280), height: 800 })
     await openSite('upload', 'Season 2025')
     await page.getByRole('button', { name: 'Compare again' }).waitFor()
   },

@@ -126,11 +126,11 @@ function Same({ lines, isFirst, isLast }: { lines: readonly string[]; isFirst: b
   return (
     <>
       {head.map((line, index) => (
-        <Line key={index} sign=" " text={line} />
+        <Line key={index} sign=" " text={line} className="pl-1.5" />
       ))}
-      {folded > 0 && <p className="py-0.5 pl-5 text-faint">{count(folded, 'line')} as now</p>}
+      {folded > 0 && <p className="py-0.5 pl-[26px] text-faint">{count(folded, 'line')} as now</p>}
       {tail.map((line, index) => (
-        <Line key={index} sign=" " text={line} />
+        <Line key={index} sign=" " text={line} className="pl-1.5" />
       ))}
     </>
   )
