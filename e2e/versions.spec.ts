@@ -46,10 +46,7 @@ test('an earlier version of a page is looked at beside that of now, and brought 
   await allSaved(page)
 
   await page.getByRole('button', { name: 'Earlier versions' }).click()
-  await dialog
-    .getByRole('button', { name: /^the first|^today|^\d/ })
-    .first()
-    .click()
+  await dialog.getByRole('button', { name: /until/ }).first().click()
   await dialog.getByRole('button', { name: 'Bring it back' }).click()
   await expect(editor(page)).toContainText('<p>one</p>')
   await allSaved(page)

@@ -19,7 +19,7 @@ const marks: Record<MarkState, { shape: keyof typeof strokes; colour: string; wo
   same: { shape: 'tick', colour: 'text-verdigris', word: 'same' },
   'changed there': { shape: 'bang', colour: 'text-rubric', word: 'changed there' },
   'gone there': { shape: 'bang', colour: 'text-rubric', word: 'gone there' },
-  'other there': { shape: 'bang', colour: 'text-ochre', word: 'a different file there' },
+  'other there': { shape: 'bang', colour: 'text-ochre', word: 'a different file' },
   unknown: { shape: 'dots', colour: 'text-quiet', word: 'not compared yet' },
   'to remove': { shape: 'dash', colour: 'text-ochre', word: 'to remove' },
   stray: { shape: 'dots', colour: 'text-quiet', word: 'stray' },

@@ -1,4 +1,4 @@
-import type { Hash } from '#core/site'
+import { emptyHash, type Hash } from '#core/site'
 import { many, maybeOne, pool } from '#server/platform'
 
 /** Which text: a page's content, a template, a style sheet. */
@@ -35,14 +35,17 @@ export async function versionsOf(siteId: string, kind: VersionedKind, id: string
      ORDER BY revision DESC LIMIT ${mostSteps}`,
     [siteId, table, id, field],
   )
-  return steps.flatMap(({ was, madeAt: until }, index): Version[] => {
-    // What it was before it was made is nothing.
-    if (was === null) return []
-    const writtenAt = steps[index + 1]?.madeAt ?? null
-    // One that was written over at once was on the way to another.
-    if (writtenAt !== null && until.getTime() - writtenAt.getTime() < sittingMs) return []
-    return [{ hash: was, writtenAt, until }]
-  })
+  const versions = steps.flatMap(({ was, madeAt: until }, index): Version[] =>
+    // What it was before it was made, and before anything was written in it, is nothing.
+    was === null || was === emptyHash
+      ? []
+      : [{ hash: was, writtenAt: steps[index + 1]?.madeAt ?? null, until }],
+  )
+  // One that was written over at once was on the way to another; all in one sitting, the first of it is left.
+  const ends = versions.filter(
+    ({ writtenAt, until }) => writtenAt === null || until.getTime() - writtenAt.getTime() >= sittingMs,
+  )
+  return ends.length > 0 ? ends : versions.slice(-1)
 }
 
 /** Whether a site's history names a text: it may be read by whoever may read the site. */
