@@ -3,6 +3,7 @@ import express, { type NextFunction, type Request, type Response } from 'express
 import sirv from 'sirv'
 import { config, log, migrate, pool, stopListening } from '#server/platform'
 import { endReaders } from '#server/contents'
+import { endChangers } from '#server/sites'
 import { startBackground, stopBackground } from '../server/background'
 import {
   logRequests,
@@ -103,5 +104,6 @@ export async function shutDown(server: Server | null): Promise<void> {
   await stopBackground()
   await stopListening()
   await endReaders()
+  await endChangers()
   await pool().end()
 }

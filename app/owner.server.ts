@@ -2,8 +2,17 @@ import Joi from 'joi'
 import { redirect } from 'react-router'
 import { type Account, accountOf } from '#server/accounts'
 import { Problem, sentenceOf } from '#core/problems'
-import { DatabaseError, databaseError, log, noteAccount, notFound, pool } from '#server/platform'
-import { loadSite, type StoredSite } from '#server/sites'
+import {
+  DatabaseError,
+  databaseError,
+  log,
+  noteAccount,
+  notFound,
+  parseJson,
+  pool,
+  storable,
+} from '#server/platform'
+import { type Answered, loadSite, type StoredSite } from '#server/sites'
 
 const uuid = Joi.string().guid({ version: 'uuidv4' })
 
@@ -19,9 +28,6 @@ async function unlessAway<T>(work: () => Promise<T>): Promise<T> {
   }
 }
 
-/** Text that PostgreSQL, JSON and UTF-8 all can hold: half a character, and none at all, become a mark. */
-const storable = (text: string) => text.replaceAll('\0', '\ufffd').toWellFormed()
-
 /** A form's fields as texts; what cannot be read as a form is answered 400. */
 export async function readForm(request: Request): Promise<Record<string, string>> {
   const form = await request.formData().catch(() => {
@@ -35,19 +41,7 @@ export async function readForm(request: Request): Promise<Record<string, string>
 }
 
 /** A body as JSON; null for what is none. */
-export async function readJson(request: Request): Promise<unknown> {
-  const text = await request.text()
-  try {
-    // Only where an escape stands for such a character does every text have to be looked at.
-    const isPlain = !/\\u(?:0000|d[89a-f])/i.test(text)
-    return JSON.parse(
-      storable(text),
-      isPlain ? undefined : (_, value: unknown) => (typeof value === 'string' ? storable(value) : value),
-    )
-  } catch {
-    return null
-  }
-}
+export const readJson = async (request: Request): Promise<unknown> => parseJson(await request.text())
 
 /** The account a request comes from; without one the visitor is sent to sign in. */
 export async function requireAccount(request: Request): Promise<Account> {
@@ -101,4 +95,10 @@ export function checkInput<T>(schema: Joi.ObjectSchema<T>, input: unknown): T {
       { detail: { field: error.details[0]?.path[0] ?? null } },
     )
   return value as T
+}
+
+/** An answer that is JSON already. */
+export function answered({ status, json }: Answered): Response {
+  if (status === 404) throw notFound()
+  return new Response(json, { status, headers: { 'content-type': 'application/json' } })
 }

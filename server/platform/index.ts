@@ -19,3 +19,4 @@ export {
 export { notFound } from './problem'
 export { deleteOldLimits, deleteOldRequests, noteRequest } from './requests'
 export { isSigned, seal, sign, unseal } from './secrets'
+export { parseJson, storable } from './json'

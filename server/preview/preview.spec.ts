@@ -3,7 +3,7 @@ import { beginSession, endSession } from '../accounts/accounts'
 import { pool } from '../platform/pool'
 import { previewBase, servePreview } from './preview'
 import { filesOfSite } from '../sites/build'
-import { changeSite } from '../sites/changes'
+import { changeSite } from '../sites/changes/changes'
 import { zipSite } from '../sites/zip'
 import { accountWithSite, delivered, freshDatabase, siteOf, writePage } from '../testing/support'
 

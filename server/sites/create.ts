@@ -4,7 +4,7 @@ import { defaultScheme, type Scheme } from '#core/site'
 import { defaultTemplate, starterStyle } from '#core/template'
 import { putBlobs } from '#server/contents'
 import { noteRequest, transaction } from '#server/platform'
-import { insertSite } from './site-rows'
+import { insertSite } from './rows/site-rows'
 
 /** Makes a site from a plan, with the default template and style sheet; returns its id. Asked for again under one request id, it is made once. */
 export async function createSite(

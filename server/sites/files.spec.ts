@@ -3,7 +3,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import { namesOf } from '#core/naming'
 import { accountWithSite, freshDatabase, siteOf, writePage } from '../testing/support'
 import { filesOfSite } from './build'
-import { changeSite, stepHistory } from './changes'
+import { changeSite, stepHistory } from './changes/changes'
 import { openFile, takeFile, usesOfFiles } from './files'
 import { fileKindOf } from './file-kind'
 import { pool } from '../platform/pool'

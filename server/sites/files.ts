@@ -6,7 +6,7 @@ import type { Site, SiteFile } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
 import { getTexts, loadFacts, loadStyles, PostgresContents, textFrom } from '#server/contents'
 import { pool } from '#server/platform'
-import { changeSite, type Saved } from './changes'
+import { changeSite, type Saved } from './changes/changes'
 import { fileKindOf, tellingBytes } from './file-kind'
 
 /** Largest file, and all files of a site together, in bytes. */

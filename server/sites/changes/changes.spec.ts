@@ -5,19 +5,19 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/g
 import pg from 'pg'
 import { planSite, readOutline } from '#core/plan'
 import { diffSites, emptyHash } from '#core/site'
-import { getTexts, hashOf, putBlob } from '../contents/blobs'
-import { readConfig } from '../platform/config'
-import { pool, transaction } from '../platform/pool'
-import { saveRevision } from './history-rows'
-import { deleteSite, listSites } from './site-rows'
-import { housekeeping } from '../housekeeping'
-import { createSite } from './create'
-import { migrate } from '../platform/migrate'
+import { getTexts, hashOf, putBlob } from '../../contents/blobs'
+import { readConfig } from '../../platform/config'
+import { pool, transaction } from '../../platform/pool'
+import { saveRevision } from '../rows/history-rows'
+import { deleteSite, listSites } from '../rows/site-rows'
+import { housekeeping } from '../../housekeeping'
+import { createSite } from '../create'
+import { migrate } from '../../platform/migrate'
 import { changeSite, catchUp, previewChange, stepHistory } from './changes'
 import { readChange } from './change-request'
-import { filesOfSite } from './build'
-import { seal, unseal } from '../platform/secrets'
-import { accountWithSite, freshDatabase, siteOf, writePage } from '../testing/support'
+import { filesOfSite } from '../build'
+import { seal, unseal } from '../../platform/secrets'
+import { accountWithSite, freshDatabase, siteOf, writePage } from '../../testing/support'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
 let ids: { accountId: string; siteId: string }
@@ -232,7 +232,7 @@ test('a manifest is made anew only where it can have changed, and is the same ei
   )
   expect(changed.map((file) => file.path)).toEqual(['visit/tides.html'])
   const bytes = await second.bytesOf(second.manifest.map((file) => file.path))
-  const { hashOf } = await import('../contents/blobs')
+  const { hashOf } = await import('../../contents/blobs')
   for (const file of second.manifest) expect(hashOf(bytes.get(file.path)!)).toBe(file.hash)
 })
 

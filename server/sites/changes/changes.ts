@@ -3,7 +3,7 @@ import type pg from 'pg'
 import { type Change, copiesOf, edit, findRewrites, type Refusal, rippleOf, titleOf } from '#core/change'
 import { applyEdits } from '#core/markup'
 import { applyDiff, diffSites, isEmptyDiff, reverseDiff, type Site, type SiteDiff } from '#core/site'
-import { listAddresses } from './address-rows'
+import { listAddresses } from '../rows/address-rows'
 import { getTexts, hashOf, loadFacts, loadStyles, putBlobs, textFrom } from '#server/contents'
 import { Problem } from '#core/problems'
 import { announceSoon, noteRequest, notFound, transaction } from '#server/platform'
@@ -15,8 +15,8 @@ import {
   stepToRedo,
   stepToUndo,
   undoTitles,
-} from './history-rows'
-import { loadSite, remember, type StoredSite } from './site-rows'
+} from '../rows/history-rows'
+import { loadSite, remember, type StoredSite } from '../rows/site-rows'
 import { type RippleView, textsToShow, viewRipple } from './ripple-view'
 
 /** What a window gets back: everything it has not seen yet, its own change among it. */

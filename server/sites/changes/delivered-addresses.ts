@@ -1,9 +1,9 @@
 import { edit } from '#core/change'
 import { diffSites, isEmptyDiff } from '#core/site'
-import { listAddresses } from './address-rows'
+import { listAddresses } from '../rows/address-rows'
 import { announce, transaction } from '#server/platform'
-import { saveRevision } from './history-rows'
-import { loadSite } from './site-rows'
+import { saveRevision } from '../rows/history-rows'
+import { loadSite } from '../rows/site-rows'
 
 /**
  * Brings what the site says of addresses that are out in the world up to what its destinations hold.
