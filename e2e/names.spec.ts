@@ -90,14 +90,14 @@ test('a scheme is tried beside the one in use, shows its ripple, is applied, und
   await signUp(page)
   await makeSite(page, 'Lime Kiln', 'Home\n  The kiln')
   await openView(page, 'Names')
-  await page.setInputFiles('input[type=file]', {
+  await page.getByLabel('Read one from a file: the file').setInputFiles({
     name: 'scheme.json',
     mimeType: 'application/json',
     buffer: Buffer.from(file),
   })
   await page.getByRole('button', { name: 'Try it here' }).click()
   await expect(row(page, /The kiln/)).toContainText('kiln.html')
-  await page.setInputFiles('input[type=file]', {
+  await page.getByLabel('Read one from a file: the file').setInputFiles({
     name: 'bad.json',
     mimeType: 'application/json',
     buffer: Buffer.from(file.replace('".html"', '".exe"')),

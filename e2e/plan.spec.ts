@@ -62,7 +62,7 @@ test('the plan is typed over as text; what that means is shown, can be corrected
 
 test('a plan comes in and goes out as a file, with what was assumed said', async ({ page }) => {
   await page.getByRole('tab', { name: 'Text' }).click()
-  await page.setInputFiles('input[type=file]', {
+  await page.getByLabel('Read a file: the file').setInputFiles({
     name: 'plan.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from('level;label\r\n1;Saltpan Chapel\r\n2;Visit\r\n2;Caf\u00e9\r\n', 'latin1'),
@@ -78,7 +78,7 @@ test('a plan comes in and goes out as a file, with what was assumed said', async
   expect(await readFile(await download.path(), 'utf8')).toBe(
     'level,label,trial,in menus,own name,title,description\r\n1,Saltpan Chapel,,yes,,,\r\n2,Visit,,yes,,,\r\n2,Café,,yes,,,\r\n',
   )
-  await page.setInputFiles('input[type=file]', {
+  await page.getByLabel('Read a file: the file').setInputFiles({
     name: 'broken.opml',
     mimeType: 'text/xml',
     buffer: Buffer.from('<opml>\n<body>'),
@@ -89,7 +89,7 @@ test('a plan comes in and goes out as a file, with what was assumed said', async
 test('a new site is made from the file of a plan, with its file names shown before', async ({ page }) => {
   await page.goto('/sites/new')
   await page.getByLabel('The site is called').fill('Lime Kiln')
-  await page.setInputFiles('input[type=file]', {
+  await page.getByLabel('Read a file: the file').setInputFiles({
     name: 'kiln.opml',
     mimeType: 'text/xml',
     buffer: Buffer.from(

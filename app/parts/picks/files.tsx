@@ -32,6 +32,7 @@ export function FileButton({
         ref={input}
         type="file"
         hidden
+        aria-label={`${words}: the file`}
         accept={accept}
         onChange={(event) => {
           const chosen = event.target.files?.[0]
