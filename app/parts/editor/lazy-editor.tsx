@@ -25,7 +25,7 @@ export function CodeEditor(props: EditorProps) {
   const meanwhile = (
     <pre
       aria-busy="true"
-      className="h-full overflow-hidden py-2 pl-[37px] font-mono text-[13.5px] leading-[1.6] wrap-anywhere whitespace-pre-wrap"
+      className="h-full overflow-hidden py-2 pl-[34px] font-mono text-[13.5px] leading-[1.6] wrap-anywhere whitespace-pre-wrap"
     >
       {props.value.slice(0, shown)}
     </pre>
