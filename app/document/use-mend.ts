@@ -1,27 +1,46 @@
 import { useState } from 'react'
-import type { Finding, Mend } from '#core/findings'
-import { applyEdits } from '#core/markup'
 import type { ChangeRequest } from '#core/change'
+import type { Finding, Mend } from '#core/findings'
+import { applyEdits, type TextEdit } from '#core/markup'
 import { useSite } from './site-context'
 import { fetchText } from './use-text'
 
 const notFetched = 'The text could not be fetched: the server does not answer. Try again in a moment.'
 
-/** Mends what was found, as a change like any other: asked about first where it touches more, and undone alike. */
+type Chosen = readonly [finding: Finding, way: Mend]
+
+/** Whether a finding can be mended in one way only, which needs no choice. */
+export const sureWay = ({ mends }: Finding): Mend | null => (mends.length === 1 ? mends[0]! : null)
+
+/** Mends what was found, as changes like any other: asked about first where they touch more, and undone alike. */
 export function useMend() {
   const { site, store } = useSite()
   const [problem, setProblem] = useState<string | null>(null)
-  const mend = async ({ place }: Finding, way: Mend): Promise<void> => {
+
+  /** Mends several at once: all edits of one text are one change. */
+  const mend = async (chosen: readonly Chosen[]): Promise<void> => {
     setProblem(null)
-    if ('change' in way) return void store.change(way.change)
-    const { edits, was } = way
+    const texts = new Map<string, { finding: Finding; was: string; edits: TextEdit[] }>()
+    for (const [finding, way] of chosen) {
+      if ('change' in way) {
+        store.change(way.change)
+        continue
+      }
+      const key = `${finding.place.kind} ${finding.place.id} ${way.was}`
+      const text = texts.get(key) ?? { finding, was: way.was, edits: [] }
+      texts.set(key, text)
+      text.edits.push(...way.edits)
+    }
     try {
-      const text = applyEdits(await fetchText(site.id, was), edits)
-      const change: ChangeRequest =
-        place.kind === 'page'
-          ? { kind: 'setContent', pageId: place.id, text, was }
-          : { kind: 'setTemplate', templateId: place.id, text, was }
-      store.change(change)
+      for (const { finding, was, edits } of texts.values()) {
+        const { kind, id } = finding.place
+        const text = applyEdits(await fetchText(site.id, was), edits)
+        const change: ChangeRequest =
+          kind === 'page'
+            ? { kind: 'setContent', pageId: id, text, was }
+            : { kind: 'setTemplate', templateId: id, text, was }
+        store.change(change)
+      }
     } catch {
       setProblem(notFetched)
     }

@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react'
 import { Link, useRevalidator } from 'react-router'
 import { type Finding, ruleOf } from '#core/findings'
 import { findingsOf } from '#server/sites'
-import { useMend } from '../document/use-mend'
+import { sureWay, useMend } from '../document/use-mend'
 import { useSelection, useSite } from '../document/site-context'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'
@@ -56,7 +56,10 @@ function Findings({ findings }: { findings: readonly Finding[] }) {
       )}
       {[...groups].map(([rule, list]) => (
         <section key={rule} className="mb-7">
-          <h3 className="text-[19px]">{ruleOf(rule).title}</h3>
+          <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+            <h3 className="text-[19px]">{ruleOf(rule).title}</h3>
+            <MendAll findings={list} title={ruleOf(rule).title} />
+          </div>
           <p className="mb-2 max-w-prose text-quiet">{ruleOf(rule).why}</p>
           <ul className="border-t border-rule">
             {list.slice(0, drawnOfRule).map((finding) => (
@@ -71,6 +74,35 @@ function Findings({ findings }: { findings: readonly Finding[] }) {
         </section>
       ))}
     </div>
+  )
+}
+
+/** One step for all findings of a rule that can be mended in one way only. */
+function MendAll({ findings, title }: { findings: readonly Finding[]; title: string }) {
+  const { mend, problem } = useMend()
+  const sure = findings.flatMap((finding) => {
+    const way = sureWay(finding)
+    return way ? [[finding, way] as const] : []
+  })
+  if (sure.length < 2) return null
+  return (
+    <span className="flex flex-wrap items-baseline gap-x-4">
+      {problem !== null && (
+        <span role="alert" className="text-rubric">
+          {problem}
+        </span>
+      )}
+      <button
+        type="button"
+        className="link"
+        aria-label={`${title}: mend ${sure.length} of them`}
+        onClick={() => void mend(sure)}
+      >
+        {sure.length === findings.length
+          ? `Mend all ${sure.length}`
+          : `Mend the ${sure.length} that are sure`}
+      </button>
+    </span>
   )
 }
 
@@ -106,7 +138,7 @@ function FindingLine({ finding }: { finding: Finding }) {
             type="button"
             className="link max-w-72 truncate"
             title={one.words}
-            onClick={() => void mend(finding, one)}
+            onClick={() => void mend([[finding, one]])}
           >
             {one.words}
           </button>

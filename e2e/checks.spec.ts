@@ -1,0 +1,34 @@
+import { expect, test } from '@playwright/test'
+import { allSaved, expectAccessible, makeSite, openView, row, signUp } from './support'
+
+test('what is found is mended where it is found, one by one and all of a rule at once, and undone', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Birds\n    Terns\n    Gulls\n  Visit')
+  await openView(page, 'Pages')
+  await row(page, /Visit/).click()
+  await page.getByRole('textbox', { name: 'Content of Visit' }).click()
+  await page.keyboard.insertText(
+    '<p><a href="/Birds/Terns.html">terns</a> <a href="gulls.html">gulls</a></p>\n<p><a href="/nowhere-at-all.pdf">x</a></p>',
+  )
+  await allSaved(page)
+
+  await openView(page, 'Checks')
+  const broken = page.getByRole('heading', { name: 'Links and references that lead nowhere' })
+  await expect(broken).toBeVisible()
+  await expect(page.getByRole('listitem').filter({ hasText: 'leads to no page' })).toHaveCount(3)
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Lead it to birds/gulls.html' }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'leads to no page' })).toHaveCount(2)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'leads to no page' })).toHaveCount(3)
+
+  await page.getByRole('button', { name: /mend 2 of them/ }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'leads to no page' })).toHaveCount(1)
+  await allSaved(page)
+  await openView(page, 'Pages')
+  await expect(page.getByRole('textbox', { name: 'Content of Visit' })).toContainText(
+    '<a href="/birds/terns.html">terns</a> <a href="birds/gulls.html">gulls</a>',
+  )
+})
