@@ -19,6 +19,8 @@ function changers(): Piscina<AskedFor, Answered> {
   const made = new Piscina<AskedFor, Answered>({
     filename: path.resolve('server/sites/changes/answer-change.worker.ts'),
     execArgv: ['--import', 'tsx'],
+    // It works on the database that this thread works on, whatever the process was started with.
+    env: { ...process.env } as Record<string, string>,
     maxThreads: 1,
     minThreads: 0,
     idleTimeout: 60_000,
