@@ -104,6 +104,13 @@ describe('what a file is', () => {
   test.each([
     ['Sea.jpg', png, 'image', 'Sea.png'],
     ['Sea', png, 'image', 'Sea.png'],
+    // A chunk that goes on far beyond what is looked at.
+    [
+      'Sea.png',
+      Buffer.concat([png.subarray(0, 33), Buffer.from('7fffffff69434350', 'hex'), Buffer.alloc(90_000, 7)]),
+      'image',
+      'Sea.png',
+    ],
     ['Sea.png', text('no picture at all'), 'other', 'Sea.png'],
     ['Tern.svg', text('<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg"/>'), 'image', 'Tern.svg'],
     ['Tern.svg', text('just words'), 'document', 'Tern.svg'],
