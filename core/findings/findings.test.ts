@@ -1,17 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import type { Site } from '#core/site'
-import { change, pageCalled, siteFrom, TextStore } from '#core/testing'
+import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
 import { adviseOnPlan, findFindings } from './index'
 
-const write = (site: Site, store: TextStore, label: string, html: string) => {
-  const page = pageCalled(site, label)
-  return change(site, store, {
-    kind: 'setContent',
-    pageId: page.id,
-    content: store.put(html),
-    was: page.content,
-  })
-}
 /** Findings as `rule: label of the page, line`. */
 const found = (site: Site, store: TextStore) =>
   findFindings(site, store).map(({ rule, place: { id, line } }) => {

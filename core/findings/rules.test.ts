@@ -1,18 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import { applyEdits } from '#core/markup'
-import type { Site } from '#core/site'
-import { change, pageCalled, siteFrom, TextStore } from '#core/testing'
+import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
 import { findBy, type Finding, findFindings, type Rule } from './index'
 
-const write = (site: Site, store: TextStore, label: string, html: string) => {
-  const page = pageCalled(site, label)
-  return change(site, store, {
-    kind: 'setContent',
-    pageId: page.id,
-    content: store.put(html),
-    was: page.content,
-  })
-}
 /** The text at a finding's place once it is mended in the first way. */
 const mended = ({ mends }: Finding, store: TextStore) => {
   const [way] = mends

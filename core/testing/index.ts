@@ -59,6 +59,17 @@ export function change(site: Site, store: TextStore, what: Change): Site {
   return mend(site, edited.site, store, what)
 }
 
+/** Writes a page's content, as its author would. */
+export function write(site: Site, store: TextStore, label: string, html: string): Site {
+  const page = pageCalled(site, label)
+  return change(site, store, {
+    kind: 'setContent',
+    pageId: page.id,
+    content: store.put(html),
+    was: page.content,
+  })
+}
+
 /** `edit`, and the site it leaves held against `checkSite`: what tests use in its place. */
 export function editWhole(site: Site, what: Change): Edited {
   const edited = edit(site, what)
