@@ -21,6 +21,7 @@ test('files are added, shown, renamed with what refers to them, replaced, remove
   await fileRow(page, 'images/evening-at-the-pier.png').click()
   await expect(page.getByText('2 × 1 pixels')).toBeVisible()
   await expect(page.getByText('Nowhere: no page')).toBeVisible()
+  await expect(fileRow(page, 'images/evening-at-the-pier.png')).toContainText('not used')
   await expect(fileRow(page, 'documents/tide-table.csv')).toBeVisible()
   await expectAccessible(page)
 
@@ -33,6 +34,7 @@ test('files are added, shown, renamed with what refers to them, replaced, remove
   await allSaved(page)
   await fileRow(page, 'images/evening-at-the-pier.png').click()
   await expect(page.getByRole('link', { name: 'Visit' })).toBeVisible()
+  await expect(fileRow(page, 'images/evening-at-the-pier.png')).not.toContainText('not used')
   const name = page.getByLabel('It is called')
   await name.fill('Dusk.png')
   await name.press('Enter')

@@ -1,12 +1,12 @@
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import type { FileKind, SiteFile } from '#core/site'
-import type { FileUse } from '#server/sites'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count, size } from '../parts/format'
 import { Path } from '../parts/path'
 import { useFiles } from './files-context'
+import { useUses } from './use-uses'
 
 const kindWords: Readonly<Record<FileKind, string>> = {
   image: 'A picture',
@@ -22,7 +22,8 @@ export function FileView({ file }: { file: SiteFile }) {
   const { select } = useSelection()
   const { uploads, choose } = useFiles()
   const replacement = useRef<HTMLInputElement>(null)
-  const uses = useUses(site.id, file.id)
+  const all = useUses()
+  const uses = all && (all[file.id] ?? [])
   const path = names.files.get(file.id) ?? file.label
   const address = `/sites/${site.id}/files/${file.id}`
   return (
@@ -143,22 +144,4 @@ function Name({ file }: { file: SiteFile }) {
       />
     </label>
   )
-}
-
-/** Where a file is used; null until the server has told. */
-function useUses(siteId: string, fileId: string): readonly FileUse[] | null {
-  const { revision } = useSite()
-  const [found, setFound] = useState<{ id: string; uses: readonly FileUse[] } | null>(null)
-  useEffect(() => {
-    const abort = new AbortController()
-    fetch(`/sites/${siteId}/files`, { signal: abort.signal })
-      .then((response) => (response.ok ? response.json() : null))
-      .then((told: { uses: Record<string, FileUse[]> } | null) => {
-        if (told) setFound({ id: fileId, uses: told.uses[fileId] ?? [] })
-      })
-      // Without a connection the next revision asks again.
-      .catch(() => {})
-    return () => abort.abort()
-  }, [siteId, fileId, revision])
-  return found?.id === fileId ? found.uses : null
 }

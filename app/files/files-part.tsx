@@ -6,6 +6,7 @@ import { count, size } from '../parts/format'
 import { LongList } from '../parts/long-list'
 import { Path } from '../parts/path'
 import { useFiles } from './files-context'
+import { useUses } from './use-uses'
 
 const rowHeight = 30
 
@@ -15,6 +16,7 @@ export function FilesPart() {
   const { uploads, underWay, chosenId, choose } = useFiles()
   const [open, setOpen] = useState(false)
   const input = useRef<HTMLInputElement>(null)
+  const uses = useUses(open)
   const files = site.files
     .map((file) => ({ file, path: names.files.get(file.id) ?? file.label }))
     .sort((a, b) => (a.path < b.path ? -1 : 1))
@@ -97,6 +99,9 @@ export function FilesPart() {
                 onClick={() => choose(file.id === chosenId ? null : file.id)}
               >
                 <Path path={path} className="min-w-0 grow" />
+                {uses !== null && !uses[file.id] && (
+                  <span className="shrink-0 text-sm text-ochre">not used</span>
+                )}
                 <span className="shrink-0 text-sm text-quiet">{size(file.sizeBytes)}</span>
               </button>
             )

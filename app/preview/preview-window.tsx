@@ -1,8 +1,9 @@
-import { RotateCw } from 'lucide-react'
+import { Maximize2, Monitor, RotateCw, Smartphone, Tablet } from 'lucide-react'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { encodePath } from '#core/markup'
 import { pageTitle } from '#core/template'
 import { useSelection, useSite } from '../document/site-context'
+import { usePreviewWidth } from './use-preview-width'
 
 /** What the sandboxed page tells of itself. */
 interface Report {
@@ -18,6 +19,13 @@ function readMessage(data: unknown): Report | { readonly expired: string } | nul
     ? { path: told.path, title: told.title }
     : null
 }
+
+const shownAs = [
+  { as: 'room', words: 'As wide as there is room', Icon: Maximize2 },
+  { as: 'phone', words: 'As on a phone', Icon: Smartphone },
+  { as: 'tablet', words: 'As on a tablet', Icon: Tablet },
+  { as: 'desktop', words: 'As on a desktop', Icon: Monitor },
+] as const
 
 /** Well within the time an address is good for. */
 const renewEveryMs = 4 * 60_000
@@ -67,6 +75,7 @@ export function PreviewWindow({ base: first }: { base: string }) {
     frame.current?.contentWindow?.postMessage('rubricant-reload', '*')
   }, [revision])
 
+  const { room, style, width, setWidth, percent } = usePreviewWidth()
   const shown = report?.path ?? path
   return (
     <section className="grid h-full min-h-0 grid-rows-[auto_1fr] bg-vellum p-3" aria-label="Preview">
@@ -86,6 +95,22 @@ export function PreviewWindow({ base: first }: { base: string }) {
           >
             /{shown.replace(/(^|\/)index\.html?$/, '$1')}
           </span>
+          <span role="group" aria-label="Width of the page" className="flex items-center">
+            {percent < 100 && <span className="mr-1 text-xs text-quiet">{percent} %</span>}
+            {shownAs.map(({ as, words, Icon }) => (
+              <button
+                key={as}
+                type="button"
+                aria-label={words}
+                title={words}
+                aria-pressed={width === as}
+                className={`rounded p-1 hover:text-ink ${width === as ? 'bg-lapis-wash text-ink' : 'text-quiet'}`}
+                onClick={() => setWidth(as)}
+              >
+                <Icon size={14} />
+              </button>
+            ))}
+          </span>
           <button
             type="button"
             aria-label="Load the preview again"
@@ -98,15 +123,18 @@ export function PreviewWindow({ base: first }: { base: string }) {
           </button>
         </div>
       </div>
-      <iframe
-        ref={frame}
-        key={`${selected.id} ${path}`}
-        title={`Preview of ${selected.label}`}
-        // Where it begins; from then on it is led, and an address renewed meanwhile loads nothing anew.
-        src={first + encodePath(path)}
-        sandbox="allow-scripts allow-forms"
-        className="h-full w-full border border-rule bg-white"
-      />
+      <div ref={room} className="min-h-0 min-w-0 overflow-hidden">
+        <iframe
+          ref={frame}
+          key={`${selected.id} ${path}`}
+          title={`Preview of ${selected.label}`}
+          // Where it begins; from then on it is led, and an address renewed meanwhile loads nothing anew.
+          src={first + encodePath(path)}
+          sandbox="allow-scripts allow-forms"
+          className="border border-rule bg-white"
+          style={style}
+        />
+      </div>
     </section>
   )
 }

@@ -53,3 +53,22 @@ test('an earlier version of a page is looked at beside that of now, and brought 
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(editor(page)).toContainText('<p>1</p>')
 })
+
+test('a page is looked at as wide as on a phone and as on a desktop, however much room there is', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  const inside = () => page.frames().find((frame) => frame.url().includes('/preview/'))!
+  await page.frameLocator('iframe').getByRole('heading', { name: 'Home' }).waitFor()
+  await page.getByRole('button', { name: 'As on a phone' }).click()
+  await expect.poll(() => inside().evaluate(() => innerWidth)).toBeLessThanOrEqual(390)
+  await page.getByRole('button', { name: 'As on a desktop' }).click()
+  await expect.poll(() => inside().evaluate(() => innerWidth)).toBeGreaterThan(1_270)
+  // Made smaller, it is seen whole.
+  const box = (await page.locator('iframe').boundingBox())!
+  expect(box.x + box.width).toBeLessThanOrEqual(1_280)
+  await page.getByRole('button', { name: 'As wide as there is room' }).click()
+  await expect.poll(() => inside().evaluate(() => innerWidth)).toBeLessThan(1_000)
+})
