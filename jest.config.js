@@ -15,6 +15,9 @@ export default {
       ...shared,
       displayName: 'database',
       testMatch: ['<rootDir>/server/**/*.spec.ts'],
+      testPathIgnorePatterns: ['faults\\.spec\\.ts$'],
     },
+    // By itself: it watches how long the event loop is held, and nothing else may hold the processors.
+    { ...shared, displayName: 'faults', testMatch: ['<rootDir>/server/faults.spec.ts'] },
   ],
 }

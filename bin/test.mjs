@@ -83,6 +83,8 @@ await main(async () => {
       'node_modules/jest/bin/jest.js',
       '--selectProjects',
       project,
+      // A core each; on more, what is shared (one cluster, one disk) is the limit.
+      '--maxWorkers=2',
       '--json',
       `--outputFile=${file}`,
     ]
@@ -99,7 +101,8 @@ await main(async () => {
   const services = await startOwnServices('test')
   const { env, data, port } = services
   try {
-    if (wants('database')) await jest('database', { ...env, LOG_LEVEL: 'silent' })
+    if (wants('database'))
+      for (const project of ['database', 'faults']) await jest(project, { ...env, LOG_LEVEL: 'silent' })
 
     if (wants('e2e')) {
       await ensureBuild()

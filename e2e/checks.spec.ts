@@ -24,7 +24,7 @@ test('what is found is mended where it is found, one by one and all of a rule at
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'leads to no page' })).toHaveCount(3)
 
-  await page.getByRole('button', { name: /mend 2 of them/ }).click()
+  await page.getByRole('button', { name: /^Mend the 2 that are sure/ }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'leads to no page' })).toHaveCount(1)
   await allSaved(page)
   await openView(page, 'Pages')

@@ -92,12 +92,7 @@ function MendAll({ findings, title }: { findings: readonly Finding[]; title: str
           {problem}
         </span>
       )}
-      <button
-        type="button"
-        className="link"
-        aria-label={`${title}: mend ${sure.length} of them`}
-        onClick={() => void mend(sure)}
-      >
+      <button type="button" className="link" onClick={() => void mend(sure)}>
         {sure.length === findings.length
           ? `Mend all ${sure.length}`
           : `Mend the ${sure.length} that are sure`}
