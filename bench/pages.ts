@@ -1,7 +1,7 @@
 import { type Browser, chromium, type Page } from '@playwright/test'
 import { launchOptions } from '../bin/lib/chromium.mjs'
 
-// What a view of the demo asks of a browser: bytes that arrive by kind, the largest paint, long tasks.
+// What a view of the demo asks of a browser: bytes that arrive by kind, as they are packed, the largest paint, long tasks.
 // Cold is a browser that has never been here; warm, one that has.
 const address = process.env.BENCH_ADDRESS!
 const runs = 5
@@ -28,12 +28,14 @@ async function openDemo(browser: Browser): Promise<Page> {
 async function load(page: Page, url: string): Promise<Load> {
   const network = await page.context().newCDPSession(page)
   await network.send('Network.enable')
-  const kinds = new Map<string, string>()
+  const begun = new Map<string, { kind: string; headerBytes: number }>()
   const bytes = new Map<string, number>()
-  network.on('Network.responseReceived', ({ requestId, type }) => kinds.set(requestId, type))
+  network.on('Network.responseReceived', ({ requestId, type, response }) =>
+    begun.set(requestId, { kind: type, headerBytes: response.encodedDataLength }),
+  )
   network.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
-    const kind = kinds.get(requestId) ?? 'Other'
-    bytes.set(kind, (bytes.get(kind) ?? 0) + encodedDataLength)
+    const { kind, headerBytes } = begun.get(requestId) ?? { kind: 'Other', headerBytes: 0 }
+    bytes.set(kind, (bytes.get(kind) ?? 0) + Math.max(0, encodedDataLength - headerBytes))
   })
   await page.goto(url)
   await page.getByRole('treegrid', { name: 'Pages' }).waitFor()
