@@ -29,7 +29,6 @@ let database: Awaited<ReturnType<typeof freshDatabase>>
 let host: Awaited<ReturnType<typeof practiceHost>>
 let site: { accountId: string; siteId: string; destinationId: string }
 let number = 0
-
 beforeAll(async () => {
   database = await freshDatabase()
   host = await practiceHost()
