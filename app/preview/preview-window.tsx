@@ -21,10 +21,10 @@ function readMessage(data: unknown): Report | { readonly expired: string } | nul
 }
 
 const shownAs = [
-  { as: 'room', words: 'As wide as there is room', Icon: Maximize2 },
-  { as: 'phone', words: 'As on a phone', Icon: Smartphone },
-  { as: 'tablet', words: 'As on a tablet', Icon: Tablet },
-  { as: 'desktop', words: 'As on a desktop', Icon: Monitor },
+  { as: 'room', words: 'As wide as there is room', Icon: Maximize2, size: 14 },
+  { as: 'phone', words: 'As on a phone', Icon: Smartphone, size: 12 },
+  { as: 'tablet', words: 'As on a tablet', Icon: Tablet, size: 16 },
+  { as: 'desktop', words: 'As on a desktop', Icon: Monitor, size: 16 },
 ] as const
 
 /** Well within the time an address is good for. */
@@ -97,7 +97,7 @@ export function PreviewWindow({ base: first }: { base: string }) {
           </span>
           <span role="group" aria-label="Width of the page" className="flex items-center">
             {percent < 100 && <span className="mr-1 text-xs text-quiet">{percent} %</span>}
-            {shownAs.map(({ as, words, Icon }) => (
+            {shownAs.map(({ as, words, Icon, size }) => (
               <button
                 key={as}
                 type="button"
@@ -107,7 +107,7 @@ export function PreviewWindow({ base: first }: { base: string }) {
                 className={`rounded p-1 hover:text-ink ${width === as ? 'bg-lapis-wash text-ink' : 'text-quiet'}`}
                 onClick={() => setWidth(as)}
               >
-                <Icon size={14} />
+                <Icon size={size} />
               </button>
             ))}
           </span>

@@ -110,7 +110,7 @@ function FindingLine({ finding }: { finding: Finding }) {
   const page = place.kind === 'page' ? tree.byId.get(place.id) : null
   const view = page ? (finding.place.line === undefined ? 'plan' : 'pages') : 'template'
   return (
-    <li className="grid gap-x-4 gap-y-1 border-b border-rule py-2 desk:grid-cols-[11rem_1fr_auto]">
+    <li className="grid items-start gap-x-4 gap-y-1 border-b border-rule py-2 desk:grid-cols-[11rem_1fr_auto]">
       {page ? (
         <button type="button" className="link truncate text-left" onClick={() => select(page.id)}>
           {page.label}
@@ -120,7 +120,12 @@ function FindingLine({ finding }: { finding: Finding }) {
       )}
       <span>
         {finding.what}
-        {place.line !== undefined && <span className="text-quiet"> Line {place.line}.</span>}
+        {place.line !== undefined && (
+          <span className="text-quiet">
+            {' '}
+            Line {place.line}, column {place.column}.
+          </span>
+        )}
         {problem !== null && (
           <span role="alert" className="block text-rubric">
             {problem}

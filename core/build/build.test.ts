@@ -2,25 +2,24 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { parseHtml } from '#core/markup'
 import { writeOutline } from '#core/plan'
-import { brokenReferences, buildAll, change, outlines, pageCalled, siteFrom, TextStore } from '#core/testing'
+import {
+  brokenReferences,
+  buildAll,
+  change,
+  outlines,
+  pageCalled,
+  siteFrom,
+  TextStore,
+  write,
+} from '#core/testing'
 import { buildSite } from './index'
 
 const plan = 'Saltpan Chapel\n  Visit\n    Tides & ferries\n      Winter\n  Contact\n  Sketch (trial page)'
 
-function withContent(site: ReturnType<typeof siteFrom>, store: TextStore, label: string, html: string) {
-  const page = pageCalled(site, label)
-  return change(site, store, {
-    kind: 'setContent',
-    pageId: page.id,
-    content: store.put(html),
-    was: page.content,
-  })
-}
-
 describe('a built page', () => {
   test('is the template filled in, and looks hand-written', () => {
     const store = new TextStore()
-    const site = withContent(
+    const site = write(
       siteFrom(plan, store),
       store,
       'Tides & ferries',
@@ -100,7 +99,7 @@ raw
 
   test('keeps a relative reference as typed, and completes one that names a folder', () => {
     const store = new TextStore()
-    const site = withContent(
+    const site = write(
       siteFrom(plan, store),
       store,
       'Winter',

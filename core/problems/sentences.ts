@@ -48,6 +48,11 @@ export const sentences = {
       `“${step}” cannot be ${direction === 'undo' ? 'undone' : 'redone'}: what it touched has been changed since.`,
   ),
   'ask-first': fixed(409, 'This changes more than its own row.'),
+  'other-kind': about<{ readonly name: string; readonly old: string }>(
+    422,
+    ({ name, old }) =>
+      `“${name}” is another kind of file than “${old}”. Add it as a file of its own, and lead to it what refers to the old one.`,
+  ),
   'file-too-large': about<{ readonly most: string }>(
     413,
     ({ most }) => `This file is larger than ${most}, which is the most that one file may have.`,

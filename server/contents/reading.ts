@@ -1,9 +1,8 @@
-import path from 'node:path'
-import { Piscina } from 'piscina'
+import type { Piscina } from 'piscina'
 import { readNewPlan } from '#core/change'
 import { findCssReferences, type HtmlFacts, readHtml, type Reference } from '#core/markup'
 import { Problem } from '#core/problems'
-import { log } from '#server/platform'
+import { log, threadsOf } from '#server/platform'
 import type { ReadingAnswer, ReadingTask } from './reading.worker'
 
 /**
@@ -26,19 +25,11 @@ const globals = globalThis as { rubricantReaders?: Piscina<ReadingTask, ReadingA
 
 /** The threads that read, started when they are needed first. */
 function pool(): Piscina<ReadingTask, ReadingAnswer> {
-  if (globals.rubricantReaders) return globals.rubricantReaders
-  const made = new Piscina<ReadingTask, ReadingAnswer>({
-    filename: path.resolve('server/contents/reading.worker.ts'),
-    execArgv: ['--import', 'tsx'],
-    maxThreads: readers,
-    minThreads: 0,
-    idleTimeout: 60_000,
-    maxQueue: 200,
-    resourceLimits: { maxOldGenerationSizeMb: memoryMb, stackSizeMb: 4 },
-  })
-  // A thread that ends itself tells of it here too, after the text it was reading was refused.
-  made.on('error', (error) => log.warn({ err: error }, 'a thread that reads ended'))
-  return (globals.rubricantReaders = made)
+  return (globals.rubricantReaders ??= threadsOf('server/contents/reading.worker.ts', {
+    threads: readers,
+    memoryMb,
+    waiting: 200,
+  }))
 }
 
 const tooHeavy = (cause?: unknown) => new Problem('too-heavy', null, { cause })

@@ -16,7 +16,7 @@ export {
   type Queryable,
   transaction,
 } from './pool'
-export { notFound } from './problem'
 export { deleteOldLimits, deleteOldRequests, noteRequest } from './requests'
 export { isSigned, seal, sign, unseal } from './secrets'
-export { parseJson, storable } from './json'
+export { notFound, parseJson, storable } from './http'
+export { threadsOf } from './threads'

@@ -82,6 +82,13 @@ describe('a file that is sent', () => {
     })
   })
 
+  test('is not put in the place of another kind, under a name that says what it is not', async () => {
+    const id = await send('Map.png', png)
+    const jpeg = Buffer.concat([Buffer.from('ffd8ffe000104a464946', 'hex'), randomBytes(50)])
+    await expect(send('Map.jpg', jpeg, { replaces: id })).rejects.toMatchObject({ code: 'other-kind' })
+    expect((await site()).files.find((file) => file.id === id)!.sizeBytes).toBe(png.length)
+  })
+
   test('that is larger than one may be ends with a sentence, and leaves nothing', async () => {
     const before = await site()
     async function* endless() {

@@ -49,6 +49,9 @@ export async function takeFile(
   const { hash, sizeBytes } = await new PostgresContents(pool()).put(counted())
   const { kind, label } = await fileKindOf(name, head)
   const old = replaces === null ? undefined : site.files.find((file) => file.id === replaces)
+  // Under the old name, whose extension says what it is, hosts would send it as what it is not.
+  if (old && (await fileKindOf(old.label, head)).label !== old.label)
+    throw new Problem('other-kind', { name, old: old.label })
   return changeSite(
     site.id,
     accountId,

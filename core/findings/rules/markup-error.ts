@@ -14,7 +14,7 @@ export const markupError: Rule = {
       return {
         mark: `${error.code} ${index}`,
         place: at(error),
-        what: `${markupSentence(error.code)} Line ${error.line}, column ${error.column}.`,
+        what: markupSentence(error.code),
       }
     })
   },

@@ -1,6 +1,5 @@
-import path from 'node:path'
-import { Piscina } from 'piscina'
-import { log } from '#server/platform'
+import type { Piscina } from 'piscina'
+import { threadsOf } from '#server/platform'
 import { answerHere, type Answered, type AskedFor } from './answer-change'
 
 /**
@@ -15,20 +14,11 @@ const globals = globalThis as { rubricantChangers?: Piscina<AskedFor, Answered> 
 
 /** The thread that makes large changes, started when it is needed first: one at a time, since each is heavy. */
 function changers(): Piscina<AskedFor, Answered> {
-  if (globals.rubricantChangers) return globals.rubricantChangers
-  const made = new Piscina<AskedFor, Answered>({
-    filename: path.resolve('server/sites/changes/answer-change.worker.ts'),
-    execArgv: ['--import', 'tsx'],
-    // It works on the database that this thread works on, whatever the process was started with.
-    env: { ...process.env } as Record<string, string>,
-    maxThreads: 1,
-    minThreads: 0,
-    idleTimeout: 60_000,
-    maxQueue: 50,
-    resourceLimits: { maxOldGenerationSizeMb: memoryMb },
-  })
-  made.on('error', (error) => log.warn({ err: error }, 'the thread of large changes ended'))
-  return (globals.rubricantChangers = made)
+  return (globals.rubricantChangers ??= threadsOf('server/sites/changes/answer-change.worker.ts', {
+    threads: 1,
+    memoryMb,
+    waiting: 50,
+  }))
 }
 
 /** Does what a window asks for, here or beside. */

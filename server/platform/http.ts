@@ -14,3 +14,6 @@ export function parseJson(text: string): unknown {
     return null
   }
 }
+
+/** Not there, or another's: the two look the same from outside. */
+export const notFound = () => new Response('There is nothing at this address.', { status: 404 })

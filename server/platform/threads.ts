@@ -1,0 +1,28 @@
+import path from 'node:path'
+import { Piscina } from 'piscina'
+import { log } from './log'
+
+/**
+ * Threads that run a module of ours, started when they are first asked for and ended when they have had
+ * nothing to do for a minute.
+ * @param file the module, from the top of the project
+ */
+export function threadsOf<Task, Answer>(
+  file: string,
+  { threads, memoryMb, waiting }: { threads: number; memoryMb: number; waiting: number },
+): Piscina<Task, Answer> {
+  const made = new Piscina<Task, Answer>({
+    filename: path.resolve(file),
+    execArgv: ['--import', 'tsx'],
+    // They work on what this thread works on, whatever the process was started with.
+    env: { ...process.env } as Record<string, string>,
+    maxThreads: threads,
+    minThreads: 0,
+    idleTimeout: 60_000,
+    maxQueue: waiting,
+    resourceLimits: { maxOldGenerationSizeMb: memoryMb, stackSizeMb: 4 },
+  })
+  // A thread that ends itself tells of it here too, after what it was at was refused.
+  made.on('error', (error) => log.warn({ err: error, file }, 'a thread ended'))
+  return made
+}
