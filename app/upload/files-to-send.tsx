@@ -29,7 +29,7 @@ export function FilesToSend({
             {files.map((file) => (
               <li
                 key={file.path}
-                className="grid grid-cols-[minmax(0,1fr)_4.5rem_12.5rem] items-center gap-4 leading-7"
+                className="grid grid-cols-[minmax(0,1fr)_4.5rem_14rem] items-center gap-4 leading-7"
               >
                 <Path path={file.path} />
                 <span className="text-right text-sm text-quiet">{size(file.sizeBytes)}</span>
@@ -51,7 +51,7 @@ export function FilesToSend({
             {leftovers.map((file) => (
               <li
                 key={file.path}
-                className="grid grid-cols-[minmax(0,1fr)_4.5rem_12.5rem] items-center gap-4 leading-7"
+                className="grid grid-cols-[minmax(0,1fr)_4.5rem_14rem] items-center gap-4 leading-7"
               >
                 <Path path={file.path} />
                 <span className="text-right text-sm text-quiet">{size(file.sizeBytes)}</span>
