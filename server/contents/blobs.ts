@@ -2,9 +2,21 @@ import { createHash } from 'node:crypto'
 import type { Hash } from '#core/site'
 import { Problem } from '#core/problems'
 import { many, type Queryable } from '#server/platform'
+import type { Pieces, StoredContent } from './store'
 
 /** SHA-256 of bytes or of a text in UTF-8, as the core names contents. */
 export const hashOf = (bytes: Buffer | string): Hash => createHash('sha256').update(bytes).digest('hex')
+
+/** The hash and size of bytes that come in pieces; none of them is kept. */
+export async function hashOfPieces(pieces: Pieces): Promise<StoredContent> {
+  const hash = createHash('sha256')
+  let sizeBytes = 0
+  for await (const piece of pieces) {
+    hash.update(piece)
+    sizeBytes += piece.length
+  }
+  return { hash: hash.digest('hex'), sizeBytes }
+}
 
 /** Stores contents; what is there already is not stored again. */
 export async function putBlobs(db: Queryable, contents: readonly (Buffer | string)[]): Promise<Hash[]> {

@@ -1,5 +1,15 @@
-export { bytesFrom, getBlobs, getTexts, hashOf, missing, putBlob, putBlobs, textFrom } from './blobs'
+export {
+  bytesFrom,
+  getBlobs,
+  getTexts,
+  hashOf,
+  hashOfPieces,
+  missing,
+  putBlob,
+  putBlobs,
+  textFrom,
+} from './blobs'
 export { deleteOldFacts, loadFacts, loadStyles, readAhead } from './facts'
 export { endReaders, readPlanText, tryTemplate } from './reading'
 export { PostgresContents } from './postgres-store'
-export { type ContentStore, portionBytes, type StoredContent } from './store'
+export { type ContentStore, type Pieces, portionBytes, type StoredContent } from './store'

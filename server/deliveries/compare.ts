@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { compareDelivery, type Comparison } from '#core/delivery'
 import { namesOf } from '#core/naming'
 import type { Site } from '#core/site'
-import { hashOf } from '#server/contents'
+import { hashOfPieces } from '#server/contents'
 import { listListed, listRecorded, recordThere, replaceListing, type SentFile } from './delivery-rows'
 import { releaseHold, renewHold, takeHold } from './hold-rows'
 import { Problem } from '#core/problems'
@@ -97,20 +97,18 @@ export async function refreshListing(
   for (const portion of portionsOf(unknown))
     await eachOf(portion, readConcurrency, async ({ path, sizeBytes, hash }) => {
       // One that is not what its size says is another file, whatever it holds.
-      const bytes = await transport.read(path, sizeBytes).catch((error: { code?: string }) => {
+      const read = await hashOfPieces(transport.read(path, sizeBytes)).catch((error: { code?: string }) => {
         if (error.code === 'too-much') return null
         throw error
       })
-      if (bytes === null) return
-      const found = hashOf(bytes)
+      if (read === null) return
       const target = byPath.get(path)
       there.push({
         path,
-        hash: found,
-        sizeBytes: bytes.length,
+        ...read,
         modifiedSeconds: times.get(path) ?? null,
         // Ours, since it is byte for byte what the site has there.
-        pageId: found === hash && target?.kind === 'page' ? target.id : null,
+        pageId: read.hash === hash && target?.kind === 'page' ? target.id : null,
       })
     })
   await transaction((client) => recordThere(client, destinationId, there))

@@ -1,4 +1,5 @@
 import { randomBytes, randomUUID } from 'node:crypto'
+import { buffer } from 'node:stream/consumers'
 import type { Destination } from './destination-rows'
 import { deleteDestination, findDestination, insertDestination, updateDestination } from './destination-rows'
 import { isBusy } from './hold-rows'
@@ -111,8 +112,8 @@ async function tryWriting(transport: Transport, mark: string): Promise<void> {
   // A name of ours: should this be cut, the next delivery removes it.
   const name = partName('rubricant-test', mark, randomBytes(4).toString('hex'))
   const written = randomBytes(32)
-  await transport.put(name, written)
-  const read = await transport.read(name, written.length)
+  await transport.put(name, [written])
+  const read = await buffer(transport.read(name, written.length))
   await transport.remove(name)
   if (!read.equals(written)) throw new TransferError('other-bytes')
 }

@@ -25,7 +25,7 @@ test('a transport that somebody adds is chosen by the destination’s protocol, 
     ...transports,
     bottle,
   })
-  await transport.put('index.html', Buffer.from('<p>'))
+  await transport.put('index.html', [Buffer.from('<p>')])
   expect((await transport.list()).map(({ path }) => path)).toEqual(['index.html'])
   expect(opened).toEqual(['keeper corked sea'])
   expect(() => openDestination(destination, new AbortController().signal)).toThrow('bottle')

@@ -204,7 +204,8 @@ class DeliveryRun {
       const pageId = target?.kind === 'page' ? target.id : null
       // From here on it may be out, whether the host's word of it arrives or not.
       if (pageId !== null) this.#goingOut.push({ pageId, path })
-      const there = await transport.put(path, bytes.get(path)!, () => {
+      const pieces = (await files.piecesOf(path)) ?? [bytes.get(path)!]
+      const there = await transport.put(path, pieces, () => {
         this.#progress.fileCount += 1
         this.#progress.byteCount += sizeBytes
       })

@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises'
-import { type Build, buildSite } from '#core/build'
+import { type Build, buildSite, type BuiltEntry } from '#core/build'
 import type { ManifestFile } from '#core/delivery'
 import type { Hash, Site } from '#core/site'
 import {
@@ -63,9 +63,9 @@ const manifestLimit = 8
 /** The finished site in memory terms: a list of files, and their bytes on demand. */
 export interface SiteFiles {
   readonly manifest: readonly ManifestFile[]
-  /** Bytes of some of the files, by path; asked for in portions. */
+  /** Bytes of some of the files, by path; asked for in portions. Those that are large are left out. */
   bytesOf(paths: readonly string[]): Promise<Map<string, Buffer>>
-  /** Bytes of a file that is large, in pieces; null for one that `bytesOf` may hold whole. */
+  /** Bytes of a file that is large, in pieces; null for one that `bytesOf` holds whole. */
   piecesOf(path: string): Promise<AsyncIterable<Buffer> | null>
 }
 
@@ -130,17 +130,18 @@ export async function filesOfSite(db: Queryable, site: Site, signal?: AbortSigna
   if (manifests.size > manifestLimit) manifests.delete(manifests.keys().next().value!)
 
   const store = new PostgresContents(db)
+  const isLarge = ({ stored }: BuiltEntry) => stored !== null && stored.sizeBytes > portionBytes
   return {
     manifest,
     async piecesOf(path) {
       const entry = byPath.get(path)
-      if (!entry?.stored || entry.stored.sizeBytes <= portionBytes) return null
+      if (!entry?.stored || !isLarge(entry)) return null
       const content = await store.get(entry.stored.hash)
       if (!content) throw missing()
       return content.pieces
     },
     async bytesOf(paths) {
-      const entries = paths.flatMap((path) => byPath.get(path) ?? [])
+      const entries = paths.flatMap((path) => byPath.get(path) ?? []).filter((entry) => !isLarge(entry))
       const blobs = await getBlobs(
         db,
         entries.flatMap((entry) => entry.stored?.hash ?? []),

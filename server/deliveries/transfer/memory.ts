@@ -1,4 +1,5 @@
 import type { ListedFile } from '#core/delivery'
+import type { Pieces } from '#server/contents'
 import { mendListing, TransferError, type Transport } from './transport'
 
 interface StoredFile {
@@ -17,16 +18,18 @@ export class MemoryTransport implements Transport {
     return [...this.#files.keys()].map((path) => this.#listed(path))
   }
 
-  async read(path: string, mostBytes: number): Promise<Buffer> {
+  async *read(path: string, mostBytes: number): AsyncGenerator<Buffer> {
     const file = this.#files.get(path)
     if (!file) throw new TransferError('not-there', { at: path })
     if (file.bytes.length > mostBytes)
       throw new TransferError('too-much', { what: `${path} is larger than the host says it is.` })
-    return file.bytes
+    yield file.bytes
   }
 
-  async put(path: string, bytes: Buffer, onPlaced?: () => void): Promise<ListedFile> {
-    this.#files.set(path, { bytes: Buffer.from(bytes), modifiedSeconds: this.#clock++ })
+  async put(path: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile> {
+    const held: Uint8Array[] = []
+    for await (const piece of pieces) held.push(Buffer.from(piece))
+    this.#files.set(path, { bytes: Buffer.concat(held), modifiedSeconds: this.#clock++ })
     onPlaced?.()
     return this.#listed(path)
   }

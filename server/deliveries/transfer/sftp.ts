@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto'
 import path from 'node:path'
 import type { FileEntryWithStats, SFTPWrapper, Stats } from 'ssh2'
 import type { ListedFile } from '#core/delivery'
+import type { Pieces } from '#server/contents'
 import { SshConnection } from './sftp-connection'
 import {
   asideName,
@@ -177,11 +178,10 @@ class SftpTransport implements Transport {
     }
   }
 
-  async read(relative: string, mostBytes: number): Promise<Buffer> {
+  async *read(relative: string, mostBytes: number): AsyncGenerator<Buffer> {
     const at = this.#at(relative)
     const handle = await this.#do<Buffer>('read', at, (done) => this.sftp.open(at, 'r', done))
     try {
-      const pieces: Buffer[] = []
       let size = 0
       for (;;) {
         // As many pieces as can still come, at least the one that shows the end.
@@ -189,15 +189,14 @@ class SftpTransport implements Transport {
         const read = await Promise.all(
           Array.from({ length: count }, (_, index) => this.#readPiece(handle, at, size + index * pieceBytes)),
         )
-        for (const piece of read) {
-          pieces.push(piece)
-          size += piece.length
-          // What follows a short piece was asked for at the wrong place: it is asked for again.
-          if (piece.length < pieceBytes) break
-        }
+        // What follows a short piece was asked for at the wrong place: it is asked for again.
+        const short = read.findIndex((piece) => piece.length < pieceBytes)
+        const come = short < 0 ? read : read.slice(0, short + 1)
+        size += come.reduce((sum, piece) => sum + piece.length, 0)
         if (size > mostBytes)
           throw new TransferError('too-much', { what: `${at} is larger than the host says it is.` })
-        if (read[0]!.length === 0 || pieces[pieces.length - 1]!.length === 0) return Buffer.concat(pieces)
+        yield* come
+        if (come[come.length - 1]!.length === 0) return
       }
     } finally {
       this.#release(handle)
@@ -223,13 +222,13 @@ class SftpTransport implements Transport {
       this.connection.ask<void>((done) => this.sftp.close(handle, (error) => done(error))).catch(() => {})
   }
 
-  async put(relative: string, bytes: Buffer, onPlaced?: () => void): Promise<ListedFile> {
+  async put(relative: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile> {
     const at = this.#at(relative)
     try {
       await this.#makeFolder(path.posix.dirname(at))
       const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
       try {
-        await this.#write(temporary, bytes)
+        await this.#write(temporary, pieces)
         await this.#rename(temporary, at)
       } catch (error) {
         if (!this.connection.failure) await this.#unlink(temporary).catch(() => {})
@@ -243,8 +242,24 @@ class SftpTransport implements Transport {
     return { path: relative, sizeBytes: size, modifiedSeconds: mtime }
   }
 
-  async #write(at: string, bytes: Buffer): Promise<void> {
+  async #write(at: string, pieces: Pieces): Promise<void> {
     const handle = await this.#do<Buffer>('write', at, (done) => this.sftp.open(at, 'w', done))
+    try {
+      let written = 0
+      for await (const piece of pieces) {
+        await this.#writePiece(handle, at, Buffer.from(piece.buffer, piece.byteOffset, piece.length), written)
+        written += piece.length
+      }
+    } catch (error) {
+      this.#release(handle)
+      throw error
+    }
+    // Some disks say only here that they are full.
+    await this.#do<void>('write', at, (done) => this.sftp.close(handle, (error) => done(error)))
+  }
+
+  /** Writes a stretch of a file, in as many requests at once as hide the way there and back. */
+  async #writePiece(handle: Buffer, at: string, bytes: Buffer, place: number): Promise<void> {
     let next = 0
     const lane = async () => {
       while (next < bytes.length) {
@@ -252,18 +267,11 @@ class SftpTransport implements Transport {
         next = Math.min(from + pieceBytes, bytes.length)
         const length = next - from
         await this.#do<void>('write', at, (done) =>
-          this.sftp.write(handle, bytes, from, length, from, (error) => done(error)),
+          this.sftp.write(handle, bytes, from, length, place + from, (error) => done(error)),
         )
       }
     }
-    try {
-      await Promise.all(Array.from({ length: pieceConcurrency }, lane))
-    } catch (error) {
-      this.#release(handle)
-      throw error
-    }
-    // Some disks say only here that they are full.
-    await this.#do<void>('write', at, (done) => this.sftp.close(handle, (error) => done(error)))
+    await Promise.all(Array.from({ length: pieceConcurrency }, lane))
   }
 
   async #rename(from: string, to: string): Promise<void> {

@@ -1,3 +1,4 @@
+import { buffer } from 'node:stream/consumers'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { cuttingHost, type HostileListener, silentHost } from '../../../practice-host/hostile'
 import { practiceHost } from '../../testing/support'
@@ -35,6 +36,8 @@ const target = (more: Partial<TransferTarget> = {}): TransferTarget => ({
   mark: '0123abcd',
   ...more,
 })
+const readFrom = (transport: Transport, path: string, mostBytes: number) =>
+  buffer(transport.read(path, mostBytes))
 const codeOf = (work: Promise<unknown>) =>
   work.then(
     () => 'no error',
@@ -56,12 +59,13 @@ describe.each([
   beforeEach(async () => {
     transport = await openTransport()
   })
+  const read = (path: string, mostBytes: number) => readFrom(transport, path, mostBytes)
   afterEach(() => transport.close())
 
   test('lists nothing where nothing is, then what was put, folders and all', async () => {
     expect(await transport.list()).toEqual([])
-    const put = await transport.put('a/b/ü c.html', Buffer.from('one'))
-    await transport.put('index.html', Buffer.alloc(0))
+    const put = await transport.put('a/b/ü c.html', [Buffer.from('one')])
+    await transport.put('index.html', [Buffer.alloc(0)])
     expect(put).toMatchObject({ path: 'a/b/ü c.html', sizeBytes: 3 })
     const listed = [...(await transport.list())].sort((a, b) => (a.path < b.path ? -1 : 1))
     expect(listed.map(({ path, sizeBytes }) => [path, sizeBytes])).toEqual([
@@ -73,16 +77,41 @@ describe.each([
 
   test('replaces a file, reads back what was put, large ones too', async () => {
     const large = Buffer.alloc(1_500_000, 'Marrow Skerry ')
-    await transport.put('large.bin', Buffer.from('small'))
-    await transport.put('large.bin', large)
-    expect((await transport.read('large.bin', large.length)).equals(large)).toBe(true)
+    await transport.put('large.bin', [Buffer.from('small')])
+    await transport.put('large.bin', [large])
+    expect((await read('large.bin', large.length)).equals(large)).toBe(true)
     expect(await transport.list()).toHaveLength(1)
+  })
+
+  test('takes a file in pieces of any size, one at a time', async () => {
+    const whole = Buffer.alloc(300_000, 'Marrow Skerry ')
+    const given: number[] = []
+    async function* pieces() {
+      for (const [from, to] of [[0, 1], [1, 100_000], [100_000, 100_000], [100_000, 300_000]] as const) {
+        given.push(from)
+        yield whole.subarray(from, to)
+      }
+    } // prettier-ignore
+    expect(await transport.put('pieces.bin', pieces())).toMatchObject({ sizeBytes: 300_000 })
+    expect((await read('pieces.bin', 300_000)).equals(whole)).toBe(true)
+    expect(given).toEqual([0, 1, 100_000, 100_000])
+  })
+
+  test('leaves the file that is there, and no part, when the pieces do not come to their end', async () => {
+    await transport.put('page.html', [Buffer.from('old')])
+    async function* broken() {
+      yield Buffer.from('new, in pa')
+      throw new Error('the database went away')
+    }
+    await expect(transport.put('page.html', broken())).rejects.toThrow('went away')
+    expect((await read('page.html', 10)).toString()).toBe('old')
+    expect((await transport.list()).map((file) => file.path)).toEqual(['page.html'])
   })
 
   test('many puts at once end as one each, with no part left over', async () => {
     await Promise.all(
       Array.from({ length: 60 }, (_, index) =>
-        transport.put(`f${index % 5}/p${index}.html`, Buffer.from(`${index}`)),
+        transport.put(`f${index % 5}/p${index}.html`, [Buffer.from(`${index}`)]),
       ),
     )
     const listed = await transport.list()
@@ -91,20 +120,20 @@ describe.each([
   })
 
   test('removes; what is not there is removed already; reading it is an error', async () => {
-    await transport.put('x.html', Buffer.from('x'))
+    await transport.put('x.html', [Buffer.from('x')])
     await transport.remove('x.html')
     await transport.remove('x.html')
-    expect(await codeOf(transport.read('x.html', 10))).toBe('not-there')
+    expect(await codeOf(read('x.html', 10))).toBe('not-there')
   })
 
   test('reads no further than it is told to', async () => {
-    await transport.put('x.html', Buffer.from('12345'))
-    expect((await transport.read('x.html', 5)).toString()).toBe('12345')
-    expect(await codeOf(transport.read('x.html', 4))).toBe('too-much')
+    await transport.put('x.html', [Buffer.from('12345')])
+    expect((await read('x.html', 5)).toString()).toBe('12345')
+    expect(await codeOf(read('x.html', 4))).toBe('too-much')
   })
 
   test('mends what a cut put of its own left, and leaves that of others', async () => {
-    const put = (name: string) => transport.put(name, Buffer.from(name))
+    const put = (name: string) => transport.put(name, [Buffer.from(name)])
     await put(asideName('gone.html', '0123abcd'))
     await put(asideName('new.html', '0123abcd'))
     await put('new.html')
@@ -117,7 +146,7 @@ describe.each([
       'new.html',
       'page.html.ffffffff00000000.rubricant-part',
     ])
-    expect((await transport.read('new.html', 100)).toString()).toBe('new.html')
+    expect((await read('new.html', 100)).toString()).toBe('new.html')
   })
 })
 
@@ -161,26 +190,26 @@ describe('SFTP tells apart', () => {
   test('a full disk, a folder that may not be written, a file in a folder’s place, a cut connection', async () => {
     const transport = await open({ folder: 'public/faults' })
     host.faults.bytesLeft = 10
-    expect(await codeOf(transport.put('big.html', Buffer.alloc(1000)))).toBe('disk-full')
+    expect(await codeOf(transport.put('big.html', [Buffer.alloc(1000)]))).toBe('disk-full')
     host.faults.bytesLeft = null
     host.faults.readOnly = true
-    expect(await codeOf(transport.put('a.html', Buffer.from('a')))).toBe('not-allowed')
+    expect(await codeOf(transport.put('a.html', [Buffer.from('a')]))).toBe('not-allowed')
     host.faults.readOnly = false
     expect(await transport.list()).toEqual([])
-    await transport.put('file', Buffer.from('x'))
-    expect(await codeOf(transport.put('file/a.html', Buffer.from('a')))).toBe('not-a-folder')
+    await transport.put('file', [Buffer.from('x')])
+    expect(await codeOf(transport.put('file/a.html', [Buffer.from('a')]))).toBe('not-a-folder')
     const inFile = await open({ folder: 'public/faults/file' })
     expect(await codeOf(inFile.list())).toBe('not-a-folder')
     const slow = transport.list()
     host.faults.cut()
     expect(await codeOf(slow)).toBe('connection-lost')
-    expect(await codeOf(transport.put('a.html', Buffer.from('a')))).toBe('connection-lost')
+    expect(await codeOf(transport.put('a.html', [Buffer.from('a')]))).toBe('connection-lost')
   })
 
   test('a bare failure is told as such, never as the protocol’s word alone', async () => {
     const transport = await open({ folder: 'public/bare' })
     host.faults.failures.set('OPEN', 1)
-    const error = await transport.put('a.html', Buffer.from('a')).catch((failed: Error) => failed)
+    const error = await transport.put('a.html', [Buffer.from('a')]).catch((failed: Error) => failed)
     expect((error as Error).message).toContain('did not say why')
     expect((error as Error).message).not.toContain('Failure')
   })
@@ -214,7 +243,7 @@ describe('a host that does not answer as it should', () => {
   test.each(['OPEN', 'WRITE', 'RENAME', 'CLOSE'])('never answers %s of a put', async (what) => {
     const transport = await open({ folder: 'public/silent' })
     host.faults.never.add(what)
-    expect(await codeOf(transport.put('a.html', Buffer.from('a')))).toBe('timeout')
+    expect(await codeOf(transport.put('a.html', [Buffer.from('a')]))).toBe('timeout')
   })
 
   test('stops at once when it is told to, wherever it hangs', async () => {
@@ -236,9 +265,9 @@ describe('a host that does not answer as it should', () => {
 
   test('gives a file that is longer than it says', async () => {
     const transport = await open({ folder: 'public/long' })
-    await transport.put('a.html', Buffer.from('a'))
+    await transport.put('a.html', [Buffer.from('a')])
     host.faults.endless = 'file'
-    expect(await codeOf(transport.read('a.html', 100_000))).toBe('too-much')
+    expect(await codeOf(readFrom(transport, 'a.html', 100_000))).toBe('too-much')
   })
 
   test('is cut at any byte while it opens: every time it is told', async () => {
@@ -257,12 +286,12 @@ describe('a host that does not answer as it should', () => {
 describe('a host that does not rename onto a file', () => {
   test('never leaves a page missing: what cannot take its place gives it back', async () => {
     const transport = await open({ folder: 'public/aside' })
-    await transport.put('page.html', Buffer.from('old'))
+    await transport.put('page.html', [Buffer.from('old')])
     host.faults.renameReplaces = false
     // Once by itself, since the name is taken; then the file steps aside, and the new one fails again.
     host.faults.failAfter('RENAME', 2)
-    expect(await codeOf(transport.put('page.html', Buffer.from('new')))).toBe('host-refused')
-    expect((await transport.read('page.html', 10)).toString()).toBe('old')
+    expect(await codeOf(transport.put('page.html', [Buffer.from('new')]))).toBe('host-refused')
+    expect((await readFrom(transport, 'page.html', 10)).toString()).toBe('old')
     expect((await transport.list()).map((file) => file.path)).toEqual(['page.html'])
   })
 })

@@ -1,5 +1,6 @@
 import type { ListedFile } from '#core/delivery'
 import { Problem, type ProblemCode } from '#core/problems'
+import type { Pieces } from '#server/contents'
 
 /** Where a transport connects to. */
 export interface TransferTarget {
@@ -72,16 +73,17 @@ export interface Transport {
    * followed. `not-a-folder` when a file is in its place, `too-much` beyond the limits.
    */
   list(): Promise<ListedFile[]>
-  /** Whole contents of a file; `too-much` when it goes on beyond `mostBytes`. */
-  read(path: string, mostBytes: number): Promise<Buffer>
+  /** A file's bytes as they come; `too-much` as soon as it goes on beyond `mostBytes`. */
+  read(path: string, mostBytes: number): AsyncIterable<Buffer>
   /**
    * Puts a file in place so that nobody ever sees a part of it: written under a temporary name
    * beside it, then renamed. Folders on the way are made. Where the host cannot rename onto a file
    * that is there, the old one steps aside under a name that `mend` knows, and is put back on failure.
+   * @param pieces its bytes; one piece at a time is held
    * @param onPlaced called once the file is in place, before the host is asked what it makes of it
    * @returns the file as the host now reports it
    */
-  put(path: string, bytes: Buffer, onPlaced?: () => void): Promise<ListedFile>
+  put(path: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile>
   /** Removes a file; it is no error when it is not there. */
   remove(path: string): Promise<void>
   /**
