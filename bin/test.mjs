@@ -19,8 +19,9 @@ const flakyTitles = (suites) =>
     ...flakyTitles(inner),
     ...specs.filter((spec) => spec.tests.some((test) => test.status === 'flaky')).map((spec) => spec.title),
   ])
-/** Passed on to Playwright: a file or `-g title`. */
-const e2eFilter = process.argv.slice(2).filter((word) => !chosen.includes(word))
+/** Passed on to the one part that is chosen: a file, or what the title has after `-g` (`-t` for Jest). */
+const filter = process.argv.slice(2).filter((word) => !chosen.includes(word))
+const isFiltered = chosen.length === 1 && filter.length > 0
 
 /** Runs a step and shows its output as it comes; resolves to its exit code. */
 function step(title, command, args, env = {}) {
@@ -87,6 +88,7 @@ await main(async () => {
       '--maxWorkers=2',
       '--json',
       `--outputFile=${file}`,
+      ...(isFiltered ? ['--passWithNoTests', ...filter] : []),
     ]
     const code = await step(`Jest: ${project}`, 'node', args, env)
     const found = readJson(file)
@@ -94,7 +96,7 @@ await main(async () => {
     // A file that could not even be loaded has no tests to count, so it counts itself.
     failed += (found?.numFailedTests ?? 0) + (found?.numRuntimeErrorTestSuites ?? 0)
     if (code !== 0 && !found?.numFailedTests && !found?.numRuntimeErrorTestSuites) failed += 1
-    if (!found?.numTotalTests) count(`Jest: ${project} ran no test`, false)
+    if (!found?.numTotalTests && !isFiltered) count(`Jest: ${project} ran no test`, false)
   }
   if (wants('unit')) await jest('unit', {})
 
@@ -108,7 +110,7 @@ await main(async () => {
       await ensureBuild()
       const app = await startChild('bin/server.mjs', { ...services.env, LOG_LEVEL: 'error' }, /server ready/)
       services.stops.push(app.stop)
-      const code = await step('Playwright', 'npx', ['playwright', 'test', ...e2eFilter], {
+      const code = await step('Playwright', 'npx', ['playwright', 'test', ...(isFiltered ? filter : [])], {
         ...env,
         E2E_ADDRESS: `http://127.0.0.1:${port}`,
         E2E_PRACTICE_FOLDER: path.join(data, 'practice-host'),

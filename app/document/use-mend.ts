@@ -26,18 +26,19 @@ export function useMend() {
         store.change(way.change)
         continue
       }
-      const key = `${finding.place.kind} ${finding.place.id} ${way.was}`
+      const { kind, id, slot = '' } = finding.place
+      const key = `${kind} ${id} ${slot} ${way.was}`
       const text = texts.get(key) ?? { finding, was: way.was, edits: [] }
       texts.set(key, text)
       text.edits.push(...way.edits)
     }
     try {
       for (const { finding, was, edits } of texts.values()) {
-        const { kind, id } = finding.place
+        const { kind, id, slot } = finding.place
         const text = applyEdits(await fetchText(site.id, was), edits)
         const change: ChangeRequest =
           kind === 'page'
-            ? { kind: 'setContent', pageId: id, text, was }
+            ? { kind: 'setContent', pageId: id, ...(slot !== undefined && { slot }), text, was }
             : { kind: 'setTemplate', templateId: id, text, was }
         store.change(change)
       }

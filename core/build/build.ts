@@ -2,9 +2,10 @@ import { resolveReference } from '#core/links'
 import { applyEdits, findCssReferences, type HtmlFacts, type Reference, writeReference } from '#core/markup'
 import { forwardersOf, forwarderText } from './forwarders'
 import { ancestorsOf } from '#core/plan'
-import type { Hash, Page, Site, SiteFile, TextOf } from '#core/site'
+import { emptyHash, type Hash, type Page, type Site, type SiteFile, slotOf, type TextOf } from '#core/site'
 import {
-  compileTemplate,
+  type CompiledTemplate,
+  type Composed,
   contextOf,
   generatedSignature,
   generatedWeight,
@@ -13,6 +14,9 @@ import {
   outputReference,
   pageTitle,
   renderPage,
+  SiteTemplates,
+  type SlotContent,
+  type Trace,
   weightRefusal,
 } from '#core/template'
 
@@ -40,12 +44,21 @@ export interface BuildSources {
   readonly year: number
 }
 
+/** A finished page, and what wrote it. */
+export interface PageTrace {
+  readonly text: string
+  readonly trace: Trace
+  readonly composed: Composed | null
+}
+
 /** A site ready to be made, file by file. Nothing is rendered before it is asked for. */
 export interface Build {
   /** Every file of the site, by path in code-unit order; trial pages are not among them. */
   readonly entries: readonly BuiltEntry[]
   /** The text of a page or style sheet, `\n` line ends. Trial pages too. */
   textOf(id: string): string
+  /** A page's text as it is written here, what wrote each stretch of it, and its template put together. */
+  traceOf(id: string): PageTrace
   /** Why it is more than can be made; null where it is not. Nothing is made to know it. */
   refusal(): string | null
   /** Equal signatures mean equal texts, so a text made earlier can stand. */
@@ -56,12 +69,19 @@ export interface Build {
 export function buildSite(site: Site, sources: BuildSources): Build {
   const context = contextOf(site)
   const { tree, names } = context
-  const source = site.templates[0]
-  const template = compileTemplate(source ? sources.textOf(source.source) : '<slot name="content"></slot>')
+  const templates = new SiteTemplates(site, sources.textOf)
   const files = new Map(site.files.map((file) => [file.id, file]))
   const homeFile = homeFileOf(site)
   const { digest = (text: string) => text } = sources
-  const shared = JSON.stringify([source?.source, site.name, site.language, site.titlePattern, sources.year])
+  const shared = JSON.stringify([
+    site.name,
+    site.language,
+    site.titlePattern,
+    site.homeTitlePattern,
+    site.output,
+    sources.year,
+  ])
+  const withLineEnds = (text: string) => (site.output.lineEnd === 'crlf' ? text.replace(/\n/g, '\r\n') : text)
 
   const entries: BuiltEntry[] = []
   for (const { page, trial } of tree.places) {
@@ -91,65 +111,81 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     return applyEdits(css, edits)
   }
 
-  const pageText = (page: Page): string => {
+  const pageText = (page: Page, trace?: Trace): string => {
+    const template = templates.of(page)
     if (generatedWeight(context, template.generated, page) > mostPageBytes)
-      throw new RangeError(weightRefusal(context, template) ?? 'The page is too large.')
-    return renderPage(
-      context,
-      template,
-      page,
-      (name) =>
-        name === 'content'
-          ? { text: sources.textOf(page.content), facts: sources.factsOf(page.content) }
-          : null,
-      sources.year,
-    )
+      throw new RangeError(weightRefusal(context, (one) => templates.of(one)) ?? 'The page is too large.')
+    const content = (slot: string): SlotContent | null => {
+      const hash = slotOf(page, slot)
+      return hash === emptyHash ? null : { text: sources.textOf(hash), facts: sources.factsOf(hash) }
+    }
+    return renderPage(context, template, page, content, sources.year, trace)
   }
 
-  /** Where the references of a page lead, as far as another page's change can alter it. */
-  const targetsOf = (page: Page, path: string): string =>
-    sources
-      .factsOf(page.content)
-      .references.map((reference) => {
+  /** Where the references of a text lead, as far as another page's change can alter it. */
+  const targetsOf = (references: readonly Reference[], path: string): string =>
+    references
+      .map((reference) => {
         const target = resolveReference(reference.href, path, names, homeFile)
         return target.kind === 'page' || target.kind === 'file' ? target.path : ''
       })
       .join('\u0001')
 
-  // Template references and a top menu are the same for all pages: worked out once.
-  const templateTargets = template.references
-    .map((reference) => {
-      const target = resolveReference(reference.href, '', names, homeFile)
-      return target.kind === 'page' || target.kind === 'file' ? target.path : ''
-    })
-    .join('\u0001')
-  const wholeSite = ({ part, attributes }: (typeof template.generated)[number]) =>
-    (part.sharedLevels?.(attributes) ?? null) !== null
   const home = tree.byId.get(site.homeId)
-  const menus = home
-    ? template.generated.filter(wholeSite).map((part) => generatedSignature(context, part, home, digest))
-    : []
-  const ofPage = template.generated.filter((part) => !wholeSite(part))
-  const sharedSignature = digest([shared, templateTargets, ...menus].join('\u0003'))
+  /** What all pages of one template share, worked out once; and its parts that each page has its own of. */
+  const sharedBy = new Map<
+    string,
+    { signature: string; own: CompiledTemplate['generated']; slots: string[] }
+  >()
+  const sharedOf = (templateId: string) => {
+    let known = sharedBy.get(templateId)
+    if (!known) {
+      const template = templates.compiled(templateId)
+      // A top menu is the same for all pages.
+      const wholeSite = ({ part, attributes }: CompiledTemplate['generated'][number]) =>
+        (part.sharedLevels?.(attributes) ?? null) !== null
+      const menus = home
+        ? template.generated.filter(wholeSite).map((part) => generatedSignature(context, part, home, digest))
+        : []
+      known = {
+        signature: digest(
+          [shared, templates.sourcesOf(templateId), targetsOf(template.references, ''), ...menus].join(
+            '\u0003',
+          ),
+        ),
+        own: template.generated.filter((part) => !wholeSite(part)),
+        slots: [...new Set(template.slots.map((slot) => slot.name))],
+      }
+      sharedBy.set(templateId, known)
+    }
+    return known
+  }
 
   return {
     entries,
-    refusal: () => weightRefusal(context, template),
+    refusal: () => weightRefusal(context, (page) => templates.of(page)),
     textOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? styleText(file) : sources.textOf(file.hash)
       const forwarder = forwarders.get(id)
-      return forwarder ? forwarderText(site, forwarder) : pageText(tree.byId.get(id)!)
+      return withLineEnds(forwarder ? forwarderText(site, forwarder) : pageText(tree.byId.get(id)!))
+    },
+    traceOf(id) {
+      const page = tree.byId.get(id)!
+      const trace: Trace = []
+      const text = pageText(page, trace)
+      return { text, trace, composed: templates.composed(templates.idOf(page)) }
     },
     signatureOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? `${file.hash}\u0003${styleText(file)}` : file.hash
       const forwarder = forwarders.get(id)
-      if (forwarder) return forwarderText(site, forwarder)
+      if (forwarder) return withLineEnds(forwarderText(site, forwarder))
       const page = tree.byId.get(id)!
       const { path } = names.pages.get(id)!
+      const { signature, own, slots } = sharedOf(templates.idOf(page))
       return [
-        sharedSignature,
+        signature,
         path,
         ancestorsOf(tree, page)
           .map((above) => above.id)
@@ -157,9 +193,11 @@ export function buildSite(site: Site, sources: BuildSources): Build {
         page.label,
         pageTitle(page),
         page.description ?? '',
-        page.content,
-        targetsOf(page, path),
-        ...ofPage.map((part) => generatedSignature(context, part, page, digest)),
+        ...slots.flatMap((slot) => {
+          const hash = slotOf(page, slot)
+          return hash === emptyHash ? [''] : [hash, targetsOf(sources.factsOf(hash).references, path)]
+        }),
+        ...own.map((part) => generatedSignature(context, part, page, digest)),
       ].join('\u0003')
     },
   }

@@ -43,6 +43,7 @@ export function newPage(id: string, label: string, seq: number, content: string)
   return {
     id, label, seq, content, parentId: null, order: '', ownName: null, keptName: null, title: null,
     description: null, trial: false, inMenus: true, dated: false, date: null, addresses: [],
+    templateId: null, belowTemplateId: null, slots: {},
   } // prettier-ignore
 }
 

@@ -14,9 +14,10 @@ export {
   readNewPlan,
   withIds,
 } from './from-text/new-site'
-export { findMoved, findRewrites, type Moved, type Rewrite } from './rewrites'
+export { type HiddenSlot, hiddenSlots } from './hidden-slots'
+export { findMoved, findRewrites, type Moved, type Rewrite, withRewritten } from './rewrites'
 export { type Ripple, rippleOf } from './ripple'
-export { copiesOf, questionOf, shownOf, titleOf } from './told'
+export { copiesOf, isTyped, questionOf, shownOf, titleOf } from './told'
 export {
   type EditedPlan,
   type LineMark,

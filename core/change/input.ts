@@ -34,6 +34,8 @@ export const ids = Joi.array()
 export const hash = Joi.string().hex().length(64).required()
 export const place = { parentId: id.allow(null), after: id.allow(null) }
 export const text = Joi.string().required().allow('').max(longestText)
+/** The name of a slot. */
+export const slot = Joi.string().max(100)
 /** Texts on a line; the core says in words what is too long. */
 export const longestLine = 20_000
 

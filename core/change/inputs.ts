@@ -9,6 +9,7 @@ import { setFile } from './kinds/files/set-file.input'
 import { dropAddresses } from './kinds/names/drop-addresses.input'
 import { releaseNames } from './kinds/names/release-names.input'
 import { setScheme } from './kinds/names/set-scheme.input'
+import { moveSlot } from './kinds/page/move-slot.input'
 import { setContent } from './kinds/page/set-content.input'
 import { setPageFlag } from './kinds/page/set-page-flag.input'
 import { setPageText } from './kinds/page/set-page-text.input'
@@ -19,7 +20,12 @@ import { removePages } from './kinds/plan/remove-pages.input'
 import { replacePlan } from './kinds/plan/replace-plan.input'
 import { setHome } from './kinds/plan/set-home.input'
 import { setSetting } from './kinds/skeleton/set-setting.input'
-import { setTemplate } from './kinds/skeleton/set-template.input'
+import { setOutput } from './kinds/skeleton/set-output.input'
+import { addTemplate } from './kinds/templates/add-template.input'
+import { chooseTemplate } from './kinds/templates/choose-template.input'
+import { removeTemplate } from './kinds/templates/remove-template.input'
+import { setTemplate } from './kinds/templates/set-template.input'
+import { setTemplateField } from './kinds/templates/set-template-field.input'
 
 export { schemeInput } from './kinds/names/set-scheme.input'
 export type { ChangeInput, KeepText } from './input'
@@ -30,23 +36,29 @@ type InputOf<Kind> = Kind extends ChangeKind<infer C, infer R> ? ChangeInput<C, 
 const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   addFile: null,
   addPages,
+  addTemplate,
+  chooseTemplate,
   dropAddresses,
   duplicatePages,
   movePages,
+  moveSlot,
   noteAddresses: null,
   releaseNames,
   removeFile,
   removePages,
+  removeTemplate,
   renameFile,
   replacePlan,
   setContent,
   setFile,
   setHome,
+  setOutput,
   setPageFlag,
   setPageText,
   setScheme,
   setSetting,
   setTemplate,
+  setTemplateField,
 }
 
 /** Inputs by the name of their kind. */

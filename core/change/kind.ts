@@ -31,6 +31,8 @@ export interface ChangeKind<C, R = C> {
   readonly namesAfresh?: true
   /** True where it may put pages deeper than a plan may go. */
   readonly deepens?: true
+  /** True where it is typed letter by letter: it is made as it is typed, and what it touches shown after. */
+  readonly isTyped?: true
   /** True where menus show it. */
   readonly inMenus?: true | ((request: R) => boolean)
   /** Copies it makes, by the ids of their originals. */
@@ -40,6 +42,10 @@ export interface ChangeKind<C, R = C> {
 /** `“Terns”`, as a page is spoken of. */
 export const quoted = (site: Pick<Site, 'pages'>, id: string): string =>
   `“${site.pages.find((page) => page.id === id)?.label ?? 'A page'}”`
+
+/** `“Two columns”`, as a template is spoken of. */
+export const templateCalled = (site: Pick<Site, 'templates'>, id: string): string =>
+  `“${site.templates.find((one) => one.id === id)?.name ?? 'A template'}”`
 
 /** `“Terns”` or `3 pages`. */
 export const several = (site: Pick<Site, 'pages'>, ids: readonly string[]): string =>

@@ -9,12 +9,17 @@ import {
 } from '#core/markup'
 import { type Names, namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
-import type { Hash, Site, TextOf } from '#core/site'
+import { type Hash, type Site, textsOfPage, type TextOf, withSlot } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
 
 /** A text whose references have to follow a change. */
 export interface Rewrite {
-  readonly owner: { readonly kind: 'page' | 'file' | 'template'; readonly id: string }
+  readonly owner: {
+    readonly kind: 'page' | 'file' | 'template'
+    readonly id: string
+    /** Of a page: which of its texts. */
+    readonly slot?: string
+  }
   /** The text as it is after the change, before its references are mended. */
   readonly hash: Hash
   readonly edits: readonly (TextEdit & { readonly was: string })[]
@@ -96,9 +101,9 @@ export function findRewrites(
     const from = were.pages.get(original ?? page.id)?.path
     const to = become.pages.get(page.id)?.path
     if (from === undefined || to === undefined) continue
-    const { references } = sources.factsOf(page.content)
     const goal = original === undefined ? undefined : (id: string) => copies[id] ?? id
-    mend({ kind: 'page', id: page.id }, page.content, references, from, to, goal)
+    for (const { slot, hash } of textsOfPage(page))
+      mend({ kind: 'page', id: page.id, slot }, hash, sources.factsOf(hash).references, from, to, goal)
   }
   for (const template of after.templates) {
     const { references } = compileTemplate(sources.textOf(template.source))
@@ -153,11 +158,35 @@ export function countBroken(before: Site, after: Site, factsOf: RewriteSources['
   for (const page of after.pages) {
     const from = were.pages.get(page.id)?.path
     if (from === undefined || !real.has(page.id)) continue
-    for (const { href } of factsOf(page.content).references) {
+    for (const { href } of textsOfPage(page).flatMap(({ hash }) => factsOf(hash).references)) {
       const target = resolveReference(href, from, were, home)
       if (target.kind === 'page' && wasReal.has(target.id) && !real.has(target.id)) broken += 1
       if (target.kind === 'file' && !become.files.has(target.id)) broken += 1
     }
   }
   return broken
+}
+
+/** The site with what was rewritten in the place of what it was made from. */
+export function withRewritten(
+  site: Site,
+  made: readonly (Pick<Rewrite, 'owner'> & { readonly hash: Hash; readonly sizeBytes: number })[],
+): Site {
+  if (made.length === 0) return site
+  const byOwner = new Map<string, typeof made>()
+  for (const one of made) byOwner.set(one.owner.id, [...(byOwner.get(one.owner.id) ?? []), one])
+  return {
+    ...site,
+    pages: site.pages.map((page) =>
+      (byOwner.get(page.id) ?? []).reduce((next, { owner, hash }) => withSlot(next, owner.slot!, hash), page),
+    ),
+    templates: site.templates.map((one) => {
+      const [next] = byOwner.get(one.id) ?? []
+      return next ? { ...one, source: next.hash } : one
+    }),
+    files: site.files.map((one) => {
+      const [next] = byOwner.get(one.id) ?? []
+      return next ? { ...one, hash: next.hash, sizeBytes: next.sizeBytes } : one
+    }),
+  }
 }

@@ -1,6 +1,7 @@
 import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import type { Site } from '#core/site'
+import { type HiddenSlot, newlyHidden } from './hidden-slots'
 import { countBroken, findMoved, type Moved, type Rewrite, type RewriteSources } from './rewrites'
 
 /** All that a change touches, for showing before it is made. */
@@ -13,6 +14,8 @@ export interface Ripple {
   /** Pages that leave the site or join it. */
   readonly removed: readonly string[]
   readonly added: readonly string[]
+  /** Texts that their pages' templates show before it and not after: kept, and out of sight. */
+  readonly hidden: readonly HiddenSlot[]
   /** Addresses in the world that would change, and so need a forwarder. */
   readonly addresses: readonly string[]
   /** Whether it touches what is written or out in the world, and not only files that the register shows anyway. */
@@ -24,7 +27,7 @@ export function rippleOf(
   before: Site,
   after: Site,
   allRewrites: readonly Rewrite[],
-  factsOf: RewriteSources['factsOf'],
+  { factsOf, textOf }: Pick<RewriteSources, 'factsOf' | 'textOf'>,
 ): Ripple {
   const was = new Map(realPlaces(treeOf(before)).map(({ page }) => [page.id, page]))
   const is = new Map(realPlaces(treeOf(after)).map(({ page }) => [page.id, page]))
@@ -43,14 +46,16 @@ export function rippleOf(
   // Nothing breaks where nothing leaves; every reference is looked at only then.
   const leaves = removed.length > 0 || after.files.length < before.files.length
   const brokenCount = leaves ? countBroken(before, after, factsOf) : 0
+  const hidden = newlyHidden(before, after, textOf)
   return {
     moved,
     rewrites,
     brokenCount,
+    hidden,
     linkCount: rewrites.reduce((count, { edits }) => count + edits.length, 0),
     removed: removed.map((id) => pathIn(before, id)),
     added: [...is.keys()].filter((id) => !was.has(id)).map((id) => pathIn(after, id)),
     addresses,
-    reachesFurther: rewrites.length > 0 || brokenCount > 0 || addresses.length > 0,
+    reachesFurther: rewrites.length > 0 || brokenCount > 0 || addresses.length > 0 || hidden.length > 0,
   }
 }

@@ -30,3 +30,6 @@ export function questionOf(request: ChangeRequest, before: Site): Question & { r
 /** Copies that a change makes, by the ids of their originals. */
 export const copiesOf = (change: Change): Readonly<Record<string, string>> =>
   kindOf(change).copies?.(change) ?? {}
+
+/** Whether a change is made as it is typed, and what it touches shown after. */
+export const isTyped = (change: Change): boolean => kindOf(change).isTyped ?? false

@@ -1,7 +1,7 @@
 import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
-import type { Hash, Site, Template, TextOf } from '#core/site'
-import { type CompiledTemplate, compileTemplate, contextOf, homeFileOf } from '#core/template'
+import { type Hash, mainSlot, type Site, type Template, textsOfPage, type TextOf } from '#core/site'
+import { type CompiledTemplate, compileTemplate, contextOf, homeFileOf, SiteTemplates } from '#core/template'
 import type { HtmlFacts } from '#core/markup'
 import { type Finding, type FindingContext, type Found, inPage, inTemplate, type Rule } from './rule'
 import { advice, checks } from './rules'
@@ -16,6 +16,7 @@ export interface FindingSources {
 interface Read {
   readonly factsOf: (hash: Hash) => HtmlFacts
   readonly compiled: (template: Template) => CompiledTemplate
+  readonly templates: SiteTemplates | null
 }
 
 /** What rules that read nothing but a text said of it, by rule and by what was read. */
@@ -30,6 +31,8 @@ function findInText(rule: Extract<Rule, { reads: 'text' }>, facts: HtmlFacts, wa
     known.set(facts, (found = rule.find(facts, (line) => ({ kind: 'page', id: '', ...at(line) }), was)))
   return found
 }
+/** Told where it is not the slot that every page is written in. */
+const slotPlace = (slot: string) => (slot === mainSlot ? {} : { slot })
 const at = (line?: { readonly line: number; readonly column: number }) =>
   line && { line: line.line, column: line.column }
 
@@ -47,10 +50,12 @@ function find(rule: Rule, context: FindingContext): Found[] {
           return rule.find({ bases, errors: [] }, (line) => inTemplate(template, line), template.source)
         }),
         ...pages.flatMap((page) =>
-          findInText(rule, factsOf(page.content), page.content).map((found) => ({
-            ...found,
-            place: { ...found.place, id: page.id },
-          })),
+          textsOfPage(page).flatMap(({ slot, hash }) =>
+            findInText(rule, factsOf(hash), hash).map((found) => ({
+              ...found,
+              place: { ...found.place, id: page.id, ...slotPlace(slot) },
+            })),
+          ),
         ),
       ]
     case 'references':
@@ -63,14 +68,16 @@ function find(rule: Rule, context: FindingContext): Found[] {
           ),
         ),
         ...pages.flatMap((page) =>
-          rule.find(
-            factsOf(page.content).references,
-            {
-              from: names.pages.get(page.id)!.path,
-              was: page.content,
-              at: (line) => inPage(page, line),
-            },
-            context,
+          textsOfPage(page).flatMap(({ slot, hash }) =>
+            rule.find(
+              factsOf(hash).references,
+              {
+                from: names.pages.get(page.id)!.path,
+                was: hash,
+                at: (line) => ({ ...inPage(page, line), ...slotPlace(slot) }),
+              },
+              context,
+            ),
           ),
         ),
       ]
@@ -78,8 +85,9 @@ function find(rule: Rule, context: FindingContext): Found[] {
 }
 
 const nothingRead: Read = {
+  templates: null,
   factsOf: () => ({ references: [], errors: [], errorCount: 0, fixed: [], bases: [], ids: [] }),
-  compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], generated: [] }),
+  compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], generated: [], unit: '' }),
 }
 
 /**
@@ -98,7 +106,7 @@ export function findBy(chosen: readonly Rule[], site: Site, read: Read = nothing
   return chosen.flatMap((rule) => {
     const seen = new Map<string, number>()
     return find(rule, context).map(({ mark = '', mends = [], ...found }): Finding => {
-      const key = `${rule.id} ${found.place.id}${mark && ` ${mark}`}`
+      const key = [rule.id, found.place.id, found.place.slot, mark].filter(Boolean).join(' ')
       // The same thing twice in one text: the first and the second of them.
       const times = (seen.get(key) ?? 0) + 1
       seen.set(key, times)
@@ -109,7 +117,11 @@ export function findBy(chosen: readonly Rule[], site: Site, read: Read = nothing
 
 /** Everything wrong or risky in a site. */
 export const findFindings = (site: Site, { factsOf, textOf }: FindingSources): Finding[] =>
-  findBy(checks, site, { factsOf, compiled: (template) => compileTemplate(textOf(template.source)) })
+  findBy(checks, site, {
+    factsOf,
+    compiled: (template) => compileTemplate(textOf(template.source)),
+    templates: new SiteTemplates(site, textOf),
+  })
 
 /** What a practised author would remark on in a plan. */
 export const adviseOnPlan = (site: Site): Finding[] => findBy(advice, site)

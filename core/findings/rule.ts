@@ -3,12 +3,14 @@ import type { HtmlFacts, LinePlace, TextEdit } from '#core/markup'
 import type { Names } from '#core/naming'
 import type { Tree } from '#core/plan'
 import type { Hash, Page, Site, Template } from '#core/site'
-import type { CompiledTemplate, SiteContext } from '#core/template'
+import type { CompiledTemplate, SiteContext, SiteTemplates } from '#core/template'
 
 /** Where the thing a finding speaks of stands: in a page or in a template, as a whole or at a line. */
 export interface FindingPlace extends Partial<LinePlace> {
   readonly kind: 'page' | 'template'
   readonly id: string
+  /** Of a page: the slot it stands in, where that is not `content`. */
+  readonly slot?: string
 }
 
 /** One way to mend what was found. */
@@ -43,7 +45,10 @@ export interface FindingContext extends SiteContext {
   /** Real pages in reading order. */
   readonly pages: readonly Page[]
   readonly factsOf: (hash: Hash) => HtmlFacts
+  /** A template's own source, by itself. */
   readonly compiled: (template: Template) => CompiledTemplate
+  /** Templates put together with what they are based on; null for rules that read the plan alone. */
+  readonly templates: SiteTemplates | null
 }
 
 interface About {

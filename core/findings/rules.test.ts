@@ -72,7 +72,16 @@ test('a rule that somebody adds is asked like the others, and a text is read by 
       facts.set(hash, known)
       return known
     },
-    compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], generated: [] }),
+    compiled: () => ({
+      parts: [],
+      references: [],
+      bases: [],
+      unknown: [],
+      slots: [],
+      generated: [],
+      unit: '',
+    }),
+    templates: null,
   }
   const visit = pageCalled(site, 'Visit').id
   const find = () => findBy([rule], site, read)

@@ -15,5 +15,13 @@ export {
   walkHtml,
 } from './html'
 export { type LinePlace, Lines } from './lines'
-export { indentEdits, type Range, trimmedRange } from './indent'
+export {
+  commonLead,
+  indentEdits,
+  indentUnit,
+  type Lead,
+  leadInUnits,
+  type Range,
+  trimmedRange,
+} from './indent'
 export { writeReference } from './write-reference'

@@ -68,7 +68,10 @@ test('references in CSS: urls and imports, strings elsewhere left alone', () => 
 })
 
 const indentHtml = (html: string, indent: string) =>
-  applyEdits(html, indentEdits(html, { start: 0, end: html.length }, readHtml(html).fixed, indent))
+  applyEdits(
+    html,
+    indentEdits(html, { start: 0, end: html.length }, readHtml(html).fixed, (lead) => indent + lead),
+  )
 
 test('indentation leaves alone what white space belongs to', () => {
   expect(indentHtml('<p>a\nb</p>\n\n<pre>\n x\n</pre>\n<p>c</p>', '  ')).toBe(

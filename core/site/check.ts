@@ -9,6 +9,8 @@ export interface SiteFault {
     | 'home'
     | 'order-key'
     | 'no-template'
+    | 'unknown-template'
+    | 'based-on-itself'
     | 'no-content'
     | 'repeated-seq'
   readonly id: string
@@ -26,10 +28,14 @@ export function isOrderKey(key: string): boolean {
   return key.length === length || !key.endsWith('0')
 }
 
+/** Templates that may be based on one another in a row. */
+export const mostBases = 8
+
 /**
  * Everything that is not whole in a site; an empty list is what every change has to leave behind. Ids
  * are unique, over pages, files and templates each; every parent exists and none stands above itself;
- * the home page is there and at the top level; keys are keys; contents have names. Linear in the site.
+ * the home page is there and at the top level; keys are keys; contents have names; templates that pages and
+ * templates name are there, and none is based on itself. Linear in the site.
  */
 export function checkSite(site: Site): SiteFault[] {
   const faults: SiteFault[] = []
@@ -42,11 +48,14 @@ export function checkSite(site: Site): SiteFault[] {
     }
   }
   const byId = new Map(site.pages.map((page) => [page.id, page]))
+  const templates = new Map(site.templates.map((one) => [one.id, one]))
   const numbers = new Set<number>()
   for (const page of site.pages) {
     if (page.parentId !== null && !byId.has(page.parentId)) add('unknown-parent', page.id)
     if (!isOrderKey(page.order)) add('order-key', page.id)
-    if (page.content === '') add('no-content', page.id)
+    if (page.content === '' || Object.values(page.slots).includes('')) add('no-content', page.id)
+    for (const id of [page.templateId, page.belowTemplateId])
+      if (id !== null && !templates.has(id)) add('unknown-template', page.id)
     if (numbers.has(page.seq) || page.seq >= site.nextSeq) add('repeated-seq', page.id)
     numbers.add(page.seq)
   }
@@ -68,6 +77,17 @@ export function checkSite(site: Site): SiteFault[] {
   const home = byId.get(site.homeId)
   if (!home || home.parentId !== null || home.trial) add('home', site.homeId)
   if (site.pages.some((page) => page.parentId === site.homeId)) add('home', site.homeId)
-  if (site.templates.length === 0) add('no-template', site.id)
+  if (!templates.has(site.templateId)) add('no-template', site.id)
+  for (const template of site.templates) {
+    const way = new Set<string>()
+    for (let at: string | null = template.id; at !== null; at = templates.get(at)?.basedOn ?? null) {
+      if (!templates.has(at)) add('unknown-template', template.id)
+      if (way.has(at) || way.size > mostBases) {
+        add('based-on-itself', template.id)
+        break
+      }
+      way.add(at)
+    }
+  }
   return faults
 }

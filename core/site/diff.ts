@@ -15,7 +15,23 @@ export interface SiteDiff {
   readonly templates: Readonly<Record<string, RowDiff<Template>>>
 }
 
-const settingNames = ['name', 'language', 'titlePattern', 'homeId', 'scheme', 'nextSeq'] as const
+const settingNames = [
+  'name',
+  'language',
+  'titlePattern',
+  'homeTitlePattern',
+  'homeId',
+  'templateId',
+  'output',
+  'scheme',
+  'nextSeq',
+] as const
+
+/** What rows of differences lack that were kept before these fields were invented. */
+const laterFields: Readonly<Record<string, object>> = {
+  pages: { templateId: null, belowTemplateId: null, slots: {} } satisfies Partial<Page>,
+  templates: { basedOn: null } satisfies Partial<Template>,
+}
 
 // Not by their JSON: a database gives an object's keys back in an order of its own.
 const same = (a: unknown, b: unknown): boolean => deepEqual(a, b)
@@ -117,6 +133,7 @@ function fieldsFit<T extends object>(current: T, expected: Partial<T>): string |
 }
 
 function patchRows<T extends { id: string }>(
+  table: string,
   rows: readonly T[],
   patch: Readonly<Record<string, RowDiff<T>>>,
 ): { rows: readonly T[] } | { id: string; field: string | null } {
@@ -139,7 +156,7 @@ function patchRows<T extends { id: string }>(
   for (const id of left) {
     const change = patch[id]!
     if (change.before || !change.after) return { id, field: null }
-    result.push(change.after as T)
+    result.push({ ...laterFields[table], ...change.after } as T)
   }
   return { rows: result }
 }
@@ -157,11 +174,11 @@ export function applyDiff(site: Site, diff: SiteDiff): { site: Site } | { confli
     if (settings.nextSeq !== undefined)
       settings = { ...settings, nextSeq: Math.max(site.nextSeq, settings.nextSeq) }
   }
-  const pages = patchRows(site.pages, diff.pages)
+  const pages = patchRows('pages', site.pages, diff.pages)
   if (!('rows' in pages)) return { conflict: { table: 'pages', ...pages } }
-  const files = patchRows(site.files, diff.files)
+  const files = patchRows('files', site.files, diff.files)
   if (!('rows' in files)) return { conflict: { table: 'files', ...files } }
-  const templates = patchRows(site.templates, diff.templates)
+  const templates = patchRows('templates', site.templates, diff.templates)
   if (!('rows' in templates)) return { conflict: { table: 'templates', ...templates } }
   return {
     site: { ...site, ...settings, pages: pages.rows, files: files.rows, templates: templates.rows },
@@ -213,7 +230,11 @@ export function composeDiffs(first: SiteDiff, then: SiteDiff): SiteDiff {
 export function contentsOfDiff(diff: SiteDiff): Set<string> {
   const hashes = new Set<string>()
   const add = (hash: string | undefined) => void (hash !== undefined && hashes.add(hash))
-  for (const row of Object.values(diff.pages)) [row.before, row.after].forEach((one) => add(one?.content))
+  for (const row of Object.values(diff.pages))
+    for (const one of [row.before, row.after]) {
+      add(one?.content)
+      Object.values(one?.slots ?? {}).forEach(add)
+    }
   for (const row of Object.values(diff.files)) [row.before, row.after].forEach((one) => add(one?.hash))
   for (const row of Object.values(diff.templates)) [row.before, row.after].forEach((one) => add(one?.source))
   return hashes

@@ -38,9 +38,45 @@ export interface Page {
    * deliveries, not typed, so a difference adds and takes away single ones and never fails to fit.
    */
   readonly addresses: readonly string[]
-  /** The HTML of the content slot, by hash. */
+  /** The template it is made with; null for the one that pages here are made with (`templateOf`). */
+  readonly templateId: string | null
+  /** The template that pages below it are made with; null for the one that this page's place has. */
+  readonly belowTemplateId: string | null
+  /** The HTML of the slot `content`, by hash. */
   readonly content: Hash
+  /** The HTML of its other slots, by their names. What its template does not show is kept all the same. */
+  readonly slots: Readonly<Record<string, Hash>>
 }
+
+/** The slot that a page is written in first, and that every template is expected to have. */
+export const mainSlot = 'content'
+
+/** What a page holds in a slot; the empty text where nothing was written. */
+export const slotOf = (page: Pick<Page, 'content' | 'slots'>, slot: string): Hash =>
+  slot === mainSlot ? page.content : (Object.hasOwn(page.slots, slot) && page.slots[slot]) || emptyHash
+
+/** The page with something else in a slot; an empty one is not kept. */
+export function withSlot(page: Page, slot: string, content: Hash): Page {
+  if (slot === mainSlot) return { ...page, content }
+  const { [slot]: _, ...others } = page.slots
+  return { ...page, slots: content === emptyHash ? others : { ...others, [slot]: content } }
+}
+
+/** A text of a page, and the slot it is written for. */
+export interface SlotText {
+  readonly slot: string
+  readonly hash: Hash
+}
+
+/** Every text of a page, that of the slot `content` first. */
+export const textsOfPage = (page: Pick<Page, 'content' | 'slots'>): SlotText[] => [
+  { slot: mainSlot, hash: page.content },
+  ...Object.entries(page.slots).map(([slot, hash]) => ({ slot, hash })),
+]
+
+/** Hashes of every text of some pages. */
+export const contentsOfPages = (pages: readonly Page[]): Hash[] =>
+  pages.flatMap((page) => [page.content, ...Object.values(page.slots)])
 
 /** A file that is not a page: a style sheet, a picture, a document. */
 export interface SiteFile {
@@ -58,7 +94,20 @@ export interface Template {
   readonly id: string
   readonly name: string
   readonly source: Hash
+  /** The template whose slots this one fills; null for one that is a whole document. */
+  readonly basedOn: string | null
 }
+
+/** How finished pages are written. */
+export interface Output {
+  /** One level of indentation: as each text has it, so many spaces, or a tab. */
+  readonly indent: 'as-written' | '2' | '4' | 'tab'
+  readonly lineEnd: 'lf' | 'crlf'
+  /** Whether comments say what generated parts and slots begin with. */
+  readonly comments: boolean
+}
+
+export const defaultOutput: Output = { indent: 'as-written', lineEnd: 'lf', comments: false }
 
 /** What is said once for the whole site. */
 export interface SiteSettings {
@@ -67,7 +116,12 @@ export interface SiteSettings {
   readonly language: string
   /** What `{title}` stands for, over `{page}` and `{site}`. */
   readonly titlePattern: string
+  /** The home page's own pattern; '' for the one of all pages. */
+  readonly homeTitlePattern: string
   readonly homeId: string
+  /** The template of pages for which nothing else is said. */
+  readonly templateId: string
+  readonly output: Output
   readonly scheme: Scheme
   /** The number the next page or file gets as its `seq`. */
   readonly nextSeq: number

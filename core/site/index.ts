@@ -1,8 +1,16 @@
 /** The `Site` document: plain data that everything else is computed from. */
-export { emptyHash } from './document'
-export type { Hash, Page, Site, SiteFile, SiteSettings, Template, TextOf } from './document'
+export {
+  contentsOfPages,
+  defaultOutput,
+  emptyHash,
+  mainSlot,
+  slotOf,
+  textsOfPage,
+  withSlot,
+} from './document'
+export type { Hash, Output, Page, Site, SiteFile, SiteSettings, SlotText, Template, TextOf } from './document'
 export { type Arrangement, defaultScheme, type FileKind, type Scheme } from './scheme'
-export { checkSite, type SiteFault } from './check'
+export { checkSite, mostBases, type SiteFault } from './check'
 export {
   applyDiff,
   composeDiffs,

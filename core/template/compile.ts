@@ -1,8 +1,11 @@
 import {
   attributeValueRange,
+  commonLead,
   Lines,
   type HtmlElement,
   type HtmlNode,
+  indentEdits,
+  indentUnit,
   parseHtml,
   type PlacedRange,
   type PlacedReference,
@@ -32,7 +35,10 @@ interface Placement {
 /** Where a value stands: what it has to be escaped for. */
 export type ValueSyntax = 'text' | 'double-quoted' | 'single-quoted' | 'url'
 
-export type Part =
+/** A part, and where in the source it stands. */
+export type Part = { readonly at: number } & Content
+
+type Content =
   | { readonly kind: 'text'; readonly text: string }
   | ({ readonly kind: 'nothing' } & Placement)
   | { readonly kind: 'value'; readonly name: ValueName; readonly syntax: ValueSyntax }
@@ -60,14 +66,21 @@ export interface Unknown extends PlacedRange {
   readonly again?: Range
 }
 
+/** A slot, and where its element begins. */
+export interface PlacedSlot extends PlacedRange {
+  readonly name: string
+}
+
 /** A template ready to be filled, any number of times. */
 export interface CompiledTemplate {
   readonly parts: readonly Part[]
   readonly references: readonly PlacedReference[]
   readonly bases: readonly PlacedRange[]
   readonly unknown: readonly Unknown[]
-  /** Names of its slots, in order. */
-  readonly slots: readonly string[]
+  /** Its slots, in order. */
+  readonly slots: readonly PlacedSlot[]
+  /** One level of its indentation. */
+  readonly unit: string
   readonly generated: readonly Extract<Part, { kind: 'generated' }>[]
 }
 
@@ -78,7 +91,7 @@ interface Hole {
   readonly end: number
   /** Taken apart again by `partsOf` over its own range, where it must not meet itself. */
   readonly optional?: true
-  readonly make: () => Part
+  readonly make: () => Content
 }
 
 const expression = /\{([A-Za-z_][A-Za-z0-9_]*)\}/g
@@ -110,10 +123,10 @@ function normalise(source: string): string {
 function compile(source: string, known: readonly GeneratedPart[]): CompiledTemplate {
   const partOf = (tag: string) => known.find(({ name }) => name === tag)
   const { root } = parseHtml(source, true)
-  const { references, bases } = readHtml(source, true)
+  const { references, bases, fixed } = readHtml(source, true)
   const lines = new Lines(source)
   const unknown: Unknown[] = []
-  const slots: string[] = []
+  const slots: PlacedSlot[] = []
   const generated: Extract<Part, { kind: 'generated' }>[] = []
 
   const placementOf = (start: number, end: number): Placement => {
@@ -139,6 +152,25 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       holes.push({ start: at, end: at + match[0].length, make: () => ({ kind: 'value', name, syntax }) })
     }
     return names
+  }
+  /** A stretch without the white space at its ends. */
+  const trimmedWithin = (start: number, end: number): Range => {
+    const text = source.slice(start, end)
+    const lead = text.length - text.trimStart().length
+    return lead === text.length
+      ? { start, end: start }
+      : { start: start + lead, end: start + text.trimEnd().length }
+  }
+  /** What stands in a slot for pages that have nothing stands where the slot does, without its tags. */
+  const movedOut = (range: Range, indent: string): Hole[] => {
+    const lines = { start: source.lastIndexOf('\n', range.start - 1) + 1, end: range.end }
+    const common = commonLead(source, lines, fixed)
+    return indentEdits(
+      source,
+      range,
+      fixed,
+      (lead) => indent + (lead.startsWith(common) ? lead.slice(common.length) : ''),
+    ).map(({ start, end, text }) => ({ start, end, make: () => ({ kind: 'text', text }) }))
   }
   const inReference = rangesHold(references)
   const attributeHoles = (element: HtmlElement): ValueName[] =>
@@ -199,17 +231,18 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       const placement = placementOf(start, end)
       if (!generatedPart) {
         const name = attributes.name || 'content'
-        slots.push(name)
+        slots.push({ name, start, end, ...lines.placeOf(start) })
         const inner = location.endTag
-          ? { start: location.startTag!.endOffset, end: location.endTag.startOffset }
+          ? trimmedWithin(location.startTag!.endOffset, location.endTag.startOffset)
           : { start: end, end }
+        holes.push(...movedOut(inner, placement.indent))
         holes.push({
           start,
           end,
           make: () => ({ kind: 'slot', name, fallback: partsOf(inner.start, inner.end), ...placement }),
         })
       } else {
-        const part = { kind: 'generated' as const, part: generatedPart, attributes, ...placement }
+        const part = { kind: 'generated' as const, at: start, part: generatedPart, attributes, ...placement }
         generated.push(part)
         // Those beyond what a template may have are told as a finding, and not made.
         const isMade = generated.length <= mostParts
@@ -255,7 +288,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     const parts: Part[] = []
     let at = start
     const text = (to: number) => {
-      if (to > at) parts.push({ kind: 'text', text: source.slice(at, to) })
+      if (to > at) parts.push({ kind: 'text', at, text: source.slice(at, to) })
     }
     for (let index = firstFrom(start); index < holes.length; index++) {
       const hole = holes[index]!
@@ -263,13 +296,21 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       if (hole.start < at || hole.end > end) continue
       if (hole.optional && hole.start === start && hole.end === end) continue
       text(hole.start)
-      parts.push(hole.make())
+      parts.push({ at: hole.start, ...hole.make() })
       at = hole.end
     }
     text(end)
     return parts
   }
-  return { parts: partsOf(0, source.length), references, bases, unknown, slots, generated }
+  return {
+    parts: partsOf(0, source.length),
+    references,
+    bases,
+    unknown,
+    slots,
+    generated,
+    unit: indentUnit(source, fixed),
+  }
 }
 
 /** Attributes of every element (HTML §3.2.6), which pass on to a part's `nav`. */

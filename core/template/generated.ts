@@ -28,20 +28,33 @@ function link(
 /**
  * A generated part for one page as HTML lines, or '' when it has nothing to show.
  * @param indent white space before each line but the first
+ * @param unit one level of indentation
  */
-export function renderGenerated(context: SiteContext, placed: Placed, page: Page, indent: string): string {
+export function renderGenerated(
+  context: SiteContext,
+  placed: Placed,
+  page: Page,
+  indent: string,
+  unit: string,
+): string {
   const { part, attributes } = placed
   const levels = part.sharedLevels?.(attributes) ?? null
-  if (levels === null) return render(context, placed, page, indent)
+  if (levels === null) return render(context, placed, page, indent, unit)
   // It is the same on all pages of a folder that stand under the same entries of it.
   const marks = [...ancestorsOf(context.tree, page), page].slice(0, levels).map((one) => one.id)
   const { folder } = context.names.pages.get(page.id)!
   const isEntry = marks.length <= levels && marks[marks.length - 1] === page.id
-  const key = JSON.stringify([part.name, attributes, indent, folder, marks, isEntry])
-  return context.made.get(key, () => render(context, placed, page, indent))
+  const key = JSON.stringify([part.name, attributes, indent, unit, folder, marks, isEntry])
+  return context.made.get(key, () => render(context, placed, page, indent, unit))
 }
 
-function render(context: SiteContext, { part, attributes }: Placed, page: Page, indent: string): string {
+function render(
+  context: SiteContext,
+  { part, attributes }: Placed,
+  page: Page,
+  indent: string,
+  unit: string,
+): string {
   const entries = part.entries(context, attributes, page)
   if (entries.length === 0) return ''
   const from = context.names.pages.get(page.id)!.path
@@ -54,11 +67,11 @@ function render(context: SiteContext, { part, attributes }: Placed, page: Page, 
       if (omitsOwn && one.id === page.id && below.length === 0) continue
       const rel = part.rel?.(context, page, one) ?? ''
       const anchor = link(context, from, one, page, rel, above.has(one.id))
-      if (below.length === 0) lines.push(`${depth}  <li>${anchor}</li>`)
+      if (below.length === 0) lines.push(`${depth}${unit}<li>${anchor}</li>`)
       else {
-        lines.push(`${depth}  <li>`, `${depth}    ${anchor}`)
-        list(tag, below, `${depth}    `)
-        lines.push(`${depth}  </li>`)
+        lines.push(`${depth}${unit}<li>`, `${depth}${unit}${unit}${anchor}`)
+        list(tag, below, `${depth}${unit}${unit}`)
+        lines.push(`${depth}${unit}</li>`)
       }
     }
     lines.push(`${depth}</${tag}>`)
@@ -68,7 +81,7 @@ function render(context: SiteContext, { part, attributes }: Placed, page: Page, 
     .map(([name, value]) => ` ${name}="${escapeAttribute(value)}"`)
   const named = 'class' in attributes ? '' : ` class="${part.name}"`
   lines.push(`<nav${named}${passed.join('')}>`)
-  list(part.list, entries, `${indent}  `)
+  list(part.list, entries, `${indent}${unit}`)
   lines.push(`${indent}</nav>`)
   return lines.length > 4 ? lines.join('\n') : ''
 }

@@ -1,9 +1,28 @@
 /** Templates: slots, generated parts and values; one page's data and a template make its HTML. */
 export { compileTemplate, type CompiledTemplate, mostParts, type Unknown, valueNames } from './compile'
+export { type Composed, fillsOf, pieceAt } from './compose'
 export { contextOf, type SiteContext } from './context'
 export { defaultTemplate, defaultTitlePattern } from './default-template'
 export { generatedSignature, generatedWeight, pageTitle } from './generated'
 export { type GeneratedPart, parts } from './parts'
-export { fullTitle, homeFileOf, outputReference, renderPage, type SlotContent } from './render'
+export {
+  fullTitle,
+  homeFileOf,
+  type Origin,
+  outputReference,
+  renderPage,
+  type SlotContent,
+  type Trace,
+} from './render'
+export { inheritedTemplate, SiteTemplates, templateChoices } from './site-templates'
+export {
+  type HeadPart,
+  type PlacedSkeleton,
+  readSkeleton,
+  type ScriptUse,
+  type ScriptRuns,
+  type Skeleton,
+} from './skeleton/read-skeleton'
+export { fitsPhones, type SkeletonChange, writeSkeleton } from './skeleton/write-skeleton'
 export { starterStyle } from './starter-style'
 export { mostPageBytes, mostSiteBytes, weightRefusal } from './weight'

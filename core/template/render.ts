@@ -7,6 +7,8 @@ import {
   escapeText,
   type HtmlFacts,
   indentEdits,
+  indentUnit,
+  leadInUnits,
   type Range,
   type Reference,
   type TextEdit,
@@ -16,15 +18,22 @@ import {
 import { trialFolder } from '#core/naming'
 import type { Page, Site } from '#core/site'
 import type { CompiledTemplate, Part, ValueName, ValueSyntax } from './compile'
+import { unitOf } from './compose'
 import type { SiteContext } from './context'
 import { pageTitle, renderGenerated } from './generated'
 
 /** A page's title as it stands in the browser's tab: the pattern over `{page}` and `{site}`. */
-export function fullTitle(site: Pick<Site, 'name' | 'titlePattern'>, page: Page, year: number): string {
+export function fullTitle(
+  site: Pick<Site, 'name' | 'titlePattern' | 'homeTitlePattern' | 'homeId'>,
+  page: Page,
+  year: number,
+): string {
   const title = pageTitle(page)
-  // "Marrow Skerry Light – Marrow Skerry Light" helps nobody.
-  if (title === site.name) return title
-  return site.titlePattern.replace(/\{(page|site|year)\}/g, (_, name: string) =>
+  const isHome = page.id === site.homeId
+  // "Marrow Skerry Light – Marrow Skerry Light" helps nobody, unless it was asked for.
+  if (title === site.name && !(isHome && site.homeTitlePattern !== '')) return title
+  const pattern = (isHome && site.homeTitlePattern) || site.titlePattern
+  return pattern.replace(/\{(page|site|year)\}/g, (_, name: string) =>
     name === 'page' ? title : name === 'site' ? site.name : String(year),
   )
 }
@@ -98,7 +107,12 @@ function placeContent(
   indent: string,
 ): string {
   const range = trimmedRange(text)
-  const edits: TextEdit[] = indentEdits(text, range, facts.fixed, indent)
+  const { output } = context.site
+  const edits: TextEdit[] = []
+  if (output.indent !== 'as-written') {
+    const own = leadInUnits(indentUnit(text, facts.fixed), unitOf(output, text, facts.fixed))
+    edits.push(...indentEdits(text, range, facts.fixed, (lead) => indent + own(lead)))
+  } else if (indent !== '') edits.push(...indentEdits(text, range, facts.fixed, (lead) => indent + lead))
   for (const reference of facts.references) {
     const href = outputReference(context, reference, path)
     if (href !== null && href !== reference.href)
@@ -119,9 +133,28 @@ function placeContent(
 const fallbackOnly = (parts: readonly Part[]) =>
   parts.every((part) => part.kind === 'text' && part.text.trim() === '')
 
+/** What wrote a stretch of a finished page. */
+export type Origin =
+  /** The template itself; `at` counts in it as it was composed. */
+  | { readonly kind: 'template'; readonly at: number }
+  | { readonly kind: 'value'; readonly at: number; readonly name: ValueName }
+  | { readonly kind: 'generated'; readonly at: number; readonly name: string }
+  | { readonly kind: 'slot'; readonly at: number; readonly name: string }
+
+/** Stretches of a finished page in order, each up to `end`, and what wrote them. */
+export type Trace = { end: number; readonly origin: Origin }[]
+
+/** Words of the comment in front of a part, where comments are wanted. */
+const commentOf = (part: Extract<Part, { kind: 'slot' | 'generated' }>): string => {
+  const words = part.kind === 'slot' ? part.name : (part.attributes['aria-label'] ?? part.part.name)
+  // Nothing that could end a comment, or make it an error (HTML §13.1.6).
+  return `<!-- ${words.replace(/--+|[<>]/g, ' ').trim()} -->\n${part.indent}`
+}
+
 /**
  * One page's HTML: the template with its slots filled, generated parts made, values put in and
- * references relative to the page.
+ * references relative to the page. Line ends are `\n`.
+ * @param trace gets what wrote each stretch of it
  */
 export function renderPage(
   context: SiteContext,
@@ -129,6 +162,7 @@ export function renderPage(
   page: Page,
   slots: (name: string) => SlotContent | null,
   year: number,
+  trace?: Trace,
 ): string {
   const { site } = context
   const path = context.names.pages.get(page.id)!.path
@@ -139,19 +173,31 @@ export function renderPage(
   const drop = (part: { alone: boolean; indent: string }) => {
     if (!part.alone) return
     out = out.slice(0, out.length - part.indent.length)
+    while (trace && (trace[trace.length - 1]?.end ?? 0) > out.length) {
+      const last = trace.pop()!
+      const before = trace[trace.length - 1]?.end ?? 0
+      if (before < out.length) trace.push({ ...last, end: out.length })
+    }
     skipNewline = true
   }
-  const write = (text: string) => {
+  const write = (text: string, origin: Origin) => {
     if (skipNewline) {
       skipNewline = false
       text = text.replace(/^[ \t]*\n/, '')
     }
     out += text
+    if (trace && text !== '') trace.push({ end: out.length, origin })
   }
+  const comment = (part: Extract<Part, { kind: 'slot' | 'generated' }>) =>
+    site.output.comments && part.alone ? commentOf(part) : ''
   const slot = (part: Extract<Part, { kind: 'slot' }>) => {
     const content = slots(part.name)
     if (content && content.text.trim() !== '') {
-      write(placeContent(context, content, path, part.indent))
+      write(comment(part) + placeContent(context, content, path, part.indent), {
+        kind: 'slot',
+        at: part.at,
+        name: part.name,
+      })
     } else if (fallbackOnly(part.fallback)) drop(part)
     else run(part.fallback)
   }
@@ -159,16 +205,19 @@ export function renderPage(
     for (const part of parts) {
       switch (part.kind) {
         case 'text':
-          write(part.text)
+          write(part.text, { kind: 'template', at: part.at })
           break
         case 'value': {
           const value = valueOf(part.name, site, page, year)
-          write(escapes[part.syntax](value))
+          write(escapes[part.syntax](value), { kind: 'value', at: part.at, name: part.name })
           break
         }
         case 'reference': {
           const href = outputReference(context, part.reference, path, '')
-          write(writeReference(part.reference, href ?? part.reference.href))
+          write(writeReference(part.reference, href ?? part.reference.href), {
+            kind: 'template',
+            at: part.at,
+          })
           break
         }
         case 'nothing':
@@ -178,9 +227,9 @@ export function renderPage(
           slot(part)
           break
         case 'generated': {
-          const html = renderGenerated(context, part, page, part.indent)
+          const html = renderGenerated(context, part, page, part.indent, template.unit)
           if (html === '') drop(part)
-          else write(html)
+          else write(comment(part) + html, { kind: 'generated', at: part.at, name: part.part.name })
           break
         }
         case 'optional':

@@ -108,7 +108,11 @@ describe('slots and values', () => {
   test('any text compiles; its slots are known by name', () => {
     for (const source of ['', '<', '<slot', '{', '<slot><slot name="a"></slot></slot>'])
       expect(() => compileTemplate(source)).not.toThrow()
-    expect(compileTemplate('<slot></slot><slot name="aside"></slot>').slots).toEqual(['content', 'aside'])
+    const { slots } = compileTemplate('<slot></slot>\n<slot name="aside"></slot>')
+    expect(slots.map(({ name, line }) => [name, line])).toEqual([
+      ['content', 1],
+      ['aside', 2],
+    ])
   })
 })
 

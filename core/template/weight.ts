@@ -1,4 +1,5 @@
 import { realPlaces } from '#core/plan'
+import type { Page } from '#core/site'
 import { type CompiledTemplate, mostParts } from './compile'
 import type { SiteContext } from './context'
 import { generatedWeight } from './generated'
@@ -13,12 +14,15 @@ const inMegabytes = (bytes: number) => `${Math.round(bytes / 1_000_000).toLocale
  * Why a template multiplies to more than can be made and sent, told before anything is made; null where
  * it does not. A menu of all pages on all pages grows with the square of the site.
  */
-export function weightRefusal(context: SiteContext, template: CompiledTemplate): string | null {
-  const { generated } = template
-  if (generated.length > mostParts)
-    return `The template has ${generated.length} generated parts; at most ${mostParts} are made.`
+export function weightRefusal(
+  context: SiteContext,
+  templateOf: (page: Page) => Pick<CompiledTemplate, 'generated'>,
+): string | null {
   let total = 0
   for (const { page } of realPlaces(context.tree)) {
+    const { generated } = templateOf(page)
+    if (generated.length > mostParts)
+      return `The template has ${generated.length} generated parts; at most ${mostParts} are made.`
     const bytes = generatedWeight(context, generated, page)
     if (bytes > mostPageBytes)
       return `The menus and lists on “${page.label}” alone would take ${inMegabytes(bytes)}; a page may take ${inMegabytes(mostPageBytes)}. Let the template’s menus show fewer levels.`

@@ -25,7 +25,8 @@ function bestOf(work: () => unknown): number {
   return Math.max(best, floorMs)
 }
 
-const indent = (html: string) => indentEdits(html, trimmedRange(html), readHtml(html).fixed, '  ')
+const indent = (html: string) =>
+  indentEdits(html, trimmedRange(html), readHtml(html).fixed, (lead) => `  ${lead}`)
 const refused = (format: 'text' | 'markdown' | 'csv' | 'opml', text: string) => readPlan(format, text)
 const prose = (length: number) => 'Terns nest on the skerry. '.repeat(Math.ceil(length / 26)).slice(0, length)
 const lines = (line: string, length: number) => `${line}\n`.repeat(Math.ceil(length / (line.length + 1)))
@@ -77,7 +78,8 @@ describe('a template that multiplies', () => {
   const plan = (sections: number, each: number) =>
     ['Home', ...Array.from({ length: sections }, (_, s) => [`  Section ${s}`, ...Array.from({ length: each }, (_, p) => `    Page ${s} ${p}`)]).flat()].join('\n') // prettier-ignore
   const store = new TextStore()
-  const refusal = (site: Site, template: string) => weightRefusal(contextOf(site), compileTemplate(template))
+  const refusal = (site: Site, template: string) =>
+    weightRefusal(contextOf(site), () => compileTemplate(template))
 
   test('is refused by its parts, by a page, and by the whole site, before anything is made', () => {
     const site = siteFrom(plan(40, 100), store)

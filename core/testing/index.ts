@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { buildSite } from '#core/build'
 import { mergePath, splitReference } from '#core/links'
 import { applyEdits, findCssReferences, readHtml } from '#core/markup'
-import { type Change, copiesOf, edit, type Edited, findRewrites, newSite } from '#core/change'
+import { type Change, copiesOf, edit, type Edited, findRewrites, newSite, withRewritten } from '#core/change'
 import { type OutlineNode, planSite, readOutline, writeOutline } from '#core/plan'
 import { type Arrangement, checkSite, defaultScheme, type Hash, type Scheme, type Site } from '#core/site'
 import { defaultTemplate, starterStyle } from '#core/template'
@@ -84,17 +84,13 @@ export function editWhole(site: Site, what: Change): Edited {
 /** The later site with its references mended. */
 export function mend(before: Site, after: Site, store: TextStore, what?: Change): Site {
   const rewrites = findRewrites(before, after, store, what && copiesOf(what))
-  const hashes = new Map(
-    rewrites.map(({ owner, hash, edits }) => [owner.id, store.put(applyEdits(store.textOf(hash), edits))]),
+  return withRewritten(
+    after,
+    rewrites.map(({ owner, hash, edits }) => {
+      const text = applyEdits(store.textOf(hash), edits)
+      return { owner, hash: store.put(text), sizeBytes: text.length }
+    }),
   )
-  const put = <T extends { id: string }>(rows: readonly T[], field: keyof T) =>
-    rows.map((row) => (hashes.has(row.id) ? { ...row, [field]: hashes.get(row.id) } : row))
-  return {
-    ...after,
-    pages: put(after.pages, 'content'),
-    templates: put(after.templates, 'source'),
-    files: put(after.files, 'hash'),
-  }
 }
 
 /** The whole built site as path → text. */

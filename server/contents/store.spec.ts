@@ -31,8 +31,8 @@ const forms: Record<string, () => Tested> = {
       ])
       const site = randomUUID()
       await pool().query(
-        `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq)
-         VALUES ($1, $2, '', 'en', '', $1, '{}', 0)`,
+        `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq, template_id)
+         VALUES ($1, $2, '', 'en', '', $1, '{}', 0, $1)`,
         [site, account],
       )
       await pool().query(`INSERT INTO templates (site_id, id, name, source) VALUES ($1, $1, '', $2)`, [

@@ -1,7 +1,7 @@
 import { setImmediate } from 'node:timers/promises'
 import { type Build, buildSite, type BuiltEntry } from '#core/build'
 import type { ManifestFile } from '#core/delivery'
-import type { Hash, Site } from '#core/site'
+import { contentsOfPages, type Hash, type Site } from '#core/site'
 import {
   bytesFrom,
   getBlobs,
@@ -43,8 +43,7 @@ function refuseTooLarge(build: Build): void {
 
 /** A build in which one page and the style sheets can be made. */
 export async function buildForPage(db: Queryable, site: Site, pageId: string): Promise<Build> {
-  const content = site.pages.find((page) => page.id === pageId)?.content
-  const hashes = content ? [content] : []
+  const hashes = contentsOfPages(site.pages.filter((page) => page.id === pageId))
   const texts = await getTexts(db, [...sharedTexts(site), ...hashes])
   const build = buildSite(site, await sourcesFor(db, site, hashes, texts))
   refuseTooLarge(build)
@@ -75,10 +74,10 @@ export interface SiteFiles {
  */
 export async function filesOfSite(db: Queryable, site: Site, signal?: AbortSignal): Promise<SiteFiles> {
   const texts = await getTexts(db, sharedTexts(site))
-  const real = site.pages.filter((page) => !page.trial).map((page) => page.content)
+  const real = contentsOfPages(site.pages.filter((page) => !page.trial))
   const build = buildSite(site, await sourcesFor(db, site, real, texts))
   refuseTooLarge(build)
-  const contents = new Map(site.pages.map((page) => [page.id, page.content]))
+  const contents = new Map(site.pages.map((page) => [page.id, contentsOfPages([page])]))
   const known = manifests.get(site.id)
   const made = new Map<string, Made>()
   const byPath = new Map(build.entries.map((entry) => [entry.path, entry]))

@@ -2,7 +2,7 @@ import { resolveReference } from '#core/links'
 import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import { Problem } from '#core/problems'
-import type { Site, SiteFile } from '#core/site'
+import { contentsOfPages, type Site, type SiteFile, textsOfPage } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
 import { getTexts, loadFacts, loadStyles, PostgresContents, textFrom } from '#server/contents'
 import { pool } from '#server/platform'
@@ -94,12 +94,13 @@ export async function usesOfFiles(site: Site): Promise<Record<string, FileUse[]>
   const pages = realPlaces(treeOf(site)).map(({ page }) => page)
   const templates = site.templates.map((template) => template.source)
   const [factsOf, cssOf, texts] = [
-    await loadFacts(pool(), pages.map((page) => page.content)),
+    await loadFacts(pool(), contentsOfPages(pages)),
     await loadStyles(pool(), styles.map((file) => file.hash)),
     await getTexts(pool(), templates),
   ] // prettier-ignore
   for (const page of pages)
-    note(factsOf(page.content).references, names.pages.get(page.id)!.path, 'page', page.id)
+    for (const { hash } of textsOfPage(page))
+      note(factsOf(hash).references, names.pages.get(page.id)!.path, 'page', page.id)
   for (const { id, source } of site.templates)
     note(compileTemplate(textFrom(texts)(source)).references, '', 'template', id)
   for (const { id, hash } of styles) note(cssOf(hash), names.files.get(id)!, 'file', id)

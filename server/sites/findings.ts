@@ -1,5 +1,5 @@
 import { type Finding, findFindings } from '#core/findings'
-import type { Site } from '#core/site'
+import { contentsOfPages, type Site } from '#core/site'
 import { getTexts, loadFacts, textFrom } from '#server/contents'
 import { pool } from '#server/platform'
 
@@ -11,7 +11,7 @@ export async function findingsOf(
   site: Site,
   signal: AbortSignal,
 ): Promise<{ findings: Finding[]; findingCount: number }> {
-  const contents = site.pages.filter((page) => !page.trial).map((page) => page.content)
+  const contents = contentsOfPages(site.pages.filter((page) => !page.trial))
   const factsOf = await loadFacts(pool(), contents)
   signal.throwIfAborted()
   const textOf = textFrom(await getTexts(pool(), site.templates.map((template) => template.source))) // prettier-ignore

@@ -1,3 +1,4 @@
+import { textsOfPage } from '#core/site'
 import { getTexts } from '#server/contents'
 import { notFound, pool } from '#server/platform'
 import { isInHistory } from '#server/sites'
@@ -10,7 +11,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const { hash } = params
   // A hash is no key: what this site does not hold, now or in its history, is not handed out.
   const held =
-    site.pages.some((page) => page.content === hash) ||
+    site.pages.some((page) => textsOfPage(page).some((text) => text.hash === hash)) ||
     site.templates.some((template) => template.source === hash) ||
     site.files.some((file) => file.kind === 'style' && file.hash === hash) ||
     (await isInHistory(site.id, hash))

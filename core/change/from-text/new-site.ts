@@ -13,7 +13,7 @@ import {
   type SitePlan,
   walkOutline,
 } from '#core/plan'
-import type { Hash, Scheme, Site } from '#core/site'
+import { defaultOutput, type Hash, type Scheme, type Site } from '#core/site'
 import { defaultTitlePattern } from '#core/template'
 import type { NewPage, PlannedPage } from '../new-page'
 import { edit } from '../edit'
@@ -54,14 +54,21 @@ export function newSite(options: NewSite): Site {
     dated: false,
     date: null,
     addresses: [],
+    templateId: null,
+    belowTemplateId: null,
     content: emptyContent,
+    slots: {},
   }
+  const templateId = newId()
   const start: Site = {
     id: options.id,
     name: cleanLabel(options.name),
     language: options.language,
     titlePattern: defaultTitlePattern,
+    homeTitlePattern: '',
     homeId: home.id,
+    templateId,
+    output: defaultOutput,
     scheme: options.scheme,
     nextSeq: 3,
     pages: [home],
@@ -75,7 +82,7 @@ export function newSite(options: NewSite): Site {
         sizeBytes: options.style.sizeBytes,
       },
     ],
-    templates: [{ id: newId(), name: 'Shared template', source: options.template }],
+    templates: [{ id: templateId, name: 'Shared template', source: options.template, basedOn: null }],
   }
   const lines = walkOutline(plan.top).map((line) => ({ ...line, pageId: null }))
   const edited = edit(start, {

@@ -7,6 +7,7 @@ import { dropAddresses } from './names/drop-addresses'
 import { noteAddresses } from './names/note-addresses'
 import { releaseNames } from './names/release-names'
 import { setScheme } from './names/set-scheme'
+import { moveSlot } from './page/move-slot'
 import { setContent } from './page/set-content'
 import { setPageFlag } from './page/set-page-flag'
 import { setPageText } from './page/set-page-text'
@@ -17,29 +18,40 @@ import { removePages } from './plan/remove-pages'
 import { replacePlan } from './plan/replace-plan'
 import { setHome } from './plan/set-home'
 import { setSetting } from './skeleton/set-setting'
-import { setTemplate } from './skeleton/set-template'
+import { setOutput } from './skeleton/set-output'
+import { addTemplate } from './templates/add-template'
+import { chooseTemplate } from './templates/choose-template'
+import { removeTemplate } from './templates/remove-template'
+import { setTemplate } from './templates/set-template'
+import { setTemplateField } from './templates/set-template-field'
 
 /** Every kind of change, each with all there is to it. What is accepted of it from outside: `inputs.ts`. */
 export const kinds = {
   addFile,
   addPages,
+  addTemplate,
+  chooseTemplate,
   dropAddresses,
   duplicatePages,
   movePages,
+  moveSlot,
   noteAddresses,
   releaseNames,
   removeFile,
   removePages,
+  removeTemplate,
   renameFile,
   replacePlan,
   setContent,
   setFile,
   setHome,
+  setOutput,
   setPageFlag,
   setPageText,
   setScheme,
   setSetting,
   setTemplate,
+  setTemplateField,
 }
 
 export type Kinds = typeof kinds

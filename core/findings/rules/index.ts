@@ -2,11 +2,13 @@ import type { Rule } from '../rule'
 import { baseAddress } from './base-address'
 import { brokenReference } from './broken-reference'
 import { deepPage } from './deep-page'
+import { hiddenSlot } from './hidden-slot'
 import { linkToTrial } from './link-to-trial'
 import { manyPages } from './many-pages'
 import { markupError } from './markup-error'
 import { nameClash } from './name-clash'
 import { namelessLabel } from './nameless-label'
+import { repeatedSlot } from './repeated-slot'
 import { repeatedTitle } from './repeated-title'
 import { sameLabel } from './same-label'
 import { singlePageSection } from './single-page-section'
@@ -17,6 +19,8 @@ import { unknownWord } from './unknown-word'
 export const checks: readonly Rule[] = [
   tooLarge,
   unknownWord,
+  repeatedSlot,
+  hiddenSlot,
   brokenReference,
   linkToTrial,
   baseAddress,

@@ -357,6 +357,8 @@ test('a database from before keeps its addresses, its history and its destinatio
         VALUES ('00000000-0000-4000-8000-000000000002', '00000000-0000-4000-8000-000000000001', 'x', 'en', 'x', '00000000-0000-4000-8000-000000000003', '{}', 2);
       INSERT INTO pages (site_id, id, position, seq, label, trial, in_menus, content, addresses)
         VALUES ('00000000-0000-4000-8000-000000000002', '00000000-0000-4000-8000-000000000003', 'a0', 1, 'x', false, true, '${hash}', '{old.html}');
+      INSERT INTO templates (site_id, id, name, source)
+        VALUES ('00000000-0000-4000-8000-000000000002', '00000000-0000-4000-8000-000000000004', 'x', '${hash}');
       INSERT INTO destinations (site_id, name, host, port, account, password_sealed, folder, public_address, host_key)
         VALUES ('00000000-0000-4000-8000-000000000002', 'x', 'h', 22, 'a', 'x', '', 'x', 'x');
       INSERT INTO history (site_id, revision, kind, title, diff, state)
@@ -365,6 +367,9 @@ test('a database from before keeps its addresses, its history and its destinatio
       await client.query(await readFile(path.join(folder, file), 'utf8'))
     expect((await client.query('SELECT path FROM delivered_addresses')).rows).toEqual([{ path: 'old.html' }])
     expect((await client.query('SELECT hash FROM history_contents')).rows).toEqual([{ hash }])
+    expect((await client.query('SELECT template_id FROM sites')).rows).toEqual([
+      { template_id: '00000000-0000-4000-8000-000000000004' },
+    ])
   } finally {
     await client.end()
     await admin.query(`DROP DATABASE ${name} WITH (FORCE)`)

@@ -1,8 +1,26 @@
 import { randomUUID } from 'node:crypto'
 import type pg from 'pg'
-import { type Change, copiesOf, edit, findRewrites, type Refusal, rippleOf, titleOf } from '#core/change'
+import {
+  type Change,
+  copiesOf,
+  edit,
+  findRewrites,
+  isTyped,
+  type Refusal,
+  rippleOf,
+  titleOf,
+  withRewritten,
+} from '#core/change'
 import { applyEdits } from '#core/markup'
-import { applyDiff, diffSites, isEmptyDiff, reverseDiff, type Site, type SiteDiff } from '#core/site'
+import {
+  applyDiff,
+  contentsOfPages,
+  diffSites,
+  isEmptyDiff,
+  reverseDiff,
+  type Site,
+  type SiteDiff,
+} from '#core/site'
 import { listAddresses } from '../rows/address-rows'
 import { getTexts, hashOf, loadFacts, loadStyles, putBlobs, textFrom } from '#server/contents'
 import { Problem } from '#core/problems'
@@ -39,17 +57,16 @@ function refusalProblem(refusal: Refusal): Problem {
 
 /** The changed site with every reference mended that the change made wrong; new texts are stored. */
 async function mend(client: pg.PoolClient, before: Site, after: Site, change: Change, store: boolean) {
-  const hashes = new Set(after.pages.map((page) => page.content))
-  const factsOf = await loadFacts(client, hashes)
+  const factsOf = await loadFacts(client, new Set(contentsOfPages(after.pages)))
   const styles = after.files.filter((one) => one.kind === 'style').map((one) => one.hash)
   const cssOf = await loadStyles(client, styles)
   const texts = await getTexts(
     client,
-    after.templates.map((one) => one.source),
+    [...before.templates, ...after.templates].map((one) => one.source),
   )
   const textOf = textFrom(texts)
   const rewrites = findRewrites(before, after, { factsOf, textOf, cssOf }, copiesOf(change))
-  if (rewrites.length === 0) return { site: after, rewrites, factsOf }
+  if (rewrites.length === 0) return { site: after, rewrites, sources: { factsOf, textOf } }
   for (const [hash, text] of await getTexts(
     client,
     rewrites.map((one) => one.hash),
@@ -57,26 +74,14 @@ async function mend(client: pg.PoolClient, before: Site, after: Site, change: Ch
     texts.set(hash, text)
   const mended = rewrites.map((one) => applyEdits(textOf(one.hash), one.edits))
   const stored = store ? await putBlobs(client, mended) : mended.map(hashOf)
-  const next = new Map(
-    rewrites.map((one, index) => [
-      one.owner.id,
-      { hash: stored[index]!, size: Buffer.byteLength(mended[index]!) },
-    ]),
-  )
-  const site: Site = {
-    ...after,
-    pages: after.pages.map((page) =>
-      next.has(page.id) ? { ...page, content: next.get(page.id)!.hash } : page,
-    ),
-    templates: after.templates.map((one) =>
-      next.has(one.id) ? { ...one, source: next.get(one.id)!.hash } : one,
-    ),
-    files: after.files.map((one) => {
-      const made = next.get(one.id)
-      return made ? { ...one, hash: made.hash, sizeBytes: made.size } : one
+  for (const [index, hash] of stored.entries()) texts.set(hash, mended[index]!)
+  const site = withRewritten(
+    after,
+    rewrites.map(({ owner }, index) => {
+      return { owner, hash: stored[index]!, sizeBytes: Buffer.byteLength(mended[index]!) }
     }),
-  }
-  return { site, rewrites, factsOf }
+  )
+  return { site, rewrites, sources: { factsOf, textOf } }
 }
 
 async function lockedSite(client: pg.PoolClient, siteId: string, accountId: string): Promise<StoredSite> {
@@ -127,19 +132,20 @@ export async function changeSite(
     const change = await prepare(client)
     const edited = edit(site, change)
     if ('refusal' in edited) throw refusalProblem(edited.refusal)
-    const { site: after, rewrites, factsOf } = await mend(client, site, edited.site, change, true)
+    const { site: after, rewrites, sources } = await mend(client, site, edited.site, change, true)
     const diff = diffSites(site, after)
     if (isEmptyDiff(diff)) return savedSince(client, siteId, seen, revision)
-    const ripple = rippleOf(site, edited.site, rewrites, factsOf)
+    const ripple = rippleOf(site, edited.site, rewrites, sources)
     const texts = await getTexts(client, textsToShow(ripple.rewrites))
     const view = viewRipple(site, ripple, textFrom(texts))
-    if (ripple.reachesFurther && !shown) throw new Problem('ask-first', null, { detail: { ripple: view } })
+    if (ripple.reachesFurther && !shown && !isTyped(change))
+      throw new Problem('ask-first', null, { detail: { ripple: view } })
     await passUndone(client, siteId)
     const next = await saveRevision(client, after, { kind: 'change', title: titleOf(change, site), diff })
     made = { site: after, revision: next }
     return {
       ...(await savedSince(client, siteId, seen, next)),
-      ripple: ripple.moved.length > 0 ? view : null,
+      ripple: ripple.moved.length > 0 || ripple.hidden.length > 0 ? view : null,
     }
   })
   if (made) remember(made)
@@ -160,8 +166,8 @@ export async function previewChange(
     const change = await prepare(client)
     const edited = edit(site, change)
     if ('refusal' in edited) throw refusalProblem(edited.refusal)
-    const { rewrites, factsOf } = await mend(client, site, edited.site, change, false)
-    const ripple = rippleOf(site, edited.site, rewrites, factsOf)
+    const { rewrites, sources } = await mend(client, site, edited.site, change, false)
+    const ripple = rippleOf(site, edited.site, rewrites, sources)
     const texts = await getTexts(client, textsToShow(ripple.rewrites))
     return viewRipple(site, ripple, textFrom(texts))
   })

@@ -22,7 +22,8 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
   await writeRows(db, after, diff)
   const { rows } = await db.query<{ revision: number }>(
     `UPDATE sites SET revision = revision + 1, changed_at = now(), name = $2, language = $3, title_pattern = $4,
-       home_id = $5, scheme = $6, next_seq = $7 WHERE id = $1 RETURNING revision`,
+       home_id = $5, scheme = $6, next_seq = $7, home_title_pattern = $8, template_id = $9, output = $10
+     WHERE id = $1 RETURNING revision`,
     [
       after.id,
       after.name,
@@ -31,6 +32,9 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
       after.homeId,
       JSON.stringify(after.scheme),
       after.nextSeq,
+      after.homeTitlePattern,
+      after.templateId,
+      JSON.stringify(after.output),
     ],
   )
   const { revision } = rows[0]!

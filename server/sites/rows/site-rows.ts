@@ -22,14 +22,19 @@ interface SiteRow {
   name: string
   language: string
   titlePattern: string
+  homeTitlePattern: string
   homeId: string
+  templateId: string
+  output: Site['output']
   scheme: Site['scheme']
   nextSeq: number
 }
 
-const siteColumns = `id, revision, name, language, title_pattern AS "titlePattern", home_id AS "homeId", scheme, next_seq AS "nextSeq"`
+const siteColumns = `id, revision, name, language, title_pattern AS "titlePattern",
+  home_title_pattern AS "homeTitlePattern", home_id AS "homeId", template_id AS "templateId", output, scheme, next_seq AS "nextSeq"`
 const pageColumns = `id, parent_id AS "parentId", position AS "order", seq, label, own_name AS "ownName",
-  kept_name AS "keptName", title, description, trial, in_menus AS "inMenus", dated, date, addresses, content`
+  kept_name AS "keptName", title, description, trial, in_menus AS "inMenus", dated, date, addresses,
+  template_id AS "templateId", below_template_id AS "belowTemplateId", content`
 const fileColumns = 'id, kind, label, seq, hash, size_bytes AS "sizeBytes"'
 
 /** States of sites lately read, by revision: a site at a revision never changes. */
@@ -64,9 +69,7 @@ export async function loadSite(
   const { revision, ...settings } = row
   const known = recent.get(siteId)
   if (known?.revision === revision) return remember(known)
-  const pages = await many<Page>(db, `SELECT ${pageColumns} FROM pages WHERE site_id = $1 ORDER BY seq, id`, [
-    siteId,
-  ])
+  const pages = await loadPages(db, siteId)
   const files = await many<SiteFile>(
     db,
     `SELECT ${fileColumns} FROM site_files WHERE site_id = $1 ORDER BY seq, id`,
@@ -74,7 +77,7 @@ export async function loadSite(
   )
   const templates = await many<Template>(
     db,
-    'SELECT id, name, source FROM templates WHERE site_id = $1 ORDER BY id',
+    'SELECT id, name, source, based_on AS "basedOn" FROM templates WHERE site_id = $1 ORDER BY position, id',
     [siteId],
   )
   // A scheme stored before a setting was invented has that setting's default.
@@ -87,6 +90,24 @@ export async function loadSite(
   }
   // Inside a transaction nothing is remembered: it may yet be rolled back.
   return lock ? stored : remember(stored)
+}
+
+const noSlots = {}
+
+async function loadPages(db: Queryable, siteId: string): Promise<Page[]> {
+  const pages = await many<Omit<Page, 'slots'>>(
+    db,
+    `SELECT ${pageColumns} FROM pages WHERE site_id = $1 ORDER BY seq, id`,
+    [siteId],
+  )
+  const slots = await many<{ pageId: string; slots: Page['slots'] }>(
+    db,
+    `SELECT page_id AS "pageId", jsonb_object_agg(name, content ORDER BY name) AS slots FROM page_slots
+     WHERE site_id = $1 GROUP BY page_id`,
+    [siteId],
+  )
+  const byPage = new Map(slots.map((one) => [one.pageId, one.slots]))
+  return pages.map((page) => ({ ...page, slots: byPage.get(page.id) ?? noSlots }))
 }
 
 /** Where a site stands; null when it is not there. */
@@ -115,8 +136,9 @@ export const listSites = (db: Queryable, accountId: string): Promise<SiteSummary
 /** Writes a site that is new. */
 export async function insertSite(db: Queryable, site: Site, accountId: string): Promise<void> {
   await db.query(
-    `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
+    `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq,
+       home_title_pattern, template_id, output)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
     [
       site.id,
       accountId,
@@ -126,27 +148,51 @@ export async function insertSite(db: Queryable, site: Site, accountId: string): 
       site.homeId,
       JSON.stringify(site.scheme),
       site.nextSeq,
+      site.homeTitlePattern,
+      site.templateId,
+      JSON.stringify(site.output),
     ],
   )
   refuseBroken(site)
+  await putTemplates(db, site.id, site.templates)
   await putPages(db, site.id, site.pages)
   await putFiles(db, site.id, site.files)
-  await putTemplates(db, site.id, site.templates)
 }
 
 async function putPages(db: Queryable, siteId: string, pages: readonly Page[]): Promise<void> {
   if (pages.length === 0) return
   await db.query(
-    `INSERT INTO pages (site_id, id, parent_id, position, seq, label, own_name, kept_name, title, description, trial, in_menus, dated, date, addresses, content)
+    `INSERT INTO pages (site_id, id, parent_id, position, seq, label, own_name, kept_name, title, description, trial, in_menus, dated, date, addresses,
+       template_id, below_template_id, content)
      SELECT $1, id, "parentId", "order", seq, label, "ownName", "keptName", title, description, trial, "inMenus", dated, date,
-       ARRAY(SELECT jsonb_array_elements_text(addresses)), content
+       ARRAY(SELECT jsonb_array_elements_text(addresses)), "templateId", "belowTemplateId", content
      FROM jsonb_to_recordset($2) AS t(id uuid, "parentId" uuid, "order" text, seq int, label text, "ownName" text,
-       "keptName" text, title text, description text, trial boolean, "inMenus" boolean, dated boolean, date text, addresses jsonb, content text)
+       "keptName" text, title text, description text, trial boolean, "inMenus" boolean, dated boolean, date text, addresses jsonb,
+       "templateId" uuid, "belowTemplateId" uuid, content text)
      ON CONFLICT (site_id, id) DO UPDATE SET parent_id = excluded.parent_id, position = excluded.position,
        label = excluded.label, own_name = excluded.own_name, kept_name = excluded.kept_name, title = excluded.title,
        description = excluded.description, trial = excluded.trial, in_menus = excluded.in_menus,
-       dated = excluded.dated, date = excluded.date, addresses = excluded.addresses, content = excluded.content`,
+       dated = excluded.dated, date = excluded.date, addresses = excluded.addresses, content = excluded.content,
+       template_id = excluded.template_id, below_template_id = excluded.below_template_id`,
     [siteId, JSON.stringify(pages)],
+  )
+  await putSlots(db, siteId, pages)
+}
+
+/** The slots of pages, beside the one that is in their rows. */
+async function putSlots(db: Queryable, siteId: string, pages: readonly Page[]): Promise<void> {
+  const slots = pages.flatMap(({ id, slots: held }) =>
+    Object.entries(held).map(([name, content]) => ({ id, name, content })),
+  )
+  await db.query('DELETE FROM page_slots WHERE site_id = $1 AND page_id = ANY($2)', [
+    siteId,
+    pages.map(({ id }) => id),
+  ])
+  if (slots.length === 0) return
+  await db.query(
+    `INSERT INTO page_slots (site_id, page_id, name, content)
+     SELECT $1, id, name, content FROM jsonb_to_recordset($2) AS t(id uuid, name text, content text)`,
+    [siteId, JSON.stringify(slots)],
   )
 }
 
@@ -165,9 +211,11 @@ async function putFiles(db: Queryable, siteId: string, files: readonly SiteFile[
 async function putTemplates(db: Queryable, siteId: string, templates: readonly Template[]): Promise<void> {
   if (templates.length === 0) return
   await db.query(
-    `INSERT INTO templates (site_id, id, name, source)
-     SELECT $1, id, name, source FROM jsonb_to_recordset($2) AS t(id uuid, name text, source text)
-     ON CONFLICT (site_id, id) DO UPDATE SET name = excluded.name, source = excluded.source`,
+    `INSERT INTO templates (site_id, id, name, source, based_on)
+     SELECT $1, id, name, source, "basedOn"
+     FROM jsonb_to_recordset($2) AS t(id uuid, name text, source text, "basedOn" uuid)
+     ON CONFLICT (site_id, id) DO UPDATE SET name = excluded.name, source = excluded.source,
+       based_on = excluded.based_on`,
     [siteId, JSON.stringify(templates)],
   )
 }
@@ -181,9 +229,9 @@ export async function writeRows(db: Queryable, after: Site, diff: SiteDiff): Pro
   ) => rows.filter((row) => patch[row.id]?.after)
   const removed = (patch: SiteDiff['pages' | 'files' | 'templates']) =>
     Object.keys(patch).filter((id) => !patch[id]!.after)
+  await putTemplates(db, after.id, changed(after.templates, diff.templates))
   await putPages(db, after.id, changed(after.pages, diff.pages))
   await putFiles(db, after.id, changed(after.files, diff.files))
-  await putTemplates(db, after.id, changed(after.templates, diff.templates))
   for (const [table, patch] of [
     ['pages', diff.pages],
     ['site_files', diff.files],

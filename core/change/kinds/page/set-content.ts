@@ -1,10 +1,11 @@
-import type { Hash } from '#core/site'
+import { type Hash, mainSlot, slotOf, withSlot } from '#core/site'
 import { elsewhere, updatePage } from '../../edited'
 import { type ChangeKind, quoted } from '../../kind'
 
-/** Writes what a page's content slot holds. */
+/** Writes what one of a page's slots holds; the slot `content` where none is named. */
 export interface SetContent {
   readonly pageId: string
+  readonly slot?: string
   readonly content: Hash
   readonly was: Hash
 }
@@ -12,6 +13,7 @@ export interface SetContent {
 /** As a window asks for it: only the server names texts by hash. */
 export interface WriteContent {
   readonly pageId: string
+  readonly slot?: string
   readonly text: string
   readonly was: Hash
 }
@@ -19,10 +21,12 @@ export interface WriteContent {
 export const setContent: ChangeKind<SetContent, WriteContent> = {
   shown: () => null,
   title: ({ pageId }, before) => `writing in ${quoted(before, pageId)}`,
-  apply: (site, { pageId, content, was }) =>
-    updatePage(site, pageId, (page) =>
-      page.content === was || page.content === content
-        ? { ...page, content }
-        : elsewhere(`The text of “${page.label}”`, page.content),
-    ),
+  isTyped: true,
+  apply: (site, { pageId, slot = mainSlot, content, was }) =>
+    updatePage(site, pageId, (page) => {
+      const held = slotOf(page, slot)
+      return held === was || held === content
+        ? withSlot(page, slot, content)
+        : elsewhere(`The text of “${page.label}”`, held)
+    }),
 }

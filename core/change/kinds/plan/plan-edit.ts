@@ -40,9 +40,9 @@ export type PlanField = PlanEdit['changed'][number]['field']
  * chance and not against an attacker.
  */
 export function markOf(page: Page): string {
-  const text = [page.label, page.title, page.description, page.ownName, page.content, page.parentId].join(
-    '\n',
-  )
+  const { label, title, description, ownName, content, parentId } = page
+  const slots = Object.entries(page.slots).map((slot) => slot.join(' ')).sort() // prettier-ignore
+  const text = [label, title, description, ownName, content, parentId, ...slots].join('\n')
   let [one, two] = [0xdeadbeef, 0x41c6ce57]
   for (let at = 0; at < text.length; at++) {
     const code = text.charCodeAt(at)

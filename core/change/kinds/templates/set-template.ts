@@ -1,6 +1,6 @@
 import type { Hash } from '#core/site'
 import { elsewhere, gone } from '../../edited'
-import type { ChangeKind } from '../../kind'
+import { type ChangeKind, templateCalled } from '../../kind'
 
 /** Writes a template. */
 export interface SetTemplate {
@@ -18,7 +18,8 @@ export interface WriteTemplate {
 
 export const setTemplate: ChangeKind<SetTemplate, WriteTemplate> = {
   shown: () => null,
-  title: () => 'a change of the template',
+  isTyped: true,
+  title: ({ templateId }, before) => `a change of the template ${templateCalled(before, templateId)}`,
   apply(site, { templateId, source, was }) {
     const template = site.templates.find((one) => one.id === templateId)
     if (!template) return gone('The template')

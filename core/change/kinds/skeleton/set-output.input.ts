@@ -1,0 +1,12 @@
+import Joi from 'joi'
+import type { Output } from '#core/site'
+import type { ChangeInput } from '../../input'
+import type { SetOutput } from './set-output'
+
+const output = Joi.object<Output>({
+  indent: Joi.valid('as-written', '2', '4', 'tab').required(),
+  lineEnd: Joi.valid('lf', 'crlf').required(),
+  comments: Joi.boolean().required(),
+}).required()
+
+export const setOutput: ChangeInput<SetOutput> = { fields: { output, was: output } }

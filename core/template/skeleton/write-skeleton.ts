@@ -1,0 +1,142 @@
+import deepEqual from 'fast-deep-equal'
+import { applyEdits, escapeAttribute, indentUnit, type Range, readHtml, type TextEdit } from '#core/markup'
+import { type HeadElement, type HeadPart, headOrder, readSkeleton, type ScriptUse } from './read-skeleton'
+
+/** One thing that a skeleton is to say otherwise; null takes it out. */
+export type SkeletonChange =
+  | { readonly part: 'doctype' }
+  | { readonly part: 'language'; readonly value: string }
+  | {
+      readonly part: 'charset' | 'viewport' | 'description' | 'author' | 'icon'
+      readonly value: string | null
+    }
+  | { readonly part: 'styleSheets'; readonly value: readonly string[] }
+  | { readonly part: 'scripts'; readonly value: readonly ScriptUse[] }
+
+/** What fits a page to the width of what it is read on (CSS Viewport Module §3). */
+export const fitsPhones = 'width=device-width, initial-scale=1'
+
+const tag = (name: string, attributes: Readonly<Record<string, string | true>>) =>
+  `<${name}${Object.entries(attributes)
+    .map(([key, value]) => (value === true ? ` ${key}` : ` ${key}="${escapeAttribute(value)}"`))
+    .join('')}>`
+
+const scriptTag = ({ href, runs }: ScriptUse) =>
+  `${tag('script', {
+    src: href,
+    ...(runs === 'deferred' ? { defer: true } : runs === 'module' ? { type: 'module' } : {}),
+  })}</script>`
+
+/** The lines that say a thing. */
+function linesOf(change: Exclude<SkeletonChange, { part: 'doctype' | 'language' }>): string[] {
+  switch (change.part) {
+    case 'charset':
+      return change.value === null ? [] : [tag('meta', { charset: change.value })]
+    case 'icon':
+      return change.value === null ? [] : [tag('link', { rel: 'icon', href: change.value })]
+    case 'styleSheets':
+      return change.value.map((href) => tag('link', { rel: 'stylesheet', href }))
+    case 'scripts':
+      return change.value.map(scriptTag)
+    default:
+      return change.value === null ? [] : [tag('meta', { name: change.part, content: change.value })]
+  }
+}
+
+/**
+ * A template's source that says one thing otherwise: written where a tidy head has it, on lines of their
+ * own. Everything else stays as it is, to the letter.
+ */
+export function writeSkeleton(source: string, change: SkeletonChange): string {
+  const skeleton = readSkeleton(source)
+  if (change.part === 'doctype')
+    return skeleton.hasDoctype ? source : `<!DOCTYPE html>\n${source.trimStart()}`
+  if (change.part === 'language') {
+    const where = skeleton.html?.sourceCodeLocation
+    if (!where?.startTag) return source
+    const lang = `lang="${escapeAttribute(change.value)}"`
+    const at = where.attrs?.lang
+    const edit = at
+      ? { start: at.startOffset, end: at.endOffset, text: lang }
+      : { start: where.startTag.startOffset + '<html'.length, end: where.startTag.startOffset + '<html'.length, text: ` ${lang}` } // prettier-ignore
+    return applyEdits(source, [edit])
+  }
+  if (deepEqual(skeleton[change.part], change.value)) return source
+  const own = skeleton.elements.filter((one) => one.part === change.part)
+  const lines = keptAsWritten(source, change, own)
+  const edits: TextEdit[] = []
+  // What says it already gives way, all but the first: that is where it is said from now on.
+  const [first, ...others] = own
+  const rest = lines.length === 0 ? own : others
+  for (const element of rest) edits.push({ ...lineOf(source, element), text: '' })
+  if (lines.length > 0)
+    edits.push(first ? replaced(source, first, lines) : inserted(source, change.part, lines))
+  return applyEdits(source, merged(edits))
+}
+
+/** Lines of a thing; an element that says the same already stays as its author wrote it. */
+function keptAsWritten(
+  source: string,
+  change: Exclude<SkeletonChange, { part: 'doctype' | 'language' }>,
+  own: readonly HeadElement[],
+): string[] {
+  const values = change.part === 'styleSheets' || change.part === 'scripts' ? change.value : []
+  return linesOf(change).map((line, index) => {
+    const value = values[index]
+    const same = own.find((one) =>
+      typeof value === 'object'
+        ? one.value === value.href && one.runs === value.runs
+        : value !== undefined && one.value === value,
+    )
+    return same ? source.slice(same.start, same.end) : line
+  })
+}
+
+const leadBefore = (source: string, place: number) =>
+  /^[ \t]*/.exec(source.slice(source.lastIndexOf('\n', place - 1) + 1, place))![0]
+
+/** An element with its line, where nothing else stands on it. */
+function lineOf(source: string, { start, end }: Range): Range {
+  const lineStart = source.lastIndexOf('\n', start - 1) + 1
+  const next = source.indexOf('\n', end)
+  const lineEnd = next < 0 ? source.length : next + 1
+  const isAlone = source.slice(lineStart, start).trim() === '' && source.slice(end, lineEnd).trim() === ''
+  return isAlone ? { start: lineStart, end: lineEnd } : { start, end }
+}
+
+function replaced(source: string, first: HeadElement, lines: readonly string[]): TextEdit {
+  const lead = leadBefore(source, first.start)
+  return { start: first.start, end: first.end, text: lines.join(`\n${lead}`) }
+}
+
+/** After what stands before it in a tidy head, else where the head begins. */
+function inserted(source: string, part: HeadPart, lines: readonly string[]): TextEdit {
+  const { elements, headStart } = readSkeleton(source)
+  const before = headOrder.slice(0, headOrder.indexOf(part))
+  const last = elements.filter((one) => before.includes(one.part)).pop()
+  const following = elements.find((one) => !before.includes(one.part))
+  if (last) {
+    const lead = leadBefore(source, last.start)
+    return { start: last.end, end: last.end, text: lines.map((line) => `\n${lead}${line}`).join('') }
+  }
+  const unit = indentUnit(source, readHtml(source, true).fixed)
+  const lead = following
+    ? leadBefore(source, following.start)
+    : headStart === 0
+      ? ''
+      : leadBefore(source, headStart) + unit
+  const text = lines.map((line) => `\n${lead}${line}`).join('')
+  return { start: headStart, end: headStart, text: headStart === 0 ? text.trimStart() + '\n' : text }
+}
+
+/** Edits that touch are parted: of two that would take one line, the first takes it. */
+function merged(edits: readonly TextEdit[]): TextEdit[] {
+  let at = 0
+  return [...edits]
+    .sort((a, b) => a.start - b.start || a.end - b.end)
+    .map((edit) => {
+      const start = Math.max(at, edit.start)
+      at = Math.max(at, edit.end)
+      return { ...edit, start, end: Math.max(start, edit.end) }
+    })
+}
