@@ -3,7 +3,7 @@ import { readdir, readFile } from 'node:fs/promises'
 import path from 'node:path'
 import { clashKey, nameLabel } from '#core/naming'
 import { planSite, readOutline } from '#core/plan'
-import { defaultScheme } from '#core/site'
+import { defaultScheme, emptyHash } from '#core/site'
 import { type Account, findAccount, hasMilestone, setMilestone, signUp } from '#server/accounts'
 import { config, log, pool } from '#server/platform'
 import { putBlob } from '#server/contents'
@@ -79,10 +79,46 @@ export async function loadDemo(folder = path.resolve('demo')): Promise<void> {
         was: null,
       }))
   }
+  await addTemplate(siteId, account.id, folder)
+  await fillSlots(siteId, account.id, path.join(folder, 'slots'))
   await addPracticeHost(siteId, account.id)
   await passAll(pool(), siteId)
   await setMilestone(pool(), milestone)
   log.info({ siteId }, 'demo site loaded')
+}
+
+/** A second template, based on the first, for the pages below two of the sections. */
+async function addTemplate(siteId: string, accountId: string, folder: string): Promise<void> {
+  const { site } = (await loadSite(pool(), siteId, accountId))!
+  const templateId = randomUUID()
+  const source = await readFile(path.join(folder, 'templates', 'with-a-side.html'), 'utf8')
+  await changeSite(siteId, accountId, 0, async (client) => ({
+    kind: 'addTemplate',
+    templateId,
+    name: 'With a side',
+    source: await putBlob(client, source),
+    basedOn: site.templateId,
+  }))
+  const pageIds = site.pages.filter(({ label }) => label === 'Visit' || label === 'Birds').map(({ id }) => id)
+  await changeSite(siteId, accountId, 0, () => ({ kind: 'chooseTemplate', pageIds, of: 'below', templateId }))
+}
+
+/** What pages hold in further slots: a file each, `page.slot.html`. */
+async function fillSlots(siteId: string, accountId: string, folder: string): Promise<void> {
+  const { site } = (await loadSite(pool(), siteId, accountId))!
+  for (const name of (await readdir(folder)).sort()) {
+    const [pageName, slot] = name.split('.')
+    const page = site.pages.find(({ label }) => nameLabel(label, defaultScheme, 'en').name === pageName)
+    if (!page || !slot) throw new Error(`demo/slots/${name} is for no page`)
+    const html = await readFile(path.join(folder, name), 'utf8')
+    await changeSite(siteId, accountId, 0, async (client) => ({
+      kind: 'setContent',
+      pageId: page.id,
+      slot,
+      content: await putBlob(client, html),
+      was: emptyHash,
+    }))
+  }
 }
 
 async function addPracticeHost(siteId: string, accountId: string): Promise<void> {

@@ -1,4 +1,4 @@
-import type { Hash } from '#core/site'
+import { type Hash, mainSlot, slotOf } from '#core/site'
 import type { ChangeRequest } from '#core/change'
 import type { Keep } from './kept-work'
 import type { SiteStore } from './site-store'
@@ -8,6 +8,8 @@ import { rememberText } from './use-text'
 export interface TextKey {
   readonly kind: 'content' | 'template' | 'file'
   readonly id: string
+  /** Of a page's content: the slot, where that is not the one that every page is written in. */
+  readonly slot?: string
 }
 
 /** A text that was typed here and that the server does not have yet. */
@@ -28,7 +30,7 @@ const pauseMs = 500
 /** Typing without a pause is sent as often as this. */
 const longestMs = 2_000
 
-const nameOf = ({ kind, id }: TextKey) => `text ${kind} ${id}`
+const nameOf = ({ kind, id, slot }: TextKey) => `text ${kind} ${id}${slot === undefined ? '' : ` ${slot}`}`
 
 /**
  * The texts being written in a window. They live here and not in what shows them: choosing another page
@@ -65,9 +67,12 @@ export class WrittenTexts {
   }
 
   /** What the site holds of a text now; null when it is gone. */
-  hashOf({ kind, id }: TextKey): Hash | null {
+  hashOf({ kind, id, slot = mainSlot }: TextKey): Hash | null {
     const { site } = this.store.get()
-    if (kind === 'content') return site.pages.find((page) => page.id === id)?.content ?? null
+    if (kind === 'content') {
+      const page = site.pages.find((one) => one.id === id)
+      return page ? slotOf(page, slot) : null
+    }
     if (kind === 'template') return site.templates.find((one) => one.id === id)?.source ?? null
     return site.files.find((file) => file.id === id)?.hash ?? null
   }
@@ -148,10 +153,10 @@ export class WrittenTexts {
   }
 }
 
-function requestOf({ kind, id }: TextKey, { text, was }: TypedText): ChangeRequest {
+function requestOf({ kind, id, slot }: TextKey, { text, was }: TypedText): ChangeRequest {
   switch (kind) {
     case 'content':
-      return { kind: 'setContent', pageId: id, text, was }
+      return { kind: 'setContent', pageId: id, ...(slot !== undefined && { slot }), text, was }
     case 'template':
       return { kind: 'setTemplate', templateId: id, text, was }
     case 'file':

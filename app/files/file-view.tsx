@@ -63,7 +63,7 @@ export function FileView({ file }: { file: SiteFile }) {
                   {tree.byId.get(use.id)?.label}
                 </Link>
               ) : use.kind === 'template' ? (
-                <span>Shared template</span>
+                <span>{site.templates.find(({ id }) => id === use.id)?.name}</span>
               ) : (
                 <span>{site.files.find(({ id }) => id === use.id)?.label}</span>
               )}

@@ -2,16 +2,16 @@ import { expect, test } from '@jest/globals'
 import { count, duration, moment, size } from './format'
 import { rippleReport, rippleWords } from './ripple-words'
 
-const nothing = { movedCount: 0, linkCount: 0, addressCount: 0, brokenCount: 0 }
+const nothing = { movedCount: 0, linkCount: 0, addressCount: 0, brokenCount: 0, hidden: [] }
 
 test('a ripple is told as the rest of a sentence', () => {
   expect(rippleWords(nothing)).toBe('no file changes its name and no link is touched')
   expect(rippleWords({ ...nothing, movedCount: 1 })).toBe('1 file changes name, no link is touched')
-  expect(rippleWords({ movedCount: 2, linkCount: 1, addressCount: 1, brokenCount: 0 })).toBe(
+  expect(rippleWords({ movedCount: 2, linkCount: 1, addressCount: 1, brokenCount: 0, hidden: [] })).toBe(
     '2 files change name, 1 link is rewritten, 1 published address changes, and the old one forwards',
   )
   expect(rippleWords({ ...nothing, brokenCount: 3 })).toBe('3 links in other pages will lead nowhere')
-  expect(rippleReport({ movedCount: 1, linkCount: 2, addressCount: 1, brokenCount: 0 })).toBe(
+  expect(rippleReport({ movedCount: 1, linkCount: 2, addressCount: 1, brokenCount: 0, hidden: [] })).toBe(
     '1 file has a new name, 2 links were rewritten, 1 forwarding page left behind.',
   )
 })

@@ -2,6 +2,7 @@ import { useMemo } from 'react'
 import { useRouteLoaderData } from 'react-router'
 import type { Place } from '#core/plan'
 import type { View } from '../frame/views'
+import { templateChoices } from '#core/template'
 import { useProposal } from '../document/proposal'
 import { useSite } from '../document/site-context'
 import { Path } from '../parts/path'
@@ -14,7 +15,7 @@ const trialWord = <span className="font-mono text-[13px] text-quiet italic">tria
 
 /** The columns of the register in each view. */
 export function useColumns(view: View): readonly RegisterColumn[] {
-  const { names } = useSite()
+  const { names, site } = useSite()
   const { paths } = useProposal()
   const checks = useRouteLoaderData<typeof checksLoader>('routes/checks')
   const upload = useRouteLoaderData<typeof uploadLoader>('routes/upload')
@@ -52,8 +53,25 @@ export function useColumns(view: View): readonly RegisterColumn[] {
           },
         ]
       }
-      case 'template':
-        return []
+      case 'template': {
+        if (site.templates.length === 1) return []
+        const chosen = templateChoices(site)
+        const nameOf = new Map(site.templates.map(({ id, name }) => [id, name]))
+        return [
+          {
+            title: 'Template',
+            width: '108px',
+            cell: ({ page }) => (
+              <span
+                className={`truncate text-sm ${page.templateId === null ? 'text-quiet' : 'text-lapis'}`}
+                title={page.templateId === null ? 'As its place has it' : 'Chosen for this page'}
+              >
+                {nameOf.get(chosen.get(page.id)!)}
+              </span>
+            ),
+          },
+        ]
+      }
       case 'pages':
         return [
           {
@@ -95,5 +113,5 @@ export function useColumns(view: View): readonly RegisterColumn[] {
           },
         ]
     }
-  }, [view, names, paths, checks, upload])
+  }, [view, site, names, paths, checks, upload])
 }

@@ -116,14 +116,15 @@ function FindingLine({ finding }: { finding: Finding }) {
           {page.label}
         </button>
       ) : (
-        <span className="text-quiet">Shared template</span>
+        <span className="truncate text-quiet">{site.templates.find(({ id }) => id === place.id)?.name}</span>
       )}
       <span>
         {finding.what}
         {place.line !== undefined && (
           <span className="text-quiet">
             {' '}
-            Line {place.line}, column {place.column}.
+            {place.slot !== undefined && `Slot ${place.slot}, `}
+            {place.slot === undefined ? 'Line' : 'line'} {place.line}, column {place.column}.
           </span>
         )}
         {problem !== null && (

@@ -7,14 +7,10 @@ import { previewBase } from '#server/preview'
 import { useSelection, useSite } from '../document/site-context'
 import type { GivenText } from '../document/use-text'
 import { useDraft, useKeptLine } from '../document/use-draft'
-import { useLinkTargets } from '../document/use-link-targets'
-import { useWrittenText } from '../document/use-written-text'
-import { useInsertedFiles } from '../files/use-inserted-files'
 import { requireSite } from '../owner.server'
 import { fetchEditor } from '../parts/editor/lazy-editor'
-import { VersionsDialog } from '../versions/versions-dialog'
-import { WrittenTextEditor } from '../parts/editor/written-text'
 import { PreviewWindow } from '../preview/preview-window'
+import { SlotEditors } from '../template/slot-editors'
 import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/pages'
 
@@ -64,14 +60,13 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
 function PageHead() {
   const { selected } = useSelection()
   return (
-    <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)_auto] items-end gap-6 border-b border-rule px-5 pt-3 pb-3">
+    <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] items-end gap-6 border-b border-rule px-5 pt-3 pb-3">
       <Line field="title" name="Title" placeholder={selected.label} />
       <Line
         field="description"
         name="Description"
         placeholder="A sentence for lists of results; left out while empty"
       />
-      <VersionsDialog textKey={{ kind: 'content', id: selected.id }} name={`“${selected.label}”`} />
     </div>
   )
 }
@@ -119,20 +114,9 @@ function Line({
 function Content({ given }: { given: GivenText | null }) {
   const { site } = useSite()
   const { selected } = useSelection()
-  const written = useWrittenText({ kind: 'content', id: selected.id }, selected.content, given)
   useEffect(() => {
     // Names the page for whoever looks at open windows.
     document.title = `${selected.label} – ${site.name} – Rubricant`
   }, [selected.label, site.name])
-  const insert = useInsertedFiles()
-  const links = useLinkTargets()
-  return (
-    <WrittenTextEditor
-      name={`Content of ${selected.label}`}
-      language="html"
-      written={written}
-      onFiles={insert}
-      links={links}
-    />
-  )
+  return <SlotEditors page={selected} given={given} />
 }

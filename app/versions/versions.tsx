@@ -177,11 +177,16 @@ function Line({
 }
 
 /** The versions of a text; null while they are fetched. */
-function useVersions(siteId: string, { kind, id }: TextKey, now: string): readonly Shown[] | 'away' | null {
+function useVersions(
+  siteId: string,
+  { kind, id, slot }: TextKey,
+  now: string,
+): readonly Shown[] | 'away' | null {
   const [found, setFound] = useState<readonly Shown[] | 'away' | null>(null)
   useEffect(() => {
     const abort = new AbortController()
-    fetch(`/sites/${siteId}/versions?${new URLSearchParams({ kind, id })}`, { signal: abort.signal })
+    const query = new URLSearchParams({ kind, id, ...(slot !== undefined && { slot }) })
+    fetch(`/sites/${siteId}/versions?${query}`, { signal: abort.signal })
       .then(async (response) => {
         if (!response.ok) throw new Error(String(response.status))
         setFound(((await response.json()) as { versions: Shown[] }).versions)
@@ -190,6 +195,6 @@ function useVersions(siteId: string, { kind, id }: TextKey, now: string): readon
         if (!abort.signal.aborted) setFound('away')
       })
     return () => abort.abort()
-  }, [siteId, kind, id, now])
+  }, [siteId, kind, id, slot, now])
   return found
 }

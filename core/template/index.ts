@@ -14,7 +14,8 @@ export {
   type SlotContent,
   type Trace,
 } from './render'
-export { inheritedTemplate, SiteTemplates, templateChoices } from './site-templates'
+export { inheritedTemplate, templateChoices } from './choices'
+export { SiteTemplates } from './site-templates'
 export {
   type HeadPart,
   type PlacedSkeleton,

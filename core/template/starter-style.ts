@@ -161,6 +161,71 @@ main {
   padding-left: 1.2rem;
 }
 
+/* ---- A column at the side ---- */
+main:has(.with-side) {
+  max-width: calc(var(--measure) + 22rem);
+}
+
+.with-side {
+  display: grid;
+  gap: 1rem 3rem;
+}
+
+@media (min-width: 50rem) {
+  .with-side {
+    grid-template-columns: minmax(0, 1fr) 15rem;
+  }
+}
+
+aside {
+  font-size: 0.95rem;
+}
+
+aside h2 {
+  margin-top: 1.25rem;
+  font-size: 1.1rem;
+}
+
+.section-menu ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.section-menu ul ul {
+  padding-left: 1rem;
+}
+
+.section-menu li {
+  padding: 0.2rem 0;
+}
+
+.section-menu [aria-current="page"] {
+  font-weight: bold;
+}
+
+.page-neighbours ul {
+  display: flex;
+  justify-content: space-between;
+  gap: 2rem;
+  margin: 2.5rem 0 0;
+  padding: 1rem 0 0;
+  border-top: 1px solid var(--line);
+  list-style: none;
+}
+
+.page-neighbours li:only-child:has([rel="next"]) {
+  margin-left: auto;
+}
+
+.page-neighbours a[rel="prev"]::before {
+  content: "← ";
+}
+
+.page-neighbours a[rel="next"]::after {
+  content: " →";
+}
+
 /* ---- Pictures ---- */
 img,
 svg {
@@ -208,6 +273,8 @@ blockquote {
 @media print {
   .skip-link,
   .site-menu,
+  .section-menu,
+  .page-neighbours,
   .page-children {
     display: none;
   }

@@ -1,4 +1,4 @@
-import { emptyHash, type Hash } from '#core/site'
+import { emptyHash, type Hash, mainSlot } from '#core/site'
 import { many, maybeOne, pool } from '#server/platform'
 
 /** Which text: a page's content, a template, a style sheet. */
@@ -25,15 +25,24 @@ const mostSteps = 5_000
 /** Saves that follow one another like this are one sitting, and its end is the version. */
 const sittingMs = 5 * 60_000
 
-/** Earlier versions of a text, the latest first, as far as history keeps them: one for each sitting. */
-export async function versionsOf(siteId: string, kind: VersionedKind, id: string): Promise<Version[]> {
+/** Earlier versions of a text (of a page: of one of its slots), the latest first, as far as history keeps them: one for each sitting. */
+export async function versionsOf(
+  siteId: string,
+  kind: VersionedKind,
+  id: string,
+  slot = mainSlot,
+): Promise<Version[]> {
   const [table, field] = places[kind]
+  // A difference tells all slots of a page when one of them differs.
+  const of = (state: 'before' | 'after') =>
+    slot === mainSlot ? `diff->$2->$3->'${state}'->>$4` : `diff->$2->$3->'${state}'->$4->>$5`
   const steps = await many<{ was: Hash | null; madeAt: Date }>(
     pool(),
-    `SELECT diff->$2->$3->'before'->>$4 AS was, made_at AS "madeAt" FROM history
+    `SELECT ${of('before')} AS was, made_at AS "madeAt" FROM history
      WHERE site_id = $1 AND diff->$2 ? $3 AND diff->$2->$3->'after' ? $4
+       AND ${of('before')} IS DISTINCT FROM ${of('after')}
      ORDER BY revision DESC LIMIT ${mostSteps}`,
-    [siteId, table, id, field],
+    slot === mainSlot ? [siteId, table, id, field] : [siteId, table, id, 'slots', slot],
   )
   const versions = steps.flatMap(({ was, madeAt: until }, index): Version[] =>
     // What it was before it was made, and before anything was written in it, is nothing.

@@ -1,0 +1,87 @@
+import type { Output } from '#core/site'
+import { useSite } from '../document/site-context'
+import { useDraft, useKeptLine } from '../document/use-draft'
+import { Pick } from '../parts/picks/pick'
+
+/** What is said once for all pages, as a sentence. */
+export function SiteSentence() {
+  const { site, store } = useSite()
+  const { output } = site
+  const write = (part: Partial<Output>) =>
+    void store.change({ kind: 'setOutput', output: { ...output, ...part }, was: output })
+  return (
+    <p className="px-6 pt-3 pb-2 font-serif text-[18px] leading-[1.75]">
+      Pages are written in <Setting field="language" name="Language of the site" /> and the tab shows{' '}
+      <Setting field="titlePattern" name="Title pattern" />, for the home page{' '}
+      <Setting field="homeTitlePattern" name="Home page’s title pattern" empty="the same" />. The site is
+      called <Setting field="name" name="Name of the site" />. Lines are indented{' '}
+      <Pick<Output['indent']>
+        label="Indentation"
+        value={output.indent}
+        options={[
+          { value: 'as-written', words: 'as each text is', hint: 'Nothing you write is moved' },
+          { value: '2', words: 'by two spaces' },
+          { value: '4', words: 'by four spaces' },
+          { value: 'tab', words: 'by a tab' },
+        ]}
+        onPick={(indent) => write({ indent })}
+        after=","
+      />{' '}
+      end with{' '}
+      <Pick<Output['lineEnd']>
+        label="Line ends"
+        value={output.lineEnd}
+        options={[
+          { value: 'lf', words: 'a line feed', hint: 'LF: as nearly every host and editor has it' },
+          { value: 'crlf', words: 'return and line feed', hint: 'CRLF: for old editors on Windows' },
+        ]}
+        onPick={(lineEnd) => write({ lineEnd })}
+        after=","
+      />{' '}
+      and comments{' '}
+      <Pick
+        label="Comments"
+        value={output.comments ? 'yes' : 'no'}
+        options={[
+          { value: 'no', words: 'are left out', hint: 'Those you write yourself stay' },
+          { value: 'yes', words: 'name the parts', hint: 'One before each slot and each menu' },
+        ]}
+        onPick={(comments) => write({ comments: comments === 'yes' })}
+        after="."
+      />
+    </p>
+  )
+}
+
+type Field = 'language' | 'titlePattern' | 'homeTitlePattern' | 'name'
+
+/** A setting that is written in its place in the sentence. */
+function Setting({ field, name, empty }: { field: Field; name: string; empty?: string }) {
+  const { site, store } = useSite()
+  const draft = useDraft(site[field])
+  const value = draft.typed.trim()
+  const isUsable = value !== '' || empty !== undefined
+  const change =
+    draft.isChanged && isUsable ? ({ kind: 'setSetting', field, value, was: draft.was ?? '' } as const) : null
+  useKeptLine(field, change)
+  const save = () => {
+    if (change) store.change(change)
+    else if (!isUsable) draft.reset()
+  }
+  return (
+    <input
+      aria-label={name}
+      className="field-sizing-content max-w-80 min-w-8 border-b-2 border-lapis bg-transparent px-0.5 font-sans text-[15px] font-medium text-lapis placeholder:text-lapis placeholder:opacity-100 focus:bg-lapis-wash focus:outline-none"
+      value={draft.typed}
+      placeholder={empty}
+      spellCheck={false}
+      maxLength={200}
+      onChange={(event) => draft.type(event.target.value)}
+      onBlur={save}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur()
+        if (event.key === 'Escape') draft.reset()
+      }}
+    />
+  )
+}

@@ -1,0 +1,102 @@
+import { useState } from 'react'
+import { emptyHash, mainSlot, type Page, slotOf } from '#core/site'
+import { useLinkTargets } from '../document/use-link-targets'
+import { useSite } from '../document/site-context'
+import type { GivenText } from '../document/use-text'
+import { useWrittenText } from '../document/use-written-text'
+import { useInsertedFiles } from '../files/use-inserted-files'
+import { WrittenTextEditor } from '../parts/editor/written-text'
+import { VersionsDialog } from '../versions/versions-dialog'
+import { useSlots } from './use-slots'
+
+const tab = (isChosen: boolean) =>
+  `border-b-3 pt-1.5 pb-1 whitespace-nowrap ${isChosen ? 'border-ink font-semibold text-ink' : 'border-transparent text-quiet hover:text-ink'}`
+
+/** What a page holds, slot by slot: one editor, and the names of its slots where there are several. */
+export function SlotEditors({ page, given }: { page: Page; given: GivenText | null }) {
+  const { shown, hidden } = useSlots(page)
+  const slots = [...shown, ...hidden]
+  const [chosen, setChosen] = useState(mainSlot)
+  const slot = slots.includes(chosen) ? chosen : (slots[0] ?? mainSlot)
+  const isHidden = hidden.includes(slot)
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+      <div className="flex items-center gap-5 border-b border-rule px-5">
+        <div role="group" aria-label="Slots of the page" className="flex min-w-0 grow gap-5 overflow-x-auto">
+          {slots.length > 1 ? (
+            slots.map((name) => (
+              <button
+                key={name}
+                type="button"
+                aria-pressed={name === slot}
+                className={tab(name === slot)}
+                onClick={() => setChosen(name)}
+              >
+                {name}
+                {hidden.includes(name) && <span className="ml-1.5 text-xs text-rubric">not shown</span>}
+              </button>
+            ))
+          ) : (
+            <span className="py-1.5 text-sm text-quiet">What the page says</span>
+          )}
+        </div>
+        <VersionsDialog
+          textKey={{ kind: 'content', id: page.id, ...(slot !== mainSlot && { slot }) }}
+          name={`“${page.label}”`}
+        />
+      </div>
+      <div className="grid min-h-0 grid-rows-[auto_1fr]">
+        {isHidden ? <HiddenNotice page={page} slot={slot} shown={shown} /> : <span />}
+        <SlotEditor key={slot} page={page} slot={slot} given={slot === mainSlot ? given : null} />
+      </div>
+    </div>
+  )
+}
+
+/** Says of a slot that its template has no place for it, and offers one. */
+function HiddenNotice({ page, slot, shown }: { page: Page; slot: string; shown: readonly string[] }) {
+  const { store } = useSite()
+  const free = shown.filter((name) => slotOf(page, name) === emptyHash)
+  return (
+    <p
+      role="status"
+      className="flex flex-wrap gap-x-4 border-b border-rubric bg-rubric-wash px-5 py-2 text-sm"
+    >
+      <span>The page’s template has no slot “{slot}”: what is here is kept, and not shown.</span>
+      {free.map((name) => (
+        <button
+          key={name}
+          type="button"
+          className="link"
+          onClick={() =>
+            void store.change({
+              kind: 'moveSlot',
+              pageId: page.id,
+              from: slot,
+              to: name,
+              was: slotOf(page, slot),
+            })
+          }
+        >
+          Move it to “{name}”
+        </button>
+      ))}
+    </p>
+  )
+}
+
+function SlotEditor({ page, slot, given }: { page: Page; slot: string; given: GivenText | null }) {
+  const key = { kind: 'content' as const, id: page.id, ...(slot !== mainSlot && { slot }) }
+  const written = useWrittenText(key, slotOf(page, slot), given)
+  const insert = useInsertedFiles()
+  const links = useLinkTargets()
+  return (
+    <WrittenTextEditor
+      name={slot === mainSlot ? `Content of ${page.label}` : `${slot} of ${page.label}`}
+      language="html"
+      written={written}
+      onFiles={insert}
+      links={links}
+    />
+  )
+}

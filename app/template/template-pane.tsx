@@ -1,0 +1,118 @@
+import { lazy, Suspense } from 'react'
+import type { Template } from '#core/site'
+import type { GivenText } from '../document/use-text'
+import { useSite } from '../document/site-context'
+import { useLinkTargets } from '../document/use-link-targets'
+import { useWrittenText } from '../document/use-written-text'
+import { WrittenTextEditor } from '../parts/editor/written-text'
+import { Pick } from '../parts/picks/pick'
+import { WritePick } from '../parts/picks/write-pick'
+import { VersionsDialog } from '../versions/versions-dialog'
+
+// It reads the source with the whole parser, which nothing else here needs.
+const SkeletonSentence = lazy(() =>
+  import('./skeleton-sentence').then((module) => ({ default: module.SkeletonSentence })),
+)
+const whole = 'whole'
+
+/** One template: what it is, what its skeleton says, and its source. */
+export function TemplatePane({ template, given }: { template: Template; given: GivenText | null }) {
+  const written = useWrittenText({ kind: 'template', id: template.id }, template.source, given)
+  const links = useLinkTargets()
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+      <div className="max-h-48 overflow-auto border-b border-rule px-6 pt-2 pb-2.5">
+        <p className="font-serif text-[16px] leading-[1.7]">
+          <Identity template={template} />{' '}
+          <Suspense>
+            <SkeletonSentence written={written} />
+          </Suspense>
+        </p>
+        <p className="mt-1 flex gap-5">
+          <VersionsDialog
+            key={template.id}
+            textKey={{ kind: 'template', id: template.id }}
+            name={`the template “${template.name}”`}
+          />
+          <Fate template={template} />
+        </p>
+      </div>
+      <WrittenTextEditor
+        name={`Source of ${template.name}`}
+        language="html"
+        written={written}
+        links={links}
+      />
+    </div>
+  )
+}
+
+/** Its name, and what it is based on. */
+function Identity({ template }: { template: Template }) {
+  const { site, store } = useSite()
+  const { id: templateId, name, basedOn } = template
+  const set = (field: 'name' | 'basedOn', value: string | null) =>
+    void store.change({ kind: 'setTemplateField', templateId, field, value, was: template[field] })
+  return (
+    <>
+      <WritePick
+        label="Name of the template"
+        words={name}
+        value={name}
+        check={(typed) =>
+          typed.trim() === ''
+            ? 'A template needs a name.'
+            : site.templates.some((one) => one.id !== templateId && one.name === typed.trim())
+              ? 'There is a template of this name.'
+              : null
+        }
+        onWrite={(typed) => set('name', typed)}
+      />{' '}
+      is{' '}
+      <Pick
+        label="What it is based on"
+        value={basedOn ?? whole}
+        options={[
+          { value: whole, words: 'a whole document' },
+          ...site.templates
+            .filter((one) => one.id !== templateId)
+            .map((one) => ({
+              value: one.id,
+              words: `based on ${one.name}`,
+              hint: 'It fills that one’s slots',
+            })),
+        ]}
+        onPick={(id) => set('basedOn', id === whole ? null : id)}
+        after="."
+      />
+    </>
+  )
+}
+
+/** Where it is used when nothing else is said, or the ways to use it there and to be rid of it. */
+function Fate({ template }: { template: Template }) {
+  const { site, store } = useSite()
+  const { templateId: was } = site
+  if (was === template.id)
+    return <span className="text-sm text-quiet">Pages are made with it where nothing else is said</span>
+  return (
+    <>
+      <button
+        type="button"
+        className="link text-sm"
+        onClick={() =>
+          void store.change({ kind: 'setSetting', field: 'templateId', value: template.id, was })
+        }
+      >
+        Use it where nothing else is said
+      </button>
+      <button
+        type="button"
+        className="link text-sm"
+        onClick={() => void store.change({ kind: 'removeTemplate', templateId: template.id })}
+      >
+        Remove it
+      </button>
+    </>
+  )
+}

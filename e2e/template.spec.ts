@@ -1,0 +1,91 @@
+import { expect, type Page, test } from '@playwright/test'
+import { allSaved, expectAccessible, makeSite, openView, row, signUp } from './support'
+
+const result = (page: Page) => page.getByRole('textbox', { name: 'HTML of the page that results' })
+const pick = async (page: Page, label: RegExp, option: RegExp) => {
+  await page.getByRole('button', { name: label }).click()
+  await page.getByRole('menuitemradio', { name: option }).click()
+}
+
+test('a second template is based on the first, used for a branch, and its slots are written and kept', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n    Tides\n    Ferry\n  Contact')
+  await row(page, /Tides/).click()
+  await openView(page, 'Template')
+  await page.getByRole('button', { name: 'New template' }).click()
+  await page.getByLabel('What it is called').fill('With a side')
+  await page.getByRole('button', { name: 'Make it' }).click()
+  await expect(page.getByRole('tab', { name: 'With a side', selected: true })).toBeVisible()
+  const source = page.getByRole('textbox', { name: 'Source of With a side' })
+  await source.click()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.insertText(
+    '<template slot="content">\n  <slot></slot>\n  <aside>\n    <slot name="beside"></slot>\n  </aside>\n</template>\n',
+  )
+  await allSaved(page)
+
+  // Nothing is made with it yet; then all pages below Visit are.
+  await row(page, /Visit/).click()
+  await pick(page, /^Template of the pages below/, /^With a side/)
+  await expect(row(page, /Ferry/)).toContainText('With a side')
+  await expect(row(page, /Contact/)).toContainText('Shared template')
+  await expectAccessible(page)
+
+  await openView(page, 'Pages')
+  await row(page, /Tides/).click()
+  await page.getByRole('button', { name: 'beside', exact: true }).click()
+  await page.getByRole('textbox', { name: 'beside of Tides' }).click()
+  await page.keyboard.insertText('<p>Ask the pilot.</p>')
+  await expect(page.frameLocator('iframe').getByRole('complementary')).toContainText('Ask the pilot.')
+  await expectAccessible(page)
+  await allSaved(page)
+
+  // Another template would hide what is written there: that is said first.
+  await openView(page, 'Template')
+  await pick(page, /^Template of the page:/, /^Shared template/)
+  const question = page.getByRole('group', { name: 'Template', exact: true })
+  await expect(question).toContainText('what “beside” of 1 page holds is kept and no longer shown')
+  await question.getByRole('button', { name: 'Use it' }).click()
+  await expect(row(page, /Tides/)).toContainText('Shared template')
+  await allSaved(page)
+  await openView(page, 'Checks')
+  await expect(page.getByText('The template “Shared template” has no slot “beside”')).toBeVisible()
+  await openView(page, 'Pages')
+  await page.getByRole('button', { name: /^beside/ }).click()
+  await page.getByRole('button', { name: 'Move it to “content”' }).click()
+  await expect(page.frameLocator('iframe').getByRole('main')).toContainText('Ask the pilot.')
+  await expect(page.getByText('What the page says')).toBeVisible()
+  await allSaved(page)
+})
+
+test('the skeleton is read and chosen as a sentence, and written in the source', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await row(page, /Visit/).click()
+  await openView(page, 'Template')
+  await page.getByRole('button', { name: /^Author/ }).click()
+  await page.getByRole('textbox', { name: 'Author' }).fill('The wardens')
+  await page.keyboard.press('Enter')
+  await expect(result(page)).toContainText('<meta name="author" content="The wardens">')
+  await pick(page, /^Description/, /^states no description/)
+  await expect(page.getByRole('textbox', { name: 'Source of Shared template' })).not.toContainText(
+    '{description}',
+  )
+  await page.getByRole('button', { name: /^Style sheets/ }).click()
+  await page.getByRole('checkbox', { name: 'site.css' }).uncheck()
+  await expect(result(page)).not.toContainText('stylesheet')
+  await page.getByRole('checkbox', { name: 'site.css' }).check()
+  await expect(result(page)).toContainText('<link rel="stylesheet" href="styles/site.css">')
+  await page.keyboard.press('Escape')
+  await pick(page, /^Comments/, /^name the parts/)
+  await expect(result(page)).toContainText('<!-- Main -->')
+  await page.getByLabel('Home page’s title pattern').fill('{site}, on the pans')
+  await page.keyboard.press('Enter')
+  await row(page, /Home/).click()
+  await expect(result(page)).toContainText('<title>Saltpan Chapel, on the pans</title>')
+  await allSaved(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(result(page)).toContainText('<title>Home – Saltpan Chapel</title>')
+})
