@@ -89,3 +89,28 @@ test('the skeleton is read and chosen as a sentence, and written in the source',
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(result(page)).toContainText('<title>Home – Saltpan Chapel</title>')
 })
+
+test('each line of the page that results says what it is for and what wrote it, and leads there', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await row(page, /Visit/).click()
+  await openView(page, 'Template')
+  const line = (text: string) => result(page).locator('.cm-line', { hasText: text }).first()
+  await line('<title>').click()
+  await expect(page.getByText('Line 6', { exact: true })).toBeVisible()
+  await expect(page.getByText('What the tab, a bookmark and a list of results call the page.')).toBeVisible()
+  await expect(page.getByText('{title} of line 6 of Shared template: the title pattern above')).toBeVisible()
+  // The keyboard goes through it line by line.
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
+  await expect(page.getByText('The style sheet: how the page looks.')).toBeVisible()
+  await expectAccessible(page)
+  await line('<nav class="site-menu"').click()
+  await expect(page.getByText('by <site-menu>')).toBeVisible()
+  await page.getByRole('button', { name: 'line 14 of Shared template' }).click()
+  const source = page.getByRole('textbox', { name: 'Source of Shared template' })
+  await expect(source).toBeFocused()
+  await expect(source.locator('.cm-activeLine')).toContainText('<site-menu')
+})

@@ -60,7 +60,7 @@ export function useColumns(view: View): readonly RegisterColumn[] {
         return [
           {
             title: 'Template',
-            width: '108px',
+            width: '122px',
             cell: ({ page }) => (
               <span
                 className={`truncate text-sm ${page.templateId === null ? 'text-quiet' : 'text-lapis'}`}

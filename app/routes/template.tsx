@@ -36,6 +36,7 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
   const styles = site.files.filter((file) => file.kind === 'style')
   const [chosen, setChosen] = useState(site.templateId)
   const template = templates.find(({ id }) => id === chosen)
+  const [reveal, setReveal] = useState<{ readonly templateId: string; readonly line: number } | null>(null)
   const isThere = template !== undefined || styles.some(({ id }) => id === chosen)
   const tab = isThere ? chosen : site.templateId
   return (
@@ -72,6 +73,7 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
               <TemplatePane
                 template={one}
                 given={one.id === site.templateId ? (loaderData?.given ?? null) : null}
+                reveal={reveal?.templateId === one.id ? reveal : null}
               />
             </Tabs.Content>
           ))}
@@ -83,7 +85,12 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
         </Panel>
         <Separator aria-label="Width of the source" className="w-px bg-rule hover:bg-lapis" />
         <Panel minSize={200}>
-          <Result />
+          <Result
+            onLead={(templateId, line) => {
+              setChosen(templateId)
+              setReveal({ templateId, line })
+            }}
+          />
         </Panel>
       </Group>
     </Tabs.Root>

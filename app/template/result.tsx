@@ -1,13 +1,15 @@
 import { useEffect, useState } from 'react'
 import { useSelection, useSite } from '../document/site-context'
 import { CodeEditor } from '../parts/editor/lazy-editor'
+import { type LeadToTemplate, LinePanel } from './line-panel'
 import { PageTemplate } from './page-template'
 
 /** The finished HTML of the chosen page, following every save. */
-export function Result() {
+export function Result({ onLead }: { onLead: LeadToTemplate }) {
   const { site, names, revision } = useSite()
   const { selected } = useSelection()
   const [result, setResult] = useState<{ pageId: string; html: string; problem: string | null } | null>(null)
+  const [line, setLine] = useState(1)
   useEffect(() => {
     const abort = new AbortController()
     fetch(`/sites/${site.id}/results/${selected.id}`, { signal: abort.signal })
@@ -40,7 +42,15 @@ export function Result() {
           {result.problem}
         </p>
       ) : result?.pageId === selected.id ? (
-        <CodeEditor name="HTML of the page that results" language="html" value={result.html} />
+        <div className="grid min-h-0 grid-rows-[1fr_auto]">
+          <CodeEditor
+            name="HTML of the page that results"
+            language="html"
+            value={result.html}
+            onLine={setLine}
+          />
+          <LinePanel html={result.html} line={line} onLead={onLead} />
+        </div>
       ) : (
         <p className="px-4 py-3 text-quiet">Making the page…</p>
       )}

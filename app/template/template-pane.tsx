@@ -16,7 +16,15 @@ const SkeletonSentence = lazy(() =>
 const whole = 'whole'
 
 /** One template: what it is, what its skeleton says, and its source. */
-export function TemplatePane({ template, given }: { template: Template; given: GivenText | null }) {
+export function TemplatePane({
+  template,
+  given,
+  reveal,
+}: {
+  template: Template
+  given: GivenText | null
+  reveal: { readonly line: number } | null
+}) {
   const written = useWrittenText({ kind: 'template', id: template.id }, template.source, given)
   const links = useLinkTargets()
   return (
@@ -42,6 +50,7 @@ export function TemplatePane({ template, given }: { template: Template; given: G
         language="html"
         written={written}
         links={links}
+        reveal={reveal}
       />
     </div>
   )

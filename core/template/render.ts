@@ -183,7 +183,10 @@ export function renderPage(
   const write = (text: string, origin: Origin) => {
     if (skipNewline) {
       skipNewline = false
-      text = text.replace(/^[ \t]*\n/, '')
+      const rest = text.replace(/^[ \t]*\n/, '')
+      if (trace && origin.kind === 'template')
+        origin = { ...origin, at: origin.at + text.length - rest.length }
+      text = rest
     }
     out += text
     if (trace && text !== '') trace.push({ end: out.length, origin })

@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises'
-import { type Build, buildSite, type BuiltEntry } from '#core/build'
+import { type Build, buildSite, type BuiltEntry, type LineOrigin, originsOfLine } from '#core/build'
 import type { ManifestFile } from '#core/delivery'
 import { contentsOfPages, type Hash, type Site } from '#core/site'
 import {
@@ -48,6 +48,21 @@ export async function buildForPage(db: Queryable, site: Site, pageId: string): P
   const build = buildSite(site, await sourcesFor(db, site, hashes, texts))
   refuseTooLarge(build)
   return build
+}
+
+/** What wrote a line of a finished page; null where the page has no such line. */
+export async function lineOrigins(
+  db: Queryable,
+  site: Site,
+  pageId: string,
+  line: number,
+): Promise<LineOrigin[] | null> {
+  const trace = (await buildForPage(db, site, pageId)).traceOf(pageId)
+  const sources = await getTexts(
+    db,
+    site.templates.map((template) => template.source),
+  )
+  return originsOfLine(trace, line, site, textFrom(sources))
 }
 
 /** What was made of each page when a site's manifest was last asked for, by signature. */

@@ -5,8 +5,8 @@ import { search } from '@codemirror/search'
 import { EditorState } from '@codemirror/state'
 import { EditorView } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
-import CodeMirror from '@uiw/react-codemirror'
-import { useMemo } from 'react'
+import CodeMirror, { type ReactCodeMirrorRef } from '@uiw/react-codemirror'
+import { useEffect, useMemo, useRef } from 'react'
 import { useRouteLoaderData } from 'react-router'
 import type { loader as rootLoader } from '../../root'
 import { type LineMark, lineMarks } from './line-marks'
@@ -91,6 +91,10 @@ export interface EditorProps {
   readonly onFiles?: (files: readonly File[]) => Promise<{ readonly text: string; readonly cursor: number }>
   /** What addresses can be completed to; the same function each time. */
   readonly links?: () => readonly LinkTarget[]
+  /** Told the line the cursor stands on whenever it is put somewhere else; 1-based. */
+  readonly onLine?: (line: number) => void
+  /** A line to lead to; another object leads there again. */
+  readonly reveal?: { readonly line: number } | null
   /** Shown while nothing is written. */
   readonly example?: string
 }
@@ -154,8 +158,38 @@ const read = { foldGutter: false, highlightActiveLine: false, highlightSelection
 const written = { ...read, highlightActiveLine: true }
 
 /** Source text with completion, closing of tags and search. Tab indents; Escape, then Tab leaves it. */
-export function CodeEditor({ name, language, value, onChange, marks, example, onFiles, links }: EditorProps) {
+export function CodeEditor({
+  name,
+  language,
+  value,
+  onChange,
+  marks,
+  example,
+  onFiles,
+  links,
+  onLine,
+  reveal,
+}: EditorProps) {
   const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
+  const editor = useRef<ReactCodeMirrorRef>(null)
+  const { changed, lineChosen } = useStableActions({
+    changed: (text: string) => onChange?.(text),
+    lineChosen: (line: number) => onLine?.(line),
+  })
+  const tellsLine = onLine !== undefined
+  // Where it was led is kept until the editor is there to be led.
+  const led = useRef<object | null>(null)
+  const leadTo = (view: EditorView | undefined) => {
+    if (!view || !reveal || led.current === reveal) return
+    led.current = reveal
+    const line = view.state.doc.line(Math.min(reveal.line, view.state.doc.lines))
+    view.dispatch({
+      selection: { anchor: line.from },
+      effects: EditorView.scrollIntoView(line.from, { y: 'center' }),
+    })
+    view.focus()
+  }
+  useEffect(() => leadTo(editor.current?.view))
   const extensions = useMemo(
     () => [
       languages[language](),
@@ -165,17 +199,24 @@ export function CodeEditor({ name, language, value, onChange, marks, example, on
       marks ? lineMarks(marks) : [],
       onFiles ? filesInto(onFiles) : [],
       links ? linkCompletion(links) : [],
+      tellsLine
+        ? EditorView.updateListener.of((update) => {
+            if (update.selectionSet && !update.docChanged)
+              lineChosen(update.state.doc.lineAt(update.state.selection.main.head).number)
+          })
+        : [],
       look,
       colours,
       EditorView.lineWrapping,
       EditorView.cspNonce.of(nonce),
       EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false', tabindex: '0' }),
     ],
-    [language, name, nonce, marks, onFiles, links],
+    [language, name, nonce, marks, onFiles, links, tellsLine, lineChosen],
   )
-  const { changed } = useStableActions({ changed: (text: string) => onChange?.(text) })
   return (
     <CodeMirror
+      ref={editor}
+      onCreateEditor={leadTo}
       className="h-full min-h-0"
       height="100%"
       theme="none"

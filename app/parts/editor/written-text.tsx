@@ -10,12 +10,14 @@ export function WrittenTextEditor({
   written,
   onFiles,
   links,
+  reveal,
 }: {
   name: string
   language: 'html' | 'css'
   written: WrittenText
   onFiles?: EditorProps['onFiles']
   links?: EditorProps['links']
+  reveal?: EditorProps['reveal']
 }) {
   const { loaded, conflict } = written
   // What is typed here is shown whether the text it was begun from can be fetched or not.
@@ -53,6 +55,7 @@ export function WrittenTextEditor({
         onChange={written.write}
         onFiles={onFiles}
         links={links}
+        reveal={reveal}
       />
     </div>
   )

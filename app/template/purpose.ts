@@ -1,0 +1,2 @@
+/** Fetched apart: it brings the parser. */
+export { purposeOfLine } from '#core/build'

@@ -1,0 +1,132 @@
+import { type HtmlElement, type HtmlNode, Lines, parseHtml, walkHtml } from '#core/markup'
+import type { Site, TextOf } from '#core/site'
+import { type Origin, pieceAt } from '#core/template'
+import type { PageTrace } from '../build'
+import {
+  commentPurpose,
+  doctypePurpose,
+  elementPurposes,
+  emptyPurpose,
+  type Purpose,
+  sharperPurposes,
+  textPurpose,
+  unknownPurpose,
+} from './purposes'
+
+/** Where something in a finished page came from: what wrote it, and the line of the template it stands at. */
+export interface LineOrigin {
+  readonly kind: Origin['kind']
+  /** Of a value its name, of a slot its name, of a generated part its element; '' of the template itself. */
+  readonly name: string
+  readonly templateId: string | null
+  /** 1-based, in that template's own source. */
+  readonly line: number
+}
+
+/** What one line of a finished page is for. */
+export interface LinePurpose {
+  readonly words: string
+  /** The section of the HTML Standard. */
+  readonly section: string
+  /** What is meant, as it is written: `<title>`, `</main>`, `<!DOCTYPE>`; '' for text alone. */
+  readonly what: string
+}
+
+/** Where a line stands in a text, without its line break; null where there is no such line. */
+function rangeOf(text: string, line: number): { readonly start: number; readonly end: number } | null {
+  if (!(line >= 1)) return null
+  let start = 0
+  for (let at = 1; at < line; at++) {
+    start = text.indexOf('\n', start) + 1
+    if (start === 0) return null
+  }
+  const end = text.indexOf('\n', start)
+  // A text ends with a line break, after which nothing stands.
+  if (end < 0 && start === text.length) return null
+  return { start, end: end < 0 ? text.length : end }
+}
+
+/** What wrote a line of a finished page: each once, in order; null where there is no such line. */
+export function originsOfLine(
+  { text, trace, composed }: PageTrace,
+  line: number,
+  site: Site,
+  textOf: TextOf,
+): LineOrigin[] | null {
+  const range = rangeOf(text, line)
+  if (!range) return null
+  const { start, end } = range
+  const origins: LineOrigin[] = []
+  let from = 0
+  for (const { end: to, origin } of trace) {
+    const [first, last] = [Math.max(from, start), Math.min(to, end)]
+    const shown = first + (text.slice(first, last).length - text.slice(first, last).trimStart().length)
+    if (first < last && shown < last) {
+      // What the template wrote stands where the letter stands; all else stands where its tag does.
+      const place = origin.at + (origin.kind === 'template' ? shown - from : 0)
+      const piece = composed?.pieces[pieceAt(composed.pieces, place)]
+      const source = site.templates.find((one) => one.id === piece?.templateId)?.source
+      const at: LineOrigin = {
+        kind: origin.kind,
+        name: 'name' in origin ? origin.name : '',
+        templateId: piece?.templateId ?? null,
+        line:
+          piece && source !== undefined
+            ? new Lines(textOf(source)).placeOf(piece.offset + (place - piece.start)).line
+            : 1,
+      }
+      if (!origins.some((one) => one.kind === at.kind && one.name === at.name && one.line === at.line))
+        origins.push(at)
+    }
+    from = to
+    if (from >= end) break
+  }
+  return origins
+}
+
+/** What a line of a finished page is for; null where there is no such line. */
+export function purposeOfLine(text: string, line: number): LinePurpose | null {
+  const range = rangeOf(text, line)
+  if (!range) return null
+  const { purpose, what } = purposeIn(text, range.start, range.end)
+  return { ...purpose, what }
+}
+
+/** What the first thing that begins on a line is for, else what ends there, else that it is text. */
+function purposeIn(text: string, start: number, end: number): { purpose: Purpose; what: string } {
+  if (text.slice(start, end).trim() === '') return { purpose: emptyPurpose, what: '' }
+  const first = start + (text.slice(start, end).length - text.slice(start, end).trimStart().length)
+  const { root } = parseHtml(text, true)
+  let begins: HtmlNode | null = null
+  let ends: HtmlElement | null = null
+  walkHtml(root, (node) => {
+    const where = 'sourceCodeLocation' in node ? node.sourceCodeLocation : null
+    if (!where) return
+    if (node.nodeName !== '#text' && where.startOffset >= first && where.startOffset < end) begins ??= node
+    if ('tagName' in node && node.sourceCodeLocation?.endTag?.startOffset === first) ends = node
+  })
+  const begun = begins as HtmlNode | null
+  const ended = ends as HtmlElement | null
+  // A line that ends something and begins nothing before it.
+  if (ended) {
+    const opened = new Lines(text).placeOf(ended.sourceCodeLocation!.startOffset).line
+    const { section } = purposeOf(ended)
+    const words = `Ends what began on line ${opened}.`
+    return { purpose: { words, section }, what: `</${ended.tagName}>` }
+  }
+  if (!begun) return { purpose: textPurpose, what: '' }
+  if (begun.nodeName === '#documentType') return { purpose: doctypePurpose, what: '<!DOCTYPE>' }
+  if (begun.nodeName === '#comment') return { purpose: commentPurpose, what: '<!-- -->' }
+  return 'tagName' in begun
+    ? { purpose: purposeOf(begun), what: `<${begun.tagName}>` }
+    : { purpose: textPurpose, what: '' }
+}
+
+function purposeOf({ tagName, attrs }: HtmlElement): Purpose {
+  for (const { name, value } of attrs) {
+    const classes = name === 'class' ? value.split(/\s+/).map((one) => `${tagName} .${one}`) : []
+    for (const key of [`${tagName} ${name}=${value.toLowerCase()}`, `${tagName} ${name}`, ...classes])
+      if (Object.hasOwn(sharperPurposes, key)) return sharperPurposes[key]!
+  }
+  return Object.hasOwn(elementPurposes, tagName) ? elementPurposes[tagName]! : unknownPurpose
+}
