@@ -21,6 +21,7 @@ export default [
   ...prefix('sites/:siteId', [
     route('changes', 'routes/answers/changes.ts'),
     route('ripple', 'routes/answers/ripple.ts'),
+    route('places', 'routes/answers/places.ts'),
     route('versions', 'routes/answers/versions.ts'),
     route('files', 'routes/answers/files.ts'),
     route('files/:fileId', 'routes/answers/file.ts'),

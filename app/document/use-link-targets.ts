@@ -16,11 +16,13 @@ export function useLinkTargets(): () => readonly LinkTarget[] {
         label: page.label,
         address: `/${encodePath(names.pages.get(page.id)!.path)}`,
         isPicture: false,
+        isPage: true,
       }))
       const files = site.files.map((file) => ({
         label: file.label,
         address: `/${encodePath(names.files.get(file.id)!)}`,
         isPicture: file.kind === 'image',
+        isPage: false,
       }))
       return [...pages, ...files]
     },

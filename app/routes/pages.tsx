@@ -10,7 +10,7 @@ import { useDraft, useKeptLine } from '../document/use-draft'
 import { requireSite } from '../owner.server'
 import { fetchEditor } from '../parts/editor/lazy-editor'
 import { PreviewWindow } from '../preview/preview-window'
-import { SlotEditors } from '../template/slot-editors'
+import { SlotEditors } from '../writing/slot-editors'
 import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/pages'
 

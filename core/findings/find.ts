@@ -86,7 +86,7 @@ function find(rule: Rule, context: FindingContext): Found[] {
 
 const nothingRead: Read = {
   templates: null,
-  factsOf: () => ({ references: [], errors: [], errorCount: 0, fixed: [], bases: [], ids: [] }),
+  factsOf: () => ({ references: [], errors: [], errorCount: 0, fixed: [], bases: [], ids: [], headings: [] }),
   compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], generated: [], unit: '' }),
 }
 

@@ -33,7 +33,21 @@ export interface HtmlFacts {
   readonly bases: readonly PlacedRange[]
   /** Values of `id`, in order, repeated ones too. */
   readonly ids: readonly string[]
+  readonly headings: readonly Heading[]
 }
+
+/** A heading, `h1` to `h6`, as a whole element. */
+export interface Heading extends PlacedRange {
+  readonly level: number
+  /** What it says, its white space as it is shown; the first letters of a long one. */
+  readonly text: string
+  readonly id: string | null
+  /** Where an `id` can be written into its start tag. */
+  readonly idAt: number
+}
+
+/** Letters of a heading that are kept. */
+const longestHeading = 200
 
 /** Attributes that hold one URL (HTML "Attributes" index; SVG 2 §16.1 for `use` and `image`). */
 const urlAttributes: Readonly<Record<string, readonly string[]>> = {
@@ -172,8 +186,15 @@ export function readHtml(html: string, whole = false): HtmlFacts {
   const bases: PlacedRange[] = []
   const lines = new Lines(html)
   const hasBreaks = html.includes('\n')
+  const headings: (Heading & { text: string })[] = []
   walkHtml(root, (node) => {
-    if (!('tagName' in node)) return
+    if (!('tagName' in node)) {
+      // What stands in the heading that began last; of one within another only its own is told.
+      const open = headings[headings.length - 1]
+      if (open && node.nodeName === '#text' && 'value' in node && open.text.length < longestHeading)
+        if ((node.sourceCodeLocation?.startOffset ?? Infinity) < open.end) open.text += node.value
+      return
+    }
     const id = node.attrs.find((attr) => attr.name === 'id')
     if (id) ids.push(id.value)
     elementReferences(html, node, found)
@@ -181,6 +202,16 @@ export function readHtml(html: string, whole = false): HtmlFacts {
     const where = node.sourceCodeLocation
     if (node.tagName === 'base' && where && node.attrs.some((attr) => attr.name === 'href'))
       bases.push({ start: where.startOffset, end: where.endOffset, ...lines.placeOf(where.startOffset) })
+    if (/^h[1-6]$/.test(node.tagName) && where?.startTag)
+      headings.push({
+        level: Number(node.tagName[1]),
+        text: '',
+        id: id?.value ?? null,
+        idAt: where.startOffset + 1 + node.tagName.length,
+        start: where.startOffset,
+        end: where.endOffset,
+        ...lines.placeOf(where.startOffset),
+      })
     const inner = node.childNodes[0]
     if (node.tagName === 'style' && inner && inner.nodeName === '#text' && inner.sourceCodeLocation) {
       const offset = inner.sourceCodeLocation.startOffset
@@ -191,5 +222,7 @@ export function readHtml(html: string, whole = false): HtmlFacts {
   })
   fixed.sort((a, b) => a.start - b.start)
   const references = found.map((one) => ({ ...one, ...lines.placeOf(one.start) }))
-  return { references, errors, errorCount, fixed, bases, ids }
+  for (const heading of headings)
+    heading.text = heading.text.replace(/\s+/g, ' ').trim().slice(0, longestHeading)
+  return { references, errors, errorCount, fixed, bases, ids, headings }
 }

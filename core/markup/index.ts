@@ -4,6 +4,7 @@ export { applyEdits, type TextEdit } from './edits'
 export { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from './escape'
 export {
   attributeValueRange,
+  type Heading,
   type HtmlElement,
   type HtmlFacts,
   type HtmlNode,

@@ -40,7 +40,9 @@ const contents = new Memory<HtmlFacts>(mostBytes)
 const styles = new Memory<Reference[]>(mostBytes / 8)
 
 const sizeOf = (facts: HtmlFacts) =>
-  400 + bytesOfRange * (facts.references.length + facts.errors.length + facts.ids.length + facts.fixed.length)
+  400 +
+  bytesOfRange * (facts.references.length + facts.errors.length + facts.ids.length + facts.fixed.length) +
+  facts.headings.reduce((sum, { text }) => sum + bytesOfRange + text.length * 2, 0)
 
 /** Texts read at a time: what is held in memory is theirs. */
 const portion = 50
@@ -127,7 +129,7 @@ export async function readAhead(kind: 'html' | 'css', text: string): Promise<voi
 export async function loadFacts(db: Queryable, hashes: Iterable<Hash>): Promise<(hash: Hash) => HtmlFacts> {
   const how = {
     memory: contents,
-    keyOf: (hash: Hash) => `html 2 ${hash}`,
+    keyOf: (hash: Hash) => `html 3 ${hash}`,
     readText: readContent,
     size: sizeOf,
   }

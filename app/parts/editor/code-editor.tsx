@@ -2,13 +2,16 @@ import { css } from '@codemirror/lang-css'
 import { html } from '@codemirror/lang-html'
 import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { search } from '@codemirror/search'
-import { EditorState } from '@codemirror/state'
-import { EditorView } from '@codemirror/view'
+import { EditorState, Prec } from '@codemirror/state'
+import { EditorView, keymap } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import CodeMirror, { type ReactCodeMirrorRef } from '@uiw/react-codemirror'
 import { useEffect, useMemo, useRef } from 'react'
 import { useRouteLoaderData } from 'react-router'
+import { escapeAttribute } from '#core/markup'
 import type { loader as rootLoader } from '../../root'
+import { addressIn } from './address-in'
+import type { EditorHandle, HandleRef } from './editor-handle'
 import { type LineMark, lineMarks } from './line-marks'
 import { linkCompletion, type LinkTarget } from './link-completion'
 import { useStableActions } from '../use-stable-actions'
@@ -95,6 +98,10 @@ export interface EditorProps {
   readonly onLine?: (line: number) => void
   /** A line to lead to; another object leads there again. */
   readonly reveal?: { readonly line: number } | null
+  /** Gets what can be done from beside it. */
+  readonly handle?: HandleRef
+  /** Asked for by its key, Control or Command and K. */
+  readonly onLink?: () => void
   /** Shown while nothing is written. */
   readonly example?: string
 }
@@ -118,6 +125,56 @@ const languages = {
   css,
   plain: () => [],
 }
+
+const linkKey = (ask: () => void) =>
+  Prec.high(
+    keymap.of([
+      {
+        key: 'Mod-k',
+        preventDefault: true,
+        run() {
+          ask()
+          return true
+        },
+      },
+    ]),
+  )
+
+/** An address pasted over chosen words links them. */
+const addressOver = EditorView.domEventHandlers({
+  paste(event, view) {
+    const { from, to, empty } = view.state.selection.main
+    const pasted = event.clipboardData?.getData('text/plain') ?? ''
+    const href = addressIn(pasted)
+    if (empty || href === null) return false
+    event.preventDefault()
+    const words = view.state.sliceDoc(from, to)
+    view.dispatch({
+      changes: { from, to, insert: `<a href="${escapeAttribute(href)}">${words}</a>` },
+      userEvent: 'input.paste',
+    })
+    return true
+  },
+})
+
+const handleOf = (view: EditorView): EditorHandle => ({
+  text: () => view.state.doc.toString(),
+  selection() {
+    const { from, to } = view.state.selection.main
+    return { from, to, text: view.state.sliceDoc(from, to) }
+  },
+  replace(from, to, text, cursor = text.length) {
+    // Something may have been typed before it meanwhile.
+    const most = view.state.doc.length
+    view.dispatch({
+      changes: { from: Math.min(from, most), to: Math.min(to, most), insert: text },
+      selection: { anchor: Math.min(from, most) + cursor },
+      scrollIntoView: true,
+      userEvent: 'input',
+    })
+    view.focus()
+  },
+})
 
 /** Files dropped or pasted become what `make` makes of them, at the place they were dropped on. */
 function filesInto(make: NonNullable<EditorProps['onFiles']>) {
@@ -169,14 +226,18 @@ export function CodeEditor({
   links,
   onLine,
   reveal,
+  handle,
+  onLink,
 }: EditorProps) {
   const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
   const editor = useRef<ReactCodeMirrorRef>(null)
-  const { changed, lineChosen } = useStableActions({
+  const { changed, lineChosen, link } = useStableActions({
     changed: (text: string) => onChange?.(text),
     lineChosen: (line: number) => onLine?.(line),
+    link: () => onLink?.(),
   })
   const tellsLine = onLine !== undefined
+  const asksForLinks = onLink !== undefined
   // Where it was led is kept until the editor is there to be led.
   const led = useRef<object | null>(null)
   const leadTo = (view: EditorView | undefined) => {
@@ -199,6 +260,7 @@ export function CodeEditor({
       marks ? lineMarks(marks) : [],
       onFiles ? filesInto(onFiles) : [],
       links ? linkCompletion(links) : [],
+      asksForLinks ? [linkKey(link), addressOver] : [],
       tellsLine
         ? EditorView.updateListener.of((update) => {
             if (update.selectionSet && !update.docChanged)
@@ -211,12 +273,15 @@ export function CodeEditor({
       EditorView.cspNonce.of(nonce),
       EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false', tabindex: '0' }),
     ],
-    [language, name, nonce, marks, onFiles, links, tellsLine, lineChosen],
+    [language, name, nonce, marks, onFiles, links, tellsLine, lineChosen, asksForLinks, link],
   )
   return (
     <CodeMirror
       ref={editor}
-      onCreateEditor={leadTo}
+      onCreateEditor={(view) => {
+        if (handle) handle.current = handleOf(view)
+        leadTo(view)
+      }}
       className="h-full min-h-0"
       height="100%"
       theme="none"

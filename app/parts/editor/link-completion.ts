@@ -8,6 +8,7 @@ export interface LinkTarget {
   /** From the top of the site, as it stands in an address: `/birds/terns.html`. */
   readonly address: string
   readonly isPicture: boolean
+  readonly isPage: boolean
 }
 
 /** As many as are looked through; of more, a further letter leaves fewer. */

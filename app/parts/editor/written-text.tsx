@@ -11,6 +11,8 @@ export function WrittenTextEditor({
   onFiles,
   links,
   reveal,
+  handle,
+  onLink,
 }: {
   name: string
   language: 'html' | 'css'
@@ -18,6 +20,8 @@ export function WrittenTextEditor({
   onFiles?: EditorProps['onFiles']
   links?: EditorProps['links']
   reveal?: EditorProps['reveal']
+  handle?: EditorProps['handle']
+  onLink?: EditorProps['onLink']
 }) {
   const { loaded, conflict } = written
   // What is typed here is shown whether the text it was begun from can be fetched or not.
@@ -56,6 +60,8 @@ export function WrittenTextEditor({
         onFiles={onFiles}
         links={links}
         reveal={reveal}
+        handle={handle}
+        onLink={onLink}
       />
     </div>
   )

@@ -1,13 +1,17 @@
-import { useState } from 'react'
+import { lazy, useRef, useState } from 'react'
 import { emptyHash, mainSlot, type Page, slotOf } from '#core/site'
 import { useLinkTargets } from '../document/use-link-targets'
 import { useSite } from '../document/site-context'
 import type { GivenText } from '../document/use-text'
 import { useWrittenText } from '../document/use-written-text'
 import { useInsertedFiles } from '../files/use-inserted-files'
+import type { EditorHandle, HandleRef } from '../parts/editor/editor-handle'
 import { WrittenTextEditor } from '../parts/editor/written-text'
 import { VersionsDialog } from '../versions/versions-dialog'
-import { useSlots } from './use-slots'
+import { DialogFrame } from './dialog-frame'
+import { useSlots } from '../template/use-slots'
+
+const LinkDialog = lazy(() => import('./link-dialog').then((module) => ({ default: module.LinkDialog })))
 
 const tab = (isChosen: boolean) =>
   `border-b-3 pt-1.5 pb-1 whitespace-nowrap ${isChosen ? 'border-ink font-semibold text-ink' : 'border-transparent text-quiet hover:text-ink'}`
@@ -19,6 +23,9 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
   const [chosen, setChosen] = useState(mainSlot)
   const slot = slots.includes(chosen) ? chosen : (slots[0] ?? mainSlot)
   const isHidden = hidden.includes(slot)
+  const handle = useRef<EditorHandle | null>(null)
+  const [asked, setAsked] = useState<'link' | null>(null)
+  const close = () => setAsked(null)
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
       <div className="flex items-center gap-5 border-b border-rule px-5">
@@ -40,14 +47,34 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
             <span className="py-1.5 text-sm text-quiet">What the page says</span>
           )}
         </div>
+        <button
+          type="button"
+          className="link text-sm"
+          title="Control or Command and K"
+          onClick={() => setAsked('link')}
+        >
+          Link
+        </button>
         <VersionsDialog
           textKey={{ kind: 'content', id: page.id, ...(slot !== mainSlot && { slot }) }}
           name={`“${page.label}”`}
         />
       </div>
+      <DialogFrame title="Link" open={asked === 'link'} onClose={close}>
+        {handle.current && (
+          <LinkDialog editor={handle.current} own={{ pageId: page.id, slot }} onDone={close} />
+        )}
+      </DialogFrame>
       <div className="grid min-h-0 grid-rows-[auto_1fr]">
         {isHidden ? <HiddenNotice page={page} slot={slot} shown={shown} /> : <span />}
-        <SlotEditor key={slot} page={page} slot={slot} given={slot === mainSlot ? given : null} />
+        <SlotEditor
+          key={slot}
+          page={page}
+          slot={slot}
+          given={slot === mainSlot ? given : null}
+          handle={handle}
+          onLink={() => setAsked('link')}
+        />
       </div>
     </div>
   )
@@ -85,7 +112,19 @@ function HiddenNotice({ page, slot, shown }: { page: Page; slot: string; shown: 
   )
 }
 
-function SlotEditor({ page, slot, given }: { page: Page; slot: string; given: GivenText | null }) {
+function SlotEditor({
+  page,
+  slot,
+  given,
+  handle,
+  onLink,
+}: {
+  page: Page
+  slot: string
+  given: GivenText | null
+  handle: HandleRef
+  onLink: () => void
+}) {
   const key = { kind: 'content' as const, id: page.id, ...(slot !== mainSlot && { slot }) }
   const written = useWrittenText(key, slotOf(page, slot), given)
   const insert = useInsertedFiles()
@@ -97,6 +136,8 @@ function SlotEditor({ page, slot, given }: { page: Page; slot: string; given: Gi
       written={written}
       onFiles={insert}
       links={links}
+      handle={handle}
+      onLink={onLink}
     />
   )
 }

@@ -1,0 +1,14 @@
+/** What is done to a text from beside its editor. */
+export interface EditorHandle {
+  /** All of it, as it is typed now. */
+  readonly text: () => string
+  /** What is chosen in it. */
+  readonly selection: () => { readonly from: number; readonly to: number; readonly text: string }
+  /**
+   * Puts a text in the place of a stretch, and goes on there.
+   * @param cursor offset into `text`; its end without it
+   */
+  readonly replace: (from: number, to: number, text: string, cursor?: number) => void
+}
+
+export type HandleRef = { current: EditorHandle | null }
