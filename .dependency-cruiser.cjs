@@ -7,6 +7,7 @@ const inOrder = {
     'problems',
     'site',
     'markup',
+    'pictures',
     'plan',
     'naming',
     'links',

@@ -67,9 +67,15 @@ test('a picture dropped into a text is added to the site and stands there, its d
     clipboardData.items.add(new File([bytes], 'Old Map.png', { type: 'image/png' }))
     element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
   }, red)
-  await expect(editor).toContainText('<img src="/images/old-map.png" alt="" width="2" height="1">')
-  await page.keyboard.type('The bay in 1850')
-  await expect(editor).toContainText('alt="The bay in 1850"')
+  const dialog = page.getByRole('dialog', { name: 'Picture' })
+  await expect(dialog.getByText('2 × 1 pixels')).toBeVisible()
+  await expect(dialog.getByRole('button', { name: 'Put it in' })).toBeDisabled()
+  await expectAccessible(page)
+  await dialog.getByLabel('What it says to somebody who cannot see it').fill('The bay in 1850')
+  await page.keyboard.press('Enter')
+  await expect(editor).toContainText(
+    '<img src="/images/old-map.png" alt="The bay in 1850" width="2" height="1">',
+  )
   await allSaved(page)
   const shown = page.frameLocator('iframe').getByRole('img', { name: 'The bay in 1850' })
   await expect(shown).toHaveJSProperty('naturalWidth', 2)

@@ -59,3 +59,74 @@ test('a link is chosen by a few letters: a page, a place that gets its id, anoth
   await openView(page, 'Checks')
   await expect(page.getByText('nothing found')).toBeVisible()
 })
+
+/** A photograph-like picture, drawn by the browser itself. */
+const photograph = async (page: Page, width: number, height: number) => ({
+  name: 'Pier at dusk.jpg',
+  mimeType: 'image/jpeg',
+  buffer: Buffer.from(
+    await page.evaluate(
+      async ([w, h]) => {
+        const canvas = new OffscreenCanvas(w!, h!)
+        const context = canvas.getContext('2d')!
+        for (let at = 0; at < 4_000; at++) {
+          context.fillStyle = `hsl(${(at * 7) % 360} 50% 50%)`
+          context.fillRect((at * 97) % w!, (at * 61) % h!, 60, 9)
+        }
+        const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.95 })
+        return [...new Uint8Array(await blob.arrayBuffer())]
+      },
+      [width, height],
+    ),
+  ),
+})
+
+test('a picture far larger than it is shown gets smaller copies, keeps its proportion, and leads to itself', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  await write(page, 'Visit', '<p>The pier.</p>')
+  await page.keyboard.press('Control+End')
+  await page.getByRole('button', { name: 'Picture', exact: true }).click()
+  await page.getByLabel('Pictures to add').setInputFiles(await photograph(page, 2_000, 1_000))
+  const dialog = page.getByRole('dialog', { name: 'Picture' })
+  await expect(dialog.getByText('2,000 × 1,000 pixels')).toBeVisible()
+  await dialog.getByLabel(/^Height of/).fill('300')
+  await expect(dialog.getByLabel(/^Width of/)).toHaveValue('600')
+  await dialog.getByLabel('It only decorates, and says nothing').check()
+  await dialog.getByLabel('It leads to the whole picture').check()
+  await dialog.getByRole('button', { name: 'Put it in' }).click()
+  await expect(editor(page, 'Visit')).toContainText(
+    '<a href="/images/pier-at-dusk.jpg"><img src="/images/pier-at-dusk-600.jpg" alt="" srcset="/images/pier-at-dusk-600.jpg 600w, /images/pier-at-dusk-1200.jpg 1200w, /images/pier-at-dusk.jpg 2000w" sizes="(min-width: 600px) 600px, 100vw" width="600" height="300"></a>',
+  )
+  await allSaved(page)
+  const image = page.frameLocator('iframe').locator('img')
+  await expect(image).toHaveJSProperty('complete', true)
+  expect(await image.evaluate((one: HTMLImageElement) => one.currentSrc)).toContain('pier-at-dusk-600.jpg')
+  // A second one is fetched only when it comes near.
+  await page.keyboard.press('Control+End')
+  await page.getByRole('button', { name: 'Picture', exact: true }).click()
+  await dialog.getByRole('button', { name: /pier-at-dusk-1200/ }).click()
+  await dialog.getByLabel('What it says to somebody who cannot see it').fill('The pier')
+  await dialog.getByLabel(/add smaller copies/).uncheck()
+  await page.keyboard.press('Enter')
+  await expect(editor(page, 'Visit')).toContainText('alt="The pier" width="800" height="400" loading="lazy">')
+})
+
+test('an address pasted over chosen words links them', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  await openView(page, 'Pages')
+  await write(page, 'Home', 'tide tables')
+  await page.keyboard.press('Control+a')
+  await editor(page, 'Home').evaluate((element) => {
+    const clipboardData = new DataTransfer()
+    clipboardData.setData('text/plain', 'https://tides.example/?a=1&b=2')
+    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
+  })
+  await expect(editor(page, 'Home')).toHaveText(
+    '<a href="https://tides.example/?a=1&amp;b=2">tide tables</a>',
+  )
+})

@@ -163,7 +163,8 @@ const ofApplication = helmet({
       'style-src': [`'self'`, isDeveloping ? `'unsafe-inline'` : nonceOf],
       // Radix and the list of rows set positions as style attributes.
       'style-src-attr': [`'unsafe-inline'`],
-      'img-src': [`'self'`, 'data:'],
+      // A picture that is on its way to the server is shown from the window's own memory.
+      'img-src': [`'self'`, 'data:', 'blob:'],
       'connect-src': isDeveloping ? [`'self'`, 'ws:'] : [`'self'`],
       'frame-src': [`'self'`],
       'worker-src': [`'self'`],

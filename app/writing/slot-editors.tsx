@@ -4,13 +4,21 @@ import { useLinkTargets } from '../document/use-link-targets'
 import { useSite } from '../document/site-context'
 import type { GivenText } from '../document/use-text'
 import { useWrittenText } from '../document/use-written-text'
-import { useInsertedFiles } from '../files/use-inserted-files'
 import type { EditorHandle, HandleRef } from '../parts/editor/editor-handle'
 import { WrittenTextEditor } from '../parts/editor/written-text'
 import { VersionsDialog } from '../versions/versions-dialog'
+import type { EditorProps } from '../parts/editor/code-editor'
+import type { WantedPicture } from './picture-dialog'
+import { useInsertion } from './use-insertion'
 import { DialogFrame } from './dialog-frame'
 import { useSlots } from '../template/use-slots'
 
+const ChoosePicture = lazy(() =>
+  import('./choose-picture').then((module) => ({ default: module.ChoosePicture })),
+)
+const PictureDialog = lazy(() =>
+  import('./picture-dialog').then((module) => ({ default: module.PictureDialog })),
+)
 const LinkDialog = lazy(() => import('./link-dialog').then((module) => ({ default: module.LinkDialog })))
 
 const tab = (isChosen: boolean) =>
@@ -24,7 +32,17 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
   const slot = slots.includes(chosen) ? chosen : (slots[0] ?? mainSlot)
   const isHidden = hidden.includes(slot)
   const handle = useRef<EditorHandle | null>(null)
-  const [asked, setAsked] = useState<'link' | null>(null)
+  const [asked, setAsked] = useState<'link' | 'picture' | null>(null)
+  const insertion = useInsertion()
+  /** Puts what is made elsewhere where the cursor is. */
+  const put = (html: string) => {
+    const { from = 0, to = 0 } = handle.current?.selection() ?? {}
+    if (html !== '') handle.current?.replace(from, to, html)
+  }
+  const askAbout = (pictures: readonly WantedPicture[]) => {
+    close()
+    void insertion.ask(pictures).then(put)
+  }
   const close = () => setAsked(null)
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
@@ -55,6 +73,9 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
         >
           Link
         </button>
+        <button type="button" className="link text-sm" onClick={() => setAsked('picture')}>
+          Picture
+        </button>
         <VersionsDialog
           textKey={{ kind: 'content', id: page.id, ...(slot !== mainSlot && { slot }) }}
           name={`“${page.label}”`}
@@ -63,6 +84,25 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
       <DialogFrame title="Link" open={asked === 'link'} onClose={close}>
         {handle.current && (
           <LinkDialog editor={handle.current} own={{ pageId: page.id, slot }} onDone={close} />
+        )}
+      </DialogFrame>
+      <DialogFrame title="Picture" open={asked === 'picture'} onClose={close}>
+        <ChoosePicture
+          onChoose={(picture) => askAbout([picture])}
+          onFiles={(files) => askAbout(files.map(insertion.wanted))}
+        />
+      </DialogFrame>
+      <DialogFrame
+        title={insertion.asked?.pictures.length === 1 ? 'Picture' : 'Pictures'}
+        open={insertion.asked !== null}
+        onClose={() => insertion.asked?.done('')}
+      >
+        {insertion.asked && (
+          <PictureDialog
+            pictures={insertion.asked.pictures}
+            isFirst={!/<img[\s>]/i.test(handle.current?.text() ?? '')}
+            onDone={insertion.asked.done}
+          />
         )}
       </DialogFrame>
       <div className="grid min-h-0 grid-rows-[auto_1fr]">
@@ -74,6 +114,7 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
           given={slot === mainSlot ? given : null}
           handle={handle}
           onLink={() => setAsked('link')}
+          onFiles={insertion.insert}
         />
       </div>
     </div>
@@ -118,23 +159,24 @@ function SlotEditor({
   given,
   handle,
   onLink,
+  onFiles,
 }: {
   page: Page
   slot: string
   given: GivenText | null
   handle: HandleRef
   onLink: () => void
+  onFiles: NonNullable<EditorProps['onFiles']>
 }) {
   const key = { kind: 'content' as const, id: page.id, ...(slot !== mainSlot && { slot }) }
   const written = useWrittenText(key, slotOf(page, slot), given)
-  const insert = useInsertedFiles()
   const links = useLinkTargets()
   return (
     <WrittenTextEditor
       name={slot === mainSlot ? `Content of ${page.label}` : `${slot} of ${page.label}`}
       language="html"
       written={written}
-      onFiles={insert}
+      onFiles={onFiles}
       links={links}
       handle={handle}
       onLink={onLink}

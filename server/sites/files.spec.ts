@@ -51,6 +51,26 @@ describe('a file that is sent', () => {
     })
   })
 
+  test('that is a photograph no longer says where it was taken, and has lost nothing else', async () => {
+    const exif = Buffer.alloc(70)
+    exif.write('II*\0')
+    for (const [at, value] of [[4, 8], [14, 1], [18, 40]] as const) exif.writeUInt32LE(value, at)
+    for (const [at, value] of [[8, 1], [10, 0x8825], [12, 4], [40, 1], [42, 29], [44, 2]] as const) exif.writeUInt16LE(value, at)
+    exif.writeUInt32LE(4, 46)
+    exif.write('gps!', 50)
+    const data = Buffer.concat([Buffer.from('Exif\0\0'), exif])
+    const photo = Buffer.concat([Buffer.from('ffd8ffe1', 'hex'), Buffer.from([0, data.length + 2]), data, Buffer.from('ffda0002', 'hex'), randomBytes(500_000)])
+    // In pieces that part what has to be read together.
+    const id = randomUUID()
+    await takeFile(await site(), ids.accountId, 0, { id, name: 'Pier.jpg', replaces: null }, inPieces(photo, 31))
+    const pieces: Buffer[] = []
+    for await (const piece of (await openFile((await site()).files.find((one) => one.id === id)!))!.pieces) pieces.push(piece)
+    const kept = Buffer.concat(pieces)
+    expect(kept.includes('gps!')).toBe(false)
+    expect(kept.length).toBe(photo.length)
+    expect(kept.subarray(200).equals(photo.subarray(200))).toBe(true)
+  }) // prettier-ignore
+
   test('again because its answer was lost is added once, and undo takes it away', async () => {
     const id = randomUUID()
     const before = (await site()).files.length

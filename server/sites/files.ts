@@ -1,5 +1,6 @@
 import { resolveReference } from '#core/links'
 import { namesOf } from '#core/naming'
+import { blankPlace, placeBytes } from '#core/pictures'
 import { realPlaces, treeOf } from '#core/plan'
 import { Problem } from '#core/problems'
 import { contentsOfPages, type Site, type SiteFile, textsOfPage } from '#core/site'
@@ -46,7 +47,7 @@ export async function takeFile(
       yield piece
     }
   }
-  const { hash, sizeBytes } = await new PostgresContents(pool()).put(counted())
+  const { hash, sizeBytes } = await new PostgresContents(pool()).put(withoutPlace(counted()))
   const { kind, label } = await fileKindOf(name, head)
   const old = replaces === null ? undefined : site.files.find((file) => file.id === replaces)
   // Under the old name, whose extension says what it is, hosts would send it as what it is not.
@@ -63,6 +64,28 @@ export async function takeFile(
     true,
     id,
   )
+}
+
+/** A file as it comes; of a photograph, what says where it was taken is blank. */
+async function* withoutPlace(pieces: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
+  let front: Uint8Array[] | null = []
+  let size = 0
+  const ofFront = () => {
+    const bytes = Buffer.concat(front!)
+    front = null
+    blankPlace(bytes)
+    return bytes
+  }
+  for await (const piece of pieces) {
+    if (!front) {
+      yield piece
+      continue
+    }
+    front.push(piece)
+    size += piece.byteLength
+    if (size >= placeBytes) yield ofFront()
+  }
+  if (front) yield ofFront()
 }
 
 /** Who refers to a file, and how often. */

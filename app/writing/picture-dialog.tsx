@@ -1,0 +1,251 @@
+import { useEffect, useState } from 'react'
+import { encodePath } from '#core/markup'
+import { namesOf } from '#core/naming'
+import { copyWidths, heightFor, pictureHtml, type ShownPicture, widthFor } from '#core/pictures'
+import { useSite } from '../document/site-context'
+import { useFiles } from '../files/files-context'
+import { Button } from '../parts/button'
+import { size } from '../parts/format'
+import { naturalSize, smallerCopies } from './smaller-copies'
+
+/** A picture that is to stand in a text. */
+export interface WantedPicture {
+  readonly name: string
+  /** Where the browser gets it from now. */
+  readonly shown: string
+  readonly bytes: () => Promise<Blob>
+  readonly sizeBytes: number
+  /** The file of the site that it is, once it is there; null when it was called off. */
+  readonly fileId: Promise<string | null>
+}
+
+/** What its author says of it. */
+interface Said {
+  readonly alt: string
+  readonly saysNothing: boolean
+  readonly natural: ShownPicture['natural']
+  readonly width: number | null
+  readonly wantsCopies: boolean
+  readonly leadsToFull: boolean
+}
+
+/** Pixels that most columns of text have room for. */
+const roomy = 800
+
+interface Props {
+  readonly pictures: readonly WantedPicture[]
+  /** Whether a picture stands before these in the page: those after the first are fetched as they come near. */
+  readonly isFirst: boolean
+  readonly onDone: (html: string) => void
+}
+
+/** Asks of each picture what it says and how large it is shown, makes smaller copies, and writes it. */
+export function PictureDialog({ pictures, isFirst, onDone }: Props) {
+  const { store } = useSite()
+  const { uploads } = useFiles()
+  const [said, setSaid] = useState<readonly Said[]>(() =>
+    pictures.map(() => ({ alt: '', saysNothing: false, natural: null, width: null, wantsCopies: false, leadsToFull: false })),
+  ) // prettier-ignore
+  const [work, setWork] = useState<string | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const update = (index: number, part: Partial<Said>) =>
+    setSaid((all) => all.map((one, at) => (at === index ? { ...one, ...part } : one)))
+  useEffect(() => {
+    for (const [index, picture] of pictures.entries())
+      void naturalSize(picture.shown).then((natural) => {
+        if (!natural) return
+        const width = Math.min(natural.width, roomy)
+        update(index, { natural, width, wantsCopies: copyWidths(natural, width).length > 0 })
+      })
+  }, [pictures])
+  const isSaid = said.every((one) => one.saysNothing || one.alt.trim() !== '')
+
+  async function place() {
+    setProblem(null)
+    const pieces: string[] = []
+    try {
+      for (const [index, picture] of pictures.entries()) {
+        const one = said[index]!
+        setWork(`Adding ${picture.name}…`)
+        const id = await picture.fileId
+        if (id === null) continue
+        const widths =
+          one.natural && one.width !== null && one.wantsCopies ? copyWidths(one.natural, one.width) : []
+        const copies: { address: string; width: number }[] = []
+        if (widths.length > 0) {
+          setWork(`Making smaller copies of ${picture.name}…`)
+          for (const copy of await smallerCopies(await picture.bytes(), picture.name, widths)) {
+            const copyId = await uploads.send(copy.file, copy.name)
+            if (copyId !== null) copies.push({ width: copy.width, address: addressOf(copyId) })
+          }
+        }
+        pieces.push(
+          pictureHtml({
+            ...one,
+            address: addressOf(id),
+            alt: one.saysNothing ? '' : one.alt.trim(),
+            copies,
+            isLazy: !(isFirst && index === 0),
+          }),
+        )
+      }
+      onDone(pieces.join('\n'))
+    } catch {
+      setProblem('This picture could not be read or sent. Try again in a moment, or without smaller copies.')
+    } finally {
+      setWork(null)
+    }
+  }
+  function addressOf(id: string): string {
+    const now = store.get().site
+    return `/${encodePath(namesOf(now).files.get(id) ?? '')}`
+  }
+
+  return (
+    <form
+      className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto]"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (isSaid && work === null) void place()
+      }}
+    >
+      <ul className="overflow-auto px-7">
+        {pictures.map((picture, index) => (
+          <PictureRow
+            key={picture.shown}
+            picture={picture}
+            said={said[index]!}
+            isFirst={index === 0}
+            onSay={(part) => update(index, part)}
+          />
+        ))}
+      </ul>
+      <div className="flex flex-wrap items-center gap-4 border-t border-rule px-7 py-4">
+        <Button type="submit" look="go" disabled={!isSaid || work !== null}>
+          {pictures.length === 1 ? 'Put it in' : `Put all ${pictures.length} in`}
+        </Button>
+        <span role="status" className="text-sm text-quiet">
+          {work ?? (isSaid ? '' : 'Say what each picture says, or that it says nothing.')}
+        </span>
+        {problem !== null && (
+          <span role="alert" className="text-sm text-rubric">
+            {problem}
+          </span>
+        )}
+      </div>
+    </form>
+  )
+}
+
+function PictureRow({
+  picture,
+  said,
+  isFirst,
+  onSay,
+}: {
+  picture: WantedPicture
+  said: Said
+  isFirst: boolean
+  onSay: (part: Partial<Said>) => void
+}) {
+  const { natural, width } = said
+  const widths = natural && width !== null ? copyWidths(natural, width) : []
+  const number = 'w-20 border-b border-quiet bg-transparent px-1 text-right font-mono text-[14px]'
+  return (
+    <li className="grid grid-cols-[9rem_minmax(0,1fr)] gap-5 py-3">
+      <img src={picture.shown} alt="" className="max-h-40 w-36 border border-rule object-contain" />
+      <div className="grid content-start gap-2">
+        <p className="truncate text-sm text-quiet">
+          {picture.name}
+          {natural &&
+            ` · ${natural.width.toLocaleString('en')} × ${natural.height.toLocaleString('en')} pixels`}{' '}
+          · {size(picture.sizeBytes)}
+        </p>
+        <label className="block text-sm text-quiet">
+          What it says to somebody who cannot see it
+          <input
+            className="field text-[15px] text-ink"
+            autoFocus={isFirst}
+            value={said.saysNothing ? '' : said.alt}
+            disabled={said.saysNothing}
+            maxLength={500}
+            placeholder={said.saysNothing ? 'Nothing: it is passed over' : ''}
+            onChange={(event) => onSay({ alt: event.target.value })}
+          />
+        </label>
+        <Check
+          checked={said.saysNothing}
+          onChange={(saysNothing) => onSay({ saysNothing })}
+          words="It only decorates, and says nothing"
+        />
+        {natural && width !== null && (
+          <>
+            <p className="text-sm">
+              Shown{' '}
+              <input
+                className={number}
+                type="number"
+                min={1}
+                max={natural.width}
+                aria-label={`Width of ${picture.name} in pixels`}
+                value={width}
+                onChange={(event) => onSay({ width: clamp(event.target.valueAsNumber, natural.width) })}
+              />{' '}
+              wide and{' '}
+              <input
+                className={number}
+                type="number"
+                min={1}
+                aria-label={`Height of ${picture.name} in pixels`}
+                value={heightFor(natural, width)}
+                onChange={(event) =>
+                  onSay({ width: clamp(widthFor(natural, event.target.valueAsNumber || 1), natural.width) })
+                }
+              />{' '}
+              high
+            </p>
+            {widths.length > 0 && (
+              <Check
+                checked={said.wantsCopies}
+                onChange={(wantsCopies) => onSay({ wantsCopies })}
+                words={`It is far larger than it is shown: add smaller copies, ${widths.map((one) => `${one.toLocaleString('en')}`).join(' and ')} wide`}
+              />
+            )}
+            {natural.width > width && (
+              <Check
+                checked={said.leadsToFull}
+                onChange={(leadsToFull) => onSay({ leadsToFull })}
+                words="It leads to the whole picture"
+              />
+            )}
+          </>
+        )}
+      </div>
+    </li>
+  )
+}
+
+const clamp = (width: number, most: number) =>
+  Math.max(1, Math.min(most, Number.isFinite(width) ? Math.round(width) : 1))
+
+function Check({
+  checked,
+  onChange,
+  words,
+}: {
+  checked: boolean
+  onChange: (checked: boolean) => void
+  words: string
+}) {
+  return (
+    <label className="flex items-start gap-2 text-sm">
+      <input
+        type="checkbox"
+        className="mt-0.5 accent-lapis"
+        checked={checked}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      {words}
+    </label>
+  )
+}

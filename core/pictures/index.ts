@@ -1,0 +1,10 @@
+/** Pictures: what their files tell, and the HTML that shows them. */
+export { blankPlace, placeBytes } from './exif-place'
+export {
+  copyWidths,
+  heightFor,
+  type PictureCopy,
+  pictureHtml,
+  type ShownPicture,
+  widthFor,
+} from './picture-html'

@@ -1,0 +1,64 @@
+import { escapeAttribute } from '#core/markup'
+
+/** A smaller copy of a picture. */
+export interface PictureCopy {
+  /** As it stands in an address. */
+  readonly address: string
+  /** Pixels. */
+  readonly width: number
+}
+
+/** How a picture is shown. */
+export interface ShownPicture {
+  readonly address: string
+  /** What it says to somebody who cannot see it; '' where it says nothing (HTML §4.8.4.4). */
+  readonly alt: string
+  /** Its own size in pixels; null for one that has none, such as some drawings. */
+  readonly natural: { readonly width: number; readonly height: number } | null
+  /** The width it is shown at, in CSS pixels; null for its own. */
+  readonly width: number | null
+  readonly copies: readonly PictureCopy[]
+  /** Whether it is fetched only when it comes near: for all but the first of a page. */
+  readonly isLazy: boolean
+  /** Whether it leads to the whole picture. */
+  readonly leadsToFull: boolean
+}
+
+type Size = { readonly width: number; readonly height: number }
+
+/** The height that keeps the proportion, in whole pixels. */
+export const heightFor = (natural: Size, width: number): number =>
+  Math.max(1, Math.round((width * natural.height) / natural.width))
+export const widthFor = (natural: Size, height: number): number =>
+  Math.max(1, Math.round((height * natural.width) / natural.height))
+
+/**
+ * Widths of smaller copies that are worth making: the shown width and twice that, for screens with two
+ * pixels to one; none where the picture itself is hardly larger.
+ */
+export function copyWidths(natural: Size, shown: number): number[] {
+  return [shown, shown * 2].filter((width) => width * 1.25 <= natural.width)
+}
+
+/** The HTML that shows a picture. */
+export function pictureHtml(picture: ShownPicture): string {
+  const { address, alt, natural, isLazy, leadsToFull } = picture
+  const width = picture.width ?? natural?.width ?? null
+  const copies = [...picture.copies].sort((a, b) => a.width - b.width)
+  const attributes: [string, string][] = [
+    ['src', copies[0]?.address ?? address],
+    ['alt', alt],
+  ]
+  if (copies.length > 0 && natural && width !== null) {
+    const all = [...copies, { address, width: natural.width }]
+    attributes.push(
+      ['srcset', all.map((one) => `${one.address} ${one.width}w`).join(', ')],
+      ['sizes', `(min-width: ${width}px) ${width}px, 100vw`],
+    )
+  }
+  if (natural && width !== null)
+    attributes.push(['width', String(width)], ['height', String(heightFor(natural, width))])
+  if (isLazy) attributes.push(['loading', 'lazy'])
+  const image = `<img ${attributes.map(([name, value]) => `${name}="${escapeAttribute(value)}"`).join(' ')}>`
+  return leadsToFull ? `<a href="${escapeAttribute(address)}">${image}</a>` : image
+}
