@@ -130,3 +130,52 @@ test('an address pasted over chosen words links them', async ({ page }) => {
     '<a href="https://tides.example/?a=1&amp;b=2">tide tables</a>',
   )
 })
+
+test('a page is split at its headings, a piece moved, and a page joined to another; links follow each time', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n  Stay')
+  await openView(page, 'Pages')
+  await write(page, 'Stay', '<p><a href="/visit.html#tides">When to cross</a></p>')
+  await write(
+    page,
+    'Visit',
+    '<p>How to come.</p>\n<h2 id="tides">Tides</h2>\n<p>High at noon.</p>\n<h3>Neaps</h3>\n<p>Low.</p>\n<h2>The pier</h2>\n<p>Red.</p>\n',
+  )
+  await page.getByRole('button', { name: 'Parts' }).click()
+  const dialog = page.getByRole('dialog', { name: /^Parts of/ })
+  await dialog.getByRole('checkbox', { name: 'Tides' }).check()
+  await expect(dialog.getByRole('checkbox', { name: 'Neaps' })).toBeDisabled()
+  await dialog.getByLabel('Label of the page “Tides”').fill('Crossings & tides')
+  await expectAccessible(page)
+  await dialog.getByRole('button', { name: 'Make it a page' }).click()
+  const question = page.getByRole('group', { name: 'Split a page' })
+  await expect(question).toContainText('“Visit” is split, and one page is made of its parts')
+  await question.getByRole('button', { name: 'Split it' }).click()
+  await row(page, /Crossings & tides/).click()
+  await expect(editor(page, 'Crossings & tides')).toContainText('<h2>Neaps</h2>')
+  await row(page, /Stay/).click()
+  await expect(editor(page, 'Stay')).toContainText('crossings-and-tides.html#tides')
+  await row(page, /Visit/).click()
+  await expect(editor(page, 'Visit')).toContainText('crossings-and-tides.html">Crossings &amp; tides</a>')
+  await expect(
+    page.frameLocator('iframe').getByRole('link', { name: 'Crossings & tides' }).first(),
+  ).toBeVisible()
+
+  // The reverse.
+  await row(page, /Crossings & tides/).click()
+  await page.getByRole('button', { name: 'Parts' }).click()
+  await dialog.getByRole('combobox', { name: 'It becomes a part, at the end, of' }).fill('vis')
+  await dialog.getByRole('option', { name: /Visit/ }).click()
+  await page.getByRole('group', { name: 'Join pages' }).getByRole('button', { name: 'Join them' }).click()
+  await expect(row(page, /Crossings & tides/)).toHaveCount(0)
+  await expect(editor(page, 'Visit')).toContainText('<h2 id="crossings-tides">Crossings &amp; tides</h2>')
+  await row(page, /Stay/).click()
+  await expect(editor(page, 'Stay')).toContainText('visit.html#tides')
+  await openView(page, 'Checks')
+  await expect(page.getByText('nothing found')).toBeVisible()
+  // And all of it is one step each to undo.
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(row(page, /Crossings & tides/)).toBeVisible()
+})

@@ -16,6 +16,7 @@ import { useSlots } from '../template/use-slots'
 const ChoosePicture = lazy(() =>
   import('./choose-picture').then((module) => ({ default: module.ChoosePicture })),
 )
+const PartsDialog = lazy(() => import('./parts-dialog').then((module) => ({ default: module.PartsDialog })))
 const PictureDialog = lazy(() =>
   import('./picture-dialog').then((module) => ({ default: module.PictureDialog })),
 )
@@ -32,7 +33,7 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
   const slot = slots.includes(chosen) ? chosen : (slots[0] ?? mainSlot)
   const isHidden = hidden.includes(slot)
   const handle = useRef<EditorHandle | null>(null)
-  const [asked, setAsked] = useState<'link' | 'picture' | null>(null)
+  const [asked, setAsked] = useState<'link' | 'picture' | 'parts' | null>(null)
   const insertion = useInsertion()
   /** Puts what is made elsewhere where the cursor is. */
   const put = (html: string) => {
@@ -76,6 +77,9 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
         <button type="button" className="link text-sm" onClick={() => setAsked('picture')}>
           Picture
         </button>
+        <button type="button" className="link text-sm" onClick={() => setAsked('parts')}>
+          Parts
+        </button>
         <VersionsDialog
           textKey={{ kind: 'content', id: page.id, ...(slot !== mainSlot && { slot }) }}
           name={`“${page.label}”`}
@@ -85,6 +89,9 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
         {handle.current && (
           <LinkDialog editor={handle.current} own={{ pageId: page.id, slot }} onDone={close} />
         )}
+      </DialogFrame>
+      <DialogFrame title={`Parts of “${page.label}”`} open={asked === 'parts'} onClose={close}>
+        {handle.current && <StoredParts page={page} slot={slot} editor={handle.current} onDone={close} />}
       </DialogFrame>
       <DialogFrame title="Picture" open={asked === 'picture'} onClose={close}>
         <ChoosePicture
@@ -119,6 +126,26 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
       </div>
     </div>
   )
+}
+
+/** The parts of a text as it is stored: what is still on its way is waited for. */
+function StoredParts({
+  page,
+  slot,
+  editor,
+  onDone,
+}: {
+  page: Page
+  slot: string
+  editor: EditorHandle
+  onDone: () => void
+}) {
+  const key = { kind: 'content' as const, id: page.id, ...(slot !== mainSlot && { slot }) }
+  const written = useWrittenText(key, slotOf(page, slot))
+  const { from, to } = editor.selection()
+  if (written.isTyped || written.loaded.kind !== 'ready')
+    return <p className="px-7 pb-6 text-quiet">Saving what you wrote…</p>
+  return <PartsDialog page={page} slot={slot} text={written.text} chosen={{ from, to }} onDone={onDone} />
 }
 
 /** Says of a slot that its template has no place for it, and offers one. */

@@ -5,6 +5,7 @@ export type { ChangeKind, Question } from './kind'
 export { type Change, type ChangeRequest, kinds } from './kinds'
 export type { PageTextField } from './kinds/page/set-page-text'
 export { planEdit, type PlanEdit, type WantedPlan } from './kinds/plan/plan-edit'
+export type { MovedPlaces } from './moved-places'
 export type { NewPage, PlannedPage } from './new-page'
 export {
   correctOwnNames,
@@ -17,10 +18,19 @@ export {
 export { type HiddenSlot, hiddenSlots } from './hidden-slots'
 export { findMoved, findRewrites, type Moved, type Rewrite, withRewritten } from './rewrites'
 export { type Ripple, rippleOf } from './ripple'
-export { copiesOf, isTyped, questionOf, shownOf, titleOf } from './told'
+export { copiesOf, isTyped, placesOf, questionOf, shownOf, titleOf } from './told'
 export {
   type EditedPlan,
   type LineMark,
   understandPlan,
   type UnderstoodPlan,
 } from './from-text/understand-plan'
+export { type PartHeading, partHeadings } from './splitting/parts'
+export {
+  type ChosenPart,
+  isWithin,
+  joinRequest,
+  pieceRequest,
+  splitRequest,
+  type TextOfPage,
+} from './splitting/requests'

@@ -25,6 +25,7 @@ import { addTemplate } from './kinds/templates/add-template.input'
 import { chooseTemplate } from './kinds/templates/choose-template.input'
 import { removeTemplate } from './kinds/templates/remove-template.input'
 import { setTemplate } from './kinds/templates/set-template.input'
+import { moveText } from './kinds/texts/move-text.input'
 import { setTemplateField } from './kinds/templates/set-template-field.input'
 
 export { schemeInput } from './kinds/names/set-scheme.input'
@@ -42,6 +43,7 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   duplicatePages,
   movePages,
   moveSlot,
+  moveText,
   noteAddresses: null,
   releaseNames,
   removeFile,

@@ -1,5 +1,6 @@
 import { count, type Site } from '#core/site'
 import type { Edited } from './edited'
+import type { MovedPlaces } from './moved-places'
 
 /** What is asked before a change is made that reaches further than its row: the words around its ripple. */
 export interface Question {
@@ -35,6 +36,8 @@ export interface ChangeKind<C, R = C> {
   readonly isTyped?: true
   /** True where menus show it. */
   readonly inMenus?: true | ((request: R) => boolean)
+  /** Places that stand in another page after it: references to them follow. */
+  readonly places?: (change: C) => readonly MovedPlaces[]
   /** Copies it makes, by the ids of their originals. */
   readonly copies?: (change: C) => Readonly<Record<string, string>>
 }

@@ -11,6 +11,7 @@ import { type Names, namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import { type Hash, type Site, textsOfPage, type TextOf, withSlot } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
+import { type MovedPlaces, placesAfter } from './moved-places'
 
 /** A text whose references have to follow a change. */
 export interface Rewrite {
@@ -60,6 +61,7 @@ export function findMoved(before: Site, after: Site): Moved[] {
 /**
  * Finds the references that a change makes wrong: those whose target moved, and relative ones in
  * a page that moved itself. A reference to something that was not there before is left alone.
+ * @param places places that stand in another page after it
  * @param copies a copied page leads where its original does, and to the copy of what was copied with it
  */
 export function findRewrites(
@@ -67,9 +69,11 @@ export function findRewrites(
   after: Site,
   sources: RewriteSources,
   copies: Readonly<Record<string, string>> = {},
+  places: readonly MovedPlaces[] = [],
 ): Rewrite[] {
   const originals = new Map(Object.entries(copies).map(([original, copy]) => [copy, original]))
-  if (originals.size === 0 && findMoved(before, after).length === 0) return []
+  if (originals.size === 0 && places.length === 0 && findMoved(before, after).length === 0) return []
+  const placeAfter = placesAfter(places)
   const were = namesOf(before)
   const become = namesOf(after)
   const states = { were, become, homeFile: homeFileOf(before) }
@@ -77,6 +81,20 @@ export function findRewrites(
   const stays = (id: string) => id
   /** Whatever page the home page is: a folder's address means its home, and the template's header leads there. */
   const toHome = (id: string) => (id === before.homeId ? after.homeId : id)
+
+  /** A reference to a place that stands in another page now; null where it is where it was. */
+  const toMovedPlace = (owner: Rewrite['owner'], href: string, from: string, to: string): string | null => {
+    if (places.length === 0) return null
+    const target = resolveReference(href, from, were, states.homeFile)
+    const here = target.kind === 'here' && owner.kind === 'page' ? owner.id : null
+    const pageId = here ?? (target.kind === 'page' ? target.id : null)
+    const place = pageId === null || !('suffix' in target) ? null : placeAfter(pageId, target.suffix)
+    const path = place ? become.pages.get(place.pageId)?.path : undefined
+    if (!place || path === undefined) return null
+    if (owner.id === place.pageId) return place.suffix
+    const next = href.startsWith('/') ? `/${encodePath(path)}` : relativeReference(to, path)
+    return next + place.suffix
+  }
 
   const mend = (
     owner: Rewrite['owner'],
@@ -89,7 +107,9 @@ export function findRewrites(
     const edits = references.flatMap((reference) => {
       const isFolder = splitReference(reference.href).path.endsWith('/')
       const goalHere = isFolder ? (id: string) => goal(toHome(id)) : goal
-      const href = mendedReference(reference.href, from, to, states, goalHere)
+      const href =
+        toMovedPlace(owner, reference.href, from, to) ??
+        mendedReference(reference.href, from, to, states, goalHere)
       if (href === null) return []
       const text = writeReference(reference, href)
       return [{ start: reference.start, end: reference.end, text, was: reference.href }]
@@ -98,8 +118,9 @@ export function findRewrites(
   }
   for (const page of after.pages) {
     const original = were.pages.has(page.id) ? undefined : originals.get(page.id)
-    const from = were.pages.get(original ?? page.id)?.path
     const to = become.pages.get(page.id)?.path
+    // What was taken from another page to make this one names everything from the top of the site.
+    const from = were.pages.get(original ?? page.id)?.path ?? (places.length > 0 ? to : undefined)
     if (from === undefined || to === undefined) continue
     const goal = original === undefined ? undefined : (id: string) => copies[id] ?? id
     for (const { slot, hash } of textsOfPage(page))
@@ -148,7 +169,13 @@ function mendedReference(
 }
 
 /** How many references in the remaining pages lead to something that the change takes out of the site. */
-export function countBroken(before: Site, after: Site, factsOf: RewriteSources['factsOf']): number {
+export function countBroken(
+  before: Site,
+  after: Site,
+  factsOf: RewriteSources['factsOf'],
+  places: readonly MovedPlaces[] = [],
+): number {
+  const placeAfter = placesAfter(places)
   const were = namesOf(before)
   const become = namesOf(after)
   const home = homeFileOf(before)
@@ -160,7 +187,13 @@ export function countBroken(before: Site, after: Site, factsOf: RewriteSources['
     if (from === undefined || !real.has(page.id)) continue
     for (const { href } of textsOfPage(page).flatMap(({ hash }) => factsOf(hash).references)) {
       const target = resolveReference(href, from, were, home)
-      if (target.kind === 'page' && wasReal.has(target.id) && !real.has(target.id)) broken += 1
+      if (
+        target.kind === 'page' &&
+        wasReal.has(target.id) &&
+        !real.has(target.id) &&
+        !placeAfter(target.id, target.suffix)
+      )
+        broken += 1
       if (target.kind === 'file' && !become.files.has(target.id)) broken += 1
     }
   }

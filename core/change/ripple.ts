@@ -2,6 +2,7 @@ import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import type { Site } from '#core/site'
 import { type HiddenSlot, newlyHidden } from './hidden-slots'
+import type { MovedPlaces } from './moved-places'
 import { countBroken, findMoved, type Moved, type Rewrite, type RewriteSources } from './rewrites'
 
 /** All that a change touches, for showing before it is made. */
@@ -28,6 +29,7 @@ export function rippleOf(
   after: Site,
   allRewrites: readonly Rewrite[],
   { factsOf, textOf }: Pick<RewriteSources, 'factsOf' | 'textOf'>,
+  places: readonly MovedPlaces[] = [],
 ): Ripple {
   const was = new Map(realPlaces(treeOf(before)).map(({ page }) => [page.id, page]))
   const is = new Map(realPlaces(treeOf(after)).map(({ page }) => [page.id, page]))
@@ -45,7 +47,7 @@ export function rippleOf(
   const removed = [...was.keys()].filter((id) => !is.has(id))
   // Nothing breaks where nothing leaves; every reference is looked at only then.
   const leaves = removed.length > 0 || after.files.length < before.files.length
-  const brokenCount = leaves ? countBroken(before, after, factsOf) : 0
+  const brokenCount = leaves ? countBroken(before, after, factsOf, places) : 0
   const hidden = newlyHidden(before, after, textOf)
   return {
     moved,

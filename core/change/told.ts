@@ -1,6 +1,7 @@
 import type { Site } from '#core/site'
 import type { ChangeKind, Question } from './kind'
 import { type Change, type ChangeRequest, kinds } from './kinds'
+import type { MovedPlaces } from './moved-places'
 
 // A kind is looked up by the name that a change carries, so the two fit.
 const kindOf = (change: { readonly kind: keyof typeof kinds }) =>
@@ -30,6 +31,9 @@ export function questionOf(request: ChangeRequest, before: Site): Question & { r
 /** Copies that a change makes, by the ids of their originals. */
 export const copiesOf = (change: Change): Readonly<Record<string, string>> =>
   kindOf(change).copies?.(change) ?? {}
+
+/** Places that stand in another page after a change. */
+export const placesOf = (change: Change): readonly MovedPlaces[] => kindOf(change).places?.(change) ?? []
 
 /** Whether a change is made as it is typed, and what it touches shown after. */
 export const isTyped = (change: Change): boolean => kindOf(change).isTyped ?? false

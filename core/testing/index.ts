@@ -3,7 +3,16 @@ import fc from 'fast-check'
 import { buildSite } from '#core/build'
 import { mergePath, splitReference } from '#core/links'
 import { applyEdits, findCssReferences, readHtml } from '#core/markup'
-import { type Change, copiesOf, edit, type Edited, findRewrites, newSite, withRewritten } from '#core/change'
+import {
+  type Change,
+  copiesOf,
+  edit,
+  type Edited,
+  findRewrites,
+  newSite,
+  placesOf,
+  withRewritten,
+} from '#core/change'
 import { type OutlineNode, planSite, readOutline, writeOutline } from '#core/plan'
 import { type Arrangement, checkSite, defaultScheme, type Hash, type Scheme, type Site } from '#core/site'
 import { defaultTemplate, starterStyle } from '#core/template'
@@ -83,7 +92,7 @@ export function editWhole(site: Site, what: Change): Edited {
 
 /** The later site with its references mended. */
 export function mend(before: Site, after: Site, store: TextStore, what?: Change): Site {
-  const rewrites = findRewrites(before, after, store, what && copiesOf(what))
+  const rewrites = findRewrites(before, after, store, what && copiesOf(what), what && placesOf(what))
   return withRewritten(
     after,
     rewrites.map(({ owner, hash, edits }) => {

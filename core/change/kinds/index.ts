@@ -23,6 +23,7 @@ import { addTemplate } from './templates/add-template'
 import { chooseTemplate } from './templates/choose-template'
 import { removeTemplate } from './templates/remove-template'
 import { setTemplate } from './templates/set-template'
+import { moveText } from './texts/move-text'
 import { setTemplateField } from './templates/set-template-field'
 
 /** Every kind of change, each with all there is to it. What is accepted of it from outside: `inputs.ts`. */
@@ -35,6 +36,7 @@ export const kinds = {
   duplicatePages,
   movePages,
   moveSlot,
+  moveText,
   noteAddresses,
   releaseNames,
   removeFile,

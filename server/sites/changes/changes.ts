@@ -6,6 +6,7 @@ import {
   edit,
   findRewrites,
   isTyped,
+  placesOf,
   type Refusal,
   rippleOf,
   titleOf,
@@ -65,7 +66,7 @@ async function mend(client: pg.PoolClient, before: Site, after: Site, change: Ch
     [...before.templates, ...after.templates].map((one) => one.source),
   )
   const textOf = textFrom(texts)
-  const rewrites = findRewrites(before, after, { factsOf, textOf, cssOf }, copiesOf(change))
+  const rewrites = findRewrites(before, after, { factsOf, textOf, cssOf }, copiesOf(change), placesOf(change))
   if (rewrites.length === 0) return { site: after, rewrites, sources: { factsOf, textOf } }
   for (const [hash, text] of await getTexts(
     client,
@@ -135,7 +136,7 @@ export async function changeSite(
     const { site: after, rewrites, sources } = await mend(client, site, edited.site, change, true)
     const diff = diffSites(site, after)
     if (isEmptyDiff(diff)) return savedSince(client, siteId, seen, revision)
-    const ripple = rippleOf(site, edited.site, rewrites, sources)
+    const ripple = rippleOf(site, edited.site, rewrites, sources, placesOf(change))
     const texts = await getTexts(client, textsToShow(ripple.rewrites))
     const view = viewRipple(site, ripple, textFrom(texts))
     if (ripple.reachesFurther && !shown && !isTyped(change))
@@ -167,7 +168,7 @@ export async function previewChange(
     const edited = edit(site, change)
     if ('refusal' in edited) throw refusalProblem(edited.refusal)
     const { rewrites, sources } = await mend(client, site, edited.site, change, false)
-    const ripple = rippleOf(site, edited.site, rewrites, sources)
+    const ripple = rippleOf(site, edited.site, rewrites, sources, placesOf(change))
     const texts = await getTexts(client, textsToShow(ripple.rewrites))
     return viewRipple(site, ripple, textFrom(texts))
   })
