@@ -4,7 +4,8 @@ import { type HtmlFacts, readHtml } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { type OutlineNode } from '#core/plan'
 import { defaultScheme, type Site } from '#core/site'
-import { defaultTemplate, starterStyle } from '#core/template'
+import { starterStyle } from '#core/style'
+import { defaultTemplate } from '#core/template'
 
 /** Texts and facts by hash in memory, as the server has them after the first time. */
 export class Texts {
@@ -69,7 +70,7 @@ export function largeSite(pageCount: number, linkCount: number): { site: Site; t
     newId: () => `00000000-0000-4000-8000-${String(++ids).padStart(12, '0')}`,
     emptyContent: texts.put(''),
     template: texts.put(defaultTemplate),
-    style: { hash: texts.put(starterStyle), sizeBytes: starterStyle.length },
+    style: { hash: texts.put(starterStyle()), sizeBytes: starterStyle().length },
   })
   const names = namesOf(site)
   const paths = site.pages.map((page) => names.pages.get(page.id)!.path)

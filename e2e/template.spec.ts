@@ -114,3 +114,36 @@ test('each line of the page that results says what it is for and what wrote it, 
   await expect(source).toBeFocused()
   await expect(source.locator('.cm-activeLine')).toContainText('<site-menu')
 })
+
+test('a style sheet is made from a few choices, seen at once, and its author’s own from the first letter', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Template')
+  await page.getByRole('tab', { name: 'site.css' }).click()
+  await pick(page, /^Face of the headings/, /^a plain sans/)
+  await pick(page, /^Menu/, /^down the side/)
+  const body = page.frameLocator('iframe').locator('body')
+  await page.getByRole('button', { name: 'As on a desktop' }).click()
+  await expect(body).toHaveCSS('display', 'grid')
+  await expect(page.frameLocator('iframe').getByRole('heading', { level: 1 })).toHaveCSS(
+    'font-family',
+    /system-ui/,
+  )
+  // A colour that cannot be read is written as one that can.
+  await page.getByLabel('Colour of links').fill('#ffee88')
+  await page.getByLabel('Colour of links').press('Enter')
+  await expect(page.getByText(/written as #[0-9a-f]{6} to be read, contrast 4\.5 : 1/)).toBeVisible()
+  await expectAccessible(page)
+  const source = page.getByRole('textbox', { name: 'Source of site.css' })
+  await source.click()
+  await page.keyboard.press('Control+Home')
+  await page.keyboard.insertText('body { letter-spacing: 1px }\n')
+  await expect(page.getByText('site.css is CSS of your own.')).toBeVisible()
+  await expect(body).toHaveCSS('letter-spacing', '1px')
+  await page.getByRole('button', { name: 'Make it anew from a few choices' }).click()
+  await page.getByRole('button', { name: 'Make it anew', exact: true }).click()
+  await expect(body).toHaveCSS('letter-spacing', 'normal')
+  await allSaved(page)
+})

@@ -26,7 +26,7 @@ export interface TypedText {
     | 'refused'
 }
 
-const pauseMs = 500
+const pauseMs = 250
 /** Typing without a pause is sent as often as this. */
 const longestMs = 2_000
 

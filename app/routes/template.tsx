@@ -3,24 +3,24 @@ import { Group, Panel, Separator } from 'react-resizable-panels'
 import { Tabs } from 'radix-ui'
 import { getTexts } from '#server/contents'
 import { pool } from '#server/platform'
+import { previewBase } from '#server/preview'
 import { useSite } from '../document/site-context'
-import { useWrittenText } from '../document/use-written-text'
 import { requireSite } from '../owner.server'
 import { fetchEditor } from '../parts/editor/lazy-editor'
-import { WrittenTextEditor } from '../parts/editor/written-text'
-import { loadOrLatest } from '../parts/unless-offline'
+import { loadOrLatest, NotFetched } from '../parts/unless-offline'
+import { PreviewWindow } from '../preview/preview-window'
 import { NewTemplate } from '../template/new-template'
 import { Result } from '../template/result'
 import { SiteSentence } from '../template/site-sentence'
+import { StylePane } from '../template/style-pane'
 import { TemplatePane } from '../template/template-pane'
-import { VersionsDialog } from '../versions/versions-dialog'
 import type { Route } from './+types/template'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site } = await requireSite(request, params.siteId)
   const { source } = site.templates.find(({ id }) => id === site.templateId)!
   const text = (await getTexts(pool(), [source])).get(source)
-  return { given: text === undefined ? null : { hash: source, text } }
+  return { base: previewBase(request, site.id), given: text === undefined ? null : { hash: source, text } }
 }
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
@@ -35,10 +35,10 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
   const { templates } = site
   const styles = site.files.filter((file) => file.kind === 'style')
   const [chosen, setChosen] = useState(site.templateId)
-  const template = templates.find(({ id }) => id === chosen)
+  const style = styles.find(({ id }) => id === chosen)
+  const tab = style ? chosen : (templates.find(({ id }) => id === chosen)?.id ?? site.templateId)
+  const template = templates.find(({ id }) => id === tab)
   const [reveal, setReveal] = useState<{ readonly templateId: string; readonly line: number } | null>(null)
-  const isThere = template !== undefined || styles.some(({ id }) => id === chosen)
-  const tab = isThere ? chosen : site.templateId
   return (
     <Tabs.Root
       value={tab}
@@ -79,34 +79,26 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
           ))}
           {styles.map((file) => (
             <Tabs.Content key={file.id} value={file.id} className="h-full min-h-0" tabIndex={-1}>
-              <StyleSource fileId={file.id} />
+              <StylePane file={file} />
             </Tabs.Content>
           ))}
         </Panel>
         <Separator aria-label="Width of the source" className="w-px bg-rule hover:bg-lapis" />
         <Panel minSize={200}>
-          <Result
-            onLead={(templateId, line) => {
-              setChosen(templateId)
-              setReveal({ templateId, line })
-            }}
-          />
+          {template ? (
+            <Result
+              onLead={(templateId, line) => {
+                setChosen(templateId)
+                setReveal({ templateId, line })
+              }}
+            />
+          ) : loaderData ? (
+            <PreviewWindow base={loaderData.base} />
+          ) : (
+            <NotFetched />
+          )}
         </Panel>
       </Group>
     </Tabs.Root>
-  )
-}
-
-function StyleSource({ fileId }: { fileId: string }) {
-  const { site } = useSite()
-  const file = site.files.find((one) => one.id === fileId)!
-  const written = useWrittenText({ kind: 'file', id: fileId }, file.hash)
-  return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
-      <p className="border-b border-rule px-6 py-2">
-        <VersionsDialog textKey={{ kind: 'file', id: fileId }} name={file.label} />
-      </p>
-      <WrittenTextEditor name={`Source of ${file.label}`} language="css" written={written} />
-    </div>
   )
 }

@@ -25,5 +25,4 @@ export {
   type Skeleton,
 } from './skeleton/read-skeleton'
 export { fitsPhones, type SkeletonChange, writeSkeleton } from './skeleton/write-skeleton'
-export { starterStyle } from './starter-style'
 export { mostPageBytes, mostSiteBytes, weightRefusal } from './weight'

@@ -15,7 +15,8 @@ import {
 } from '#core/change'
 import { type OutlineNode, planSite, readOutline, writeOutline } from '#core/plan'
 import { type Arrangement, checkSite, defaultScheme, type Hash, type Scheme, type Site } from '#core/site'
-import { defaultTemplate, starterStyle } from '#core/template'
+import { starterStyle } from '#core/style'
+import { defaultTemplate } from '#core/template'
 
 /** Texts by hash, in memory: what the server's store is to the core. */
 export class TextStore {
@@ -51,7 +52,7 @@ export function siteFrom(plan: string, store: TextStore, name = 'Saltpan Chapel'
     newId: testId,
     emptyContent: store.put(''),
     template: store.put(defaultTemplate),
-    style: { hash: store.put(starterStyle), sizeBytes: starterStyle.length },
+    style: { hash: store.put(starterStyle()), sizeBytes: starterStyle().length },
   })
 }
 

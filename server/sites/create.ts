@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { newSite, type NewSite } from '#core/change'
 import { defaultScheme, type Scheme } from '#core/site'
-import { defaultTemplate, starterStyle } from '#core/template'
+import { starterStyle } from '#core/style'
+import { defaultTemplate } from '#core/template'
 import { putBlobs } from '#server/contents'
 import { noteRequest, transaction } from '#server/platform'
 import { insertSite } from './rows/site-rows'
@@ -16,7 +17,7 @@ export async function createSite(
   return transaction(async (client) => {
     const made = await noteRequest(client, accountId, requestId, id)
     if (made !== 'new') return made.result!
-    const [emptyContent, template, style] = await putBlobs(client, ['', defaultTemplate, starterStyle])
+    const [emptyContent, template, style] = await putBlobs(client, ['', defaultTemplate, starterStyle()])
     const site = newSite({
       scheme: defaultScheme,
       ...options,
@@ -24,7 +25,7 @@ export async function createSite(
       newId: randomUUID,
       emptyContent: emptyContent!,
       template: template!,
-      style: { hash: style!, sizeBytes: Buffer.byteLength(starterStyle) },
+      style: { hash: style!, sizeBytes: Buffer.byteLength(starterStyle()) },
     })
     await insertSite(client, site, accountId)
     return site.id

@@ -1,0 +1,72 @@
+import { expect, test } from '@jest/globals'
+import { parse } from 'css-tree'
+import fc from 'fast-check'
+import {
+  choicesOf,
+  contrast,
+  defaultChoices,
+  faces,
+  palettesOf,
+  readableOn,
+  readColour,
+  starterStyle,
+  type StyleChoices,
+  textContrast,
+  writeColour,
+} from './index'
+
+const colour = fc.integer({ min: 0, max: 0xffffff }).map((value) => `#${value.toString(16).padStart(6, '0')}`)
+const choices: fc.Arbitrary<StyleChoices> = fc.record({
+  accent: colour,
+  ground: fc.constantFrom('white', 'warm', 'cool', 'tinted'),
+  text: fc.constantFrom(...(Object.keys(faces) as (keyof typeof faces)[])),
+  headings: fc.constantFrom(...(Object.keys(faces) as (keyof typeof faces)[])),
+  width: fc.constantFrom('narrow', 'middling', 'wide'),
+  menu: fc.constantFrom('top', 'side'),
+})
+const of = (text: string) => readColour(text)!
+
+test('contrast is that of the standard', () => {
+  expect(contrast(of('#000000'), of('#ffffff'))).toBeCloseTo(21, 5)
+  expect(contrast(of('#777777'), of('#ffffff'))).toBeCloseTo(4.478, 3)
+  expect(writeColour(readableOn(of('#1d5c73'), of('#ffffff')))).toBe('#1d5c73')
+})
+
+test('any colour becomes one that can be read, and hardly darker than that', () => {
+  fc.assert(
+    fc.property(colour, colour, (wanted, ground) => {
+      const made = readableOn(of(wanted), of(ground))
+      expect(contrast(made, of(ground))).toBeGreaterThanOrEqual(textContrast)
+      // What could be read already stays as it is.
+      if (contrast(of(wanted), of(ground)) >= textContrast) expect(writeColour(made)).toBe(wanted)
+    }),
+  )
+})
+
+test('whatever is chosen, text, quiet text and links can be read, by day and by night', () => {
+  fc.assert(
+    fc.property(choices, (chosen) => {
+      for (const palette of Object.values(palettesOf(chosen)))
+        for (const name of ['text', 'quiet', 'accent'] as const)
+          expect(contrast(of(palette[name]), of(palette.ground))).toBeGreaterThanOrEqual(textContrast)
+    }),
+  )
+})
+
+test('a style sheet is CSS without an error, and says what it was made from until a letter is changed', () => {
+  fc.assert(
+    fc.property(choices, (chosen) => {
+      const css = starterStyle(chosen)
+      const errors: string[] = []
+      parse(css, { onParseError: (error) => errors.push(error.message) })
+      expect(errors).toEqual([])
+      expect(choicesOf(css)).toEqual(chosen)
+      expect(choicesOf(`${css} `)).toBeNull()
+      expect(css).not.toMatch(/[ \t]\n/)
+    }),
+    { numRuns: 60 },
+  )
+  expect(choicesOf('/* Made from #1d5c73 on constructor, text toString, headings x, wide, menu top */\n')).toBeNull() // prettier-ignore
+  expect(choicesOf('')).toBeNull()
+  expect(choicesOf(starterStyle())).toEqual(defaultChoices)
+})
