@@ -11,6 +11,7 @@ const inOrder = {
     'style',
     'plan',
     'naming',
+    'texts',
     'links',
     'template',
     'build',

@@ -179,3 +179,70 @@ test('a page is split at its headings, a piece moved, and a page joined to anoth
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(row(page, /Crossings & tides/)).toBeVisible()
 })
+
+const paste = (page: Page, label: string, data: Readonly<Record<string, string>>) =>
+  editor(page, label).evaluate((element, given) => {
+    const clipboardData = new DataTransfer()
+    for (const [type, value] of Object.entries(given)) clipboardData.setData(type, value)
+    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
+  }, data)
+const red =
+  'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAYAAAD0In+KAAAAEUlEQVR4nGP8z8Dwn4GBgQEADQAC/yqlZ3kAAAAASUVORK5CYII='
+
+test('what is pasted from other programs is clean HTML with its pictures; Markdown by choice; source as it is', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  await openView(page, 'Pages')
+  await write(page, 'Home', '')
+  await paste(page, 'Home', {
+    'text/plain': 'High water at noon',
+    'text/html': `<p class=MsoNormal style="margin:0"><b>High water</b>&nbsp;at noon<img src="data:image/png;base64,${red}"></p>`,
+  })
+  await expect(editor(page, 'Home')).toContainText(
+    '<p><strong>High water</strong> at noon<img src="/images/picture-1.png"></p>',
+  )
+  await page.keyboard.press('Control+a')
+  await page.keyboard.press('Delete')
+  await paste(page, 'Home', { 'text/plain': '# Tides\n\n- high\n- low\n' })
+  await expect(editor(page, 'Home')).toContainText('# Tides')
+  await page.getByRole('button', { name: 'Make it HTML' }).click()
+  await expect(editor(page, 'Home')).toContainText('<h1>Tides</h1>')
+  await expect(editor(page, 'Home')).toContainText('<li>high</li>')
+  await page.keyboard.press('Control+a')
+  await page.keyboard.press('Delete')
+  await paste(page, 'Home', {
+    'text/plain': '<p>source</p>',
+    'text/html': '<div><b>&lt;p&gt;source</b></div>',
+  })
+  await expect(editor(page, 'Home')).toHaveText('<p>source</p>')
+  await allSaved(page)
+})
+
+test('text files that are brought become pages, with their first heading for a label', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await row(page, /Visit/).click()
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+  await page
+    .getByLabel('Files to add')
+    .setInputFiles([
+      file('tides.md', '# High & low water\n\nAt **noon**.'),
+      file('old.html', '<!DOCTYPE html><title>The pier</title><body><p>Red.</p></body>'),
+      file('Notes.txt', 'One.\n\nTwo.'),
+    ])
+  const question = page.getByRole('group', { name: 'Texts' })
+  await expect(question).toContainText('3 files are texts')
+  await expectAccessible(page)
+  await question.getByRole('button', { name: 'Make 3 pages' }).click()
+  await expect(row(page, /High & low water/)).toContainText('visit/high-and-low-water.html')
+  await allSaved(page)
+  await openView(page, 'Pages')
+  await row(page, /High & low water/).click()
+  await expect(editor(page, 'High & low water')).toHaveText('<p>At <strong>noon</strong>.</p>')
+  await row(page, /Notes/).click()
+  await expect(editor(page, 'Notes')).toHaveText('<p>One.</p><p>Two.</p>')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(row(page, /Notes/)).toHaveCount(0)
+})

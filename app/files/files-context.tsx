@@ -1,5 +1,6 @@
 import { createContext, type ReactNode, useContext, useMemo, useState, useSyncExternalStore } from 'react'
 import { useSite } from '../document/site-context'
+import { couldBePage } from './text-name'
 import { type Upload, Uploads } from './uploads'
 
 interface FilesValue {
@@ -7,6 +8,11 @@ interface FilesValue {
   /** The file that the right-hand side shows; null while it shows a view. */
   readonly chosenId: string | null
   readonly choose: (id: string | null) => void
+  /** Texts that were brought, and whose author is asked what is to become of them. */
+  readonly offered: readonly File[]
+  readonly offer: (texts: readonly File[]) => void
+  /** Takes files that were dropped or chosen: texts are asked about. */
+  readonly bring: (files: Iterable<File>) => void
 }
 
 const FilesContext = createContext<FilesValue | null>(null)
@@ -15,7 +21,17 @@ export function FilesProvider({ children }: { children: ReactNode }) {
   const { site, store } = useSite()
   const [uploads] = useState(() => new Uploads(site.id, store))
   const [chosenId, choose] = useState<string | null>(null)
-  const value = useMemo(() => ({ uploads, chosenId, choose }), [uploads, chosenId])
+  const [offered, offer] = useState<readonly File[]>([])
+  const value = useMemo(() => {
+    const bring = (files: Iterable<File>) => {
+      const texts: File[] = []
+      for (const file of files)
+        if (couldBePage(file.name)) texts.push(file)
+        else void uploads.send(file, file.name)
+      if (texts.length > 0) offer(texts)
+    }
+    return { uploads, chosenId, choose, offered, offer, bring }
+  }, [uploads, chosenId, offered])
   return <FilesContext value={value}>{children}</FilesContext>
 }
 

@@ -13,7 +13,7 @@ const rowHeight = 30
 /** The site's files below its pages: by folder, to be looked at, added to and dropped on. */
 export function FilesPart() {
   const { site, names } = useSite()
-  const { uploads, underWay, chosenId, choose } = useFiles()
+  const { uploads, underWay, chosenId, choose, bring } = useFiles()
   const [open, setOpen] = useState(false)
   const input = useRef<HTMLInputElement>(null)
   const uses = useUses(open)
@@ -43,7 +43,8 @@ export function FilesPart() {
           hidden
           aria-label="Files to add"
           onChange={(event) => {
-            for (const file of event.target.files ?? []) void uploads.send(file, file.name)
+            // The list is the field's own, and empty once the field is.
+            bring([...(event.target.files ?? [])])
             event.target.value = ''
             setOpen(true)
           }}

@@ -5,7 +5,7 @@ const holdsFiles = (event: DragEvent) => event.dataTransfer.types.includes('File
 
 /** Takes files that are dropped on an element into the site. */
 export function useDroppedFiles() {
-  const { uploads } = useFiles()
+  const { bring } = useFiles()
   const [isDraggedOver, setDraggedOver] = useState(false)
   return {
     isDraggedOver,
@@ -22,7 +22,7 @@ export function useDroppedFiles() {
         if (!holdsFiles(event)) return
         event.preventDefault()
         setDraggedOver(false)
-        for (const file of event.dataTransfer.files) void uploads.send(file, file.name)
+        bring(event.dataTransfer.files)
       },
     },
   }

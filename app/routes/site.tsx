@@ -12,6 +12,7 @@ import { SiteProvider, useSelection, useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
 import { useSiteEvents } from '../document/use-site-events'
 import { FilesProvider, useFiles } from '../files/files-context'
+import { TextsQuestion } from '../files/texts-question'
 import { FilesPart } from '../files/files-part'
 import { useDroppedFiles } from '../files/use-dropped-files'
 import { AddressQuestion } from '../frame/address-question'
@@ -74,7 +75,7 @@ function Desk() {
   const view = viewOf(useLocation().pathname)
   useViewsAtHand()
   const columns = useColumns(view)
-  const { chosenId, choose } = useFiles()
+  const { chosenId, choose, offered } = useFiles()
   const file = site.files.find(({ id }) => id === chosenId) ?? null
   const { isDraggedOver, dropping } = useDroppedFiles()
   // Another view, or another page, is what its author wants to see now.
@@ -170,7 +171,9 @@ function Desk() {
               {...dropping}
             >
               <Register columns={columns} editable={view === 'plan'} onTyped={setTyped} onRename={rename} />
-              {asked ? (
+              {offered.length > 0 ? (
+                <TextsQuestion files={offered} />
+              ) : asked ? (
                 <AskedQuestion key={asked.id} asked={asked} />
               ) : typed && typedRipple.ripple ? (
                 <TypedRipple change={typed} ripple={typedRipple.ripple} />

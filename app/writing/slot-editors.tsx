@@ -9,6 +9,8 @@ import { WrittenTextEditor } from '../parts/editor/written-text'
 import { VersionsDialog } from '../versions/versions-dialog'
 import type { EditorProps } from '../parts/editor/code-editor'
 import type { WantedPicture } from './picture-dialog'
+import type { Pasting } from '../parts/editor/pasting'
+import { type PastedMarkdown, usePasting } from './use-pasting'
 import { useInsertion } from './use-insertion'
 import { DialogFrame } from './dialog-frame'
 import { useSlots } from '../template/use-slots'
@@ -35,6 +37,7 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
   const handle = useRef<EditorHandle | null>(null)
   const [asked, setAsked] = useState<'link' | 'picture' | 'parts' | null>(null)
   const insertion = useInsertion()
+  const pasted = usePasting()
   /** Puts what is made elsewhere where the cursor is. */
   const put = (html: string) => {
     const { from = 0, to = 0 } = handle.current?.selection() ?? {}
@@ -113,7 +116,13 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
         )}
       </DialogFrame>
       <div className="grid min-h-0 grid-rows-[auto_1fr]">
-        {isHidden ? <HiddenNotice page={page} slot={slot} shown={shown} /> : <span />}
+        {isHidden ? (
+          <HiddenNotice page={page} slot={slot} shown={shown} />
+        ) : pasted.markdown ? (
+          <MarkdownNotice markdown={pasted.markdown} handle={handle} onDone={pasted.forget} />
+        ) : (
+          <span />
+        )}
         <SlotEditor
           key={slot}
           page={page}
@@ -122,6 +131,7 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
           handle={handle}
           onLink={() => setAsked('link')}
           onFiles={insertion.insert}
+          pasting={pasted.pasting}
         />
       </div>
     </div>
@@ -146,6 +156,38 @@ function StoredParts({
   if (written.isTyped || written.loaded.kind !== 'ready')
     return <p className="px-7 pb-6 text-quiet">Saving what you wrote…</p>
   return <PartsDialog page={page} slot={slot} text={written.text} chosen={{ from, to }} onDone={onDone} />
+}
+
+/** Offers to make HTML of Markdown that was pasted. */
+function MarkdownNotice({
+  markdown,
+  handle,
+  onDone,
+}: {
+  markdown: PastedMarkdown
+  handle: HandleRef
+  onDone: () => void
+}) {
+  async function make() {
+    const { htmlOfMarkdown } = await import('./texts')
+    const { from, text } = markdown
+    const written = text.replace(/\r\n?/g, '\n')
+    // Only while it stands where it was put, as it was put.
+    if (handle.current?.text().startsWith(written, from))
+      handle.current.replace(from, from + written.length, htmlOfMarkdown(written))
+    onDone()
+  }
+  return (
+    <p role="status" className="flex flex-wrap gap-x-4 border-b border-rule bg-lapis-wash px-5 py-2 text-sm">
+      <span>What you pasted looks like Markdown.</span>
+      <button type="button" className="link" onClick={() => void make()}>
+        Make it HTML
+      </button>
+      <button type="button" className="link" onClick={onDone}>
+        Leave it as it is
+      </button>
+    </p>
+  )
 }
 
 /** Says of a slot that its template has no place for it, and offers one. */
@@ -187,6 +229,7 @@ function SlotEditor({
   handle,
   onLink,
   onFiles,
+  pasting,
 }: {
   page: Page
   slot: string
@@ -194,6 +237,7 @@ function SlotEditor({
   handle: HandleRef
   onLink: () => void
   onFiles: NonNullable<EditorProps['onFiles']>
+  pasting: Pasting
 }) {
   const key = { kind: 'content' as const, id: page.id, ...(slot !== mainSlot && { slot }) }
   const written = useWrittenText(key, slotOf(page, slot), given)
@@ -204,6 +248,7 @@ function SlotEditor({
       language="html"
       written={written}
       onFiles={onFiles}
+      pasting={pasting}
       links={links}
       handle={handle}
       onLink={onLink}

@@ -11,6 +11,7 @@ import { useRouteLoaderData } from 'react-router'
 import { escapeAttribute } from '#core/markup'
 import type { loader as rootLoader } from '../../root'
 import { addressIn } from './address-in'
+import { type Pasting, pastingInto } from './pasting'
 import type { EditorHandle, HandleRef } from './editor-handle'
 import { type LineMark, lineMarks } from './line-marks'
 import { linkCompletion, type LinkTarget } from './link-completion'
@@ -98,6 +99,8 @@ export interface EditorProps {
   readonly onLine?: (line: number) => void
   /** A line to lead to; another object leads there again. */
   readonly reveal?: { readonly line: number } | null
+  /** Makes what is pasted; the same object each time. */
+  readonly pasting?: Pasting
   /** Gets what can be done from beside it. */
   readonly handle?: HandleRef
   /** Asked for by its key, Control or Command and K. */
@@ -228,6 +231,7 @@ export function CodeEditor({
   reveal,
   handle,
   onLink,
+  pasting,
 }: EditorProps) {
   const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
   const editor = useRef<ReactCodeMirrorRef>(null)
@@ -258,6 +262,7 @@ export function CodeEditor({
       search(),
       words,
       marks ? lineMarks(marks) : [],
+      pasting ? pastingInto(pasting) : [],
       onFiles ? filesInto(onFiles) : [],
       links ? linkCompletion(links) : [],
       asksForLinks ? [linkKey(link), addressOver] : [],
@@ -273,7 +278,7 @@ export function CodeEditor({
       EditorView.cspNonce.of(nonce),
       EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false', tabindex: '0' }),
     ],
-    [language, name, nonce, marks, onFiles, links, tellsLine, lineChosen, asksForLinks, link],
+    [language, name, nonce, marks, onFiles, links, pasting, tellsLine, lineChosen, asksForLinks, link],
   )
   return (
     <CodeMirror

@@ -13,6 +13,7 @@ export function WrittenTextEditor({
   reveal,
   handle,
   onLink,
+  pasting,
 }: {
   name: string
   language: 'html' | 'css'
@@ -22,6 +23,7 @@ export function WrittenTextEditor({
   reveal?: EditorProps['reveal']
   handle?: EditorProps['handle']
   onLink?: EditorProps['onLink']
+  pasting?: EditorProps['pasting']
 }) {
   const { loaded, conflict } = written
   // What is typed here is shown whether the text it was begun from can be fetched or not.
@@ -62,6 +64,7 @@ export function WrittenTextEditor({
         reveal={reveal}
         handle={handle}
         onLink={onLink}
+        pasting={pasting}
       />
     </div>
   )

@@ -13,8 +13,8 @@ const place = Joi.string().max(1_000)
 
 export const moveText: ChangeInput<MoveText, WriteMovedText> = {
   fields: {
-    why: Joi.valid('split', 'join', 'move').required(),
-    texts: Joi.array().items(Joi.object({ pageId: id, slot: slot.required(), was: hash, text })).min(1).max(8).required(),
+    why: Joi.valid('split', 'join', 'move', 'files').required(),
+    texts: Joi.array().items(Joi.object({ pageId: id, slot: slot.required(), was: hash, text })).max(8).required(),
     added: Joi.array().items(Joi.object({ id, label: Joi.string().required().max(longestLabel), text })).max(mostParts).required(),
     parentId: id.allow(null),
     after: id.allow(null),

@@ -19,7 +19,7 @@ interface AddedPage {
 }
 
 interface Fields {
-  readonly why: 'split' | 'join' | 'move'
+  readonly why: 'split' | 'join' | 'move' | 'files'
   /** Pages that are made of what was taken out of others, and where they stand. */
   readonly parentId: string | null
   readonly after: string | null
@@ -48,7 +48,11 @@ export const moveText: ChangeKind<MoveText, WriteMovedText> = {
   inMenus: ({ added, removed }) => added.length + removed.length > 0,
   shown: () => null,
   places: ({ places }) => places,
-  title({ why, texts }, before) {
+  title({ why, texts, added }, before) {
+    if (why === 'files')
+      return added.length === 1
+        ? `making “${added[0]!.label}” of a file`
+        : `making ${added.length} pages of files`
     const page = quoted(before, texts[0]?.pageId ?? '')
     return why === 'split' ? `splitting ${page}` : why === 'join' ? `joining a page to ${page}` : `moving a piece of ${page}` // prettier-ignore
   },

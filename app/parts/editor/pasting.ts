@@ -1,0 +1,43 @@
+import { EditorView } from '@codemirror/view'
+
+/** What comes from a clipboard, to be made HTML of. */
+export interface Pasting {
+  /** What HTML of another program becomes; '' for nothing. */
+  readonly html: (html: string) => Promise<string>
+  /** Told of text that was pasted as it is, and where it stands. */
+  readonly text: (pasted: { readonly from: number; readonly text: string }) => void
+}
+
+/** HTML that says more than how its text looks. */
+const saysMore = /<(p|h[1-6]|ul|ol|table|a|b|strong|i|em|img|blockquote)[\s>]/i
+const isSource = /<\/?[a-z][a-z0-9-]*(\s[^<>]*)?>/i
+
+/** What is pasted from a word processor or a web page becomes clean HTML; source stays source. */
+export const pastingInto = ({ html, text }: Pasting) =>
+  EditorView.domEventHandlers({
+    paste(event, view) {
+      const data = event.clipboardData
+      if (!data) return false
+      const written = data.getData('text/html')
+      const plain = data.getData('text/plain')
+      const { from, to } = view.state.selection.main
+      // Editors of source put colours beside their text, and say who they are.
+      const isFromEditor = [...data.types].some((type) => /editor/.test(type))
+      if (written === '' || isFromEditor || isSource.test(plain) || !saysMore.test(written)) {
+        if (plain !== '' && data.files.length === 0) queueMicrotask(() => text({ from, text: plain }))
+        return false
+      }
+      event.preventDefault()
+      void html(written).then((clean) => {
+        // Something may have been typed before it meanwhile.
+        const most = view.state.doc.length
+        view.dispatch({
+          changes: { from: Math.min(from, most), to: Math.min(to, most), insert: clean },
+          selection: { anchor: Math.min(from, most) + clean.length },
+          scrollIntoView: true,
+          userEvent: 'input.paste',
+        })
+      })
+      return true
+    },
+  })

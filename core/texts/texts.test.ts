@@ -1,0 +1,83 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { readHtml } from '#core/markup'
+import {
+  cleanHtml,
+  htmlOfMarkdown,
+  isTextName,
+  looksLikeMarkdown,
+  pageOfFile,
+  saysMoreThanText,
+} from './index'
+
+describe('what is pasted', () => {
+  test('from a word processor is what it says, and nothing of how it looked', () => {
+    const office = `<html xmlns:o="urn:x"><head><style>p{margin:0}</style></head><body><!--StartFragment-->
+      <p class=MsoNormal style='margin:0cm'><b><span style='font-size:12.0pt'>High&nbsp;water</span></b><o:p></o:p></p>
+      <p class=MsoNormal>See <a href="https://tides.example/" style="color:red"><span>the table</span></a>,&nbsp; <i>always</i>.<o:p>&nbsp;</o:p></p>
+      <p class=MsoNormal><o:p>&nbsp;</o:p></p>
+      <table class=MsoTable border=1 width=300><tr><td valign=top><p class=MsoNormal>Mon</p></td><td><p>9:12</p></td></tr></table>
+      <!--EndFragment--></body></html>`
+    expect(cleanHtml(office)).toBe(
+      '<p><strong>High water</strong></p>\n<p>See <a href="https://tides.example/">the table</a>, <em>always</em>.</p>\n<table>\n  <tbody>\n    <tr>\n      <td>Mon</td>\n      <td>9:12</td>\n    </tr>\n  </tbody>\n</table>',
+    )
+  })
+
+  test('from a web page keeps its elements, and none of its boxes, scripts and dangers', () => {
+    expect(cleanHtml('<div class=x><div>Text in a box</div><div><h2 id=a onclick=x>Tides</h2><script>alert(1)</script><ul class=y><li><p>one</p></li><li>two<ul><li>three</li></ul></li></ul></div></div>')).toBe(
+      '<p>Text in a box</p>\n<h2>Tides</h2>\n<ul>\n  <li>one</li>\n  <li>\n    <p>two</p>\n    <ul>\n      <li>three</li>\n    </ul>\n  </li>\n</ul>',
+    )
+    expect(cleanHtml('<a href="javascript:alert(1)">x</a> <a href=" https://a.example ">y</a><img src=x.png onerror=1 alt=""><img>')).toBe('x <a href="https://a.example">y</a><img src="x.png" alt="">')
+    expect(cleanHtml('<span style="font-weight:700">a</span><b style="font-weight:normal"> b</b>')).toBe('<strong>a</strong> b')
+    expect(cleanHtml('<pre class=code> a\n  <b>b</b></pre>')).toBe('<pre> a\n  b</pre>')
+    expect(saysMoreThanText('<span style="color:#a31515">&lt;p&gt;</span><div>x</div>')).toBe(true)
+    expect(saysMoreThanText('<meta charset=utf-8><span style="color:red">word</span>')).toBe(false)
+  }) // prettier-ignore
+
+  test('of any kind becomes HTML that parses, stays the same when it is cleaned again, and does nothing', () => {
+    const pieces = fc.constantFrom('<p>', '</p>', '<div>', '</div>', '<b>', '</b>', '<a href="javascript:x">', '<a href="/t">', '</a>', '<ul>', '<li>', '</ul>', '<table>', '<td>', '</table>', 'text', ' ', '&amp;', '<script>x</script>', '<img src=a onerror=b>', '<o:p>', '<pre>\n a', '</pre>', '<style>', '<svg onload=x>', '<h2 style="x">', '<font face=x>', '<br>') // prettier-ignore
+    fc.assert(
+      fc.property(fc.array(pieces, { maxLength: 25 }), (words) => {
+        const html = cleanHtml(words.join(''))
+        expect(html).not.toMatch(/javascript:|onerror|onload|<script|style=|class=/i)
+        expect(cleanHtml(html)).toBe(html)
+        expect(readHtml(html).errorCount).toBe(0)
+      }),
+      { numRuns: 300 },
+    )
+    const deep = '<div>'.repeat(20_000) + 'x'
+    expect(() => cleanHtml(deep)).not.toThrow()
+  })
+})
+
+test('Markdown is known by its signs, and becomes HTML', () => {
+  expect(looksLikeMarkdown('# Tides\n\nHigh at noon.')).toBe(true)
+  expect(looksLikeMarkdown('- one\n- two\n\n**three**')).toBe(true)
+  expect(looksLikeMarkdown('Plain text - with a dash.\n1988 was a year.')).toBe(false)
+  expect(looksLikeMarkdown('# <p>x</p>')).toBe(false)
+  expect(htmlOfMarkdown('# Tides\n\n| a | b |\n|---|---|\n| 1 | 2 |')).toContain('<th>a</th>')
+})
+
+describe('a file that becomes a page', () => {
+  test('has its first heading for a label, else its title, else its name', () => {
+    expect(pageOfFile('tide_times-2025.txt', '\ufeffHigh at noon.\r\nLow at six.\r\n\r\n\r\nAsk <us>.\r\n')).toEqual({
+      label: 'Tide times-2025',
+      html: '<p>High at noon.<br>\nLow at six.</p>\n<p>Ask &lt;us&gt;.</p>\n',
+    })
+    expect(pageOfFile('x.md', '# The *pier*\n\nRed.\n\n## Hours')).toEqual({ label: 'The pier', html: '<p>Red.</p>\n<h2>Hours</h2>\n' })
+    expect(pageOfFile('y.html', '<!DOCTYPE html><title>Old page</title><body class=x>\n<p>Text</p>\n<h2>Later</h2>\n</body>')).toEqual({ label: 'Old page', html: '<p>Text</p>\n<h2>Later</h2>\n' })
+    expect(pageOfFile('keepers-cottage.htm', '<p>bare')).toEqual({ label: 'Keepers cottage', html: '<p>bare\n' })
+    expect(pageOfFile('.html', '')).toEqual({ label: 'Page', html: '' })
+    expect(['a.MD', 'b.txt', 'c.htm', 'd.css', 'html'].map(isTextName)).toEqual([true, true, true, false, false])
+  }) // prettier-ignore
+
+  test('is made of any text', () => {
+    fc.assert(
+      fc.property(fc.constantFrom('a.txt', 'b.md', 'c.html'), fc.string({ unit: 'binary', maxLength: 300 }), (name, text) => {
+        const { label, html } = pageOfFile(name, text)
+        expect(label).not.toBe('')
+        expect(html === '' || html.endsWith('\n')).toBe(true)
+      }),
+    )
+  }) // prettier-ignore
+})
