@@ -51,6 +51,7 @@ export function TemplatePane({
         written={written}
         links={links}
         reveal={reveal}
+        checkedAs="template"
       />
     </div>
   )

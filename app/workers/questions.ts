@@ -12,6 +12,7 @@ export type Answering<Ground, Question, Answer> = (ground: Ground, question: Que
 export const answers = {
   names: () => import('../names/names.answer').then((module) => module.namesUnder),
   plan: () => import('../plan/plan.answer').then((module) => module.planTypedOver),
+  faults: () => import('../parts/editor/faults.answer').then((module) => module.faultsTyped),
   'new-site': () => import('../new-site/new-site.answer').then((module) => module.siteOfPlan),
 } as const
 

@@ -46,8 +46,8 @@ function find(rule: Rule, context: FindingContext): Found[] {
     case 'text':
       return [
         ...site.templates.flatMap((template) => {
-          const { bases } = context.compiled(template)
-          return rule.find({ bases, errors: [] }, (line) => inTemplate(template, line), template.source)
+          const { bases, tags } = context.compiled(template)
+          return rule.find({ bases, errors: [], tags }, (line) => inTemplate(template, line), template.source)
         }),
         ...pages.flatMap((page) =>
           textsOfPage(page).flatMap(({ slot, hash }) =>
@@ -86,8 +86,26 @@ function find(rule: Rule, context: FindingContext): Found[] {
 
 const nothingRead: Read = {
   templates: null,
-  factsOf: () => ({ references: [], errors: [], errorCount: 0, fixed: [], bases: [], ids: [], headings: [] }),
-  compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], generated: [], unit: '' }),
+  factsOf: () => ({
+    references: [],
+    errors: [],
+    errorCount: 0,
+    fixed: [],
+    bases: [],
+    ids: [],
+    headings: [],
+    tags: [],
+  }),
+  compiled: () => ({
+    parts: [],
+    references: [],
+    bases: [],
+    unknown: [],
+    slots: [],
+    generated: [],
+    tags: [],
+    unit: '',
+  }),
 }
 
 /**

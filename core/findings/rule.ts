@@ -68,7 +68,11 @@ export type Rule = About &
     | {
         readonly reads: 'text'
         /** @param at makes the place of what is found in this text */
-        readonly find: (facts: Pick<HtmlFacts, 'bases' | 'errors'>, at: PlaceIn, was: Hash) => Found[]
+        readonly find: (
+          facts: Pick<HtmlFacts, 'bases' | 'errors' | 'tags'>,
+          at: PlaceIn,
+          was: Hash,
+        ) => Found[]
       }
     | { readonly reads: 'references'; readonly find: FindInReferences }
     | { readonly reads: 'page'; readonly find: (page: Page, context: FindingContext) => Found | null }

@@ -79,6 +79,7 @@ test('a rule that somebody adds is asked like the others, and a text is read by 
       unknown: [],
       slots: [],
       generated: [],
+      tags: [],
       unit: '',
     }),
     templates: null,

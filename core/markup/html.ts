@@ -4,6 +4,7 @@ import { findCssReferences, type Reference } from './css'
 import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'
 import { srcsetUrls } from './srcset'
+import { findTagFaults, type TagFault } from './tags'
 
 export type HtmlElement = DefaultTreeAdapterMap['element']
 export type HtmlNode = DefaultTreeAdapterMap['node']
@@ -34,6 +35,8 @@ export interface HtmlFacts {
   /** Values of `id`, in order, repeated ones too. */
   readonly ids: readonly string[]
   readonly headings: readonly Heading[]
+  /** Tags that do not match, in order. */
+  readonly tags: readonly (TagFault & LinePlace)[]
 }
 
 /** A heading, `h1` to `h6`, as a whole element. */
@@ -224,5 +227,6 @@ export function readHtml(html: string, whole = false): HtmlFacts {
   const references = found.map((one) => ({ ...one, ...lines.placeOf(one.start) }))
   for (const heading of headings)
     heading.text = heading.text.replace(/\s+/g, ' ').trim().slice(0, longestHeading)
-  return { references, errors, errorCount, fixed, bases, ids, headings }
+  const tags = findTagFaults(html).map((fault) => ({ ...fault, ...lines.placeOf(fault.start) }))
+  return { references, errors, errorCount, fixed, bases, ids, headings, tags }
 }

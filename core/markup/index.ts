@@ -26,3 +26,4 @@ export {
   trimmedRange,
 } from './indent'
 export { writeReference } from './write-reference'
+export { findTagFaults, type TagFault } from './tags'

@@ -4,6 +4,8 @@ import {
   Lines,
   type HtmlElement,
   type HtmlNode,
+  type LinePlace,
+  type TagFault,
   indentEdits,
   indentUnit,
   parseHtml,
@@ -79,6 +81,8 @@ export interface CompiledTemplate {
   readonly unknown: readonly Unknown[]
   /** Its slots, in order. */
   readonly slots: readonly PlacedSlot[]
+  /** Its tags that do not match. */
+  readonly tags: readonly (TagFault & LinePlace)[]
   /** One level of its indentation. */
   readonly unit: string
   readonly generated: readonly Extract<Part, { kind: 'generated' }>[]
@@ -123,7 +127,7 @@ function normalise(source: string): string {
 function compile(source: string, known: readonly GeneratedPart[]): CompiledTemplate {
   const partOf = (tag: string) => known.find(({ name }) => name === tag)
   const { root } = parseHtml(source, true)
-  const { references, bases, fixed } = readHtml(source, true)
+  const { references, bases, fixed, tags } = readHtml(source, true)
   const lines = new Lines(source)
   const unknown: Unknown[] = []
   const slots: PlacedSlot[] = []
@@ -309,6 +313,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     unknown,
     slots,
     generated,
+    tags,
     unit: indentUnit(source, fixed),
   }
 }

@@ -41,7 +41,12 @@ const styles = new Memory<Reference[]>(mostBytes / 8)
 
 const sizeOf = (facts: HtmlFacts) =>
   400 +
-  bytesOfRange * (facts.references.length + facts.errors.length + facts.ids.length + facts.fixed.length) +
+  bytesOfRange *
+    (facts.references.length +
+      facts.errors.length +
+      facts.ids.length +
+      facts.fixed.length +
+      facts.tags.length) +
   facts.headings.reduce((sum, { text }) => sum + bytesOfRange + text.length * 2, 0)
 
 /** Texts read at a time: what is held in memory is theirs. */
@@ -129,7 +134,7 @@ export async function readAhead(kind: 'html' | 'css', text: string): Promise<voi
 export async function loadFacts(db: Queryable, hashes: Iterable<Hash>): Promise<(hash: Hash) => HtmlFacts> {
   const how = {
     memory: contents,
-    keyOf: (hash: Hash) => `html 3 ${hash}`,
+    keyOf: (hash: Hash) => `html 4 ${hash}`,
     readText: readContent,
     size: sizeOf,
   }

@@ -11,6 +11,8 @@ import { useRouteLoaderData } from 'react-router'
 import { escapeAttribute } from '#core/markup'
 import type { loader as rootLoader } from '../../root'
 import { addressIn } from './address-in'
+import type { TypedAs } from '#core/findings'
+import { faultsAsTyped } from './faults-as-typed'
 import { type Pasting, pastingInto } from './pasting'
 import type { EditorHandle, HandleRef } from './editor-handle'
 import { type LineMark, lineMarks } from './line-marks'
@@ -99,6 +101,8 @@ export interface EditorProps {
   readonly onLine?: (line: number) => void
   /** A line to lead to; another object leads there again. */
   readonly reveal?: { readonly line: number } | null
+  /** What is checked of the text while it is typed; without it nothing is. */
+  readonly checkedAs?: TypedAs
   /** Makes what is pasted; the same object each time. */
   readonly pasting?: Pasting
   /** Gets what can be done from beside it. */
@@ -232,6 +236,7 @@ export function CodeEditor({
   handle,
   onLink,
   pasting,
+  checkedAs,
 }: EditorProps) {
   const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
   const editor = useRef<ReactCodeMirrorRef>(null)
@@ -262,6 +267,7 @@ export function CodeEditor({
       search(),
       words,
       marks ? lineMarks(marks) : [],
+      checkedAs ? faultsAsTyped(checkedAs) : [],
       pasting ? pastingInto(pasting) : [],
       onFiles ? filesInto(onFiles) : [],
       links ? linkCompletion(links) : [],
@@ -278,7 +284,20 @@ export function CodeEditor({
       EditorView.cspNonce.of(nonce),
       EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false', tabindex: '0' }),
     ],
-    [language, name, nonce, marks, onFiles, links, pasting, tellsLine, lineChosen, asksForLinks, link],
+    [
+      language,
+      name,
+      nonce,
+      marks,
+      onFiles,
+      links,
+      pasting,
+      checkedAs,
+      tellsLine,
+      lineChosen,
+      asksForLinks,
+      link,
+    ],
   )
   return (
     <CodeMirror

@@ -14,6 +14,7 @@ export function WrittenTextEditor({
   handle,
   onLink,
   pasting,
+  checkedAs = language,
 }: {
   name: string
   language: 'html' | 'css'
@@ -24,6 +25,7 @@ export function WrittenTextEditor({
   handle?: EditorProps['handle']
   onLink?: EditorProps['onLink']
   pasting?: EditorProps['pasting']
+  checkedAs?: EditorProps['checkedAs']
 }) {
   const { loaded, conflict } = written
   // What is typed here is shown whether the text it was begun from can be fetched or not.
@@ -65,6 +67,7 @@ export function WrittenTextEditor({
         handle={handle}
         onLink={onLink}
         pasting={pasting}
+        checkedAs={checkedAs}
       />
     </div>
   )

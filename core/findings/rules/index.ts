@@ -12,6 +12,7 @@ import { repeatedSlot } from './repeated-slot'
 import { repeatedTitle } from './repeated-title'
 import { sameLabel } from './same-label'
 import { singlePageSection } from './single-page-section'
+import { tagsDoNotMatch } from './tags-do-not-match'
 import { tooLarge } from './too-large'
 import { unknownWord } from './unknown-word'
 
@@ -25,6 +26,7 @@ export const checks: readonly Rule[] = [
   linkToTrial,
   baseAddress,
   markupError,
+  tagsDoNotMatch,
   namelessLabel,
   nameClash,
   repeatedTitle,

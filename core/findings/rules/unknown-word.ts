@@ -11,6 +11,10 @@ const said: Readonly<Record<Unknown['kind'], (name: string) => string>> = {
   attribute: (name) => `“${name}” says nothing to this part`,
 }
 
+/** One of them as a sentence, with what is known there. */
+export const unknownSentence = ({ kind, name, known }: Unknown): string =>
+  `${said[kind](name)}${known.length > 0 ? `; it knows ${known.join(', ')}` : ''}.`
+
 /** What is written like the template language and is none: it goes out as it is, and visitors see it. */
 export const unknownWord: Rule = {
   id: 'unknown-word',
@@ -31,7 +35,7 @@ export const unknownWord: Rule = {
         return {
           mark: `${kind} ${name} ${index}`,
           place: inTemplate(template, one),
-          what: `${said[kind](name)}${known.length > 0 ? `; it knows ${known.join(', ')}` : ''}.`,
+          what: unknownSentence(one),
           mends:
             word === null
               ? []

@@ -1,0 +1,106 @@
+import { type Token, Tokenizer, TokenizerMode } from 'parse5'
+import type { Range } from './indent'
+
+/** A tag that does not match: an element left open, or a closing tag that closes nothing. */
+export interface TagFault extends Range {
+  readonly kind: 'unclosed' | 'stray'
+  readonly name: string
+}
+
+const voids = new Set(['area', 'base', 'br', 'col', 'embed', 'hr', 'img', 'input', 'link', 'meta', 'source', 'track', 'wbr']) // prettier-ignore
+/** Elements whose end tag may be left out (HTML §13.1.2.4). */
+const optional = new Set(['html', 'head', 'body', 'li', 'dt', 'dd', 'p', 'rt', 'rp', 'optgroup', 'option', 'colgroup', 'caption', 'thead', 'tbody', 'tfoot', 'tr', 'td', 'th']) // prettier-ignore
+/** Start tags that end a paragraph that is open (HTML §13.1.2.4, "p"). */
+const endsParagraph = new Set(['address', 'article', 'aside', 'blockquote', 'details', 'dialog', 'div', 'dl', 'fieldset', 'figcaption', 'figure', 'footer', 'form', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'header', 'hgroup', 'hr', 'main', 'menu', 'nav', 'ol', 'p', 'pre', 'search', 'section', 'table', 'ul']) // prettier-ignore
+/** Start tags that end one of these where it is open (HTML §13.1.2.4). */
+const endsBefore: Readonly<Record<string, readonly string[]>> = {
+  li: ['li'], dt: ['dt', 'dd'], dd: ['dt', 'dd'], option: ['option'], optgroup: ['option', 'optgroup'], rt: ['rt', 'rp'], rp: ['rt', 'rp'],
+  tr: ['td', 'th', 'tr', 'caption', 'colgroup'], td: ['td', 'th'], th: ['td', 'th'],
+  tbody: ['td', 'th', 'tr', 'thead', 'tbody', 'caption', 'colgroup'], thead: ['caption', 'colgroup'],
+  tfoot: ['td', 'th', 'tr', 'thead', 'tbody', 'caption', 'colgroup'], body: ['head'],
+} // prettier-ignore
+/** Elements whose text holds no tags. */
+const textOnly: Readonly<Record<string, number>> = {
+  script: TokenizerMode.SCRIPT_DATA,
+  style: TokenizerMode.RAWTEXT,
+  xmp: TokenizerMode.RAWTEXT,
+  iframe: TokenizerMode.RAWTEXT,
+  noembed: TokenizerMode.RAWTEXT,
+  noframes: TokenizerMode.RAWTEXT,
+  textarea: TokenizerMode.RCDATA,
+  title: TokenizerMode.RCDATA,
+  plaintext: TokenizerMode.PLAINTEXT,
+}
+const mostFaults = 1_000
+/** Elements open at once that are looked through for the one that is closed: what is deeper is no page. */
+const mostOpen = 2_000
+
+/**
+ * Tags that do not match, in order. The standard lets browsers mend these without a word, each in its own
+ * way of what was meant; a parser's list of errors does not name them all. One pass.
+ */
+export function findTagFaults(source: string): TagFault[] {
+  const faults: TagFault[] = []
+  const open: { name: string; start: number; end: number }[] = []
+  let foreign = 0
+  const range = (token: Token.TagToken) => {
+    const { startOffset: start, endOffset: end } = token.location!
+    return { start, end }
+  }
+  const report = (kind: TagFault['kind'], name: string, { start, end }: Range) => {
+    if (faults.length < mostFaults) faults.push({ kind, name, start, end })
+  }
+  const pop = () => {
+    const last = open.pop()
+    if (last && (last.name === 'svg' || last.name === 'math')) foreign -= 1
+    return last
+  }
+  const top = () => open[open.length - 1]?.name ?? ''
+
+  const tokenizer: Tokenizer = new Tokenizer(
+    { sourceCodeLocationInfo: true },
+    {
+      onStartTag(token) {
+        const name = token.tagName
+        const ended = endsBefore[name]
+        if (ended) while (ended.includes(top())) pop()
+        if (endsParagraph.has(name) && top() === 'p') pop()
+        if (voids.has(name) || (token.selfClosing && foreign > 0)) return
+        if (name === 'svg' || name === 'math') {
+          if (token.selfClosing) return
+          foreign += 1
+        }
+        if (foreign === 0 && Object.hasOwn(textOnly, name)) tokenizer.state = textOnly[name]! as never
+        tokenizer.lastStartTagName = name
+        open.push({ name, ...range(token) })
+      },
+      onEndTag(token) {
+        const name = token.tagName
+        if (top() === name) return void pop()
+        let at = open.length - 1
+        const from = Math.max(0, open.length - mostOpen)
+        while (at >= from && open[at]!.name !== name) at--
+        if (at < from) at = -1
+        if (at < 0) return report('stray', name, range(token))
+        // What is still open in it ends with it.
+        while (open.length > at + 1) {
+          const inner = pop()!
+          if (!optional.has(inner.name)) report('unclosed', inner.name, inner)
+        }
+        pop()
+      },
+      onComment() {},
+      onDoctype() {},
+      onEof() {},
+      onCharacter() {},
+      onNullCharacter() {},
+      onWhitespaceCharacter() {},
+    },
+  )
+  tokenizer.write(source, true)
+  while (open.length > 0) {
+    const last = pop()!
+    if (!optional.has(last.name)) report('unclosed', last.name, last)
+  }
+  return faults.sort((a, b) => a.start - b.start)
+}
