@@ -17,6 +17,7 @@ import {
   SiteTemplates,
   type SlotContent,
   type Trace,
+  weightBound,
   weightRefusal,
 } from '#core/template'
 
@@ -111,9 +112,10 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     return applyEdits(css, edits)
   }
 
+  const neverTooLarge = weightBound(context)
   const pageText = (page: Page, trace?: Trace): string => {
     const template = templates.of(page)
-    if (generatedWeight(context, template.generated, page) > mostPageBytes)
+    if (!neverTooLarge(template) && generatedWeight(context, template.generated, page) > mostPageBytes)
       throw new RangeError(weightRefusal(context, (one) => templates.of(one)) ?? 'The page is too large.')
     const content = (slot: string): SlotContent | null => {
       const hash = slotOf(page, slot)

@@ -8,13 +8,19 @@ export interface TextEdit {
 /** Applies edits that do not overlap, in any order, and leaves every other character as it was. */
 export function applyEdits(text: string, edits: readonly TextEdit[]): string {
   if (edits.length === 0) return text
-  const parts: string[] = []
+  let inOrder: readonly TextEdit[] = edits
+  // Most come in order already.
+  for (let index = 1; index < edits.length; index++)
+    if (edits[index]!.start < edits[index - 1]!.start) {
+      inOrder = [...edits].sort((a, b) => a.start - b.start)
+      break
+    }
+  let out = ''
   let at = 0
-  for (const edit of [...edits].sort((a, b) => a.start - b.start)) {
+  for (const edit of inOrder) {
     if (edit.start < at) throw new RangeError(`Edits overlap at ${edit.start}`)
-    parts.push(text.slice(at, edit.start), edit.text)
+    out += text.slice(at, edit.start) + edit.text
     at = edit.end
   }
-  parts.push(text.slice(at))
-  return parts.join('')
+  return out + text.slice(at)
 }

@@ -44,11 +44,22 @@ export type Lead = (lead: string) => string
  */
 export function indentEdits(text: string, range: Range, fixed: readonly Range[], leadOf: Lead): TextEdit[] {
   const edits: TextEdit[] = []
-  for (const line of freeLines(text, range, fixed)) {
-    if (line.start === range.start) continue
-    const was = text.slice(line.start, line.text)
-    const lead = line.text === line.end ? '' : leadOf(was)
-    if (lead !== was) edits.push({ start: line.start, end: line.text, text: lead })
+  const { start, end } = range
+  let next = 0
+  let reach = -1
+  // Written out, since every page that is made comes through here.
+  for (let line = text.indexOf('\n', start) + 1; line > 0 && line <= end;) {
+    while (next < fixed.length && fixed[next]!.start < line) reach = Math.max(reach, fixed[next++]!.end)
+    const found = text.indexOf('\n', line)
+    const lineEnd = found < 0 || found > end ? end : found
+    if (line > reach) {
+      let at = line
+      while (at < lineEnd && blank(text.charCodeAt(at))) at++
+      const was = at === line ? '' : text.slice(line, at)
+      const lead = at === lineEnd ? '' : leadOf(was)
+      if (lead !== was) edits.push({ start: line, end: at, text: lead })
+    }
+    line = found < 0 ? 0 : found + 1
   }
   return edits
 }

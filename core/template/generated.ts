@@ -8,6 +8,16 @@ import type { Entry } from './parts'
 
 type Placed = CompiledTemplate['generated'][number]
 
+/** A short key of a part and its attributes: equal for parts that are written alike. */
+const keyOf = (() => {
+  const keys = new WeakMap<Placed, string>()
+  return (placed: Placed): string => {
+    let key = keys.get(placed)
+    if (key === undefined) keys.set(placed, (key = JSON.stringify([placed.part.name, placed.attributes])))
+    return key
+  }
+})()
+
 export const pageTitle = (page: Page): string => page.title ?? page.label
 
 function link(
@@ -44,7 +54,7 @@ export function renderGenerated(
   const marks = [...ancestorsOf(context.tree, page), page].slice(0, levels).map((one) => one.id)
   const { folder } = context.names.pages.get(page.id)!
   const isEntry = marks.length <= levels && marks[marks.length - 1] === page.id
-  const key = JSON.stringify([part.name, attributes, indent, unit, folder, marks, isEntry])
+  const key = `${keyOf(placed)} ${indent}|${unit}|${isEntry ? 1 : 0}${folder}|${marks.join()}`
   return context.made.get(key, () => render(context, placed, page, indent, unit))
 }
 
@@ -87,10 +97,9 @@ function render(
 }
 
 /** What is the same on all pages that share it; null where each page has its own. */
-function sharedKey(context: SiteContext, { part, attributes }: Placed, page: Page): string | null {
-  const depends = part.dependsOn?.(context, attributes, page)
-  if (depends === undefined) return null
-  return JSON.stringify([part.name, part.attributes.map((name) => attributes[name] ?? null), depends])
+function sharedKey(context: SiteContext, placed: Placed, page: Page): string | null {
+  const depends = placed.part.dependsOn?.(context, placed.attributes, page)
+  return depends === undefined ? null : `${keyOf(placed)} ${depends}`
 }
 
 /**
@@ -119,7 +128,7 @@ export function generatedSignature(
 }
 
 /** Bytes a link of a menu takes beside its label and its address, about. */
-const linkOverhead = 48
+export const linkOverhead = 48
 
 /**
  * About how many bytes the generated parts of one page take: entries counted, nothing written. For

@@ -25,4 +25,4 @@ export {
   type Skeleton,
 } from './skeleton/read-skeleton'
 export { fitsPhones, type SkeletonChange, writeSkeleton } from './skeleton/write-skeleton'
-export { mostPageBytes, mostSiteBytes, weightRefusal } from './weight'
+export { mostPageBytes, mostSiteBytes, weightBound, weightRefusal } from './weight'

@@ -22,6 +22,15 @@ import { unitOf } from './compose'
 import type { SiteContext } from './context'
 import { pageTitle, renderGenerated } from './generated'
 
+let latestPattern: { readonly pattern: string; readonly parts: readonly string[] } | null = null
+
+/** A title pattern in pieces; the same one is asked for by every page. */
+function patternParts(pattern: string): readonly string[] {
+  if (latestPattern?.pattern !== pattern)
+    latestPattern = { pattern, parts: pattern.split(/(\{(?:page|site|year)\})/) }
+  return latestPattern.parts
+}
+
 /** A page's title as it stands in the browser's tab: the pattern over `{page}` and `{site}`. */
 export function fullTitle(
   site: Pick<Site, 'name' | 'titlePattern' | 'homeTitlePattern' | 'homeId'>,
@@ -33,9 +42,10 @@ export function fullTitle(
   // "Marrow Skerry Light – Marrow Skerry Light" helps nobody, unless it was asked for.
   if (title === site.name && !(isHome && site.homeTitlePattern !== '')) return title
   const pattern = (isHome && site.homeTitlePattern) || site.titlePattern
-  return pattern.replace(/\{(page|site|year)\}/g, (_, name: string) =>
-    name === 'page' ? title : name === 'site' ? site.name : String(year),
-  )
+  let out = ''
+  for (const part of patternParts(pattern))
+    out += part === '{page}' ? title : part === '{site}' ? site.name : part === '{year}' ? year : part
+  return out
 }
 
 /** The value of an expression on one page, as plain text. */

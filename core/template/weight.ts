@@ -2,7 +2,7 @@ import { realPlaces } from '#core/plan'
 import type { Page } from '#core/site'
 import { type CompiledTemplate, mostParts } from './compile'
 import type { SiteContext } from './context'
-import { generatedWeight } from './generated'
+import { generatedWeight, linkOverhead } from './generated'
 
 /** Bytes that the generated parts of one page, and of all pages together, may take. */
 export const mostPageBytes = 5_000_000
@@ -31,4 +31,14 @@ export function weightRefusal(
   return total > mostSiteBytes
     ? `The menus and lists of all pages together would take ${inMegabytes(total)}; a site may take ${inMegabytes(mostSiteBytes)}. Let the template’s menus show fewer levels.`
     : null
+}
+
+/** Whether no page of a template can be too large: not even one whose every part lists every page. */
+export function weightBound(
+  context: SiteContext,
+): (template: Pick<CompiledTemplate, 'generated'>) => boolean {
+  let all = 0
+  for (const { page } of context.tree.places)
+    all += page.label.length + context.names.pages.get(page.id)!.path.length + linkOverhead
+  return ({ generated }) => generated.length <= mostParts && all * generated.length <= mostPageBytes
 }
