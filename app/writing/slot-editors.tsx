@@ -19,6 +19,9 @@ const ChoosePicture = lazy(() =>
   import('./choose-picture').then((module) => ({ default: module.ChoosePicture })),
 )
 const PartsDialog = lazy(() => import('./parts-dialog').then((module) => ({ default: module.PartsDialog })))
+const DesignDialog = lazy(() =>
+  import('./design-dialog').then((module) => ({ default: module.DesignDialog })),
+)
 const PictureDialog = lazy(() =>
   import('./picture-dialog').then((module) => ({ default: module.PictureDialog })),
 )
@@ -35,7 +38,7 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
   const slot = slots.includes(chosen) ? chosen : (slots[0] ?? mainSlot)
   const isHidden = hidden.includes(slot)
   const handle = useRef<EditorHandle | null>(null)
-  const [asked, setAsked] = useState<'link' | 'picture' | 'parts' | null>(null)
+  const [asked, setAsked] = useState<'link' | 'picture' | 'parts' | 'design' | null>(null)
   const insertion = useInsertion()
   const pasted = usePasting()
   /** Puts what is made elsewhere where the cursor is. */
@@ -83,6 +86,11 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
         <button type="button" className="link text-sm" onClick={() => setAsked('parts')}>
           Parts
         </button>
+        {page.trial && (
+          <button type="button" className="link text-sm whitespace-nowrap" onClick={() => setAsked('design')}>
+            Make it a template
+          </button>
+        )}
         <VersionsDialog
           textKey={{ kind: 'content', id: page.id, ...(slot !== mainSlot && { slot }) }}
           name={`“${page.label}”`}
@@ -95,6 +103,9 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
       </DialogFrame>
       <DialogFrame title={`Parts of “${page.label}”`} open={asked === 'parts'} onClose={close}>
         {handle.current && <StoredParts page={page} slot={slot} editor={handle.current} onDone={close} />}
+      </DialogFrame>
+      <DialogFrame title="A template of this design" open={asked === 'design'} onClose={close}>
+        {handle.current && <DesignDialog page={page} text={handle.current.text()} onDone={close} />}
       </DialogFrame>
       <DialogFrame title="Picture" open={asked === 'picture'} onClose={close}>
         <ChoosePicture

@@ -26,3 +26,4 @@ export {
 } from './skeleton/read-skeleton'
 export { fitsPhones, type SkeletonChange, writeSkeleton } from './skeleton/write-skeleton'
 export { mostPageBytes, mostSiteBytes, weightBound, weightRefusal } from './weight'
+export { hasSlot, templateOfDesign } from './from-trial'
