@@ -10,6 +10,7 @@ import { useDraft, useKeptLine } from '../document/use-draft'
 import { requireSite } from '../owner.server'
 import { fetchEditor } from '../parts/editor/lazy-editor'
 import { PreviewWindow } from '../preview/preview-window'
+import { AsFound } from '../writing/as-found'
 import { SlotEditors } from '../writing/slot-editors'
 import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/pages'
@@ -60,13 +61,14 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
 function PageHead() {
   const { selected } = useSelection()
   return (
-    <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] items-end gap-6 border-b border-rule px-5 pt-3 pb-3">
+    <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)_auto] items-end gap-6 border-b border-rule px-5 pt-3 pb-3">
       <Line field="title" name="Title" placeholder={selected.label} />
       <Line
         field="description"
         name="Description"
         placeholder="A sentence for lists of results; left out while empty"
       />
+      <AsFound page={selected} />
     </div>
   )
 }
