@@ -6,8 +6,8 @@ import { type ConfigData, HtmlValidate, type ResolvedConfig, StaticConfigLoader 
 import { nameLabel } from '#core/naming'
 import { writeOutline } from '#core/plan'
 import { parseHtml } from '#core/markup'
-import { buildAll, outlines, siteFrom, TextStore } from '#core/testing'
-import { defaultScheme } from '#core/site'
+import { brokenReferences, buildAll, change, outlines, siteFrom, TextStore } from '#core/testing'
+import { defaultScheme, type Output, type Site, slotOf } from '#core/site'
 
 /** Resolving the configuration costs more than reading a page, so it is done once. */
 class OnceLoader extends StaticConfigLoader {
@@ -88,6 +88,58 @@ describe('every page is valid by the HTML Standard', () => {
       { numRuns: 40 },
     )
   })
+
+  /** Templates as an author may put them together: parts in any order, filled or not, on one another. */
+  const parts = fc.constantFrom(
+    '<site-menu levels="2" aria-label="Main"></site-menu>', '<site-menu of="section" levels="all" own="omit" class="side" aria-label="Section"></site-menu>',
+    '<site-trail aria-label="Here"></site-trail>', '<page-children levels="2" aria-label="Below"></page-children>', '<page-neighbours aria-label="Beside"></page-neighbours>',
+    '<p>{site}, {year}: {page}</p>', '<slot name="beside"><p>Nothing beside.</p></slot>', '<aside>\n  <slot name="aside"></slot>\n</aside>',
+    '<!-- said -->', '<pre>\n  kept\n</pre>', '<p data-note="{description}">x</p>',
+  ) // prettier-ignore
+  const someParts = fc.uniqueArray(parts, { maxLength: 6 })
+  const outputs: fc.Arbitrary<Output> = fc.record({
+    indent: fc.constantFrom('as-written', '2', '4', 'tab'),
+    lineEnd: fc.constantFrom('lf', 'crlf'),
+    comments: fc.boolean(),
+  })
+  const settings = fc.record({
+    name: fc.constantFrom('Home', 'A & B', '“x” <y>', '東京'),
+    titlePattern: fc.constantFrom('{page} – {site}', '{page}', '{site}: {page} ({year})'),
+    homeTitlePattern: fc.constantFrom('', '{site} & co'),
+  })
+
+  test('of sites of any templates, slots and settings; the same to the byte when made again', async () => {
+    await fc.assert(
+      fc.asyncProperty(outlines, someParts, someParts, outputs, settings, async (nodes, above, within, output, said) => {
+        const store = new TextStore()
+        let site: Site = { ...siteFrom(writeOutline(nodes), store), ...said }
+        const own = site.templates[0]!
+        // Each part of a kind once, so that no two landmarks are called alike.
+        const base = store.textOf(own.source)
+          .replace(/ *<(site-menu|site-trail|page-children)[^>]*><\/\1>\n/g, '')
+          .replace('    <footer', `    <nav hidden></nav>\n${above.map((part) => `    ${part}\n`).join('')}    <footer`)
+          .replace('    <nav hidden></nav>\n', '')
+        const filling = `<template slot="content">\n${within.filter((part) => !above.includes(part)).map((part) => `  ${part}\n`).join('')}  <slot name="content"></slot>\n</template>\n`
+        site = change(site, store, { kind: 'setTemplate', templateId: own.id, source: store.put(base), was: own.source })
+        site = change(site, store, { kind: 'addTemplate', templateId: 'second', name: 'Second', source: store.put(filling), basedOn: own.id })
+        const [first] = site.pages.filter((page) => page.id !== site.homeId)
+        if (first) site = change(site, store, { kind: 'chooseTemplate', pageIds: [first.id], of: 'below', templateId: 'second' })
+        if (first) site = change(site, store, { kind: 'chooseTemplate', pageIds: [first.id], of: 'page', templateId: 'second' })
+        for (const page of site.pages.slice(0, 3))
+          site = change(site, store, { kind: 'setContent', pageId: page.id, slot: 'aside', content: store.put('<p>Beside.</p>\n<pre>\n x\n</pre>'), was: slotOf(page, 'aside') })
+        site = change(site, store, { kind: 'setOutput', output, was: site.output })
+        const files = buildAll(site, store)
+        const again = buildAll({ ...site, pages: [...site.pages] }, store)
+        expect([...again]).toEqual([...files])
+        const pages = [...files].filter(([name]) => name.endsWith('.html'))
+        for (const [, html] of pages) expect(/\r/.test(html)).toBe(output.lineEnd === 'crlf')
+        expect(await complaints(new Map(pages.map(([name, html]) => [name, html.replace(/\r\n/g, '\n')])))).toEqual([])
+        for (const [, html] of pages) expect(html.match(/<h1[\s>]/g)?.length ?? 0).toBeLessThanOrEqual(1)
+        expect(brokenReferences(files)).toEqual([])
+      }),
+      { numRuns: 30 },
+    )
+  }, 60_000) // prettier-ignore
 
   test('and a page that is not is told', async () => {
     expect(
