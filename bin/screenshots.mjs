@@ -60,11 +60,25 @@ const shots = {
     await openSite('template', 'Terns')
     await page.getByRole('textbox', { name: 'HTML of the page that results' }).waitFor()
   },
+  async style() {
+    await openSite('template', 'Terns')
+    await page.getByRole('tab', { name: 'site.css' }).click()
+    await page.frameLocator('iframe').getByRole('heading', { level: 1 }).waitFor()
+    await page.getByRole('button', { name: 'As on a desktop' }).click()
+  },
   async pages() {
     await openSite('pages', 'Crossings & tides')
     await page.frameLocator('iframe').getByRole('table').waitFor()
   },
+  async picture() {
+    await openSite('pages', 'The fog signal')
+    await page.getByRole('button', { name: 'Picture', exact: true }).click()
+    await page.getByRole('button', { name: /light-at-dusk/ }).click()
+    await page.getByLabel('What it says to somebody who cannot see it').fill('The tower at dusk')
+    await page.getByText(/1,600 × 1,000/).waitFor()
+  },
   async checks() {
+    await page.keyboard.press('Escape')
     await openSite('checks', 'Visit')
   },
   async files() {

@@ -37,17 +37,21 @@ export async function loadDemo(folder = path.resolve('demo')): Promise<void> {
   const plan = planSite(readOutline(await readFile(path.join(folder, 'plan.txt'), 'utf8')), siteName)
   const siteId = await createSite(account.id, { name: siteName, language: 'en', plan })
 
-  for (const name of (await readdir(path.join(folder, 'images'))).sort()) {
-    const bytes = await readFile(path.join(folder, 'images', name))
-    await changeSite(siteId, account.id, 0, async (client) => ({
-      kind: 'addFile',
-      id: randomUUID(),
-      fileKind: 'image',
-      label: name,
-      hash: await putBlob(client, bytes),
-      sizeBytes: bytes.length,
-    }))
-  }
+  for (const [from, fileKind] of [
+    ['images', 'image'],
+    ['documents', 'document'],
+  ] as const)
+    for (const label of (await readdir(path.join(folder, from))).sort()) {
+      const bytes = await readFile(path.join(folder, from, label))
+      await changeSite(siteId, account.id, 0, async (client) => ({
+        kind: 'addFile',
+        id: randomUUID(),
+        fileKind,
+        label,
+        hash: await putBlob(client, bytes),
+        sizeBytes: bytes.length,
+      }))
+    }
   const texts = new Map(
     await Promise.all(
       (await readdir(path.join(folder, 'pages'))).map(

@@ -294,3 +294,21 @@ test('a page is shown as it is found, and its first heading offered as its title
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Coming to the chapel across the pans')
   await allSaved(page)
 })
+
+test('a place clicked on in the preview leads to its line, and a line to its place', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  const lines = Array.from({ length: 60 }, (_, at) => `<p>Paragraph ${at}</p>`)
+  await write(page, 'Visit', lines.join('\n'))
+  const preview = page.frameLocator('iframe')
+  await preview.getByText('Paragraph 2', { exact: true }).click()
+  const active = editor(page, 'Visit').locator('.cm-activeLine')
+  await expect(active).toHaveText('<p>Paragraph 2</p>')
+  // And back: what the cursor is put on is brought into view.
+  await expect(preview.getByText('Paragraph 59', { exact: true })).not.toBeInViewport()
+  await page.keyboard.press('Control+End')
+  await expect(preview.getByText('Paragraph 59', { exact: true })).toBeInViewport()
+  await preview.getByRole('contentinfo').getByText('Saltpan Chapel').click()
+  await expect(page.getByText(/^That stands in line \d+ of the template “Shared template”/)).toBeVisible()
+})

@@ -1,8 +1,10 @@
 import { Maximize2, Monitor, RotateCw, Smartphone, Tablet } from 'lucide-react'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { encodePath } from '#core/markup'
+import type { ElementPlace } from '#core/build'
 import { pageTitle } from '#core/template'
 import { useSelection, useSite } from '../document/site-context'
+import { useStableActions } from '../parts/use-stable-actions'
 import { usePreviewWidth } from './use-preview-width'
 
 /** What the sandboxed page tells of itself. */
@@ -11,10 +13,24 @@ interface Report {
   readonly title: string
 }
 
-/** A report, or the path of the page that was asked for at an address that has run out. */
-function readMessage(data: unknown): Report | { readonly expired: string } | null {
-  const told = (data as { rubricantPreview?: Partial<Report & { expired: string }> } | null)?.rubricantPreview
+/** A place of the page that was chosen in it. */
+interface ChosenPlace {
+  readonly path: string
+  readonly place: ElementPlace
+}
+
+type Told = Report | ChosenPlace | { readonly expired: string }
+
+/** A report, a chosen place, or the path of the page that was asked for at an address that has run out. */
+function readMessage(data: unknown): Told | null {
+  const told = (data as { rubricantPreview?: Partial<Report & ChosenPlace & { expired: string }> } | null)
+    ?.rubricantPreview
   if (typeof told?.expired === 'string') return { expired: told.expired }
+  const { place } = told ?? {}
+  if (place)
+    return typeof told?.path === 'string' && typeof place.tag === 'string' && Number.isInteger(place.nth)
+      ? { path: told.path, place: { tag: place.tag, nth: place.nth } }
+      : null
   return typeof told?.path === 'string' && typeof told.title === 'string'
     ? { path: told.path, title: told.title }
     : null
@@ -34,7 +50,17 @@ const renewEveryMs = 4 * 60_000
  * The chosen page as a host would show it, with its tab title and address. Links inside it work;
  * after every save it is loaded again where it stands.
  */
-export function PreviewWindow({ base: first }: { base: string }) {
+export function PreviewWindow({
+  base: first,
+  onPlace,
+  shown: wanted,
+}: {
+  base: string
+  /** Told the place of the chosen page that was clicked on. */
+  onPlace?: (place: ElementPlace) => void
+  /** A place to show; another object shows it again. */
+  shown?: ElementPlace | null
+}) {
   const { site, names, revision } = useSite()
   const base = useRef(first)
   const { selected } = useSelection()
@@ -42,6 +68,7 @@ export function PreviewWindow({ base: first }: { base: string }) {
   const path = names.pages.get(selected.id)?.path ?? ''
   const [report, setReport] = useState<Report | null>(null)
   const shownRevision = useRef(revision)
+  const { placed } = useStableActions({ placed: (place: ElementPlace) => onPlace?.(place) })
 
   const renew = useCallback(async () => {
     const response = await fetch(`/sites/${site.id}/preview-address`)
@@ -64,11 +91,16 @@ export function PreviewWindow({ base: first }: { base: string }) {
           () => frame.current && (frame.current.src = base.current + told.expired),
           () => {},
         )
-      else if (told) setReport(told)
+      else if (told && 'place' in told) {
+        if (told.path.replace(/\/$/, '/index.html') === path || told.path === path) placed(told.place)
+      } else if (told) setReport(told)
     }
     addEventListener('message', hear)
     return () => removeEventListener('message', hear)
-  }, [renew])
+  }, [renew, path, placed])
+  useEffect(() => {
+    if (wanted) frame.current?.contentWindow?.postMessage({ rubricantShow: wanted }, '*')
+  }, [wanted])
   useEffect(() => {
     if (shownRevision.current === revision) return
     shownRevision.current = revision

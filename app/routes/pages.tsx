@@ -1,5 +1,6 @@
-import { useEffect } from 'react'
+import { useEffect, useState } from 'react'
 import { Group, Panel, Separator } from 'react-resizable-panels'
+import type { ElementPlace, LineOrigin } from '#core/build'
 import type { Site } from '#core/site'
 import { getTexts } from '#server/contents'
 import { pool } from '#server/platform'
@@ -8,6 +9,7 @@ import { useSelection, useSite } from '../document/site-context'
 import type { GivenText } from '../document/use-text'
 import { useDraft, useKeptLine } from '../document/use-draft'
 import { requireSite } from '../owner.server'
+import { useStableActions } from '../parts/use-stable-actions'
 import { fetchEditor } from '../parts/editor/lazy-editor'
 import { PreviewWindow } from '../preview/preview-window'
 import { AsFound } from '../writing/as-found'
@@ -43,15 +45,40 @@ fetchEditor()
 
 export default function PagesView({ loaderData }: Route.ComponentProps) {
   const { selected } = useSelection()
+  const { site } = useSite()
+  const [source, setSource] = useState<ChosenSource | null>(null)
+  const [shown, setShown] = useState<ElementPlace | null>(null)
+  const lead = async (place: ElementPlace) => {
+    const { sourceOfPlace } = await import('../writing/source-places')
+    const origin = await sourceOfPlace(site.id, selected.id, place).catch(() => null)
+    if (origin) setSource({ pageId: selected.id, origin })
+  }
+  const { show } = useStableActions({
+    async show(slot: string, line: number) {
+      const { placeOfLine } = await import('../writing/source-places')
+      setShown(await placeOfLine(site.id, selected.id, slot, line).catch(() => null))
+    },
+  })
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
       <PageHead key={selected.id} />
       <Group orientation="horizontal" className="min-h-0">
         <Panel defaultSize="46%" minSize={200}>
-          <Content key={selected.id} given={loaderData?.given ?? null} />
+          <Content
+            key={selected.id}
+            given={loaderData?.given ?? null}
+            source={source?.pageId === selected.id ? source.origin : null}
+            onShow={show}
+          />
         </Panel>
         <Separator aria-label="Width of the text" className="w-px bg-rule hover:bg-lapis" />
-        <Panel minSize={240}>{loaderData ? <PreviewWindow base={loaderData.base} /> : <NotFetched />}</Panel>
+        <Panel minSize={240}>
+          {loaderData ? (
+            <PreviewWindow base={loaderData.base} onPlace={(place) => void lead(place)} shown={shown} />
+          ) : (
+            <NotFetched />
+          )}
+        </Panel>
       </Group>
     </div>
   )
@@ -113,12 +140,26 @@ function Line({
   )
 }
 
-function Content({ given }: { given: GivenText | null }) {
+/** Where a place that was clicked on in the preview was written. */
+interface ChosenSource {
+  readonly pageId: string
+  readonly origin: LineOrigin
+}
+
+function Content({
+  given,
+  source,
+  onShow,
+}: {
+  given: GivenText | null
+  source: LineOrigin | null
+  onShow: (slot: string, line: number) => void
+}) {
   const { site } = useSite()
   const { selected } = useSelection()
   useEffect(() => {
     // Names the page for whoever looks at open windows.
     document.title = `${selected.label} – ${site.name} – Rubricant`
   }, [selected.label, site.name])
-  return <SlotEditors page={selected} given={given} />
+  return <SlotEditors page={selected} given={given} source={source} onShow={onShow} />
 }

@@ -1,4 +1,6 @@
-import { lazy, useRef, useState } from 'react'
+import { lazy, useMemo, useRef, useState } from 'react'
+import { Link } from 'react-router'
+import type { LineOrigin } from '#core/build'
 import { emptyHash, mainSlot, type Page, slotOf } from '#core/site'
 import { useLinkTargets } from '../document/use-link-targets'
 import { useSite } from '../document/site-context'
@@ -31,12 +33,34 @@ const tab = (isChosen: boolean) =>
   `border-b-3 pt-1.5 pb-1 whitespace-nowrap ${isChosen ? 'border-ink font-semibold text-ink' : 'border-transparent text-quiet hover:text-ink'}`
 
 /** What a page holds, slot by slot: one editor, and the names of its slots where there are several. */
-export function SlotEditors({ page, given }: { page: Page; given: GivenText | null }) {
+export function SlotEditors({
+  page,
+  given,
+  source,
+  onShow,
+}: {
+  page: Page
+  given: GivenText | null
+  /** Where a place that was chosen in the preview was written. */
+  source: LineOrigin | null
+  /** Asked to show in the preview what a line of a slot became. */
+  onShow: (slot: string, line: number) => void
+}) {
   const { shown, hidden } = useSlots(page)
   const slots = [...shown, ...hidden]
   const [chosen, setChosen] = useState(mainSlot)
   const slot = slots.includes(chosen) ? chosen : (slots[0] ?? mainSlot)
   const isHidden = hidden.includes(slot)
+  // Another place was chosen: its slot is opened, once.
+  const [led, setLed] = useState<LineOrigin | null>(null)
+  if (source && source !== led) {
+    setLed(source)
+    if (source.kind === 'slot') setChosen(source.name)
+  }
+  const reveal = useMemo(
+    () => (source?.kind === 'slot' && source.name === slot ? { line: source.slotLine ?? 1 } : null),
+    [source, slot],
+  )
   const handle = useRef<EditorHandle | null>(null)
   const [asked, setAsked] = useState<'link' | 'picture' | 'parts' | 'design' | null>(null)
   const insertion = useInsertion()
@@ -129,6 +153,8 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
       <div className="grid min-h-0 grid-rows-[auto_1fr]">
         {isHidden ? (
           <HiddenNotice page={page} slot={slot} shown={shown} />
+        ) : source && source.kind !== 'slot' ? (
+          <ElsewhereNotice key={`${source.templateId} ${source.line}`} source={source} />
         ) : pasted.markdown ? (
           <MarkdownNotice markdown={pasted.markdown} handle={handle} onDone={pasted.forget} />
         ) : (
@@ -143,6 +169,8 @@ export function SlotEditors({ page, given }: { page: Page; given: GivenText | nu
           onLink={() => setAsked('link')}
           onFiles={insertion.insert}
           pasting={pasted.pasting}
+          reveal={reveal}
+          onLine={(line) => onShow(slot, line)}
         />
       </div>
     </div>
@@ -201,6 +229,28 @@ function MarkdownNotice({
   )
 }
 
+/** Says of a place of the preview that it is not the page's own, and leads to where it was written. */
+function ElsewhereNotice({ source }: { source: LineOrigin }) {
+  const { site } = useSite()
+  const name = site.templates.find(({ id }) => id === source.templateId)?.name ?? 'the template'
+  const [isOpen, setOpen] = useState(true)
+  if (!isOpen) return <span />
+  return (
+    <p role="status" className="flex flex-wrap gap-x-4 border-b border-rule bg-lapis-wash px-5 py-2 text-sm">
+      <span>
+        {source.kind === 'generated' ? 'That is made of the plan by' : 'That stands in'} line {source.line} of
+        the template “{name}”.
+      </span>
+      <Link className="link" to={{ pathname: `/sites/${site.id}/template` }}>
+        Go to the templates
+      </Link>
+      <button type="button" className="link" onClick={() => setOpen(false)}>
+        Close
+      </button>
+    </p>
+  )
+}
+
 /** Says of a slot that its template has no place for it, and offers one. */
 function HiddenNotice({ page, slot, shown }: { page: Page; slot: string; shown: readonly string[] }) {
   const { store } = useSite()
@@ -241,6 +291,8 @@ function SlotEditor({
   onLink,
   onFiles,
   pasting,
+  reveal,
+  onLine,
 }: {
   page: Page
   slot: string
@@ -249,6 +301,8 @@ function SlotEditor({
   onLink: () => void
   onFiles: NonNullable<EditorProps['onFiles']>
   pasting: Pasting
+  reveal: { readonly line: number } | null
+  onLine: (line: number) => void
 }) {
   const key = { kind: 'content' as const, id: page.id, ...(slot !== mainSlot && { slot }) }
   const written = useWrittenText(key, slotOf(page, slot), given)
@@ -260,6 +314,8 @@ function SlotEditor({
       written={written}
       onFiles={onFiles}
       pasting={pasting}
+      reveal={reveal}
+      onLine={onLine}
       links={links}
       handle={handle}
       onLink={onLink}

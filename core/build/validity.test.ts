@@ -52,6 +52,7 @@ describe('every page is valid by the HTML Standard', () => {
     for (const name of await readdir('demo/pages'))
       texts.set(path.parse(name).name, await readFile(path.join('demo/pages', name), 'utf8'))
     const images = await readdir('demo/images')
+    const documents = await readdir('demo/documents')
     const files = buildAll(
       {
         ...site,
@@ -63,9 +64,9 @@ describe('every page is valid by the HTML Standard', () => {
         })),
         files: [
           ...site.files,
-          ...images.map((label, index) => ({
+          ...[...images, ...documents].map((label, index) => ({
             id: label,
-            kind: 'image' as const,
+            kind: index < images.length ? ('image' as const) : ('document' as const),
             label,
             seq: 100 + index,
             hash: store.put(label),

@@ -149,10 +149,13 @@ export type Origin =
   | { readonly kind: 'template'; readonly at: number }
   | { readonly kind: 'value'; readonly at: number; readonly name: ValueName }
   | { readonly kind: 'generated'; readonly at: number; readonly name: string }
-  | { readonly kind: 'slot'; readonly at: number; readonly name: string }
+  /** `lines`: how many lines its text has that are not in the page, less those that are put in front of it. */
+  | { readonly kind: 'slot'; readonly at: number; readonly name: string; readonly lines: number }
 
 /** Stretches of a finished page in order, each up to `end`, and what wrote them. */
 export type Trace = { end: number; readonly origin: Origin }[]
+
+const breaksIn = (text: string): number => text.split('\n').length - 1
 
 /** Words of the comment in front of a part, where comments are wanted. */
 const commentOf = (part: Extract<Part, { kind: 'slot' | 'generated' }>): string => {
@@ -206,10 +209,13 @@ export function renderPage(
   const slot = (part: Extract<Part, { kind: 'slot' }>) => {
     const content = slots(part.name)
     if (content && content.text.trim() !== '') {
-      write(comment(part) + placeContent(context, content, path, part.indent), {
+      const before = comment(part)
+      const cut = trace ? content.text.slice(0, trimmedRange(content.text).start) : ''
+      write(before + placeContent(context, content, path, part.indent), {
         kind: 'slot',
         at: part.at,
         name: part.name,
+        lines: breaksIn(cut) - breaksIn(before),
       })
     } else if (fallbackOnly(part.fallback)) drop(part)
     else run(part.fallback)

@@ -34,7 +34,21 @@ const expired = (rest: string) =>
 const reporter = (siteBase: string) => `<script>(() => {
   const base = ${JSON.stringify(siteBase)}
   const tell = () => parent.postMessage({ rubricantPreview: { path: decodeURI(location.pathname).slice(base.length), title: document.title } }, '*')
-  addEventListener('message', (event) => { if (event.source === parent && event.data === 'rubricant-reload') location.reload() })
+  // A place of the page: an element by its name, counted from the top.
+  const placeOf = (element) => ({ tag: element.localName, nth: [...document.getElementsByTagName(element.localName)].indexOf(element) })
+  addEventListener('message', ({ source, data }) => {
+    if (source !== parent) return
+    if (data === 'rubricant-reload') location.reload()
+    const place = data && data.rubricantShow
+    const element = place && document.getElementsByTagName(place.tag)[place.nth]
+    if (!element) return
+    element.scrollIntoView({ block: 'nearest' })
+    element.animate([{ outline: '2px solid #3a5ba8' }, { outline: '2px solid transparent' }], 900)
+  })
+  addEventListener('click', ({ target }) => {
+    if (!target.closest || target.closest('a[href], button, input, select, textarea, summary, label')) return
+    parent.postMessage({ rubricantPreview: { path: decodeURI(location.pathname).slice(base.length), place: placeOf(target) } }, '*')
+  })
   document.readyState === 'loading' ? addEventListener('DOMContentLoaded', tell) : tell()
   addEventListener('hashchange', tell)
 })()</script>`

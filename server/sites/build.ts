@@ -1,5 +1,12 @@
 import { setImmediate } from 'node:timers/promises'
-import { type Build, buildSite, type BuiltEntry, type LineOrigin, originsOfLine } from '#core/build'
+import {
+  type Build,
+  buildSite,
+  type BuiltEntry,
+  type LineOrigin,
+  originsOfLine,
+  slotOffset,
+} from '#core/build'
 import type { ManifestFile } from '#core/delivery'
 import { contentsOfPages, type Hash, type Site } from '#core/site'
 import {
@@ -63,6 +70,16 @@ export async function lineOrigins(
     site.templates.map((template) => template.source),
   )
   return originsOfLine(trace, line, site, textFrom(sources))
+}
+
+/** How far the lines of a slot stand below where they stand in its own text; null where it is not shown. */
+export async function slotLines(
+  db: Queryable,
+  site: Site,
+  pageId: string,
+  slot: string,
+): Promise<number | null> {
+  return slotOffset((await buildForPage(db, site, pageId)).traceOf(pageId), slot)
 }
 
 /** What was made of each page when a site's manifest was last asked for, by signature. */

@@ -1,5 +1,5 @@
 export { recordAddresses } from './rows/address-rows'
-export { buildForPage, lineOrigins, filesOfSite, type SiteFiles } from './build'
+export { buildForPage, filesOfSite, lineOrigins, type SiteFiles, slotLines } from './build'
 export { prepareChange, readChange, readChangeText } from './changes/change-request'
 export { catchUp, changeSite, previewChange, type Saved, stepHistory } from './changes/changes'
 export { createSite } from './create'

@@ -15,6 +15,7 @@ export function WrittenTextEditor({
   onLink,
   pasting,
   checkedAs = language,
+  onLine,
 }: {
   name: string
   language: 'html' | 'css'
@@ -26,6 +27,7 @@ export function WrittenTextEditor({
   onLink?: EditorProps['onLink']
   pasting?: EditorProps['pasting']
   checkedAs?: EditorProps['checkedAs']
+  onLine?: EditorProps['onLine']
 }) {
   const { loaded, conflict } = written
   // What is typed here is shown whether the text it was begun from can be fetched or not.
@@ -68,6 +70,7 @@ export function WrittenTextEditor({
         onLink={onLink}
         pasting={pasting}
         checkedAs={checkedAs}
+        onLine={onLine}
       />
     </div>
   )

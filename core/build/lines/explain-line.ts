@@ -21,6 +21,8 @@ export interface LineOrigin {
   readonly templateId: string | null
   /** 1-based, in that template's own source. */
   readonly line: number
+  /** Of a slot: the line of what the page holds in it. */
+  readonly slotLine?: number
 }
 
 /** What one line of a finished page is for. */
@@ -69,6 +71,7 @@ export function originsOfLine(
       const at: LineOrigin = {
         kind: origin.kind,
         name: 'name' in origin ? origin.name : '',
+        ...(origin.kind === 'slot' && { slotLine: 1 + origin.lines + breaksBetween(text, from, first) }),
         templateId: piece?.templateId ?? null,
         line:
           piece && source !== undefined
@@ -90,6 +93,55 @@ export function purposeOfLine(text: string, line: number): LinePurpose | null {
   if (!range) return null
   const { purpose, what } = purposeIn(text, range.start, range.end)
   return { ...purpose, what }
+}
+
+const breaksBetween = (text: string, from: number, to: number): number => {
+  let count = 0
+  for (let at = text.indexOf('\n', from); at >= 0 && at < to; at = text.indexOf('\n', at + 1)) count++
+  return count
+}
+
+/** An element of a page, counted among those of its name from the top. */
+export interface ElementPlace {
+  readonly tag: string
+  readonly nth: number
+}
+
+/** The line on which an element of a finished page begins; null where it is not written there. */
+export function lineOfElement(text: string, { tag, nth }: ElementPlace): number | null {
+  let count = -1
+  let offset: number | null = null
+  walkHtml(parseHtml(text, true).root, (node) => {
+    if (!('tagName' in node) || node.tagName !== tag) return
+    count += 1
+    if (count === nth) offset = node.sourceCodeLocation?.startOffset ?? null
+  })
+  return offset === null ? null : new Lines(text).placeOf(offset).line
+}
+
+/** The element that stands at a line of a finished page: the last one to begin on it or before it. */
+export function elementAtLine(text: string, line: number): ElementPlace | null {
+  const counts = new Map<string, number>()
+  const lines = new Lines(text)
+  let found: ElementPlace | null = null
+  walkHtml(parseHtml(text, true).root, (node) => {
+    if (!('tagName' in node)) return
+    const nth = counts.get(node.tagName) ?? 0
+    counts.set(node.tagName, nth + 1)
+    const start = node.sourceCodeLocation?.startOffset
+    if (start !== undefined && lines.placeOf(start).line <= line) found = { tag: node.tagName, nth }
+  })
+  return found
+}
+
+/** Where the lines of a slot stand in a finished page: what to add to one to have the other; null where it is not. */
+export function slotOffset({ trace, text }: PageTrace, name: string): number | null {
+  let from = 0
+  for (const { end, origin } of trace) {
+    if (origin.kind === 'slot' && origin.name === name) return breaksBetween(text, 0, from) - origin.lines
+    from = end
+  }
+  return null
 }
 
 /** What the first thing that begins on a line is for, else what ends there, else that it is text. */

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals'
 import { buildSite } from '#core/build'
 import { Lines } from '#core/markup'
 import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
-import { originsOfLine, purposeOfLine } from './explain-line'
+import { elementAtLine, lineOfElement, originsOfLine, purposeOfLine, slotOffset } from './explain-line'
 
 const store = new TextStore()
 let site = siteFrom('Home\n  Visit\n    Tides', store, 'Saltpan Chapel')
@@ -68,4 +68,22 @@ test('what it is for is told of the first thing on it, as sharply as can be', ()
   expect(explained('</main>').words).toMatch(/^Ends what began on line \d+\.$/)
   expect(said('at noon')).toEqual(['', '3.2.5.2.5'])
   expect(said('<!-- so')).toEqual(['<!-- -->', '13.1.6'])
+})
+
+test('a place of the page leads to its line in what the page holds, and back', () => {
+  let commented = write(site, store, 'Tides', '\n\n<p>One</p>\n<ul>\n  <li>a</li>\n  <li>b</li>\n</ul>\n')
+  for (const comments of [false, true]) {
+    commented = change(commented, store, { kind: 'setOutput', output: { ...commented.output, comments }, was: commented.output }) // prettier-ignore
+    const made = buildSite(commented, store).traceOf(page)
+    const items = made.text.split('<li>').length - 1
+    const line = lineOfElement(made.text, { tag: 'li', nth: items - 1 })!
+    expect(made.text.split('\n')[line - 1]).toContain('<li>b</li>')
+    expect(originsOfLine(made, line, commented, store.textOf)).toMatchObject([{ kind: 'slot', name: 'content', slotLine: 6 }]) // prettier-ignore
+    expect(slotOffset(made, 'content')).toBe(line - 6)
+    expect(elementAtLine(made.text, line)).toEqual({ tag: 'li', nth: items - 1 })
+    expect(elementAtLine(made.text, line + 1)).toEqual({ tag: 'li', nth: items - 1 })
+  }
+  expect(slotOffset(trace, 'nowhere')).toBeNull()
+  expect(lineOfElement('<p>x', { tag: 'body', nth: 0 })).toBeNull()
+  expect(elementAtLine('x', 1)).toBeNull()
 })
