@@ -93,13 +93,15 @@ function clean(node: HtmlNode, level: number, parent: string): Piece[] {
   }
   const isBlock = blocks.has(tag)
   // A link to nowhere, or around nothing, says nothing.
-  if (tag === 'a' && attributes === '') return inside
+  if (tag === 'a' && (attributes === '' || inside.some((piece) => /<a[\s>]/.test(piece.html)))) return inside
   if (!isBlock) {
     if (inside.some((piece) => piece.isBlock)) return inside
     const text = inside.map((piece) => piece.html).join('')
     return text.trim() === '' ? inside : [{ html: around(tag, attributes, text), isBlock: false }]
   }
   const holdsBlocks = inside.some((piece) => piece.isBlock)
+  // A paragraph or a heading holds words alone; blocks in it stand by themselves.
+  if (holdsBlocks && /^(p|h[1-6])$/.test(tag)) return inside
   if (!holdsBlocks && holders.has(tag)) return []
   const body = holdsBlocks ? `\n${blockText(inside, '  ')}\n` : inlineText(inside)
   if (body.trim() === '' && tag !== 'td' && tag !== 'th') return []
@@ -150,12 +152,19 @@ function attributesOf(element: HtmlElement, tag: string): string {
     .join('')
 }
 
-const textOf = (node: HtmlNode): string =>
-  'value' in node && node.nodeName === '#text'
-    ? node.value
-    : 'childNodes' in node
-      ? (node.childNodes as HtmlNode[]).map(textOf).join('')
-      : ''
+/** All text in an element as it stands, without that of what is left out. */
+function textOf(node: HtmlNode): string {
+  let text = ''
+  // A stack instead of recursion: what is pasted may be thousands of levels deep.
+  const stack: HtmlNode[] = [node]
+  while (stack.length > 0) {
+    const one = stack.pop()!
+    if (one.nodeName === '#text' && 'value' in one) text += one.value
+    else if ('childNodes' in one && (!('tagName' in one) || !dropped.has(one.tagName)))
+      stack.push(...(one.childNodes as HtmlNode[]).toReversed())
+  }
+  return text
+}
 
 /** Text with its marks on one line, without white space at its ends. */
 const inlineText = (pieces: readonly Piece[]): string =>
