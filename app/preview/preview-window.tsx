@@ -110,7 +110,10 @@ export function PreviewWindow({
   const { room, style, width, setWidth, percent } = usePreviewWidth()
   const shown = report?.path ?? path
   return (
-    <section className="grid h-full min-h-0 grid-rows-[auto_1fr] bg-vellum p-3" aria-label="Preview">
+    <section
+      className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr] bg-vellum p-3"
+      aria-label="Preview"
+    >
       <div className="border border-b-0 border-rule bg-paper">
         <div className="flex border-b border-rule">
           <span

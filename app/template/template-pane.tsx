@@ -36,7 +36,7 @@ export function TemplatePane({
             <SkeletonSentence written={written} />
           </Suspense>
         </p>
-        <p className="mt-1 flex gap-5">
+        <p className="mt-1 flex flex-wrap gap-x-5 whitespace-nowrap">
           <VersionsDialog
             key={template.id}
             textKey={{ kind: 'template', id: template.id }}

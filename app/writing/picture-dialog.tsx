@@ -208,7 +208,7 @@ function PictureRow({
               <Check
                 checked={said.wantsCopies}
                 onChange={(wantsCopies) => onSay({ wantsCopies })}
-                words={`It is far larger than it is shown: add smaller copies, ${widths.map((one) => `${one.toLocaleString('en')}`).join(' and ')} wide`}
+                words={`It is far larger than it is shown: add ${widths.length === 1 ? 'a smaller copy' : 'smaller copies'}, ${widths.map((one) => one.toLocaleString('en')).join(' and ')} wide`}
               />
             )}
             {natural.width > width && (

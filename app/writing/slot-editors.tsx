@@ -77,7 +77,7 @@ export function SlotEditors({
   const close = () => setAsked(null)
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
-      <div className="flex items-center gap-5 border-b border-rule px-5">
+      <div className="flex flex-wrap items-center gap-x-5 border-b border-rule px-5 whitespace-nowrap">
         <div role="group" aria-label="Slots of the page" className="flex min-w-0 grow gap-5 overflow-x-auto">
           {slots.length > 1 ? (
             slots.map((name) => (

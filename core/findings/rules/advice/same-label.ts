@@ -1,4 +1,4 @@
-import { inPage, type Rule } from '../rule'
+import { inPage, type Rule } from '../../rule'
 
 /** Two pages of one label. */
 export const sameLabel: Rule = {

@@ -1,4 +1,4 @@
-import { inPage, type Rule } from '../rule'
+import { inPage, type Rule } from '../../rule'
 
 const deepest = 3
 

@@ -1,4 +1,4 @@
-import { type Found, inPage, type Rule } from '../rule'
+import { type Found, inPage, type Rule } from '../../rule'
 
 const most = 12
 

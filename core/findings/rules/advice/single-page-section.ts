@@ -1,5 +1,5 @@
 import { branchOf } from '#core/plan'
-import { inPage, type Rule } from '../rule'
+import { inPage, type Rule } from '../../rule'
 
 /** A section of one page. */
 export const singlePageSection: Rule = {
