@@ -17,6 +17,7 @@ export default [
     route('checks', 'routes/checks.tsx'),
     route('upload', 'routes/upload.tsx'),
   ]),
+  route('sites/:siteId/look', 'routes/look.tsx'),
   // Answers without a page of their own.
   ...prefix('sites/:siteId', [
     route('changes', 'routes/answers/changes.ts'),

@@ -39,12 +39,15 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
   const other = await browser.newContext()
   const stranger = await other.newPage()
   await signUp(stranger)
-  const views = ['', '/plan', '/names', '/template', '/pages', '/checks', '/upload']
+  const views = ['', '/plan', '/names', '/template', '/pages', '/checks', '/upload', '/look']
   const parts = [
     '/changes?seen=0',
     '/site.zip',
     `/texts/${written.after.content}`,
     `/results/${pageId}`,
+    `/results/${pageId}?line=1`,
+    `/results/${pageId}?slot=content`,
+    '/places?q=visit',
     '/preview-address',
     '/files',
     `/files/${fileId}`,

@@ -312,3 +312,20 @@ test('a place clicked on in the preview leads to its line, and a line to its pla
   await preview.getByRole('contentinfo').getByText('Saltpan Chapel').click()
   await expect(page.getByText(/^That stands in line \d+ of the template “Shared template”/)).toBeVisible()
 })
+
+test('the preview has a tab of its own, which follows what is written elsewhere', async ({
+  page,
+  context,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  await row(page, /Visit/).click()
+  const opened = context.waitForEvent('page')
+  await page.getByRole('link', { name: 'In a tab of its own' }).click()
+  const tab = await opened
+  await expect(tab.frameLocator('iframe').getByRole('heading', { name: 'Visit' })).toBeVisible()
+  await expectAccessible(tab)
+  await write(page, 'Visit', '<p>Open on Sundays.</p>')
+  await expect(tab.frameLocator('iframe').getByText('Open on Sundays.')).toBeVisible()
+})

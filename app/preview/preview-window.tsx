@@ -1,4 +1,4 @@
-import { Maximize2, Monitor, RotateCw, Smartphone, Tablet } from 'lucide-react'
+import { ExternalLink, Maximize2, Monitor, RotateCw, Smartphone, Tablet } from 'lucide-react'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { encodePath } from '#core/markup'
 import type { ElementPlace } from '#core/build'
@@ -54,12 +54,15 @@ export function PreviewWindow({
   base: first,
   onPlace,
   shown: wanted,
+  isAlone = false,
 }: {
   base: string
   /** Told the place of the chosen page that was clicked on. */
   onPlace?: (place: ElementPlace) => void
   /** A place to show; another object shows it again. */
   shown?: ElementPlace | null
+  /** True in a tab that shows nothing else. */
+  isAlone?: boolean
 }) {
   const { site, names, revision } = useSite()
   const base = useRef(first)
@@ -146,6 +149,18 @@ export function PreviewWindow({
               </button>
             ))}
           </span>
+          {!isAlone && (
+            <a
+              aria-label="In a tab of its own"
+              title="In a tab of its own"
+              className="p-1 text-quiet hover:text-ink"
+              href={`/sites/${site.id}/look?page=${selected.id}`}
+              target="_blank"
+              rel="noopener"
+            >
+              <ExternalLink size={14} />
+            </a>
+          )}
           <button
             type="button"
             aria-label="Load the preview again"

@@ -3,7 +3,7 @@ import { realPlaces, treeOf } from '#core/plan'
 import { type Hash, mainSlot, type Site, type Template, textsOfPage, type TextOf } from '#core/site'
 import { type CompiledTemplate, compileTemplate, contextOf, homeFileOf, SiteTemplates } from '#core/template'
 import type { HtmlFacts } from '#core/markup'
-import { type Finding, type FindingContext, type Found, inPage, inTemplate, type Rule } from './rule'
+import { type Finding, type FindingContext, type Found, inTemplate, type PlaceIn, type Rule } from './rule'
 import { advice, checks } from './rules'
 
 export interface FindingSources {
@@ -28,12 +28,52 @@ function findInText(rule: Extract<Rule, { reads: 'text' }>, facts: HtmlFacts, wa
   let found = known.get(facts)
   // Whose text it is is filled in afterwards: several pages may have one.
   if (!found)
-    known.set(facts, (found = rule.find(facts, (line) => ({ kind: 'page', id: '', ...at(line) }), was)))
+    known.set(facts, (found = rule.find(facts, (line) => ({ kind: 'page', id: '', ...placeIn(line) }), was)))
   return found
 }
+let latestPlan = { text: '', token: {} }
+
+/** The same object as long as all that references can lead to stands where it did, under the names it had. */
+function planToken({ tree, names, site, homeFile }: FindingContext): object {
+  const pages = tree.places.map(
+    ({ page, trial }) => `${page.id} ${trial} ${names.pages.get(page.id)!.path} ${page.label}`,
+  )
+  const files = site.files.map(({ id }) => `${id} ${names.files.get(id)}`)
+  const text = [homeFile, ...pages, ...files].join('\n')
+  if (text !== latestPlan.text) latestPlan = { text, token: {} }
+  return latestPlan.token
+}
+const tokens = new WeakMap<FindingContext, object>()
+
+/** What rules said of the references of a text, by rule and text, as long as the plan is the same. */
+const ofReferences = new WeakMap<
+  Rule,
+  WeakMap<object, { readonly token: object; readonly from: string; readonly found: Found[] }>
+>()
+
+function findInReferences(
+  rule: Extract<Rule, { reads: 'references' }>,
+  facts: HtmlFacts,
+  from: string,
+  was: Hash,
+  context: FindingContext,
+): Found[] {
+  let token = tokens.get(context)
+  if (!token) tokens.set(context, (token = planToken(context)))
+  const known = ofReferences.get(rule) ?? new WeakMap()
+  ofReferences.set(rule, known)
+  const before = known.get(facts)
+  if (before?.token === token && before.from === from) return before.found
+  // Whose text it is is filled in afterwards: several pages may have one.
+  const at: PlaceIn = (line) => ({ kind: 'page', id: '', ...placeIn(line) })
+  const found = rule.find(facts.references, { from, was, at }, context)
+  known.set(facts, { token, from, found })
+  return found
+}
+
 /** Told where it is not the slot that every page is written in. */
 const slotPlace = (slot: string) => (slot === mainSlot ? {} : { slot })
-const at = (line?: { readonly line: number; readonly column: number }) =>
+const placeIn = (line?: { readonly line: number; readonly column: number }) =>
   line && { line: line.line, column: line.column }
 
 function find(rule: Rule, context: FindingContext): Found[] {
@@ -69,14 +109,8 @@ function find(rule: Rule, context: FindingContext): Found[] {
         ),
         ...pages.flatMap((page) =>
           textsOfPage(page).flatMap(({ slot, hash }) =>
-            rule.find(
-              factsOf(hash).references,
-              {
-                from: names.pages.get(page.id)!.path,
-                was: hash,
-                at: (line) => ({ ...inPage(page, line), ...slotPlace(slot) }),
-              },
-              context,
+            findInReferences(rule, factsOf(hash), names.pages.get(page.id)!.path, hash, context).map(
+              (found) => ({ ...found, place: { ...found.place, id: page.id, ...slotPlace(slot) } }),
             ),
           ),
         ),

@@ -129,3 +129,44 @@ describe('a word that a template does not know', () => {
     expect(found('<p>{zzzz}')[0]!.mends).toEqual([])
   })
 })
+
+test('a rule on references is asked of a text again only when it, or what it can lead to, has changed', () => {
+  const store = new TextStore()
+  let site = siteFrom('Home\n  Visit\n  Stay', store)
+  site = write(site, store, 'Visit', '<a href="stay.html">a</a>')
+  site = write(site, store, 'Stay', '<a href="visit.html">b</a>')
+  const asked: string[] = []
+  const rule: Rule = {
+    id: 'made-up-references',
+    title: 'Made up',
+    why: 'To count.',
+    reads: 'references',
+    find(references, { from, at }) {
+      asked.push(from)
+      return references.map((reference) => ({ place: at(reference), what: reference.href }))
+    },
+  }
+  const facts = new Map<string, ReturnType<TextStore['factsOf']>>()
+  const read = {
+    factsOf(hash: string) {
+      const known = facts.get(hash) ?? store.factsOf(hash)
+      facts.set(hash, known)
+      return known
+    },
+    compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], generated: [], tags: [], unit: '' }),
+    templates: null,
+  }
+  const ask = () => {
+    asked.length = 0
+    const found = findBy([rule], site, read)
+    return { found: found.map(({ what, place }) => [what, place.id]), asked: asked.filter((from) => from !== '').sort() }
+  }
+  const [visit, stay] = [pageCalled(site, 'Visit').id, pageCalled(site, 'Stay').id]
+  const first = ask()
+  expect(first.found).toEqual([['stay.html', visit], ['visit.html', stay]])
+  expect(ask()).toEqual({ found: first.found, asked: [] })
+  site = write(site, store, 'Stay', '<a href="index.html">c</a>')
+  expect(ask()).toEqual({ found: [['stay.html', visit], ['index.html', stay]], asked: ['stay.html'] })
+  site = change(site, store, { kind: 'setPageText', pageId: stay, field: 'label', value: 'Bunkhouse', was: 'Stay' })
+  expect(ask().asked).toEqual(['bunkhouse.html', 'index.html', 'visit.html'])
+}) // prettier-ignore
