@@ -41,7 +41,8 @@ const mostOpen = 2_000
  */
 export function findTagFaults(source: string): TagFault[] {
   const faults: TagFault[] = []
-  const open: { name: string; start: number; end: number }[] = []
+  /** `within`: how deep in drawings and formulas the element itself stands. */
+  const open: { name: string; start: number; end: number; within: number }[] = []
   let foreign = 0
   const range = (token: Token.TagToken) => {
     const { startOffset: start, endOffset: end } = token.location!
@@ -52,7 +53,7 @@ export function findTagFaults(source: string): TagFault[] {
   }
   const pop = () => {
     const last = open.pop()
-    if (last && (last.name === 'svg' || last.name === 'math')) foreign -= 1
+    if (last) foreign = last.within
     return last
   }
   const top = () => open[open.length - 1]?.name ?? ''
@@ -62,17 +63,19 @@ export function findTagFaults(source: string): TagFault[] {
     {
       onStartTag(token) {
         const name = token.tagName
-        const ended = endsBefore[name]
-        if (ended) while (ended.includes(top())) pop()
-        if (endsParagraph.has(name) && top() === 'p') pop()
-        if (voids.has(name) || (token.selfClosing && foreign > 0)) return
+        // A drawing has no rules but its tags.
+        const ended = foreign === 0 && Object.hasOwn(endsBefore, name) ? endsBefore[name]! : []
+        while (ended.includes(top())) pop()
+        if (foreign === 0 && endsParagraph.has(name) && top() === 'p') pop()
+        if ((foreign === 0 && voids.has(name)) || (token.selfClosing && foreign > 0)) return
+        const within = foreign
         if (name === 'svg' || name === 'math') {
           if (token.selfClosing) return
           foreign += 1
-        }
+        } else if (name === 'foreignobject') foreign = 0
         if (foreign === 0 && Object.hasOwn(textOnly, name)) tokenizer.state = textOnly[name]! as never
         tokenizer.lastStartTagName = name
-        open.push({ name, ...range(token) })
+        open.push({ name, ...range(token), within })
       },
       onEndTag(token) {
         const name = token.tagName
