@@ -25,6 +25,7 @@ export function blankPlace(bytes: Uint8Array): boolean {
     if (length < 2) break
     const [start, end] = [at + 4, Math.min(at + 2 + length, bytes.length)]
     if (marker === 0xe1) {
+      // The names that the two standards give their segments (CIPA DC-008, ISO 16684-1).
       if (ascii(bytes, start, start + 6) === 'Exif\0\0')
         taken = blankGps(bytes.subarray(start + 6, end)) || taken
       else if (ascii(bytes, start, start + 28) === 'http://ns.adobe.com/xap/1.0/')
