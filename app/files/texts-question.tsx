@@ -57,6 +57,7 @@ export function TextsQuestion({ files }: { files: readonly File[] }) {
   return (
     <Question
       name="Texts"
+      lead="Texts"
       ripple={null}
       answers={[
         {

@@ -12,6 +12,8 @@ export interface Answer {
 
 interface Props {
   readonly name: string
+  /** The word it begins with. */
+  readonly lead?: string
   readonly children: ReactNode
   readonly ripple: RippleView | null
   /** The first one has the focus; the last one is also Escape. */
@@ -21,7 +23,7 @@ interface Props {
 }
 
 /** Something asked at the foot of the register, in place, before it is done. */
-export function Question({ name, children, ripple, answers, takesFocus = true }: Props) {
+export function Question({ name, lead = 'Ripple', children, ripple, answers, takesFocus = true }: Props) {
   const first = useRef<HTMLButtonElement>(null)
   useEffect(() => {
     if (!takesFocus) return
@@ -43,10 +45,10 @@ export function Question({ name, children, ripple, answers, takesFocus = true }:
       }}
     >
       <p className="mb-1">
-        <b className="font-semibold">Ripple.</b> {children}
+        <b className="font-semibold">{lead}.</b> {children}
       </p>
       {ripple !== null && <RippleDetails ripple={ripple} />}
-      <div className="mt-2 flex gap-3">
+      <div className="mt-2 flex flex-wrap gap-x-3 gap-y-2">
         {answers.map(({ words, look, onChoose }, index) => (
           <Button key={words} ref={index === 0 ? first : undefined} look={look} onClick={onChoose}>
             {words}

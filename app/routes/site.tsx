@@ -167,7 +167,7 @@ function Desk() {
           >
             <section
               aria-label="Register"
-              className={`grid h-full min-h-0 grid-rows-[1fr] auto-rows-auto ${isDraggedOver ? 'outline-2 -outline-offset-2 outline-lapis outline-dashed' : ''}`}
+              className={`grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[1fr] auto-rows-auto ${isDraggedOver ? 'outline-2 -outline-offset-2 outline-lapis outline-dashed' : ''}`}
               {...dropping}
             >
               <Register columns={columns} editable={view === 'plan'} onTyped={setTyped} onRename={rename} />

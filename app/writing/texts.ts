@@ -1,2 +1,2 @@
 /** Fetched apart: it brings the parsers of HTML and Markdown. */
-export { cleanHtml, htmlOfMarkdown, isTextName, looksLikeMarkdown, pageOfFile } from '#core/texts'
+export { cleanHtml, htmlOfMarkdown, looksLikeMarkdown, pageOfFile } from '#core/texts'

@@ -193,10 +193,3 @@ function blockText(pieces: readonly Piece[], indent: string): string {
     .map((line) => (indent === '' || line.startsWith('<pre') ? line : line.replace(/^(?=.)/gm, indent)))
     .join('\n')
 }
-
-/** Whether HTML from a clipboard says more than its text alone: a colour or a font does not. */
-export const saysMoreThanText = (html: string): boolean =>
-  /<(p|h[1-6]|ul|ol|li|table|blockquote|a\s|strong|em|b|i|img|pre)[\s>]/i.test(cleanHtml(html))
-
-/** Whether a text is HTML source already. */
-export const isSource = (text: string): boolean => /<\/?[a-z][a-z0-9-]*(\s[^<>]*)?>/i.test(text)

@@ -1,4 +1,4 @@
 /** Texts from elsewhere as HTML: pasted from other programs, Markdown, and files that become pages. */
-export { cleanHtml, isSource, saysMoreThanText } from './clean-html'
+export { cleanHtml } from './clean-html'
 export { htmlOfMarkdown, looksLikeMarkdown } from './markdown'
-export { isTextName, pageOfFile, type PageOfFile } from './page-of-file'
+export { pageOfFile, type PageOfFile } from './page-of-file'

@@ -8,9 +8,6 @@ export interface PageOfFile {
   readonly html: string
 }
 
-/** Names of files that can become pages. */
-export const isTextName = (name: string): boolean => /\.(txt|text|md|markdown|html?)$/i.test(name)
-
 /** A file's name as a person would say it: `tide_times-2025.txt` is “Tide times 2025”. */
 function labelOfName(name: string): string {
   const words = name

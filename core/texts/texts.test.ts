@@ -1,14 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { readHtml } from '#core/markup'
-import {
-  cleanHtml,
-  htmlOfMarkdown,
-  isTextName,
-  looksLikeMarkdown,
-  pageOfFile,
-  saysMoreThanText,
-} from './index'
+import { cleanHtml, htmlOfMarkdown, looksLikeMarkdown, pageOfFile } from './index'
 
 describe('what is pasted', () => {
   test('from a word processor is what it says, and nothing of how it looked', () => {
@@ -30,8 +23,6 @@ describe('what is pasted', () => {
     expect(cleanHtml('<a href="javascript:alert(1)">x</a> <a href=" https://a.example ">y</a><img src=x.png onerror=1 alt=""><img>')).toBe('x <a href="https://a.example">y</a><img src="x.png" alt="">')
     expect(cleanHtml('<span style="font-weight:700">a</span><b style="font-weight:normal"> b</b>')).toBe('<strong>a</strong> b')
     expect(cleanHtml('<pre class=code> a\n  <b>b</b></pre>')).toBe('<pre> a\n  b</pre>')
-    expect(saysMoreThanText('<span style="color:#a31515">&lt;p&gt;</span><div>x</div>')).toBe(true)
-    expect(saysMoreThanText('<meta charset=utf-8><span style="color:red">word</span>')).toBe(false)
   }) // prettier-ignore
 
   test('of any kind becomes HTML that parses, stays the same when it is cleaned again, and does nothing', () => {
@@ -68,7 +59,6 @@ describe('a file that becomes a page', () => {
     expect(pageOfFile('y.html', '<!DOCTYPE html><title>Old page</title><body class=x>\n<p>Text</p>\n<h2>Later</h2>\n</body>')).toEqual({ label: 'Old page', html: '<p>Text</p>\n<h2>Later</h2>\n' })
     expect(pageOfFile('keepers-cottage.htm', '<p>bare')).toEqual({ label: 'Keepers cottage', html: '<p>bare\n' })
     expect(pageOfFile('.html', '')).toEqual({ label: 'Page', html: '' })
-    expect(['a.MD', 'b.txt', 'c.htm', 'd.css', 'html'].map(isTextName)).toEqual([true, true, true, false, false])
   }) // prettier-ignore
 
   test('is made of any text', () => {
