@@ -14,12 +14,13 @@ const inOrder = {
     'texts',
     'links',
     'template',
+    'kit',
     'build',
     'change',
     'findings',
     'delivery',
   ],
-  server: ['platform', 'contents', 'accounts', 'sites', 'deliveries', 'preview'],
+  server: ['platform', 'contents', 'accounts', 'sites', 'kits', 'deliveries', 'preview'],
 }
 const readingOrder = Object.entries(inOrder).flatMap(([layer, folders]) =>
   folders.slice(0, -1).map((folder, index) => ({
@@ -44,7 +45,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^(app|demo|bench|bin|server/([^/]+))/', pathNot: tests },
       to: {
-        path: '^server/(platform|contents|accounts|sites|deliveries|preview)/(?!index\\.ts$)',
+        path: '^server/(platform|contents|accounts|sites|kits|deliveries|preview)/(?!index\\.ts$)',
         pathNot: '^server/$2/',
       },
     },

@@ -12,6 +12,7 @@ import {
   pool,
   storable,
 } from '#server/platform'
+import { findKit, type OfferedKit } from '#server/kits'
 import { type Answered, loadSite, type StoredSite } from '#server/sites'
 
 const uuid = Joi.string().guid({ version: 'uuidv4' })
@@ -64,6 +65,14 @@ export async function requireSite(
   const stored = await unlessAway(() => loadSite(pool(), siteId, account.id))
   if (!stored) throw notFound()
   return { account, ...stored }
+}
+
+/** A kit that ships or that the account keeps; another's answers 404, as one that is not there does. */
+export async function requireKit(request: Request, kitId: string): Promise<OfferedKit> {
+  const account = await requireAccount(request)
+  const kit = await unlessAway(() => findKit(account.id, kitId))
+  if (!kit) throw notFound()
+  return kit
 }
 
 /** Runs an action; an expected failure becomes an answer with its code, sentence and detail. */

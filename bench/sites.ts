@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto'
 import { newSite } from '#core/change'
+import { plainKit } from '#core/kit'
 import { type HtmlFacts, readHtml } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { type OutlineNode } from '#core/plan'
-import { defaultScheme, type Site } from '#core/site'
+import type { Site } from '#core/site'
 import { starterStyle } from '#core/style'
 import { defaultTemplate } from '#core/template'
 
@@ -61,7 +62,6 @@ export function largeSite(pageCount: number, linkCount: number): { site: Site; t
     id: 'bench',
     name: 'Saltpan Chapel',
     language: 'en',
-    scheme: defaultScheme,
     plan: {
       home: { label: 'Saltpan Chapel', trial: false, inMenus: true, children: [] },
       top: outline(pageCount),
@@ -69,8 +69,10 @@ export function largeSite(pageCount: number, linkCount: number): { site: Site; t
     },
     newId: () => `00000000-0000-4000-8000-${String(++ids).padStart(12, '0')}`,
     emptyContent: texts.put(''),
-    template: texts.put(defaultTemplate),
-    style: { hash: texts.put(starterStyle()), sizeBytes: starterStyle().length },
+    kit: plainKit({
+      template: texts.put(defaultTemplate),
+      style: { hash: texts.put(starterStyle()), sizeBytes: starterStyle().length },
+    }),
   })
   const names = namesOf(site)
   const paths = site.pages.map((page) => names.pages.get(page.id)!.path)

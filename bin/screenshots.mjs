@@ -31,6 +31,10 @@ const shots = {
     await page.getByRole('button', { name: 'Try an example' }).click()
     await page.getByText('visit/index.html').waitFor()
   },
+  async kits() {
+    await page.goto(`${address}/kits`)
+    await page.getByRole('heading', { name: 'Exhibition' }).waitFor()
+  },
   async plan() {
     await openSite('plan', 'Ringing log')
   },

@@ -58,6 +58,16 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     expect([part, (await stranger.request.get(`/sites/${siteId}${part}`)).status()]).toEqual([part, 404])
   }
   expect((await stranger.request.get(`/sites/${siteId}/events`)).status()).toBe(404)
+  // A kit kept from it is its owner's too.
+  const said = { name: 'Of salt', about: '' }
+  const kept = await page.request.post(`/sites/${siteId}/kit`, { data: said })
+  const { id: kitId } = (await kept.json()) as { id: string }
+  expect((await stranger.request.post(`/sites/${siteId}/kit`, { data: said })).status()).toBe(404)
+  await stranger.request.post('/kits', { form: { forget: kitId } })
+  for (const part of ['look', 'kit.zip']) {
+    expect((await page.request.get(`/kits/${kitId}/${part}`)).status()).toBe(200)
+    expect((await stranger.request.get(`/kits/${kitId}/${part}`)).status()).toBe(404)
+  }
   const change = { seen: 0, do: 'change', change: { kind: 'removePages', pageIds: [pageId] }, shown: true }
   expect((await stranger.request.post(`/sites/${siteId}/changes`, { data: change })).status()).toBe(404)
   expect((await stranger.request.post(`/sites/${siteId}/ripple`, { data: change.change })).status()).toBe(404)

@@ -49,7 +49,8 @@ export function refuseOddRequests(request: Request, response: Response, next: Ne
   }
   if (path.includes('\0') || /%00/.test(request.originalUrl))
     say(response, 400, 'This address is not well formed.')
-  else if (/\/(events|site\.zip)\.data$/.test(path)) say(response, 404, 'There is nothing at this address.')
+  else if (/\/(events|site\.zip|kit\.zip)\.data$/.test(path))
+    say(response, 404, 'There is nothing at this address.')
   else next()
 }
 
@@ -107,7 +108,7 @@ const refusals: Readonly<Record<number, string>> = {
 
 /** Files are taken as they come, in portions, by a route that counts them itself. */
 export const isStreamed = (request: Request): boolean =>
-  request.method === 'POST' && /^\/sites\/[^/]+\/files$/.test(request.path)
+  request.method === 'POST' && /^\/(sites\/[^/]+\/files|kits\/take-in)$/.test(request.path)
 
 /** Reads a body, no further than it may go: by the length it tells, and by counting. */
 export function readBody(request: Request, response: Response, next: NextFunction): void {

@@ -1,4 +1,5 @@
 import { newSite, readNewPlan } from '#core/change'
+import { plainKit } from '#core/kit'
 import { namesOf } from '#core/naming'
 import { type PlanFormat, type PlanRefusal, realPlaces, treeOf } from '#core/plan'
 import { emptyHash, type Site } from '#core/site'
@@ -38,8 +39,12 @@ export function siteOfPlan(ground: NewSiteGround, question: NewSiteQuestion): Ne
     plan,
     newId: () => String(++ids),
     emptyContent: emptyHash,
-    template: emptyHash,
-    style: { hash: emptyHash, sizeBytes: 0 },
+    // What templates and files say makes no difference to what pages are called.
+    kit: plainKit({
+      scheme: ground.scheme,
+      template: emptyHash,
+      style: { hash: emptyHash, sizeBytes: 0 },
+    }),
   })
   const names = namesOf(site).pages
   const tree = treeOf(site)

@@ -3,11 +3,13 @@ import Joi from 'joi'
 import { useEffect, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { guessPlanFormat, type PlanFormat, planFormats } from '#core/plan'
-import { defaultScheme } from '#core/site'
 import { Problem } from '#core/problems'
 import { DatabaseError, databaseError, pool } from '#server/platform'
+import { kitToUse, listKits } from '#server/kits'
 import { createSite, listSchemes } from '#server/sites'
 import { readPlanText } from '#server/contents'
+import { KitChoice } from '../kits/kit-choice'
+import { cardOf } from '../kits/kit-picture'
 import { NewSiteTree } from '../new-site/new-site-tree'
 import { useNewSite } from '../new-site/use-new-site'
 import { checkInput, readForm, requireAccount } from '../owner.server'
@@ -27,14 +29,19 @@ export const meta: Route.MetaFunction = () => [{ title: 'A new site – Rubrican
 interface Input {
   readonly name: string
   readonly language: string
+  readonly kit: string
   readonly scheme: string
   readonly plan: string
   readonly format?: PlanFormat
   readonly request: string
 }
 
+/** The kit that is chosen when nobody chooses. */
+const usualKit = 'plain'
+
 const languageTag = /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/
 const input = Joi.object<Input>({
+  kit: Joi.string().max(100).default(usualKit).empty(''),
   scheme: Joi.string().max(100).allow('').default(''),
   name: Joi.string().trim().max(200).required().messages({ 'string.empty': 'Give the site a name.' }),
   language: Joi.string().pattern(languageTag).default('en').empty('')
@@ -47,7 +54,8 @@ const input = Joi.object<Input>({
 
 export async function loader({ request }: Route.LoaderArgs) {
   const account = await requireAccount(request)
-  return { email: account.email, schemes: await listSchemes(pool(), account.id) }
+  const kits = (await listKits(account.id)).map((one) => ({ ...cardOf(one), scheme: one.kit.scheme }))
+  return { email: account.email, kits, schemes: await listSchemes(pool(), account.id) }
 }
 
 export async function action({ request }: Route.ActionArgs) {
@@ -56,11 +64,17 @@ export async function action({ request }: Route.ActionArgs) {
     const wanted = checkInput(input, await readForm(request))
     const { name, language, format } = wanted
     const kept = (await listSchemes(pool(), account.id)).find((one) => one.name === wanted.scheme)
-    const { scheme } = kept ?? { scheme: defaultScheme }
+    const kit = await kitToUse(account.id, wanted.kit)
+    if (!kit) throw new Problem('gone', { what: 'This kit' })
+    const scheme = kept?.scheme ?? kit.scheme
     const plan = await readPlanText({ text: wanted.plan, format }, { name, language, scheme })
     if ('refusal' in plan)
       throw new Problem('bad-plan', { line: plan.refusal.line, why: plan.refusal.reason })
-    const siteId = await createSite(account.id, { name, language, scheme, plan }, wanted.request)
+    const siteId = await createSite(
+      account.id,
+      { name, language, kit, scheme: kept?.scheme, plan },
+      wanted.request,
+    )
     return redirect(`/sites/${siteId}/plan`)
   } catch (thrown) {
     const error = databaseError(thrown)
@@ -87,6 +101,8 @@ interface Typed {
   readonly request: string
   readonly name: string
   readonly language: string
+  /** Not there in what was kept by an earlier release. */
+  readonly kit?: string
   readonly plan: { text: string; format?: PlanFormat }
 }
 
@@ -125,14 +141,17 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs) {
 const planWords = 'Its pages, one a line, indented under each other'
 
 export default function NewSite({ loaderData, actionData }: Route.ComponentProps) {
-  const { schemes } = loaderData
+  const { schemes, kits } = loaderData
   const [name, setName] = useState('')
   const [language, setLanguage] = useState('en')
+  const [kitId, setKitId] = useState(usualKit)
   const [schemeName, setSchemeName] = useState('')
   const [plan, setPlan] = useState<{ text: string; format?: PlanFormat }>({ text: '' })
   const [fileNotes, setFileNotes] = useState<readonly string[]>([])
   const [fileProblem, setFileProblem] = useState<string | null>(null)
-  const scheme = schemes.find((one) => one.name === schemeName)?.scheme ?? defaultScheme
+  // One that has been forgotten meanwhile is not there to be chosen.
+  const kit = kits.find(({ id }) => id === kitId) ?? kits[0]!
+  const scheme = schemes.find((one) => one.name === schemeName)?.scheme ?? kit.scheme
   const { answer } = useNewSite(
     name.trim() || 'Home',
     languageTag.test(language) ? language : 'en',
@@ -164,25 +183,29 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
   const [request, setRequest] = useState('')
   useEffect(() => {
     const kept = readKept()
+    // Chosen where kits are shown.
+    const asked = new URLSearchParams(location.search).get('kit')
+    if (asked) setKitId(asked)
     setRequest(kept?.request ?? crypto.randomUUID())
     if (!kept) return
     setName(kept.name)
     setLanguage(kept.language)
+    setKitId(asked ?? kept.kit ?? usualKit)
     setPlan(kept.plan)
   }, [])
   useEffect(() => {
-    if (request !== '') keepTyped({ request, name, language, plan })
-  }, [request, name, language, plan])
+    if (request !== '') keepTyped({ request, name, language, kit: kitId, plan })
+  }, [request, name, language, kitId, plan])
 
   return (
     <OutsideFrame email={loaderData.email}>
-      <Form method="post" className="mx-auto flex h-[calc(100dvh-60px)] max-w-6xl flex-col px-8 pt-8">
+      <Form method="post" className="mx-auto flex h-[calc(100dvh-60px)] max-w-6xl flex-col px-8 pt-5">
         <h1 className="sr-only">A new site</h1>
         <input type="hidden" name="request" value={request} />
         <input type="hidden" name="plan" value={plan.text} />
         <input type="hidden" name="format" value={plan.format ?? ''} />
         <input type="hidden" name="scheme" value={schemeName} />
-        <div className="mb-6 grid grid-cols-[1fr_auto] items-end gap-8">
+        <div className="mb-4 grid grid-cols-[1fr_auto] items-end gap-8">
           <label className="block">
             <span className="text-quiet">The site is called</span>
             <input
@@ -206,6 +229,9 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
               spellCheck={false}
             />
           </label>
+        </div>
+        <div className="mb-3">
+          <KitChoice kits={kits} value={kit.id} onPick={setKitId} />
         </div>
         <div className="grid min-h-0 grow gap-8 md:grid-cols-2">
           <div className="grid min-h-0 grid-rows-[auto_1fr]">
@@ -265,7 +291,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
                 label="Naming scheme"
                 value={schemeName}
                 options={[
-                  { value: '', words: 'the usual scheme' },
+                  { value: '', words: 'the kit’s scheme' },
                   ...schemes.map((one) => ({ value: one.name, words: one.name })),
                 ]}
                 onPick={setSchemeName}

@@ -32,9 +32,14 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
         <div className="mb-6 flex items-baseline justify-between">
           <h1 className="text-[34px]">Your sites</h1>
           {sites.length > 0 && (
-            <Link to="/sites/new" className="rounded-[5px] bg-ink px-3.5 py-2 font-semibold text-paper">
-              Start a new site
-            </Link>
+            <span className="flex items-baseline gap-5">
+              <Link to="/kits" className="link">
+                Kits
+              </Link>
+              <Link to="/sites/new" className="rounded-[5px] bg-ink px-3.5 py-2 font-semibold text-paper">
+                Start a new site
+              </Link>
+            </span>
           )}
         </div>
         {sites.length === 0 ? (

@@ -5,6 +5,7 @@ import { getTexts } from '#server/contents'
 import { pool } from '#server/platform'
 import { previewBase } from '#server/preview'
 import { useSite } from '../document/site-context'
+import { KeepKit } from '../kits/keep-kit'
 import { requireSite } from '../owner.server'
 import { fetchEditor } from '../parts/editor/lazy-editor'
 import { loadOrLatest, NotFetched } from '../parts/unless-offline'
@@ -65,6 +66,7 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
           from={template ?? templates.find(({ id }) => id === site.templateId)!}
           onMade={setChosen}
         />
+        <KeepKit />
       </div>
       <Group orientation="horizontal" className="min-h-0">
         <Panel defaultSize="54%" minSize={200}>

@@ -29,6 +29,7 @@ import { moveText } from './kinds/texts/move-text.input'
 import { setTemplateField } from './kinds/templates/set-template-field.input'
 
 export { schemeInput } from './kinds/names/set-scheme.input'
+export { outputInput } from './kinds/skeleton/set-output.input'
 export type { ChangeInput, KeepText } from './input'
 
 type InputOf<Kind> = Kind extends ChangeKind<infer C, infer R> ? ChangeInput<C, R> : never

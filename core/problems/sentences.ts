@@ -62,6 +62,12 @@ export const sentences = {
     ({ most }) =>
       `With this file the site would be larger than ${most}, which is the most that one may have.`,
   ),
+  'not-an-archive': fixed(422, 'This is no ZIP that can be unpacked, or it is damaged.'),
+  'archive-too-large': about<{ readonly most: string }>(
+    413,
+    ({ most }) => `There is more in this archive than can be taken: ${most} are the most.`,
+  ),
+  'bad-kit': about<{ readonly why: string }>(422, ({ why }) => `This is no kit that can be used. ${why}`),
   'not-whole': fixed(
     422,
     'This change would leave the site in disorder, so it was not made. Load the page again, and try it another way.',

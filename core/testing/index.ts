@@ -13,6 +13,7 @@ import {
   placesOf,
   withRewritten,
 } from '#core/change'
+import { plainKit } from '#core/kit'
 import { type OutlineNode, planSite, readOutline, writeOutline } from '#core/plan'
 import { type Arrangement, checkSite, defaultScheme, type Hash, type Scheme, type Site } from '#core/site'
 import { starterStyle } from '#core/style'
@@ -47,12 +48,13 @@ export function siteFrom(plan: string, store: TextStore, name = 'Saltpan Chapel'
     id: testId(),
     name,
     language: 'en',
-    scheme: defaultScheme,
     plan: planSite(readOutline(plan), name),
     newId: testId,
     emptyContent: store.put(''),
-    template: store.put(defaultTemplate),
-    style: { hash: store.put(starterStyle()), sizeBytes: starterStyle().length },
+    kit: plainKit({
+      template: store.put(defaultTemplate),
+      style: { hash: store.put(starterStyle()), sizeBytes: starterStyle().length },
+    }),
   })
 }
 

@@ -8,6 +8,7 @@ const unnamed = `NOT EXISTS (SELECT 1 FROM pages WHERE content = b.hash)
   AND NOT EXISTS (SELECT 1 FROM page_slots WHERE content = b.hash)
   AND NOT EXISTS (SELECT 1 FROM site_files WHERE hash = b.hash)
   AND NOT EXISTS (SELECT 1 FROM templates WHERE source = b.hash)
+  AND NOT EXISTS (SELECT 1 FROM kit_contents WHERE hash = b.hash)
   AND NOT EXISTS (SELECT 1 FROM history_contents WHERE hash = b.hash)
   AND NOT EXISTS (SELECT 1 FROM delivered_files WHERE hash = b.hash)
   AND NOT EXISTS (SELECT 1 FROM delivery_files WHERE hash = b.hash)`

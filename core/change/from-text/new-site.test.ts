@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals'
+import { plainKit } from '#core/kit'
 import { namesOf } from '#core/naming'
 import { outlineOfSite, writePlan } from '#core/plan'
 import { defaultScheme } from '#core/site'
@@ -12,7 +13,8 @@ function siteOf(text: string, scheme = defaultScheme) {
   const plan = readNewPlan({ text }, { ...options, scheme })
   if ('refusal' in plan) throw new Error(plan.refusal.reason)
   const hash = store.put('')
-  const made = newSite({ ...options, scheme, plan, id: testId(), newId: testId, emptyContent: hash, template: hash, style: { hash, sizeBytes: 0 } }) // prettier-ignore
+  const kit = plainKit({ scheme, template: hash, style: { hash, sizeBytes: 0 } })
+  const made = newSite({ ...options, kit, plan, id: testId(), newId: testId, emptyContent: hash })
   return { site: made, notes: plan.notes }
 }
 

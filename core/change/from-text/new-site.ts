@@ -1,4 +1,3 @@
-import { generateNKeysBetween } from 'fractional-indexing'
 import { checkOwnName } from '#core/naming'
 import {
   cleanLabel,
@@ -13,8 +12,8 @@ import {
   type SitePlan,
   walkOutline,
 } from '#core/plan'
-import { defaultOutput, type Hash, type Scheme, type Site } from '#core/site'
-import { defaultTitlePattern } from '#core/template'
+import { type Kit, startOfKit } from '#core/kit'
+import type { Hash, Site } from '#core/site'
 import type { NewPage, PlannedPage } from '../new-page'
 import { edit } from '../edit'
 import { longestLabel } from '../edited'
@@ -28,62 +27,20 @@ export interface NewSite {
   readonly id: string
   readonly name: string
   readonly language: string
-  readonly scheme: Scheme
+  readonly kit: Kit
   readonly plan: SitePlan
   readonly newId: () => string
   readonly emptyContent: Hash
-  readonly template: Hash
-  readonly style: { readonly hash: Hash; readonly sizeBytes: number }
 }
 
-/** A site with the pages of a plan, the default template and the starter style sheet. */
-export function newSite(options: NewSite): Site {
-  const { plan, newId, emptyContent } = options
-  const home = {
-    id: newId(),
-    parentId: null,
-    order: generateNKeysBetween(null, null, 1)[0]!,
-    seq: 1,
-    label: cleanLabel(plan.home.label),
-    ownName: null,
-    keptName: null,
-    title: null,
-    description: null,
-    trial: false,
-    inMenus: true,
-    dated: false,
-    date: null,
-    addresses: [],
-    templateId: null,
-    belowTemplateId: null,
-    content: emptyContent,
-    slots: {},
-  }
-  const templateId = newId()
-  const start: Site = {
-    id: options.id,
-    name: cleanLabel(options.name),
-    language: options.language,
-    titlePattern: defaultTitlePattern,
-    homeTitlePattern: '',
-    homeId: home.id,
-    templateId,
-    output: defaultOutput,
-    scheme: options.scheme,
-    nextSeq: 3,
-    pages: [home],
-    files: [
-      {
-        id: newId(),
-        kind: 'style',
-        label: 'site.css',
-        seq: 2,
-        hash: options.style.hash,
-        sizeBytes: options.style.sizeBytes,
-      },
-    ],
-    templates: [{ id: templateId, name: 'Shared template', source: options.template, basedOn: null }],
-  }
+/** A site with the pages of a plan, and the scheme, templates and files of a kit. */
+export function newSite({ plan, kit, name, ...options }: NewSite): Site {
+  const { newId, emptyContent } = options
+  const start = startOfKit(kit, {
+    ...options,
+    name: cleanLabel(name),
+    homeLabel: cleanLabel(plan.home.label),
+  })
   const lines = walkOutline(plan.top).map((line) => ({ ...line, pageId: null }))
   const edited = edit(start, {
     kind: 'replacePlan',

@@ -20,6 +20,13 @@ export function readChange(input: unknown): ChangeRequest {
 const longestTemplate = 500_000
 const mostTemplateTags = 10_000
 
+/** Refuses a template that takes too much to be read again and again. @throws Problem `template-too-heavy`, `too-heavy` */
+export async function readTemplateAhead(text: string): Promise<void> {
+  if (text.length > longestTemplate || text.split('<').length > mostTemplateTags)
+    throw new Problem('template-too-heavy', { letters: longestTemplate, tags: mostTemplateTags })
+  await tryTemplate(text)
+}
+
 /**
  * Reads the text of a change ahead, so that nothing is locked while it is read, and one that cannot be
  * read is never stored.
@@ -27,10 +34,8 @@ const mostTemplateTags = 10_000
 export async function readChangeText(request: ChangeRequest): Promise<void> {
   const read = textOfRequest(request)
   if (read === null) return
-  if (read.as !== 'template') await readAhead(read.as, read.text)
-  else if (read.text.length > longestTemplate || read.text.split('<').length > mostTemplateTags)
-    throw new Problem('template-too-heavy', { letters: longestTemplate, tags: mostTemplateTags })
-  else await tryTemplate(read.text)
+  if (read.as === 'template') await readTemplateAhead(read.text)
+  else await readAhead(read.as, read.text)
 }
 
 /** Turns a request into the core's change, storing new texts first. */

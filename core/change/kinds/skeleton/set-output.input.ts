@@ -3,10 +3,10 @@ import type { Output } from '#core/site'
 import type { ChangeInput } from '../../input'
 import type { SetOutput } from './set-output'
 
-const output = Joi.object<Output>({
+export const outputInput = Joi.object<Output>({
   indent: Joi.valid('as-written', '2', '4', 'tab').required(),
   lineEnd: Joi.valid('lf', 'crlf').required(),
   comments: Joi.boolean().required(),
 }).required()
 
-export const setOutput: ChangeInput<SetOutput> = { fields: { output, was: output } }
+export const setOutput: ChangeInput<SetOutput> = { fields: { output: outputInput, was: outputInput } }

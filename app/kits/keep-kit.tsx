@@ -1,0 +1,110 @@
+import { Popover } from 'radix-ui'
+import { useState } from 'react'
+import { useSite } from '../document/site-context'
+import { asJson, isJson } from '../document/post'
+import { Button } from '../parts/button'
+
+const away = 'The server does not answer. Try again in a moment.'
+
+/** Keeps scheme, templates and styles of this site for the next one. */
+export function KeepKit() {
+  const { site, save } = useSite()
+  const [open, setOpen] = useState(false)
+  const [name, setName] = useState('')
+  const [about, setAbout] = useState('')
+  const [told, setTold] = useState<{ readonly kept?: string; readonly problem?: string }>({})
+  const [isBusy, setBusy] = useState(false)
+  // What is typed and not sent yet belongs into it.
+  const isSaved = save.kind === 'saved'
+
+  async function keep() {
+    setBusy(true)
+    setTold({})
+    try {
+      const response = await fetch(`/sites/${site.id}/kit`, {
+        method: 'POST',
+        headers: asJson,
+        body: JSON.stringify({ name, about }),
+      })
+      const answer = isJson(response)
+        ? ((await response.json()) as { problem?: { message: string } })
+        : { problem: { message: away } }
+      setTold(answer.problem ? { problem: answer.problem.message } : { kept: name.trim() })
+      if (!answer.problem) setName('')
+    } catch {
+      setTold({ problem: away })
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <Popover.Root
+      open={open}
+      onOpenChange={(next) => {
+        setOpen(next)
+        setTold({})
+      }}
+    >
+      <Popover.Trigger className="link text-sm whitespace-nowrap">Keep as a kit</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          aria-label="Keep as a kit"
+          align="end"
+          sideOffset={6}
+          collisionPadding={12}
+          className="z-20 w-96 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+        >
+          <form
+            className="grid gap-3"
+            onSubmit={(event) => {
+              event.preventDefault()
+              if (name.trim() !== '') void keep()
+            }}
+          >
+            <p className="font-serif text-[17px] leading-[1.5]">
+              Naming scheme, templates and style sheets, for your next site. Pages stay here.
+            </p>
+            <label className="block text-sm text-quiet">
+              The kit is called
+              <input
+                className="field text-[15px] text-ink"
+                value={name}
+                maxLength={100}
+                required
+                onChange={(event) => setName(event.target.value)}
+              />
+            </label>
+            <label className="block text-sm text-quiet">
+              What it is good for
+              <textarea
+                className="field text-[15px] text-ink"
+                rows={2}
+                value={about}
+                maxLength={500}
+                onChange={(event) => setAbout(event.target.value)}
+              />
+            </label>
+            {told.problem && (
+              <p role="alert" className="text-sm text-rubric">
+                {told.problem}
+              </p>
+            )}
+            <div className="flex items-baseline gap-4">
+              <Button type="submit" className="!py-1" disabled={isBusy || !isSaved || name.trim() === ''}>
+                {isBusy ? 'Keeping it…' : isSaved ? 'Keep it' : 'Saving first…'}
+              </Button>
+              {told.kept && (
+                <p role="status" className="text-sm">
+                  “{told.kept}” is kept.{' '}
+                  <a className="link" href="/kits">
+                    See your kits
+                  </a>
+                </p>
+              )}
+            </div>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  )
+}
