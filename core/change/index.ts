@@ -13,6 +13,7 @@ export {
   type NewSite,
   plannedFrom,
   readNewPlan,
+  rewritesOfNewSite,
   withIds,
 } from './from-text/new-site'
 export { type HiddenSlot, hiddenSlots } from './hidden-slots'

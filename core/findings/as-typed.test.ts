@@ -25,6 +25,13 @@ describe('what is wrong in a text while it is typed', () => {
     )
   })
 
+  test('of a template are values that a part does not know, and what stands beside what fills its slots', () => {
+    expect(found('<!DOCTYPE html><site-menu levels="12" own="omitt" of="section"></site-menu>', 'template')).toEqual([['omitt', '“omitt” is no value that this part knows; it knows mark, omit.']]) // prettier-ignore
+    const beside =
+      '<!-- a note -->\n<p>lost</p>\n<template slot="content"><slot></slot></template>\nlost too\n'
+    expect(found(beside, 'template').map(([text]) => text)).toEqual(['<p>', 'lost too'])
+  })
+
   test('of a style sheet are properties and values that CSS does not know', () => {
     expect(found(starterStyle(), 'css')).toEqual([])
     expect(

@@ -2,6 +2,7 @@ import { type CssNode, lexer, parse, walk } from 'css-tree'
 import { parseHtml, type Range, readHtml } from '#core/markup'
 import { compileTemplate, fillsOf } from '#core/template'
 import { markupSentence } from './rules/markup-error'
+import { outsideSentence } from './rules/outside-slots'
 import { tagSentence } from './rules/tags-do-not-match'
 import { unknownSentence } from './rules/unknown-word'
 
@@ -46,7 +47,7 @@ function repeatedId(text: string, id: string): TypedFault[] {
 }
 
 function inTemplate(text: string): TypedFault[] {
-  const { unknown, slots, tags } = compileTemplate(text)
+  const { unknown, slots, tags, outside } = compileTemplate(text)
   const isDocument = /<(!doctype|html|head|body)[\s>]/i.test(text)
   const seen = new Set<string>()
   const twice = slots.flatMap(({ name, start, end }): TypedFault[] => {
@@ -70,6 +71,7 @@ function inTemplate(text: string): TypedFault[] {
     ...errors.map(({ code, start, end }) => ({ start, end, words: markupSentence(code) })),
     ...tags.map((fault) => ({ start: fault.start, end: fault.end, words: tagSentence(fault) })),
     ...unknown.map((one) => ({ start: one.start, end: one.end, words: unknownSentence(one) })),
+    ...(isDocument ? [] : outside).map(({ start, end }) => ({ start, end, words: outsideSentence })),
     ...twice,
   ]
 }

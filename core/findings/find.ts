@@ -136,6 +136,7 @@ const nothingRead: Read = {
     bases: [],
     unknown: [],
     slots: [],
+    outside: [],
     generated: [],
     tags: [],
     unit: '',

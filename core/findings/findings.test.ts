@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import type { Site } from '#core/site'
-import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
+import { change, pageCalled, siteFrom, testId, TextStore, write } from '#core/testing'
 import { adviseOnPlan, findFindings } from './index'
 
 /** Findings as `rule: label of the page, line`. */
@@ -105,4 +105,15 @@ describe('advice on a plan', () => {
     })
     expect(adviseOnPlan(later)[0]!.key).toBe(adviseOnPlan(site)[0]!.key)
   })
+})
+
+test('what stands beside the fills of a template that is based on another is told, and of a whole document not', () => {
+  const store = new TextStore()
+  const site = siteFrom('Home', store)
+  const source = store.put('<p>lost</p>\n<template slot="content"><slot name="content"></slot></template>\n')
+  const add = (basedOn: string | null) =>
+    change(site, store, { kind: 'addTemplate', templateId: testId(), name: 'Side', source, basedOn })
+  const outside = (of: typeof site) => findFindings(of, store).filter(({ rule }) => rule === 'outside-slots')
+  expect(outside(add(site.templateId))).toMatchObject([{ place: { kind: 'template', line: 1 } }])
+  expect(outside(add(null))).toEqual([])
 })

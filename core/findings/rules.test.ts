@@ -78,6 +78,7 @@ test('a rule that somebody adds is asked like the others, and a text is read by 
       bases: [],
       unknown: [],
       slots: [],
+      outside: [],
       generated: [],
       tags: [],
       unit: '',
@@ -153,7 +154,7 @@ test('a rule on references is asked of a text again only when it, or what it can
       facts.set(hash, known)
       return known
     },
-    compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], generated: [], tags: [], unit: '' }),
+    compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], outside: [], generated: [], tags: [], unit: '' }),
     templates: null,
   }
   const ask = () => {

@@ -1,23 +1,43 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { newSite } from '#core/change'
+import { newSite, rewritesOfNewSite, withRewritten } from '#core/change'
+import { applyEdits } from '#core/markup'
 import { namesOf } from '#core/naming'
-import { planSite, readOutline } from '#core/plan'
-import { checkSite } from '#core/site'
-import { brokenReferences, buildAll, change, siteFrom, sites, testId, TextStore } from '#core/testing'
+import { planSite, readOutline, writeOutline } from '#core/plan'
+import { checkSite, type Site } from '#core/site'
+import {
+  brokenReferences,
+  buildAll,
+  change,
+  outlines,
+  schemes,
+  siteFrom,
+  sites,
+  testId,
+  TextStore,
+} from '#core/testing'
 import { faultOfKit, type Kit, kitOfSite } from './index'
 
 const said = { name: 'For the class', about: 'Short names' }
-const siteWith = (kit: Kit, store: TextStore, plan = 'Home\n  Visit\n    Getting here') =>
-  newSite({
+function siteWith(kit: Kit, store: TextStore, plan: string, scheme = kit.scheme): Site {
+  const site = newSite({
     id: testId(),
     name: 'Another',
     language: 'en',
     kit,
+    scheme,
     plan: planSite(readOutline(plan), 'Another'),
     newId: testId,
     emptyContent: store.put(''),
   })
+  return withRewritten(
+    site,
+    rewritesOfNewSite(site, kit, store).map(({ owner, hash, edits }) => {
+      const text = applyEdits(store.textOf(hash), edits)
+      return { owner, hash: store.put(text), sizeBytes: text.length }
+    }),
+  )
+}
 
 describe('a kit', () => {
   test('of a site is its scheme, templates, style sheets and what those show, and nothing of its pages', () => {
@@ -43,7 +63,7 @@ describe('a kit', () => {
     }) // prettier-ignore
     expect(faultOfKit(kit)).toBeNull()
 
-    const next = siteWith(kit, store)
+    const next = siteWith(kit, store, 'Home\n  Visit\n    Getting here')
     expect(checkSite(next)).toEqual([])
     expect(next.pages.map(({ label }) => label)).toEqual(['Home', 'Visit', 'Getting here'])
     expect(next.templates[1]!.basedOn).toBe(next.templates[0]!.id)
@@ -52,19 +72,17 @@ describe('a kit', () => {
     expect(brokenReferences(buildAll(next, store))).toEqual([])
   })
 
-  test('of any site makes sites in which the template’s files stand where it looks for them', () => {
+  test('of any site makes sites under any scheme in which nothing of the kit leads nowhere', () => {
     fc.assert(
-      fc.property(sites, (make) => {
+      fc.property(sites, outlines, fc.option(schemes), (make, outline, scheme) => {
         const store = new TextStore()
-        const site = make(store)
-        const kit = kitOfSite(site, said, () => true)
+        const kit = kitOfSite(make(store), said, () => true)
         const fault = faultOfKit(kit)
-        // What is named by words left out or shortened is named anew by its own name; that is told.
+        // What has lost words or been shortened already may be named anew by its own name; that is told.
         if (fault !== null) return expect(fault).toContain('its scheme puts that one at')
-        const next = siteWith(kit, store)
+        const next = siteWith(kit, store, writeOutline(outline), scheme ?? kit.scheme)
         expect(checkSite(next)).toEqual([])
-        const paths = new Set(namesOf(next).files.values())
-        for (const { path } of kit.files) expect(paths).toContain(path)
+        expect(brokenReferences(buildAll(next, store))).toEqual([])
       }),
       { numRuns: 60 },
     )

@@ -18,6 +18,7 @@ import {
 } from '#core/markup'
 
 import { type Attributes, type GeneratedPart, parts } from './parts'
+import { outsideFills } from './compose'
 
 /** What an expression such as `{page}` may name. */
 export const valueNames = ['page', 'title', 'site', 'description', 'language', 'year'] as const
@@ -60,7 +61,7 @@ type Content =
 
 /** Something that is written like the template language and that it does not know: it goes out as it is. */
 export interface Unknown extends PlacedRange {
-  readonly kind: 'value' | 'part' | 'attribute'
+  readonly kind: 'value' | 'part' | 'attribute' | 'attribute value'
   readonly name: string
   /** What is known there. */
   readonly known: readonly string[]
@@ -81,6 +82,8 @@ export interface CompiledTemplate {
   readonly unknown: readonly Unknown[]
   /** Its slots, in order. */
   readonly slots: readonly PlacedSlot[]
+  /** What stands beside its `<template slot="…">` elements: nothing of it comes out where it fills slots. */
+  readonly outside: readonly PlacedRange[]
   /** Its tags that do not match. */
   readonly tags: readonly (TagFault & LinePlace)[]
   /** One level of its indentation. */
@@ -222,7 +225,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
         ...lines.placeOf(start),
         ...(again !== undefined && { again: { start: again, end: again + tag.length } }),
       })
-    } else if (generatedPart) unknown.push(...unknownAttributes(node, generatedPart, lines))
+    } else if (generatedPart) unknown.push(...unknownAttributes(source, node, generatedPart, lines))
     // It would lead every reference elsewhere, and those are written for where each page stands.
     if (tag === 'base' && node.attrs.some((attr) => attr.name === 'href')) {
       const { startOffset: start, endOffset: end } = location
@@ -313,6 +316,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     unknown,
     slots,
     generated,
+    outside: outsideFills(source).map((range) => ({ ...range, ...lines.placeOf(range.start) })),
     tags,
     unit: indentUnit(source, fixed),
   }
@@ -322,21 +326,30 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
 const globalAttributes =
   /^(accesskey|aria-.*|autocapitalize|autofocus|class|contenteditable|data-.*|dir|draggable|enterkeyhint|hidden|id|inert|inputmode|is|item(id|prop|ref|scope|type)|lang|nonce|on.*|popover|role|slot|spellcheck|style|tabindex|title|translate)$/
 
-function unknownAttributes(element: HtmlElement, part: GeneratedPart, lines: Lines): Unknown[] {
-  return Object.entries(element.sourceCodeLocation?.attrs ?? {}).flatMap(([name, { startOffset: start }]) =>
-    part.attributes.includes(name) || globalAttributes.test(name)
-      ? []
-      : [
-          {
-            kind: 'attribute' as const,
-            name,
-            known: part.attributes,
-            start,
-            end: start + name.length,
-            ...lines.placeOf(start),
-          },
-        ],
-  )
+function unknownAttributes(
+  source: string,
+  element: HtmlElement,
+  part: GeneratedPart,
+  lines: Lines,
+): Unknown[] {
+  const unknown: Unknown[] = []
+  const add = (kind: Unknown['kind'], name: string, known: readonly string[], { start, end }: Range) =>
+    void unknown.push({ kind, name, known, start, end, ...lines.placeOf(start) })
+  for (const [name, where] of Object.entries(element.sourceCodeLocation?.attrs ?? {})) {
+    const attribute = part.attributes.find((one) => one.name === name)
+    if (!attribute) {
+      if (globalAttributes.test(name)) continue
+      const { startOffset: start } = where
+      const known = part.attributes.map((one) => one.name)
+      add('attribute', name, known, { start, end: start + name.length })
+      continue
+    }
+    const range = attributeValueRange(source, where)
+    const value = element.attrs.find((one) => one.name === name)!.value
+    const isKnown = attribute.values.includes(value) || (attribute.isNumber && /^[1-9]\d*$/.test(value))
+    if (range && !isKnown) add('attribute value', value, attribute.values, range)
+  }
+  return unknown
 }
 
 /** Whether a range holds one of these, which do not overlap and are in order. */

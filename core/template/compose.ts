@@ -1,5 +1,6 @@
 import {
   commonLead,
+  type HtmlNode,
   indentEdits,
   indentUnit,
   leadInUnits,
@@ -52,6 +53,24 @@ export function fillsOf(source: string): Fill[] {
     if (start >= (fills[fills.length - 1]?.end ?? 0)) fills.push({ slot: slot.value || mainSlot, start, end })
   })
   return fills.length > 0 ? fills : [{ slot: mainSlot, start: 0, end: source.length }]
+}
+
+/** What of a text that fills slots stands beside what fills them, but for space and comments: it is lost. */
+export function outsideFills(source: string): Range[] {
+  const { root } = parseHtml(source, false)
+  const top = ('childNodes' in root ? root.childNodes : []) as HtmlNode[]
+  const isFill = (node: HtmlNode) =>
+    'tagName' in node && node.tagName === 'template' && node.attrs.some(({ name }) => name === 'slot')
+  if (!top.some(isFill)) return []
+  return top.flatMap((node) => {
+    const where = 'sourceCodeLocation' in node ? node.sourceCodeLocation : null
+    if (!where || isFill(node) || node.nodeName === '#comment') return []
+    const { startOffset: start, endOffset } = where
+    const end = 'tagName' in node ? (node.sourceCodeLocation?.startTag?.endOffset ?? endOffset) : endOffset
+    const text = source.slice(start, end)
+    const lead = text.length - text.trimStart().length
+    return text.trim() === '' ? [] : [{ start: start + lead, end: start + text.trimEnd().length }]
+  })
 }
 
 /** Where the slots of a text stand, outermost ones, in order. */

@@ -70,6 +70,7 @@ function render(
   const from = context.names.pages.get(page.id)!.path
   const above = new Set(part.marksAbove ? ancestorsOf(context.tree, page).map((one) => one.id) : [])
   const omitsOwn = part.omitsOwn?.(attributes) ?? false
+  const describes = part.describes?.(attributes) ?? false
   const lines: string[] = []
   const list = (tag: 'ul' | 'ol', items: readonly Entry[], depth: string) => {
     lines.push(`${depth}<${tag}>`)
@@ -77,17 +78,19 @@ function render(
       if (omitsOwn && one.id === page.id && below.length === 0) continue
       const rel = part.rel?.(context, page, one) ?? ''
       const anchor = link(context, from, one, page, rel, above.has(one.id))
-      if (below.length === 0) lines.push(`${depth}${unit}<li>${anchor}</li>`)
+      const description = describes ? (one.description ?? '') : ''
+      if (below.length === 0 && description === '') lines.push(`${depth}${unit}<li>${anchor}</li>`)
       else {
         lines.push(`${depth}${unit}<li>`, `${depth}${unit}${unit}${anchor}`)
-        list(tag, below, `${depth}${unit}${unit}`)
+        if (description !== '') lines.push(`${depth}${unit}${unit}<p>${escapeText(description)}</p>`)
+        if (below.length > 0) list(tag, below, `${depth}${unit}${unit}`)
         lines.push(`${depth}${unit}</li>`)
       }
     }
     lines.push(`${depth}</${tag}>`)
   }
   const passed = Object.entries(attributes)
-    .filter(([name]) => !part.attributes.includes(name))
+    .filter(([name]) => !part.attributes.some((one) => one.name === name))
     .map(([name, value]) => ` ${name}="${escapeAttribute(value)}"`)
   const named = 'class' in attributes ? '' : ` class="${part.name}"`
   lines.push(`<nav${named}${passed.join('')}>`)
@@ -113,10 +116,13 @@ export function generatedSignature(
   page: Page,
   digest: (text: string) => string,
 ): string {
+  const describes = placed.part.describes?.(placed.attributes) ?? false
+  const told = ({ label, description }: Page) =>
+    describes && description ? `${label}\u0003${description}` : label
   const write = (entries: readonly Entry[]): string =>
     entries
       .map(
-        (one) => `${one.page.label}\u0001${context.names.pages.get(one.page.id)!.path}(${write(one.below)})`,
+        (one) => `${told(one.page)}\u0001${context.names.pages.get(one.page.id)!.path}(${write(one.below)})`,
       )
       .join('\u0002')
   const made = () => digest(write(placed.part.entries(context, placed.attributes, page)))
@@ -135,17 +141,20 @@ export const linkOverhead = 48
  * telling a template that multiplies without bound before it does.
  */
 export function generatedWeight(context: SiteContext, placed: readonly Placed[], page: Page): number {
-  const weigh = (entries: readonly Entry[]): number => {
+  const weigh = (entries: readonly Entry[], describes: boolean): number => {
     let bytes = 0
-    for (const { page: one, below } of entries)
-      bytes += one.label.length + context.names.pages.get(one.id)!.path.length + linkOverhead + weigh(below)
+    for (const { page: one, below } of entries) {
+      bytes += one.label.length + context.names.pages.get(one.id)!.path.length + linkOverhead
+      bytes += (describes ? (one.description?.length ?? 0) : 0) + weigh(below, describes)
+    }
     return bytes
   }
   let bytes = 0
   for (const one of placed) {
+    const describes = one.part.describes?.(one.attributes) ?? false
     const key = sharedKey(context, one, page)
     const known = key === null ? undefined : context.weights.get(key)
-    const weight = known ?? weigh(one.part.entries(context, one.attributes, page))
+    const weight = known ?? weigh(one.part.entries(context, one.attributes, page), describes)
     if (key !== null) context.weights.set(key, weight)
     bytes += weight
   }

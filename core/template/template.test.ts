@@ -116,12 +116,45 @@ describe('slots and values', () => {
   })
 })
 
+test('a list of sub-pages tells what they say of themselves where that is wanted, and changes with it', () => {
+  const store = new TextStore()
+  let site = siteFrom('Home\n  Birds\n    Terns\n    Petrels', store)
+  const { id } = pageCalled(site, 'Terns')
+  const describe = (value: string) =>
+    (site = change(site, store, {
+      kind: 'setPageText',
+      pageId: id,
+      field: 'description',
+      value,
+      was: pageCalled(site, 'Terns').description,
+    }))
+  describe('Arctic & common')
+  const made = (source: string) => {
+    const context = contextOf(site)
+    const template = compileTemplate(source)
+    const birds = pageCalled(site, 'Birds')
+    const [placed] = template.generated
+    return {
+      html: renderPage(context, template, birds, () => null, 2026),
+      signature: generatedSignature(context, placed!, birds, (text) => text),
+    }
+  }
+  const shown = made('<page-children descriptions="show"></page-children>')
+  expect(shown.html).toContain('<a href="terns.html">Terns</a>\n      <p>Arctic &amp; common</p>\n    </li>')
+  expect(shown.html).toContain('<li><a href="petrels.html">Petrels</a></li>')
+  const hidden = made('<page-children></page-children>')
+  expect(hidden.html).not.toContain('Arctic')
+  describe('Both')
+  expect(made('<page-children descriptions="show"></page-children>').signature).not.toBe(shown.signature)
+  expect(made('<page-children></page-children>').signature).toBe(hidden.signature)
+})
+
 test('a generated part that somebody adds is compiled, made, weighed and made again by what it depends on', () => {
   const store = new TextStore()
   const site = siteFrom('Home\n  Terns\n  Visit', store)
   const part: GeneratedPart = {
     name: 'page-home',
-    attributes: ['twice'],
+    attributes: [{ name: 'twice', values: [] }],
     list: 'ul',
     entries({ tree, site: { homeId } }, { twice }) {
       const home = { page: tree.byId.get(homeId)!, below: [] }

@@ -37,8 +37,15 @@ export function weightRefusal(
 export function weightBound(
   context: SiteContext,
 ): (template: Pick<CompiledTemplate, 'generated'>) => boolean {
-  let all = 0
-  for (const { page } of context.tree.places)
-    all += page.label.length + context.names.pages.get(page.id)!.path.length + linkOverhead
-  return ({ generated }) => generated.length <= mostParts && all * generated.length <= mostPageBytes
+  let links = 0
+  let descriptions = 0
+  for (const { page } of context.tree.places) {
+    links += page.label.length + context.names.pages.get(page.id)!.path.length + linkOverhead
+    descriptions += page.description?.length ?? 0
+  }
+  return ({ generated }) => {
+    const describing = generated.filter(({ part, attributes }) => part.describes?.(attributes)).length
+    const most = links * generated.length + descriptions * describing
+    return generated.length <= mostParts && most <= mostPageBytes
+  }
 }

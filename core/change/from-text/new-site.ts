@@ -13,9 +13,10 @@ import {
   walkOutline,
 } from '#core/plan'
 import { type Kit, startOfKit } from '#core/kit'
-import type { Hash, Site } from '#core/site'
+import type { Hash, Scheme, Site } from '#core/site'
 import type { NewPage, PlannedPage } from '../new-page'
 import { edit } from '../edit'
+import { findRewrites, type Rewrite, type RewriteSources } from '../rewrites'
 import { longestLabel } from '../edited'
 import { planEdit } from '../kinds/plan/plan-edit'
 
@@ -28,19 +29,24 @@ export interface NewSite {
   readonly name: string
   readonly language: string
   readonly kit: Kit
+  /** In the place of the kit's own. */
+  readonly scheme?: Scheme
   readonly plan: SitePlan
   readonly newId: () => string
   readonly emptyContent: Hash
 }
 
 /** A site with the pages of a plan, and the scheme, templates and files of a kit. */
-export function newSite({ plan, kit, name, ...options }: NewSite): Site {
+export function newSite({ plan, kit, name, scheme = kit.scheme, ...options }: NewSite): Site {
   const { newId, emptyContent } = options
-  const start = startOfKit(kit, {
-    ...options,
-    name: cleanLabel(name),
-    homeLabel: cleanLabel(plan.home.label),
-  })
+  const start = startOfKit(
+    { ...kit, scheme },
+    {
+      ...options,
+      name: cleanLabel(name),
+      homeLabel: cleanLabel(plan.home.label),
+    },
+  )
   const lines = walkOutline(plan.top).map((line) => ({ ...line, pageId: null }))
   const edited = edit(start, {
     kind: 'replacePlan',
@@ -50,6 +56,13 @@ export function newSite({ plan, kit, name, ...options }: NewSite): Site {
   if ('refusal' in edited) throw new RangeError(edited.refusal.message)
   return edited.site
 }
+
+/**
+ * What has to be rewritten in the templates and style sheets of a new site: under a scheme other than its
+ * kit's, or beside a page that wants its name, a file stands elsewhere than in the kit.
+ */
+export const rewritesOfNewSite = (site: Site, { scheme }: Kit, sources: RewriteSources): Rewrite[] =>
+  findRewrites({ ...site, scheme, pages: site.pages.filter(({ id }) => id === site.homeId) }, site, sources)
 
 /**
  * Reads the plan of a site that is not made yet; an empty one is a home page. Refused where it cannot

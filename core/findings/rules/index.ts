@@ -8,6 +8,7 @@ import { manyPages } from './advice/many-pages'
 import { markupError } from './markup-error'
 import { nameClash } from './name-clash'
 import { namelessLabel } from './nameless-label'
+import { outsideSlots } from './outside-slots'
 import { repeatedSlot } from './repeated-slot'
 import { repeatedTitle } from './repeated-title'
 import { sameLabel } from './advice/same-label'
@@ -20,6 +21,7 @@ import { unknownWord } from './unknown-word'
 export const checks: readonly Rule[] = [
   tooLarge,
   unknownWord,
+  outsideSlots,
   repeatedSlot,
   hiddenSlot,
   brokenReference,

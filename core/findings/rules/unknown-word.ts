@@ -9,6 +9,7 @@ const said: Readonly<Record<Unknown['kind'], (name: string) => string>> = {
   value: (name) => `{${name}} is no value that a template knows`,
   part: (name) => `<${name}> is no part that a template knows`,
   attribute: (name) => `“${name}” says nothing to this part`,
+  'attribute value': (name) => `“${name}” is no value that this part knows`,
 }
 
 /** One of them as a sentence, with what is known there. */

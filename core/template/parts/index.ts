@@ -4,7 +4,7 @@ import type { GeneratedPart } from './part'
 import { siteMenu } from './site-menu'
 import { siteTrail } from './site-trail'
 
-export type { Attributes, Entry, GeneratedPart } from './part'
+export type { Attributes, Entry, GeneratedPart, PartAttribute } from './part'
 
 /** Every generated part. */
 export const parts: readonly GeneratedPart[] = [siteMenu, siteTrail, pageChildren, pageNeighbours]

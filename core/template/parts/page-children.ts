@@ -1,10 +1,14 @@
-import { entriesUnder, type GeneratedPart, levelsOf } from './part'
+import { entriesUnder, type GeneratedPart, levelsAttribute, levelsOf } from './part'
 
-/** The pages below the page, `levels` deep; nothing on the home page. */
+/**
+ * The pages below the page, `levels` deep; nothing on the home page. With `descriptions="show"` each with
+ * its description.
+ */
 export const pageChildren: GeneratedPart = {
   name: 'page-children',
-  attributes: ['levels'],
+  attributes: [levelsAttribute, { name: 'descriptions', values: ['show', 'hide'] }],
   list: 'ul',
+  describes: ({ descriptions }) => descriptions === 'show',
   entries: (context, attributes, page) =>
     page.id === context.site.homeId ? [] : entriesUnder(context, page.id, levelsOf(attributes)),
 }

@@ -10,12 +10,29 @@ export interface Entry {
 
 export type Attributes = Readonly<Record<string, string>>
 
+/** An attribute that says what a part shows, and the values it can have. */
+export interface PartAttribute {
+  readonly name: string
+  readonly values: readonly string[]
+  /** Whether any whole number from 1 will do as well. */
+  readonly isNumber?: true
+}
+
+/** How many levels of a list are shown. */
+export const levelsAttribute: PartAttribute = {
+  name: 'levels',
+  values: ['1', '2', '3', 'all'],
+  isNumber: true,
+}
+/** Whether a page's own entry is marked, or left out. */
+export const ownAttribute: PartAttribute = { name: 'own', values: ['mark', 'omit'] }
+
 /** A generated part: a custom element of a template that becomes a plain list of links in a `nav`. */
 export interface GeneratedPart {
   /** Its element. */
   readonly name: string
   /** Attributes that say what it shows; all others are passed on to its `nav`. */
-  readonly attributes: readonly string[]
+  readonly attributes: readonly PartAttribute[]
   readonly list: 'ul' | 'ol'
   /** What it lists on one page. */
   readonly entries: (context: SiteContext, attributes: Attributes, page: Page) => readonly Entry[]
@@ -28,6 +45,8 @@ export interface GeneratedPart {
   readonly sharedLevels?: (attributes: Attributes) => number | null
   /** Whether a page's own entry is left out where nothing stands below it. */
   readonly omitsOwn?: (attributes: Attributes) => boolean
+  /** Whether what pages say of themselves stands below their links. */
+  readonly describes?: (attributes: Attributes) => boolean
   /** Whether entries above the page are marked. */
   readonly marksAbove?: boolean
   /** The `rel` of a link from one page to another; '' for none. */

@@ -1,4 +1,4 @@
-import { entriesUnder, type GeneratedPart, levelsOf, sectionOf } from './part'
+import { entriesUnder, type GeneratedPart, levelsAttribute, levelsOf, ownAttribute, sectionOf } from './part'
 
 /**
  * The menu of the whole site, or with `of="section"` of the section a page stands in. `levels` deep; with
@@ -6,7 +6,7 @@ import { entriesUnder, type GeneratedPart, levelsOf, sectionOf } from './part'
  */
 export const siteMenu: GeneratedPart = {
   name: 'site-menu',
-  attributes: ['levels', 'of', 'own'],
+  attributes: [levelsAttribute, { name: 'of', values: ['site', 'section'] }, ownAttribute],
   list: 'ul',
   marksAbove: true,
   omitsOwn: ({ own }) => own === 'omit',

@@ -1,10 +1,10 @@
 import { ancestorsOf } from '#core/plan'
-import { flat, type GeneratedPart } from './part'
+import { flat, type GeneratedPart, ownAttribute } from './part'
 
 /** The way from the home page to the page; with `own="omit"` without the page itself. */
 export const siteTrail: GeneratedPart = {
   name: 'site-trail',
-  attributes: ['own'],
+  attributes: [ownAttribute],
   list: 'ol',
   entries({ tree, site }, { own }, page) {
     if (page.id === site.homeId) return []
