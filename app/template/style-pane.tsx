@@ -11,6 +11,8 @@ import {
   starterStyle,
   type StyleChoices,
 } from '#core/style'
+import { useSite } from '../document/site-context'
+import { useSiteWords } from '../document/use-site-words'
 import { useWrittenText, type WrittenText } from '../document/use-written-text'
 import { WrittenTextEditor } from '../parts/editor/written-text'
 import { Pick } from '../parts/picks/pick'
@@ -19,6 +21,8 @@ import { VersionsDialog } from '../versions/versions-dialog'
 /** A style sheet: the choices it is made from while it is as it was made, and its source. */
 export function StylePane({ file }: { file: SiteFile }) {
   const written = useWrittenText({ kind: 'file', id: file.id }, file.hash)
+  const { names } = useSite()
+  const words = useSiteWords(names.files.get(file.id) ?? '')
   const choices = choicesOf(written.text)
   const isReady = written.loaded.kind === 'ready' || written.isTyped
   return (
@@ -34,7 +38,7 @@ export function StylePane({ file }: { file: SiteFile }) {
           <VersionsDialog textKey={{ kind: 'file', id: file.id }} name={file.label} />
         </p>
       </div>
-      <WrittenTextEditor name={`Source of ${file.label}`} language="css" written={written} />
+      <WrittenTextEditor name={`Source of ${file.label}`} language="css" written={written} words={words} />
     </div>
   )
 }

@@ -2,7 +2,7 @@ import { lazy, Suspense } from 'react'
 import type { Template } from '#core/site'
 import type { GivenText } from '../document/use-text'
 import { useSite } from '../document/site-context'
-import { useLinkTargets } from '../document/use-link-targets'
+import { useSiteWords } from '../document/use-site-words'
 import { useWrittenText } from '../document/use-written-text'
 import { WrittenTextEditor } from '../parts/editor/written-text'
 import { Pick } from '../parts/picks/pick'
@@ -26,7 +26,7 @@ export function TemplatePane({
   reveal: { readonly line: number } | null
 }) {
   const written = useWrittenText({ kind: 'template', id: template.id }, template.source, given)
-  const links = useLinkTargets()
+  const words = useSiteWords('')
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
       <div className="max-h-48 overflow-auto border-b border-rule px-6 pt-2 pb-2.5">
@@ -49,7 +49,7 @@ export function TemplatePane({
         name={`Source of ${template.name}`}
         language="html"
         written={written}
-        links={links}
+        words={words}
         reveal={reveal}
         checkedAs="template"
       />

@@ -2,7 +2,7 @@ import { lazy, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import type { LineOrigin } from '#core/build'
 import { emptyHash, mainSlot, type Page, slotOf } from '#core/site'
-import { useLinkTargets } from '../document/use-link-targets'
+import { useSiteWords } from '../document/use-site-words'
 import { useSite } from '../document/site-context'
 import type { GivenText } from '../document/use-text'
 import { useWrittenText } from '../document/use-written-text'
@@ -306,7 +306,8 @@ function SlotEditor({
 }) {
   const key = { kind: 'content' as const, id: page.id, ...(slot !== mainSlot && { slot }) }
   const written = useWrittenText(key, slotOf(page, slot), given)
-  const links = useLinkTargets()
+  const { names } = useSite()
+  const words = useSiteWords(names.pages.get(page.id)?.path ?? '')
   return (
     <WrittenTextEditor
       name={slot === mainSlot ? `Content of ${page.label}` : `${slot} of ${page.label}`}
@@ -316,7 +317,7 @@ function SlotEditor({
       pasting={pasting}
       reveal={reveal}
       onLine={onLine}
-      links={links}
+      words={words}
       handle={handle}
       onLink={onLink}
     />

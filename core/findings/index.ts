@@ -2,3 +2,4 @@
 export { adviseOnPlan, findBy, findFindings, type FindingSources, ruleOf } from './find'
 export type { Finding, FindingPlace, Mend, Rule } from './rule'
 export { faultsInText, type TypedAs, type TypedFault } from './as-typed'
+export { nearestPath } from './nearest'

@@ -9,6 +9,7 @@ import CodeMirror, { type ReactCodeMirrorRef } from '@uiw/react-codemirror'
 import { useEffect, useMemo, useRef } from 'react'
 import { useRouteLoaderData } from 'react-router'
 import { escapeAttribute } from '#core/markup'
+import { parts } from '#core/template'
 import type { loader as rootLoader } from '../../root'
 import { addressIn } from './address-in'
 import type { TypedAs } from '#core/findings'
@@ -16,7 +17,9 @@ import { faultsAsTyped } from './faults-as-typed'
 import { type Pasting, pastingInto } from './pasting'
 import type { EditorHandle, HandleRef } from './editor-handle'
 import { type LineMark, lineMarks } from './line-marks'
-import { linkCompletion, type LinkTarget } from './link-completion'
+import { type SiteWords, siteWords } from './site-words'
+import { coloursShown } from './colours-shown'
+import { tagPairs } from './tag-pairs'
 import { useStableActions } from '../use-stable-actions'
 
 const look = EditorView.theme({
@@ -95,8 +98,8 @@ export interface EditorProps {
   readonly marks?: readonly LineMark[]
   /** Makes what stands for files that are dropped or pasted; without it they are let go. */
   readonly onFiles?: (files: readonly File[]) => Promise<{ readonly text: string; readonly cursor: number }>
-  /** What addresses can be completed to; the same function each time. */
-  readonly links?: () => readonly LinkTarget[]
+  /** What is known of the site; without it only the language itself is. */
+  readonly words?: SiteWords
   /** Told the line the cursor stands on whenever it is put somewhere else; 1-based. */
   readonly onLine?: (line: number) => void
   /** A line to lead to; another object leads there again. */
@@ -114,7 +117,7 @@ export interface EditorProps {
 }
 
 /** The words of the panel that finds, as ours are written. */
-const words = EditorState.phrases.of({
+const phrases = EditorState.phrases.of({
   next: 'Next',
   previous: 'Previous',
   all: 'All',
@@ -127,9 +130,18 @@ const words = EditorState.phrases.of({
   Replace: 'Replace with',
 })
 
+/** Generated parts are elements like others, with attributes that have values. */
+const partTags = Object.fromEntries(
+  parts.map(({ name, attributes }) => [
+    name,
+    { attrs: Object.fromEntries(attributes.map((one) => [one.name, one.values])) },
+  ]),
+)
+
 const languages = {
-  html: () => html({ autoCloseTags: true, matchClosingTags: true }),
-  css,
+  html: () => [html({ autoCloseTags: true, matchClosingTags: true }), tagPairs],
+  template: () => [html({ autoCloseTags: true, matchClosingTags: true, extraTags: partTags }), tagPairs],
+  css: () => [css(), coloursShown],
   plain: () => [],
 }
 
@@ -230,7 +242,7 @@ export function CodeEditor({
   marks,
   example,
   onFiles,
-  links,
+  words,
   onLine,
   reveal,
   handle,
@@ -245,6 +257,7 @@ export function CodeEditor({
     lineChosen: (line: number) => onLine?.(line),
     link: () => onLink?.(),
   })
+  const as = checkedAs === 'template' ? checkedAs : language
   const tellsLine = onLine !== undefined
   const asksForLinks = onLink !== undefined
   // Where it was led is kept until the editor is there to be led.
@@ -262,15 +275,15 @@ export function CodeEditor({
   useEffect(() => leadTo(editor.current?.view))
   const extensions = useMemo(
     () => [
-      languages[language](),
+      languages[as](),
       // Its panel stays open when marks set the editor up anew.
       search(),
-      words,
+      phrases,
       marks ? lineMarks(marks) : [],
-      checkedAs ? faultsAsTyped(checkedAs) : [],
+      checkedAs ? faultsAsTyped(checkedAs, words?.lost) : [],
       pasting ? pastingInto(pasting) : [],
       onFiles ? filesInto(onFiles) : [],
-      links ? linkCompletion(links) : [],
+      words && as !== 'plain' ? siteWords(words, as) : [],
       asksForLinks ? [linkKey(link), addressOver] : [],
       tellsLine
         ? EditorView.updateListener.of((update) => {
@@ -284,20 +297,7 @@ export function CodeEditor({
       EditorView.cspNonce.of(nonce),
       EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false', tabindex: '0' }),
     ],
-    [
-      language,
-      name,
-      nonce,
-      marks,
-      onFiles,
-      links,
-      pasting,
-      checkedAs,
-      tellsLine,
-      lineChosen,
-      asksForLinks,
-      link,
-    ],
+    [as, name, nonce, marks, onFiles, words, pasting, checkedAs, tellsLine, lineChosen, asksForLinks, link],
   )
   return (
     <CodeMirror

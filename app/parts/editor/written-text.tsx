@@ -9,7 +9,7 @@ export function WrittenTextEditor({
   language,
   written,
   onFiles,
-  links,
+  words,
   reveal,
   handle,
   onLink,
@@ -21,7 +21,7 @@ export function WrittenTextEditor({
   language: 'html' | 'css'
   written: WrittenText
   onFiles?: EditorProps['onFiles']
-  links?: EditorProps['links']
+  words?: EditorProps['words']
   reveal?: EditorProps['reveal']
   handle?: EditorProps['handle']
   onLink?: EditorProps['onLink']
@@ -64,7 +64,7 @@ export function WrittenTextEditor({
         value={written.text}
         onChange={written.write}
         onFiles={onFiles}
-        links={links}
+        words={words}
         reveal={reveal}
         handle={handle}
         onLink={onLink}

@@ -1,0 +1,102 @@
+import { expect, type Page, test } from '@playwright/test'
+import { allSaved, expectAccessible, makeSite, openView, row, signUp } from './support'
+
+const options = (page: Page) => page.locator('.cm-tooltip-autocomplete li')
+
+/** Takes what is offered. The editor takes Enter for typing that goes on while the list has just come up. */
+async function accept(page: Page, text: string): Promise<void> {
+  await expect(options(page).filter({ hasText: text }).first()).toBeVisible()
+  await page.waitForTimeout(150)
+  await page.keyboard.press('Enter')
+  await expect(options(page)).toHaveCount(0)
+}
+
+/** Puts the cursor at the end of a text, and types. */
+async function typeAtEnd(page: Page, editor: string, text: string): Promise<void> {
+  await page.getByRole('textbox', { name: editor }).click()
+  await page.keyboard.press('Control+End')
+  await page.keyboard.type(text, { delay: 15 })
+}
+
+test('the editor of a page knows classes and ids, renames tags in pairs, and marks what leads nowhere', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n    Getting here')
+  await openView(page, 'Pages')
+  await row(page, /^1 Visit/).click()
+  const editor = 'Content of Visit'
+  const text = page.getByRole('textbox', { name: editor })
+  await text.click()
+  await page.keyboard.insertText('<h2 id="tides">Tides</h2>\n')
+
+  // Classes that the style sheet has rules for.
+  await typeAtEnd(page, editor, '<p class="with-s')
+  await accept(page, 'with-side')
+  await expect(text).toContainText('class="with-side"')
+  // Ids of the text itself.
+  await page.keyboard.press('Control+End')
+  await page.keyboard.insertText('x</p>\n')
+  await typeAtEnd(page, editor, '<a href="#ti')
+  await accept(page, 'tides')
+  await expect(text).toContainText('href="#tides"')
+
+  // A name is typed once for both tags, also after it has been emptied; undone, both come back.
+  await text.fill('<section>\n  <b>x</b>\n</section>\n')
+  await page.keyboard.press('Control+Home')
+  for (let at = 0; at < '<section'.length; at++) await page.keyboard.press('ArrowRight')
+  for (let at = 0; at < 'section'.length; at++) await page.keyboard.press('Backspace')
+  await expect(text).toHaveText('<>  <b>x</b></>')
+  await page.keyboard.type('article')
+  await page.keyboard.press('Escape')
+  await expect(text).toHaveText('<article>  <b>x</b></article>')
+  await page.keyboard.type(' class="a"')
+  await expect(text).toContainText('<article class="a">')
+  await expect(text).toContainText('</article>')
+
+  // Where a link leads nowhere it is marked, and led to what was most likely meant.
+  await text.fill('<p><a href="geting-here.html">by boat</a> and <a href="/visit/">here</a></p>\n')
+  const marked = page.locator('.cm-lintRange')
+  await expect(marked).toHaveText(['geting-here.html'])
+  await marked.hover()
+  await expect(page.getByText('geting-here.html leads to no page or file of this site.')).toBeVisible()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Lead it to getting-here.html' }).click()
+  await expect(text).toContainText('<a href="getting-here.html">')
+  await expect(marked).toHaveCount(0)
+  await allSaved(page)
+})
+
+test('the editor of a template knows parts, their values and slots, and that of a style sheet colours', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Template')
+  const editor = 'Source of Shared template'
+  const text = page.getByRole('textbox', { name: editor })
+  await expect(text).toContainText('</html>')
+  await typeAtEnd(page, editor, '\n<page-ne')
+  await accept(page, 'page-neighbours')
+  await page.keyboard.type('></page-neighbours>\n<site-trail own="', { delay: 15 })
+  await page.keyboard.type('om')
+  await accept(page, 'omit')
+  await typeAtEnd(page, editor, '></site-trail>\n<p>{descr')
+  await accept(page, 'description')
+  await expect(text).toContainText('<p>{description')
+
+  // Colours are seen beside what says them, and another one is chosen there.
+  await page.getByRole('tab', { name: 'site.css' }).click()
+  const css = page.getByRole('textbox', { name: 'Source of site.css' })
+  await css.fill('p { color: rgb(170, 30, 30); margin: 0 }\na { color: var(--accent) }\n')
+  const swatch = page.getByLabel('Choose another colour for rgb(170, 30, 30)')
+  await expect(swatch).toHaveValue('#aa1e1e')
+  await expect(page.locator('.cm-colour')).toHaveCount(1)
+  await expectAccessible(page)
+  await swatch.fill('#00553a')
+  await expect(css).toContainText('p { color: #00553a; margin: 0 }')
+  await typeAtEnd(page, 'Source of site.css', '.site-he')
+  await expect(options(page).filter({ hasText: 'site-header' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await allSaved(page)
+})
