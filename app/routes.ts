@@ -30,6 +30,7 @@ export default [
     route('places', 'routes/answers/places.ts'),
     route('versions', 'routes/answers/versions.ts'),
     route('files', 'routes/answers/files.ts'),
+    route('uploads/:uploadId', 'routes/answers/upload-portions.ts'),
     route('files/:fileId', 'routes/answers/file.ts'),
     route('events', 'routes/answers/events.ts'),
     route('texts/:hash', 'routes/answers/texts.ts'),

@@ -1,4 +1,5 @@
-// npm run bench: the figures of docs/benchmarks.md, over a cluster and a practice host of its own.
+// npm run bench: the figures of docs/benchmarks.md, over a cluster and a practice host of its own. Parts are named
+// after `--`: core, pages, keys, uploads.
 import fs from 'node:fs'
 import { ensureBuild } from './lib/build.mjs'
 import { launchOptions } from './lib/chromium.mjs'
@@ -6,6 +7,9 @@ import { ensureNodeModules, ensurePackage } from './lib/install.mjs'
 import { run } from './lib/run.mjs'
 import { main } from './lib/say.mjs'
 import { startChild, startOwnServices } from './lib/services.mjs'
+
+const wanted = process.argv.slice(2)
+const isWanted = (part) => wanted.length === 0 || wanted.includes(part)
 
 process.chdir(new URL('..', import.meta.url).pathname)
 
@@ -19,17 +23,18 @@ await main(async () => {
   await ensureBuild()
   const services = await startOwnServices('bench')
   try {
-    await run('node', ['--import', 'tsx', 'bench/main.ts'], {
-      show: true,
-      // It sends to a practice host of its own, on loopback.
-      env: { ...process.env, ...services.env, LOG_LEVEL: 'silent', RUBRICANT_PRIVATE_HOSTS: 'true' },
-    })
+    if (isWanted('core'))
+      await run('node', ['--import', 'tsx', 'bench/main.ts'], {
+        show: true,
+        // It sends to a practice host of its own, on loopback.
+        env: { ...process.env, ...services.env, LOG_LEVEL: 'silent', RUBRICANT_PRIVATE_HOSTS: 'true' },
+      })
     const app = await startChild('bin/server.mjs', { ...services.env, LOG_LEVEL: 'error' }, /server ready/)
     services.stops.push(app.stop)
-    for (const part of ['pages', 'keys'])
+    for (const part of ['pages', 'keys', 'uploads'].filter(isWanted))
       await run('node', ['--import', 'tsx', `bench/${part}.ts`], {
         show: true,
-        env: { ...process.env, BENCH_ADDRESS: `http://127.0.0.1:${services.port}` },
+        env: { ...process.env, BENCH_ADDRESS: `http://127.0.0.1:${services.port}`, BENCH_PID: app.child.pid },
       })
   } finally {
     await services.stop()

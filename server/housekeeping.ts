@@ -1,5 +1,5 @@
 import { deleteOldSessions } from '#server/accounts'
-import { PostgresContents, deleteOldFacts } from '#server/contents'
+import { deleteOldFacts, deleteOldPartials, PostgresContents } from '#server/contents'
 import { deleteOldLimits, deleteOldRequests, log, pool, transaction } from '#server/platform'
 import { daysToThin, thinDay } from '#server/sites'
 
@@ -24,6 +24,7 @@ export async function housekeeping(): Promise<void> {
     thinned += days.length
     if (days.length < batch) break
   }
+  await deleteOldPartials(pool(), collectAfterHours)
   const contents = new PostgresContents(pool())
   let collected = 0
   for (;;) {

@@ -60,12 +60,19 @@ export function FilesPart() {
                   {one.message}
                 </span>
               ) : (
-                <progress
-                  className="w-28"
-                  aria-label={`Sent of ${one.name}`}
-                  max={Math.max(1, one.sizeBytes)}
-                  value={one.sentBytes}
-                />
+                <>
+                  {one.state === 'pausing' && (
+                    <span role="status" className="text-quiet">
+                      goes on when the line is back
+                    </span>
+                  )}
+                  <progress
+                    className="w-28"
+                    aria-label={`Sent of ${one.name}`}
+                    max={Math.max(1, one.sizeBytes)}
+                    value={one.sentBytes}
+                  />
+                </>
               )}
               {one.state === 'failed' && (
                 <Button look="quiet" onClick={() => uploads.retry(one.id)}>
@@ -82,6 +89,19 @@ export function FilesPart() {
             </li>
           ))}
         </ul>
+      )}
+      {open && (
+        <label className="flex items-center gap-2 px-4 pb-1.5 text-sm text-quiet">
+          <input
+            type="checkbox"
+            className="accent-lapis"
+            defaultChecked={uploads.keepsPlace}
+            onChange={(event) => {
+              uploads.keepsPlace = event.target.checked
+            }}
+          />
+          Photographs added go on telling where they were taken
+        </label>
       )}
       {open && files.length > 0 && (
         <LongList

@@ -1,4 +1,5 @@
 import type { SiteStore } from '../document/site-store'
+import { dropSent, isSentInPortions, sendFile } from './send-file'
 
 /** A file on its way to the site. */
 export interface Upload {
@@ -6,7 +7,8 @@ export interface Upload {
   readonly name: string
   readonly sizeBytes: number
   readonly sentBytes: number
-  readonly state: 'waiting' | 'sending' | 'failed'
+  /** `pausing`: the line is down, and it goes on by itself. */
+  readonly state: 'waiting' | 'sending' | 'pausing' | 'failed'
   /** Why it failed. */
   readonly message: string | null
 }
@@ -20,19 +22,65 @@ interface Waiting {
 
 /** Files sent at the same time: more would only share the line. */
 const atOnce = 3
-const away = 'The server does not answer. Try again in a moment.'
+
+/** Ids of large files that were begun, by what tells a file from others: brought again, they are gone on with. */
+class Begun {
+  constructor(private readonly siteId: string) {}
+
+  #read(): Record<string, string> {
+    try {
+      return JSON.parse(localStorage.getItem(this.#key) ?? '{}') as Record<string, string>
+    } catch {
+      return {}
+    }
+  }
+  get #key() {
+    return `rubricant uploads ${this.siteId}`
+  }
+  #write(begun: Record<string, string>): void {
+    try {
+      if (Object.keys(begun).length === 0) localStorage.removeItem(this.#key)
+      else localStorage.setItem(this.#key, JSON.stringify(begun))
+    } catch {
+      // No room to remember it: brought again, it is sent from its beginning.
+    }
+  }
+
+  /** The id of a file: the one under which it was begun before, if it was and is not under way. */
+  idOf(file: Blob, name: string, isUnderWay: (id: string) => boolean): string {
+    const id = crypto.randomUUID()
+    if (!isSentInPortions(file)) return id
+    const changed = file instanceof File ? file.lastModified : 0
+    const mark = `${name} ${file.size} ${changed}`
+    const begun = this.#read()
+    const known = begun[mark]
+    if (known && !isUnderWay(known)) return known
+    this.#write({ ...begun, [mark]: id })
+    return id
+  }
+
+  end(id: string): void {
+    const begun = this.#read()
+    this.#write(Object.fromEntries(Object.entries(begun).filter(([, one]) => one !== id)))
+  }
+}
 
 /** The files that a window is sending, with their progress; each can be called off, and tried again. */
 export class Uploads {
   #shown: readonly Upload[] = []
   readonly #waiting = new Map<string, Waiting>()
-  readonly #running = new Map<string, XMLHttpRequest>()
+  readonly #running = new Map<string, AbortController>()
   readonly #listeners = new Set<() => void>()
+  readonly #begun: Begun
+  /** Whether photographs go on saying where they were taken. */
+  keepsPlace = false
 
   constructor(
     private readonly siteId: string,
     private readonly store: SiteStore,
-  ) {}
+  ) {
+    this.#begun = new Begun(siteId)
+  }
 
   readonly subscribe = (listener: () => void) => {
     this.#listeners.add(listener)
@@ -54,7 +102,7 @@ export class Uploads {
    * @param replaces the file whose place it takes
    */
   send(file: Blob, name: string, replaces: string | null = null): Promise<string | null> {
-    const id = crypto.randomUUID()
+    const id = this.#begun.idOf(file, name, (one) => this.#waiting.has(one))
     return new Promise((done) => {
       this.#waiting.set(id, { file, name, replaces, done })
       const upload: Upload = {
@@ -74,42 +122,43 @@ export class Uploads {
   #next(): void {
     for (const { id, state } of this.#shown) {
       if (this.#running.size >= atOnce) return
-      if (state === 'waiting' && !this.#running.has(id)) this.#begin(id)
+      if (state === 'waiting' && !this.#running.has(id)) void this.#begin(id)
     }
   }
 
-  #begin(id: string): void {
-    const { file, name, replaces } = this.#waiting.get(id)!
-    const query = new URLSearchParams({ id, name, seen: String(this.store.get().revision) })
-    if (replaces !== null) query.set('replaces', replaces)
-    // `fetch` does not tell how much of a body has gone.
-    const request = new XMLHttpRequest()
-    this.#running.set(id, request)
-    this.#update(id, { state: 'sending', sentBytes: 0, message: null })
-    request.open('POST', `/sites/${this.siteId}/files?${query}`)
-    request.responseType = 'json'
-    request.upload.onprogress = ({ loaded }) => this.#update(id, { sentBytes: loaded })
-    request.onload = () => void this.#end(id, request)
-    request.onerror = () => this.#fail(id, away)
-    request.send(file)
-  }
-
-  async #end(id: string, request: XMLHttpRequest): Promise<void> {
-    const told = request.response as { problem?: { message: string } } | null
-    if (request.status !== 200) return this.#fail(id, told?.problem?.message ?? away)
-    const { replaces, done } = this.#waiting.get(id)!
+  async #begin(id: string): Promise<void> {
+    const ending = new AbortController()
+    this.#running.set(id, ending)
+    this.#update(id, { state: 'sending', message: null })
+    const { done, ...what } = this.#waiting.get(id)!
+    const problem = await sendFile(
+      {
+        ...what,
+        id,
+        siteId: this.siteId,
+        keepsPlace: this.keepsPlace,
+        seen: this.store.get().revision,
+      },
+      ending.signal,
+      {
+        onSent: (sentBytes) => this.#update(id, { sentBytes }),
+        onPause: (isPausing) => this.#update(id, { state: isPausing ? 'pausing' : 'sending' }),
+      },
+    )
+    if (ending.signal.aborted) return
+    if (problem !== null) {
+      this.#running.delete(id)
+      this.#update(id, { state: 'failed', message: problem })
+      this.#next()
+      return
+    }
     await this.store.catchUp()
     this.#forget(id)
-    done(replaces ?? id)
-  }
-
-  #fail(id: string, message: string): void {
-    this.#running.delete(id)
-    this.#update(id, { state: 'failed', message })
-    this.#next()
+    done(what.replaces ?? id)
   }
 
   #forget(id: string): void {
+    this.#begun.end(id)
     this.#running.delete(id)
     this.#waiting.delete(id)
     this.#show(this.#shown.filter((one) => one.id !== id))
@@ -125,6 +174,7 @@ export class Uploads {
   cancel(id: string): void {
     const waiting = this.#waiting.get(id)
     this.#running.get(id)?.abort()
+    if (waiting && isSentInPortions(waiting.file)) dropSent(this.siteId, id)
     this.#forget(id)
     waiting?.done(null)
   }

@@ -57,6 +57,7 @@ export const sentences = {
     413,
     ({ most }) => `This file is larger than ${most}, which is the most that one file may have.`,
   ),
+  'upload-gone': fixed(409, 'Some of this file is no longer here. It is sent again from its beginning.'),
   'site-too-large': about<{ readonly most: string }>(
     413,
     ({ most }) =>

@@ -11,6 +11,14 @@ export {
 } from './blobs'
 export { deleteOldFacts, loadFacts, loadStyles, readAhead } from './facts'
 export { endReaders, readPlanText, tryTemplate } from './reading'
+export {
+  addPortions,
+  deleteOldPartials,
+  dropPartial,
+  openPartial,
+  pendingBytes,
+  receivedBytes,
+} from './partial'
 export { PostgresContents } from './postgres-store'
 export { type ContentStore, type Pieces, portionBytes, type StoredContent } from './store'
 export { type PackedFile, unpack, type UnpackLimits } from './unpack'

@@ -109,7 +109,8 @@ export class PostgresContents implements ContentStore {
       await this.db.query('DELETE FROM blob_portions WHERE content = ANY($1)', [contents])
     await this.db.query(
       `DELETE FROM blob_portions p WHERE put_at < now() - make_interval(hours => $1)
-         AND NOT EXISTS (SELECT 1 FROM blobs WHERE portions = p.content)`,
+         AND NOT EXISTS (SELECT 1 FROM blobs WHERE portions = p.content)
+         AND NOT EXISTS (SELECT 1 FROM uploads WHERE id = p.content)`,
       [afterHours],
     )
     return rows.length

@@ -4,7 +4,10 @@ import { namesOf } from '#core/naming'
 import { accountWithSite, freshDatabase, siteOf, writePage } from '../testing/support'
 import { filesOfSite } from './build'
 import { changeSite, stepHistory } from './changes/changes'
-import { openFile, takeFile, usesOfFiles } from './files'
+import { openFile, takeFile, takePortions, takeWhole, usesOfFiles } from './files'
+import { hashOf } from '../contents/blobs'
+import { dropPartial, receivedBytes } from '../contents/partial'
+import { housekeeping } from '../housekeeping'
 import { fileKindOf } from './file-kind'
 import { pool } from '../platform/pool'
 
@@ -28,9 +31,13 @@ const site = () => siteOf(ids.siteId, ids.accountId)
 async function* inPieces(bytes: Buffer, size = 65_536) {
   for (let at = 0; at < bytes.length; at += size) yield bytes.subarray(at, at + size)
 }
-const send = async (name: string, bytes: Buffer, more: { id?: string; replaces?: string } = {}) => {
-  const { id = randomUUID(), replaces = null } = more
-  await takeFile(await site(), ids.accountId, 0, { id, name, replaces }, inPieces(bytes))
+const send = async (
+  name: string,
+  bytes: Buffer,
+  more: { id?: string; replaces?: string; keepsPlace?: boolean } = {},
+) => {
+  const { id = randomUUID(), replaces = null, keepsPlace = false } = more
+  await takeFile(await site(), ids.accountId, 0, { id, name, replaces, keepsPlace }, inPieces(bytes))
   return id
 }
 const pathOf = async (id: string) => namesOf(await site()).files.get(id)
@@ -62,13 +69,18 @@ describe('a file that is sent', () => {
     const photo = Buffer.concat([Buffer.from('ffd8ffe1', 'hex'), Buffer.from([0, data.length + 2]), data, Buffer.from('ffda0002', 'hex'), randomBytes(500_000)])
     // In pieces that part what has to be read together.
     const id = randomUUID()
-    await takeFile(await site(), ids.accountId, 0, { id, name: 'Pier.jpg', replaces: null }, inPieces(photo, 31))
+    await takeFile(await site(), ids.accountId, 0, { id, name: 'Pier.jpg', replaces: null, keepsPlace: false }, inPieces(photo, 31))
     const pieces: Buffer[] = []
     for await (const piece of (await openFile((await site()).files.find((one) => one.id === id)!))!.pieces) pieces.push(piece)
     const kept = Buffer.concat(pieces)
     expect(kept.includes('gps!')).toBe(false)
     expect(kept.length).toBe(photo.length)
     expect(kept.subarray(200).equals(photo.subarray(200))).toBe(true)
+    // Where that is wanted it is the photograph to the byte.
+    const whole = await send('Pier again.jpg', photo, { keepsPlace: true })
+    const again: Buffer[] = []
+    for await (const piece of (await openFile((await site()).files.find((one) => one.id === whole)!))!.pieces) again.push(piece)
+    expect(Buffer.concat(again).equals(photo)).toBe(true)
   }) // prettier-ignore
 
   test('again because its answer was lost is added once, and undo takes it away', async () => {
@@ -115,7 +127,7 @@ describe('a file that is sent', () => {
       const piece = Buffer.alloc(5_000_000)
       for (;;) yield piece
     }
-    const sent = { id: randomUUID(), name: 'Endless.bin', replaces: null }
+    const sent = { id: randomUUID(), name: 'Endless.bin', replaces: null, keepsPlace: false }
     const taken = takeFile(before, ids.accountId, 0, sent, endless())
     await expect(taken).rejects.toMatchObject({ code: 'file-too-large', status: 413 })
     expect((await site()).files).toEqual(before.files)
@@ -123,6 +135,74 @@ describe('a file that is sent', () => {
       'SELECT count(*) FROM blob_portions p WHERE NOT EXISTS (SELECT 1 FROM blobs WHERE portions = p.content)',
     )
     expect(rows[0]!.count).toBe(0)
+  })
+})
+
+describe('a file that comes in several requests', () => {
+  const bytes = Buffer.concat([png, randomBytes(3_500_000)])
+  async function* cutAfter(most: number) {
+    yield* inPieces(bytes.subarray(0, most))
+    throw new Error('cut')
+  }
+  const whole = async (id: string, size = bytes.length) =>
+    takeWhole(
+      await site(),
+      ids.accountId,
+      0,
+      { id, name: 'Sea.png', replaces: null, keepsPlace: false },
+      size,
+    )
+
+  test('goes on where it was cut, is the same to the byte, and leaves nothing behind', async () => {
+    const id = randomUUID()
+    await expect(takePortions(await site(), id, 0, cutAfter(2_300_000))).rejects.toThrow('cut')
+    const has = await receivedBytes(pool(), ids.siteId, id)
+    expect(has).toBe(2_000_000)
+    // What does not follow on what is here is left, and told where to go on.
+    expect(await takePortions(await site(), id, 0, inPieces(bytes))).toBe(has)
+    expect(await takePortions(await site(), id, 3_000_000, inPieces(bytes.subarray(3_000_000)))).toBe(has)
+    await expect(whole(id)).rejects.toMatchObject({ code: 'upload-gone' })
+    expect(await takePortions(await site(), id, has, inPieces(bytes.subarray(has)))).toBe(bytes.length)
+    await whole(id)
+    await whole(id)
+    const { files } = await site()
+    expect(files.filter((file) => file.id === id)).toMatchObject([{ hash: hashOf(bytes), sizeBytes: bytes.length }])
+    const { rows } = await pool().query('SELECT 1 FROM blob_portions WHERE content = $1', [id])
+    expect(rows).toEqual([])
+  }) // prettier-ignore
+
+  test('is of its site alone; two requests at once never mix', async () => {
+    const id = randomUUID()
+    const there = await accountWithSite('Home')
+    const [one, two] = await Promise.all([
+      takePortions(await site(), id, 0, inPieces(bytes)),
+      takePortions(await site(), id, 0, inPieces(bytes)),
+    ])
+    expect(Math.max(one, two)).toBe(bytes.length)
+    expect(await receivedBytes(pool(), there.siteId, id)).toBe(0)
+    const elsewhere = await siteOf(there.siteId, there.accountId)
+    expect(await takePortions(elsewhere, id, 0, inPieces(bytes))).toBe(0)
+    await dropPartial(pool(), there.siteId, id)
+    await whole(id)
+    expect((await site()).files.find((file) => file.id === id)!.hash).toBe(hashOf(bytes))
+  })
+
+  test('that nobody goes on with is let go of after a day, and not before', async () => {
+    const id = randomUUID()
+    await takePortions(await site(), id, 0, inPieces(bytes))
+    const age = (hours: number) =>
+      Promise.all([
+        pool().query(`UPDATE uploads SET touched_at = touched_at - make_interval(hours => $1)`, [hours]),
+        pool().query(`UPDATE blob_portions SET put_at = put_at - make_interval(hours => $1)`, [hours]),
+      ])
+    await age(23)
+    await housekeeping()
+    expect(await receivedBytes(pool(), ids.siteId, id)).toBe(bytes.length)
+    await age(2)
+    await housekeeping()
+    expect(await receivedBytes(pool(), ids.siteId, id)).toBe(0)
+    expect((await pool().query('SELECT 1 FROM blob_portions WHERE content = $1', [id])).rows).toEqual([])
+    await expect(whole(id)).rejects.toMatchObject({ code: 'upload-gone' })
   })
 })
 

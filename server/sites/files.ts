@@ -5,7 +5,18 @@ import { realPlaces, treeOf } from '#core/plan'
 import { Problem } from '#core/problems'
 import { contentsOfPages, type Site, type SiteFile, textsOfPage } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
-import { getTexts, loadFacts, loadStyles, PostgresContents, textFrom } from '#server/contents'
+import {
+  addPortions,
+  dropPartial,
+  getTexts,
+  loadFacts,
+  loadStyles,
+  openPartial,
+  pendingBytes,
+  PostgresContents,
+  receivedBytes,
+  textFrom,
+} from '#server/contents'
 import { pool } from '#server/platform'
 import { changeSite, type Saved } from './changes/changes'
 import { fileKindOf, tellingBytes } from './file-kind'
@@ -13,6 +24,7 @@ import { fileKindOf, tellingBytes } from './file-kind'
 /** Largest file, and all files of a site together, in bytes. */
 const mostFileBytes = 200_000_000
 const mostSiteBytes = 2_000_000_000
+const roomIn = (site: Site) => mostSiteBytes - site.files.reduce((sum, file) => sum + file.sizeBytes, 0)
 const inMegabytes = (bytes: number) => `${Math.round(bytes / 1_000_000).toLocaleString('en')} MB`
 
 /** What a window says of a file that it sends. */
@@ -22,6 +34,8 @@ export interface SentFile {
   readonly name: string
   /** A file that this one takes the place of. */
   readonly replaces: string | null
+  /** Whether a photograph goes on saying where it was taken. */
+  readonly keepsPlace: boolean
 }
 
 /**
@@ -32,10 +46,10 @@ export async function takeFile(
   site: Site,
   accountId: string,
   seen: number,
-  { id, name, replaces }: SentFile,
+  { id, name, replaces, keepsPlace }: SentFile,
   body: AsyncIterable<Uint8Array>,
 ): Promise<Saved> {
-  const room = mostSiteBytes - site.files.reduce((sum, file) => sum + file.sizeBytes, 0)
+  const room = roomIn(site)
   let head = Buffer.alloc(0)
   let size = 0
   async function* counted() {
@@ -47,7 +61,9 @@ export async function takeFile(
       yield piece
     }
   }
-  const { hash, sizeBytes } = await new PostgresContents(pool()).put(withoutPlace(counted()))
+  const { hash, sizeBytes } = await new PostgresContents(pool()).put(
+    keepsPlace ? counted() : withoutPlace(counted()),
+  )
   const { kind, label } = await fileKindOf(name, head)
   const old = replaces === null ? undefined : site.files.find((file) => file.id === replaces)
   // Under the old name, whose extension says what it is, hosts would send it as what it is not.
@@ -64,6 +80,52 @@ export async function takeFile(
     true,
     id,
   )
+}
+
+/**
+ * Takes some more of a file that comes in several requests; see `addPortions`.
+ * @returns how many bytes of it are here
+ * @throws Problem `file-too-large`, `site-too-large`
+ */
+export async function takePortions(
+  site: Site,
+  id: string,
+  from: number,
+  body: AsyncIterable<Uint8Array>,
+): Promise<number> {
+  let room = roomIn(site) - (await pendingBytes(pool(), site.id))
+  async function* counted() {
+    let size = from
+    for await (const piece of body) {
+      size += piece.byteLength
+      room -= piece.byteLength
+      if (room < 0) throw new Problem('site-too-large', { most: inMegabytes(mostSiteBytes) })
+      if (size > mostFileBytes) throw new Problem('file-too-large', { most: inMegabytes(mostFileBytes) })
+      yield piece
+    }
+  }
+  return addPortions(pool(), site.id, id, from, counted())
+}
+
+/**
+ * Takes a file of which all has come, as `takeFile` does.
+ * @throws Problem `upload-gone` where some of it is not here any more
+ */
+export async function takeWhole(
+  site: Site,
+  accountId: string,
+  seen: number,
+  file: SentFile,
+  sizeBytes: number,
+): Promise<Saved> {
+  // Asked for again because the answer was lost: the file is there already.
+  const isThere = site.files.some(({ id }) => id === file.id)
+  const has = await receivedBytes(pool(), site.id, file.id)
+  const pieces = has === sizeBytes ? await openPartial(pool(), site.id, file.id) : null
+  if (!pieces && !isThere) throw new Problem('upload-gone')
+  const saved = await takeFile(site, accountId, seen, file, (pieces ?? []) as AsyncIterable<Uint8Array>)
+  await dropPartial(pool(), site.id, file.id)
+  return saved
 }
 
 /** A file as it comes; of a photograph, what says where it was taken is blank. */
