@@ -383,3 +383,31 @@ test('a database from before keeps its addresses, its history and its destinatio
     'open sesame',
   )
 })
+
+test('what a window has missed ends with the revision that it is told, whatever is made meanwhile', async () => {
+  const { accountId, siteId } = await accountWithSite('Home\n  Visit')
+  const visit = (await siteOf(siteId, accountId)).pages.find(({ label }) => label === 'Visit')!
+  const { revision: first } = await catchUp(siteId, accountId, 0)
+  let isDone = false
+  const changing = (async () => {
+    for (let at = 0; at < 150; at++)
+      await changeSite(siteId, accountId, 0, () => ({
+        kind: 'setPageText',
+        pageId: visit.id,
+        field: 'title',
+        value: `Title ${at}`,
+        was: at === 0 ? null : `Title ${at - 1}`,
+      }))
+    isDone = true
+  })()
+  const odd: object[] = []
+  const asking = Array.from({ length: 4 }, async () => {
+    while (!isDone) {
+      const { revision, diffs } = await catchUp(siteId, accountId, first)
+      if (diffs.length !== revision - first) odd.push({ revision: revision - first, has: diffs.length })
+    }
+  })
+  await Promise.all([changing, ...asking])
+  expect(odd).toEqual([])
+  expect((await catchUp(siteId, accountId, first)).diffs).toHaveLength(150)
+})

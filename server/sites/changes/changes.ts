@@ -97,7 +97,7 @@ async function savedSince(
   seen: number,
   revision: number,
 ): Promise<Saved> {
-  const diffs = await diffsSince(client, siteId, seen)
+  const diffs = await diffsSince(client, siteId, seen, revision)
   return {
     revision,
     diffs,

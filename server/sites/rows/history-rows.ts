@@ -135,12 +135,20 @@ export async function undoTitles(
   return rows[0]!
 }
 
-/** Differences after a revision, oldest first: what a window that saw it has missed. */
-export async function diffsSince(db: Queryable, siteId: string, revision: number): Promise<SiteDiff[]> {
+/**
+ * Differences after one revision, up to another: what others commit between two statements is not for whoever
+ * is told that other one.
+ */
+export async function diffsSince(
+  db: Queryable,
+  siteId: string,
+  seen: number,
+  upTo: number,
+): Promise<SiteDiff[]> {
   const rows = await many<{ diff: SiteDiff }>(
     db,
-    'SELECT diff FROM history WHERE site_id = $1 AND revision > $2 ORDER BY revision',
-    [siteId, revision],
+    'SELECT diff FROM history WHERE site_id = $1 AND revision > $2 AND revision <= $3 ORDER BY revision',
+    [siteId, seen, upTo],
   )
   return rows.map((row) => row.diff)
 }
