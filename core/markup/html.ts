@@ -180,6 +180,9 @@ function fixedRanges(element: HtmlElement, lines: Lines): Range[] {
   return ranges.filter(({ start, end }) => lines.hasBreak(start, end))
 }
 
+/** Elements that a parser makes again where they are not closed. */
+const formatting = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '))
+
 /** Reads a fragment (a slot's content) or a whole document once, for all that later steps ask. */
 export function readHtml(html: string, whole = false): HtmlFacts {
   const { root, errors, errorCount } = parseHtml(html, whole)
@@ -190,6 +193,7 @@ export function readHtml(html: string, whole = false): HtmlFacts {
   const lines = new Lines(html)
   const hasBreaks = html.includes('\n')
   const headings: (Heading & { text: string })[] = []
+  const seen = new Set<number>()
   walkHtml(root, (node) => {
     if (!('tagName' in node)) {
       // What stands in the heading that began last; of one within another only its own is told.
@@ -198,6 +202,10 @@ export function readHtml(html: string, whole = false): HtmlFacts {
         if ((node.sourceCodeLocation?.startOffset ?? Infinity) < open.end) open.text += node.value
       return
     }
+    // A link that is not closed before a block begins is there again in each block (HTML §13.2.4.3), written once.
+    const begins = node.sourceCodeLocation?.startOffset
+    if (begins !== undefined && seen.has(begins)) return
+    if (begins !== undefined && formatting.has(node.tagName)) seen.add(begins)
     const id = node.attrs.find((attr) => attr.name === 'id')
     if (id) ids.push(id.value)
     elementReferences(html, node, found)

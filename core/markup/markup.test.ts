@@ -128,3 +128,10 @@ test('a base address is told, since it would lead every reference elsewhere', ()
   const html = '<base target="_top"><base href="/x/">'
   expect(readHtml(html).bases.map(({ start, end }) => html.slice(start, end))).toEqual(['<base href="/x/">'])
 })
+
+test('what a parser makes again of a link that is not closed is read once', () => {
+  const text = '<p><a id="x" href="/a.html" style="background:url(b.png)">x<p>y<p>z'
+  const { references, ids } = readHtml(text)
+  expect(references.map(({ href }) => href)).toEqual(['/a.html', 'b.png'])
+  expect(ids).toEqual(['x'])
+})

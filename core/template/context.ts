@@ -7,6 +7,8 @@ export interface SiteContext {
   readonly site: Site
   readonly tree: Tree
   readonly names: Names
+  /** Paths that references from the top name as they are spelled, null for those that do not; by reference. */
+  readonly plain: Map<string, string | null>
   /** Parts made last, by all that can make two of them differ. */
   readonly made: BoundedTexts
   /** Pages that neighbours are found among, by parent, with their places. */
@@ -52,6 +54,7 @@ export const contextOf = (site: Site): SiteContext => ({
   site,
   tree: treeOf(site),
   names: namesOf(site),
+  plain: new Map(),
   made: new BoundedTexts(mostMenuText),
   siblings: new Map(),
   signatures: new Map(),

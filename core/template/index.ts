@@ -5,15 +5,9 @@ export { contextOf, type SiteContext } from './context'
 export { defaultTemplate, defaultTitlePattern } from './default-template'
 export { generatedSignature, generatedWeight, pageTitle } from './generated'
 export { type GeneratedPart, parts } from './parts'
-export {
-  fullTitle,
-  homeFileOf,
-  type Origin,
-  outputReference,
-  renderPage,
-  type SlotContent,
-  type Trace,
-} from './render'
+export { homeFileOf, outputReference } from './output-reference'
+export { type SlotContent } from './place-content'
+export { fullTitle, type Origin, renderPage, type Trace } from './render'
 export { inheritedTemplate, templateChoices } from './choices'
 export { SiteTemplates } from './site-templates'
 export {

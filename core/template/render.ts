@@ -1,26 +1,17 @@
-import { relativeReference, resolveReference } from '#core/links'
 import {
-  applyEdits,
   encodeVariable,
   escapeAttribute,
   escapeSingleQuoted,
   escapeText,
-  type HtmlFacts,
-  indentEdits,
-  indentUnit,
-  leadInUnits,
-  type Range,
-  type Reference,
-  type TextEdit,
   trimmedRange,
   writeReference,
 } from '#core/markup'
-import { trialFolder } from '#core/naming'
 import type { Page, Site } from '#core/site'
 import type { CompiledTemplate, Part, ValueName, ValueSyntax } from './compile'
-import { unitOf } from './compose'
 import type { SiteContext } from './context'
 import { pageTitle, renderGenerated } from './generated'
+import { outputReference } from './output-reference'
+import { placeContent, type SlotContent } from './place-content'
 
 let latestPattern: { readonly pattern: string; readonly parts: readonly string[] } | null = null
 
@@ -66,78 +57,11 @@ export function valueOf(name: ValueName, site: Site, page: Page, year: number): 
   }
 }
 
-/** The home file's name, which stands for its folder. */
-export const homeFileOf = (site: Pick<Site, 'scheme'>): string => site.scheme.homeName + site.scheme.extension
-
-/**
- * A reference as it has to stand in the finished file at `path`, or null when what is written is
- * right already: relative, and naming a file, not a folder, so that it works from a disk too.
- * @param from where it is understood from: `path` for a content, '' for the template
- */
-export function outputReference(
-  context: SiteContext,
-  reference: Reference,
-  path: string,
-  from = path,
-): string | null {
-  const target = resolveReference(reference.href, from, context.names, homeFileOf(context.site))
-  if (target.kind === 'elsewhere' || target.kind === 'here') return null
-  // A trial page is never part of what comes out: a link to one is written as it will be right once the
-  // page is none, and is a finding until then.
-  if (target.path.startsWith(trialFolder) && !path.startsWith(trialFolder))
-    return relativeReference(path, target.path.slice(trialFolder.length)) + target.suffix
-  // A relative one that names a file exactly is the author's spelling, and stays.
-  const rooted = reference.href.startsWith('/') || from !== path
-  if (
-    !rooted &&
-    (target.kind === 'missing' || reference.href.split(/[?#]/)[0]!.endsWith(target.path.split('/').pop()!))
-  )
-    return null
-  return relativeReference(path, target.path) + target.suffix
-}
-
 const escapes: Readonly<Record<ValueSyntax, (value: string) => string>> = {
   text: escapeText,
   url: encodeVariable,
   'double-quoted': escapeAttribute,
   'single-quoted': escapeSingleQuoted,
-}
-
-/** What a page puts into a slot, already read. */
-export interface SlotContent {
-  readonly text: string
-  readonly facts: HtmlFacts
-}
-
-/** A content for the place where it will stand: references written for it, lines indented, all in one pass. */
-function placeContent(
-  context: SiteContext,
-  { text, facts }: SlotContent,
-  path: string,
-  indent: string,
-): string {
-  const range = trimmedRange(text)
-  const { output } = context.site
-  const edits: TextEdit[] = []
-  if (output.indent !== 'as-written') {
-    const own = leadInUnits(indentUnit(text, facts.fixed), unitOf(output, text, facts.fixed))
-    edits.push(...indentEdits(text, range, facts.fixed, (lead) => indent + own(lead)))
-  } else if (indent !== '') edits.push(...indentEdits(text, range, facts.fixed, (lead) => indent + lead))
-  for (const reference of facts.references) {
-    const href = outputReference(context, reference, path)
-    if (href !== null && href !== reference.href)
-      edits.push({ start: reference.start, end: reference.end, text: writeReference(reference, href) })
-  }
-  const cuts: readonly Range[] = [
-    { start: 0, end: range.start },
-    ...facts.bases,
-    { start: range.end, end: text.length },
-  ]
-  const isCut = ({ start, end }: Range) => cuts.some((cut) => cut.start < end && start < cut.end)
-  return applyEdits(text, [
-    ...(facts.bases.length > 0 ? edits.filter((edit) => !isCut(edit)) : edits),
-    ...cuts.map((cut) => ({ ...cut, text: '' })),
-  ])
 }
 
 const fallbackOnly = (parts: readonly Part[]) =>
@@ -193,16 +117,23 @@ export function renderPage(
     }
     skipNewline = true
   }
-  const write = (text: string, origin: Origin) => {
+  const write = (text: string, kind: Origin['kind'], at: number, name = '', lines = 0) => {
     if (skipNewline) {
       skipNewline = false
       const rest = text.replace(/^[ \t]*\n/, '')
-      if (trace && origin.kind === 'template')
-        origin = { ...origin, at: origin.at + text.length - rest.length }
+      if (kind === 'template') at += text.length - rest.length
       text = rest
     }
     out += text
-    if (trace && text !== '') trace.push({ end: out.length, origin })
+    if (trace && text !== '')
+      trace.push({
+        end: out.length,
+        origin: (kind === 'template'
+          ? { kind, at }
+          : kind === 'slot'
+            ? { kind, at, name, lines }
+            : { kind, at, name }) as Origin,
+      })
   }
   const comment = (part: Extract<Part, { kind: 'slot' | 'generated' }>) =>
     site.output.comments && part.alone ? commentOf(part) : ''
@@ -211,12 +142,8 @@ export function renderPage(
     if (content && content.text.trim() !== '') {
       const before = comment(part)
       const cut = trace ? content.text.slice(0, trimmedRange(content.text).start) : ''
-      write(before + placeContent(context, content, path, part.indent), {
-        kind: 'slot',
-        at: part.at,
-        name: part.name,
-        lines: breaksIn(cut) - breaksIn(before),
-      })
+      const placed = before + placeContent(context, content, path, part.indent)
+      write(placed, 'slot', part.at, part.name, trace ? breaksIn(cut) - breaksIn(before) : 0)
     } else if (fallbackOnly(part.fallback)) drop(part)
     else run(part.fallback)
   }
@@ -224,19 +151,16 @@ export function renderPage(
     for (const part of parts) {
       switch (part.kind) {
         case 'text':
-          write(part.text, { kind: 'template', at: part.at })
+          write(part.text, 'template', part.at)
           break
         case 'value': {
           const value = valueOf(part.name, site, page, year)
-          write(escapes[part.syntax](value), { kind: 'value', at: part.at, name: part.name })
+          write(escapes[part.syntax](value), 'value', part.at, part.name)
           break
         }
         case 'reference': {
           const href = outputReference(context, part.reference, path, '')
-          write(writeReference(part.reference, href ?? part.reference.href), {
-            kind: 'template',
-            at: part.at,
-          })
+          write(writeReference(part.reference, href ?? part.reference.href), 'template', part.at)
           break
         }
         case 'nothing':
@@ -248,7 +172,7 @@ export function renderPage(
         case 'generated': {
           const html = renderGenerated(context, part, page, part.indent, template.unit)
           if (html === '') drop(part)
-          else write(comment(part) + html, { kind: 'generated', at: part.at, name: part.part.name })
+          else write(comment(part) + html, 'generated', part.at, part.part.name)
           break
         }
         case 'optional':
@@ -259,5 +183,6 @@ export function renderPage(
     }
   }
   run(template.parts)
-  return out.trimEnd() + '\n'
+  // Looked at from its end: what is right already is not copied once more.
+  return /\S\n$/.test(out.slice(-2)) ? out : out.trimEnd() + '\n'
 }

@@ -134,7 +134,7 @@ export async function readAhead(kind: 'html' | 'css', text: string): Promise<voi
 export async function loadFacts(db: Queryable, hashes: Iterable<Hash>): Promise<(hash: Hash) => HtmlFacts> {
   const how = {
     memory: contents,
-    keyOf: (hash: Hash) => `html 4 ${hash}`,
+    keyOf: (hash: Hash) => `html 5 ${hash}`,
     readText: readContent,
     size: sizeOf,
   }
