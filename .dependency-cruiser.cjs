@@ -17,6 +17,7 @@ const inOrder = {
     'kit',
     'build',
     'change',
+    'bringing',
     'findings',
     'delivery',
   ],

@@ -183,8 +183,12 @@ function fixedRanges(element: HtmlElement, lines: Lines): Range[] {
 /** Elements that a parser makes again where they are not closed. */
 const formatting = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '))
 
+/** Whether a text is a document of its own and no piece of one. */
+const isDocument = (html: string): boolean =>
+  /^\s*(?:<!--[\s\S]*?-->\s*)?<(?:!doctype|html|head)[\s>]/i.test(html)
+
 /** Reads a fragment (a slot's content) or a whole document once, for all that later steps ask. */
-export function readHtml(html: string, whole = false): HtmlFacts {
+export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
   const { root, errors, errorCount } = parseHtml(html, whole)
   const found: Reference[] = []
   const ids: string[] = []

@@ -1,4 +1,5 @@
 /** Texts from elsewhere as HTML: pasted from other programs, Markdown, and files that become pages. */
 export { cleanHtml } from './clean-html'
+export { decodeHtml, type DecodedHtml } from './decode-html'
 export { htmlOfMarkdown, looksLikeMarkdown } from './markdown'
 export { pageOfFile, type PageOfFile } from './page-of-file'

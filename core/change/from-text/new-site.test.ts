@@ -14,7 +14,7 @@ function siteOf(text: string, scheme = defaultScheme) {
   if ('refusal' in plan) throw new Error(plan.refusal.reason)
   const hash = store.put('')
   const kit = plainKit({ scheme, template: hash, style: { hash, sizeBytes: 0 } })
-  const made = newSite({ ...options, kit, plan, id: testId(), newId: testId, emptyContent: hash })
+  const made = newSite({ ...options, scheme, kit, plan, id: testId(), newId: testId, emptyContent: hash })
   return { site: made, notes: plan.notes }
 }
 

@@ -1,18 +1,34 @@
-import { entriesUnder, type GeneratedPart, levelsAttribute, levelsOf, ownAttribute, sectionOf } from './part'
+import {
+  entriesUnder,
+  flat,
+  type GeneratedPart,
+  levelsAttribute,
+  levelsOf,
+  ownAttribute,
+  sectionOf,
+} from './part'
 
 /**
  * The menu of the whole site, or with `of="section"` of the section a page stands in. `levels` deep; with
- * `own="omit"` without the page itself.
+ * `own="omit"` without the page itself, with `home="first"` beginning with the home page.
  */
 export const siteMenu: GeneratedPart = {
   name: 'site-menu',
-  attributes: [levelsAttribute, { name: 'of', values: ['site', 'section'] }, ownAttribute],
+  attributes: [
+    levelsAttribute,
+    { name: 'of', values: ['site', 'section'] },
+    ownAttribute,
+    { name: 'home', values: ['omit', 'first'] },
+  ],
   list: 'ul',
   marksAbove: true,
   omitsOwn: ({ own }) => own === 'omit',
   entries(context, attributes, page) {
     const levels = levelsOf(attributes)
-    if (attributes.of !== 'section') return entriesUnder(context, null, levels)
+    if (attributes.of !== 'section') {
+      const home = attributes.home === 'first' ? context.tree.byId.get(context.site.homeId) : undefined
+      return [...(home ? flat([home]) : []), ...entriesUnder(context, null, levels)]
+    }
     const section = sectionOf(context, page)
     return section ? entriesUnder(context, section.id, levels) : []
   },

@@ -1,0 +1,235 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { namesOf } from '#core/naming'
+import { treeOf } from '#core/plan'
+import { checkSite, defaultScheme, slotOf } from '#core/site'
+import {
+  brokenReferences,
+  buildAll,
+  pageCalled,
+  siteFrom,
+  sites,
+  testId,
+  TextStore,
+  write,
+} from '#core/testing'
+import {
+  type BringingChoices,
+  type BroughtFile,
+  compareBrought,
+  isPageName,
+  understand,
+  type Understood,
+} from './index'
+
+const asTheyAre: BringingChoices = { scheme: null, lifts: true, generates: true }
+
+const kindOf = (path: string): BroughtFile['kind'] =>
+  isPageName(path)
+    ? 'page'
+    : path.endsWith('.css')
+      ? 'style'
+      : /\.(png|jpg|gif)$/.test(path)
+        ? 'image'
+        : 'other'
+
+function bring(files: Record<string, string>, store: TextStore, choices = asTheyAre): Understood {
+  const brought = Object.entries(files).map(([path, text]): BroughtFile => {
+    const kind = kindOf(path)
+    return {
+      path,
+      kind,
+      hash: store.put(text),
+      sizeBytes: text.length,
+      ...(/page|style/.test(kind) && { text }),
+    }
+  })
+  const tools = {
+    newId: testId,
+    put: (text: string) => store.put(text),
+    sizeOf: (text: string) => text.length,
+  }
+  const understood = understand(brought, '', choices, tools)
+  if ('refusal' in understood) throw new Error(understood.refusal)
+  expect(checkSite(understood.site)).toEqual([])
+  return understood
+}
+
+const outcomes = (understood: Understood, store: TextStore) =>
+  Object.fromEntries(compareBrought(understood, store).map(({ path, outcome }) => [path, outcome]))
+
+/** The plan as lines of labels, indented. */
+const planOf = ({ site }: Understood) =>
+  treeOf(site).places.map(({ page, depth }) => '  '.repeat(depth) + page.label)
+
+const page = (title: string, nav: string, main: string) => `<!DOCTYPE html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<title>${title} - Saltings Ferry</title>
+<link rel="stylesheet" href="ferry.css">
+</head>
+<body>
+<div id="head"><a href="index.html"><img src="boat.gif" alt="Ferry"></a></div>
+<ul id="nav">
+${nav}
+</ul>
+<div id="main">
+${main}
+</div>
+<div id="foot">Saltings Ferry, the old slip</div>
+</body>
+</html>
+`
+const nav = (own: string) =>
+  [['index.html', 'Home'], ['times.html', 'Times'], ['fares.html', 'Fares'], ['boats.html', 'The boats']]
+    .map(([href, label]) => (label === own ? `<li class="on">${label}</li>` : `<li><a href="${href}">${label}</a></li>`))
+    .join('\n') // prettier-ignore
+
+describe('a site made by hand', () => {
+  const files = {
+    'ferry/index.html': page('Home', nav('Home'), '<h1>Welcome</h1>\n<p>See the <a href="times.html#sun">Sundays</a>.</p>'),
+    'ferry/times.html': page('Times', nav('Times'), '<h1>Times</h1>\n<h2 id="sun">Sundays</h2>\n<p>At nine.</p>'),
+    'ferry/fares.html': page('Fares', nav('Fares'), '<h1>What it costs</h1>\n<p><a href="gone.html">Groups</a></p>'),
+    'ferry/boats.html': page('The boats', nav('The boats'), '<h1>The boats</h1>\n<p><a href="tern.html">Tern</a></p>'),
+    'ferry/tern.html': page('Tern', nav(''), '<h1>Tern</h1>\n<p><img src="boat.gif" alt=""></p>'),
+    'ferry/ferry.css': 'body { background: url(boat.gif) }\n',
+    'ferry/boat.gif': 'GIF89a',
+  } // prettier-ignore
+
+  test('is understood: its plan from the menu, its title pattern, one template with a slot where pages differ', () => {
+    const store = new TextStore()
+    const understood = bring(files, store)
+    const { site, templates } = understood
+    expect(planOf(understood)).toEqual(['Home', 'Times', 'Fares', 'The boats', '  Tern'])
+    expect(site).toMatchObject({ name: 'Saltings Ferry', titlePattern: '{page} - {site}', language: 'en' })
+    expect(templates).toMatchObject([{ name: 'Shared template', isWhole: false, slots: [] }])
+    expect(templates[0]!.pageIds).toHaveLength(5)
+    const source = store.textOf(site.templates[0]!.source)
+    expect(source).toContain('<title>{title}</title>')
+    expect(source).toContain('<link rel="stylesheet" href="/ferry.css">')
+    expect(source).toContain('<site-menu levels="1" own="mark" home="first" id="nav"></site-menu>')
+    expect(source).toContain('<div id="main">\n<slot name="content"></slot>\n</div>')
+    expect(store.textOf(pageCalled(site, 'Times').content)).toBe(
+      '<h1>Times</h1>\n<h2 id="sun">Sundays</h2>\n<p>At nine.</p>',
+    )
+  })
+
+  test('comes out as it was, under its old names, and what led nowhere is all that does', () => {
+    const store = new TextStore()
+    const understood = bring(files, store, { ...asTheyAre, generates: false })
+    expect(new Set(Object.values(outcomes(understood, store)))).toEqual(new Set(['same']))
+    const built = buildAll(understood.site, store)
+    expect([...built.keys()].sort()).toEqual(
+      Object.keys(files).map((path) => path.slice('ferry/'.length)).sort(),
+    ) // prettier-ignore
+    expect(brokenReferences(built)).toEqual(['fares.html: gone.html'])
+  })
+
+  test('with menus that follow the plan comes out otherwise there, and nowhere else', () => {
+    const store = new TextStore()
+    const compared = compareBrought(bring(files, store), store)
+    expect(compared.map(({ outcome }) => outcome)).toEqual(Array.from({ length: 5 }, () => 'otherwise'))
+    const times = compared.find(({ path }) => path === 'times.html')!
+    expect(times.was[0]).toBe('<ul id="nav">')
+    expect(times.becomes[0]).toBe('<nav class="site-menu" id="nav">')
+    expect(times.becomes.join('\n')).toContain('<li><a aria-current="page">Times</a></li>')
+    expect([...times.was, ...times.becomes].join('\n')).not.toContain('Sundays')
+  })
+
+  test('under another scheme leads everywhere it led, and forwards from where its pages stood', () => {
+    const store = new TextStore()
+    const scheme = { ...defaultScheme, arrangement: { kind: 'folder-a-page' } as const }
+    const { site } = bring(files, store, { scheme, lifts: true, generates: false })
+    const built = buildAll(site, store)
+    expect(built.has('the-boats/tern/index.html')).toBe(true)
+    expect(built.get('tern.html')).toContain('the-boats/tern/index.html')
+    // What led nowhere leads nowhere still.
+    expect(brokenReferences(built).map((line) => line.replace(/.*\//, ''))).toEqual(['index.html: gone.html'])
+    expect(built.get('index.html')).toContain('href="times/index.html#sun"')
+  })
+
+  test('is kept page by page where its author wants that', () => {
+    const store = new TextStore()
+    const understood = bring(files, store, { scheme: null, lifts: false, generates: false })
+    expect(understood.templates).toMatchObject([{ isWhole: true }])
+    expect(new Set(Object.values(outcomes(understood, store)))).toEqual(new Set(['same']))
+  })
+})
+
+describe('old and awkward pages', () => {
+  const awkward = {
+    'INDEX.HTM': '<HTML><BODY BGCOLOR=white><CENTER><H1>Hi</H1></CENTER><A HREF="pages/one.htm">one</A><P>x<P>y',
+    'pages/one.htm': '<title>One</title><table><tr><td><a href="../INDEX.HTM">home</a><td>text</table>',
+    'pages/frames.htm': '<html><frameset cols="20%,*"><frame src="one.htm"><frame src="../INDEX.HTM"></frameset></html>',
+    'pages/empty.html': '',
+    'pages/notes.html': 'no markup at all & <b>bold',
+    'pages/page {page}.html': '<p>{page} and <slot>x</slot></p>',
+    'ssi.shtml': '<!--#include virtual="/top.html" --><p>body</p></body>',
+  } // prettier-ignore
+
+  test('come in with nothing lost', () => {
+    const store = new TextStore()
+    const understood = bring(awkward, store)
+    expect(understood.site.pages).toHaveLength(7)
+    const built = buildAll(understood.site, store)
+    const text = [...built.values()].join('\n')
+    for (const piece of ['<H1>Hi</H1>', '<P>x<P>y', '<frame src="one.htm">', 'no markup at all & <b>bold', '#include virtual'])
+      expect(text).toContain(piece) // prettier-ignore
+    expect(understood.remarks.some(({ path }) => path === 'ssi.shtml')).toBe(true)
+  })
+
+  test('of any kind end in a site that is whole, and that can be made', () => {
+    const pieces = fc.constantFrom('<p>', '</p>', '<div id="a">', '</div>', '<ul>', '<li>', '<a href="b.html">', '<a href="/">', 'x', '\n', '<title>T - S</title>', '</body>', '<html>', '<head>', '<table><tr><td>', '<h1>Q</h1>', '<!-- c -->', '<script>if (a<b) {page}</script>', '<meta name=description content="d">', '<a href="sub/">') // prettier-ignore
+    const text = fc.array(pieces, { maxLength: 14 }).map((list) => list.join(''))
+    fc.assert(
+      fc.property(text, text, text, text, (a, b, c, d) => {
+        const store = new TextStore()
+        const understood = bring({ 'a.html': a, 'b.html': b, 'sub/index.html': c, 'sub/d.html': d, 'x.css': 'p{}' }, store) // prettier-ignore
+        expect(understood.site.pages).toHaveLength(4)
+        expect(compareBrought(understood, store)).toHaveLength(4)
+      }),
+      { numRuns: 300 },
+    )
+  })
+})
+
+describe('a site of ours', () => {
+  test('brought in again has its plan, its texts, and a template that makes the same pages', () => {
+    const store = new TextStore()
+    let site = siteFrom(
+      'Home\n  Visit\n    Tides & ferries\n    The pier\n  Birds\n    Terns\n  Contact',
+      store,
+    )
+    site = write(site, store, 'Terns', '<h2>In May</h2>\n<p>They come; see <a href="/visit/the-pier.html">the pier</a>.</p>\n') // prettier-ignore
+    site = write(site, store, 'Visit', '<p>By boat.</p>\n')
+    site = write(site, store, 'Birds', '<p>Many.</p>\n')
+    const built = Object.fromEntries(buildAll(site, store))
+    const again = bring(built, store)
+    expect(planOf(again)).toEqual(
+      treeOf(site).places.map(({ page: one, depth }) => '  '.repeat(depth) + one.label),
+    )
+    expect(new Set(Object.values(outcomes(again, store)))).toEqual(new Set(['same']))
+    expect(brokenReferences(buildAll(again.site, store))).toEqual([])
+    for (const label of ['Terns', 'Visit'])
+      expect(store.textOf(slotOf(pageCalled(again.site, label), 'content'))).toContain(
+        label === 'Terns' ? '<h2>In May</h2>' : '<p>By boat.</p>',
+      )
+    expect([...namesOf(again.site).byPath.keys()].sort()).toEqual(Object.keys(built).sort())
+  })
+
+  test('of any shape and scheme comes in again with every page and nothing that leads nowhere', () => {
+    fc.assert(
+      fc.property(sites, (make) => {
+        const store = new TextStore()
+        const site = make(store)
+        const built = Object.fromEntries(buildAll(site, store))
+        const again = bring(built, store)
+        expect(again.pages).toHaveLength(Object.keys(built).filter((path) => isPageName(path)).length)
+        expect(brokenReferences(buildAll(again.site, store))).toEqual([])
+        expect(compareBrought(again, store).filter(({ outcome }) => outcome === 'otherwise')).toEqual([])
+      }),
+      { numRuns: 100 },
+    )
+  })
+})

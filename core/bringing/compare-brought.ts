@@ -1,0 +1,80 @@
+import { buildSite, type BuildSources } from '#core/build'
+import { applyEdits, type PlacedReference, readHtml } from '#core/markup'
+import { resolveReference } from '#core/links'
+import { namesOf } from '#core/naming'
+import { homeFileOf } from '#core/template'
+import type { Understood } from './understand'
+
+/** What comes out of a page that was brought in, beside what it was. */
+export interface ComparedPage {
+  readonly id: string
+  readonly path: string
+  /** `same`: to the byte, but for how references are written; `spaces`: but for white space; else otherwise. */
+  readonly outcome: 'same' | 'spaces' | 'otherwise'
+  /** The lines that differ, where it comes out otherwise. */
+  readonly was: readonly string[]
+  readonly becomes: readonly string[]
+}
+
+/** Lines that are shown of a page. */
+const mostLines = 40
+
+/** A page's text with each reference by what it leads to, so that two can be compared. */
+function byGoals(
+  text: string,
+  references: readonly PlacedReference[],
+  goalOf: (href: string) => string,
+): string {
+  const edits = references
+    .map(({ start, end, href }) => ({ start, end, text: goalOf(href) }))
+    .sort((a, b) => a.start - b.start)
+  let at = 0
+  return applyEdits(
+    text,
+    edits.filter(({ start, end }) => start >= at && ((at = end), true)),
+  )
+}
+
+const withoutSpaces = (text: string) => text.replace(/\s+/g, '')
+/** Everything goes out as UTF-8, and says so. */
+const withoutCharset = (text: string) => text.replace(/(<meta[^>]*charset\s*=\s*["']?)[\w-]+/gi, '$1utf-8')
+
+/** Builds every page that was brought in, and compares it with what it was. */
+export function compareBrought({ site, pages, old }: Understood, sources: BuildSources): ComparedPage[] {
+  const build = buildSite(site, sources)
+  const names = namesOf(site)
+  const home = homeFileOf(site)
+  return pages.map((page): ComparedPage => {
+    const { path } = names.pages.get(page.id)!
+    const made = build.textOf(page.id).replace(/\r\n/g, '\n')
+    const becomes = byGoals(made, readHtml(made, true).references, (href) => {
+      const target = resolveReference(href, path, names, home)
+      return 'id' in target ? target.id + target.suffix : href
+    })
+    const was = byGoals(page.text, page.references, (href) => {
+      const target = old.resolve(href, page.path)
+      return 'id' in target ? target.id + target.suffix : href
+    })
+    const told = { id: page.id, path: page.path, was: [], becomes: [] }
+    if (becomes.trim() === was.trim()) return { ...told, outcome: 'same' }
+    if (withoutSpaces(withoutCharset(becomes)) === withoutSpaces(withoutCharset(was)))
+      return { ...told, outcome: 'spaces' }
+    const [a, b] = [page.text.trim().split('\n'), made.trim().split('\n')]
+    const [x, y] = [was.trim().split('\n'), becomes.trim().split('\n')]
+    let front = 0
+    while (front < x.length && front < y.length && x[front]!.trim() === y[front]!.trim()) front++
+    let back = 0
+    while (
+      back < x.length - front &&
+      back < y.length - front &&
+      x[x.length - 1 - back]!.trim() === y[y.length - 1 - back]!.trim()
+    )
+      back++
+    return {
+      ...told,
+      outcome: 'otherwise',
+      was: a.slice(front, x.length - back).slice(0, mostLines),
+      becomes: b.slice(front, y.length - back).slice(0, mostLines),
+    }
+  })
+}

@@ -1,0 +1,171 @@
+import {
+  applyEdits,
+  attributeValueRange,
+  encodePath,
+  escapeText,
+  indentEdits,
+  type Range,
+  readHtml,
+  type TextEdit,
+  walkHtml,
+  writeReference,
+} from '#core/markup'
+import { relativeReference } from '#core/links'
+import { mainSlot } from '#core/site'
+import type { Names } from '#core/naming'
+import type { Gap, Group } from './frame'
+import type { OldNames } from './old-names'
+import { isElement, type ReadPage } from './page-tree'
+
+/** A template that was found in a group of pages, and what fills it for each of them. */
+export interface Lifted {
+  readonly source: string
+  /** What each page holds, by slot. */
+  readonly slotsOf: ReadonlyMap<string, Readonly<Record<string, string>>>
+}
+
+/** Where everything stands from now on. */
+export interface Goals {
+  readonly old: OldNames
+  readonly names: Names
+  readonly homeFile: string
+}
+
+/** A reference of an old page as it is right where it stands now; null where it is as it is. */
+function mended(href: string, from: string, to: string | null, { old, names }: Goals): string | null {
+  const target = old.resolve(href, from)
+  if (target.kind !== 'page' && target.kind !== 'file') return null
+  const path = target.kind === 'page' ? names.pages.get(target.id)?.path : names.files.get(target.id)
+  if (path === undefined) return null
+  const next = to === null || href.startsWith('/') ? `/${encodePath(path)}` : relativeReference(to, path)
+  return next + target.suffix === href ? null : next + target.suffix
+}
+
+/** Edits that lead the references of a stretch of a page to where things stand now. */
+export function mendsIn(page: ReadPage, range: Range, to: string | null, goals: Goals): TextEdit[] {
+  return page.references.flatMap((reference) => {
+    if (reference.start < range.start || reference.end > range.end) return []
+    const href = mended(reference.href, page.path, to, goals)
+    return href === null
+      ? []
+      : [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]
+  })
+}
+
+/** A stretch of a text after some edits, of which those within it count. */
+export const sliceWith = (text: string, { start, end }: Range, edits: readonly TextEdit[]): string =>
+  applyEdits(
+    text.slice(start, end),
+    edits.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start })),
+  )
+
+const leadAt = (text: string, place: number): string =>
+  /^[ \t]*/.exec(text.slice(text.lastIndexOf('\n', place - 1) + 1, place))![0]
+
+/** Names for gaps: the largest is what a page is written in, the others are called after what holds them. */
+function slotNames(gaps: readonly Gap[]): string[] {
+  const sizes = gaps.map(({ ranges }) => ranges.reduce((sum, { start, end }) => sum + end - start, 0))
+  const inBody = gaps.map(({ holder }, index) =>
+    holder === 'head' || holder === 'html' ? -1 : sizes[index]!,
+  )
+  const main = inBody.indexOf(Math.max(...inBody))
+  const taken = new Set([mainSlot])
+  return gaps.map(({ holder }, index) => {
+    if (index === main) return mainSlot
+    const stem =
+      holder
+        .toLowerCase()
+        .replace(/[^a-z0-9-]+/g, '-')
+        .replace(/^[^a-z]+|-+$/g, '') || 'part'
+    let name = stem
+    for (let nth = 2; taken.has(name); nth++) name = `${stem}-${nth}`
+    taken.add(name)
+    return name
+  })
+}
+
+/** Text that a template would take for one of its values. */
+const isWithin = (inner: Range, outer: Range) => inner.start >= outer.start && inner.end <= outer.end
+
+/** Edits that say a page's charset, title and description by the template's own values. */
+function valueEdits(page: ReadPage, hasDescriptions: boolean): TextEdit[] {
+  const edits: TextEdit[] = []
+  if (page.title) edits.push({ ...page.title.range, text: '{title}' })
+  walkHtml(page.root, (node) => {
+    if (!isElement(node) || node.tagName !== 'meta' || !node.sourceCodeLocation) return
+    const value = (name: string) => node.attrs.find((one) => one.name === name)?.value
+    const rangeOfValue = (name: string) => {
+      const where = node.sourceCodeLocation!.attrs?.[name]
+      return where && attributeValueRange(page.text, where)
+    }
+    const charset = value('charset')
+    const isType = value('http-equiv')?.toLowerCase() === 'content-type'
+    if (charset !== undefined && !/^utf-?8$/i.test(charset)) {
+      const range = rangeOfValue('charset')
+      if (range) edits.push({ start: range.start, end: range.end, text: 'utf-8' })
+    } else if (isType && /charset=/i.test(value('content') ?? '')) {
+      const range = rangeOfValue('content')
+      const text = value('content')!.replace(/charset=[^;\s]*/i, 'charset=utf-8')
+      if (range && text !== value('content')) edits.push({ start: range.start, end: range.end, text })
+    }
+    if (hasDescriptions && value('name')?.toLowerCase() === 'description') {
+      const range = rangeOfValue('content')
+      if (range) edits.push({ start: range.start, end: range.end, text: '{description}' })
+    }
+  })
+  return edits
+}
+
+/** What goes out as UTF-8 says so, whatever it was. */
+export const charsetEdits = (page: ReadPage): TextEdit[] => valueEdits({ ...page, title: null }, false)
+
+/**
+ * Lifts the template out of a group of pages: one of them with a slot in each gap.
+ * @param labelOf what `{page}` stands for
+ */
+export function liftTemplate(
+  { pages, gaps, parts }: Group,
+  labelOf: (id: string) => string,
+  goals: Goals,
+): Lifted {
+  const base = pages[0]!
+  const hasDescriptions = pages.some(({ description }) => description !== null)
+  const names = slotNames(gaps)
+  const isLabel = gaps.map(({ ranges }) =>
+    ranges.every(
+      ({ start, end }, index) =>
+        pages[index]!.text.slice(start, end) === escapeText(labelOf(pages[index]!.id)),
+    ),
+  )
+  const slots: TextEdit[] = gaps.map(({ ranges }, index) => ({
+    ...ranges[0]!,
+    text: isLabel[index] ? '{page}' : `<slot name="${names[index]!}"></slot>`,
+  }))
+  for (const { part, ranges } of parts) slots.push({ ...ranges[0]!, text: part.html })
+  const isFree = (edit: Range) => !slots.some((slot) => isWithin(edit, slot))
+  const values = valueEdits(base, hasDescriptions).filter(isFree)
+  const whole = { start: 0, end: base.text.length }
+  const references = mendsIn(base, whole, null, goals).filter(
+    (edit) => isFree(edit) && !values.some((one) => isWithin(edit, one)),
+  )
+  const source = applyEdits(base.text, [...slots, ...values, ...references])
+  const slotsOf = new Map<string, Record<string, string>>()
+  for (const [at, page] of pages.entries()) {
+    const held: Record<string, string> = {}
+    for (const [index, { ranges }] of gaps.entries()) {
+      const range = ranges[at]!
+      if (isLabel[index] || range.start === range.end) continue
+      const to = goals.names.pages.get(page.id)!.path
+      const text = sliceWith(page.text, range, mendsIn(page, range, to, goals))
+      // It is indented again where the slot stands.
+      const lead = leadAt(base.text, ranges[0]!.start)
+      const lines = { start: 0, end: text.length }
+      const edits = indentEdits(text, lines, readHtml(text).fixed, (was) =>
+        was.startsWith(lead) ? was.slice(lead.length) : was,
+      )
+      held[names[index]!] = applyEdits(text, edits)
+    }
+    slotsOf.set(page.id, held)
+  }
+  return { source, slotsOf }
+}

@@ -1,0 +1,53 @@
+import { resolveReference, type Target } from '#core/links'
+import type { Names, PageName } from '#core/naming'
+import { type BroughtFile, folderOf, homeNameOf, homeOfFolder } from './brought'
+
+/** Where everything stood before it was brought in; ids are those that it has from now on. */
+export interface OldNames {
+  readonly names: Names
+  readonly idOf: ReadonlyMap<string, string>
+  /** What a reference led to on its host. */
+  readonly resolve: (href: string, from: string) => Target
+}
+
+/** Paths as they were, for asking what references led to. */
+export function oldNamesOf(files: readonly BroughtFile[], newId: () => string): OldNames {
+  const pages = new Map<string, PageName>()
+  const others = new Map<string, string>()
+  const byPath = new Map<string, { kind: 'page' | 'file'; id: string }>()
+  const idOf = new Map<string, string>()
+  const folders = new Set<string>()
+  for (const { path, kind } of files) {
+    const id = newId()
+    idOf.set(path, id)
+    const folder = folderOf(path)
+    folders.add(folder)
+    if (kind === 'page') {
+      const stem = path.slice(folder.length).replace(/\.\w+$/, '')
+      pages.set(id, { path, folder, stem, nameless: false, clash: null })
+      byPath.set(path, { kind: 'page', id })
+    } else {
+      others.set(id, path)
+      byPath.set(path, { kind: 'file', id })
+    }
+  }
+  const names: Names = { pages, files: others, byPath, folderCount: folders.size }
+  // A site made by hand may have home files of several names.
+  const homeFiles = new Set<string>()
+  for (const path of byPath.keys())
+    if (homeNameOf(path) !== null) homeFiles.add(path.slice(folderOf(path).length))
+  const usual = homeOfFolder('', byPath.keys()) ?? 'index.html'
+  return {
+    names,
+    idOf,
+    resolve(href, from) {
+      const first = resolveReference(href, from, names, usual)
+      if (first.kind !== 'missing') return first
+      for (const home of homeFiles) {
+        const target = resolveReference(href, from, names, home)
+        if (target.kind !== 'missing') return target
+      }
+      return first
+    },
+  }
+}

@@ -1,0 +1,169 @@
+import { folderOf, homeOfFolder } from './brought'
+import type { OldNames } from './old-names'
+import { isElement, type ReadPage, shownText, textIn } from './page-tree'
+import type { HtmlNode } from '#core/markup'
+
+/** A page's place in the plan that was found. */
+export interface PlannedPage {
+  readonly id: string
+  readonly label: string
+  /** Null at the top. */
+  readonly parentId: string | null
+  readonly inMenu: boolean
+}
+
+interface Entry {
+  readonly id: string
+  readonly label: string
+  /** How many lists it stands in. */
+  readonly depth: number
+}
+
+/** Share of the pages that link to a page for it to be in the menu that they share. */
+const inMenuShare = 0.6
+
+/** Links of a page to others of the site, in order. */
+function linksOf(page: ReadPage, old: OldNames): Entry[] {
+  const links: Entry[] = []
+  const visit = (node: HtmlNode, depth: number): void => {
+    if (isElement(node) && node.tagName === 'a') {
+      const href = node.attrs.find(({ name }) => name === 'href')?.value
+      const target = href === undefined ? null : old.resolve(href.trim(), page.path)
+      if (target?.kind === 'page' && target.suffix === '')
+        links.push({ id: target.id, label: textIn(node), depth })
+      return
+    }
+    const below = isElement(node) && /^(ul|ol|menu|dl)$/.test(node.tagName) ? depth + 1 : depth
+    if ('childNodes' in node) for (const child of node.childNodes) visit(child, below)
+  }
+  visit(page.root, 0)
+  return links
+}
+
+/** The entries of the menu that most pages share, in its order. */
+function sharedMenu(links: ReadonlyMap<string, readonly Entry[]>, homeId: string): Entry[] {
+  const counts = new Map<string, number>()
+  for (const [from, entries] of links)
+    for (const id of new Set(entries.map((entry) => entry.id).filter((id) => id !== from)))
+      counts.set(id, (counts.get(id) ?? 0) + 1)
+  const least = Math.max(2, (links.size - 1) * inMenuShare)
+  const isEntry = ({ id }: Entry) => id !== homeId && (counts.get(id) ?? 0) >= least
+  let fullest: readonly Entry[] = []
+  for (const entries of links.values()) {
+    const here = entries.filter(isEntry)
+    if (new Set(here.map(({ id }) => id)).size > new Set(fullest.map(({ id }) => id)).size) fullest = here
+  }
+  const seen = new Set<string>()
+  return fullest.filter(({ id }) => !seen.has(id) && seen.add(id))
+}
+
+/** What most of some texts are; '' for none. */
+function mostOf(texts: readonly string[]): string {
+  const counts = new Map<string, number>()
+  for (const text of texts) counts.set(text, (counts.get(text) ?? 0) + 1)
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? ''
+}
+
+/** What a file is called where nothing else says it. */
+const labelOfPath = (path: string): string => {
+  const name =
+    path
+      .replace(/\/?[^/]*$/, '')
+      .split('/')
+      .pop() ?? ''
+  const stem = path.slice(folderOf(path).length).replace(/\.\w+$/, '')
+  const words = (/^(index|default|home)$/i.test(stem) && name ? name : stem).replace(/[-_+.]+/g, ' ').trim()
+  return words === '' ? path : words[0]!.toUpperCase() + words.slice(1)
+}
+
+/**
+ * The plan that pages follow: what stands in a folder that has a home page is below that page; else a menu in
+ * lists within lists says it; else a page that stands in no menu is below the first page that leads to it.
+ * @param titleOf a page's title without what all titles share
+ */
+export function planOf(
+  pages: readonly ReadPage[],
+  old: OldNames,
+  titleOf: (page: ReadPage) => string | null,
+  siteName: string | null,
+): { home: ReadPage; plan: PlannedPage[] } {
+  const paths = pages.map(({ path }) => path)
+  const shallowest = [...paths].sort((a, b) => a.split('/').length - b.split('/').length || (a < b ? -1 : 1))
+  const homePath = homeOfFolder('', paths) ?? homeOfFolder(folderOf(shallowest[0]!), paths) ?? shallowest[0]!
+  const home = pages.find(({ path }) => path === homePath)!
+  const links = new Map(pages.map((page) => [page.id, linksOf(page, old)]))
+  const menu = sharedMenu(links, home.id)
+  const inMenu = new Set(menu.map(({ id }) => id))
+
+  /** Pages in the order in which they are met: the menu, then what each of them leads to. */
+  const order = new Map<string, number>()
+  const from = new Map<string, string>()
+  const queue: string[] = []
+  const meet = (id: string, by: string | null) => {
+    if (order.has(id)) return
+    order.set(id, order.size)
+    if (by !== null) from.set(id, by)
+    queue.push(id)
+  }
+  meet(home.id, null)
+  for (const { id } of menu) meet(id, null)
+  for (let at = 0; at < queue.length; at++) for (const { id } of links.get(queue[at]!)!) meet(id, queue[at]!)
+  for (const path of [...paths].sort()) meet(old.idOf.get(path)!, null)
+
+  const parents = new Map<string, string | null>()
+  const open: Entry[] = []
+  const menuParent = new Map<string, string>()
+  for (const entry of menu) {
+    while (open.length > 0 && open[open.length - 1]!.depth >= entry.depth) open.pop()
+    const above = open[open.length - 1]
+    if (above) menuParent.set(entry.id, above.id)
+    open.push(entry)
+  }
+  const folderParent = (page: ReadPage): string | null => {
+    for (let folder = folderOf(page.path); folder !== ''; folder = folderOf(folder.slice(0, -1))) {
+      const above = homeOfFolder(folder, paths)
+      if (above !== null && above !== page.path) return old.idOf.get(above)!
+    }
+    return null
+  }
+  for (const page of pages) {
+    const isListed = inMenu.has(page.id)
+    parents.set(
+      page.id,
+      folderParent(page) ?? menuParent.get(page.id) ?? (isListed ? null : (from.get(page.id) ?? null)),
+    )
+  }
+  parents.set(home.id, null)
+  for (const page of pages) {
+    // Nothing is below the home page, and nothing below itself.
+    const way = new Set([page.id])
+    let at = parents.get(page.id) ?? null
+    if (at === home.id) parents.set(page.id, (at = null))
+    for (; at !== null; at = parents.get(at) ?? null) {
+      if (way.has(at)) {
+        parents.set(page.id, null)
+        break
+      }
+      way.add(at)
+    }
+  }
+  const homeLabels = [...links.values()].flat().filter((entry) => entry.id === home.id && entry.label !== '')
+  const homeLabel = mostOf(homeLabels.map(({ label }) => label).filter((label) => label !== siteName))
+  const menuLabels = new Map([...menu.map(({ id, label }) => [id, label] as const), [home.id, homeLabel]])
+  const labelOf = (page: ReadPage): string =>
+    shownText(menuLabels.get(page.id) || page.heading || titleOf(page) || labelOfPath(page.path)).slice(
+      0,
+      200,
+    )
+  const sorted = [...pages].sort((a, b) => order.get(a.id)! - order.get(b.id)!)
+  return {
+    home,
+    plan: sorted.map((page) => ({
+      id: page.id,
+      label: labelOf(page),
+      parentId: parents.get(page.id) ?? null,
+      // Where pages share no menu, none is left out of one.
+      inMenu: menu.length === 0 || inMenu.has(page.id) || parents.get(page.id) !== null,
+    })),
+  }
+}

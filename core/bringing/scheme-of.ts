@@ -1,0 +1,101 @@
+import { checkOwnName, namesOf } from '#core/naming'
+import { type Arrangement, defaultScheme, type FileKind, type Page, type Scheme, type Site } from '#core/site'
+import { type BroughtFile, folderOf } from './brought'
+import type { OldNames } from './old-names'
+
+/** What most of some things are; the first of them where several are equally many. */
+function most<T extends string>(things: readonly T[]): T | null {
+  const counts = new Map<T, number>()
+  for (const thing of things) counts.set(thing, (counts.get(thing) ?? 0) + 1)
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null
+}
+
+const fileKinds: readonly FileKind[] = ['image', 'style', 'script', 'document', 'other']
+
+/** A folder's name as a scheme takes it; null for one that it cannot. */
+const asFolder = (folder: string): string | null => {
+  const name = folder.replace(/\/$/, '')
+  return /^[A-Za-z0-9_-]{0,60}$/.test(name) ? name : null
+}
+
+/** The scheme that is nearest to how files are called and placed already, but for how pages are spread. */
+function basis(files: readonly BroughtFile[], homePath: string): Scheme {
+  const pages = files.filter(({ kind }) => kind === 'page').map(({ path }) => path)
+  const extension = most(pages.map((path) => (/\.htm$/i.test(path) ? '.htm' : '.html')))
+  const homeName = homePath.slice(folderOf(homePath).length).replace(/\.\w+$/, '')
+  const folders = { ...defaultScheme.folders }
+  for (const kind of fileKinds) {
+    const folder = most(files.filter((file) => file.kind === kind).map(({ path }) => folderOf(path)))
+    const name = folder === null ? null : asFolder(folder)
+    if (name !== null) folders[kind] = name
+  }
+  return {
+    ...defaultScheme,
+    letterCase: 'as-typed',
+    longest: 100,
+    extension: extension ?? '.html',
+    homeName: /^[A-Za-z0-9_-]{1,40}$/.test(homeName) ? homeName : 'index',
+    folders,
+  }
+}
+
+/** The name a page is known by in its folder: its own, or its folder's where it is a home page. */
+function ownNameOf(path: string, homeName: string, isAlone: boolean): string {
+  const folder = folderOf(path)
+  const stem = path.slice(folder.length).replace(/\.\w+$/, '')
+  return isAlone && stem === homeName && folder !== '' ? folder.slice(0, -1).split('/').pop()! : stem
+}
+
+/**
+ * The site with names as near to the old ones as a scheme can make them: of all ways to spread pages over
+ * folders the one under which most stand where they stood. What stands elsewhere then leaves a forwarder.
+ */
+export function withOldNames(site: Site, files: readonly BroughtFile[], { names: old }: OldNames): Site {
+  const homePath = old.pages.get(site.homeId)!.path
+  const scheme = basis(files, homePath)
+  const only = most(
+    site.pages
+      .flatMap(({ id }) => (id === site.homeId ? [] : [old.pages.get(id)!.folder]))
+      .filter((one) => one !== ''),
+  )
+  const arrangements: Arrangement[] = [
+    { kind: 'together' },
+    { kind: 'sections', sectionPage: 'inside' },
+    { kind: 'sections', sectionPage: 'beside' },
+    { kind: 'folder-a-page' },
+  ]
+  const folder = only === null ? null : asFolder(only)
+  if (folder) arrangements.push({ kind: 'one-folder', folder })
+  let best: { site: Site; kept: number } | null = null
+  for (const arrangement of arrangements) {
+    const trying = { ...scheme, arrangement }
+    const pages = site.pages.map((page): Page => {
+      const name = ownNameOf(old.pages.get(page.id)!.path, trying.homeName, true)
+      const usable = page.id !== site.homeId && checkOwnName(name, trying, site.language) === null
+      return { ...page, ownName: usable ? name : null }
+    })
+    const named = { ...site, scheme: trying, pages }
+    const become = namesOf(named).pages
+    const kept = pages.filter(({ id }) => become.get(id)!.path === old.pages.get(id)!.path).length
+    if (!best || kept > best.kept) best = { site: named, kept }
+  }
+  return withAddresses(best!.site, { names: old })
+}
+
+/** The site under another scheme, its pages named by it; each old address leads on to the page. */
+export const withNewNames = (site: Site, scheme: Scheme, old: Pick<OldNames, 'names'>): Site =>
+  withAddresses({ ...site, scheme, pages: site.pages.map((page) => ({ ...page, ownName: null })) }, old)
+
+/** Addresses that are out in the world and where nothing stands any more. */
+function withAddresses(site: Site, { names: old }: Pick<OldNames, 'names'>): Site {
+  const become = namesOf(site)
+  return {
+    ...site,
+    pages: site.pages.map((page) => {
+      const was = old.pages.get(page.id)!.path
+      return become.pages.get(page.id)!.path === was
+        ? { ...page, addresses: [] }
+        : { ...page, addresses: [was] }
+    }),
+  }
+}

@@ -1,0 +1,43 @@
+import type { ReadPage } from './page-tree'
+
+/** What all titles share, and what is left of one. */
+export interface Titles {
+  /** For `{page}` and `{site}`. */
+  readonly pattern: string
+  /** What stands for `{site}`; null where titles share nothing. */
+  readonly siteName: string | null
+  /** A title without what all share; null where a page has none. */
+  readonly titleOf: (page: ReadPage) => string | null
+}
+
+const share = 0.5
+const separators = /\s+[-–—|·•:»«/]\s+|:\s+/g
+
+/** Finds what titles end or begin with, parted from the rest by a sign that is used for that. */
+export function readTitles(pages: readonly ReadPage[]): Titles {
+  const titles = pages.flatMap(({ title }) => (title && title.text !== '' ? [title.text] : []))
+  const counts = new Map<string, number>()
+  for (const title of titles)
+    for (const match of title.matchAll(separators)) {
+      const after = `end ${title.slice(match.index)}`
+      const before = `start ${title.slice(0, match.index + match[0].length)}`
+      for (const key of [after, before]) counts.set(key, (counts.get(key) ?? 0) + 1)
+    }
+  const [best] = [...counts].sort((a, b) => b[1] - a[1] || b[0].length - a[0].length)
+  if (!best || best[1] < Math.max(2, titles.length * share))
+    return { pattern: '{page}', siteName: null, titleOf: ({ title }) => title?.text || null }
+  const [, side, shared] = /^(end|start) ([\s\S]*)$/.exec(best[0])!
+  const sign =
+    /^(\s+[-–—|·•:»«/]\s+|:\s+)/.exec(shared!)?.[0] ?? /(\s+[-–—|·•:»«/]\s+|:\s+)$/.exec(shared!)![0]
+  const siteName = shared!.replace(sign, '')
+  return {
+    pattern: side === 'end' ? `{page}${sign}{site}` : `{site}${sign}{page}`,
+    siteName,
+    titleOf({ title }) {
+      if (!title || title.text === '') return null
+      if (side === 'end' && title.text.endsWith(shared!)) return title.text.slice(0, -shared!.length)
+      if (side === 'start' && title.text.startsWith(shared!)) return title.text.slice(shared!.length)
+      return title.text
+    },
+  }
+}
