@@ -21,7 +21,7 @@ const inOrder = {
     'findings',
     'delivery',
   ],
-  server: ['platform', 'contents', 'accounts', 'sites', 'kits', 'deliveries', 'preview'],
+  server: ['platform', 'contents', 'accounts', 'sites', 'kits', 'bringing', 'deliveries', 'preview'],
 }
 const readingOrder = Object.entries(inOrder).flatMap(([layer, folders]) =>
   folders.slice(0, -1).map((folder, index) => ({
@@ -46,7 +46,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^(app|demo|bench|bin|server/([^/]+))/', pathNot: tests },
       to: {
-        path: '^server/(platform|contents|accounts|sites|kits|deliveries|preview)/(?!index\\.ts$)',
+        path: '^server/(platform|contents|accounts|sites|kits|bringing|deliveries|preview)/(?!index\\.ts$)',
         pathNot: '^server/$2/',
       },
     },

@@ -2,6 +2,7 @@ import type { Server } from 'node:http'
 import express, { type NextFunction, type Request, type Response } from 'express'
 import sirv from 'sirv'
 import { config, log, migrate, pool, stopListening } from '#server/platform'
+import { endBringers } from '#server/bringing'
 import { endReaders } from '#server/contents'
 import { endChangers } from '#server/sites'
 import { startBackground, stopBackground } from '../server/background'
@@ -104,6 +105,7 @@ export async function shutDown(server: Server | null): Promise<void> {
   await stopBackground()
   await stopListening()
   await endReaders()
+  await endBringers()
   await endChangers()
   await pool().end()
 }

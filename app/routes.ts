@@ -13,6 +13,10 @@ export default [
   route('kits/:kitId/kit.zip', 'routes/answers/kit-zip.ts'),
   route('sites', 'routes/sites.tsx'),
   route('sites/new', 'routes/new-site.tsx'),
+  route('sites/bring', 'routes/bring.tsx'),
+  route('bringing', 'routes/answers/bringings.ts'),
+  route('bringing/:bringingId', 'routes/answers/bringing.ts'),
+  route('bringing/:bringingId/files', 'routes/answers/bring-files.ts'),
   route('sites/:siteId', 'routes/site.tsx', [
     index('routes/site-start.tsx'),
     route('plan', 'routes/plan.tsx'),

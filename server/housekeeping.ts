@@ -1,4 +1,5 @@
 import { deleteOldSessions } from '#server/accounts'
+import { deleteOldBringings } from '#server/bringing'
 import { deleteOldFacts, deleteOldPartials, PostgresContents } from '#server/contents'
 import { deleteOldLimits, deleteOldRequests, log, pool, transaction } from '#server/platform'
 import { daysToThin, thinDay } from '#server/sites'
@@ -25,6 +26,7 @@ export async function housekeeping(): Promise<void> {
     if (days.length < batch) break
   }
   await deleteOldPartials(pool(), collectAfterHours)
+  await deleteOldBringings(pool(), collectAfterHours)
   const contents = new PostgresContents(pool())
   let collected = 0
   for (;;) {

@@ -36,6 +36,9 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
               <Link to="/kits" className="link">
                 Kits
               </Link>
+              <Link to="/sites/bring" className="link">
+                Bring a site in
+              </Link>
               <Link to="/sites/new" className="rounded-[5px] bg-ink px-3.5 py-2 font-semibold text-paper">
                 Start a new site
               </Link>
@@ -50,6 +53,9 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
             </p>
             <Link to="/sites/new" className="rounded-[5px] bg-ink px-3.5 py-2 font-semibold text-paper">
               Start your first site
+            </Link>{' '}
+            <Link to="/sites/bring" className="link ml-4">
+              or bring one in that exists already
             </Link>
           </div>
         ) : (

@@ -129,7 +129,7 @@ describe('a site made by hand', () => {
   test('with menus that follow the plan comes out otherwise there, and nowhere else', () => {
     const store = new TextStore()
     const compared = compareBrought(bring(files, store), store)
-    expect(compared.map(({ outcome }) => outcome)).toEqual(Array.from({ length: 5 }, () => 'otherwise'))
+    expect(compared.map(({ outcome }) => outcome)).toEqual(Array.from({ length: 5 }, () => 'menus'))
     const times = compared.find(({ path }) => path === 'times.html')!
     expect(times.was[0]).toBe('<ul id="nav">')
     expect(times.becomes[0]).toBe('<nav class="site-menu" id="nav">')

@@ -1,5 +1,5 @@
 import { buildSite, type BuildSources } from '#core/build'
-import { applyEdits, type PlacedReference, readHtml } from '#core/markup'
+import { applyEdits, type PlacedReference, type Range, readHtml } from '#core/markup'
 import { resolveReference } from '#core/links'
 import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
@@ -9,8 +9,11 @@ import type { Understood } from './understand'
 export interface ComparedPage {
   readonly id: string
   readonly path: string
-  /** `same`: to the byte, but for how references are written; `spaces`: but for white space; else otherwise. */
-  readonly outcome: 'same' | 'spaces' | 'otherwise'
+  /**
+   * `same`: to the byte, but for how references are written; `spaces`: but for white space; `menus`: but for what
+   * generated parts make now; else otherwise.
+   */
+  readonly outcome: 'same' | 'spaces' | 'menus' | 'otherwise'
   /** The lines that differ, where it comes out otherwise. */
   readonly was: readonly string[]
   readonly becomes: readonly string[]
@@ -19,15 +22,17 @@ export interface ComparedPage {
 /** Lines that are shown of a page. */
 const mostLines = 40
 
-/** A page's text with each reference by what it leads to, so that two can be compared. */
+/** A page's text with each reference by what it leads to, and without some stretches, so that two can be compared. */
 function byGoals(
   text: string,
   references: readonly PlacedReference[],
   goalOf: (href: string) => string,
+  without: readonly Range[] = [],
 ): string {
-  const edits = references
-    .map(({ start, end, href }) => ({ start, end, text: goalOf(href) }))
-    .sort((a, b) => a.start - b.start)
+  const edits = [
+    ...without.map(({ start, end }) => ({ start, end, text: '' })),
+    ...references.map(({ start, end, href }) => ({ start, end, text: goalOf(href) })),
+  ].sort((a, b) => a.start - b.start || b.end - a.end)
   let at = 0
   return applyEdits(
     text,
@@ -40,25 +45,37 @@ const withoutSpaces = (text: string) => text.replace(/\s+/g, '')
 const withoutCharset = (text: string) => text.replace(/(<meta[^>]*charset\s*=\s*["']?)[\w-]+/gi, '$1utf-8')
 
 /** Builds every page that was brought in, and compares it with what it was. */
-export function compareBrought({ site, pages, old }: Understood, sources: BuildSources): ComparedPage[] {
+export function compareBrought(
+  { site, pages, old, madeIn }: Understood,
+  sources: BuildSources,
+): ComparedPage[] {
   const build = buildSite(site, sources)
   const names = namesOf(site)
   const home = homeFileOf(site)
   return pages.map((page): ComparedPage => {
     const { path } = names.pages.get(page.id)!
-    const made = build.textOf(page.id).replace(/\r\n/g, '\n')
-    const becomes = byGoals(made, readHtml(made, true).references, (href) => {
+    const { text: made, trace } = build.traceOf(page.id)
+    const { references } = readHtml(made, true)
+    const goalNow = (href: string) => {
       const target = resolveReference(href, path, names, home)
       return 'id' in target ? target.id + target.suffix : href
-    })
-    const was = byGoals(page.text, page.references, (href) => {
+    }
+    const goalThen = (href: string) => {
       const target = old.resolve(href, page.path)
       return 'id' in target ? target.id + target.suffix : href
-    })
+    }
+    const becomes = byGoals(made, references, goalNow)
+    const was = byGoals(page.text, page.references, goalThen)
     const told = { id: page.id, path: page.path, was: [], becomes: [] }
     if (becomes.trim() === was.trim()) return { ...told, outcome: 'same' }
     if (withoutSpaces(withoutCharset(becomes)) === withoutSpaces(withoutCharset(was)))
       return { ...told, outcome: 'spaces' }
+    const generated = trace.flatMap(({ end, origin }, index) =>
+      origin.kind === 'generated' ? [{ start: trace[index - 1]?.end ?? 0, end }] : [],
+    )
+    const rest = byGoals(page.text, page.references, goalThen, madeIn.get(page.id) ?? [])
+    const restNow = byGoals(made, references, goalNow, generated)
+    const isOfMenus = withoutSpaces(withoutCharset(rest)) === withoutSpaces(withoutCharset(restNow))
     const [a, b] = [page.text.trim().split('\n'), made.trim().split('\n')]
     const [x, y] = [was.trim().split('\n'), becomes.trim().split('\n')]
     let front = 0
@@ -72,7 +89,7 @@ export function compareBrought({ site, pages, old }: Understood, sources: BuildS
       back++
     return {
       ...told,
-      outcome: 'otherwise',
+      outcome: isOfMenus ? 'menus' : 'otherwise',
       was: a.slice(front, x.length - back).slice(0, mostLines),
       becomes: b.slice(front, y.length - back).slice(0, mostLines),
     }

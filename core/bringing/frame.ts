@@ -2,6 +2,9 @@ import { type HtmlElement, type HtmlNode, type Range, walkHtml } from '#core/mar
 import type { FoundPart } from './generated-of'
 import {
   childrenOf,
+  charsetKey,
+  descriptionKey,
+  isCharset,
   isDescription,
   isElement,
   numberNodes,
@@ -40,9 +43,13 @@ interface Aligned {
 
 const isBlank = (node: HtmlNode) => node.nodeName === '#text' && 'value' in node && node.value.trim() === ''
 
-/** The nodes that count: neither white space, nor what is filled in for each page in its own way. */
-const nodesThatCount = (nodes: readonly HtmlNode[]): HtmlNode[] =>
-  nodes.filter((node) => !isBlank(node) && !isDescription(node))
+const nodesThatCount = (nodes: readonly HtmlNode[]): HtmlNode[] => nodes.filter((node) => !isBlank(node))
+
+/** What tells a node from others beside it; what every page says in its own way is one thing on all of them. */
+function keyOfNode(node: HtmlNode, { page, numbers }: Aligned): string {
+  if (!isElement(node)) return `= ${numbers.get(node)}`
+  return isDescription(node) ? descriptionKey : isCharset(node) ? charsetKey : startTagKey(node, page.goalOf)
+}
 
 /** Where the inside of an element stands; null where its tags are not written. */
 function insideOf(element: HtmlElement): Range | null {
@@ -78,7 +85,8 @@ function alignGroup(
 ): Group {
   const gaps: Gap[] = []
   const placed: PlacedPart[] = []
-  const partOf = new Map(known.map((part) => [part.key, part]))
+  const ownValues = [descriptionKey, charsetKey].map((key) => ({ key, html: '' }))
+  const partOf = new Map([...known, ...ownValues].map((part) => [part.key, part]))
   const gap = (holder: string, ranges: readonly Range[]) => {
     const cut = ranges.map((range, index) => trimmed(group[index]!.page.text, range))
     const texts = cut.map(({ start, end }, index) => group[index]!.page.text.slice(start, end))
@@ -99,10 +107,9 @@ function alignGroup(
   const align = (lists: readonly (readonly HtmlNode[])[], inside: readonly Range[], holder: string): void => {
     const counted = lists.map(nodesThatCount)
     const places = counted.map((nodes, index) => {
-      const { page, numbers } = group[index]!
       const once = new Map<string, number>()
       for (const [at, node] of nodes.entries()) {
-        const key = isElement(node) ? startTagKey(node, page.goalOf) : `= ${numbers.get(node)}`
+        const key = keyOfNode(node, group[index]!)
         once.set(key, once.has(key) ? -1 : at)
       }
       return once
@@ -263,7 +270,8 @@ export function groupPages(
     if (members.length < 2) return some.map(alone)
     const known = partsOf(some)
     // The model has a description and each part, if any page has: what is missing in others leaves no line.
-    const rank = ({ page }: Aligned) => partsIn(page, known) * 2 + (page.description ? 1 : 0)
+    const rank = ({ page }: Aligned) =>
+      partsIn(page, known) * 4 + (page.description ? 2 : 0) + (page.charset ? 1 : 0)
     const model = members.reduce((best, one) => (rank(one) > rank(best) ? one : best))
     const usable = known.filter((part) => partsIn(model.page, [part]) > 0)
     const group = alignGroup([model, ...members.filter((one) => one !== model)], usable, nameOf)

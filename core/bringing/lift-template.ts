@@ -141,7 +141,8 @@ export function liftTemplate(
     ...ranges[0]!,
     text: isLabel[index] ? '{page}' : `<slot name="${names[index]!}"></slot>`,
   }))
-  for (const { part, ranges } of parts) slots.push({ ...ranges[0]!, text: part.html })
+  // A part that is a value of the page's own is written as it was, with the value in its place.
+  for (const { part, ranges } of parts) if (part.html !== '') slots.push({ ...ranges[0]!, text: part.html })
   const isFree = (edit: Range) => !slots.some((slot) => isWithin(edit, slot))
   const values = valueEdits(base, hasDescriptions).filter(isFree)
   const whole = { start: 0, end: base.text.length }

@@ -19,6 +19,8 @@ export interface ReadPage {
   readonly facts: HtmlFacts
   /** What a reference of it leads to, written alike on every page. */
   readonly goalOf: (href: string) => string
+  /** Whether it says which encoding it is in. */
+  readonly charset: boolean
   readonly title: { readonly text: string; readonly range: Range } | null
   readonly description: { readonly text: string; readonly range: Range } | null
   /** What its first `h1` says. */
@@ -52,6 +54,17 @@ const attributeOf = (element: HtmlElement, name: string) =>
 export const isDescription = (node: HtmlNode): node is HtmlElement =>
   isElement(node) && node.tagName === 'meta' && attributeOf(node, 'name')?.toLowerCase() === 'description'
 
+/** What says which encoding a page is in (HTML §4.2.5). */
+export const isCharset = (node: HtmlNode): node is HtmlElement =>
+  isElement(node) &&
+  node.tagName === 'meta' &&
+  (attributeOf(node, 'charset') !== undefined ||
+    attributeOf(node, 'http-equiv')?.toLowerCase() === 'content-type')
+
+/** What these are called among what a frame is aligned by. */
+export const descriptionKey = 'description'
+export const charsetKey = 'charset'
+
 export function readPage(
   { id, path, text }: { readonly id: string; readonly path: string; readonly text: string },
   goalOf: ReadPage['goalOf'],
@@ -60,6 +73,7 @@ export function readPage(
   let title: ReadPage['title'] = null
   let description: ReadPage['description'] = null
   let heading: string | null = null
+  let charset = false
   walkHtml(root, (node) => {
     if (!isElement(node)) return
     const where = node.sourceCodeLocation
@@ -68,6 +82,7 @@ export function readPage(
         text: textIn(node),
         range: { start: where.startTag.endOffset, end: where.endTag.startOffset },
       }
+    charset ||= isCharset(node)
     if (isDescription(node) && where && description === null)
       description = {
         text: attributeOf(node, 'content') ?? '',
@@ -76,7 +91,19 @@ export function readPage(
     if (node.tagName === 'h1' && heading === null) heading = textIn(node) || null
   })
   const facts = readHtml(text, true)
-  return { id, path, text, root, references: facts.references, facts, goalOf, title, description, heading }
+  return {
+    id,
+    path,
+    text,
+    root,
+    references: facts.references,
+    facts,
+    goalOf,
+    charset,
+    title,
+    description,
+    heading,
+  }
 }
 
 /** Attributes whose value is a reference, as far as menus and frames have them. */

@@ -1,5 +1,5 @@
 import { generateNKeysBetween } from 'fractional-indexing'
-import { applyEdits, findCssReferences, writeReference } from '#core/markup'
+import { applyEdits, findCssReferences, type Range, writeReference } from '#core/markup'
 import { relativeReference } from '#core/links'
 import { namesOf } from '#core/naming'
 import {
@@ -57,6 +57,8 @@ export interface Understood {
   readonly templates: readonly FoundTemplate[]
   readonly old: OldNames
   readonly pages: readonly ReadPage[]
+  /** Where a page had what a generated part makes now. */
+  readonly madeIn: ReadonlyMap<string, readonly Range[]>
   readonly remarks: readonly Remark[]
 }
 
@@ -180,6 +182,7 @@ export function understand(
   const found: FoundTemplate[] = []
   const held = new Map<string, { templateId: string; slots: Record<string, string> }>()
   const alone: ReadPage[] = []
+  const madeIn = new Map<string, readonly Range[]>()
   for (const group of groups) {
     if (group.pages.length < 2) {
       alone.push(...group.pages)
@@ -199,6 +202,12 @@ export function understand(
       isWhole: false,
     })
     for (const [id, texts] of slotsOf) held.set(id, { templateId, slots: texts })
+    const made = group.parts.filter(({ part }) => part.html !== '')
+    for (const [at, { id }] of group.pages.entries())
+      madeIn.set(
+        id,
+        made.flatMap(({ ranges }) => ranges[at] ?? []),
+      )
   }
   if (alone.length > 0) {
     const templateId = newId()
@@ -266,5 +275,5 @@ export function understand(
         path,
         why: 'It has parts that its host puts in; they stay as the comments that they are.',
       })
-  return { site, templates: found, old, pages, remarks }
+  return { site, templates: found, old, pages, madeIn, remarks }
 }

@@ -7,6 +7,14 @@ export interface DecodedHtml {
   readonly toldBy: 'byte order mark' | 'declaration' | 'bytes'
 }
 
+/**
+ * What Windows-1252 has where Latin-1 has control characters (Encoding Standard §9, index windows-1252), from
+ * 0x80 on: some runtimes take the one for the other.
+ */
+const signs = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ'
+const withSigns = (text: string): string =>
+  text.replace(/[\u0080-\u009f]/g, (sign) => signs[sign.charCodeAt(0) - 0x80]!)
+
 /** Bytes at the front in which a declaration is looked for (HTML §13.2.3.2). */
 const prescanned = 1024
 
@@ -40,7 +48,10 @@ function declaredEncoding(bytes: Uint8Array): string | null {
 export function decodeHtml(bytes: Uint8Array): DecodedHtml {
   const starts = (...signs: number[]) => signs.every((sign, index) => bytes[index] === sign)
   const decode = (encoding: string, toldBy: DecodedHtml['toldBy']): DecodedHtml => ({
-    text: new TextDecoder(encoding).decode(bytes),
+    text:
+      encoding === 'windows-1252'
+        ? withSigns(new TextDecoder(encoding).decode(bytes))
+        : new TextDecoder(encoding).decode(bytes),
     encoding,
     toldBy,
   })

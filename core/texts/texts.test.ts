@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { readHtml } from '#core/markup'
-import { cleanHtml, htmlOfMarkdown, looksLikeMarkdown, pageOfFile } from './index'
+import { cleanHtml, decodeHtml, htmlOfMarkdown, looksLikeMarkdown, pageOfFile } from './index'
 
 describe('what is pasted', () => {
   test('from a word processor is what it says, and nothing of how it looked', () => {
@@ -70,4 +70,61 @@ describe('a file that becomes a page', () => {
       }),
     )
   }) // prettier-ignore
+})
+
+describe('an HTML file’s bytes', () => {
+  const bytes = (...parts: (string | number)[]) =>
+    new Uint8Array(
+      parts.flatMap((part) => (typeof part === 'number' ? [part] : [...new TextEncoder().encode(part)])),
+    )
+  test.each([
+    ['are UTF-8 where they can be', bytes('<p>é – ’'), '<p>é – ’', 'utf-8', 'bytes'],
+    ['are what their byte order mark says', bytes(0xef, 0xbb, 0xbf, 'é'), 'é', 'utf-8', 'byte order mark'],
+    ['in UTF-16', bytes(0xff, 0xfe, 0x61, 0), 'a', 'utf-16le', 'byte order mark'],
+    [
+      'are what they declare',
+      bytes('<meta charset="iso-8859-2">', 0xb1),
+      '<meta charset="iso-8859-2">ą',
+      'iso-8859-2',
+      'declaration',
+    ],
+    [
+      'as older pages declare it',
+      bytes('<META HTTP-EQUIV="Content-Type" CONTENT="text/html; charset=koi8-r">', 0xc1),
+      '<META HTTP-EQUIV="Content-Type" CONTENT="text/html; charset=koi8-r">а',
+      'koi8-r',
+      'declaration',
+    ],
+    [
+      'are Windows-1252 where they are no UTF-8',
+      bytes(0x93, 'caf', 0xe9, 0x94, 0x20, 0x80),
+      '“café” €',
+      'windows-1252',
+      'bytes',
+    ],
+    [
+      'whatever they declare',
+      bytes('<meta charset=utf-8>', 0x92),
+      '<meta charset=utf-8>’',
+      'windows-1252',
+      'bytes',
+    ],
+    [
+      'are not what nobody knows',
+      bytes('<meta charset=klingon>é'),
+      '<meta charset=klingon>é',
+      'utf-8',
+      'bytes',
+    ],
+    [
+      'nor what a comment declares',
+      bytes('<!-- <meta charset=koi8-r> -->é'),
+      '<!-- <meta charset=koi8-r> -->é',
+      'utf-8',
+      'bytes',
+    ],
+    ['and may be none', bytes(), '', 'utf-8', 'bytes'],
+  ])('%s', (_, given, text, encoding, toldBy) => {
+    expect(decodeHtml(given)).toEqual({ text, encoding, toldBy })
+  })
 })

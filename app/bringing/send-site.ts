@@ -1,0 +1,81 @@
+import { isJson } from '../document/post'
+
+/** A file of a folder that was chosen or dropped, and where it stands in it. */
+export interface FolderFile {
+  readonly path: string
+  readonly file: File
+}
+
+/** Files sent at the same time. */
+const atOnce = 4
+const away = 'The server does not answer. Try again in a moment.'
+
+/** Why something was not taken. */
+export class NotTaken extends Error {}
+
+/** Asks the server, and fails with its sentence where it does not do what was asked. */
+export async function ask<Answer>(address: string, init: RequestInit): Promise<Answer> {
+  const response = await fetch(address, init).catch((error: unknown) => {
+    if (init.signal?.aborted) throw error
+    throw new NotTaken(away)
+  })
+  if (!isJson(response)) throw new NotTaken(away)
+  const told = (await response.json()) as Answer & { problem?: { message: string } }
+  if (told.problem) throw new NotTaken(told.problem.message)
+  return told
+}
+
+const post = (body: BodyInit, signal: AbortSignal): RequestInit => ({ method: 'POST', body, signal })
+
+export const begin = (name: string, example: boolean, signal: AbortSignal): Promise<{ id: string }> =>
+  ask('/bringing', {
+    ...post(JSON.stringify({ name, example }), signal),
+    headers: { 'content-type': 'application/json' },
+  })
+
+/** Sends the files of a folder, some at a time. */
+export async function sendFolder(
+  id: string,
+  files: readonly FolderFile[],
+  signal: AbortSignal,
+  onSent: (count: number) => void,
+): Promise<void> {
+  let next = 0
+  let sent = 0
+  const work = async () => {
+    while (next < files.length && !signal.aborted) {
+      const { path, file } = files[next++]!
+      await ask(`/bringing/${id}/files?path=${encodeURIComponent(path)}`, post(file, signal))
+      onSent(++sent)
+    }
+  }
+  await Promise.all(Array.from({ length: atOnce }, work))
+}
+
+export const sendZip = (id: string, file: File, signal: AbortSignal): Promise<unknown> =>
+  ask(`/bringing/${id}/files`, post(file, signal))
+
+/** Files of what was dropped, folders with all that is in them. */
+export async function filesOfDrop(data: DataTransfer): Promise<FolderFile[]> {
+  const entries = [...data.items].flatMap((item) => item.webkitGetAsEntry() ?? [])
+  const files: FolderFile[] = []
+  const visit = async (entry: FileSystemEntry): Promise<void> => {
+    if (entry.isFile) {
+      const file = await new Promise<File>((done, fail) => (entry as FileSystemFileEntry).file(done, fail))
+      files.push({ path: entry.fullPath.replace(/^\//, ''), file })
+      return
+    }
+    const reader = (entry as FileSystemDirectoryEntry).createReader()
+    // A folder tells its entries some at a time, until there are none.
+    for (;;) {
+      const some = await new Promise<FileSystemEntry[]>((done, fail) => reader.readEntries(done, fail))
+      if (some.length === 0) return
+      for (const one of some) await visit(one)
+    }
+  }
+  for (const entry of entries) await visit(entry)
+  return files
+}
+
+export const filesOfChoice = (files: Iterable<File>): FolderFile[] =>
+  [...files].map((file) => ({ path: file.webkitRelativePath || file.name, file }))

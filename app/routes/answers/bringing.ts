@@ -1,0 +1,47 @@
+import Joi from 'joi'
+import { bringIn, type BringingWishes, dropBringing, lookAtBringing } from '#server/bringing'
+import { notFound } from '#server/platform'
+import { answerProblems, checkInput, readJson, requireAccount } from '../../owner.server'
+import type { Route } from './+types/bringing'
+
+const uuid = Joi.string().guid({ version: 'uuidv4' }).required()
+const wishes = {
+  names: Joi.valid('kept', 'scheme').default('kept'),
+  lifts: Joi.boolean().default(true),
+  generates: Joi.boolean().default(true),
+}
+const lookInput = Joi.object<BringingWishes>(wishes)
+const bringInput = Joi.object<BringingWishes & { name: string; request: string; drop: boolean }>({
+  ...wishes,
+  name: Joi.string().trim().allow('').max(200).default(''),
+  // Made by the window: sent again because the answer was lost, it makes one site.
+  request: Joi.string().guid({ version: 'uuidv4' }),
+  drop: Joi.boolean().default(false),
+}).or('request', 'drop')
+
+function idOf(bringingId: string): string {
+  if (uuid.validate(bringingId).error) throw notFound()
+  return bringingId
+}
+
+/** What was understood of a site that waits to be brought in. */
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const account = await requireAccount(request)
+  return answerProblems(async () => {
+    const asked = checkInput(lookInput, Object.fromEntries(new URL(request.url).searchParams))
+    return Response.json({ view: await lookAtBringing(account.id, idOf(params.bringingId), asked) })
+  })
+}
+
+/** Brings it in, or lets go of it. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const account = await requireAccount(request)
+  return answerProblems(async () => {
+    const { drop, request: requestId, ...asked } = checkInput(bringInput, await readJson(request))
+    if (drop) {
+      await dropBringing(account.id, idOf(params.bringingId))
+      return Response.json({ done: true })
+    }
+    return Response.json({ siteId: await bringIn(account.id, idOf(params.bringingId), asked, requestId) })
+  })
+}

@@ -1,0 +1,207 @@
+import { useEffect, useRef, useState } from 'react'
+import { useNavigate } from 'react-router'
+import type { BringingView, BringingWishes } from '#server/bringing'
+import { ChooseSite } from '../bringing/choose-site'
+import { ask, begin, type FolderFile, NotTaken, sendFolder, sendZip } from '../bringing/send-site'
+import { FoundPlan, FoundTemplates, Otherwise, WishesSentence } from '../bringing/understood'
+import { requireAccount } from '../owner.server'
+import { Button } from '../parts/button'
+import { count } from '../parts/format'
+import { OutsideFrame } from '../parts/outside-frame'
+import type { Route } from './+types/bring'
+
+export const meta: Route.MetaFunction = () => [{ title: 'Bring a site in – Rubricant' }]
+
+export async function loader({ request }: Route.LoaderArgs) {
+  return { email: (await requireAccount(request)).email }
+}
+
+type State =
+  | { readonly kind: 'choosing' }
+  | { readonly kind: 'sending'; readonly words: string; readonly done: number; readonly of: number }
+  | { readonly kind: 'looking'; readonly id: string; readonly view: BringingView | null }
+  | { readonly kind: 'making'; readonly id: string; readonly view: BringingView }
+
+const asTheyAre: BringingWishes = { names: 'kept', lifts: true, generates: true }
+
+export default function Bring({ loaderData }: Route.ComponentProps) {
+  const navigate = useNavigate()
+  const [state, setState] = useState<State>({ kind: 'choosing' })
+  const [wishes, setWishes] = useState(asTheyAre)
+  const [name, setName] = useState<string | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const [request] = useState(() => ({ id: '' }))
+  const ending = useRef<AbortController | null>(null)
+  // Whoever leaves wants no more of it.
+  useEffect(() => () => ending.current?.abort(), [])
+
+  /** Does what may take long, until it is called off. */
+  async function attempt(work: (signal: AbortSignal) => Promise<void>, back: State): Promise<void> {
+    ending.current?.abort()
+    const own = (ending.current = new AbortController())
+    setProblem(null)
+    try {
+      await work(own.signal)
+    } catch (error) {
+      if (own.signal.aborted) return
+      setProblem(error instanceof NotTaken ? error.message : 'This could not be done. Try again in a moment.')
+      setState(back)
+    }
+  }
+
+  async function look(id: string, asked: BringingWishes, signal: AbortSignal): Promise<void> {
+    setState((was) => ({ kind: 'looking', id, view: was.kind === 'looking' ? was.view : null }))
+    const query = new URLSearchParams(Object.entries(asked).map(([key, value]) => [key, String(value)]))
+    const { view } = await ask<{ view: BringingView }>(`/bringing/${id}?${query}`, { signal })
+    setState({ kind: 'looking', id, view })
+  }
+
+  const bring = (
+    words: string,
+    of: number,
+    called: string,
+    send: (id: string, signal: AbortSignal) => Promise<unknown>,
+    example = false,
+  ) =>
+    void attempt(
+      async (signal) => {
+        setState({ kind: 'sending', words, done: 0, of })
+        const { id } = await begin(called, example, signal)
+        await send(id, signal)
+        await look(id, wishes, signal)
+      },
+      { kind: 'choosing' },
+    )
+  const bringFolder = (files: readonly FolderFile[]) =>
+    bring(
+      `Sending ${count(files.length, 'file')}…`,
+      files.length,
+      files[0]?.path.split('/')[0] ?? '',
+      (id, signal) =>
+        sendFolder(id, files, signal, (done) =>
+          setState((was) => (was.kind === 'sending' ? { ...was, done } : was)),
+        ),
+    )
+
+  function wish(part: Partial<BringingWishes>): void {
+    const asked = { ...wishes, ...part }
+    setWishes(asked)
+    if (state.kind === 'looking') void attempt((signal) => look(state.id, asked, signal), state)
+  }
+
+  function make(id: string, view: BringingView): void {
+    request.id ||= crypto.randomUUID()
+    void attempt(
+      async (signal) => {
+        setState({ kind: 'making', id, view })
+        const { siteId } = await ask<{ siteId: string }>(`/bringing/${id}`, {
+          method: 'POST',
+          signal,
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ ...wishes, name: name ?? view.name, request: request.id }),
+        })
+        await navigate(`/sites/${siteId}/plan`)
+      },
+      { kind: 'looking', id, view },
+    )
+  }
+
+  function leave(): void {
+    ending.current?.abort()
+    if ('id' in state)
+      void fetch(`/bringing/${state.id}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ drop: true }),
+      }).catch(() => {})
+    request.id = ''
+    setName(null)
+    setProblem(null)
+    setState({ kind: 'choosing' })
+  }
+
+  const view = 'view' in state ? state.view : null
+  const isReading = state.kind === 'looking' && view === null
+  return (
+    <OutsideFrame email={loaderData.email}>
+      <div className="mx-auto max-w-6xl px-8 py-8">
+        <h1 className="mb-5 text-[34px]">Bring a site in</h1>
+        {problem !== null && (
+          <p role="alert" className="mb-4 text-rubric">
+            {problem}
+          </p>
+        )}
+        {state.kind === 'choosing' && (
+          <ChooseSite
+            onFolder={bringFolder}
+            onZip={(file) =>
+              bring(`Sending ${file.name}…`, 0, file.name.replace(/\.zip$/i, ''), (id, signal) =>
+                sendZip(id, file, signal),
+              )
+            }
+            onExample={() => bring('Unpacking Saltings Ferry…', 0, '', async () => {}, true)}
+          />
+        )}
+        {(state.kind === 'sending' || isReading) && (
+          <div role="status" className="grid justify-items-start gap-3">
+            <p className="font-serif text-[18px]">
+              {state.kind === 'sending' ? state.words : 'Reading its pages, and what they share…'}
+            </p>
+            <progress
+              className="w-80"
+              aria-label="Progress"
+              {...(state.kind === 'sending' && state.of > 0 && { value: state.done, max: state.of })}
+            />
+            <Button onClick={leave}>Call it off</Button>
+          </div>
+        )}
+        {view && 'id' in state && (
+          <div className="grid gap-x-10 gap-y-6 desk:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
+            <div className="min-w-0">
+              <label className="mb-3 block text-sm text-quiet">
+                The site is called
+                <input
+                  className="field font-serif !text-[24px] text-ink"
+                  value={name ?? view.name}
+                  maxLength={200}
+                  onChange={(event) => setName(event.target.value)}
+                />
+              </label>
+              <WishesSentence wishes={wishes} onWish={wish} />
+              <div className="my-4 flex flex-wrap items-center gap-4">
+                <Button look="go" disabled={state.kind === 'making'} onClick={() => make(state.id, view)}>
+                  {state.kind === 'making' ? 'Bringing it in…' : 'Bring it in'}
+                </Button>
+                <Button look="quiet" onClick={leave}>
+                  Leave it
+                </Button>
+                <span className="text-sm text-quiet">
+                  {count(view.lines.length, 'page')}, {count(view.fileCount, 'file')}
+                </span>
+              </div>
+              <FoundPlan view={view} />
+            </div>
+            <div className="min-w-0">
+              <h2 className="mb-2 text-[20px]">What its pages share</h2>
+              <FoundTemplates view={view} />
+              <h2 className="mt-6 mb-2 text-[20px]">What comes out otherwise than it was</h2>
+              <Otherwise view={view} />
+              {view.remarks.length > 0 && (
+                <>
+                  <h2 className="mt-6 mb-2 text-[20px]">Worth knowing</h2>
+                  <ul className="max-h-72 overflow-auto text-sm" tabIndex={0} aria-label="Worth knowing">
+                    {view.remarks.map(({ path, why }, index) => (
+                      <li key={index} className="py-0.5">
+                        <span className="font-mono">{path}</span> <span className="text-quiet">{why}</span>
+                      </li>
+                    ))}
+                  </ul>
+                </>
+              )}
+            </div>
+          </div>
+        )}
+      </div>
+    </OutsideFrame>
+  )
+}

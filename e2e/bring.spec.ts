@@ -1,0 +1,58 @@
+import { mkdir, writeFile } from 'node:fs/promises'
+import path from 'node:path'
+import { expect, test } from '@playwright/test'
+import { expectAccessible, expectLabels, openView, signUp } from './support'
+
+test('the example is understood, seen under other choices, and brought in', async ({ page }) => {
+  await signUp(page)
+  await page.getByRole('link', { name: 'or bring one in that exists already' }).click()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: /^Try it with Saltings Ferry/ }).click()
+  const plan = page.getByRole('list', { name: 'The plan that was found' })
+  await expect(plan.getByRole('listitem').first()).toContainText('index.html')
+  await expect(page.getByText('fits 16 pages')).toBeVisible()
+  await expect(page.getByText('Menus are written anew on 15 pages')).toBeVisible()
+  await expectAccessible(page)
+
+  // As they are written: nothing comes out otherwise then.
+  await page.getByRole('button', { name: /^Menus/ }).click()
+  await page.getByRole('option', { name: /stay as they are written/ }).click()
+  await expect(page.getByText('Menus are written anew')).toHaveCount(0)
+  await page.getByRole('button', { name: /^Names/ }).click()
+  await page.getByRole('option', { name: /follow the usual scheme/ }).click()
+  await expect(plan.getByText('was old/history.htm')).toBeVisible()
+  await page.getByLabel('The site is called').fill('Ferry')
+  await page.getByRole('button', { name: 'Bring it in' }).click()
+  await page.waitForURL('**/plan')
+  await expect(page.getByRole('row', { name: 'The old slip' })).toBeVisible()
+  await openView(page, 'Checks')
+  await expect(page.getByText('Fares.html leads to no page or file of this site.')).toBeVisible()
+  await openView(page, 'Pages')
+  await expect(page.frameLocator('iframe').getByRole('heading', { level: 1 })).toHaveText(
+    'Across the saltings',
+  )
+})
+
+test('a folder comes in as it lies on a disk, and what is none is told', async ({ page }, testInfo) => {
+  await signUp(page)
+  await page.goto('/sites/bring')
+  await page
+    .getByLabel('Choose a ZIP: the file')
+    .setInputFiles({ name: 'notes.zip', mimeType: 'application/zip', buffer: Buffer.from('no archive') })
+  await expect(page.getByRole('alert')).toContainText('This is no ZIP that can be unpacked')
+
+  const folder = testInfo.outputPath('my-site')
+  await mkdir(path.join(folder, 'birds'), { recursive: true })
+  const html = (title: string, body: string) =>
+    `<!DOCTYPE html>\n<title>${title}</title>\n<div id="all">\n${body}\n</div>\n`
+  await writeFile(path.join(folder, 'index.html'), html('Mine', '<p><a href="birds/">Birds</a></p>'))
+  await writeFile(
+    path.join(folder, 'birds', 'index.html'),
+    html('Birds', '<p><a href="terns.html">Terns</a></p>'),
+  )
+  await writeFile(path.join(folder, 'birds', 'terns.html'), html('Terns', '<p>In May.</p>'))
+  await page.getByLabel('The folder of the site').setInputFiles(folder)
+  await page.getByRole('button', { name: 'Bring it in' }).click()
+  await page.waitForURL('**/plan')
+  await expectLabels(page, ['Mine', 'Birds', 'Terns'])
+})

@@ -1,0 +1,62 @@
+import type { Hash } from '#core/site'
+import { many, maybeOne, type Queryable } from '#server/platform'
+
+/** A file that waits to be brought in. */
+export interface WaitingFile {
+  readonly path: string
+  readonly hash: Hash
+  readonly sizeBytes: number
+}
+
+export async function insertBringing(
+  db: Queryable,
+  accountId: string,
+  id: string,
+  name: string,
+): Promise<void> {
+  await db.query('INSERT INTO bringings (id, account_id, name) VALUES ($1, $2, $3)', [id, accountId, name])
+}
+
+/** What a bringing is called; null for one that is not there, or another's. */
+export const findBringing = (
+  db: Queryable,
+  accountId: string,
+  id: string,
+): Promise<{ readonly name: string } | null> =>
+  maybeOne(db, 'SELECT name FROM bringings WHERE account_id = $1 AND id = $2', [accountId, id])
+
+export async function putWaiting(db: Queryable, id: string, file: WaitingFile): Promise<void> {
+  await db.query(
+    `INSERT INTO brought_files (bringing_id, path, hash, size_bytes) VALUES ($1, $2, $3, $4)
+     ON CONFLICT (bringing_id, path) DO UPDATE SET hash = excluded.hash, size_bytes = excluded.size_bytes`,
+    [id, file.path, file.hash, file.sizeBytes],
+  )
+  await db.query('UPDATE bringings SET touched_at = now() WHERE id = $1', [id])
+}
+
+export const listWaiting = (db: Queryable, id: string): Promise<WaitingFile[]> =>
+  many<WaitingFile>(
+    db,
+    'SELECT path, hash, size_bytes::float8 AS "sizeBytes" FROM brought_files WHERE bringing_id = $1 ORDER BY path',
+    [id],
+  )
+
+/** How many files wait, and how large they are together. */
+export async function weighWaiting(db: Queryable, id: string): Promise<{ files: number; bytes: number }> {
+  const row = await maybeOne<{ files: number; bytes: number }>(
+    db,
+    `SELECT count(*)::float8 AS files, coalesce(sum(size_bytes), 0)::float8 AS bytes
+     FROM brought_files WHERE bringing_id = $1`,
+    [id],
+  )
+  return row!
+}
+
+export async function deleteBringing(db: Queryable, accountId: string, id: string): Promise<void> {
+  await db.query('DELETE FROM bringings WHERE account_id = $1 AND id = $2', [accountId, id])
+}
+
+/** What nobody has gone on with for so long. */
+export async function deleteOldBringings(db: Queryable, afterHours: number): Promise<void> {
+  await db.query('DELETE FROM bringings WHERE touched_at < now() - make_interval(hours => $1)', [afterHours])
+}

@@ -1,0 +1,169 @@
+import { randomBytes, randomUUID } from 'node:crypto'
+import { readFile } from 'node:fs/promises'
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { ZipFile } from 'yazl'
+import { namesOf } from '#core/naming'
+import { PostgresContents } from '#server/contents'
+import { pool } from '#server/platform'
+import { filesOfSite, findingsOf, listSites } from '#server/sites'
+import { housekeeping } from '../housekeeping'
+import { accountWithSite, freshDatabase, siteOf } from '../testing/support'
+import {
+  beginBringing,
+  bringIn,
+  dropBringing,
+  endBringers,
+  lookAtBringing,
+  takeBroughtFile,
+  takeBroughtZip,
+} from './bringing'
+
+let database: Awaited<ReturnType<typeof freshDatabase>>
+let accountId: string
+beforeAll(async () => {
+  database = await freshDatabase()
+  ;({ accountId } = await accountWithSite('Home'))
+})
+afterAll(async () => {
+  await endBringers()
+  await database.close()
+})
+
+const kept = { names: 'kept', lifts: true, generates: true } as const
+
+async function zipped(files: Record<string, string | Buffer>): Promise<Buffer[]> {
+  const zip = new ZipFile()
+  for (const [name, content] of Object.entries(files)) zip.addBuffer(Buffer.from(content), name)
+  zip.end()
+  const pieces: Buffer[] = []
+  for await (const piece of zip.outputStream) pieces.push(piece as Buffer)
+  return pieces
+}
+
+describe('the example', () => {
+  test('is understood: plan, template, what is left out and how letters are read', async () => {
+    const id = await beginBringing(accountId, '')
+    await takeBroughtZip(accountId, id, [await readFile('demo/saltings-ferry.zip')])
+    const view = await lookAtBringing(accountId, id, kept)
+    expect(view).toMatchObject({ name: 'Saltings Ferry', titlePattern: '{page} | {site}', fileCount: 4 })
+    expect(view.lines.map(({ label, depth }) => '  '.repeat(depth) + label).slice(0, 6)).toEqual([
+      'Home', 'Sailing times', '  Summer', '  Winter', 'Fares', 'Our boats',
+    ]) // prettier-ignore
+    expect(view.templates).toMatchObject([
+      { name: 'Shared template', pages: 16, slots: [], isWhole: false },
+      { name: 'Whole pages', pages: 1, isWhole: true },
+    ])
+    expect(view.templates[0]!.source).toContain('<site-menu levels="1" own="mark" home="first" id="menu">')
+    // What stands in a folder without a home page cannot stay there; it forwards.
+    expect(view.lines.filter(({ was, path }) => was !== path).map(({ was }) => was)).toEqual([
+      'news/regatta.html',
+      'news/rope.html',
+      'old/history.htm',
+    ])
+    expect(view.remarks.find(({ path }) => path.endsWith('slip/birds.html'))!.why).toContain('windows-1252')
+    // It is not made before its author says so.
+    expect((await listSites(pool(), accountId)).map(({ name }) => name)).not.toContain('Saltings Ferry')
+    await dropBringing(accountId, id)
+  })
+
+  test('is brought in once, builds as it was, and its faults are findings', async () => {
+    const id = await beginBringing(accountId, '')
+    await takeBroughtZip(accountId, id, [await readFile('demo/saltings-ferry.zip')])
+    const request = randomUUID()
+    const siteId = await bringIn(accountId, id, { ...kept, name: 'Ferry' }, request)
+    const site = await siteOf(siteId, accountId)
+    expect(site.name).toBe('Ferry')
+    const { manifest, bytesOf } = await filesOfSite(pool(), site)
+    const paths = manifest.map(({ path }) => path)
+    expect(paths).toEqual(expect.arrayContaining(['index.html', 'slip/birds.html', 'old/history.htm', 'css/ferry.css']))
+    const birds = (await bytesOf(['slip/birds.html'])).get('slip/birds.html')!.toString('utf8')
+    expect(birds).toContain('the café’s roof – really. Éva counted “at least” forty')
+    const { findings } = await findingsOf(site, new AbortController().signal)
+    const broken = findings.filter(({ rule }) => rule === 'broken-reference').map(({ what }) => what.split(' ')[0])
+    expect(broken.sort()).toEqual(['../img/curlew.png', '../tides/2024.html', 'Fares.html'])
+    expect(findings.some(({ rule }) => rule === 'tags-do-not-match')).toBe(true)
+  }) // prettier-ignore
+
+  test('under the usual scheme forwards from each address that changed', async () => {
+    const id = await beginBringing(accountId, '')
+    await takeBroughtZip(accountId, id, [await readFile('demo/saltings-ferry.zip')])
+    const siteId = await bringIn(accountId, id, { ...kept, names: 'scheme', name: '' }, randomUUID())
+    const site = await siteOf(siteId, accountId)
+    const history = site.pages.find(({ label }) => label === 'History')!
+    expect(namesOf(site).pages.get(history.id)!.path).toBe('history.html')
+    expect((await filesOfSite(pool(), site)).manifest.map(({ path }) => path)).toContain('old/history.htm')
+  })
+})
+
+test('files come one by one too; what systems put beside them is left out', async () => {
+  const id = await beginBringing(accountId, 'My site')
+  const send = (path: string, text: string) => takeBroughtFile(accountId, id, path, [Buffer.from(text)])
+  await send('My site/index.html', '<h1>Hello</h1>')
+  await send('My site\\sub\\.\\two.html', '<p><a href="../index.html">back</a></p>')
+  await send('My site/.DS_Store', 'x')
+  const view = await lookAtBringing(accountId, id, kept)
+  expect(view.lines.map(({ was }) => was)).toEqual(['index.html', 'sub/two.html'])
+  expect(view.fileCount).toBe(0)
+  for (const path of ['../up.html', '/', 'a/../../b', `${'x'.repeat(1_100)}`, 'a\u0007.html'])
+    await expect(send(path, 'x')).rejects.toMatchObject({ code: 'bad-input' })
+})
+
+test('what waits is its account’s alone, and kept only while it waits', async () => {
+  const { accountId: stranger } = await accountWithSite('Home')
+  const id = await beginBringing(accountId, 'Mine')
+  const bytes = randomBytes(200)
+  await takeBroughtFile(accountId, id, 'index.html', [Buffer.from('x')])
+  await takeBroughtFile(accountId, id, 'a.bin', [bytes])
+  const theirs = [
+    lookAtBringing(stranger, id, kept),
+    takeBroughtFile(stranger, id, 'b.html', [bytes]),
+    takeBroughtZip(stranger, id, [bytes]),
+    bringIn(stranger, id, { ...kept, name: '' }, randomUUID()),
+  ]
+  for (const one of theirs) await expect(one).rejects.toMatchObject({ status: 404 })
+  await dropBringing(stranger, id)
+  expect((await lookAtBringing(accountId, id, kept)).fileCount).toBe(1)
+  const { rows } = await pool().query<{ hash: string }>(
+    'SELECT hash FROM brought_files WHERE bringing_id = $1 AND path = $2',
+    [id, 'a.bin'],
+  )
+  const store = new PostgresContents(pool())
+  expect(await store.isNamed(rows[0]!.hash)).toBe(true)
+  await pool().query(`UPDATE bringings SET touched_at = now() - interval '25 hours' WHERE id = $1`, [id])
+  await housekeeping()
+  expect(await store.isNamed(rows[0]!.hash)).toBe(false)
+  await expect(lookAtBringing(accountId, id, kept)).rejects.toMatchObject({ status: 404 })
+})
+
+test('what is no site, or an archive that is damaged, ends in a sentence', async () => {
+  const begin = () => beginBringing(accountId, '')
+  const none = await begin()
+  await takeBroughtFile(accountId, none, 'notes.txt', [Buffer.from('x')])
+  await expect(lookAtBringing(accountId, none, kept)).rejects.toThrow('There is no page among these files')
+  await expect(takeBroughtZip(accountId, await begin(), [randomBytes(500)])).rejects.toMatchObject({ code: 'not-an-archive' })
+  const whole = Buffer.concat(await zipped({ 'index.html': '<p>x', 'a/b.html': '<p>y' }))
+  await expect(takeBroughtZip(accountId, await begin(), [whole.subarray(0, 60)])).rejects.toMatchObject({ code: 'not-an-archive' })
+  // Names that lead out of it: the archive is refused, and nothing of it taken.
+  const out = Buffer.from(whole.toString('latin1').replaceAll('a/b.html', '../x.htm'), 'latin1')
+  await expect(takeBroughtZip(accountId, await begin(), [out])).rejects.toMatchObject({ code: 'not-an-archive' })
+}) // prettier-ignore
+
+test('an archive that is changed anywhere ends in an answer', async () => {
+  const whole = Buffer.concat(
+    await zipped({ 'index.html': '<h1>x</h1>', 'css/a.css': 'p{}', 'b.html': '<p>y' }),
+  )
+  const id = await beginBringing(accountId, '')
+  let taken = 0
+  for (let at = 0; at < 300; at++) {
+    const bytes = Buffer.from(whole)
+    for (let nth = 0; nth <= at % 3; nth++)
+      bytes[(at * 37 + nth * 101) % bytes.length] = (at * 91 + nth) % 256
+    const code = await takeBroughtZip(accountId, id, [bytes]).then(
+      () => 'taken',
+      (error: { code?: string }) => error.code,
+    )
+    if (code === 'taken') taken++
+    expect(['taken', 'not-an-archive', 'archive-too-large']).toContain(code)
+  }
+  expect(taken).toBeGreaterThan(0)
+})
