@@ -16,10 +16,10 @@ test('the example is understood, seen under other choices, and brought in', asyn
 
   // As they are written: nothing comes out otherwise then.
   await page.getByRole('button', { name: /^Menus/ }).click()
-  await page.getByRole('option', { name: /stay as they are written/ }).click()
+  await page.getByRole('menuitemradio', { name: /stay as they are written/ }).click()
   await expect(page.getByText('Menus are written anew')).toHaveCount(0)
   await page.getByRole('button', { name: /^Names/ }).click()
-  await page.getByRole('option', { name: /follow the usual scheme/ }).click()
+  await page.getByRole('menuitemradio', { name: /follow the usual scheme/ }).click()
   await expect(plan.getByText('was old/history.htm')).toBeVisible()
   await page.getByLabel('The site is called').fill('Ferry')
   await page.getByRole('button', { name: 'Bring it in' }).click()
