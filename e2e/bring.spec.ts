@@ -26,7 +26,7 @@ test('the example is understood, seen under other choices, and brought in', asyn
   await page.waitForURL('**/plan')
   await expect(page.getByRole('row', { name: 'The old slip' })).toBeVisible()
   await openView(page, 'Checks')
-  await expect(page.getByText('Fares.html leads to no page or file of this site.')).toBeVisible()
+  await expect(page.getByText('Fares.html differs from fares.html in capitals only')).toBeVisible()
   await openView(page, 'Pages')
   await expect(page.frameLocator('iframe').getByRole('heading', { level: 1 })).toHaveText(
     'Across the saltings',

@@ -1,9 +1,9 @@
 import { type CssNode, lexer, parse, walk } from 'css-tree'
 import { parseHtml, type Range, readHtml } from '#core/markup'
 import { compileTemplate, fillsOf } from '#core/template'
-import { markupSentence } from './rules/markup-error'
+import { markupSentence } from './rules/markup/markup-error'
 import { outsideSentence } from './rules/outside-slots'
-import { tagSentence } from './rules/tags-do-not-match'
+import { tagSentence } from './rules/markup/tags-do-not-match'
 import { unknownSentence } from './rules/unknown-word'
 
 /** What a text is: what a page holds, a template, a style sheet. */

@@ -86,8 +86,12 @@ function find(rule: Rule, context: FindingContext): Found[] {
     case 'text':
       return [
         ...site.templates.flatMap((template) => {
-          const { bases, tags } = context.compiled(template)
-          return rule.find({ bases, errors: [], tags }, (line) => inTemplate(template, line), template.source)
+          const { bases, tags, notes } = context.compiled(template)
+          return rule.find(
+            { bases, errors: [], tags, notes },
+            (line) => inTemplate(template, line),
+            template.source,
+          )
         }),
         ...pages.flatMap((page) =>
           textsOfPage(page).flatMap(({ slot, hash }) =>
@@ -129,6 +133,7 @@ const nothingRead: Read = {
     ids: [],
     headings: [],
     tags: [],
+    notes: [],
   }),
   compiled: () => ({
     parts: [],
@@ -139,6 +144,7 @@ const nothingRead: Read = {
     outside: [],
     generated: [],
     tags: [],
+    notes: [],
     unit: '',
   }),
 }

@@ -16,7 +16,7 @@ describe('findings', () => {
     expect(found(siteFrom('Home\n  Visit\n    Tides\n  Contact', store), store)).toEqual([])
   })
 
-  test('a reference that leads nowhere, with its line; not one to elsewhere, to a place or in a trial page', () => {
+  test('a reference that leads nowhere, with its line; not one to elsewhere or in a trial page', () => {
     const store = new TextStore()
     let site = siteFrom('Home\n  Visit\n  Sketch (trial page)', store)
     site = write(
@@ -26,7 +26,11 @@ describe('findings', () => {
       '<p>\n<a href="/Visit.html">case</a>\n<a href="gone.html#x">gone</a></p>\n<a href="#here">1</a><a href="https://a.example/">2</a><a href="mailto:a@b.example">3</a><a href="/">4</a>',
     )
     site = write(site, store, 'Sketch', '<a href="/nowhere.html">x</a>')
-    expect(found(site, store)).toEqual(['broken-reference: Visit, 2', 'broken-reference: Visit, 3'])
+    expect(found(site, store)).toEqual([
+      'broken-reference: Visit, 2',
+      'broken-reference: Visit, 3',
+      'missing-place: Visit, 4',
+    ])
   })
 
   test('a link to a trial page, a base address, and menus that multiply without bound', () => {
@@ -116,4 +120,88 @@ test('what stands beside the fills of a template that is based on another is tol
   const outside = (of: typeof site) => findFindings(of, store).filter(({ rule }) => rule === 'outside-slots')
   expect(outside(add(site.templateId))).toMatchObject([{ place: { kind: 'template', line: 1 } }])
   expect(outside(add(null))).toEqual([])
+})
+
+describe('rules of references, markup and the whole', () => {
+  const whole = (texts: Record<string, string>, plan = 'Home\n  Visit\n    Tides\n  Birds') => {
+    const store = new TextStore()
+    let site = siteFrom(plan, store)
+    for (const [label, html] of Object.entries(texts)) site = write(site, store, label, html)
+    return { site, store, what: findFindings(site, store).map(({ rule, what }) => `${rule}: ${what}`) }
+  }
+  const only = (html: string) => whole({ Visit: html }).what
+
+  test('a reference that differs in capitals only is told as that, and mended', () => {
+    const { site, store } = whole({ Visit: '<a href="Tides.html">x</a>' })
+    const [finding] = findFindings(site, store)
+    expect(finding!.what).toBe(
+      'Tides.html differs from visit/tides.html in capitals only; most hosts tell them apart.',
+    )
+    expect(finding!.mends).toMatchObject([{ edits: [{ text: 'tides.html' }] }])
+  })
+
+  test('a place that its page does not have, here or elsewhere; one of the text or of the template it has', () => {
+    const { what } = whole({
+      Visit: '<p id="by-boat">x</p><a href="#by-boat">a</a><a href="#content">b</a><a href="#top">c</a><a href="#">d</a><a href="#gone">e</a><a href="tides.html#spring">f</a><a href="tides.html#nei%C3%9F">g</a>',
+      Tides: '<h2 id="neiß">x</h2><a href="index.html#by-boat">h</a><a href="../birds.html#terns">i</a>',
+    }) // prettier-ignore
+    expect(what).toEqual([
+      'missing-place: #gone leads to a place “gone”, which this page does not have.',
+      'missing-place: tides.html#spring leads to a place “spring”, which “Tides” does not have.',
+      'missing-place: ../birds.html#terns leads to a place “terns”, which “Birds” does not have.',
+    ])
+  })
+
+  test('an address of one’s own disk, or with backslashes', () => {
+    expect(only('<a href="file:///C:/x.doc">a</a><img src="C:\\pics\\a.png" alt="a"><a href="https://a.example/\\b">c</a>').filter((one) => one.startsWith('own-disk'))).toHaveLength(3) // prettier-ignore
+    expect(only('<a href="mailto:a@b.example">a</a>')).toEqual([])
+  })
+
+  test('a picture and a link without words; not those that are hidden, or have theirs elsewhere', () => {
+    const shown = '<img src="data:,"><a href="/"></a><a href="/"><img src="data:," alt=""></a>'
+    expect(only(shown).map((one) => one.split(':')[0])).toEqual([
+      'picture-without-words',
+      'link-without-words',
+      'link-without-words',
+    ])
+    expect(only('<img src="data:," alt=""><img src="data:," role="presentation"><a href="/" aria-label="Home"></a><a href="/"><img src="data:," alt="Home"></a><a href="/" title="Home"><svg></svg></a><a id="x"></a>')).toEqual([]) // prettier-ignore
+  })
+
+  test('what the standard has dropped, with what is written today', () => {
+    const what = only(
+      '<center>x</center><p align="right">y</p><font color="red">z</font><table bgcolor=white></table>',
+    )
+    expect(what).toEqual([
+      'dropped-markup: <center> is no longer part of HTML. Give it a class, and “text-align: center” in the style sheet.',
+      'dropped-markup: “align” on <p> is looks. Write it in the style sheet.',
+      'dropped-markup: <font> is no longer part of HTML. Give the text a class, and face, size and colour in the style sheet.',
+      'dropped-markup: “bgcolor” on <table> is looks. Write it in the style sheet.',
+    ])
+  })
+
+  test('a level that headings leave out', () => {
+    expect(only('<h2>a</h2><h3>b</h3><h2>c</h2>')).toEqual([])
+    expect(only('<h2>a</h2><h4>b</h4>')).toEqual([
+      'skipped-level: “b” is a heading of level 4 right below one of level 2.',
+    ])
+    expect(only('<h3>first</h3>')).toHaveLength(1)
+  })
+
+  test('pages of one text, and pages that nothing leads to', () => {
+    expect(whole({ Visit: '<p>Same</p>', Birds: '<p>Same</p>', Tides: '<p>Other</p>' }).what).toEqual([
+      'same-text: It says what “Visit” says, letter by letter.',
+    ])
+    const { site, store } = whole({})
+    const hidden = change(site, store, {
+      kind: 'setPageFlag',
+      pageIds: [pageCalled(site, 'Birds').id],
+      flag: 'inMenus',
+      value: false,
+    })
+    const findings = findFindings(hidden, store)
+    expect(findings).toMatchObject([{ rule: 'unreached-page', mends: [{ words: 'Put it in the menus' }] }])
+    // A link from anywhere but itself reaches it.
+    expect(findFindings(write(hidden, store, 'Birds', '<a href="birds.html">x</a>'), store)).toHaveLength(1)
+    expect(findFindings(write(hidden, store, 'Tides', '<a href="/birds.html">x</a>'), store)).toEqual([])
+  })
 })

@@ -69,7 +69,7 @@ export type Rule = About &
         readonly reads: 'text'
         /** @param at makes the place of what is found in this text */
         readonly find: (
-          facts: Pick<HtmlFacts, 'bases' | 'errors' | 'tags'>,
+          facts: Pick<HtmlFacts, 'bases' | 'errors' | 'tags' | 'notes'>,
           at: PlaceIn,
           was: Hash,
         ) => Found[]

@@ -81,6 +81,7 @@ test('a rule that somebody adds is asked like the others, and a text is read by 
       outside: [],
       generated: [],
       tags: [],
+      notes: [],
       unit: '',
     }),
     templates: null,
@@ -154,7 +155,7 @@ test('a rule on references is asked of a text again only when it, or what it can
       facts.set(hash, known)
       return known
     },
-    compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], outside: [], generated: [], tags: [], unit: '' }),
+    compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], outside: [], generated: [], tags: [], notes: [], unit: '' }),
     templates: null,
   }
   const ask = () => {

@@ -3,6 +3,7 @@ import { type AttributeText, readAttributeText } from './attribute-text'
 import { findCssReferences, type Reference } from './css'
 import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'
+import { type ElementNote, notesOf } from './notes'
 import { srcsetUrls } from './srcset'
 import { findTagFaults, type TagFault } from './tags'
 
@@ -37,6 +38,8 @@ export interface HtmlFacts {
   readonly headings: readonly Heading[]
   /** Tags that do not match, in order. */
   readonly tags: readonly (TagFault & LinePlace)[]
+  /** What there is to say of its elements, in order; of very many, the first ones. */
+  readonly notes: readonly (ElementNote & LinePlace)[]
 }
 
 /** A heading, `h1` to `h6`, as a whole element. */
@@ -180,6 +183,9 @@ function fixedRanges(element: HtmlElement, lines: Lines): Range[] {
   return ranges.filter(({ start, end }) => lines.hasBreak(start, end))
 }
 
+/** Notes that are told of one text. */
+const mostNotes = 1_000
+
 /** Elements that a parser makes again where they are not closed. */
 const formatting = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '))
 
@@ -198,6 +204,7 @@ export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
   const hasBreaks = html.includes('\n')
   const headings: (Heading & { text: string })[] = []
   const seen = new Set<number>()
+  const notes: ElementNote[] = []
   walkHtml(root, (node) => {
     if (!('tagName' in node)) {
       // What stands in the heading that began last; of one within another only its own is told.
@@ -213,6 +220,7 @@ export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
     const id = node.attrs.find((attr) => attr.name === 'id')
     if (id) ids.push(id.value)
     elementReferences(html, node, found)
+    if (notes.length < mostNotes) notes.push(...notesOf(node))
     if (hasBreaks) for (const range of fixedRanges(node, lines)) fixed.push(range)
     const where = node.sourceCodeLocation
     if (node.tagName === 'base' && where && node.attrs.some((attr) => attr.name === 'href'))
@@ -240,5 +248,6 @@ export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
   for (const heading of headings)
     heading.text = heading.text.replace(/\s+/g, ' ').trim().slice(0, longestHeading)
   const tags = findTagFaults(html).map((fault) => ({ ...fault, ...lines.placeOf(fault.start) }))
-  return { references, errors, errorCount, fixed, bases, ids, headings, tags }
+  const placed = notes.map((note) => ({ ...note, ...lines.placeOf(note.start) }))
+  return { references, errors, errorCount, fixed, bases, ids, headings, tags, notes: placed }
 }

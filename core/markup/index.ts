@@ -16,6 +16,7 @@ export {
   walkHtml,
 } from './html'
 export { type LinePlace, Lines } from './lines'
+export type { ElementNote } from './notes'
 export {
   commonLead,
   indentEdits,

@@ -1,4 +1,5 @@
 import {
+  type ElementNote,
   attributeValueRange,
   commonLead,
   Lines,
@@ -86,6 +87,8 @@ export interface CompiledTemplate {
   readonly outside: readonly PlacedRange[]
   /** Its tags that do not match. */
   readonly tags: readonly (TagFault & LinePlace)[]
+  /** What there is to say of its elements. */
+  readonly notes: readonly (ElementNote & LinePlace)[]
   /** One level of its indentation. */
   readonly unit: string
   readonly generated: readonly Extract<Part, { kind: 'generated' }>[]
@@ -130,7 +133,7 @@ function normalise(source: string): string {
 function compile(source: string, known: readonly GeneratedPart[]): CompiledTemplate {
   const partOf = (tag: string) => known.find(({ name }) => name === tag)
   const { root } = parseHtml(source, true)
-  const { references, bases, fixed, tags } = readHtml(source, true)
+  const { references, bases, fixed, tags, notes } = readHtml(source, true)
   const lines = new Lines(source)
   const unknown: Unknown[] = []
   const slots: PlacedSlot[] = []
@@ -318,6 +321,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     generated,
     outside: outsideFills(source).map((range) => ({ ...range, ...lines.placeOf(range.start) })),
     tags,
+    notes,
     unit: indentUnit(source, fixed),
   }
 }

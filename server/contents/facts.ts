@@ -46,7 +46,8 @@ const sizeOf = (facts: HtmlFacts) =>
       facts.errors.length +
       facts.ids.length +
       facts.fixed.length +
-      facts.tags.length) +
+      facts.tags.length +
+      facts.notes.length) +
   facts.headings.reduce((sum, { text }) => sum + bytesOfRange + text.length * 2, 0)
 
 /** Texts read at a time: what is held in memory is theirs. */
@@ -134,7 +135,7 @@ export async function readAhead(kind: 'html' | 'css', text: string): Promise<voi
 export async function loadFacts(db: Queryable, hashes: Iterable<Hash>): Promise<(hash: Hash) => HtmlFacts> {
   const how = {
     memory: contents,
-    keyOf: (hash: Hash) => `html 5 ${hash}`,
+    keyOf: (hash: Hash) => `html 6 ${hash}`,
     readText: readContent,
     size: sizeOf,
   }

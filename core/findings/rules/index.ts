@@ -1,11 +1,19 @@
 import type { Rule } from '../rule'
-import { baseAddress } from './base-address'
-import { brokenReference } from './broken-reference'
+import { baseAddress } from './references/base-address'
+import { brokenReference } from './references/broken-reference'
 import { deepPage } from './advice/deep-page'
+import { droppedMarkup } from './markup/dropped-markup'
+import { linkWithoutWords } from './markup/link-without-words'
+import { pictureWithoutWords } from './markup/picture-without-words'
+import { skippedLevel } from './markup/skipped-level'
+import { missingPlace } from './references/missing-place'
+import { ownDiskAddress } from './references/own-disk'
+import { sameText } from './whole/same-text'
+import { unreachedPage } from './whole/unreached-page'
 import { hiddenSlot } from './hidden-slot'
-import { linkToTrial } from './link-to-trial'
+import { linkToTrial } from './references/link-to-trial'
 import { manyPages } from './advice/many-pages'
-import { markupError } from './markup-error'
+import { markupError } from './markup/markup-error'
 import { nameClash } from './name-clash'
 import { namelessLabel } from './nameless-label'
 import { outsideSlots } from './outside-slots'
@@ -13,7 +21,7 @@ import { repeatedSlot } from './repeated-slot'
 import { repeatedTitle } from './repeated-title'
 import { sameLabel } from './advice/same-label'
 import { singlePageSection } from './advice/single-page-section'
-import { tagsDoNotMatch } from './tags-do-not-match'
+import { tagsDoNotMatch } from './markup/tags-do-not-match'
 import { tooLarge } from './too-large'
 import { unknownWord } from './unknown-word'
 
@@ -26,12 +34,20 @@ export const checks: readonly Rule[] = [
   hiddenSlot,
   brokenReference,
   linkToTrial,
+  missingPlace,
+  ownDiskAddress,
   baseAddress,
   markupError,
   tagsDoNotMatch,
+  pictureWithoutWords,
+  linkWithoutWords,
+  skippedLevel,
+  droppedMarkup,
   namelessLabel,
   nameClash,
   repeatedTitle,
+  sameText,
+  unreachedPage,
 ]
 
 /** Advice on the plan, which may be taken or left. Reads nothing but the plan. */

@@ -1,4 +1,4 @@
-import type { Rule } from '../rule'
+import type { Rule } from '../../rule'
 
 /** A base address leads every relative reference elsewhere, and those are written for where a page stands. */
 export const baseAddress: Rule = {

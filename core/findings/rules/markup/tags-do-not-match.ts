@@ -1,5 +1,5 @@
 import type { TagFault } from '#core/markup'
-import type { Rule } from '../rule'
+import type { Rule } from '../../rule'
 
 /** A tag that does not match, as a sentence. */
 export const tagSentence = ({ kind, name }: Pick<TagFault, 'kind' | 'name'>): string =>

@@ -1,5 +1,5 @@
 import { resolveReference } from '#core/links'
-import type { Rule } from '../rule'
+import type { Rule } from '../../rule'
 
 /** A reference to a page that never goes out. */
 export const linkToTrial: Rule = {

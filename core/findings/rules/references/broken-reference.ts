@@ -1,7 +1,7 @@
 import { relativeReference, resolveReference } from '#core/links'
 import { writeReference } from '#core/markup'
-import { nearestPath } from '../nearest'
-import type { Rule } from '../rule'
+import { nearestPath } from '../../nearest'
+import type { Rule } from '../../rule'
 
 /** A reference that leads to nothing in this site. */
 export const brokenReference: Rule = {
@@ -21,7 +21,10 @@ export const brokenReference: Rule = {
         {
           mark: reference.href,
           place: at(reference),
-          what: `${reference.href} leads to no page or file of this site.`,
+          what:
+            near !== null && near.toLowerCase() === target.path.toLowerCase()
+              ? `${reference.href} differs from ${near} in capitals only; most hosts tell them apart.`
+              : `${reference.href} leads to no page or file of this site.`,
           mends:
             text === null
               ? []

@@ -1,4 +1,4 @@
-import type { Rule } from '../rule'
+import type { Rule } from '../../rule'
 
 /** A content that breaks the HTML syntax; browsers guess what was meant, each page anew. */
 export const markupError: Rule = {

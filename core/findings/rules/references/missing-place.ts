@@ -1,0 +1,62 @@
+import { resolveReference } from '#core/links'
+import { readHtml } from '#core/markup'
+import { type Page, textsOfPage } from '#core/site'
+import { type Found, type FindingContext, inPage, type Rule } from '../../rule'
+
+/** Places of pages: the ids of their texts, and those of the template they are made with. */
+function placesOf({ factsOf, templates }: FindingContext) {
+  const ofTemplate = new Map<string, ReadonlySet<string>>()
+  const ofPage = new Map<string, ReadonlySet<string>>()
+  const inTemplateOf = (page: Page): ReadonlySet<string> => {
+    if (!templates) return new Set()
+    const id = templates.idOf(page)
+    let ids = ofTemplate.get(id)
+    if (!ids) ofTemplate.set(id, (ids = new Set(readHtml(templates.composed(id)?.text ?? '', true).ids)))
+    return ids
+  }
+  return (page: Page, place: string): boolean => {
+    let ids = ofPage.get(page.id)
+    if (!ids) ofPage.set(page.id, (ids = new Set(textsOfPage(page).flatMap(({ hash }) => factsOf(hash).ids))))
+    return ids.has(place) || inTemplateOf(page).has(place)
+  }
+}
+
+/** What stands behind `#`, as an id; null for the top of the page, and what names no element (HTML §7.4.6.4). */
+function placeIn(suffix: string): string | null {
+  const fragment = /#(.*)$/.exec(suffix)?.[1] ?? ''
+  if (fragment === '' || fragment.toLowerCase() === 'top' || fragment.startsWith(':~:')) return null
+  try {
+    return decodeURIComponent(fragment)
+  } catch {
+    return fragment
+  }
+}
+
+/** A link to a place that its page does not have. */
+export const missingPlace: Rule = {
+  id: 'missing-place',
+  title: 'Links to places that are not there',
+  why: 'A visitor comes to the top of the page, and looks for what was promised.',
+  reads: 'site',
+  find(context) {
+    const { pages, tree, names, homeFile, factsOf } = context
+    const hasPlace = placesOf(context)
+    const found: Found[] = []
+    for (const page of pages)
+      for (const { slot, hash } of textsOfPage(page))
+        for (const reference of factsOf(hash).references) {
+          if (!reference.href.includes('#')) continue
+          const target = resolveReference(reference.href, names.pages.get(page.id)!.path, names, homeFile)
+          const to =
+            target.kind === 'here' ? page : target.kind === 'page' ? tree.byId.get(target.id) : undefined
+          const place = to && 'suffix' in target ? placeIn(target.suffix) : null
+          if (!to || place === null || hasPlace(to, place)) continue
+          found.push({
+            mark: `${slot} ${reference.href}`,
+            place: { ...inPage(page, reference), ...(slot !== 'content' && { slot }) },
+            what: `${reference.href} leads to a place “${place}”, which ${to === page ? 'this page' : `“${to.label}”`} does not have.`,
+          })
+        }
+    return found
+  },
+}
