@@ -31,6 +31,12 @@ const shots = {
     await page.getByRole('button', { name: 'Try an example' }).click()
     await page.getByText('visit/index.html').waitFor()
   },
+  async bring() {
+    await page.goto(`${address}/sites/bring`)
+    await page.getByRole('button', { name: /^Try it with Saltings Ferry/ }).click()
+    await page.getByText('Menus are written anew').waitFor()
+    await page.getByText('boats/curlew.html', { exact: true }).last().click()
+  },
   async kits() {
     await page.goto(`${address}/kits`)
     await page.getByRole('heading', { name: 'Exhibition' }).waitFor()
