@@ -1,11 +1,16 @@
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Link, useRevalidator } from 'react-router'
 import { type Finding, ruleOf } from '#core/findings'
+import { nameLabel } from '#core/naming'
+import { defaultScheme } from '#core/site'
 import { findingsOf } from '#server/sites'
+import { reportAsHtml, reportAsJson } from '../checks/report'
 import { sureWay, useMend } from '../document/use-mend'
 import { useSelection, useSite } from '../document/site-context'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'
+import { saveFile } from '../parts/picks/files'
+import { Pick } from '../parts/picks/pick'
 import { StateMark } from '../parts/state-mark'
 import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/checks'
@@ -27,8 +32,11 @@ export default function ChecksView({ loaderData }: Route.ComponentProps) {
   return loaderData ? <Findings findings={loaderData.findings} /> : <NotFetched />
 }
 
+/** What findings are put together by. */
+type Order = 'rule' | 'page'
+
 function Findings({ findings }: { findings: readonly Finding[] }) {
-  const { revision } = useSite()
+  const { revision, site, names } = useSite()
   const revalidator = useRevalidator()
   const seen = useRef(revision)
   useEffect(() => {
@@ -37,15 +45,76 @@ function Findings({ findings }: { findings: readonly Finding[] }) {
     void revalidator.revalidate()
   }, [revision, revalidator])
 
+  const [letters, setLetters] = useState('')
+  const [order, setOrder] = useState<Order>('rule')
+  const labels = new Map([
+    ...site.templates.map((one) => [one.id, one.name] as const),
+    ...site.pages.map((one) => [one.id, one.label] as const),
+  ])
+  const wanted = letters.trim().toLowerCase()
+  const shown =
+    wanted === ''
+      ? findings
+      : findings.filter(({ rule, what, place }) =>
+          `${what} ${ruleOf(rule).title} ${labels.get(place.id) ?? ''}`.toLowerCase().includes(wanted),
+        )
   const groups = new Map<string, Finding[]>()
-  for (const finding of findings) {
-    const group = groups.get(finding.rule)
+  for (const finding of shown) {
+    const key = order === 'rule' ? finding.rule : finding.place.id
+    const group = groups.get(key)
     if (group) group.push(finding)
-    else groups.set(finding.rule, [finding])
+    else groups.set(key, [finding])
   }
+  const stem = nameLabel(site.name, defaultScheme, site.language).name
   return (
     <div className="h-full overflow-auto px-7 pt-6 pb-10">
-      <h2 className="mb-4 text-[26px]">Findings</h2>
+      <div className="mb-4 flex flex-wrap items-baseline gap-x-6 gap-y-2">
+        <h2 className="text-[26px]">Findings</h2>
+        {findings.length > 0 && (
+          <>
+            <span className="font-serif text-[17px]">
+              {count(shown.length, 'finding')},{' '}
+              <Pick<Order>
+                label="Order"
+                value={order}
+                options={[
+                  { value: 'rule', words: 'by rule' },
+                  { value: 'page', words: 'by page' },
+                ]}
+                onPick={setOrder}
+              />
+            </span>
+            <input
+              type="search"
+              aria-label="Only those with these letters"
+              placeholder="Only those with…"
+              className="field !w-56 text-[15px]"
+              value={letters}
+              onChange={(event) => setLetters(event.target.value)}
+            />
+            <span className="ml-auto flex gap-4 text-sm">
+              <button
+                type="button"
+                className="link"
+                onClick={() =>
+                  saveFile(reportAsHtml(site, names, shown), `${stem}-findings.html`, 'text/html')
+                }
+              >
+                Save as a page
+              </button>
+              <button
+                type="button"
+                className="link"
+                onClick={() =>
+                  saveFile(reportAsJson(site, names, shown), `${stem}-findings.json`, 'application/json')
+                }
+              >
+                as JSON
+              </button>
+            </span>
+          </>
+        )}
+      </div>
       {findings.length === 0 && (
         <p className="flex items-center gap-3">
           <StateMark state="done" word="nothing found" />
@@ -54,13 +123,16 @@ function Findings({ findings }: { findings: readonly Finding[] }) {
           </span>
         </p>
       )}
-      {[...groups].map(([rule, list]) => (
-        <section key={rule} className="mb-7">
+      {findings.length > 0 && shown.length === 0 && (
+        <p className="text-quiet">No finding has these letters.</p>
+      )}
+      {[...groups].map(([key, list]) => (
+        <section key={key} className="mb-7">
           <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-            <h3 className="text-[19px]">{ruleOf(rule).title}</h3>
-            <MendAll findings={list} title={ruleOf(rule).title} />
+            <h3 className="text-[19px]">{order === 'rule' ? ruleOf(key).title : labels.get(key)}</h3>
+            {order === 'rule' && <MendAll findings={list} title={ruleOf(key).title} />}
           </div>
-          <p className="mb-2 max-w-prose text-quiet">{ruleOf(rule).why}</p>
+          {order === 'rule' && <p className="mb-2 max-w-prose text-quiet">{ruleOf(key).why}</p>}
           <ul className="border-t border-rule">
             {list.slice(0, drawnOfRule).map((finding) => (
               <FindingLine key={finding.key} finding={finding} />
