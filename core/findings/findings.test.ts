@@ -179,6 +179,12 @@ describe('rules of references, markup and the whole', () => {
     ])
   })
 
+  test('an id that a page has twice', () => {
+    expect(only('<p id="a">x</p><p id="b">y</p><p id="a">z</p>')).toEqual([
+      'repeated-id: The id “a” is given more than once.',
+    ])
+  })
+
   test('a level that headings leave out', () => {
     expect(only('<h2>a</h2><h3>b</h3><h2>c</h2>')).toEqual([])
     expect(only('<h2>a</h2><h4>b</h4>')).toEqual([

@@ -1,5 +1,8 @@
-import type { HtmlElement, HtmlNode } from './html'
+import type { DefaultTreeAdapterMap } from 'parse5'
 import type { Range } from './indent'
+
+type HtmlElement = DefaultTreeAdapterMap['element']
+type HtmlNode = DefaultTreeAdapterMap['node']
 
 /** Something about an element that a visitor, or a browser, makes less of than was meant. */
 export interface ElementNote extends Range {

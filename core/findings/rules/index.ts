@@ -5,6 +5,7 @@ import { deepPage } from './advice/deep-page'
 import { droppedMarkup } from './markup/dropped-markup'
 import { linkWithoutWords } from './markup/link-without-words'
 import { pictureWithoutWords } from './markup/picture-without-words'
+import { repeatedId } from './markup/repeated-id'
 import { skippedLevel } from './markup/skipped-level'
 import { missingPlace } from './references/missing-place'
 import { ownDiskAddress } from './references/own-disk'
@@ -41,6 +42,7 @@ export const checks: readonly Rule[] = [
   tagsDoNotMatch,
   pictureWithoutWords,
   linkWithoutWords,
+  repeatedId,
   skippedLevel,
   droppedMarkup,
   namelessLabel,
