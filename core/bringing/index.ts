@@ -1,5 +1,5 @@
 /** Sites that exist already: understood from their files, and brought in with nothing lost. */
-export { type BroughtFile, isPageName, type Remark } from './brought'
+export { type BroughtFile, commonFolder, isPageName, type Remark } from './brought'
 export { compareBrought, type ComparedPage } from './compare-brought'
 export {
   type BringingChoices,

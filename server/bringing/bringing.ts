@@ -3,6 +3,7 @@ import type { Piscina } from 'piscina'
 import {
   type BringingChoices,
   type BroughtFile,
+  commonFolder,
   type ComparedPage,
   isPageName,
   type Remark,
@@ -174,7 +175,10 @@ async function understandWaiting(accountId: string, id: string, wishes: Bringing
     throw new Problem('too-heavy', null, { cause: error })
   }
   if ('refusal' in answer) throw new Problem('bad-input', { why: answer.refusal })
-  return { ...answer, remarks: [...remarks, ...answer.remarks] }
+  // As everything else of it is told: without the folder that came with an archive.
+  const common = commonFolder(files.map(({ path }) => path))
+  const own = remarks.map((remark) => ({ ...remark, path: remark.path.slice(common.length) }))
+  return { ...answer, remarks: [...own, ...answer.remarks] }
 }
 
 /** A page as it would be brought in. */
