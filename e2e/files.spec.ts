@@ -20,6 +20,9 @@ test('files are added, shown, renamed with what refers to them, replaced, remove
     picture('Evening at the Pier.jpg'),
     { name: 'Tide Table.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\n') },
   ])
+  // Rows move while others come in.
+  await expect(fileRow(page, 'documents/tide-table.csv')).toBeVisible()
+  await expect(page.getByRole('list', { name: 'Files on their way' })).toBeHidden()
   await fileRow(page, 'images/evening-at-the-pier.png').click()
   await expect(page.getByText('2 × 1 pixels')).toBeVisible()
   await expect(page.getByText('Nowhere: no page')).toBeVisible()

@@ -100,7 +100,7 @@ export function FilesPart() {
               uploads.keepsPlace = event.target.checked
             }}
           />
-          Photographs added go on telling where they were taken
+          Photographs keep where they were taken
         </label>
       )}
       {open && files.length > 0 && (

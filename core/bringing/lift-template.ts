@@ -28,11 +28,18 @@ export interface Lifted {
 export interface Goals {
   readonly old: OldNames
   readonly names: Names
-  readonly homeFile: string
 }
 
-/** A reference of an old page as it is right where it stands now; null where it is as it is. */
-function mended(href: string, from: string, to: string | null, { old, names }: Goals): string | null {
+/**
+ * A reference of an old page or style sheet as it is right where it stands now; null where it is as it is.
+ * @param to where it stands now; null in a template, which names everything from the top
+ */
+export function mendedHref(
+  href: string,
+  from: string,
+  to: string | null,
+  { old, names }: Goals,
+): string | null {
   const target = old.resolve(href, from)
   if (target.kind !== 'page' && target.kind !== 'file') return null
   const path = target.kind === 'page' ? names.pages.get(target.id)?.path : names.files.get(target.id)
@@ -45,7 +52,7 @@ function mended(href: string, from: string, to: string | null, { old, names }: G
 export function mendsIn(page: ReadPage, range: Range, to: string | null, goals: Goals): TextEdit[] {
   return page.references.flatMap((reference) => {
     if (reference.start < range.start || reference.end > range.end) return []
-    const href = mended(reference.href, page.path, to, goals)
+    const href = mendedHref(reference.href, page.path, to, goals)
     return href === null
       ? []
       : [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]
@@ -84,7 +91,6 @@ function slotNames(gaps: readonly Gap[]): string[] {
   })
 }
 
-/** Text that a template would take for one of its values. */
 const isWithin = (inner: Range, outer: Range) => inner.start >= outer.start && inner.end <= outer.end
 
 /** Edits that say a page's charset, title and description by the template's own values. */

@@ -1,6 +1,5 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { applyEdits, findCssReferences, type Range, writeReference } from '#core/markup'
-import { relativeReference } from '#core/links'
 import { namesOf } from '#core/naming'
 import {
   defaultOutput,
@@ -12,11 +11,11 @@ import {
   type Site,
   type Template,
 } from '#core/site'
-import { defaultTemplate, homeFileOf, pageTitle } from '#core/template'
+import { defaultTemplate, pageTitle } from '#core/template'
 import { type BroughtFile, commonFolder, type Remark } from './brought'
 import { type Group, groupPages } from './frame'
 import { findParts } from './generated-of'
-import { charsetEdits, type Goals, liftTemplate, mendsIn, sliceWith } from './lift-template'
+import { charsetEdits, type Goals, liftTemplate, mendedHref, mendsIn, sliceWith } from './lift-template'
 import { oldNamesOf, type OldNames } from './old-names'
 import { readPage, type ReadPage } from './page-tree'
 import { planOf } from './plan-of'
@@ -171,7 +170,7 @@ export function understand(
   }
   const named = scheme ? withNewNames(draft, scheme, old) : withOldNames(draft, files, old)
   const names = namesOf(named)
-  const goals: Goals = { old, names, homeFile: homeFileOf(named) }
+  const goals: Goals = { old, names }
 
   const nameById = new Map(named.pages.map((page) => [page.id, pageTitle(page)]))
   const nameOf = (id: string) => nameById.get(id)!
@@ -237,12 +236,8 @@ export function understand(
     if (file.kind !== 'style' || was.text === undefined) return file
     const css = was.text.replace(/\r\n?/g, '\n')
     const edits = findCssReferences(css).flatMap((reference) => {
-      const target = old.resolve(reference.href, was.path)
-      if (target.kind !== 'page' && target.kind !== 'file') return []
-      const path = target.kind === 'page' ? names.pages.get(target.id)?.path : names.files.get(target.id)
-      if (path === undefined) return []
-      const href = relativeReference(to, path) + target.suffix
-      return href === reference.href
+      const href = mendedHref(reference.href, was.path, to, goals)
+      return href === null
         ? []
         : [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]
     })

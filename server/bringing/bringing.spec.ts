@@ -104,6 +104,11 @@ test('files come one by one too; what systems put beside them is left out', asyn
   const view = await lookAtBringing(accountId, id, kept)
   expect(view.lines.map(({ was }) => was)).toEqual(['index.html', 'sub/two.html'])
   expect(view.fileCount).toBe(0)
+  // What is too large to be read as a page is not lost.
+  await send('My site/log.html', 'x'.repeat(4_100_000))
+  const more = await lookAtBringing(accountId, id, kept)
+  expect([more.lines.length, more.fileCount]).toEqual([2, 1])
+  expect(more.remarks.find(({ path }) => path === 'log.html')!.why).toContain('larger than a page may be')
   for (const path of ['../up.html', '/', 'a/../../b', `${'x'.repeat(1_100)}`, 'a\u0007.html'])
     await expect(send(path, 'x')).rejects.toMatchObject({ code: 'bad-input' })
 })

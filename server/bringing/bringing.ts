@@ -145,7 +145,13 @@ async function readFiles(id: string): Promise<{ files: BroughtFile[]; remarks: R
     for (const file of some) {
       const bytes = contents.get(file.hash) ?? Buffer.alloc(0)
       const { kind } = await fileKindOf(file.path, bytes.subarray(0, tellingBytes))
-      if (isPageName(file.path) && bytes.length > 0 === file.sizeBytes > 0) {
+      const isPage = isPageName(file.path)
+      if (isPage && file.sizeBytes > longestText)
+        remarks.push({
+          path: file.path,
+          why: 'It is larger than a page may be, so it stays a file as it is.',
+        })
+      if (isPage && file.sizeBytes <= longestText) {
         const { text, encoding, toldBy } = decodeHtml(bytes)
         if (encoding !== 'utf-8')
           remarks.push({
@@ -153,7 +159,7 @@ async function readFiles(id: string): Promise<{ files: BroughtFile[]; remarks: R
             why: `It is written in ${encoding}, as its ${toldBy} say; it goes out as UTF-8.`,
           })
         files.push({ ...file, kind: 'page', text: text.replaceAll('\0', '\ufffd').toWellFormed() })
-      } else if (kind === 'style') {
+      } else if (kind === 'style' && file.sizeBytes <= longestText) {
         const { text } = decodeHtml(bytes)
         files.push({ ...file, kind, text: text.toWellFormed() })
       } else files.push({ ...file, kind })
