@@ -1,5 +1,5 @@
 import { resolveReference } from '#core/links'
-import { applyEdits, findCssReferences, type HtmlFacts, type Reference, writeReference } from '#core/markup'
+import { applyEdits, findCssReferences, type HtmlFacts, type Reference } from '#core/markup'
 import { forwardersOf, forwarderText } from './forwarders'
 import { ancestorsOf } from '#core/plan'
 import { emptyHash, type Hash, type Page, type Site, type SiteFile, slotOf, type TextOf } from '#core/site'
@@ -104,10 +104,8 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     const css = sources.textOf(file.hash)
     const path = names.files.get(file.id)!
     const edits = (sources.cssOf?.(file.hash) ?? findCssReferences(css)).flatMap((reference) => {
-      const href = outputReference(context, reference, path)
-      return href === null
-        ? []
-        : [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]
+      const text = outputReference(context, reference, path)
+      return text === null ? [] : [{ start: reference.start, end: reference.end, text }]
     })
     return applyEdits(css, edits)
   }

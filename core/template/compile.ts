@@ -46,7 +46,8 @@ type Content =
   | { readonly kind: 'text'; readonly text: string }
   | ({ readonly kind: 'nothing' } & Placement)
   | { readonly kind: 'value'; readonly name: ValueName; readonly syntax: ValueSyntax }
-  | { readonly kind: 'reference'; readonly reference: Reference }
+  /** `text` is how it is written. */
+  | { readonly kind: 'reference'; readonly reference: Reference; readonly text: string }
   | ({ readonly kind: 'slot'; readonly name: string; readonly fallback: readonly Part[] } & Placement)
   | ({
       readonly kind: 'generated'
@@ -273,13 +274,11 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       })
     }
   })
-  for (const reference of references)
-    if (!source.slice(reference.start, reference.end).includes('{'))
-      holes.push({
-        start: reference.start,
-        end: reference.end,
-        make: () => ({ kind: 'reference', reference }),
-      })
+  for (const reference of references) {
+    const { start, end } = reference
+    const text = source.slice(start, end)
+    if (!text.includes('{')) holes.push({ start, end, make: () => ({ kind: 'reference', reference, text }) })
+  }
   // Outer holes before the ones inside them.
   holes.sort((a, b) => a.start - b.start || Number(b.first ?? 0) - Number(a.first ?? 0) || b.end - a.end)
 

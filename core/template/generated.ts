@@ -8,15 +8,39 @@ import type { Entry } from './parts'
 
 type Placed = CompiledTemplate['generated'][number]
 
-/** A short key of a part and its attributes: equal for parts that are written alike. */
-const keyOf = (() => {
-  const keys = new WeakMap<Placed, string>()
-  return (placed: Placed): string => {
-    let key = keys.get(placed)
-    if (key === undefined) keys.set(placed, (key = JSON.stringify([placed.part.name, placed.attributes])))
-    return key
+/** What a part is on every page, worked out once. */
+interface Fixed {
+  /** Equal for parts that are written alike. */
+  readonly key: string
+  /** Its start tag, with what is passed on to it. */
+  readonly opening: string
+  readonly omitsOwn: boolean
+  readonly describes: boolean
+  readonly sharedLevels: number | null
+}
+
+const fixedOf = (() => {
+  const known = new WeakMap<Placed, Fixed>()
+  return (placed: Placed): Fixed => {
+    let fixed = known.get(placed)
+    if (!fixed) known.set(placed, (fixed = workOut(placed)))
+    return fixed
   }
 })()
+
+function workOut({ part, attributes }: Placed): Fixed {
+  const passed = Object.entries(attributes)
+    .filter(([name]) => !part.attributes.some((one) => one.name === name))
+    .map(([name, value]) => ` ${name}="${escapeAttribute(value)}"`)
+  const named = 'class' in attributes ? '' : ` class="${part.name}"`
+  return {
+    key: JSON.stringify([part.name, attributes]),
+    opening: `<nav${named}${passed.join('')}>`,
+    omitsOwn: part.omitsOwn?.(attributes) ?? false,
+    describes: part.describes?.(attributes) ?? false,
+    sharedLevels: part.sharedLevels?.(attributes) ?? null,
+  }
+}
 
 export const pageTitle = (page: Page): string => page.title ?? page.label
 
@@ -47,37 +71,30 @@ export function renderGenerated(
   indent: string,
   unit: string,
 ): string {
-  const { part, attributes } = placed
-  const levels = part.sharedLevels?.(attributes) ?? null
+  const { key: placedKey, sharedLevels: levels } = fixedOf(placed)
   if (levels === null) return render(context, placed, page, indent, unit)
   // It is the same on all pages of a folder that stand under the same entries of it.
   const marks = [...ancestorsOf(context.tree, page), page].slice(0, levels).map((one) => one.id)
   const { folder } = context.names.pages.get(page.id)!
   const isEntry = marks.length <= levels && marks[marks.length - 1] === page.id
-  const key = `${keyOf(placed)} ${indent}|${unit}|${isEntry ? 1 : 0}${folder}|${marks.join()}`
+  const key = `${placedKey} ${indent}|${unit}|${isEntry ? 1 : 0}${folder}|${marks.join()}`
   return context.made.get(key, () => render(context, placed, page, indent, unit))
 }
 
-function render(
-  context: SiteContext,
-  { part, attributes }: Placed,
-  page: Page,
-  indent: string,
-  unit: string,
-): string {
+function render(context: SiteContext, placed: Placed, page: Page, indent: string, unit: string): string {
+  const { part, attributes } = placed
   const entries = part.entries(context, attributes, page)
   if (entries.length === 0) return ''
+  const { opening, omitsOwn, describes } = fixedOf(placed)
   const from = context.names.pages.get(page.id)!.path
-  const above = new Set(part.marksAbove ? ancestorsOf(context.tree, page).map((one) => one.id) : [])
-  const omitsOwn = part.omitsOwn?.(attributes) ?? false
-  const describes = part.describes?.(attributes) ?? false
+  const above = part.marksAbove ? ancestorsOf(context.tree, page) : []
   const lines: string[] = []
   const list = (tag: 'ul' | 'ol', items: readonly Entry[], depth: string) => {
     lines.push(`${depth}<${tag}>`)
     for (const { page: one, below } of items) {
       if (omitsOwn && one.id === page.id && below.length === 0) continue
       const rel = part.rel?.(context, page, one) ?? ''
-      const anchor = link(context, from, one, page, rel, above.has(one.id))
+      const anchor = link(context, from, one, page, rel, above.includes(one))
       const description = describes ? (one.description ?? '') : ''
       if (below.length === 0 && description === '') lines.push(`${depth}${unit}<li>${anchor}</li>`)
       else {
@@ -89,11 +106,7 @@ function render(
     }
     lines.push(`${depth}</${tag}>`)
   }
-  const passed = Object.entries(attributes)
-    .filter(([name]) => !part.attributes.some((one) => one.name === name))
-    .map(([name, value]) => ` ${name}="${escapeAttribute(value)}"`)
-  const named = 'class' in attributes ? '' : ` class="${part.name}"`
-  lines.push(`<nav${named}${passed.join('')}>`)
+  lines.push(opening)
   list(part.list, entries, `${indent}${unit}`)
   lines.push(`${indent}</nav>`)
   return lines.length > 4 ? lines.join('\n') : ''
@@ -102,7 +115,7 @@ function render(
 /** What is the same on all pages that share it; null where each page has its own. */
 function sharedKey(context: SiteContext, placed: Placed, page: Page): string | null {
   const depends = placed.part.dependsOn?.(context, placed.attributes, page)
-  return depends === undefined ? null : `${keyOf(placed)} ${depends}`
+  return depends === undefined ? null : `${fixedOf(placed).key} ${depends}`
 }
 
 /**
@@ -116,7 +129,7 @@ export function generatedSignature(
   page: Page,
   digest: (text: string) => string,
 ): string {
-  const describes = placed.part.describes?.(placed.attributes) ?? false
+  const { describes } = fixedOf(placed)
   const told = ({ label, description }: Page) =>
     describes && description ? `${label}\u0003${description}` : label
   const write = (entries: readonly Entry[]): string =>
@@ -151,7 +164,7 @@ export function generatedWeight(context: SiteContext, placed: readonly Placed[],
   }
   let bytes = 0
   for (const one of placed) {
-    const describes = one.part.describes?.(one.attributes) ?? false
+    const { describes } = fixedOf(one)
     const key = sharedKey(context, one, page)
     const known = key === null ? undefined : context.weights.get(key)
     const weight = known ?? weigh(one.part.entries(context, one.attributes, page), describes)

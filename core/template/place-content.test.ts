@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { applyEdits, indentEdits, readHtml, trimmedRange, writeReference } from '#core/markup'
+import { applyEdits, indentEdits, readHtml, trimmedRange } from '#core/markup'
 import { siteFrom, TextStore } from '#core/testing'
 import { contextOf } from './context'
 import { outputReference } from './output-reference'
@@ -22,9 +22,8 @@ test('a content is placed as one edit after the other would place it, whatever s
         const range = trimmedRange(text)
         const lines = indent === '' ? [] : indentEdits(text, range, facts.fixed, (lead) => indent + lead)
         const references = facts.references.flatMap((reference) => {
-          const href = outputReference(context, reference, path)
-          if (href === null || href === reference.href) return []
-          return [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]
+          const text = outputReference(context, reference, path)
+          return text === null ? [] : [{ start: reference.start, end: reference.end, text }]
         })
         const ends = [
           { start: 0, end: range.start, text: '' },

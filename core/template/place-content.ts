@@ -7,7 +7,6 @@ import {
   type Range,
   type TextEdit,
   trimmedRange,
-  writeReference,
 } from '#core/markup'
 import { unitOf } from './compose'
 import type { SiteContext } from './context'
@@ -43,9 +42,8 @@ function placeAnew(context: SiteContext, { text, facts }: SlotContent, path: str
     edits.push(...indentEdits(text, range, facts.fixed, (lead) => indent + own(lead)))
   } else if (indent !== '') edits.push(...indentEdits(text, range, facts.fixed, (lead) => indent + lead))
   for (const reference of facts.references) {
-    const href = outputReference(context, reference, path)
-    if (href !== null && href !== reference.href)
-      edits.push({ start: reference.start, end: reference.end, text: writeReference(reference, href) })
+    const text = outputReference(context, reference, path)
+    if (text !== null) edits.push({ start: reference.start, end: reference.end, text })
   }
   const cuts: readonly Range[] = [
     { start: 0, end: range.start },
@@ -104,9 +102,9 @@ function placeAsWritten(
   for (const reference of references) {
     linesUpTo(reference.start)
     if (reference.start < at || reference.end > end) return null
-    const href = outputReference(context, reference, path)
-    if (href === null || href === reference.href) continue
-    out += text.slice(at, reference.start) + writeReference(reference, href)
+    const written = outputReference(context, reference, path)
+    if (written === null) continue
+    out += text.slice(at, reference.start) + written
     at = reference.end
   }
   linesUpTo(end)

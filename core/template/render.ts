@@ -1,11 +1,4 @@
-import {
-  encodeVariable,
-  escapeAttribute,
-  escapeSingleQuoted,
-  escapeText,
-  trimmedRange,
-  writeReference,
-} from '#core/markup'
+import { encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText, trimmedRange } from '#core/markup'
 import type { Page, Site } from '#core/site'
 import type { CompiledTemplate, Part, ValueName, ValueSyntax } from './compile'
 import type { SiteContext } from './context'
@@ -103,17 +96,24 @@ export function renderPage(
 ): string {
   const { site } = context
   const path = context.names.pages.get(page.id)!.path
-  let out = ''
+  /** What is written, in pieces: put together once, since a text that grows is copied again and again. */
+  const pieces: string[] = []
+  let length = 0
 
   /** Takes back the indentation, and tells the next text to skip the rest of the line. */
   let skipNewline = false
   const drop = (part: { alone: boolean; indent: string }) => {
     if (!part.alone) return
-    out = out.slice(0, out.length - part.indent.length)
-    while (trace && (trace[trace.length - 1]?.end ?? 0) > out.length) {
+    for (let left = part.indent.length; left > 0;) {
+      const last = pieces.pop() ?? ''
+      if (last.length > left) pieces.push(last.slice(0, -left))
+      length -= Math.min(left, last.length)
+      left -= Math.max(1, last.length)
+    }
+    while (trace && (trace[trace.length - 1]?.end ?? 0) > length) {
       const last = trace.pop()!
       const before = trace[trace.length - 1]?.end ?? 0
-      if (before < out.length) trace.push({ ...last, end: out.length })
+      if (before < length) trace.push({ ...last, end: length })
     }
     skipNewline = true
   }
@@ -124,16 +124,17 @@ export function renderPage(
       if (kind === 'template') at += text.length - rest.length
       text = rest
     }
-    out += text
-    if (trace && text !== '')
-      trace.push({
-        end: out.length,
-        origin: (kind === 'template'
-          ? { kind, at }
-          : kind === 'slot'
-            ? { kind, at, name, lines }
-            : { kind, at, name }) as Origin,
-      })
+    if (text === '') return
+    pieces.push(text)
+    length += text.length
+    trace?.push({
+      end: length,
+      origin: (kind === 'template'
+        ? { kind, at }
+        : kind === 'slot'
+          ? { kind, at, name, lines }
+          : { kind, at, name }) as Origin,
+    })
   }
   const comment = (part: Extract<Part, { kind: 'slot' | 'generated' }>) =>
     site.output.comments && part.alone ? commentOf(part) : ''
@@ -160,7 +161,7 @@ export function renderPage(
         }
         case 'reference': {
           const href = outputReference(context, part.reference, path, '')
-          write(writeReference(part.reference, href ?? part.reference.href), 'template', part.at)
+          write(href ?? part.text, 'template', part.at)
           break
         }
         case 'nothing':
@@ -183,6 +184,7 @@ export function renderPage(
     }
   }
   run(template.parts)
-  // Looked at from its end: what is right already is not copied once more.
-  return /\S\n$/.test(out.slice(-2)) ? out : out.trimEnd() + '\n'
+  // What is right already is not copied once more.
+  const isEnded = /\S\n$/.test((pieces[pieces.length - 1] ?? '').slice(-2))
+  return isEnded ? pieces.join('') : pieces.join('').trimEnd() + '\n'
 }
