@@ -2,6 +2,7 @@ import { generateNKeysBetween } from 'fractional-indexing'
 import { applyEdits, findCssReferences, type Range, writeReference } from '#core/markup'
 import { namesOf } from '#core/naming'
 import {
+  defaultChecking,
   defaultOutput,
   defaultScheme,
   type Hash,
@@ -148,6 +149,7 @@ export function understand(
     homeId: plan.home.id,
     templateId: '',
     output: { ...defaultOutput, lineEnd: usesCrlf ? 'crlf' : 'lf' },
+    checking: defaultChecking,
     scheme: scheme ?? defaultScheme,
     nextSeq: files.length + 1,
     pages: pagesOf(plan, emptyContent).map((page) => {

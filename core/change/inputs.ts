@@ -3,6 +3,9 @@ import { mostLevels } from '#core/plan'
 import type { ChangeInput, KeepText } from './input'
 import type { ChangeKind } from './kind'
 import type { Change, ChangeRequest, KindName, Kinds } from './kinds'
+import { putAside } from './kinds/checks/put-aside.input'
+import { setMostWeight } from './kinds/checks/set-most-weight.input'
+import { takeUp } from './kinds/checks/take-up.input'
 import { removeFile } from './kinds/files/remove-file.input'
 import { renameFile } from './kinds/files/rename-file.input'
 import { setFile } from './kinds/files/set-file.input'
@@ -46,6 +49,7 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   moveSlot,
   moveText,
   noteAddresses: null,
+  putAside,
   releaseNames,
   removeFile,
   removePages,
@@ -55,6 +59,7 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   setContent,
   setFile,
   setHome,
+  setMostWeight,
   setOutput,
   setPageFlag,
   setPageText,
@@ -62,6 +67,7 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   setSetting,
   setTemplate,
   setTemplateField,
+  takeUp,
 }
 
 /** Inputs by the name of their kind. */

@@ -1,10 +1,12 @@
-import { type CssNode, lexer, parse, walk } from 'css-tree'
-import { parseHtml, type Range, readHtml } from '#core/markup'
+import { findStyleFaults, parseHtml, type Range, readHtml, type TextEdit } from '#core/markup'
+import { emptyHash } from '#core/site'
 import { compileTemplate, fillsOf } from '#core/template'
+import { type Grade, placeTold, type TextFacts } from './rule'
+import { checks } from './rules'
 import { markupSentence } from './rules/markup/markup-error'
-import { outsideSentence } from './rules/outside-slots'
-import { tagSentence } from './rules/markup/tags-do-not-match'
-import { unknownSentence } from './rules/unknown-word'
+import { styleSentence } from './rules/style/style-fault'
+import { outsideSentence } from './rules/template/outside-slots'
+import { unknownSentence } from './rules/template/unknown-word'
 
 /** What a text is: what a page holds, a template, a style sheet. */
 export type TypedAs = 'html' | 'template' | 'css'
@@ -12,12 +14,15 @@ export type TypedAs = 'html' | 'template' | 'css'
 /** Something wrong in a text while it is typed, where it stands. */
 export interface TypedFault extends Range {
   readonly words: string
+  readonly grade: Grade
+  /** Ways to mend it, in the text as it was given. */
+  readonly mends?: readonly { readonly words: string; readonly edits: readonly TextEdit[] }[]
 }
 
 /** Faults shown at once: of more, the first ones are mended first. */
 const mostFaults = 200
 
-/** Everything that a text says of itself that is wrong. Nothing of the site is known here. */
+/** Everything that a text says of itself that is wrong, as Checks will find it. Nothing of the site is known here. */
 export function faultsInText(text: string, as: TypedAs): TypedFault[] {
   const faults = as === 'css' ? inStyle(text) : as === 'template' ? inTemplate(text) : inPage(text)
   return faults
@@ -26,14 +31,28 @@ export function faultsInText(text: string, as: TypedAs): TypedFault[] {
     .slice(0, mostFaults)
 }
 
+/** What the rules say that read nothing but a text. */
+const byRules = (facts: TextFacts): TypedFault[] =>
+  checks.flatMap((rule) =>
+    rule.reads !== 'text'
+      ? []
+      : rule
+          .find(facts, (told) => ({ kind: 'page', id: '', ...(told && placeTold(told)) }), emptyHash)
+          .map(({ place, what, mends = [] }) => ({
+            start: place.start ?? 0,
+            end: place.end ?? 0,
+            words: what,
+            grade: rule.grade,
+            mends: mends.flatMap((one) => ('edits' in one ? [{ words: one.words, edits: one.edits }] : [])),
+          })),
+  )
+
 function inPage(text: string): TypedFault[] {
-  const { errors, ids, tags } = readHtml(text)
-  const repeated = new Set(ids.filter((id, index) => ids.indexOf(id) !== index).slice(0, mostFaults))
-  return [
-    ...errors.map(({ code, start, end }) => ({ start, end, words: markupSentence(code) })),
-    ...tags.map((fault) => ({ start: fault.start, end: fault.end, words: tagSentence(fault) })),
-    ...[...repeated].flatMap((id) => repeatedId(text, id)),
-  ]
+  const facts = readHtml(text)
+  const repeated = new Set(
+    facts.ids.filter((id, index) => facts.ids.indexOf(id) !== index).slice(0, mostFaults),
+  )
+  return [...byRules(facts), ...[...repeated].flatMap((id) => repeatedId(text, id))]
 }
 
 /** The second and later places that carry one id. */
@@ -42,12 +61,12 @@ function repeatedId(text: string, id: string): TypedFault[] {
   for (const quote of [`id="${id}"`, `id='${id}'`, `id=${id}`])
     for (let at = text.indexOf(quote); at >= 0 && found.length < 50; at = text.indexOf(quote, at + 1))
       if (/\s/.test(text[at - 1] ?? ''))
-        found.push({ start: at, end: at + quote.length, words: `The id “${id}” is given twice: a link to it leads to the first.` }) // prettier-ignore
+        found.push({ start: at, end: at + quote.length, words: `The id “${id}” is given twice: a link to it leads to the first.`, grade: 'hinders' }) // prettier-ignore
   return found.sort((a, b) => a.start - b.start).slice(1)
 }
 
 function inTemplate(text: string): TypedFault[] {
-  const { unknown, slots, tags, outside } = compileTemplate(text)
+  const { unknown, slots, facts, outside } = compileTemplate(text)
   const isDocument = /<(!doctype|html|head|body)[\s>]/i.test(text)
   const seen = new Set<string>()
   const twice = slots.flatMap(({ name, start, end }): TypedFault[] => {
@@ -55,7 +74,7 @@ function inTemplate(text: string): TypedFault[] {
       seen.add(name)
       return []
     }
-    return [{ start, end, words: `There is a slot “${name}” already: what a page holds there would be shown twice.` }] // prettier-ignore
+    return [{ start, end, words: `There is a slot “${name}” already: what a page holds there would be shown twice.`, grade: 'hinders' }] // prettier-ignore
   })
   // What fills the slots of another is read by itself, as it will stand there.
   const errors = isDocument
@@ -68,43 +87,33 @@ function inTemplate(text: string): TypedFault[] {
         })),
       )
   return [
-    ...errors.map(({ code, start, end }) => ({ start, end, words: markupSentence(code) })),
-    ...tags.map((fault) => ({ start: fault.start, end: fault.end, words: tagSentence(fault) })),
-    ...unknown.map((one) => ({ start: one.start, end: one.end, words: unknownSentence(one) })),
-    ...(isDocument ? [] : outside).map(({ start, end }) => ({ start, end, words: outsideSentence })),
+    ...errors.map(({ code, start, end }) => ({
+      start,
+      end,
+      words: markupSentence(code),
+      grade: 'hinders' as const,
+    })),
+    ...byRules({ ...facts, errors: [] }),
+    ...unknown.map((one) => ({
+      start: one.start,
+      end: one.end,
+      words: unknownSentence(one),
+      grade: 'breaks' as const,
+    })),
+    ...(isDocument ? [] : outside).map(({ start, end }) => ({
+      start,
+      end,
+      words: outsideSentence,
+      grade: 'breaks' as const,
+    })),
     ...twice,
   ]
 }
 
-const isOwnOrVendors = (property: string) => property.startsWith('--') || /^-\w+-/.test(property)
-
-function inStyle(text: string): TypedFault[] {
-  const faults: TypedFault[] = []
-  const tree = parse(text, {
-    positions: true,
-    parseCustomProperty: false,
-    onParseError: ({ offset }) =>
-      faults.push({ start: offset, end: endOfLine(text, offset), words: 'Something here is no CSS, and browsers pass over it.' }), // prettier-ignore
-  })
-  walk(tree, (node: CssNode) => {
-    if (node.type !== 'Declaration' || !node.loc || isOwnOrVendors(node.property)) return
-    const { start, end } = node.loc
-    if (lexer.getProperty(node.property) === null) {
-      faults.push({ start: start.offset, end: start.offset + node.property.length, words: `“${node.property}” is no property of CSS.` }) // prettier-ignore
-      return
-    }
-    // What stands for something else is known only where it is used.
-    const written = text.slice(start.offset, end.offset)
-    if (/var\(|env\(|calc\(|color-mix\(|light-dark\(|attr\(/i.test(written) || node.value.type !== 'Value')
-      return
-    const { error } = lexer.matchProperty(node.property, node.value)
-    if (error && error.name === 'SyntaxMatchError')
-      faults.push({ start: start.offset, end: end.offset, words: `This is no value that “${node.property}” can have.` }) // prettier-ignore
-  })
-  return faults
-}
-
-const endOfLine = (text: string, from: number) => {
-  const end = text.indexOf('\n', from)
-  return end < 0 ? text.length : end
-}
+const inStyle = (text: string): TypedFault[] =>
+  findStyleFaults(text).map((fault) => ({
+    start: fault.start,
+    end: fault.end,
+    words: styleSentence(fault),
+    grade: 'hinders',
+  }))

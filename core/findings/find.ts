@@ -1,23 +1,38 @@
 import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
-import { type Hash, mainSlot, type Site, type Template, textsOfPage, type TextOf } from '#core/site'
-import { type CompiledTemplate, compileTemplate, contextOf, homeFileOf, SiteTemplates } from '#core/template'
-import type { HtmlFacts } from '#core/markup'
-import { type Finding, type FindingContext, type Found, inTemplate, type PlaceIn, type Rule } from './rule'
+import { type Checking, type Hash, mainSlot, type Site, textsOfPage, type TextOf } from '#core/site'
+import { compileTemplate, contextOf, homeFileOf, SiteTemplates } from '#core/template'
+import { type HtmlFacts, readHtml, type StyleFacts } from '#core/markup'
+import type { Pixels } from '#core/pictures'
+import {
+  type Finding,
+  type FindingContext,
+  type Found,
+  inFile,
+  inTemplate,
+  type PlaceIn,
+  placeTold,
+  type Rule,
+} from './rule'
 import { advice, checks } from './rules'
 
 export interface FindingSources {
   /** The text of a template. */
   readonly textOf: TextOf
   readonly factsOf: (hash: Hash) => HtmlFacts
+  /** What reading a style sheet yields; without it they are not looked into. */
+  readonly styleFactsOf?: (hash: Hash) => StyleFacts
+  /** How large a picture is; without it none is known. */
+  readonly pixelsOf?: (hash: Hash) => Pixels | null
+  /** Addresses under which visitors see the site. */
+  readonly publicAddresses?: readonly string[]
 }
 
 /** What rules read beside the plan. */
-interface Read {
-  readonly factsOf: (hash: Hash) => HtmlFacts
-  readonly compiled: (template: Template) => CompiledTemplate
-  readonly templates: SiteTemplates | null
-}
+type Read = Pick<
+  FindingContext,
+  'factsOf' | 'compiled' | 'sourceOf' | 'templates' | 'styleFactsOf' | 'pixelsOf' | 'publicAddresses'
+>
 
 /** What rules that read nothing but a text said of it, by rule and by what was read. */
 const ofText = new WeakMap<Rule, WeakMap<object, Found[]>>()
@@ -26,9 +41,7 @@ function findInText(rule: Extract<Rule, { reads: 'text' }>, facts: HtmlFacts, wa
   const known = ofText.get(rule) ?? new WeakMap<object, Found[]>()
   ofText.set(rule, known)
   let found = known.get(facts)
-  // Whose text it is is filled in afterwards: several pages may have one.
-  if (!found)
-    known.set(facts, (found = rule.find(facts, (line) => ({ kind: 'page', id: '', ...placeIn(line) }), was)))
+  if (!found) known.set(facts, (found = rule.find(facts, somewhere, was)))
   return found
 }
 let latestPlan = { text: '', token: {} }
@@ -64,20 +77,18 @@ function findInReferences(
   ofReferences.set(rule, known)
   const before = known.get(facts)
   if (before?.token === token && before.from === from) return before.found
-  // Whose text it is is filled in afterwards: several pages may have one.
-  const at: PlaceIn = (line) => ({ kind: 'page', id: '', ...placeIn(line) })
-  const found = rule.find(facts.references, { from, was, at }, context)
+  const found = rule.find(facts.references, { from, was, at: somewhere }, context)
   known.set(facts, { token, from, found })
   return found
 }
 
 /** Told where it is not the slot that every page is written in. */
 const slotPlace = (slot: string) => (slot === mainSlot ? {} : { slot })
-const placeIn = (line?: { readonly line: number; readonly column: number }) =>
-  line && { line: line.line, column: line.column }
+/** A place in a text; whose text it is is filled in afterwards, since several pages may have one. */
+const somewhere: PlaceIn = (told) => ({ kind: 'page', id: '', ...(told && placeTold(told)) })
 
 function find(rule: Rule, context: FindingContext): Found[] {
-  const { site, pages, names, factsOf } = context
+  const { site, pages, names, factsOf, styleFactsOf } = context
   switch (rule.reads) {
     case 'site':
       return rule.find(context)
@@ -86,12 +97,9 @@ function find(rule: Rule, context: FindingContext): Found[] {
     case 'text':
       return [
         ...site.templates.flatMap((template) => {
-          const { bases, tags, notes } = context.compiled(template)
-          return rule.find(
-            { bases, errors: [], tags, notes },
-            (line) => inTemplate(template, line),
-            template.source,
-          )
+          // A template that fills the slots of another is no document, and its errors are told where it is written.
+          const facts = { ...context.compiled(template).facts, errors: [] }
+          return rule.find(facts, (told) => inTemplate(template, told), template.source)
         }),
         ...pages.flatMap((page) =>
           textsOfPage(page).flatMap(({ slot, hash }) =>
@@ -102,12 +110,22 @@ function find(rule: Rule, context: FindingContext): Found[] {
           ),
         ),
       ]
+    case 'style':
+      return site.files.flatMap((file) =>
+        file.kind === 'style'
+          ? rule.find(
+              styleFactsOf(file.hash),
+              { file, path: names.files.get(file.id)!, at: (told) => inFile(file, told) },
+              context,
+            )
+          : [],
+      )
     case 'references':
       return [
         ...site.templates.flatMap((template) =>
           rule.find(
             context.compiled(template).references,
-            { from: '', was: template.source, at: (line) => inTemplate(template, line) },
+            { from: '', was: template.source, at: (told) => inTemplate(template, told) },
             context,
           ),
         ),
@@ -122,44 +140,30 @@ function find(rule: Rule, context: FindingContext): Found[] {
   }
 }
 
+const noFacts = readHtml('')
+const noStyle: StyleFacts = { references: [], faults: [] }
 const nothingRead: Read = {
   templates: null,
-  factsOf: () => ({
-    references: [],
-    errors: [],
-    errorCount: 0,
-    fixed: [],
-    bases: [],
-    ids: [],
-    headings: [],
-    tags: [],
-    notes: [],
-  }),
-  compiled: () => ({
-    parts: [],
-    references: [],
-    bases: [],
-    unknown: [],
-    slots: [],
-    outside: [],
-    generated: [],
-    tags: [],
-    notes: [],
-    unit: '',
-  }),
+  factsOf: () => noFacts,
+  sourceOf: () => '',
+  compiled: () => compileTemplate(''),
+  styleFactsOf: () => noStyle,
+  pixelsOf: () => null,
+  publicAddresses: [],
 }
 
 /**
  * Everything that rules find in a site, rule by rule, each in reading order.
  * @param read nothing for rules that read the plan alone
  */
-export function findBy(chosen: readonly Rule[], site: Site, read: Read = nothingRead): Finding[] {
+export function findBy(chosen: readonly Rule[], site: Site, read: Partial<Read> = {}): Finding[] {
   const tree = treeOf(site)
   const context: FindingContext = {
     ...contextOf(site),
     homeFile: homeFileOf(site),
     pages: realPlaces(tree).map(({ page }) => page),
     names: namesOf(site),
+    ...nothingRead,
     ...read,
   }
   return chosen.flatMap((rule) => {
@@ -175,16 +179,27 @@ export function findBy(chosen: readonly Rule[], site: Site, read: Read = nothing
 }
 
 /** Everything wrong or risky in a site. */
-export const findFindings = (site: Site, { factsOf, textOf }: FindingSources): Finding[] =>
+export const findFindings = (site: Site, { factsOf, textOf, ...sources }: FindingSources): Finding[] =>
   findBy(checks, site, {
+    ...sources,
     factsOf,
+    sourceOf: (template) => textOf(template.source),
     compiled: (template) => compileTemplate(textOf(template.source)),
     templates: new SiteTemplates(site, textOf),
   })
 
+/** Findings, apart from those that were put aside and are still what they were then. */
+export function withoutAside(
+  findings: readonly Finding[],
+  { asides }: Checking,
+): { readonly open: Finding[]; readonly aside: Finding[] } {
+  const isAside = ({ key, what }: Finding) => Object.hasOwn(asides, key) && asides[key]!.what === what
+  return { open: findings.filter((one) => !isAside(one)), aside: findings.filter(isAside) }
+}
+
 /** What a practised author would remark on in a plan. */
 export const adviseOnPlan = (site: Site): Finding[] => findBy(advice, site)
 
-/** What a rule looks for, and why; by its id. */
-export const ruleOf = (id: string): Pick<Rule, 'title' | 'why'> =>
-  [...checks, ...advice].find((rule) => rule.id === id) ?? { title: id, why: '' }
+/** What a rule looks for, how grave it is and why it matters; by its id. */
+export const ruleOf = (id: string): Pick<Rule, 'title' | 'why' | 'grade'> =>
+  [...checks, ...advice].find((rule) => rule.id === id) ?? { title: id, why: '', grade: 'detail' }

@@ -1,23 +1,40 @@
 import type { ChangeRequest } from '#core/change'
-import type { HtmlFacts, LinePlace, TextEdit } from '#core/markup'
+import type { HtmlFacts, LinePlace, Pieced, Range, StyleFacts, TextEdit } from '#core/markup'
 import type { Names } from '#core/naming'
 import type { Tree } from '#core/plan'
-import type { Hash, Page, Site, Template } from '#core/site'
+import type { Pixels } from '#core/pictures'
+import { type Hash, mainSlot, type Page, type Site, type SiteFile, type Template } from '#core/site'
 import type { CompiledTemplate, SiteContext, SiteTemplates } from '#core/template'
 
-/** Where the thing a finding speaks of stands: in a page or in a template, as a whole or at a line. */
-export interface FindingPlace extends Partial<LinePlace> {
-  readonly kind: 'page' | 'template'
+/**
+ * Where the thing a finding speaks of stands: in a page, a template or a style sheet, as a whole or at a line;
+ * where it is known, from which code unit to which.
+ */
+export interface FindingPlace extends Partial<LinePlace & Range> {
+  readonly kind: 'page' | 'template' | 'file'
   readonly id: string
   /** Of a page: the slot it stands in, where that is not `content`. */
   readonly slot?: string
+  /** What is written there, or how it begins. */
+  readonly piece?: string
 }
+
+/** What is read of a text that knows where it stands. */
+export type Told = LinePlace & Partial<Range & Pieced>
+
+/** How much it takes from a visitor: what they came for, some of the way, or hardly anything. */
+export type Grade = 'breaks' | 'hinders' | 'detail'
 
 /** One way to mend what was found. */
 export type Mend =
-  | { readonly words: string; readonly change: ChangeRequest }
+  | ({ readonly words: string; readonly change: ChangeRequest } & Sureness)
   /** Edits of the text at the finding's place, which is `was` and has to be fetched to be written. */
-  | { readonly words: string; readonly edits: readonly TextEdit[]; readonly was: Hash }
+  | ({ readonly words: string; readonly edits: readonly TextEdit[]; readonly was: Hash } & Sureness)
+
+interface Sureness {
+  /** Only when asked for by itself: there is a surer way, or it is a guess. */
+  readonly isOther?: true
+}
 
 /** What a rule says of one thing that it found. */
 export interface Found {
@@ -47,12 +64,17 @@ export interface FindingContext extends SiteContext {
   readonly factsOf: (hash: Hash) => HtmlFacts
   /** A template's own source, by itself. */
   readonly compiled: (template: Template) => CompiledTemplate
+  readonly sourceOf: (template: Template) => string
   /** Templates put together with what they are based on; null for rules that read the plan alone. */
   readonly templates: SiteTemplates | null
+  readonly styleFactsOf: (hash: Hash) => StyleFacts
+  readonly pixelsOf: (hash: Hash) => Pixels | null
+  readonly publicAddresses: readonly string[]
 }
 
 interface About {
   readonly id: string
+  readonly grade: Grade
   /** What kind of thing it finds, as a heading. */
   readonly title: string
   /** Why it matters to a visitor. */
@@ -68,18 +90,31 @@ export type Rule = About &
     | {
         readonly reads: 'text'
         /** @param at makes the place of what is found in this text */
-        readonly find: (
-          facts: Pick<HtmlFacts, 'bases' | 'errors' | 'tags' | 'notes'>,
-          at: PlaceIn,
-          was: Hash,
-        ) => Found[]
+        readonly find: (facts: TextFacts, at: PlaceIn, was: Hash) => Found[]
       }
     | { readonly reads: 'references'; readonly find: FindInReferences }
-    | { readonly reads: 'page'; readonly find: (page: Page, context: FindingContext) => Found | null }
+    | {
+        readonly reads: 'page'
+        readonly find: (page: Page, context: FindingContext) => Found | Found[] | null
+      }
+    | {
+        readonly reads: 'style'
+        readonly find: (facts: StyleFacts, style: StyleRead, context: FindingContext) => Found[]
+      }
     | { readonly reads: 'site'; readonly find: (context: FindingContext) => Found[] }
   )
 
-export type PlaceIn = (line?: LinePlace) => FindingPlace
+/** What rules read of a text that may be a page's or a template's. */
+export type TextFacts = Pick<HtmlFacts, 'bases' | 'errors' | 'tags' | 'notes'>
+
+/** A style sheet of the site, where it stands, and how a place in it is told. */
+export interface StyleRead {
+  readonly file: SiteFile
+  readonly path: string
+  readonly at: PlaceIn
+}
+
+export type PlaceIn = (line?: Told) => FindingPlace
 
 /** The references of one text, from where it is understood. */
 export type FindInReferences = (
@@ -88,13 +123,22 @@ export type FindInReferences = (
   context: FindingContext,
 ) => Found[]
 
-export const inPage = ({ id }: Page, line?: LinePlace): FindingPlace => ({
-  kind: 'page',
-  id,
-  ...(line && { line: line.line, column: line.column }),
+/** A place told of something that was read: where it stands and what is written there. */
+export const placeTold = (told: Told): Omit<FindingPlace, 'kind' | 'id'> => ({
+  line: told.line,
+  column: told.column,
+  ...(told.start !== undefined && { start: told.start, end: told.end }),
+  ...(told.piece !== undefined && { piece: told.piece }),
 })
-export const inTemplate = ({ id }: Template, line?: LinePlace): FindingPlace => ({
-  kind: 'template',
-  id,
-  ...(line && { line: line.line, column: line.column }),
+const placeOf =
+  (kind: FindingPlace['kind']) =>
+  ({ id }: { readonly id: string }, told?: Told): FindingPlace => ({ kind, id, ...(told && placeTold(told)) })
+
+/** In a slot of a page: told where it is not the one that every page is written in. */
+export const inSlot = (page: Page, slot: string, told?: Told): FindingPlace => ({
+  ...inPage(page, told),
+  ...(slot !== mainSlot && { slot }),
 })
+export const inPage: (page: Page, told?: Told) => FindingPlace = placeOf('page')
+export const inTemplate: (template: Template, told?: Told) => FindingPlace = placeOf('template')
+export const inFile: (file: SiteFile, told?: Told) => FindingPlace = placeOf('file')

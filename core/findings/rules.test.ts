@@ -3,6 +3,10 @@ import { applyEdits } from '#core/markup'
 import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
 import { findBy, type Finding, findFindings, type Rule } from './index'
 
+/** Findings, but for those that every page of a new site has: it is empty, and says nothing of itself. */
+const told = (...of: Parameters<typeof findFindings>): Finding[] =>
+  findFindings(...of).filter(({ rule }) => rule !== 'empty-page' && rule !== 'no-description')
+
 /** The text at a finding's place once it is mended in the first way. */
 const mended = ({ mends }: Finding, store: TextStore) => {
   const [way] = mends
@@ -20,18 +24,17 @@ describe('a broken reference', () => {
     ['misspelled', '<a href="birds/tern.html">t</a>', '<a href="birds/terns.html">t</a>'],
     ['in quotes of a style', '<p style="background: url(&quot;Visit.html&quot;)">', '<p style="background: url(&quot;visit.html&quot;)">'],
   ])('%s is led to what was meant', (_, was, now) => {
-    const [finding] = findFindings(write(plain, store, 'Visit', was), store)
+    const [finding] = told(write(plain, store, 'Visit', was), store)
     expect(mended(finding!, store)).toBe(now)
   }) // prettier-ignore
 
   test('that is near to nothing has no way to be mended by itself', () => {
-    const [finding] = findFindings(write(plain, store, 'Visit', '<a href="/zzz/qqq.pdf">t</a>'), store)
+    const [finding] = told(write(plain, store, 'Visit', '<a href="/zzz/qqq.pdf">t</a>'), store)
     expect(finding!.mends).toEqual([])
   })
 
   test('keeps its key while other lines come before it, and is told from a second of the same', () => {
-    const keys = (html: string) =>
-      findFindings(write(plain, store, 'Visit', html), store).map(({ key }) => key)
+    const keys = (html: string) => told(write(plain, store, 'Visit', html), store).map(({ key }) => key)
     const link = '<a href="/gone.html">x</a>'
     expect(keys(`<p>one</p>\n${link}`)).toEqual(keys(link))
     const [first, second] = keys(`${link}\n${link}`)
@@ -46,9 +49,9 @@ test('a link to a trial page is mended by putting the page in the site', () => {
   site = write(site, store, 'Visit', '<a href="/sketch.html">x</a>')
   const { id } = pageCalled(site, 'Sketch')
   site = change(site, store, { kind: 'setPageFlag', pageIds: [id], flag: 'trial', value: true })
-  const [way] = findFindings(site, store)[0]!.mends
+  const [way] = told(site, store)[0]!.mends
   if (!way || !('change' in way) || way.change.kind !== 'setPageFlag') throw new Error('no change')
-  expect(findFindings(change(site, store, way.change), store)).toEqual([])
+  expect(told(change(site, store, way.change), store)).toEqual([])
 })
 
 test('a rule that somebody adds is asked like the others, and a text is read by it once', () => {
@@ -59,6 +62,7 @@ test('a rule that somebody adds is asked like the others, and a text is read by 
     id: 'made-up',
     title: 'Made up',
     why: 'To see that one file is enough.',
+    grade: 'detail',
     reads: 'text',
     find: ({ bases }, at) => {
       asked += 1
@@ -72,24 +76,11 @@ test('a rule that somebody adds is asked like the others, and a text is read by 
       facts.set(hash, known)
       return known
     },
-    compiled: () => ({
-      parts: [],
-      references: [],
-      bases: [],
-      unknown: [],
-      slots: [],
-      outside: [],
-      generated: [],
-      tags: [],
-      notes: [],
-      unit: '',
-    }),
-    templates: null,
   }
   const visit = pageCalled(site, 'Visit').id
   const find = () => findBy([rule], site, read)
   expect(find().map(({ rule: id, key, place }) => [id, key, place])).toEqual([
-    ['made-up', `made-up ${visit}`, { kind: 'page', id: visit, line: 1, column: 1 }],
+    ['made-up', `made-up ${visit}`, { kind: 'page', id: visit, line: 1, column: 1, start: 0, end: 15 }],
   ])
   const before = asked
   find()
@@ -109,7 +100,7 @@ describe('a word that a template does not know', () => {
       source: hash,
       was: template.source,
     })
-    return findFindings(site, store).filter((finding) => finding.rule === 'unknown-word')
+    return told(site, store).filter((finding) => finding.rule === 'unknown-word')
   }
   test.each([
     ['a value', '<title>{pag}</title>', '<title>{page}</title>'],
@@ -142,6 +133,7 @@ test('a rule on references is asked of a text again only when it, or what it can
     id: 'made-up-references',
     title: 'Made up',
     why: 'To count.',
+    grade: 'detail',
     reads: 'references',
     find(references, { from, at }) {
       asked.push(from)
@@ -155,8 +147,6 @@ test('a rule on references is asked of a text again only when it, or what it can
       facts.set(hash, known)
       return known
     },
-    compiled: () => ({ parts: [], references: [], bases: [], unknown: [], slots: [], outside: [], generated: [], tags: [], notes: [], unit: '' }),
-    templates: null,
   }
   const ask = () => {
     asked.length = 0

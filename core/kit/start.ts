@@ -2,6 +2,7 @@ import { generateKeyBetween } from 'fractional-indexing'
 import { namesOf } from '#core/naming'
 import {
   checkSite,
+  defaultChecking,
   defaultOutput,
   defaultScheme,
   emptyHash,
@@ -37,6 +38,7 @@ export function startOfKit(kit: Kit, { newId, ...start }: KitStart): Site {
     homeId,
     templateId: idOf(kit.template),
     output: kit.output,
+    checking: defaultChecking,
     scheme: kit.scheme,
     nextSeq: kit.files.length + 2,
     pages: [

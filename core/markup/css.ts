@@ -26,7 +26,7 @@ export function findCssReferences(
   // A style attribute without one of these has no reference, and most have none.
   if (!/url\(|@import/i.test(css)) return []
   // A parser of rules in rules goes as deep as they are nested, and nobody nests like this.
-  if (nestingOf(css) > deepestNesting) return []
+  if (isTooNested(css)) return []
   const found: Reference[] = []
   const tree = csstree.parse(css, {
     context,
@@ -66,6 +66,9 @@ export function findCssReferences(
 
 /** Rules, brackets and functions in one another, at most. */
 const deepestNesting = 200
+
+/** Whether a style sheet is nested deeper than a parser of rules in rules should follow. */
+export const isTooNested = (css: string): boolean => nestingOf(css) > deepestNesting
 
 /** How deep brackets of any kind stand in one another, counted without looking at what they mean. */
 function nestingOf(css: string): number {

@@ -3,7 +3,7 @@ import { type AttributeText, readAttributeText } from './attribute-text'
 import { findCssReferences, type Reference } from './css'
 import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'
-import { type ElementNote, notesOf } from './notes'
+import { type ElementNote, fillerIn, notesOf, wordsIn } from './notes'
 import { srcsetUrls } from './srcset'
 import { findTagFaults, type TagFault } from './tags'
 
@@ -18,6 +18,27 @@ export interface MarkupError {
   readonly column: number
   readonly start: number
   readonly end: number
+  /** The line it stands in, as far as it is short. */
+  readonly piece: string
+}
+
+/** A stretch of source told to a reader: the beginning of it, where it is long. */
+export interface Pieced {
+  readonly piece: string
+}
+
+/** A link with what it says. */
+export interface ReadLink extends PlacedRange {
+  readonly href: string
+  /** Its words; the first letters of many. */
+  readonly words: string
+}
+
+/** A picture with the size that is written for it, in CSS pixels. */
+export interface ReadPicture extends PlacedRange {
+  readonly src: string
+  readonly width: number | null
+  readonly height: number | null
 }
 
 export type PlacedReference = Reference & LinePlace
@@ -37,9 +58,15 @@ export interface HtmlFacts {
   readonly ids: readonly string[]
   readonly headings: readonly Heading[]
   /** Tags that do not match, in order. */
-  readonly tags: readonly (TagFault & LinePlace)[]
+  readonly tags: readonly (TagFault & LinePlace & Pieced)[]
   /** What there is to say of its elements, in order; of very many, the first ones. */
-  readonly notes: readonly (ElementNote & LinePlace)[]
+  readonly notes: readonly (ElementNote & LinePlace & Pieced)[]
+  /** The first of its links, in order. */
+  readonly links: readonly ReadLink[]
+  /** The first of its pictures, in order. */
+  readonly pictures: readonly ReadPicture[]
+  /** Words that are shown. */
+  readonly wordCount: number
 }
 
 /** A heading, `h1` to `h6`, as a whole element. */
@@ -110,11 +137,31 @@ export function parseHtml(
         column: error.startCol,
         start: error.startOffset,
         end: error.endOffset,
+        piece: lineAt(html, error.startOffset),
       })
     },
   }
   const root = whole ? parse(html, options) : parseFragment(html, options)
   return { root, errors, errorCount }
+}
+
+/** Letters of a piece of source that are told. */
+const longestPiece = 120
+
+const pieceOf = (html: string, start: number, end: number): string =>
+  html.slice(start, Math.min(end, start + longestPiece)).replace(/\s+/g, ' ')
+
+/** The line around a place, or what stands next to it where that is long. */
+function lineAt(html: string, place: number): string {
+  const from = Math.max(html.lastIndexOf('\n', place - 1) + 1, place - longestPiece / 2)
+  const end = html.indexOf('\n', place)
+  return html.slice(from, Math.min(end < 0 ? html.length : end, from + longestPiece)).trim()
+}
+
+/** A number of pixels as an attribute gives it (HTML §2.3.4.4); null for anything else. */
+const pixels = (value: string | undefined): number | null => {
+  const match = /^\s*(\d{1,6})(?:\.\d+)?(?:px)?\s*$/.exec(value ?? '')
+  return match ? Number(match[1]) : null
 }
 
 function elementReferences(html: string, element: HtmlElement, found: Reference[]): void {
@@ -183,8 +230,24 @@ function fixedRanges(element: HtmlElement, lines: Lines): Range[] {
   return ranges.filter(({ start, end }) => lines.hasBreak(start, end))
 }
 
-/** Notes that are told of one text. */
+/** Notes that are told of one text, and links and pictures that are kept of it. */
 const mostNotes = 1_000
+const mostLinks = 2_000
+/** Letters of a link that are kept. */
+const longestLink = 80
+
+/** Ids that labels are for. */
+function labelledIn(root: HtmlNode, html: string): ReadonlySet<string> {
+  const ids = new Set<string>()
+  if (!/<label/i.test(html)) return ids
+  walkHtml(root, (node) => {
+    if ('tagName' in node && node.tagName === 'label') {
+      const to = node.attrs.find((attr) => attr.name === 'for')
+      if (to) ids.add(to.value)
+    }
+  })
+  return ids
+}
 
 /** Elements that a parser makes again where they are not closed. */
 const formatting = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '))
@@ -205,8 +268,20 @@ export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
   const headings: (Heading & { text: string })[] = []
   const seen = new Set<number>()
   const notes: ElementNote[] = []
+  const links: ReadLink[] = []
+  const pictures: ReadPicture[] = []
+  let wordCount = 0
+  const labelled = labelledIn(root, html)
   walkHtml(root, (node) => {
     if (!('tagName' in node)) {
+      if (node.nodeName === '#text' && 'value' in node) {
+        const holder = 'parentNode' in node ? node.parentNode?.nodeName : undefined
+        if (holder === 'script' || holder === 'style') return
+        wordCount += countWords(node.value)
+        const at = node.sourceCodeLocation
+        const filler = at && notes.length < mostNotes ? fillerIn(html.slice(at.startOffset, at.endOffset), at.startOffset) : null // prettier-ignore
+        if (filler) notes.push(filler)
+      }
       // What stands in the heading that began last; of one within another only its own is told.
       const open = headings[headings.length - 1]
       if (open && node.nodeName === '#text' && 'value' in node && open.text.length < longestHeading)
@@ -220,7 +295,19 @@ export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
     const id = node.attrs.find((attr) => attr.name === 'id')
     if (id) ids.push(id.value)
     elementReferences(html, node, found)
-    if (notes.length < mostNotes) notes.push(...notesOf(node))
+    if (notes.length < mostNotes) notes.push(...notesOf(node, labelled))
+    const tag = node.sourceCodeLocation?.startTag ?? node.sourceCodeLocation
+    if (tag && node.tagName === 'a' && links.length < mostLinks) {
+      const href = node.attrs.find((attr) => attr.name === 'href')?.value.trim()
+      const range = { start: tag.startOffset, end: tag.endOffset, ...lines.placeOf(tag.startOffset) }
+      if (href !== undefined) links.push({ href, words: wordsIn(node, longestLink), ...range })
+    }
+    if (tag && node.tagName === 'img' && pictures.length < mostLinks) {
+      const value = (name: string) => node.attrs.find((attr) => attr.name === name)?.value
+      const range = { start: tag.startOffset, end: tag.endOffset, ...lines.placeOf(tag.startOffset) }
+      const size = { width: pixels(value('width')), height: pixels(value('height')) }
+      pictures.push({ src: value('src')?.trim() ?? '', ...size, ...range })
+    }
     if (hasBreaks) for (const range of fixedRanges(node, lines)) fixed.push(range)
     const where = node.sourceCodeLocation
     if (node.tagName === 'base' && where && node.attrs.some((attr) => attr.name === 'href'))
@@ -247,7 +334,35 @@ export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
   const references = found.map((one) => ({ ...one, ...lines.placeOf(one.start) }))
   for (const heading of headings)
     heading.text = heading.text.replace(/\s+/g, ' ').trim().slice(0, longestHeading)
-  const tags = findTagFaults(html).map((fault) => ({ ...fault, ...lines.placeOf(fault.start) }))
-  const placed = notes.map((note) => ({ ...note, ...lines.placeOf(note.start) }))
-  return { references, errors, errorCount, fixed, bases, ids, headings, tags, notes: placed }
+  const told = <T extends Range>(one: T) => ({
+    ...one,
+    ...lines.placeOf(one.start),
+    piece: pieceOf(html, one.start, one.end),
+  })
+  return {
+    references,
+    errors,
+    errorCount,
+    fixed,
+    bases,
+    ids,
+    headings,
+    tags: findTagFaults(html).map(told),
+    notes: notes.map(told),
+    links,
+    pictures,
+    wordCount,
+  }
+}
+
+/** Words between white space, without making a list of them. */
+function countWords(text: string): number {
+  let count = 0
+  let isIn = false
+  for (let at = 0; at < text.length; at++) {
+    const isBlank = text.charCodeAt(at) <= 32
+    if (!isBlank && !isIn) count += 1
+    isIn = !isBlank
+  }
+  return count
 }

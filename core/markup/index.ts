@@ -1,5 +1,6 @@
 /** HTML and CSS as text with positions: read it, find what it refers to, change only that. */
 export { findCssReferences, type Reference } from './css'
+export { findStyleFaults, readStyle, type StyleFacts, type StyleFault } from './style-facts'
 export { applyEdits, type TextEdit } from './edits'
 export { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from './escape'
 export {
@@ -10,9 +11,12 @@ export {
   type HtmlNode,
   type MarkupError,
   parseHtml,
+  type Pieced,
   type PlacedRange,
   type PlacedReference,
   readHtml,
+  type ReadLink,
+  type ReadPicture,
   walkHtml,
 } from './html'
 export { type LinePlace, Lines } from './lines'

@@ -6,8 +6,18 @@ type HtmlNode = DefaultTreeAdapterMap['node']
 
 /** Something about an element that a visitor, or a browser, makes less of than was meant. */
 export interface ElementNote extends Range {
-  readonly kind: 'no-alt' | 'empty-link' | 'obsolete'
-  /** Its tag; of an attribute, `tag attribute`. */
+  readonly kind:
+    | 'no-alt'
+    | 'alt-of-file'
+    | 'empty-link'
+    | 'vague-link'
+    | 'empty-heading'
+    | 'no-headers'
+    | 'no-label'
+    | 'no-size'
+    | 'filler'
+    | 'obsolete'
+  /** Its tag; of an attribute, `tag attribute`; of words, those. */
   readonly name: string
 }
 
@@ -52,8 +62,76 @@ function saysSomething(element: HtmlElement): boolean {
   return false
 }
 
-/** What there is to say of one element. */
-export function notesOf(element: HtmlElement): ElementNote[] {
+/** Words of a link that say nothing where they stand alone, as in a list of all links (WCAG 2.2 §2.4.4). */
+const vagueWords =
+  /^(?:click )?here$|^(?:read |see |learn )?more$|^(?:this )?(?:link|page)$|^continue$|^details$/i
+/** Text that stands in for one that is still to be written. */
+const fillerWords =
+  /\blorem ipsum\b|\bdolor sit amet\b|\bunder construction\b|\bcoming soon\b|\b(?:TODO|TBD|FIXME)\b|\bplaceholder text\b/i
+/** The name of a picture's file, as a camera or a careless hand gives it. */
+const fileName = /^[\w .()-]+\.(?:jpe?g|png|gif|webp|avif|svg|bmp)$/i
+
+/** All that an element says, its white space as it is shown. */
+export function wordsIn(element: HtmlElement, most = 200): string {
+  let words = ''
+  const stack: HtmlNode[] = [element]
+  while (stack.length > 0 && words.length < most) {
+    const node = stack.pop()!
+    if (node.nodeName === '#text' && 'value' in node) words += node.value
+    else if ('tagName' in node && node.tagName === 'img') words += valueOf(node, 'alt') ?? ''
+    if ('childNodes' in node)
+      for (let at = node.childNodes.length - 1; at >= 0; at--) stack.push(node.childNodes[at]!)
+  }
+  return words.replace(/\s+/g, ' ').trim().slice(0, most)
+}
+
+/** Text that is still to be written, where it stands. */
+export function fillerIn(text: string, start: number): ElementNote | null {
+  const match = fillerWords.exec(text)
+  if (!match) return null
+  const at = start + match.index
+  return { kind: 'filler', name: match[0], start: at, end: at + match[0].length }
+}
+
+/** Whether a table shows data: several rows of several cells, and none of it for looks only. */
+function isDataTable(table: HtmlElement): boolean {
+  if (/^(none|presentation)$/.test(valueOf(table, 'role') ?? '')) return false
+  let rows = 0
+  const stack: HtmlNode[] = [...table.childNodes]
+  while (stack.length > 0) {
+    const node = stack.pop()!
+    if (!('tagName' in node)) continue
+    if (node.tagName === 'th') return false
+    // What holds other tables, or whole blocks, is there to put them side by side.
+    if (/^(table|nav|form|h[1-6]|ul|ol|div|slot)$/.test(node.tagName) || node.tagName.includes('-'))
+      return false
+    if (node.tagName === 'tr' && node.childNodes.filter((one) => 'tagName' in one).length > 1) rows += 1
+    stack.push(...node.childNodes)
+  }
+  return rows > 1
+}
+
+/** Whether a control has a name of its own, whatever labels stand elsewhere. */
+const isNamed = (element: HtmlElement) =>
+  ['aria-label', 'aria-labelledby', 'title'].some((name) => valueOf(element, name)?.trim())
+
+/** What people fill in; buttons name themselves. */
+const isField = (element: HtmlElement) =>
+  /^(select|textarea)$/.test(element.tagName) ||
+  (element.tagName === 'input' &&
+    !/^(hidden|submit|reset|button|image)$/i.test(valueOf(element, 'type') ?? ''))
+
+function isWithin(element: HtmlElement, tag: string): boolean {
+  for (let at: HtmlNode | null = element; at; at = 'parentNode' in at ? at.parentNode : null)
+    if ('tagName' in at && at.tagName === tag) return true
+  return false
+}
+
+/**
+ * What there is to say of one element.
+ * @param labelled ids that a `label` is for
+ */
+export function notesOf(element: HtmlElement, labelled: ReadonlySet<string>): ElementNote[] {
   const where = element.sourceCodeLocation
   if (!where) return []
   const tag = element.tagName
@@ -63,8 +141,21 @@ export function notesOf(element: HtmlElement): ElementNote[] {
     valueOf(element, 'aria-hidden') === 'true' || /^(none|presentation)$/.test(valueOf(element, 'role') ?? '')
   if (tag === 'img' && valueOf(element, 'alt') === undefined && !isHidden)
     notes.push({ kind: 'no-alt', name: tag, ...range })
-  if (tag === 'a' && valueOf(element, 'href') !== undefined && !isHidden && !saysSomething(element))
-    notes.push({ kind: 'empty-link', name: tag, ...range })
+  if (tag === 'img' && fileName.test(valueOf(element, 'alt')?.trim() ?? ''))
+    notes.push({ kind: 'alt-of-file', name: valueOf(element, 'alt')!.trim(), ...range })
+  // A browser then keeps no room for it, and what follows jumps when it comes (HTML §4.8.17).
+  if (tag === 'img' && !/\d/.test(`${valueOf(element, 'width')}${valueOf(element, 'height')}`))
+    notes.push({ kind: 'no-size', name: tag, ...range })
+  if (tag === 'a' && valueOf(element, 'href') !== undefined && !isHidden) {
+    if (!saysSomething(element)) notes.push({ kind: 'empty-link', name: tag, ...range })
+    const words = isNamed(element) ? '' : wordsIn(element).replace(/[\s.…»›>→:]+$/, '')
+    if (vagueWords.test(words)) notes.push({ kind: 'vague-link', name: words, ...range })
+  }
+  if (/^h[1-6]$/.test(tag) && !saysSomething(element))
+    notes.push({ kind: 'empty-heading', name: tag, ...range })
+  if (tag === 'table' && isDataTable(element)) notes.push({ kind: 'no-headers', name: tag, ...range })
+  if (isField(element) && !isNamed(element) && !isWithin(element, 'label'))
+    if (!labelled.has(valueOf(element, 'id') ?? '')) notes.push({ kind: 'no-label', name: tag, ...range })
   if (obsoleteTags.has(tag)) notes.push({ kind: 'obsolete', name: tag, ...range })
   for (const { name } of element.attrs) {
     const at = where.attrs?.[name]

@@ -23,6 +23,7 @@ const settingNames = [
   'homeId',
   'templateId',
   'output',
+  'checking',
   'scheme',
   'nextSeq',
 ] as const

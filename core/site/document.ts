@@ -109,6 +109,26 @@ export interface Output {
 
 export const defaultOutput: Output = { indent: 'as-written', lineEnd: 'lf', comments: false }
 
+/** A finding that its author put aside, with why. It holds as long as what is found is the same. */
+export interface Aside {
+  /** What was found, as a sentence. */
+  readonly what: string
+  readonly reason: string
+}
+
+/** What is said of checking the site. */
+export interface Checking {
+  /** Findings put aside, by their keys. */
+  readonly asides: Readonly<Record<string, Aside>>
+  /** What a page may weigh with all that it needs, in bytes. */
+  readonly mostPageBytes: number
+}
+
+/** Findings that one site may have put aside. */
+export const mostAsides = 5_000
+
+export const defaultChecking: Checking = { asides: {}, mostPageBytes: 1_000_000 }
+
 /** What is said once for the whole site. */
 export interface SiteSettings {
   readonly name: string
@@ -122,6 +142,7 @@ export interface SiteSettings {
   /** The template of pages for which nothing else is said. */
   readonly templateId: string
   readonly output: Output
+  readonly checking: Checking
   readonly scheme: Scheme
   /** The number the next page or file gets as its `seq`. */
   readonly nextSeq: number

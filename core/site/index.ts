@@ -1,7 +1,11 @@
 /** The `Site` document: plain data that everything else is computed from. */
 export {
   contentsOfPages,
+  type Aside,
+  type Checking,
+  defaultChecking,
   defaultOutput,
+  mostAsides,
   emptyHash,
   mainSlot,
   slotOf,

@@ -1,12 +1,10 @@
 import {
-  type ElementNote,
   attributeValueRange,
   commonLead,
   Lines,
   type HtmlElement,
   type HtmlNode,
-  type LinePlace,
-  type TagFault,
+  type HtmlFacts,
   indentEdits,
   indentUnit,
   parseHtml,
@@ -80,16 +78,13 @@ export interface PlacedSlot extends PlacedRange {
 export interface CompiledTemplate {
   readonly parts: readonly Part[]
   readonly references: readonly PlacedReference[]
-  readonly bases: readonly PlacedRange[]
   readonly unknown: readonly Unknown[]
   /** Its slots, in order. */
   readonly slots: readonly PlacedSlot[]
   /** What stands beside its `<template slot="…">` elements: nothing of it comes out where it fills slots. */
   readonly outside: readonly PlacedRange[]
-  /** Its tags that do not match. */
-  readonly tags: readonly (TagFault & LinePlace)[]
-  /** What there is to say of its elements. */
-  readonly notes: readonly (ElementNote & LinePlace)[]
+  /** What reading its source yields besides. */
+  readonly facts: HtmlFacts
   /** One level of its indentation. */
   readonly unit: string
   readonly generated: readonly Extract<Part, { kind: 'generated' }>[]
@@ -134,7 +129,8 @@ function normalise(source: string): string {
 function compile(source: string, known: readonly GeneratedPart[]): CompiledTemplate {
   const partOf = (tag: string) => known.find(({ name }) => name === tag)
   const { root } = parseHtml(source, true)
-  const { references, bases, fixed, tags, notes } = readHtml(source, true)
+  const facts = readHtml(source, true)
+  const { references, fixed } = facts
   const lines = new Lines(source)
   const unknown: Unknown[] = []
   const slots: PlacedSlot[] = []
@@ -314,13 +310,11 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   return {
     parts: partsOf(0, source.length),
     references,
-    bases,
     unknown,
     slots,
     generated,
     outside: outsideFills(source).map((range) => ({ ...range, ...lines.placeOf(range.start) })),
-    tags,
-    notes,
+    facts,
     unit: indentUnit(source, fixed),
   }
 }

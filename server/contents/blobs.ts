@@ -54,6 +54,22 @@ export async function getBlobs(db: Queryable, hashes: Iterable<Hash>): Promise<M
   return new Map(rows.map((row) => [row.hash, row.bytes]))
 }
 
+/** The first bytes of contents, by hash; a content that is kept in portions is begun, and not read to its end. */
+export async function getFronts(
+  db: Queryable,
+  hashes: Iterable<Hash>,
+  most: number,
+): Promise<Map<Hash, Buffer>> {
+  const rows = await many<{ hash: Hash; bytes: Buffer }>(
+    db,
+    `SELECT hash, coalesce(substring(bytes FROM 1 FOR $2), (SELECT substring(p.bytes FROM 1 FOR $2)
+       FROM blob_portions p WHERE p.content = b.portions ORDER BY position LIMIT 1), ''::bytea) AS bytes
+     FROM blobs b WHERE hash = ANY($1)`,
+    [[...new Set(hashes)], most],
+  )
+  return new Map(rows.map((row) => [row.hash, row.bytes]))
+}
+
 /** Contents by hash, as texts in UTF-8. */
 export async function getTexts(db: Queryable, hashes: Iterable<Hash>): Promise<Map<Hash, string>> {
   return new Map([...(await getBlobs(db, hashes))].map(([hash, bytes]) => [hash, bytes.toString('utf8')]))

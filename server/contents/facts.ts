@@ -1,7 +1,8 @@
-import type { HtmlFacts, Reference } from '#core/markup'
+import type { HtmlFacts, StyleFacts } from '#core/markup'
+import { pixelBytes, type Pixels, readPixels } from '#core/pictures'
 import type { Hash } from '#core/site'
 import { readContent, readStyle } from './reading'
-import { getTexts, hashOf } from './blobs'
+import { getFronts, getTexts, hashOf } from './blobs'
 import { many, type Queryable } from '#server/platform'
 
 /** What reading yields, as far as it has been asked for lately; by key, with about the room it takes. */
@@ -37,7 +38,8 @@ const mostBytes = 48_000_000
 const bytesOfRange = 120
 
 const contents = new Memory<HtmlFacts>(mostBytes)
-const styles = new Memory<Reference[]>(mostBytes / 8)
+const styles = new Memory<StyleFacts>(mostBytes / 8)
+const pictures = new Memory<{ pixels: Pixels | null }>(mostBytes / 8)
 
 const sizeOf = (facts: HtmlFacts) =>
   400 +
@@ -47,8 +49,13 @@ const sizeOf = (facts: HtmlFacts) =>
       facts.ids.length +
       facts.fixed.length +
       facts.tags.length +
-      facts.notes.length) +
+      facts.links.length +
+      facts.pictures.length) +
+  facts.notes.length * 3 * bytesOfRange +
   facts.headings.reduce((sum, { text }) => sum + bytesOfRange + text.length * 2, 0)
+
+const sizeOfStyle = ({ references, faults }: StyleFacts) =>
+  100 + bytesOfRange * (references.length + faults.length * 3)
 
 /** Texts read at a time: what is held in memory is theirs. */
 const portion = 50
@@ -57,18 +64,20 @@ const portion = 50
  * Facts by key: from memory, from the table beside the contents, and for those never read by reading
  * them now.
  */
-async function load<Facts>(
+async function load<Facts, Content>(
   db: Queryable,
   hashes: Iterable<Hash>,
   {
     memory,
     keyOf,
-    readText,
+    fetch,
+    read: readOne,
     size,
   }: {
     memory: Memory<Facts>
     keyOf: (hash: Hash) => string
-    readText: (text: string) => Promise<Facts>
+    fetch: (hashes: readonly Hash[]) => Promise<ReadonlyMap<Hash, Content>>
+    read: (content: Content) => Promise<Facts>
     size: (facts: Facts) => number
   },
 ): Promise<Map<Hash, Facts>> {
@@ -88,9 +97,9 @@ async function load<Facts>(
   for (const row of rows) facts.set(row.hash.slice(-64), row.facts)
   const unread = missing.filter((hash) => !facts.has(hash))
   for (let at = 0; at < unread.length; at += portion) {
-    const texts = await getTexts(db, unread.slice(at, at + portion))
+    const fetched = await fetch(unread.slice(at, at + portion))
     const read = await Promise.all(
-      [...texts].map(async ([hash, text]) => ({ hash, facts: await readText(text) })),
+      [...fetched].map(async ([hash, content]) => ({ hash, facts: await readOne(content) })),
     )
     for (const one of read) facts.set(one.hash, one.facts)
     if (read.length > 0)
@@ -126,8 +135,8 @@ export async function readAhead(kind: 'html' | 'css', text: string): Promise<voi
     contents.set(hash, facts, sizeOf(facts))
   } else {
     if (styles.get(hash)) return
-    const references = await readStyle(text)
-    styles.set(hash, references, 100 + references.length * bytesOfRange)
+    const facts = await readStyle(text)
+    styles.set(hash, facts, sizeOfStyle(facts))
   }
 }
 
@@ -135,25 +144,39 @@ export async function readAhead(kind: 'html' | 'css', text: string): Promise<voi
 export async function loadFacts(db: Queryable, hashes: Iterable<Hash>): Promise<(hash: Hash) => HtmlFacts> {
   const how = {
     memory: contents,
-    keyOf: (hash: Hash) => `html 6 ${hash}`,
-    readText: readContent,
+    keyOf: (hash: Hash) => `html 7 ${hash}`,
+    fetch: (unread: readonly Hash[]) => getTexts(db, unread),
+    read: readContent,
     size: sizeOf,
   }
   return demand(await load(db, hashes, how))
 }
 
-/** The references of each of these style sheets. */
-export async function loadStyles(
-  db: Queryable,
-  hashes: Iterable<Hash>,
-): Promise<(hash: Hash) => readonly Reference[]> {
+/** What reading each of these style sheets yields. */
+export async function loadStyles(db: Queryable, hashes: Iterable<Hash>): Promise<(hash: Hash) => StyleFacts> {
   const how = {
     memory: styles,
-    keyOf: (hash: Hash) => `css ${hash}`,
-    readText: readStyle,
-    size: (references: Reference[]) => 100 + references.length * bytesOfRange,
+    keyOf: (hash: Hash) => `css 2 ${hash}`,
+    fetch: (unread: readonly Hash[]) => getTexts(db, unread),
+    read: readStyle,
+    size: sizeOfStyle,
   }
   return demand(await load(db, hashes, how))
+}
+
+/** How large each of these pictures is, in pixels of its own; null for what is none. Their fronts are read. */
+export async function loadPixels(
+  db: Queryable,
+  hashes: Iterable<Hash>,
+): Promise<(hash: Hash) => Pixels | null> {
+  const known = await load(db, hashes, {
+    memory: pictures,
+    keyOf: (hash: Hash) => `pixels ${hash}`,
+    fetch: (unread) => getFronts(db, unread, pixelBytes),
+    read: (front: Buffer) => Promise.resolve({ pixels: readPixels(front) }),
+    size: () => bytesOfRange,
+  })
+  return (hash) => known.get(hash)?.pixels ?? null
 }
 
 /** What reading yielded of contents that are gone. */

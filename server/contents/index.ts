@@ -9,7 +9,7 @@ export {
   putBlobs,
   textFrom,
 } from './blobs'
-export { deleteOldFacts, loadFacts, loadStyles, readAhead } from './facts'
+export { deleteOldFacts, loadFacts, loadPixels, loadStyles, readAhead } from './facts'
 export { endReaders, readPlanText, tryTemplate } from './reading'
 export {
   addPortions,

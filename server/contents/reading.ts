@@ -1,6 +1,6 @@
 import type { Piscina } from 'piscina'
 import { readNewPlan } from '#core/change'
-import { findCssReferences, type HtmlFacts, readHtml, type Reference } from '#core/markup'
+import { type HtmlFacts, readHtml, readStyle as styleFacts, type StyleFacts } from '#core/markup'
 import { Problem } from '#core/problems'
 import { log, threadsOf } from '#server/platform'
 import type { ReadingAnswer, ReadingTask } from './reading.worker'
@@ -61,9 +61,8 @@ async function read<Facts>(task: ReadingTask, here: (text: string) => Facts): Pr
  */
 export const readContent = (text: string): Promise<HtmlFacts> => read({ kind: 'html', text }, readHtml)
 
-/** The references of a style sheet, under the same limits. */
-export const readStyle = (text: string): Promise<Reference[]> =>
-  read({ kind: 'css', text }, findCssReferences)
+/** What a style sheet asks for and what is wrong in it, under the same limits. */
+export const readStyle = (text: string): Promise<StyleFacts> => read({ kind: 'css', text }, styleFacts)
 
 /** What compiling a template may take: it is done again wherever a page is made. */
 const compileMs = 500

@@ -1,6 +1,6 @@
 import { readNewPlan } from '#core/change'
 import { compileTemplate } from '#core/template'
-import { findCssReferences, type HtmlFacts, readHtml, type Reference } from '#core/markup'
+import { type HtmlFacts, readHtml, readStyle, type StyleFacts } from '#core/markup'
 
 type PlanArguments = Parameters<typeof readNewPlan>
 type PlanAnswer = ReturnType<typeof readNewPlan>
@@ -15,7 +15,7 @@ export type ReadingTask =
     }
 
 /** What it answers, by the kind of the task. */
-export type ReadingAnswer = HtmlFacts | Reference[] | PlanAnswer | number
+export type ReadingAnswer = HtmlFacts | StyleFacts | PlanAnswer | number
 
 /** Reads a text. Runs in a thread of its own, which is ended when it takes too long or too much. */
 export default function read(task: ReadingTask): ReadingAnswer {
@@ -23,7 +23,7 @@ export default function read(task: ReadingTask): ReadingAnswer {
     case 'html':
       return readHtml(task.text)
     case 'css':
-      return findCssReferences(task.text)
+      return readStyle(task.text)
     case 'template': {
       // How long it takes, since it will be compiled again wherever pages are made.
       const begun = performance.now()

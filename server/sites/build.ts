@@ -38,7 +38,8 @@ const sharedTexts = (site: Site): Hash[] => [
 /** The sources of a build in which the shared texts and those of some pages are in reach. */
 async function sourcesFor(db: Queryable, site: Site, contents: readonly Hash[], texts: Map<Hash, string>) {
   const styles = site.files.filter((file) => file.kind === 'style').map((file) => file.hash)
-  const [factsOf, cssOf] = [await loadFacts(db, contents), await loadStyles(db, styles)]
+  const [factsOf, styleOf] = [await loadFacts(db, contents), await loadStyles(db, styles)]
+  const cssOf = (hash: Hash) => styleOf(hash).references
   return { textOf: textFrom(texts), factsOf, cssOf, digest: hashOf, year: thisYear() }
 }
 

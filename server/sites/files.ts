@@ -178,7 +178,7 @@ export async function usesOfFiles(site: Site): Promise<Record<string, FileUse[]>
   const styles = site.files.filter((file) => file.kind === 'style')
   const pages = realPlaces(treeOf(site)).map(({ page }) => page)
   const templates = site.templates.map((template) => template.source)
-  const [factsOf, cssOf, texts] = [
+  const [factsOf, styleOf, texts] = [
     await loadFacts(pool(), contentsOfPages(pages)),
     await loadStyles(pool(), styles.map((file) => file.hash)),
     await getTexts(pool(), templates),
@@ -188,7 +188,7 @@ export async function usesOfFiles(site: Site): Promise<Record<string, FileUse[]>
       note(factsOf(hash).references, names.pages.get(page.id)!.path, 'page', page.id)
   for (const { id, source } of site.templates)
     note(compileTemplate(textFrom(texts)(source)).references, '', 'template', id)
-  for (const { id, hash } of styles) note(cssOf(hash), names.files.get(id)!, 'file', id)
+  for (const { id, hash } of styles) note(styleOf(hash).references, names.files.get(id)!, 'file', id)
   return uses
 }
 

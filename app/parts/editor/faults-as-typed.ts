@@ -12,6 +12,13 @@ const look = EditorView.theme({
     textDecoration: 'underline wavy var(--rubric) 1px',
     textUnderlineOffset: '4px',
   },
+  '.cm-lintRange-hint': {
+    backgroundImage: 'none',
+    textDecoration: 'underline dotted var(--quiet) 1px',
+    textUnderlineOffset: '4px',
+  },
+  '.cm-lint-marker-hint': { content: 'none', borderLeft: '3px dotted var(--quiet)' },
+  '.cm-diagnostic-hint': { borderLeft: '3px dotted var(--quiet)' },
   '.cm-gutter-lint': { width: '14px' },
   '.cm-gutter-lint .cm-gutterElement': { padding: '0' },
   '.cm-lint-marker': { width: '12px', height: '12px', marginTop: '5px' },
@@ -108,11 +115,18 @@ export const faultsAsTyped = (as: TypedAs, lost?: SiteWords['lost']) => [
       const text = view.state.doc.toString()
       if (text.length > longest) return []
       const told = await ask(text, as)
-      const faults = told.faults.map(({ start, end, words }): Diagnostic => ({
+      const faults = told.faults.map(({ start, end, words, grade, mends = [] }): Diagnostic => ({
         from: Math.min(start, text.length),
         to: Math.min(end, text.length),
-        severity: 'warning',
+        severity: grade === 'detail' ? 'hint' : 'warning',
         message: words,
+        actions: mends.map(({ words: name, edits }) => ({
+          name,
+          apply: (editor) =>
+            editor.dispatch({
+              changes: edits.map((edit) => ({ from: edit.start, to: edit.end, insert: edit.text })),
+            }),
+        })),
       }))
       return [...faults, ...(lost ? lostIn(told, text, lost) : [])]
     },

@@ -1,4 +1,7 @@
 import type { ChangeKind } from '../kind'
+import { putAside } from './checks/put-aside'
+import { setMostWeight } from './checks/set-most-weight'
+import { takeUp } from './checks/take-up'
 import { addFile } from './files/add-file'
 import { removeFile } from './files/remove-file'
 import { renameFile } from './files/rename-file'
@@ -38,6 +41,7 @@ export const kinds = {
   moveSlot,
   moveText,
   noteAddresses,
+  putAside,
   releaseNames,
   removeFile,
   removePages,
@@ -47,6 +51,7 @@ export const kinds = {
   setContent,
   setFile,
   setHome,
+  setMostWeight,
   setOutput,
   setPageFlag,
   setPageText,
@@ -54,6 +59,7 @@ export const kinds = {
   setSetting,
   setTemplate,
   setTemplateField,
+  takeUp,
 }
 
 export type Kinds = typeof kinds

@@ -1,32 +1,59 @@
 import type { Rule } from '../rule'
-import { baseAddress } from './references/base-address'
-import { brokenReference } from './references/broken-reference'
 import { deepPage } from './advice/deep-page'
+import { manyPages } from './advice/many-pages'
+import { sameLabel } from './advice/same-label'
+import { singlePageSection } from './advice/single-page-section'
 import { droppedMarkup } from './markup/dropped-markup'
+import { emptyHeading } from './markup/empty-heading'
+import { fieldWithoutLabel } from './markup/field-without-label'
+import { fillerText } from './markup/filler-text'
 import { linkWithoutWords } from './markup/link-without-words'
+import { markupError } from './markup/markup-error'
+import { pictureNamedByFile } from './markup/picture-named-by-file'
 import { pictureWithoutWords } from './markup/picture-without-words'
 import { repeatedId } from './markup/repeated-id'
 import { skippedLevel } from './markup/skipped-level'
-import { missingPlace } from './references/missing-place'
-import { ownDiskAddress } from './references/own-disk'
-import { sameText } from './whole/same-text'
-import { unreachedPage } from './whole/unreached-page'
-import { hiddenSlot } from './hidden-slot'
-import { linkToTrial } from './references/link-to-trial'
-import { manyPages } from './advice/many-pages'
-import { markupError } from './markup/markup-error'
-import { nameClash } from './name-clash'
-import { namelessLabel } from './nameless-label'
-import { outsideSlots } from './outside-slots'
-import { repeatedSlot } from './repeated-slot'
-import { repeatedTitle } from './repeated-title'
-import { sameLabel } from './advice/same-label'
-import { singlePageSection } from './advice/single-page-section'
+import { tableWithoutHeaders } from './markup/table-without-headers'
 import { tagsDoNotMatch } from './markup/tags-do-not-match'
-import { tooLarge } from './too-large'
-import { unknownWord } from './unknown-word'
+import { vagueLink } from './markup/vague-link'
+import { hostRemarks } from './names/host-remarks'
+import { nameClash } from './names/name-clash'
+import { namelessLabel } from './names/nameless-label'
+import { secondExtension } from './names/second-extension'
+import { pictureSize } from './pictures/picture-size'
+import { pictureTooLarge } from './pictures/picture-too-large'
+import { baseAddress } from './references/base-address'
+import { brokenReference } from './references/broken-reference'
+import { linkToItself } from './references/link-to-itself'
+import { linkToTrial } from './references/link-to-trial'
+import { malformedAddress } from './references/malformed-address'
+import { missingPlace } from './references/missing-place'
+import { ownAddress } from './references/own-address'
+import { ownDiskAddress } from './references/own-disk'
+import { sameWords } from './references/same-words'
+import { charset } from './skeleton/charset'
+import { headerHome } from './skeleton/header-home'
+import { noDescription } from './skeleton/no-description'
+import { noDoctype } from './skeleton/no-doctype'
+import { noLanguage } from './skeleton/no-language'
+import { pageHeadings } from './skeleton/page-headings'
+import { sameTitle } from './skeleton/same-title'
+import { viewport } from './skeleton/viewport'
+import { brokenStyleReference } from './style/broken-style-reference'
+import { importChain } from './style/import-chain'
+import { styleFault } from './style/style-fault'
+import { hiddenSlot } from './template/hidden-slot'
+import { outsideSlots } from './template/outside-slots'
+import { repeatedSlot } from './template/repeated-slot'
+import { tooLarge } from './template/too-large'
+import { unknownWord } from './template/unknown-word'
+import { emptyPage } from './whole/empty-page'
+import { repeatedTitle } from './whole/repeated-title'
+import { sameText } from './whole/same-text'
+import { unlistedPage } from './whole/unlisted-page'
+import { unreachedPage } from './whole/unreached-page'
 
-/** The rules of Checks, in the order in which findings are shown. */
+/** The rules of Checks: of one grade, in the order in which their findings are shown. */
 export const checks: readonly Rule[] = [
   tooLarge,
   unknownWord,
@@ -34,22 +61,49 @@ export const checks: readonly Rule[] = [
   repeatedSlot,
   hiddenSlot,
   brokenReference,
+  malformedAddress,
   linkToTrial,
   missingPlace,
   ownDiskAddress,
   baseAddress,
+  ownAddress,
+  secondExtension,
+  hostRemarks,
+  charset,
+  noDoctype,
+  noLanguage,
+  viewport,
+  sameTitle,
+  headerHome,
+  pageHeadings,
   markupError,
   tagsDoNotMatch,
   pictureWithoutWords,
+  pictureNamedByFile,
   linkWithoutWords,
+  emptyHeading,
+  fieldWithoutLabel,
+  tableWithoutHeaders,
   repeatedId,
   skippedLevel,
-  droppedMarkup,
-  namelessLabel,
-  nameClash,
+  styleFault,
+  brokenStyleReference,
+  importChain,
+  pictureTooLarge,
+  pictureSize,
+  emptyPage,
+  fillerText,
   repeatedTitle,
   sameText,
   unreachedPage,
+  unlistedPage,
+  vagueLink,
+  sameWords,
+  linkToItself,
+  droppedMarkup,
+  namelessLabel,
+  nameClash,
+  noDescription,
 ]
 
 /** Advice on the plan, which may be taken or left. Reads nothing but the plan. */

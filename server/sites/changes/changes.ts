@@ -17,6 +17,7 @@ import {
   applyDiff,
   contentsOfPages,
   diffSites,
+  type Hash,
   isEmptyDiff,
   reverseDiff,
   type Site,
@@ -60,7 +61,8 @@ function refusalProblem(refusal: Refusal): Problem {
 async function mend(client: pg.PoolClient, before: Site, after: Site, change: Change, store: boolean) {
   const factsOf = await loadFacts(client, new Set(contentsOfPages(after.pages)))
   const styles = after.files.filter((one) => one.kind === 'style').map((one) => one.hash)
-  const cssOf = await loadStyles(client, styles)
+  const styleOf = await loadStyles(client, styles)
+  const cssOf = (hash: Hash) => styleOf(hash).references
   const texts = await getTexts(
     client,
     [...before.templates, ...after.templates].map((one) => one.source),

@@ -41,3 +41,13 @@ export async function recordAddresses(
     [destinationId, JSON.stringify(addresses)],
   )
 }
+
+/** Addresses under which visitors see a site, of all its destinations. */
+export async function listPublicAddresses(db: Queryable, siteId: string): Promise<string[]> {
+  const rows = await many<{ address: string }>(
+    db,
+    `SELECT DISTINCT public_address AS address FROM destinations WHERE site_id = $1 AND public_address <> ''`,
+    [siteId],
+  )
+  return rows.map(({ address }) => address)
+}

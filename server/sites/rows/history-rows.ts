@@ -22,7 +22,7 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
   await writeRows(db, after, diff)
   const { rows } = await db.query<{ revision: number }>(
     `UPDATE sites SET revision = revision + 1, changed_at = now(), name = $2, language = $3, title_pattern = $4,
-       home_id = $5, scheme = $6, next_seq = $7, home_title_pattern = $8, template_id = $9, output = $10
+       home_id = $5, scheme = $6, next_seq = $7, home_title_pattern = $8, template_id = $9, output = $10, checking = $11
      WHERE id = $1 RETURNING revision`,
     [
       after.id,
@@ -35,6 +35,7 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
       after.homeTitlePattern,
       after.templateId,
       JSON.stringify(after.output),
+      JSON.stringify(after.checking),
     ],
   )
   const { revision } = rows[0]!

@@ -26,12 +26,13 @@ interface SiteRow {
   homeId: string
   templateId: string
   output: Site['output']
+  checking: Site['checking']
   scheme: Site['scheme']
   nextSeq: number
 }
 
 const siteColumns = `id, revision, name, language, title_pattern AS "titlePattern",
-  home_title_pattern AS "homeTitlePattern", home_id AS "homeId", template_id AS "templateId", output, scheme, next_seq AS "nextSeq"`
+  home_title_pattern AS "homeTitlePattern", home_id AS "homeId", template_id AS "templateId", output, checking, scheme, next_seq AS "nextSeq"`
 const pageColumns = `id, parent_id AS "parentId", position AS "order", seq, label, own_name AS "ownName",
   kept_name AS "keptName", title, description, trial, in_menus AS "inMenus", dated, date, addresses,
   template_id AS "templateId", below_template_id AS "belowTemplateId", content`
@@ -137,8 +138,8 @@ export const listSites = (db: Queryable, accountId: string): Promise<SiteSummary
 export async function insertSite(db: Queryable, site: Site, accountId: string): Promise<void> {
   await db.query(
     `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq,
-       home_title_pattern, template_id, output)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+       home_title_pattern, template_id, output, checking)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
     [
       site.id,
       accountId,
@@ -151,6 +152,7 @@ export async function insertSite(db: Queryable, site: Site, accountId: string): 
       site.homeTitlePattern,
       site.templateId,
       JSON.stringify(site.output),
+      JSON.stringify(site.checking),
     ],
   )
   refuseBroken(site)

@@ -5,6 +5,7 @@ const deepest = 3
 /** A page that stands below the levels visitors go to. */
 export const deepPage: Rule = {
   id: 'deep',
+  grade: 'detail',
   title: 'Deep pages',
   why: 'With each level fewer visitors go on.',
   reads: 'page',

@@ -5,6 +5,7 @@ const most = 12
 /** A page with more directly under it than a menu can be read with. */
 export const manyPages: Rule = {
   id: 'many',
+  grade: 'detail',
   title: 'Long menus',
   why: 'A menu is read from end to end by whoever looks for something.',
   reads: 'site',

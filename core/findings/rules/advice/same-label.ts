@@ -3,6 +3,7 @@ import { inPage, type Rule } from '../../rule'
 /** Two pages of one label. */
 export const sameLabel: Rule = {
   id: 'same',
+  grade: 'detail',
   title: 'Labels used twice',
   why: 'In menus and lists the two look the same.',
   reads: 'site',

@@ -4,6 +4,7 @@ import { inPage, type Rule } from '../../rule'
 /** A section of one page. */
 export const singlePageSection: Rule = {
   id: 'single',
+  grade: 'detail',
   title: 'Sections of one page',
   why: 'A visitor who opens the section has to choose among one.',
   reads: 'page',

@@ -13,6 +13,7 @@ const today: Readonly<Record<string, string>> = {
 /** Elements and attributes that the standard has dropped. */
 export const droppedMarkup: Rule = {
   id: 'dropped-markup',
+  grade: 'detail',
   title: 'Markup that the standard has dropped',
   why: 'Browsers still draw it as they like, and looks that stand in each page have to be changed in each page.',
   reads: 'text',

@@ -3,6 +3,7 @@ import type { Rule } from '../../rule'
 /** A content that breaks the HTML syntax; browsers guess what was meant, each page anew. */
 export const markupError: Rule = {
   id: 'markup-error',
+  grade: 'hinders',
   title: 'HTML that a browser has to guess at',
   why: 'A browser has to guess what was meant, and what comes after may be shown wrongly.',
   reads: 'text',

@@ -4,6 +4,7 @@ import { inPage, type Rule } from '../../rule'
 /** An `id` that a page has twice (HTML §3.2.6). */
 export const repeatedId: Rule = {
   id: 'repeated-id',
+  grade: 'hinders',
   title: 'One name for two places',
   why: 'A link to it leads to the first of them, and so do styles and scripts.',
   reads: 'page',

@@ -3,6 +3,7 @@ import { inPage, type Rule } from '../../rule'
 /** Headings that go down by more than one level at a time. */
 export const skippedLevel: Rule = {
   id: 'skipped-level',
+  grade: 'detail',
   title: 'Headings that leave out a level',
   why: 'Who goes from heading to heading with a screen reader takes it that a part is missing.',
   reads: 'page',

@@ -10,6 +10,7 @@ export const tagSentence = ({ kind, name }: Pick<TagFault, 'kind' | 'name'>): st
 /** Elements that are opened and not closed, and closed that were not opened. */
 export const tagsDoNotMatch: Rule = {
   id: 'tags-do-not-match',
+  grade: 'hinders',
   title: 'Tags that do not match',
   why: 'A browser closes them where it thinks fit: what follows may be bold, a link, or outside of its box.',
   reads: 'text',

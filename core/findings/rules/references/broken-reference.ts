@@ -1,11 +1,13 @@
 import { relativeReference, resolveReference } from '#core/links'
 import { writeReference } from '#core/markup'
+import { checkOwnNameOf, type Names, splitFileName } from '#core/naming'
 import { nearestPath } from '../../nearest'
-import type { Rule } from '../../rule'
+import type { FindingContext, Mend, Rule } from '../../rule'
 
 /** A reference that leads to nothing in this site. */
 export const brokenReference: Rule = {
   id: 'broken-reference',
+  grade: 'breaks',
   title: 'Links and references that lead nowhere',
   why: 'A visitor who follows one meets “not found”.',
   reads: 'references',
@@ -24,9 +26,11 @@ export const brokenReference: Rule = {
           what:
             near !== null && near.toLowerCase() === target.path.toLowerCase()
               ? `${reference.href} differs from ${near} in capitals only; most hosts tell them apart.`
-              : `${reference.href} leads to no page or file of this site.`,
+              : isFolder(target.path, context.names)
+                ? `${reference.href} is a folder without a home page: visitors see a list of files, or “forbidden”.`
+                : `${reference.href} leads to no page or file of this site.`,
           mends:
-            text === null
+            near === null || text === null
               ? []
               : [
                   {
@@ -34,9 +38,60 @@ export const brokenReference: Rule = {
                     edits: [{ start: reference.start, end: reference.end, text }],
                     was,
                   },
+                  ...renamed(near, target.path, context),
                 ],
         },
       ]
     })
   },
+}
+
+/** Whether something stands below a path at which nothing stands itself. */
+function isFolder(path: string, { byPath }: Names): boolean {
+  let known = folders.get(byPath)
+  if (!known) {
+    known = new Set()
+    for (const one of byPath.keys())
+      for (let at = one.lastIndexOf('/'); at > 0; at = one.lastIndexOf('/', at - 1))
+        known.add(one.slice(0, at))
+    folders.set(byPath, known)
+  }
+  return known.has(path.replace(/\/+$/, ''))
+}
+const folders = new WeakMap<Names['byPath'], Set<string>>()
+
+/** The other way: what was meant gets the name that the reference has, in the folder where it stands. */
+function renamed(near: string, wanted: string, { names, site }: FindingContext): Mend[] {
+  const [from, to] = [splitPath(near), splitPath(wanted)]
+  const entry = names.byPath.get(near)
+  // Capitals in names are what leads to such references in the first place.
+  if (
+    !entry ||
+    near.toLowerCase() === wanted.toLowerCase() ||
+    from.folder !== to.folder ||
+    from.extension !== to.extension ||
+    to.stem === ''
+  )
+    return []
+  const words = `Call ${near} ${to.stem}${to.extension} instead`
+  if (entry.kind === 'file') {
+    const { label } = site.files.find(({ id }) => id === entry.id)!
+    const change = {
+      kind: 'renameFile' as const,
+      fileId: entry.id,
+      label: to.stem + to.extension,
+      was: label,
+    }
+    return [{ words, change, isOther: true }]
+  }
+  const page = site.pages.find(({ id }) => id === entry.id)!
+  if (checkOwnNameOf(site, page.id, to.stem) !== null) return []
+  const change = { kind: 'setPageText' as const, pageId: page.id, field: 'ownName' as const, value: to.stem, was: page.ownName } // prettier-ignore
+  return [{ words, change, isOther: true }]
+}
+
+function splitPath(path: string) {
+  const cut = path.lastIndexOf('/') + 1
+  const { stem, extension } = splitFileName(path.slice(cut))
+  return { folder: path.slice(0, cut), stem, extension }
 }

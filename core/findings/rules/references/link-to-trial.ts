@@ -4,6 +4,7 @@ import type { Rule } from '../../rule'
 /** A reference to a page that never goes out. */
 export const linkToTrial: Rule = {
   id: 'link-to-trial',
+  grade: 'breaks',
   title: 'Links to trial pages',
   why: 'A trial page is never sent, so a visitor who follows the link meets “not found”.',
   reads: 'references',

@@ -35,6 +35,7 @@ function placeIn(suffix: string): string | null {
 /** A link to a place that its page does not have. */
 export const missingPlace: Rule = {
   id: 'missing-place',
+  grade: 'hinders',
   title: 'Links to places that are not there',
   why: 'A visitor comes to the top of the page, and looks for what was promised.',
   reads: 'site',

@@ -5,6 +5,7 @@ const ownDisk = /^(file:|[a-z]:[\\/])/i
 /** An address of the author's own computer, or with slashes of its file system. */
 export const ownDiskAddress: Rule = {
   id: 'own-disk-address',
+  grade: 'breaks',
   title: 'Addresses on your own disk',
   why: 'It works on the computer on which it was written, and on no other.',
   reads: 'references',

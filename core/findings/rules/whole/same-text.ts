@@ -4,6 +4,7 @@ import { inPage, type Rule } from '../../rule'
 /** Pages that say the same, to the letter. */
 export const sameText: Rule = {
   id: 'same-text',
+  grade: 'hinders',
   title: 'Pages with one and the same text',
   why: 'A visitor thinks that the link led nowhere, and search engines show one of them.',
   reads: 'site',

@@ -6,6 +6,7 @@ import { inPage, type Rule } from '../../rule'
 /** A page that no menu lists and no other page leads to. */
 export const unreachedPage: Rule = {
   id: 'unreached-page',
+  grade: 'hinders',
   title: 'Pages that nothing leads to',
   why: 'A visitor comes there only with its address, and search engines hardly at all.',
   reads: 'site',

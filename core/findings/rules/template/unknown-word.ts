@@ -1,6 +1,6 @@
 import { likeness } from '#core/plan'
 import { type Unknown } from '#core/template'
-import { inTemplate, type Rule } from '../rule'
+import { inTemplate, type Rule } from '../../rule'
 
 /** Less alike, it is a guess that helps nobody. */
 const alikeEnough = 0.4
@@ -19,6 +19,7 @@ export const unknownSentence = ({ kind, name, known }: Unknown): string =>
 /** What is written like the template language and is none: it goes out as it is, and visitors see it. */
 export const unknownWord: Rule = {
   id: 'unknown-word',
+  grade: 'breaks',
   title: 'Words that the template does not know',
   why: 'They go out as they are: a visitor reads the braces, and a menu that was meant to be there is not.',
   reads: 'site',

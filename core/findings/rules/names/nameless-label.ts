@@ -1,8 +1,9 @@
-import { inPage, type Rule } from '../rule'
+import { inPage, type Rule } from '../../rule'
 
 /** A label without letters or digits leaves nothing to make a name from. */
 export const namelessLabel: Rule = {
   id: 'nameless-label',
+  grade: 'hinders',
   title: 'Labels that make no name',
   why: 'Visitors and search pages see the address; a name says what is inside.',
   reads: 'page',

@@ -1,11 +1,12 @@
 import { weightRefusal } from '#core/template'
-import { inTemplate, type Rule } from '../rule'
+import { inTemplate, type Rule } from '../../rule'
 
 const none = { generated: [] }
 
 /** A template whose menus multiply to more than can be sent. */
 export const tooLarge: Rule = {
   id: 'too-large',
+  grade: 'breaks',
   title: 'More than can be sent',
   why: 'Visitors wait for all of it on every page, so it is not made or sent.',
   reads: 'site',

@@ -1,8 +1,9 @@
-import { inTemplate, type Rule } from '../rule'
+import { inTemplate, type Rule } from '../../rule'
 
 /** Two slots of one name: what a page holds for it comes out as often. */
 export const repeatedSlot: Rule = {
   id: 'repeated-slot',
+  grade: 'hinders',
   title: 'Two slots of one name',
   why: 'What a page holds there is shown twice, and each `id` in it stands on the page twice.',
   reads: 'site',

@@ -1,10 +1,11 @@
 import type { Page } from '#core/site'
 import { pageTitle } from '#core/template'
-import { type Found, inPage, type Rule } from '../rule'
+import { type Found, inPage, type Rule } from '../../rule'
 
 /** Two pages with one title look the same in tabs, bookmarks and search pages. */
 export const repeatedTitle: Rule = {
   id: 'repeated-title',
+  grade: 'hinders',
   title: 'Titles used twice',
   why: 'In a row of tabs or a list of results the two cannot be told apart.',
   reads: 'site',

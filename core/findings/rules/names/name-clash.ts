@@ -1,8 +1,9 @@
-import { inPage, type Rule } from '../rule'
+import { inPage, type Rule } from '../../rule'
 
 /** Two pages wanted one name; the younger was told apart by rule. */
 export const nameClash: Rule = {
   id: 'name-clash',
+  grade: 'detail',
   title: 'Names told apart',
   why: 'Two files of one name cannot stand in one folder, on some hosts not even where only the case differs.',
   reads: 'page',

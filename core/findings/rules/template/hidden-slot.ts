@@ -1,9 +1,10 @@
 import { emptyHash, slotOf, textsOfPage } from '#core/site'
-import { inPage, type Rule } from '../rule'
+import { inPage, type Rule } from '../../rule'
 
 /** What is written in a slot that the page's template has no place for. */
 export const hiddenSlot: Rule = {
   id: 'hidden-slot',
+  grade: 'hinders',
   title: 'Written, and not shown',
   why: 'What is written there is kept, but no visitor ever sees it.',
   reads: 'site',

@@ -1,0 +1,225 @@
+import { describe, expect, test } from '@jest/globals'
+import { applyEdits, readStyle } from '#core/markup'
+import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
+import type { Site } from '#core/site'
+import { faultsInText, type Finding, findFindings, type FindingSources, withoutAside } from './index'
+
+const store = new TextStore()
+const plan = siteFrom('Home\n  Birds\n    Terns\n    Gulls\n  Visit', store)
+/** Texts, so that no page is empty. */
+const written = ['Home', 'Terns', 'Gulls', 'Visit'].reduce(
+  (site, label) => write(site, store, label, `<p>${label}, as they are.</p>`),
+  plan,
+)
+
+const sources: FindingSources = {
+  textOf: store.textOf,
+  factsOf: store.factsOf,
+  styleFactsOf: (hash) => readStyle(store.textOf(hash)),
+  publicAddresses: ['https://saltpan.example/chapel/'],
+}
+const by = (rule: string, site: Site, more: Partial<FindingSources> = {}): Finding[] =>
+  findFindings(site, { ...sources, ...more }).filter((one) => one.rule === rule)
+const mended = ({ mends: [way] }: Finding) =>
+  way && 'edits' in way ? applyEdits(store.textOf(way.was), way.edits) : null
+const withTemplate = (source: string): Site => {
+  const [template] = written.templates
+  return change(written, store, {
+    kind: 'setTemplate',
+    templateId: template!.id,
+    source: store.put(source),
+    was: template!.source,
+  })
+}
+const withStyle = (css: string): Site => {
+  const file = written.files.find(({ kind }) => kind === 'style')!
+  const put = { hash: store.put(css), sizeBytes: css.length }
+  return change(written, store, { kind: 'setFile', fileId: file.id, ...put, was: file.hash })
+}
+const templateOf = (site: Site) => store.textOf(site.templates[0]!.source)
+
+describe('what a page holds', () => {
+  test.each([
+    // rule, what is written in the page, how often it is found, what the first mend makes of it
+    ['malformed-address', '<a href="www.saltpan.example">x</a>', 1, '<a href="https://www.saltpan.example">x</a>'],
+    ['malformed-address', '<a href="http:/saltpan.example/a">x</a>', 1, '<a href="http://saltpan.example/a">x</a>'],
+    ['malformed-address', '<a href="https//saltpan.example">x</a>', 1, '<a href="https://saltpan.example">x</a>'],
+    ['malformed-address', '<a href="http://https://saltpan.example/">x</a>', 1, '<a href="https://saltpan.example/">x</a>'],
+    ['malformed-address', '<a href="mailto:somebody">x</a>', 1, null],
+    ['malformed-address', '<a href="https://">x</a>', 1, null],
+    ['malformed-address', '<a href="the tide.pdf">x</a>', 1, '<a href="the%20tide.pdf">x</a>'],
+    ['malformed-address', '<a href="https://saltpan.example/?a=b c">x</a> <a href="mailto:a@b.example">x</a> <a href="httpd.html">x</a> <img srcset="/a.png 1x, /b.png 2x">', 1, '<a href="https://saltpan.example/?a=b%20c">x</a> <a href="mailto:a@b.example">x</a> <a href="httpd.html">x</a> <img srcset="/a.png 1x, /b.png 2x">'],
+    ['own-address', '<a href="http://saltpan.example/chapel/birds/terns.html#x">x</a>', 1, '<a href="/birds/terns.html#x">x</a>'],
+    ['own-address', '<a href="https://saltpan.example/chapels/">x</a> <a href="https://saltpan.example/">y</a>', 0, null],
+    ['same-words', '<a href="birds/terns.html">More on it</a> <a href="birds/gulls.html">more on it</a> <a href="/birds/terns.html">More on it</a>', 1, null],
+    ['link-to-itself', '<a href="visit.html">x</a> <a href="visit.html#b">y</a> <a href="birds/terns.html">z</a>', 1, null],
+    ['picture-named-by-file', '<img src="a.jpg" alt="IMG_0412.JPG"><img src="b.jpg" alt="A tern.">', 1, null],
+    ['vague-link', '<a href="/birds/terns.html">click here</a> <a href="/birds/gulls.html">Here and there</a> <a href="/" aria-label="Home page">here</a>', 1, null],
+    ['empty-heading', '<h2> </h2><h2><img src="a.png" alt="Tides"></h2>', 1, null],
+    ['table-without-headers', '<table><tr><td>1<td>2<tr><td>3<td>4</table>', 1, null],
+    ['table-without-headers', '<table><tr><th>1<td>2<tr><th>3<td>4</table><table><tr><td><div>a</div><td>b<tr><td>c<td>d</table>', 0, null],
+    ['field-without-label', '<input name="a"><label>B <input name="b"></label><label for="c">C</label><input id="c"><input type="hidden"><select aria-label="D"></select>', 1, null],
+    ['filler-text', '<p>Lorem ipsum dolor sit amet</p><p>Ipsum</p><script>// TODO</script>', 1, null],
+    ['page-headings', '<h1>Twice</h1>', 1, null],
+    ['no-description', '<p>x</p>', 5, null],
+  ])('%s in %s', (rule, html, times, after) => {
+    const site = write(written, store, 'Visit', html)
+    const found = by(rule, site)
+    expect(found).toHaveLength(times)
+    const own = found.find(({ place }) => place.id === pageCalled(site, 'Visit').id)
+    expect(own ? mended(own) : null).toBe(after)
+    // What the first way of mending leaves behind is not found again.
+    if (after !== null) expect(by(rule, write(site, store, 'Visit', after))).toEqual([])
+  }) // prettier-ignore
+
+  test('a page without words or pictures, where nothing stands below it', () => {
+    expect(by('empty-page', written)).toEqual([])
+    const label = (site: Site) => by('empty-page', site).map(({ place }) => place.id)
+    expect(label(write(written, store, 'Terns', '<p> <b></b></p>'))).toEqual([pageCalled(plan, 'Terns').id])
+    expect(label(write(written, store, 'Terns', '<img src="/a.png" alt="">'))).toEqual([])
+    expect(label(plan)).not.toContain(pageCalled(plan, 'Birds').id)
+  })
+})
+
+describe('what a template says of every page', () => {
+  const head =
+    '<!DOCTYPE html>\n<html lang="en">\n<head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>{title}</title></head>\n<body><a href="/">Home</a><h1>{page}</h1><slot name="content"></slot></body></html>\n'
+  test.each([
+    ['no-doctype', head.replace('<!DOCTYPE html>\n', '')],
+    ['no-language', head.replace(' lang="en"', '')],
+    ['charset', head.replace('<meta charset="utf-8">', '')],
+    ['charset', head.replace('utf-8', 'windows-1252')],
+    ['charset', head.replace('<meta charset="utf-8">', `<!-- ${'x'.repeat(1_024)} --><meta charset="utf-8">`)],
+    ['viewport', head.replace(/<meta name="viewport"[^>]*>/, '')],
+    ['viewport', head.replace('width=device-width', 'width=device-width, user-scalable=no')],
+    ['same-title', head.replace('{title}', 'Saltpan')],
+    ['same-title', head.replace('<title>{title}</title>', '')],
+    ['header-home', head.replace('href="/"', 'href="/visit.html"')],
+    ['page-headings', head.replace(/<h1>.*<\/h1>/, '')],
+  ])('%s', (rule, source) => {
+    expect(by(rule, withTemplate(head))).toEqual([])
+    const site = withTemplate(source)
+    const [finding] = by(rule, site)
+    expect(finding).toBeDefined()
+    const after = mended(finding!)
+    if (after !== null) expect(by(rule, withTemplate(after))).toEqual([])
+    // What only some pages have to be looked at for has no way that is sure.
+    else expect(['header-home', 'page-headings']).toContain(rule)
+  }) // prettier-ignore
+
+  test('of one that gives out what pages hold as whole documents nothing is said', () => {
+    const site = withTemplate('<slot name="content"></slot>\n')
+    expect(['no-doctype', 'charset', 'viewport', 'same-title'].flatMap((rule) => by(rule, site))).toEqual([])
+  })
+})
+
+describe('style sheets', () => {
+  test('what browsers pass over, with its line and the piece', () => {
+    const [one, two, ...more] = by(
+      'style-fault',
+      withStyle('a {\n  colour: red;\n  color: 12px;\n  width: var(--w)\n}'),
+    )
+    expect([one!.place.line, one!.what]).toEqual([2, '“colour” is no property of CSS.'])
+    expect([two!.place.piece, two!.what]).toEqual(['color: 12px', 'This is no value that “color” can have.'])
+    expect(more).toEqual([])
+  })
+
+  test('a picture that is not there is led to the nearest', () => {
+    const site = withStyle('a { background: url("../Visit.html") }')
+    expect(mended(by('broken-style-reference', site)[0]!)).toBe('a { background: url("../visit.html") }')
+  })
+
+  test('one that asks for itself, and none for what is elsewhere', () => {
+    expect(by('import-chain', withStyle('@import "site.css";'))[0]!.what).toContain('in a circle')
+    expect(by('import-chain', withStyle('@import "https://saltpan.example/a.css";'))).toEqual([])
+  })
+})
+
+describe('pictures and files', () => {
+  const file = {
+    id: 'picture',
+    kind: 'image' as const,
+    label: 'tern.jpg',
+    seq: written.nextSeq,
+    hash: store.put('jpg'),
+    sizeBytes: 800_000,
+  }
+  const site: Site = { ...written, nextSeq: written.nextSeq + 1, files: [...written.files, file] }
+  const pixelsOf = () => ({ width: 4_000, height: 3_000 })
+  const shown = (tag: string, rule: string) => by(rule, write(site, store, 'Visit', tag), { pixelsOf })
+
+  test.each([
+    ['<img src="/images/tern.jpg" alt="A tern.">', '<img width="4000" height="3000" src="/images/tern.jpg" alt="A tern.">'],
+    ['<img src="/images/tern.jpg" alt="A tern." width="400" height="400">', null],
+  ])('a size that is missing or out of proportion: %s', (tag, after) => {
+    const [finding] = shown(tag, 'picture-size')
+    expect(mended(finding!)).toBe(after)
+    if (after !== null) expect(shown(after, 'picture-size')).toEqual([])
+  }) // prettier-ignore
+
+  test('far more pixels than are shown', () => {
+    expect(shown('<img src="/images/tern.jpg" alt="" width="400" height="300">', 'picture-too-large')).toHaveLength(1)
+    expect(shown('<img src="/images/tern.jpg" alt="" width="1600" height="1200">', 'picture-too-large')).toEqual([])
+    expect(shown('<img src="/images/tern.jpg" alt="" width="400" height="300">', 'picture-size')).toEqual([])
+  }) // prettier-ignore
+
+  test('a second extension is taken away', () => {
+    const twice: Site = { ...site, files: [...written.files, { ...file, label: 'tides.html.txt' }] }
+    const [finding] = by('second-extension', twice)
+    expect(finding!.mends[0]).toMatchObject({ change: { kind: 'renameFile', label: 'tides.html' } })
+    expect(by('second-extension', site)).toEqual([])
+  })
+
+  test('a home page that no server looks for', () => {
+    const scheme = { ...written.scheme, homeName: 'start' }
+    expect(by('host-remarks', { ...written, scheme })[0]!.what).toContain('servers look for')
+    expect(by('host-remarks', written)).toEqual([])
+  })
+})
+
+describe('a reference that leads nowhere', () => {
+  test('is mended at the link for sure, and at the name of what was meant when asked', () => {
+    const site = write(written, store, 'Visit', '<a href="/birds/tern.html">x</a>')
+    const [finding] = by('broken-reference', site)
+    const [sure, other] = finding!.mends
+    expect(sure).not.toHaveProperty('isOther')
+    if (!other || !('change' in other)) throw new Error('There is no other way.')
+    expect(by('broken-reference', change(site, store, other.change as never))).toEqual([])
+  })
+
+  test('is told apart where it is a folder without a home page', () => {
+    const [finding] = by('broken-reference', write(written, store, 'Visit', '<a href="/styles/">x</a>'))
+    expect(finding!.what).toContain('folder without a home page')
+  })
+})
+
+test('what is put aside stays so until what is found changes, and comes back when it is taken up', () => {
+  const site = write(written, store, 'Visit', '<a href="/gone.html">x</a>')
+  const [finding] = by('broken-reference', site)
+  const { key, what } = finding!
+  const aside = change(site, store, {
+    kind: 'putAside',
+    findings: [{ key, what }],
+    reason: 'It comes in spring.',
+  })
+  const open = (of: Site) => withoutAside(findFindings(of, sources), of.checking).open.map((one) => one.key)
+  expect(open(site)).toContain(key)
+  expect(open(aside)).not.toContain(key)
+  expect(open(write(aside, store, 'Visit', '<p>Before.</p><a href="/gone.html">x</a>'))).not.toContain(key)
+  // Near to something now, it is another thing to say.
+  const near = write(aside, store, 'Visit', '<a href="/gones.html">x</a>')
+  expect(open(near)).toContain(`broken-reference ${finding!.place.id} /gones.html`)
+  expect(open(change(aside, store, { kind: 'takeUp', keys: [key] }))).toContain(key)
+})
+
+test('the editor says what Checks says of a text by itself, where it stands', () => {
+  const html = '<p>Lorem ipsum</p><center>x</center><base href="/x/"><img src="/a.png">'
+  const faults = faultsInText(html, 'html')
+  expect(faults.map(({ start, end }) => html.slice(start, end))).toEqual(
+    expect.arrayContaining(['Lorem ipsum', '<center>', '<base href="/x/">', '<img src="/a.png">']),
+  )
+  const base = faults.find(({ mends }) => mends && mends.length > 0)
+  expect(applyEdits(html, base!.mends![0]!.edits)).not.toContain('<base')
+  expect(templateOf(written)).toContain('<slot')
+  expect(faultsInText(templateOf(written), 'template')).toEqual([])
+})
