@@ -23,7 +23,11 @@ export default [
     route('names', 'routes/names.tsx'),
     route('template', 'routes/template.tsx'),
     route('pages', 'routes/pages.tsx'),
-    route('checks', 'routes/checks.tsx'),
+    route('checks', 'routes/checks.tsx', [
+      index('routes/checks/findings.tsx'),
+      route('links', 'routes/checks/links.tsx'),
+      route('weight', 'routes/checks/weight.tsx'),
+    ]),
     route('upload', 'routes/upload.tsx'),
   ]),
   route('sites/:siteId/look', 'routes/look.tsx'),

@@ -9,8 +9,11 @@ const notFetched = 'The text could not be fetched: the server does not answer. T
 
 type Chosen = readonly [finding: Finding, way: Mend]
 
-/** Whether a finding can be mended in one way only, which needs no choice. */
-export const sureWay = ({ mends }: Finding): Mend | null => (mends.length === 1 ? mends[0]! : null)
+/** The one way in which a finding can be mended without a choice; null where there is none, or several. */
+export const sureWay = ({ mends }: Finding): Mend | null => {
+  const [way, ...more] = mends.filter((one) => !one.isOther)
+  return way && more.length === 0 ? way : null
+}
 
 /** Mends what was found, as changes like any other: asked about first where they touch more, and undone alike. */
 export function useMend() {
@@ -39,7 +42,9 @@ export function useMend() {
         const change: ChangeRequest =
           kind === 'page'
             ? { kind: 'setContent', pageId: id, ...(slot !== undefined && { slot }), text, was }
-            : { kind: 'setTemplate', templateId: id, text, was }
+            : kind === 'file'
+              ? { kind: 'setFile', fileId: id, text, was }
+              : { kind: 'setTemplate', templateId: id, text, was }
         store.change(change)
       }
     } catch {

@@ -7,6 +7,7 @@ import { useProposal } from '../document/proposal'
 import { useSite } from '../document/site-context'
 import { Path } from '../parts/path'
 import { StateMark } from '../parts/state-mark'
+import { isGrave, withoutAside } from '#core/findings'
 import type { loader as checksLoader } from '../routes/checks'
 import type { loader as uploadLoader } from '../routes/upload'
 import type { RegisterColumn } from './column'
@@ -87,7 +88,7 @@ export function useColumns(view: View): readonly RegisterColumn[] {
         ]
       case 'checks': {
         const numbers = new Map<string, number>()
-        for (const finding of checks?.findings ?? [])
+        for (const finding of withoutAside(checks?.findings ?? [], site.checking).open.filter(isGrave))
           numbers.set(finding.place.id, (numbers.get(finding.place.id) ?? 0) + 1)
         return [
           {

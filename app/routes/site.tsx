@@ -2,6 +2,7 @@ import deepEqual from 'fast-deep-equal'
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { Outlet, useLocation, useRevalidator, useRouteLoaderData } from 'react-router'
 import { Group, Panel, Separator, usePanelRef } from 'react-resizable-panels'
+import { isGrave, withoutAside } from '#core/findings'
 import { needsSpelling, spelling } from '#core/naming'
 import { realPlaces } from '#core/plan'
 import type { Site } from '#core/site'
@@ -148,7 +149,12 @@ function Desk() {
         pane={pane}
         onPane={setPane}
         counts={{
-          checks: checks ? { number: checks.findingCount, wants: true } : undefined,
+          checks: checks
+            ? {
+                number: withoutAside(checks.findings, site.checking).open.filter(isGrave).length,
+                wants: true,
+              }
+            : undefined,
           upload: upload?.comparison ? { number: upload.comparison.toSend, wants: false } : undefined,
         }}
       />

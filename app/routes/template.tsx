@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Group, Panel, Separator } from 'react-resizable-panels'
 import { Tabs } from 'radix-ui'
+import { useSearchParams } from 'react-router'
 import { getTexts } from '#server/contents'
 import { pool } from '#server/platform'
 import { previewBase } from '#server/preview'
@@ -35,7 +36,8 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
   const { site } = useSite()
   const { templates } = site
   const styles = site.files.filter((file) => file.kind === 'style')
-  const [chosen, setChosen] = useState(site.templateId)
+  const [params] = useSearchParams()
+  const [chosen, setChosen] = useState(params.get('text') ?? site.templateId)
   const style = styles.find(({ id }) => id === chosen)
   const tab = style ? chosen : (templates.find(({ id }) => id === chosen)?.id ?? site.templateId)
   const template = templates.find(({ id }) => id === tab)

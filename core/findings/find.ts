@@ -2,7 +2,7 @@ import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import { type Checking, type Hash, mainSlot, type Site, textsOfPage, type TextOf } from '#core/site'
 import { compileTemplate, contextOf, homeFileOf, SiteTemplates } from '#core/template'
-import { type HtmlFacts, readHtml, type StyleFacts } from '#core/markup'
+import type { HtmlFacts, StyleFacts } from '#core/markup'
 import type { Pixels } from '#core/pictures'
 import {
   type Finding,
@@ -140,14 +140,16 @@ function find(rule: Rule, context: FindingContext): Found[] {
   }
 }
 
-const noFacts = readHtml('')
-const noStyle: StyleFacts = { references: [], faults: [] }
+/** For rules that read the plan alone: nothing that reads texts has to be loaded for them. */
+const unread = (): never => {
+  throw new Error('This rule reads more than it was given.')
+}
 const nothingRead: Read = {
   templates: null,
-  factsOf: () => noFacts,
-  sourceOf: () => '',
-  compiled: () => compileTemplate(''),
-  styleFactsOf: () => noStyle,
+  factsOf: unread,
+  sourceOf: unread,
+  compiled: unread,
+  styleFactsOf: () => ({ references: [], faults: [] }),
   pixelsOf: () => null,
   publicAddresses: [],
 }
@@ -199,6 +201,9 @@ export function withoutAside(
 
 /** What a practised author would remark on in a plan. */
 export const adviseOnPlan = (site: Site): Finding[] => findBy(advice, site)
+
+/** Whether it takes more from a visitor than a detail. */
+export const isGrave = ({ rule }: Finding): boolean => ruleOf(rule).grade !== 'detail'
 
 /** What a rule looks for, how grave it is and why it matters; by its id. */
 export const ruleOf = (id: string): Pick<Rule, 'title' | 'why' | 'grade'> =>

@@ -1,5 +1,13 @@
 /** What is wrong or risky in a site, with where, why and how to mend it. */
-export { adviseOnPlan, findBy, findFindings, type FindingSources, ruleOf, withoutAside } from './find'
+export {
+  adviseOnPlan,
+  findBy,
+  findFindings,
+  type FindingSources,
+  isGrave,
+  ruleOf,
+  withoutAside,
+} from './find'
 export type { Finding, FindingPlace, Grade, Mend, Rule } from './rule'
 export { faultsInText, type TypedAs, type TypedFault } from './as-typed'
 export { nearestPath } from './nearest'

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { applyEdits } from '#core/markup'
+import { compileTemplate } from '#core/template'
 import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
 import { findBy, type Finding, findFindings, type Rule } from './index'
 
@@ -76,6 +77,7 @@ test('a rule that somebody adds is asked like the others, and a text is read by 
       facts.set(hash, known)
       return known
     },
+    compiled: () => compileTemplate(''),
   }
   const visit = pageCalled(site, 'Visit').id
   const find = () => findBy([rule], site, read)
@@ -147,6 +149,7 @@ test('a rule on references is asked of a text again only when it, or what it can
       facts.set(hash, known)
       return known
     },
+    compiled: () => compileTemplate(''),
   }
   const ask = () => {
     asked.length = 0

@@ -1,4 +1,4 @@
-import { type Finding, findFindings } from '#core/findings'
+import { type Finding, findFindings, isGrave } from '#core/findings'
 import { contentsOfPages, type Site } from '#core/site'
 import { getTexts, loadFacts, loadPixels, loadStyles, textFrom } from '#server/contents'
 import { pool } from '#server/platform'
@@ -7,11 +7,8 @@ import { listPublicAddresses } from './rows/address-rows'
 /** Findings sent to a window; whoever has more begins with these. */
 const mostFindings = 20_000
 
-/** What is wrong or risky in a site, and how much of it there is in all. */
-export async function findingsOf(
-  site: Site,
-  signal: AbortSignal,
-): Promise<{ findings: Finding[]; findingCount: number }> {
+/** What is wrong or risky in a site, with what was put aside; the gravest first. */
+export async function findingsOf(site: Site, signal: AbortSignal): Promise<{ findings: Finding[] }> {
   const contents = contentsOfPages(site.pages.filter((page) => !page.trial))
   const factsOf = await loadFacts(pool(), contents)
   signal.throwIfAborted()
@@ -21,5 +18,7 @@ export async function findingsOf(
   const publicAddresses = await listPublicAddresses(pool(), site.id)
   const textOf = textFrom(await getTexts(pool(), site.templates.map((template) => template.source))) // prettier-ignore
   const findings = findFindings(site, { factsOf, textOf, styleFactsOf, pixelsOf, publicAddresses })
-  return { findings: findings.slice(0, mostFindings), findingCount: findings.length }
+  // Of very many, those that visitors notice come first.
+  const inOrder = [...findings.filter(isGrave), ...findings.filter((one) => !isGrave(one))]
+  return { findings: inOrder.slice(0, mostFindings) }
 }

@@ -1,0 +1,81 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { Finding } from '#core/findings'
+import { useSelection, useSite } from '../document/site-context'
+import { useMend } from '../document/use-mend'
+import { AsideForm } from './aside'
+
+/** One finding: whose it is, what is wrong and where, and the ways to mend it. */
+export function FindingLine({ finding }: { finding: Finding }) {
+  const { tree, site } = useSite()
+  const { select } = useSelection()
+  const { mend, problem } = useMend()
+  const [asking, setAsking] = useState(false)
+  const { place } = finding
+  const page = place.kind === 'page' ? tree.byId.get(place.id) : null
+  const file = place.kind === 'file' ? site.files.find(({ id }) => id === place.id) : null
+  const view = page ? (place.line === undefined ? 'plan' : 'pages') : 'template'
+  const owner = page?.label ?? file?.label ?? site.templates.find(({ id }) => id === place.id)?.name
+  return (
+    <li className="grid items-start gap-x-4 gap-y-1 border-t border-rule py-2 desk:grid-cols-[9.5rem_1fr_auto]">
+      {page ? (
+        <button type="button" className="link truncate text-left" onClick={() => select(page.id)}>
+          {page.label}
+        </button>
+      ) : (
+        <span className="truncate text-quiet">{owner}</span>
+      )}
+      <span className="min-w-0">
+        {finding.what}
+        {place.line !== undefined && (
+          <span className="text-quiet">
+            {' '}
+            {place.slot !== undefined && `Slot ${place.slot}, `}
+            {place.slot === undefined ? 'Line' : 'line'} {place.line}, column {place.column}.
+          </span>
+        )}
+        {place.piece !== undefined && place.piece !== '' && (
+          <code className="block truncate font-mono text-[13px] text-quiet" title={place.piece}>
+            {place.piece}
+          </code>
+        )}
+        {problem !== null && (
+          <span role="alert" className="block text-rubric">
+            {problem}
+          </span>
+        )}
+        {asking && <AsideForm findings={[finding]} onDone={() => setAsking(false)} />}
+      </span>
+      <span className="flex flex-wrap gap-x-4 gap-y-1 desk:flex-col desk:items-end">
+        {finding.mends.map((one) => (
+          <button
+            key={one.words}
+            type="button"
+            className="link max-w-64 truncate"
+            title={one.words}
+            onClick={() => void mend([[finding, one]])}
+          >
+            {one.words}
+          </button>
+        ))}
+        <span className="flex gap-x-3">
+          {!asking && (
+            <button type="button" className="link text-sm" onClick={() => setAsking(true)}>
+              Put aside<span className="sr-only">: {finding.what}</span>
+            </button>
+          )}
+          <Link
+            className="link text-sm"
+            to={{
+              pathname: `/sites/${site.id}/${view}`,
+              search: page ? `?page=${page.id}` : `?text=${place.id}`,
+            }}
+            onClick={() => page && select(page.id)}
+          >
+            Go there<span className="sr-only">: {owner}</span>
+          </Link>
+        </span>
+      </span>
+    </li>
+  )
+}
