@@ -18,6 +18,8 @@ const inOrder = {
     'build',
     'change',
     'bringing',
+    'graph',
+    'weighing',
     'findings',
     'delivery',
   ],

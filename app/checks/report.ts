@@ -1,4 +1,4 @@
-import { type Finding, ruleOf } from '#core/findings'
+import { type Finding, type Grade, ruleOf } from '#core/findings'
 import { escapeText } from '#core/markup'
 import { type Names } from '#core/naming'
 import type { Site } from '#core/site'
@@ -8,6 +8,7 @@ interface ReportedFinding {
   readonly rule: string
   readonly title: string
   readonly why: string
+  readonly grade: Grade
   readonly what: string
   /** Label of the page, or name of the template. */
   readonly page: string
@@ -21,17 +22,23 @@ interface ReportedFinding {
 const format = 'site findings'
 const version = 1
 
+const told = (rule: string) => {
+  const { title, why, grade } = ruleOf(rule)
+  return { title, why, grade }
+}
+
 function reported(site: Site, names: Names, findings: readonly Finding[]): ReportedFinding[] {
   const labels = new Map([
     ...site.templates.map(({ id, name }) => [id, name] as const),
+    ...site.files.map(({ id, label }) => [id, label] as const),
     ...site.pages.map(({ id, label }) => [id, label] as const),
   ])
   return findings.map(({ rule, what, place }) => ({
     rule,
-    ...ruleOf(rule),
+    ...told(rule),
     what,
     page: labels.get(place.id) ?? '',
-    path: names.pages.get(place.id)?.path ?? null,
+    path: names.pages.get(place.id)?.path ?? names.files.get(place.id) ?? null,
     slot: place.slot ?? null,
     line: place.line ?? null,
     column: place.column ?? null,

@@ -194,6 +194,18 @@ describe('old and awkward pages', () => {
   })
 })
 
+test('pages that lead to one another in a long row, or in a circle, are a plan that can be made', () => {
+  const page = (at: number, to: number) =>
+    `<!DOCTYPE html><title>Page ${at}</title><h1>Page ${at}</h1><p><a href="p${to}.html">on</a></p>`
+  const row = Array.from({ length: 400 }, (_, at) => [at === 0 ? 'index.html' : `p${at}.html`, page(at, at + 1)])
+  const { site } = bring(Object.fromEntries(row), new TextStore())
+  expect(site.pages).toHaveLength(400)
+  expect(Math.max(...treeOf(site).places.map(({ depth }) => depth))).toBe(99)
+  // Folders whose home pages nobody but the other leads to.
+  const circle = { 'index.html': page(0, 9), 'p1.html': page(1, 2), 'p2.html': page(2, 1), 'p9.html': page(9, 1) }
+  expect(bring(circle, new TextStore()).site.pages).toHaveLength(4)
+}) // prettier-ignore
+
 describe('a site of ours', () => {
   test('brought in again has its plan, its texts, and a template that makes the same pages', () => {
     const store = new TextStore()

@@ -45,6 +45,23 @@ export function homeOfFolder(folder: string, paths: Iterable<string>): string | 
   return best
 }
 
+/** The home page of every folder that has one. */
+export function homesOf(paths: Iterable<string>): Map<string, string> {
+  const byFolder = new Map<string, string[]>()
+  for (const path of paths) {
+    const folder = folderOf(path)
+    const known = byFolder.get(folder)
+    if (known) known.push(path)
+    else byFolder.set(folder, [path])
+  }
+  const homes = new Map<string, string>()
+  for (const [folder, inFolder] of byFolder) {
+    const home = homeOfFolder(folder, inFolder)
+    if (home !== null) homes.set(folder, home)
+  }
+  return homes
+}
+
 export const folderOf = (path: string): string => path.slice(0, path.lastIndexOf('/') + 1)
 
 /** The folder that all files stand in, which came with an archive or a choice; '' where they share none. */

@@ -1,5 +1,5 @@
 import { buildSite, type BuildSources } from '#core/build'
-import { applyEdits, type PlacedReference, type Range, readHtml } from '#core/markup'
+import { applyEdits, type Range, type Reference, referencesIn } from '#core/markup'
 import { resolveReference } from '#core/links'
 import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
@@ -25,7 +25,7 @@ const mostLines = 40
 /** A page's text with each reference by what it leads to, and without some stretches, so that two can be compared. */
 function byGoals(
   text: string,
-  references: readonly PlacedReference[],
+  references: readonly Reference[],
   goalOf: (href: string) => string,
   without: readonly Range[] = [],
 ): string {
@@ -55,7 +55,7 @@ export function compareBrought(
   return pages.map((page): ComparedPage => {
     const { path } = names.pages.get(page.id)!
     const { text: made, trace } = build.traceOf(page.id)
-    const { references } = readHtml(made, true)
+    const references = referencesIn(made)
     const goalNow = (href: string) => {
       const target = resolveReference(href, path, names, home)
       return 'id' in target ? target.id + target.suffix : href

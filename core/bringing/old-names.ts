@@ -37,17 +37,27 @@ export function oldNamesOf(files: readonly BroughtFile[], newId: () => string): 
   for (const path of byPath.keys())
     if (homeNameOf(path) !== null) homeFiles.add(path.slice(folderOf(path).length))
   const usual = homeOfFolder('', byPath.keys()) ?? 'index.html'
+  const resolve = (href: string, from: string): Target => {
+    const first = resolveReference(href, from, names, usual)
+    if (first.kind !== 'missing') return first
+    for (const home of homeFiles) {
+      const target = resolveReference(href, from, names, home)
+      if (target.kind !== 'missing') return target
+    }
+    return first
+  }
+  // The pages of a folder have one menu, and each step of understanding asks where it leads.
+  const known = new Map<string, Map<string, Target>>()
   return {
     names,
     idOf,
     resolve(href, from) {
-      const first = resolveReference(href, from, names, usual)
-      if (first.kind !== 'missing') return first
-      for (const home of homeFiles) {
-        const target = resolveReference(href, from, names, home)
-        if (target.kind !== 'missing') return target
-      }
-      return first
+      const folder = folderOf(from)
+      let inFolder = known.get(folder)
+      if (!inFolder) known.set(folder, (inFolder = new Map()))
+      let target = inFolder.get(href)
+      if (!target) inFolder.set(href, (target = resolve(href, from)))
+      return target
     },
   }
 }

@@ -69,7 +69,8 @@ export function readPage(
   { id, path, text }: { readonly id: string; readonly path: string; readonly text: string },
   goalOf: ReadPage['goalOf'],
 ): ReadPage {
-  const { root } = parseHtml(text, true)
+  const parsed = parseHtml(text, true)
+  const { root } = parsed
   let title: ReadPage['title'] = null
   let description: ReadPage['description'] = null
   let heading: string | null = null
@@ -90,7 +91,7 @@ export function readPage(
       }
     if (node.tagName === 'h1' && heading === null) heading = textIn(node) || null
   })
-  const facts = readHtml(text, true)
+  const facts = readHtml(text, true, parsed)
   return {
     id,
     path,

@@ -1,4 +1,5 @@
-import { folderOf, homeOfFolder } from './brought'
+import { mostLevels } from '#core/plan'
+import { folderOf, homeOfFolder, homesOf } from './brought'
 import type { OldNames } from './old-names'
 import { isElement, type ReadPage, shownText, textIn } from './page-tree'
 import type { HtmlNode } from '#core/markup'
@@ -76,6 +77,36 @@ const labelOfPath = (path: string): string => {
   return words === '' ? path : words[0]!.toUpperCase() + words.slice(1)
 }
 
+/** Puts at the top what stands below itself, and no page deeper than a plan may go. Linear in the pages. */
+function untangle(parents: Map<string, string | null>): void {
+  const depths = new Map<string, number>()
+  for (const start of parents.keys()) {
+    const way: string[] = []
+    const onWay = new Set<string>()
+    let at: string | null = start
+    while (at !== null && !depths.has(at) && !onWay.has(at)) {
+      way.push(at)
+      onWay.add(at)
+      at = parents.get(at) ?? null
+    }
+    const isCircle = at !== null && onWay.has(at)
+    if (isCircle) parents.set(at!, null)
+    // Each after the one that it is below.
+    const downwards = way.reverse()
+    const inTurn = isCircle ? [at!, ...downwards.filter((id) => id !== at)] : downwards
+    for (const id of inTurn) {
+      const parentId = parents.get(id) ?? null
+      const depth = parentId === null ? 0 : depths.get(parentId)! + 1
+      if (depth < mostLevels) depths.set(id, depth)
+      else {
+        // Beside the page that it would be below.
+        parents.set(id, parents.get(parentId!) ?? null)
+        depths.set(id, depth - 1)
+      }
+    }
+  }
+}
+
 /**
  * The plan that pages follow: what stands in a folder that has a home page is below that page; else a menu in
  * lists within lists says it; else a page that stands in no menu is below the first page that leads to it.
@@ -119,10 +150,11 @@ export function planOf(
     if (above) menuParent.set(entry.id, above.id)
     open.push(entry)
   }
+  const homes = homesOf(paths)
   const folderParent = (page: ReadPage): string | null => {
     for (let folder = folderOf(page.path); folder !== ''; folder = folderOf(folder.slice(0, -1))) {
-      const above = homeOfFolder(folder, paths)
-      if (above !== null && above !== page.path) return old.idOf.get(above)!
+      const above = homes.get(folder)
+      if (above !== undefined && above !== page.path) return old.idOf.get(above)!
     }
     return null
   }
@@ -134,19 +166,9 @@ export function planOf(
     )
   }
   parents.set(home.id, null)
-  for (const page of pages) {
-    // Nothing is below the home page, and nothing below itself.
-    const way = new Set([page.id])
-    let at = parents.get(page.id) ?? null
-    if (at === home.id) parents.set(page.id, (at = null))
-    for (; at !== null; at = parents.get(at) ?? null) {
-      if (way.has(at)) {
-        parents.set(page.id, null)
-        break
-      }
-      way.add(at)
-    }
-  }
+  // Nothing is below the home page.
+  for (const [id, parentId] of parents) if (parentId === home.id) parents.set(id, null)
+  untangle(parents)
   const homeLabels = [...links.values()].flat().filter((entry) => entry.id === home.id && entry.label !== '')
   const homeLabel = mostOf(homeLabels.map(({ label }) => label).filter((label) => label !== siteName))
   const menuLabels = new Map([...menu.map(({ id, label }) => [id, label] as const), [home.id, homeLabel]])

@@ -163,6 +163,19 @@ describe('pictures and files', () => {
     expect(shown('<img src="/images/tern.jpg" alt="" width="400" height="300">', 'picture-size')).toEqual([])
   }) // prettier-ignore
 
+  test('a page over what its author wants it to weigh', () => {
+    const heavy = write(site, store, 'Visit', '<img src="/images/tern.jpg" alt="">')
+    expect(by('heavy-page', heavy)).toEqual([])
+    const [finding, ...more] = by(
+      'heavy-page',
+      change(heavy, store, { kind: 'setMostWeight', bytes: 500_000, was: 1_000_000 }),
+    )
+    expect(finding!.what).toMatch(
+      /^It weighs 0.8 MB, of which pictures are 0.8 MB: about 18 seconds on a slow line.$/,
+    )
+    expect(more).toEqual([])
+  })
+
   test('a second extension is taken away', () => {
     const twice: Site = { ...site, files: [...written.files, { ...file, label: 'tides.html.txt' }] }
     const [finding] = by('second-extension', twice)

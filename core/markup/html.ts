@@ -1,26 +1,18 @@
-import { type DefaultTreeAdapterMap, parse, parseFragment, type ParserError, type Token } from 'parse5'
-import { type AttributeText, readAttributeText } from './attribute-text'
-import { findCssReferences, type Reference } from './css'
+import { type Reference } from './css'
+import { referencesOf, seenOnce } from './html-references'
 import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'
 import { type ElementNote, fillerIn, notesOf, wordsIn } from './notes'
-import { srcsetUrls } from './srcset'
+import {
+  type HtmlElement,
+  type HtmlNode,
+  type MarkupError,
+  type ParsedHtml,
+  parseHtml,
+  pieceOf,
+  walkHtml,
+} from './parse'
 import { findTagFaults, type TagFault } from './tags'
-
-export type HtmlElement = DefaultTreeAdapterMap['element']
-export type HtmlNode = DefaultTreeAdapterMap['node']
-
-/** A place where the text breaks the HTML syntax, with the standard's own name for the error. */
-export interface MarkupError {
-  /** Error code of HTML §13.2.2, such as `eof-in-tag`. */
-  readonly code: string
-  readonly line: number
-  readonly column: number
-  readonly start: number
-  readonly end: number
-  /** The line it stands in, as far as it is short. */
-  readonly piece: string
-}
 
 /** A stretch of source told to a reader: the beginning of it, where it is long. */
 export interface Pieced {
@@ -65,6 +57,8 @@ export interface HtmlFacts {
   readonly links: readonly ReadLink[]
   /** The first of its pictures, in order. */
   readonly pictures: readonly ReadPicture[]
+  /** UTF-16 code units of it. */
+  readonly size: number
   /** Words that are shown. */
   readonly wordCount: number
 }
@@ -82,135 +76,10 @@ export interface Heading extends PlacedRange {
 /** Letters of a heading that are kept. */
 const longestHeading = 200
 
-/** Attributes that hold one URL (HTML "Attributes" index; SVG 2 §16.1 for `use` and `image`). */
-const urlAttributes: Readonly<Record<string, readonly string[]>> = {
-  a: ['href'], area: ['href'], link: ['href'], img: ['src'], source: ['src'], script: ['src'],
-  iframe: ['src'], video: ['src', 'poster'], audio: ['src'], track: ['src'], embed: ['src'],
-  object: ['data'], form: ['action'], input: ['src', 'formaction'], button: ['formaction'],
-  blockquote: ['cite'], q: ['cite'], del: ['cite'], ins: ['cite'],
-  use: ['href', 'xlink:href'], image: ['href', 'xlink:href'],
-} // prettier-ignore
-const srcsetAttributes: Readonly<Record<string, readonly string[]>> = {
-  img: ['srcset'], source: ['srcset'], link: ['imagesrcset'],
-} // prettier-ignore
-
-/** Where an attribute's value stands in the source; null when it has none. */
-export function attributeValueRange(
-  html: string,
-  where: Token.Location,
-): { start: number; end: number; quoted: boolean } | null {
-  const match = /^[^\s=/>]+\s*=\s*(["']?)/.exec(html.slice(where.startOffset, where.endOffset))
-  if (!match) return null
-  const quoted = match[1] !== ''
-  const start = where.startOffset + match[0].length
-  return { start, end: Math.max(start, where.endOffset - (quoted ? 1 : 0)), quoted }
-}
-
-/** Visits every node, template contents included, in document order. */
-export function walkHtml(root: HtmlNode, visit: (node: HtmlNode) => void): void {
-  const stack: HtmlNode[] = [root]
-  while (stack.length > 0) {
-    const node = stack.pop()!
-    visit(node)
-    const children = 'content' in node ? node.content.childNodes : 'childNodes' in node ? node.childNodes : []
-    for (let at = children.length - 1; at >= 0; at--) stack.push(children[at]!)
-  }
-}
-
-/** Errors told one by one; of more, the count tells. */
-const mostErrors = 1_000
-
-/** Parses a whole document or a fragment, with source locations and errors. */
-export function parseHtml(
-  html: string,
-  whole: boolean,
-): { root: HtmlNode; errors: MarkupError[]; errorCount: number } {
-  const errors: MarkupError[] = []
-  let errorCount = 0
-  const options = {
-    sourceCodeLocationInfo: true,
-    onParseError: (error: ParserError) => {
-      if (++errorCount > mostErrors) return
-      errors.push({
-        code: error.code,
-        line: error.startLine,
-        column: error.startCol,
-        start: error.startOffset,
-        end: error.endOffset,
-        piece: lineAt(html, error.startOffset),
-      })
-    },
-  }
-  const root = whole ? parse(html, options) : parseFragment(html, options)
-  return { root, errors, errorCount }
-}
-
-/** Letters of a piece of source that are told. */
-const longestPiece = 120
-
-const pieceOf = (html: string, start: number, end: number): string =>
-  html.slice(start, Math.min(end, start + longestPiece)).replace(/\s+/g, ' ')
-
-/** The line around a place, or what stands next to it where that is long. */
-function lineAt(html: string, place: number): string {
-  const from = Math.max(html.lastIndexOf('\n', place - 1) + 1, place - longestPiece / 2)
-  const end = html.indexOf('\n', place)
-  return html.slice(from, Math.min(end < 0 ? html.length : end, from + longestPiece)).trim()
-}
-
 /** A number of pixels as an attribute gives it (HTML §2.3.4.4); null for anything else. */
 const pixels = (value: string | undefined): number | null => {
   const match = /^\s*(\d{1,6})(?:\.\d+)?(?:px)?\s*$/.exec(value ?? '')
   return match ? Number(match[1]) : null
-}
-
-function elementReferences(html: string, element: HtmlElement, found: Reference[]): void {
-  const tag = element.tagName
-  const urls = urlAttributes[tag] ?? []
-  const sets = srcsetAttributes[tag] ?? []
-  for (const attr of element.attrs) {
-    const name = attr.prefix ? `${attr.prefix}:${attr.name}` : attr.name
-    const isUrl = urls.includes(name)
-    const isSet = sets.includes(name)
-    if (!isUrl && !isSet && name !== 'style') continue
-    const where = element.sourceCodeLocation?.attrs?.[name]
-    const range = where && attributeValueRange(html, where)
-    if (!range) continue
-    const holder = `${tag} ${name}`
-    const source = html.slice(range.start, range.end)
-    const inAttribute = range.quoted ? 'quoted' : 'unquoted'
-    const at = (found: AttributeText, start: number, end: number) => ({
-      start: range.start + found.sourceAt(start),
-      end: range.start + found.sourceAt(end),
-    })
-    if (isUrl) {
-      const value = readAttributeText(source)
-      const href = value.text.trim()
-      const lead = value.text.length - value.text.trimStart().length
-      found.push({
-        ...at(value, lead, lead + href.length),
-        href: attr.value.trim(),
-        syntax: range.quoted ? 'attribute' : 'unquoted-attribute',
-        holder,
-      })
-      continue
-    }
-    const value = readAttributeText(source)
-    // Where the two readings differ (a line break of another kind), no place in it is sure.
-    if (value.text !== attr.value) continue
-    if (isSet)
-      for (const { offset, url } of srcsetUrls(value.text))
-        found.push({
-          ...at(value, offset, offset + url.length),
-          href: url,
-          syntax: 'srcset',
-          inAttribute,
-          holder,
-        })
-    else
-      for (const reference of findCssReferences(value.text, 'declarationList'))
-        found.push({ ...reference, ...at(value, reference.start, reference.end), inAttribute, holder })
-  }
 }
 
 /** Elements whose line breaks and spaces are part of what is shown or run. */
@@ -249,16 +118,20 @@ function labelledIn(root: HtmlNode, html: string): ReadonlySet<string> {
   return ids
 }
 
-/** Elements that a parser makes again where they are not closed. */
-const formatting = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '))
-
 /** Whether a text is a document of its own and no piece of one. */
 const isDocument = (html: string): boolean =>
   /^\s*(?:<!--[\s\S]*?-->\s*)?<(?:!doctype|html|head)[\s>]/i.test(html)
 
-/** Reads a fragment (a slot's content) or a whole document once, for all that later steps ask. */
-export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
-  const { root, errors, errorCount } = parseHtml(html, whole)
+/**
+ * Reads a fragment (a slot's content) or a whole document once, for all that later steps ask.
+ * @param parsed the same text, where it has been parsed already
+ */
+export function readHtml(
+  html: string,
+  whole = isDocument(html),
+  parsed: ParsedHtml = parseHtml(html, whole),
+): HtmlFacts {
+  const { root, errors, errorCount } = parsed
   const found: Reference[] = []
   const ids: string[] = []
   const fixed: Range[] = []
@@ -266,7 +139,7 @@ export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
   const lines = new Lines(html)
   const hasBreaks = html.includes('\n')
   const headings: (Heading & { text: string })[] = []
-  const seen = new Set<number>()
+  const isSeen = seenOnce()
   const notes: ElementNote[] = []
   const links: ReadLink[] = []
   const pictures: ReadPicture[] = []
@@ -288,13 +161,10 @@ export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
         if ((node.sourceCodeLocation?.startOffset ?? Infinity) < open.end) open.text += node.value
       return
     }
-    // A link that is not closed before a block begins is there again in each block (HTML §13.2.4.3), written once.
-    const begins = node.sourceCodeLocation?.startOffset
-    if (begins !== undefined && seen.has(begins)) return
-    if (begins !== undefined && formatting.has(node.tagName)) seen.add(begins)
+    if (isSeen(node)) return
     const id = node.attrs.find((attr) => attr.name === 'id')
     if (id) ids.push(id.value)
-    elementReferences(html, node, found)
+    referencesOf(html, node, found)
     if (notes.length < mostNotes) notes.push(...notesOf(node, labelled))
     const tag = node.sourceCodeLocation?.startTag ?? node.sourceCodeLocation
     if (tag && node.tagName === 'a' && links.length < mostLinks) {
@@ -322,13 +192,6 @@ export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
         end: where.endOffset,
         ...lines.placeOf(where.startOffset),
       })
-    const inner = node.childNodes[0]
-    if (node.tagName === 'style' && inner && inner.nodeName === '#text' && inner.sourceCodeLocation) {
-      const offset = inner.sourceCodeLocation.startOffset
-      const css = html.slice(offset, inner.sourceCodeLocation.endOffset)
-      for (const reference of findCssReferences(css))
-        found.push({ ...reference, start: reference.start + offset, end: reference.end + offset })
-    }
   })
   fixed.sort((a, b) => a.start - b.start)
   const references = found.map((one) => ({ ...one, ...lines.placeOf(one.start) }))
@@ -351,6 +214,7 @@ export function readHtml(html: string, whole = isDocument(html)): HtmlFacts {
     notes: notes.map(told),
     links,
     pictures,
+    size: html.length,
     wordCount,
   }
 }

@@ -3,21 +3,24 @@ export { findCssReferences, type Reference } from './css'
 export { findStyleFaults, readStyle, type StyleFacts, type StyleFault } from './style-facts'
 export { applyEdits, type TextEdit } from './edits'
 export { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from './escape'
+export { referencesIn } from './html-references'
 export {
   attributeValueRange,
-  type Heading,
   type HtmlElement,
-  type HtmlFacts,
   type HtmlNode,
   type MarkupError,
   parseHtml,
+  walkHtml,
+} from './parse'
+export {
+  type Heading,
+  type HtmlFacts,
   type Pieced,
   type PlacedRange,
   type PlacedReference,
   readHtml,
   type ReadLink,
   type ReadPicture,
-  walkHtml,
 } from './html'
 export { type LinePlace, Lines } from './lines'
 export type { ElementNote } from './notes'

@@ -2,6 +2,7 @@ import * as csstree from 'css-tree'
 import { findCssReferences, isTooNested, type Reference } from './css'
 import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'
+import { pieceOf } from './parse'
 
 /** Something in a style sheet that browsers pass over. */
 export interface StyleFault extends Range {
@@ -19,9 +20,6 @@ export interface StyleFacts {
 
 /** Faults told of one style sheet. */
 const mostFaults = 200
-/** Letters of a piece of source that are told. */
-const longestPiece = 120
-
 const isOwnOrVendors = (property: string) => property.startsWith('--') || /^-\w+-/.test(property)
 
 /** Reads a style sheet once, for all that later steps ask. */
@@ -30,7 +28,7 @@ export function readStyle(css: string): StyleFacts {
   const faults = findStyleFaults(css).map((fault) => ({
     ...fault,
     ...lines.placeOf(fault.start),
-    piece: css.slice(fault.start, Math.min(fault.end, fault.start + longestPiece)).replace(/\s+/g, ' '),
+    piece: pieceOf(css, fault.start, fault.end),
   }))
   const references = findCssReferences(css).map((one) => ({ ...one, ...lines.placeOf(one.start) }))
   return { references, faults }

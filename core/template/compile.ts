@@ -128,8 +128,9 @@ function normalise(source: string): string {
 
 function compile(source: string, known: readonly GeneratedPart[]): CompiledTemplate {
   const partOf = (tag: string) => known.find(({ name }) => name === tag)
-  const { root } = parseHtml(source, true)
-  const facts = readHtml(source, true)
+  const parsed = parseHtml(source, true)
+  const { root } = parsed
+  const facts = readHtml(source, true, parsed)
   const { references, fixed } = facts
   const lines = new Lines(source)
   const unknown: Unknown[] = []

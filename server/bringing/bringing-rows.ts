@@ -25,11 +25,14 @@ export const findBringing = (
 ): Promise<{ readonly name: string } | null> =>
   maybeOne(db, 'SELECT name FROM bringings WHERE account_id = $1 AND id = $2', [accountId, id])
 
-export async function putWaiting(db: Queryable, id: string, file: WaitingFile): Promise<void> {
+/** Of two at one path the later one counts. */
+export async function putWaiting(db: Queryable, id: string, files: readonly WaitingFile[]): Promise<void> {
+  const byPath = new Map(files.map((file) => [file.path, file]))
   await db.query(
-    `INSERT INTO brought_files (bringing_id, path, hash, size_bytes) VALUES ($1, $2, $3, $4)
+    `INSERT INTO brought_files (bringing_id, path, hash, size_bytes)
+     SELECT $1, path, hash, "sizeBytes" FROM jsonb_to_recordset($2) AS t(path text, hash text, "sizeBytes" bigint)
      ON CONFLICT (bringing_id, path) DO UPDATE SET hash = excluded.hash, size_bytes = excluded.size_bytes`,
-    [id, file.path, file.hash, file.sizeBytes],
+    [id, JSON.stringify([...byPath.values()])],
   )
   await db.query('UPDATE bringings SET touched_at = now() WHERE id = $1', [id])
 }

@@ -40,6 +40,30 @@ async function zipped(files: Record<string, string | Buffer>): Promise<Buffer[]>
   return pieces
 }
 
+test('names of an archive that does not say how they are written are read as UTF-8 where they are', async () => {
+  const html = '<!DOCTYPE html><title>x</title>'
+  const archive = Buffer.concat(await zipped({ 'index.html': html, 'été.html': html }))
+  // Bit 11 of the flags, in every local header and in the list at the end (APPNOTE 4.3.7, 4.3.12).
+  for (const [sign, at] of [['PK\u0003\u0004', 6], ['PK\u0001\u0002', 8]] as const)
+    for (let found = archive.indexOf(sign, 0, 'latin1'); found >= 0; found = archive.indexOf(sign, found + 4, 'latin1'))
+      archive.writeUInt16LE(archive.readUInt16LE(found + at) & ~0x800, found + at)
+  const id = await beginBringing(accountId, '')
+  await takeBroughtZip(accountId, id, [archive])
+  const view = await lookAtBringing(accountId, id, kept)
+  expect(view.lines.map(({ was }) => was).sort()).toEqual(['index.html', 'été.html'])
+  await dropBringing(accountId, id)
+}) // prettier-ignore
+
+test('what was looked at is what is made, also with another file in between', async () => {
+  const page = (title: string) => `<!DOCTYPE html><title>${title}</title><h1>${title}</h1>`
+  const id = await beginBringing(accountId, '')
+  await takeBroughtZip(accountId, id, await zipped({ 'index.html': page('Home'), 'a.html': page('A') }))
+  expect((await lookAtBringing(accountId, id, kept)).lines).toHaveLength(2)
+  await takeBroughtFile(accountId, id, 'b.html', [Buffer.from(page('B'))])
+  const siteId = await bringIn(accountId, id, { ...kept, name: 'Mine' }, randomUUID())
+  expect((await siteOf(siteId, accountId)).pages.map(({ label }) => label).sort()).toEqual(['A', 'B', 'Home'])
+})
+
 describe('the example', () => {
   test('is understood: plan, template, what is left out and how letters are read', async () => {
     const id = await beginBringing(accountId, '')

@@ -89,7 +89,7 @@ export async function takeBroughtFile(
   if (room.files <= 0) throw tooMuch()
   if (leftOut.test(at)) return
   const stored = await new PostgresContents(pool()).put(counted(body, room.bytes))
-  await putWaiting(pool(), id, { path: at, ...stored })
+  await putWaiting(pool(), id, [{ path: at, ...stored }])
 }
 
 async function* counted(body: Pieces, room: number) {
@@ -106,13 +106,45 @@ async function* counted(body: Pieces, room: number) {
 export async function takeBroughtZip(accountId: string, id: string, body: Pieces): Promise<void> {
   const { files, bytes } = await roomFor(accountId, id)
   const store = new PostgresContents(pool())
-  for await (const { path, pieces } of unpack(body, { packedBytes: mostBytes, bytes, files })) {
+  /** Small files, stored some hundred at a time: one by one a site of pages took as long as understanding it. */
+  let held: { readonly path: string; readonly bytes: Buffer }[] = []
+  let heldBytes = 0
+  const putHeld = async () => {
+    if (held.length === 0) return
+    const hashes = await putBlobs(
+      pool(),
+      held.map((one) => one.bytes),
+    )
+    const waiting = held.map((one, index) => ({
+      path: one.path,
+      hash: hashes[index]!,
+      sizeBytes: one.bytes.length,
+    }))
+    await putWaiting(pool(), id, waiting)
+    held = []
+    heldBytes = 0
+  }
+  for await (const { path, sizeBytes, pieces } of unpack(body, { packedBytes: mostBytes, bytes, files })) {
     const at = cleanPath(path)
     if (at === null || leftOut.test(at)) continue
-    const stored = await store.put(counted(pieces(), bytes))
-    await putWaiting(pool(), id, { path: at, ...stored })
+    if (sizeBytes > smallFile) {
+      const stored = await store.put(counted(pieces(), bytes))
+      await putWaiting(pool(), id, [{ path: at, ...stored }])
+      continue
+    }
+    const read: Uint8Array[] = []
+    // What an archive says of its sizes is checked as it is unpacked.
+    for await (const piece of counted(pieces(), bytes)) read.push(piece)
+    held.push({ path: at, bytes: Buffer.concat(read) })
+    heldBytes += sizeBytes
+    if (held.length >= 200 || heldBytes > heldAtOnce) await putHeld()
   }
+  await putHeld()
 }
+
+/** Files that are held until there are some, and what is held of them. */
+const smallFile = 500_000
+const heldAtOnce = 8_000_000
 
 export const dropBringing = (accountId: string, id: string): Promise<void> =>
   deleteBringing(pool(), accountId, id)
@@ -168,11 +200,37 @@ async function readFiles(id: string): Promise<{ files: BroughtFile[]; remarks: R
   return { files, remarks }
 }
 
-async function understandWaiting(accountId: string, id: string, wishes: BringingWishes) {
+type UnderstoodSite = Exclude<UnderstandAnswer, { refusal: string }>
+
+/** What was understood last: it is looked at first, and made a moment later under the same choices. */
+let latest: { readonly key: string; readonly understood: UnderstoodSite; readonly until: number } | null =
+  null
+const keptMs = 10 * 60_000
+/** Texts kept so, in UTF-16 code units. */
+const mostKept = 60_000_000
+
+async function understandWaiting(
+  accountId: string,
+  id: string,
+  wishes: BringingWishes,
+): Promise<UnderstoodSite> {
   const bringing = await findBringing(pool(), accountId, id)
   if (!bringing) throw notFound()
+  const { names, lifts, generates } = wishes
+  const key = JSON.stringify([id, await weighWaiting(pool(), id), names, lifts, generates])
+  if (latest && (latest.until < Date.now() || latest.key !== key)) latest = null
+  if (latest) return latest.understood
+  const understood = await understandAnew(id, bringing.name, wishes)
+  const size = understood.texts.reduce((sum, [, text]) => sum + text.length, 0)
+  if (size <= mostKept) latest = { key, understood, until: Date.now() + keptMs }
+  return understood
+}
+
+async function understandAnew(id: string, name: string, wishes: BringingWishes): Promise<UnderstoodSite> {
+  const begun = performance.now()
   const { files, remarks } = await readFiles(id)
-  const task = { files, name: bringing.name, choices: choicesOf(wishes), year: new Date().getFullYear() }
+  const task = { files, name, choices: choicesOf(wishes), year: new Date().getFullYear() }
+  const readMs = Math.round(performance.now() - begun)
   let answer: UnderstandAnswer
   try {
     answer = await threads().run(task, { signal: AbortSignal.timeout(deadlineMs) })
@@ -180,6 +238,8 @@ async function understandWaiting(accountId: string, id: string, wishes: Bringing
     log.warn({ err: error, files: files.length }, 'a site that could not be understood')
     throw new Problem('too-heavy', null, { cause: error })
   }
+  const allMs = Math.round(performance.now() - begun)
+  log.info({ files: files.length, readMs, understandMs: allMs - readMs }, 'understood')
   if ('refusal' in answer) throw new Problem('bad-input', { why: answer.refusal })
   // As everything else of it is told: without the folder that came with an archive.
   const common = commonFolder(files.map(({ path }) => path))

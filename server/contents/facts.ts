@@ -144,7 +144,7 @@ export async function readAhead(kind: 'html' | 'css', text: string): Promise<voi
 export async function loadFacts(db: Queryable, hashes: Iterable<Hash>): Promise<(hash: Hash) => HtmlFacts> {
   const how = {
     memory: contents,
-    keyOf: (hash: Hash) => `html 7 ${hash}`,
+    keyOf: (hash: Hash) => `html 8 ${hash}`,
     fetch: (unread: readonly Hash[]) => getTexts(db, unread),
     read: readContent,
     size: sizeOf,

@@ -4,7 +4,7 @@ import os from 'node:os'
 import path from 'node:path'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { openPromise } from 'yauzl'
+import { type Entry, openPromise } from 'yauzl'
 import { Problem } from '#core/problems'
 import type { Pieces } from './store'
 
@@ -56,7 +56,7 @@ export async function* unpack(body: Pieces, limits: UnpackLimits): AsyncGenerato
             most: `${limits.files.toLocaleString('en')} files and ${inMegabytes(limits.bytes)}`,
           })
         yield {
-          path: entry.fileName,
+          path: nameOf(entry),
           sizeBytes: entry.uncompressedSize,
           async *pieces() {
             try {
@@ -75,6 +75,19 @@ export async function* unpack(body: Pieces, limits: UnpackLimits): AsyncGenerato
     }
   } finally {
     await rm(folder, { recursive: true, force: true })
+  }
+}
+
+/**
+ * A name as its archive has it: in UTF-8 where that is said (APPNOTE 4.4.4, bit 11; 4.6.9), and also where it is not
+ * said and the bytes are, as several systems write them; else in CP437.
+ */
+function nameOf({ fileName, fileNameRaw, generalPurposeBitFlag }: Entry): string {
+  if ((generalPurposeBitFlag & 0x800) !== 0 || fileNameRaw.every((byte) => byte < 128)) return fileName
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(fileNameRaw).replaceAll('\\', '/')
+  } catch {
+    return fileName
   }
 }
 

@@ -5,6 +5,7 @@ export { catchUp, changeSite, previewChange, type Saved, stepHistory } from './c
 export { createSite } from './create'
 export { noteDelivered } from './changes/delivered-addresses'
 export { findingsOf } from './findings'
+export { graphOfSite, type SentGraph, weightsOfSite } from './picture-of-site'
 export type { RippleView } from './changes/ripple-view'
 export { deleteScheme, dismiss, listDismissed, listSchemes, putScheme } from './rows/scheme-rows'
 export { daysToThin, passAll, thinDay, undoTitles } from './rows/history-rows'

@@ -48,6 +48,7 @@ import { repeatedSlot } from './template/repeated-slot'
 import { tooLarge } from './template/too-large'
 import { unknownWord } from './template/unknown-word'
 import { emptyPage } from './whole/empty-page'
+import { heavyPage } from './whole/heavy-page'
 import { repeatedTitle } from './whole/repeated-title'
 import { sameText } from './whole/same-text'
 import { unlistedPage } from './whole/unlisted-page'
@@ -89,6 +90,7 @@ export const checks: readonly Rule[] = [
   styleFault,
   brokenStyleReference,
   importChain,
+  heavyPage,
   pictureTooLarge,
   pictureSize,
   emptyPage,

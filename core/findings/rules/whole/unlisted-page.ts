@@ -1,3 +1,4 @@
+import { graphOf } from '../../graph-of'
 import { inPage, type Rule } from '../../rule'
 
 /** A page that its author left out of the menus. */
@@ -7,8 +8,9 @@ export const unlistedPage: Rule = {
   title: 'Pages in no menu',
   why: 'It is found only by who meets the link to it.',
   reads: 'page',
-  find: (page, { site }) =>
-    page.inMenus || page.id === site.homeId
+  find: (page, context) =>
+    // One to which nothing leads at all is told as that.
+    page.inMenus || page.id === context.site.homeId || graphOf(context)?.byId.get(page.id)?.steps === null
       ? null
       : {
           place: inPage(page),

@@ -1,0 +1,146 @@
+import { resolveReference } from '#core/links'
+import type { HtmlFacts } from '#core/markup'
+import { type Hash, type Page, textsOfPage } from '#core/site'
+import { type Entry, homeFileOf, type SiteContext, type SiteTemplates } from '#core/template'
+
+/** What a graph is made from beside the site. */
+export interface GraphSources {
+  readonly templates: SiteTemplates
+  readonly factsOf: (hash: Hash) => HtmlFacts
+}
+
+/** A page among the others. */
+export interface GraphNode {
+  readonly id: string
+  /** Clicks from the home page, by any link; null where no way leads from there. */
+  readonly steps: number | null
+  /** Pages that its own texts lead to, each once, itself not. */
+  readonly to: readonly string[]
+  /** Pages whose own texts lead to it. */
+  readonly from: readonly string[]
+  /** Whether a menu, a list or a link of a template leads to it from another page. */
+  readonly isListed: boolean
+}
+
+/** How the pages of a site lead to one another, in reading order. Trial pages are not among them. */
+export interface LinkGraph {
+  readonly nodes: readonly GraphNode[]
+  readonly byId: ReadonlyMap<string, GraphNode>
+}
+
+/** Pages that a list or a template leads to; many pages share one such list. */
+type Shared = ReadonlySet<string>
+
+/**
+ * Every link from page to page: those of texts one by one, those of menus and templates as lists that pages
+ * share, so that it grows with what is written and not with pages times entries.
+ */
+export function linkGraph(context: SiteContext, pages: readonly Page[], sources: GraphSources): LinkGraph {
+  const { site, names } = context
+  const { templates, factsOf } = sources
+  const homeFile = homeFileOf(site)
+  const isReal = new Set(pages.map(({ id }) => id))
+  const pageAt = (href: string, from: string): string | null => {
+    const target = resolveReference(href, from, names, homeFile)
+    return target.kind === 'page' && isReal.has(target.id) ? target.id : null
+  }
+
+  const to = new Map<string, Set<string>>()
+  const from = new Map<string, Set<string>>(pages.map(({ id }) => [id, new Set<string>()]))
+  for (const page of pages) {
+    const path = names.pages.get(page.id)!.path
+    const led = new Set<string>()
+    for (const { hash } of textsOfPage(page))
+      for (const { href, holder } of factsOf(hash).references) {
+        // What a page shows or quotes is not where it leads.
+        if (!leads(holder)) continue
+        const id = pageAt(href, path)
+        if (id !== null && id !== page.id) led.add(id)
+      }
+    to.set(page.id, led)
+    for (const id of led) from.get(id)!.add(page.id)
+  }
+
+  const shared = new Map<string, Shared>()
+  const listsOf = (page: Page): readonly Shared[] => {
+    const templateId = templates.idOf(page)
+    const template = templates.compiled(templateId)
+    const once = (key: string, make: () => Shared): Shared => {
+      let known = shared.get(key)
+      if (!known) shared.set(key, (known = make()))
+      return known
+    }
+    return [
+      once(`template ${templateId}`, () => {
+        const ids = template.references.map(({ href, holder }) => (leads(holder) ? pageAt(href, '') : null))
+        return new Set(ids.filter((id) => id !== null))
+      }),
+      ...template.generated.map(({ part, attributes }) => {
+        const make = () => idsOf(part.entries(context, attributes, page))
+        const depends = part.dependsOn?.(context, attributes, page)
+        return depends === undefined
+          ? make()
+          : once(`${part.name} ${JSON.stringify(attributes)} ${depends}`, make)
+      }),
+    ]
+  }
+
+  const byId = new Map(pages.map((page) => [page.id, page]))
+  const listed = new Set<string>()
+  /** Lists that some page has shown, by the only page that shows them so far; null once there are two. */
+  const shownBy = new Map<Shared, string | null>()
+  for (const page of pages)
+    for (const list of listsOf(page)) {
+      const before = shownBy.get(list)
+      if (before === null) continue
+      shownBy.set(list, before === undefined ? page.id : null)
+      // An entry of one's own leads nowhere: of a list that one page has alone it does not count.
+      for (const id of list) if (id !== page.id || before !== undefined) listed.add(id)
+    }
+
+  const steps = new Map<string, number>([[site.homeId, 0]])
+  const done = new Set<Shared>()
+  let ring = isReal.has(site.homeId) ? [site.homeId] : []
+  for (let distance = 1; ring.length > 0; distance++) {
+    const next: string[] = []
+    const reach = (id: string) => {
+      if (steps.has(id) || !isReal.has(id)) return
+      steps.set(id, distance)
+      next.push(id)
+    }
+    for (const id of ring) {
+      to.get(id)!.forEach(reach)
+      for (const list of listsOf(byId.get(id)!)) {
+        // All that it leads to is reached already.
+        if (done.has(list)) continue
+        done.add(list)
+        list.forEach(reach)
+      }
+    }
+    ring = next
+  }
+
+  const nodes = pages.map(({ id }): GraphNode => ({
+    id,
+    steps: steps.get(id) ?? null,
+    to: [...to.get(id)!],
+    from: [...from.get(id)!],
+    isListed: listed.has(id),
+  }))
+  return { nodes, byId: new Map(nodes.map((node) => [node.id, node])) }
+}
+
+/** Whether a visitor is led on by what holds a reference. */
+const leads = (holder: string) => /^(a|area|iframe|form|button|input) /.test(holder)
+
+function idsOf(entries: readonly Entry[]): Set<string> {
+  const ids = new Set<string>()
+  const take = (list: readonly Entry[]) => {
+    for (const { page, below } of list) {
+      ids.add(page.id)
+      take(below)
+    }
+  }
+  take(entries)
+  return ids
+}

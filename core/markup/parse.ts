@@ -1,0 +1,83 @@
+import { type DefaultTreeAdapterMap, parse, parseFragment, type ParserError, type Token } from 'parse5'
+
+export type HtmlElement = DefaultTreeAdapterMap['element']
+export type HtmlNode = DefaultTreeAdapterMap['node']
+
+/** A place where the text breaks the HTML syntax, with the standard's own name for the error. */
+export interface MarkupError {
+  /** Error code of HTML §13.2.2, such as `eof-in-tag`. */
+  readonly code: string
+  readonly line: number
+  readonly column: number
+  readonly start: number
+  readonly end: number
+  /** The line it stands in, as far as it is short. */
+  readonly piece: string
+}
+
+/** Where an attribute's value stands in the source; null when it has none. */
+export function attributeValueRange(
+  html: string,
+  where: Token.Location,
+): { start: number; end: number; quoted: boolean } | null {
+  const match = /^[^\s=/>]+\s*=\s*(["']?)/.exec(html.slice(where.startOffset, where.endOffset))
+  if (!match) return null
+  const quoted = match[1] !== ''
+  const start = where.startOffset + match[0].length
+  return { start, end: Math.max(start, where.endOffset - (quoted ? 1 : 0)), quoted }
+}
+
+/** Visits every node, template contents included, in document order. */
+export function walkHtml(root: HtmlNode, visit: (node: HtmlNode) => void): void {
+  const stack: HtmlNode[] = [root]
+  while (stack.length > 0) {
+    const node = stack.pop()!
+    visit(node)
+    const children = 'content' in node ? node.content.childNodes : 'childNodes' in node ? node.childNodes : []
+    for (let at = children.length - 1; at >= 0; at--) stack.push(children[at]!)
+  }
+}
+
+/** Errors told one by one; of more, the count tells. */
+const mostErrors = 1_000
+
+export interface ParsedHtml {
+  readonly root: HtmlNode
+  readonly errors: MarkupError[]
+  readonly errorCount: number
+}
+
+/** Parses a whole document or a fragment, with source locations and errors. */
+export function parseHtml(html: string, whole: boolean): ParsedHtml {
+  const errors: MarkupError[] = []
+  let errorCount = 0
+  const options = {
+    sourceCodeLocationInfo: true,
+    onParseError: (error: ParserError) => {
+      if (++errorCount > mostErrors) return
+      errors.push({
+        code: error.code,
+        line: error.startLine,
+        column: error.startCol,
+        start: error.startOffset,
+        end: error.endOffset,
+        piece: lineAt(html, error.startOffset),
+      })
+    },
+  }
+  const root = whole ? parse(html, options) : parseFragment(html, options)
+  return { root, errors, errorCount }
+}
+
+/** Letters of a piece of source that are told. */
+const longestPiece = 120
+
+export const pieceOf = (html: string, start: number, end: number): string =>
+  html.slice(start, Math.min(end, start + longestPiece)).replace(/\s+/g, ' ')
+
+/** The line around a place, or what stands next to it where that is long. */
+export function lineAt(html: string, place: number): string {
+  const from = Math.max(html.lastIndexOf('\n', place - 1) + 1, place - longestPiece / 2)
+  const end = html.indexOf('\n', place)
+  return html.slice(from, Math.min(end < 0 ? html.length : end, from + longestPiece)).trim()
+}

@@ -1,0 +1,142 @@
+import { resolveReference } from '#core/links'
+import type { HtmlFacts, Reference, StyleFacts } from '#core/markup'
+import { type Hash, type Page, type SiteFile, textsOfPage } from '#core/site'
+import { homeFileOf, type SiteContext, type SiteTemplates } from '#core/template'
+
+/** Kinds of what a page needs, in the order in which a browser meets them. */
+export const weightKinds = ['source', 'styles', 'scripts', 'pictures', 'fonts', 'other'] as const
+export type WeightKind = (typeof weightKinds)[number]
+
+/** What a page needs before all of it is shown. */
+export interface PageWeight {
+  readonly pageId: string
+  /** Bytes of each kind, not packed: what is packed on its way depends on the host. */
+  readonly bytes: Readonly<Record<WeightKind, number>>
+  readonly total: number
+  /** Files that it needs, by their ids, each once. */
+  readonly files: readonly string[]
+}
+
+export interface WeighingSources {
+  readonly templates: SiteTemplates
+  readonly factsOf: (hash: Hash) => HtmlFacts
+  readonly styleFactsOf: (hash: Hash) => StyleFacts
+  /** Bytes of a page's own source as it comes out. */
+  readonly sourceBytesOf: (page: Page) => number
+}
+
+const fontName = /\.(woff2?|ttf|otf|eot)$/i
+
+export function kindOfFile({ kind, label }: Pick<SiteFile, 'kind' | 'label'>): WeightKind {
+  if (fontName.test(label)) return 'fonts'
+  if (kind === 'style') return 'styles'
+  if (kind === 'script') return 'scripts'
+  return kind === 'image' ? 'pictures' : 'other'
+}
+
+/** Whether a browser fetches what a reference names without anybody's asking (HTML §4.2.4, §4.8). */
+function isFetched(holder: string, file: SiteFile): boolean {
+  if (/^(img|script|embed|object|iframe|image|use|input) |^video poster$|^url\(\)$|^@import$/.test(holder))
+    return true
+  // Of a link only what it is for tells; a document is never part of the page.
+  if (holder.startsWith('link ')) return file.kind !== 'document' && file.kind !== 'other'
+  return false
+}
+
+/**
+ * What each page needs: its source, and the files that it, its template and their style sheets ask for. Of
+ * several sizes of a picture the one in `src` counts, of several formats of a typeface the smallest.
+ */
+export function weighPages(
+  context: SiteContext,
+  pages: readonly Page[],
+  { templates, factsOf, styleFactsOf, sourceBytesOf }: WeighingSources,
+): PageWeight[] {
+  const { site, names } = context
+  const homeFile = homeFileOf(site)
+  const files = new Map(site.files.map((file) => [file.id, file]))
+  const fileAt = (href: string, from: string): SiteFile | undefined => {
+    const target = resolveReference(href, from, names, homeFile)
+    return target.kind === 'file' ? files.get(target.id) : undefined
+  }
+  /** Files that a style sheet brings with it, those of the ones it imports too. */
+  const ofStyle = new Map<string, readonly SiteFile[]>()
+  const neededBy = (style: SiteFile): readonly SiteFile[] => {
+    const known = ofStyle.get(style.id)
+    if (known) return known
+    // Sheets that ask for one another in a circle are there once.
+    ofStyle.set(style.id, [])
+    const all = new Set<SiteFile>()
+    for (const { href } of styleFactsOf(style.hash).references) {
+      const file = fileAt(href, names.files.get(style.id)!)
+      if (!file || file === style) continue
+      all.add(file)
+      if (file.kind === 'style') neededBy(file).forEach((one) => all.add(one))
+    }
+    const needed = smallestFonts([...all])
+    ofStyle.set(style.id, needed)
+    return needed
+  }
+  const fetched = (references: readonly Pick<Reference, 'href' | 'holder' | 'syntax'>[], from: string) =>
+    references.flatMap(({ href, holder, syntax }) => {
+      const file = syntax === 'srcset' ? undefined : fileAt(href, from)
+      if (!file || !isFetched(holder, file)) return []
+      return file.kind === 'style' ? [file, ...neededBy(file)] : [file]
+    })
+  const ofTemplate = new Map<string, readonly SiteFile[]>()
+  const byTemplate = (id: string) => {
+    let known = ofTemplate.get(id)
+    if (!known) ofTemplate.set(id, (known = fetched(templates.compiled(id).references, '')))
+    return known
+  }
+  return pages.map((page) => {
+    const path = names.pages.get(page.id)!.path
+    const needed = new Set(byTemplate(templates.idOf(page)))
+    for (const { hash } of textsOfPage(page))
+      for (const file of fetched(factsOf(hash).references, path)) needed.add(file)
+    const bytes: Record<WeightKind, number> = { source: sourceBytesOf(page), styles: 0, scripts: 0, pictures: 0, fonts: 0, other: 0 } // prettier-ignore
+    let total = bytes.source
+    for (const file of needed) {
+      bytes[kindOfFile(file)] += file.sizeBytes
+      total += file.sizeBytes
+    }
+    return { pageId: page.id, bytes, total, files: [...needed].map(({ id }) => id) }
+  })
+}
+
+/** Of one typeface in several formats a browser takes one: the smallest counts. */
+function smallestFonts(needed: readonly SiteFile[]): SiteFile[] {
+  const fonts = new Map<string, SiteFile>()
+  const others: SiteFile[] = []
+  for (const file of needed) {
+    if (!fontName.test(file.label)) {
+      others.push(file)
+      continue
+    }
+    const face = file.label.replace(fontName, '').toLowerCase()
+    const known = fonts.get(face)
+    if (!known || file.sizeBytes < known.sizeBytes) fonts.set(face, file)
+  }
+  return [...others, ...fonts.values()]
+}
+
+/** A line on which a page travels. */
+export interface Line {
+  readonly name: string
+  readonly bytesPerSecond: number
+  /** There and back. */
+  readonly roundTripSeconds: number
+}
+
+/** A telephone far from its mast, and a wire at home. */
+export const lines = {
+  slow: { name: 'a slow line', bytesPerSecond: 50_000, roundTripSeconds: 0.4 },
+  fast: { name: 'a fast line', bytesPerSecond: 2_500_000, roundTripSeconds: 0.04 },
+} as const satisfies Record<string, Line>
+
+/**
+ * About how long a page takes on a line until all of it is there. Round trips: its name, the connection, TLS
+ * (RFC 8446 §2), the source; one more for what the source asks for.
+ */
+export const secondsOn = ({ bytesPerSecond, roundTripSeconds }: Line, { total, files }: PageWeight): number =>
+  roundTripSeconds * (files.length > 0 ? 5 : 4) + total / bytesPerSecond
