@@ -4,6 +4,7 @@ import sirv from 'sirv'
 import { config, log, migrate, pool, stopListening } from '#server/platform'
 import { endBringers } from '#server/bringing'
 import { endReaders } from '#server/contents'
+import { endLookers } from '#server/sites'
 import { endChangers } from '#server/sites'
 import { startBackground, stopBackground } from '../server/background'
 import {
@@ -106,6 +107,7 @@ export async function shutDown(server: Server | null): Promise<void> {
   await stopListening()
   await endReaders()
   await endBringers()
+  await endLookers()
   await endChangers()
   await pool().end()
 }

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
 import { allSaved, expectAccessible, makeSite, openView, row, signUp } from './support'
@@ -125,4 +126,35 @@ test('who leads to whom, as a picture, as a table and as a file; what pages weig
   // From a stretch to its file.
   await page.getByRole('button', { name: 'styles/site.css' }).click()
   await expect(page.getByRole('heading', { name: 'site.css' })).toBeVisible()
+})
+
+test('finished pages are looked at as a whole, and addresses outside are followed, only when asked', async ({
+  page,
+}) => {
+  await signUp(page)
+  // A site that nobody had before: what was found on a page is kept by what it is made of.
+  await makeSite(page, `Saltpan ${randomUUID()}`, 'Home\n  Visit')
+  await openView(page, 'Pages')
+  await row(page, /Visit/).click()
+  await page.getByRole('textbox', { name: 'Content of Visit' }).click()
+  await page.keyboard.insertText(
+    '<ul><p>Not in a list</p></ul><p><a href="https://gulls.invalid/nest">Gulls</a></p>',
+  )
+  await allSaved(page)
+  await openView(page, 'Checks')
+  await page.getByRole('link', { name: 'Finished pages' }).click()
+  await expect(page.getByText('2 pages as they come out, not looked at yet.')).toBeVisible()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Look at all of them' }).click()
+  await expect(page.getByText('All 2 pages were looked at as they come out.')).toBeVisible({
+    timeout: 60_000,
+  })
+  await expect(page.getByText('<p> element is not permitted as content under <ul>.')).toBeVisible()
+  await expectAccessible(page)
+
+  await page.getByRole('link', { name: 'Addresses outside' }).click()
+  await expect(page.getByText('The site leads to 1 address outside. None of them was followed yet.')).toBeVisible() // prettier-ignore
+  await page.getByRole('button', { name: 'Follow them' }).click()
+  await expect(page.getByText('https://gulls.invalid/nest does not answer.')).toBeVisible({ timeout: 30_000 })
+  await expectAccessible(page)
 })

@@ -40,6 +40,7 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
   const stranger = await other.newPage()
   await signUp(stranger)
   const views = ['', '/plan', '/names', '/template', '/pages', '/checks', '/upload', '/look']
+  const checks = ['/checks/links', '/checks/weight', '/checks/finished', '/checks/outside']
   const parts = [
     '/changes?seen=0',
     '/site.zip',
@@ -53,11 +54,13 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     `/files/${fileId}`,
     `/versions?kind=content&id=${pageId}`,
   ]
-  for (const part of [...views, ...parts]) {
+  for (const part of [...views, ...checks, ...parts]) {
     expect([part, (await page.request.get(`/sites/${siteId}${part}`)).status()]).toEqual([part, 200])
     expect([part, (await stranger.request.get(`/sites/${siteId}${part}`)).status()]).toEqual([part, 404])
   }
   expect((await stranger.request.get(`/sites/${siteId}/events`)).status()).toBe(404)
+  for (const part of ['outside', 'finished-pages'])
+    expect((await stranger.request.post(`/sites/${siteId}/${part}`)).status()).toBe(404)
   // A kit kept from it is its owner's too.
   const said = { name: 'Of salt', about: '' }
   const kept = await page.request.post(`/sites/${siteId}/kit`, { data: said })

@@ -2,7 +2,7 @@ import { deleteOldSessions } from '#server/accounts'
 import { deleteOldBringings } from '#server/bringing'
 import { deleteOldFacts, deleteOldPartials, PostgresContents } from '#server/contents'
 import { deleteOldLimits, deleteOldRequests, log, pool, transaction } from '#server/platform'
-import { daysToThin, thinDay } from '#server/sites'
+import { daysToThin, thinDay, deleteOldLooks } from '#server/sites'
 
 /** What is removed in one statement: short ones, so that nobody waits for housekeeping. */
 const batch = 500
@@ -27,6 +27,7 @@ export async function housekeeping(): Promise<void> {
   }
   await deleteOldPartials(pool(), collectAfterHours)
   await deleteOldBringings(pool(), collectAfterHours)
+  await deleteOldLooks(pool(), 60)
   const contents = new PostgresContents(pool())
   let collected = 0
   for (;;) {

@@ -68,11 +68,16 @@ export function AsideList({
             className="grid items-start gap-x-4 border-t border-rule py-2 desk:grid-cols-[9.5rem_1fr_auto]"
           >
             <span className="truncate text-quiet">{labels.get(place.id)}</span>
-            <span className="min-w-0">
+            <span className="min-w-0" id={`aside ${key}`.replace(/\s/g, '_')}>
               {what} <i className="font-serif text-quiet">{site.checking.asides[key]?.reason}</i>
             </span>
-            <button type="button" className="link text-sm" onClick={() => takeUp([key])}>
-              Take up again<span className="sr-only">: {what}</span>
+            <button
+              type="button"
+              className="link text-sm"
+              aria-describedby={`aside ${key}`.replace(/\s/g, '_')}
+              onClick={() => takeUp([key])}
+            >
+              Take up again
             </button>
           </li>
         ))}

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useId, useState } from 'react'
 import { Link } from 'react-router'
 import type { Finding } from '#core/findings'
 import { useSelection, useSite } from '../document/site-context'
@@ -11,6 +11,7 @@ export function FindingLine({ finding }: { finding: Finding }) {
   const { select } = useSelection()
   const { mend, problem } = useMend()
   const [asking, setAsking] = useState(false)
+  const told = useId()
   const { place } = finding
   const page = place.kind === 'page' ? tree.byId.get(place.id) : null
   const file = place.kind === 'file' ? site.files.find(({ id }) => id === place.id) : null
@@ -26,7 +27,7 @@ export function FindingLine({ finding }: { finding: Finding }) {
         <span className="truncate text-quiet">{owner}</span>
       )}
       <span className="min-w-0">
-        {finding.what}
+        <span id={told}>{finding.what}</span>
         {place.line !== undefined && (
           <span className="text-quiet">
             {' '}
@@ -53,6 +54,7 @@ export function FindingLine({ finding }: { finding: Finding }) {
             type="button"
             className="link max-w-64 truncate"
             title={one.words}
+            aria-describedby={told}
             onClick={() => void mend([[finding, one]])}
           >
             {one.words}
@@ -60,19 +62,25 @@ export function FindingLine({ finding }: { finding: Finding }) {
         ))}
         <span className="flex gap-x-3">
           {!asking && (
-            <button type="button" className="link text-sm" onClick={() => setAsking(true)}>
-              Put aside<span className="sr-only">: {finding.what}</span>
+            <button
+              type="button"
+              className="link text-sm"
+              aria-describedby={told}
+              onClick={() => setAsking(true)}
+            >
+              Put aside
             </button>
           )}
           <Link
             className="link text-sm"
+            aria-describedby={told}
             to={{
               pathname: `/sites/${site.id}/${view}`,
               search: page ? `?page=${page.id}` : `?text=${place.id}`,
             }}
             onClick={() => page && select(page.id)}
           >
-            Go there<span className="sr-only">: {owner}</span>
+            Go there
           </Link>
         </span>
       </span>

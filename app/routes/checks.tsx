@@ -22,6 +22,8 @@ const parts = [
   { to: '.', title: 'Findings' },
   { to: 'links', title: 'Who leads to whom' },
   { to: 'weight', title: 'What pages weigh' },
+  { to: 'finished', title: 'Finished pages' },
+  { to: 'outside', title: 'Addresses outside' },
 ] as const
 
 export default function ChecksView({ loaderData }: Route.ComponentProps) {

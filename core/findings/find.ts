@@ -5,6 +5,7 @@ import { compileTemplate, contextOf, homeFileOf, SiteTemplates } from '#core/tem
 import type { HtmlFacts, StyleFacts } from '#core/markup'
 import type { Pixels } from '#core/pictures'
 import {
+  type About,
   type Finding,
   type FindingContext,
   type Found,
@@ -14,6 +15,8 @@ import {
   placeTold,
   type Rule,
 } from './rule'
+import { builtRules } from './built'
+import { followedRules } from './outside'
 import { advice, checks } from './rules'
 
 export interface FindingSources {
@@ -206,5 +209,8 @@ export const adviseOnPlan = (site: Site): Finding[] => findBy(advice, site)
 export const isGrave = ({ rule }: Finding): boolean => ruleOf(rule).grade !== 'detail'
 
 /** What a rule looks for, how grave it is and why it matters; by its id. */
-export const ruleOf = (id: string): Pick<Rule, 'title' | 'why' | 'grade'> =>
-  [...checks, ...advice].find((rule) => rule.id === id) ?? { title: id, why: '', grade: 'detail' }
+const abouts = new Map<string, About>(
+  [...checks, ...advice, ...followedRules, ...builtRules].map((rule) => [rule.id, rule]),
+)
+export const ruleOf = (id: string): Pick<About, 'title' | 'why' | 'grade'> =>
+  abouts.get(id) ?? { title: id, why: '', grade: 'detail' }

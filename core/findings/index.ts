@@ -11,3 +11,5 @@ export {
 export type { Finding, FindingPlace, Grade, Mend, Rule } from './rule'
 export { faultsInText, type TypedAs, type TypedFault } from './as-typed'
 export { nearestPath } from './nearest'
+export { findFollowed, type Followed, outsideAddresses, type OutsideSources } from './outside/addresses'
+export { type BuiltFault, builtFindings } from './built/faults'

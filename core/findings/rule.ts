@@ -72,7 +72,8 @@ export interface FindingContext extends SiteContext {
   readonly publicAddresses: readonly string[]
 }
 
-interface About {
+/** What a rule is about, whatever asks it. */
+export interface About {
   readonly id: string
   readonly grade: Grade
   /** What kind of thing it finds, as a heading. */

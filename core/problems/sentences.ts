@@ -153,5 +153,6 @@ export const sentences = {
     ({ act, at, said }) =>
       `The host could not ${act} ${at}${said === '' ? ', and did not say why' : `: ${said}`}.`,
   ),
+  'went-wrong': fixed(500, 'Something went wrong here. Try again; what was found so far is kept.'),
   stopped: fixed(409, 'This was stopped.'),
 } satisfies Record<string, Sentence<never>>

@@ -2,7 +2,15 @@ export { config } from './config'
 export { eachOf, portionsOf } from './each-of'
 export { announce, announceSoon, type DeliveryEvent, listen, type SiteEvent, stopListening } from './events'
 export { callJob, type Job, startJobs, stopJobs } from './jobs'
-export { forgive, giveBack, limitDestinationTests, take, takeWithGrowingDelay, tooMany } from './limits'
+export {
+  forgive,
+  giveBack,
+  limitDestinationTests,
+  limitFollowing,
+  take,
+  takeWithGrowingDelay,
+  tooMany,
+} from './limits'
 export { inRequest, log, noteAccount } from './log'
 export { migrate } from './migrate'
 export { dial } from './outgoing'

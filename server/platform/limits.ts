@@ -20,6 +20,7 @@ const rules = {
   'too-many': () => ({ points: 1_000_000, perSeconds: minutes(24 * 60) }),
   'sign-up': () => ({ points: config().signUpsAnHour, perSeconds: minutes(60) }),
   'destination-test': () => ({ points: 20, perSeconds: minutes(1) }),
+  following: () => ({ points: 6, perSeconds: minutes(10) }),
 } satisfies Record<string, () => Rule>
 
 type Name = keyof typeof rules
@@ -81,6 +82,12 @@ const inWords = (seconds: number) =>
 
 export const tooMany = (what: string, seconds: number) =>
   new Problem('too-many-attempts', { what, wait: inWords(seconds) })
+
+/** Other people's servers are no thing to be asked again and again. */
+export async function limitFollowing(accountId: string): Promise<void> {
+  const wait = await take('following', accountId)
+  if (wait !== null) throw tooMany('The addresses outside were followed several times just now.', wait)
+}
 
 /** A host is no thing to be asked again and again through this server. */
 export async function limitDestinationTests(accountId: string): Promise<void> {

@@ -1,8 +1,9 @@
-import { type Finding, findFindings, isGrave } from '#core/findings'
+import { type Finding, findFindings, findFollowed, isGrave } from '#core/findings'
 import { contentsOfPages, type Site } from '#core/site'
 import { getTexts, loadFacts, loadPixels, loadStyles, textFrom } from '#server/contents'
 import { pool } from '#server/platform'
 import { listPublicAddresses } from './rows/address-rows'
+import { listFollowed } from './rows/followed-rows'
 
 /** Findings sent to a window; whoever has more begins with these. */
 const mostFindings = 20_000
@@ -17,7 +18,9 @@ export async function findingsOf(site: Site, signal: AbortSignal): Promise<{ fin
   const [styleFactsOf, pixelsOf] = [await loadStyles(pool(), styles), await loadPixels(pool(), pictures)]
   const publicAddresses = await listPublicAddresses(pool(), site.id)
   const textOf = textFrom(await getTexts(pool(), site.templates.map((template) => template.source))) // prettier-ignore
-  const findings = findFindings(site, { factsOf, textOf, styleFactsOf, pixelsOf, publicAddresses })
+  const sources = { factsOf, textOf, styleFactsOf, pixelsOf, publicAddresses }
+  const followed = new Map((await listFollowed(pool(), site.id)).map((one) => [one.address, one]))
+  const findings = [...findFindings(site, sources), ...findFollowed(site, sources, followed)]
   // Of very many, those that visitors notice come first.
   const inOrder = [...findings.filter(isGrave), ...findings.filter((one) => !isGrave(one))]
   return { findings: inOrder.slice(0, mostFindings) }

@@ -1,21 +1,17 @@
 import { useState } from 'react'
 import { useOutletContext } from 'react-router'
-import { type Finding, type Grade, isGrave, ruleOf } from '#core/findings'
+import { type Grade, isGrave, ruleOf } from '#core/findings'
 import { nameLabel } from '#core/naming'
 import { defaultScheme } from '#core/site'
-import { AsideForm, AsideList } from '../../checks/aside'
-import { FindingLine } from '../../checks/finding-line'
+import { AsideList } from '../../checks/aside'
+import { FindingGroups } from '../../checks/finding-groups'
 import { reportAsHtml, reportAsJson } from '../../checks/report'
 import { useSite } from '../../document/site-context'
-import { sureWay, useMend } from '../../document/use-mend'
 import { count } from '../../parts/format'
 import { saveFile } from '../../parts/picks/files'
 import { Pick } from '../../parts/picks/pick'
 import { StateMark } from '../../parts/state-mark'
 import type { CheckedSite } from '../checks'
-
-/** Findings of one rule drawn one by one; of more, the rest is counted. */
-const drawnOfRule = 300
 
 /** What findings are put together by. */
 type Order = 'grade' | 'rule' | 'page'
@@ -113,104 +109,14 @@ export default function FindingsView() {
               <h3 id={`grade-${grade}`} className="mb-1 text-[22px]">
                 {gradeTitles[grade]}
               </h3>
-              <Groups findings={list} by="rule" level="h4" titleOf={(key) => ruleOf(key).title} />
+              <FindingGroups findings={list} by="rule" level="h4" />
             </section>
           )
         })
       ) : (
-        <Groups
-          findings={shown}
-          by={order}
-          level="h3"
-          titleOf={(key) => (order === 'rule' ? ruleOf(key).title : (labels.get(key) ?? ''))}
-        />
+        <FindingGroups findings={shown} by={order} level="h3" labels={labels} />
       )}
       <AsideList aside={aside} labels={labels} />
     </div>
-  )
-}
-
-/** Findings of one rule or one page each under their heading, those that are grave opened. */
-function Groups({
-  findings,
-  by,
-  level: Heading,
-  titleOf,
-}: {
-  findings: readonly Finding[]
-  by: 'rule' | 'page'
-  level: 'h3' | 'h4'
-  titleOf: (key: string) => string
-}) {
-  const groups = new Map<string, Finding[]>()
-  for (const finding of findings) {
-    const key = by === 'rule' ? finding.rule : finding.place.id
-    const group = groups.get(key)
-    if (group) group.push(finding)
-    else groups.set(key, [finding])
-  }
-  return [...groups].map(([key, list]) => (
-    <details key={key} className="group border-t border-rule" open={list.some(isGrave) || by === 'page'}>
-      <summary className="flex cursor-pointer flex-wrap items-baseline gap-x-3 py-2 [&::-webkit-details-marker]:hidden">
-        <span aria-hidden className="w-3 text-faint group-open:rotate-90">
-          ›
-        </span>
-        <Heading className="text-[18px]">{titleOf(key)}</Heading>
-        <span className="text-quiet">{list.length}</span>
-      </summary>
-      <div className="mb-4 pl-6">
-        {by === 'rule' && (
-          <div className="mb-1 flex flex-wrap items-start justify-between gap-x-6">
-            <p className="max-w-prose text-quiet">{ruleOf(key).why}</p>
-            <ForAll findings={list} title={titleOf(key)} />
-          </div>
-        )}
-        <ul>
-          {list.slice(0, drawnOfRule).map((finding) => (
-            <FindingLine key={finding.key} finding={finding} />
-          ))}
-          {list.length > drawnOfRule && (
-            <li className="border-t border-rule py-2 text-quiet">
-              and {count(list.length - drawnOfRule, 'more', 'more')}; the register counts them by page
-            </li>
-          )}
-        </ul>
-      </div>
-    </details>
-  ))
-}
-
-/** One step for all findings of a rule: mended where that can be done in one way only, or put aside. */
-function ForAll({ findings, title }: { findings: readonly Finding[]; title: string }) {
-  const { mend, problem } = useMend()
-  const [asking, setAsking] = useState(false)
-  const sure = findings.flatMap((finding) => {
-    const way = sureWay(finding)
-    return way ? [[finding, way] as const] : []
-  })
-  if (findings.length < 2) return null
-  return (
-    <span className="flex flex-wrap items-baseline gap-x-4">
-      {problem !== null && (
-        <span role="alert" className="text-rubric">
-          {problem}
-        </span>
-      )}
-      {sure.length > 1 && (
-        <button type="button" className="link" onClick={() => void mend(sure)}>
-          {sure.length === findings.length
-            ? `Mend all ${sure.length}`
-            : `Mend the ${sure.length} that are sure`}
-          <span className="sr-only"> of: {title}</span>
-        </button>
-      )}
-      {asking ? (
-        <AsideForm findings={findings} onDone={() => setAsking(false)} />
-      ) : (
-        <button type="button" className="link" onClick={() => setAsking(true)}>
-          Put all aside<span className="sr-only">: {title}</span>
-        </button>
-      )}
-    </span>
   )
 }

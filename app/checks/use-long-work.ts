@@ -1,0 +1,62 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+
+/** How far a long work is. */
+export type LongWork =
+  | { readonly state: 'idle'; readonly problem: string | null }
+  | { readonly state: 'running'; readonly done: number; readonly all: number }
+
+const idle: LongWork = { state: 'idle', problem: null }
+const noAnswer = 'The connection was lost. What was found so far is kept; go on in a moment.'
+
+/**
+ * Asks the server for work that takes a while and tells how far it is; it ends when it is cancelled, and when
+ * its view is left.
+ * @param onEnd called when it has ended, done or cancelled
+ */
+export function useLongWork(address: string, onEnd: () => void) {
+  const [work, setWork] = useState<LongWork>(idle)
+  const running = useRef<AbortController | null>(null)
+  useEffect(() => () => running.current?.abort(), [])
+
+  const start = useCallback(async () => {
+    if (running.current) return
+    const controller = new AbortController()
+    running.current = controller
+    setWork({ state: 'running', done: 0, all: 0 })
+    let problem: string | null = null
+    try {
+      const response = await fetch(address, { method: 'POST', signal: controller.signal })
+      if (!response.ok || !response.body) throw new TypeError(response.statusText)
+      problem = await readLines(response.body, (done, all) => setWork({ state: 'running', done, all }))
+    } catch {
+      if (!controller.signal.aborted) problem = noAnswer
+    }
+    running.current = null
+    setWork({ state: 'idle', problem })
+    onEnd()
+  }, [address, onEnd])
+  const cancel = useCallback(() => running.current?.abort(), [])
+  return { work, start, cancel }
+}
+
+/** Reads lines of progress to their end. @returns what went wrong, or null */
+async function readLines(
+  body: ReadableStream<Uint8Array>,
+  tell: (done: number, all: number) => void,
+): Promise<string | null> {
+  const reader = body.pipeThrough(new TextDecoderStream() as TransformStream<Uint8Array, string>).getReader()
+  let rest = ''
+  let isEnded = false
+  for (;;) {
+    const { done, value } = await reader.read()
+    if (done) return isEnded ? null : noAnswer
+    const lines = (rest + value).split('\n')
+    rest = lines.pop()!
+    for (const line of lines) {
+      const told = JSON.parse(line) as { done: number; all: number } | { problem: string } | { end: true }
+      if ('problem' in told) return told.problem
+      if ('end' in told) isEnded = true
+      else tell(told.done, told.all)
+    }
+  }
+}
