@@ -5,6 +5,7 @@ import os from 'node:os'
 import path from 'node:path'
 import { buildSite } from '#core/build'
 import { edit, findRewrites } from '#core/change'
+import { findFindings } from '#core/findings'
 import { namesOf } from '#core/naming'
 import { matchPlan, outlineOfSite, planSite, readOutline, writeOutline } from '#core/plan'
 import { signUp } from '#server/accounts'
@@ -87,6 +88,20 @@ const rebuild = await measure(
   },
 )
 ratio('  building again : building', rebuild, build)
+
+const checked = largeSite(5_000, 10)
+findFindings(checked.site, checked.texts)
+let content = 0
+await measure(
+  'findings of 5,000 pages, 50,000 references, again after a text changed',
+  () => {
+    const [first, ...pages] = checked.site.pages
+    const text = checked.texts.put(`<p>Changed ${(content += 1)}, see <a href="/nowhere.html">it</a>.</p>`)
+    checked.texts.factsOf(text)
+    return { ...checked.site, pages: [{ ...first!, content: text }, ...pages] }
+  },
+  (one) => findFindings(one, checked.texts),
+)
 
 const scheme = { ...site.scheme, arrangement: { kind: 'folder-a-page' as const } }
 await measure('names and ripple of another scheme, 100,000 references', fresh, (one) => {

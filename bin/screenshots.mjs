@@ -89,7 +89,26 @@ const shots = {
   },
   async checks() {
     await page.keyboard.press('Escape')
-    await openSite('checks', 'Visit')
+    await page.goto(`${address}/sites`)
+    // The demo's own site has nothing to find; the example to bring in has each usual fault once.
+    if ((await page.getByRole('link', { name: 'Saltings Ferry' }).count()) === 0) {
+      await page.goto(`${address}/sites/bring`)
+      await page.getByRole('button', { name: /^Try it with Saltings Ferry/ }).click()
+      await page.getByText('Menus are written anew').waitFor()
+      await page.getByRole('button', { name: 'Bring it in' }).click()
+      await page.waitForURL('**/plan')
+    }
+    await openSite('checks', 'Fares', 'Saltings Ferry')
+  },
+  async links() {
+    await openSite('checks', 'Keeper')
+    await page.getByRole('link', { name: 'Who leads to whom' }).click()
+    await page.getByText(/^Keeper.* leads to/).waitFor()
+  },
+  async weight() {
+    await openSite('checks', 'The light')
+    await page.getByRole('link', { name: 'What pages weigh' }).click()
+    await page.getByText(/None weighs more/).waitFor()
   },
   async files() {
     await openSite('pages', 'Terns')
@@ -125,9 +144,9 @@ const shots = {
   },
 }
 
-async function openSite(view, label) {
+async function openSite(view, label, site = 'Marrow Skerry Light') {
   await page.goto(`${address}/sites`)
-  await page.getByRole('link', { name: 'Marrow Skerry Light' }).click()
+  await page.getByRole('link', { name: site }).click()
   await page
     .getByRole('navigation', { name: 'Views' })
     .getByRole('link', { name: new RegExp(`^${view}`, 'i') })

@@ -55,7 +55,7 @@ test('the editor of a page knows classes and ids, renames tags in pairs, and mar
   await expect(text).toContainText('</article>')
 
   // Where a link leads nowhere it is marked, and led to what was most likely meant.
-  await text.fill('<p><a href="geting-here.html">by boat</a> and <a href="/visit/">here</a></p>\n')
+  await text.fill('<p><a href="geting-here.html">by boat</a> and <a href="/visit/">the pier</a></p>\n')
   const marked = page.locator('.cm-lintRange')
   await expect(marked).toHaveText(['geting-here.html'])
   await marked.hover()

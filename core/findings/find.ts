@@ -2,6 +2,7 @@ import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import { type Checking, type Hash, mainSlot, type Site, textsOfPage, type TextOf } from '#core/site'
 import { compileTemplate, contextOf, homeFileOf, SiteTemplates } from '#core/template'
+import type { PlanToken } from '#core/links'
 import type { HtmlFacts, StyleFacts } from '#core/markup'
 import type { Pixels } from '#core/pictures'
 import {
@@ -49,8 +50,12 @@ function findInText(rule: Extract<Rule, { reads: 'text' }>, facts: HtmlFacts, wa
 }
 let latestPlan = { text: '', token: {} }
 
-/** The same object as long as all that references can lead to stands where it did, under the names it had. */
-function planToken({ tree, names, site, homeFile }: FindingContext): object {
+function planToken({
+  tree,
+  names,
+  site,
+  homeFile,
+}: Pick<FindingContext, 'tree' | 'names' | 'site' | 'homeFile'>): PlanToken {
   const pages = tree.places.map(
     ({ page, trial }) => `${page.id} ${trial} ${names.pages.get(page.id)!.path} ${page.label}`,
   )
@@ -59,7 +64,6 @@ function planToken({ tree, names, site, homeFile }: FindingContext): object {
   if (text !== latestPlan.text) latestPlan = { text, token: {} }
   return latestPlan.token
 }
-const tokens = new WeakMap<FindingContext, object>()
 
 /** What rules said of the references of a text, by rule and text, as long as the plan is the same. */
 const ofReferences = new WeakMap<
@@ -74,13 +78,12 @@ function findInReferences(
   was: Hash,
   context: FindingContext,
 ): Found[] {
-  let token = tokens.get(context)
-  if (!token) tokens.set(context, (token = planToken(context)))
+  const token = context.planToken
   const known = ofReferences.get(rule) ?? new WeakMap()
   ofReferences.set(rule, known)
   const before = known.get(facts)
   if (before?.token === token && before.from === from) return before.found
-  const found = rule.find(facts.references, { from, was, at: somewhere }, context)
+  const found = rule.find(facts.references, { from, was, at: somewhere, links: facts.links }, context)
   known.set(facts, { token, from, found })
   return found
 }
@@ -128,7 +131,12 @@ function find(rule: Rule, context: FindingContext): Found[] {
         ...site.templates.flatMap((template) =>
           rule.find(
             context.compiled(template).references,
-            { from: '', was: template.source, at: (told) => inTemplate(template, told) },
+            {
+              from: '',
+              was: template.source,
+              at: (told) => inTemplate(template, told),
+              links: context.compiled(template).facts.links,
+            },
             context,
           ),
         ),
@@ -163,11 +171,11 @@ const nothingRead: Read = {
  */
 export function findBy(chosen: readonly Rule[], site: Site, read: Partial<Read> = {}): Finding[] {
   const tree = treeOf(site)
+  const where = { ...contextOf(site), homeFile: homeFileOf(site), names: namesOf(site) }
   const context: FindingContext = {
-    ...contextOf(site),
-    homeFile: homeFileOf(site),
+    ...where,
+    planToken: planToken(where),
     pages: realPlaces(tree).map(({ page }) => page),
-    names: namesOf(site),
     ...nothingRead,
     ...read,
   }

@@ -8,7 +8,7 @@ export function graphOf(context: FindingContext): LinkGraph | null {
   let graph = graphs.get(context)
   if (graph === undefined) {
     const { templates, factsOf, pages } = context
-    graph = templates && linkGraph(context, pages, { templates, factsOf })
+    graph = templates && linkGraph(context, pages, { templates, factsOf, plan: context.planToken })
     graphs.set(context, graph)
   }
   return graph

@@ -1,5 +1,6 @@
 import type { ChangeRequest } from '#core/change'
 import type { HtmlFacts, LinePlace, Pieced, Range, StyleFacts, TextEdit } from '#core/markup'
+import type { PlanToken } from '#core/links'
 import type { Names } from '#core/naming'
 import type { Tree } from '#core/plan'
 import type { Pixels } from '#core/pictures'
@@ -70,6 +71,8 @@ export interface FindingContext extends SiteContext {
   readonly styleFactsOf: (hash: Hash) => StyleFacts
   readonly pixelsOf: (hash: Hash) => Pixels | null
   readonly publicAddresses: readonly string[]
+  /** The same object as long as all that references can lead to stands where it did, under the names it had. */
+  readonly planToken: PlanToken
 }
 
 /** What a rule is about, whatever asks it. */
@@ -117,10 +120,15 @@ export interface StyleRead {
 
 export type PlaceIn = (line?: Told) => FindingPlace
 
-/** The references of one text, from where it is understood. */
+/** The references of one text, from where it is understood: the path of a page, '' for a template. */
 export type FindInReferences = (
   references: HtmlFacts['references'],
-  text: { readonly from: string; readonly was: Hash; readonly at: PlaceIn },
+  text: {
+    readonly from: string
+    readonly was: Hash
+    readonly at: PlaceIn
+    readonly links: HtmlFacts['links']
+  },
   context: FindingContext,
 ) => Found[]
 

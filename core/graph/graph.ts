@@ -1,4 +1,4 @@
-import { resolveReference } from '#core/links'
+import { type PlanToken, resolveAll, resolveReference } from '#core/links'
 import type { HtmlFacts } from '#core/markup'
 import { type Hash, type Page, textsOfPage } from '#core/site'
 import { type Entry, homeFileOf, type SiteContext, type SiteTemplates } from '#core/template'
@@ -7,6 +7,8 @@ import { type Entry, homeFileOf, type SiteContext, type SiteTemplates } from '#c
 export interface GraphSources {
   readonly templates: SiteTemplates
   readonly factsOf: (hash: Hash) => HtmlFacts
+  /** Lets what references lead to be kept from one time to the next (`resolveAll`). */
+  readonly plan?: PlanToken | null
 }
 
 /** A page among the others. */
@@ -37,7 +39,7 @@ type Shared = ReadonlySet<string>
  */
 export function linkGraph(context: SiteContext, pages: readonly Page[], sources: GraphSources): LinkGraph {
   const { site, names } = context
-  const { templates, factsOf } = sources
+  const { templates, factsOf, plan = null } = sources
   const homeFile = homeFileOf(site)
   const isReal = new Set(pages.map(({ id }) => id))
   const pageAt = (href: string, from: string): string | null => {
@@ -45,52 +47,62 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
     return target.kind === 'page' && isReal.has(target.id) ? target.id : null
   }
 
-  const to = new Map<string, Set<string>>()
-  const from = new Map<string, Set<string>>(pages.map(({ id }) => [id, new Set<string>()]))
+  const to = new Map<string, readonly string[]>()
+  const from = new Map<string, string[]>(pages.map(({ id }) => [id, []]))
   for (const page of pages) {
-    const path = names.pages.get(page.id)!.path
     const led = new Set<string>()
-    for (const { hash } of textsOfPage(page))
-      for (const { href, holder } of factsOf(hash).references) {
+    for (const { hash } of textsOfPage(page)) {
+      const { references } = factsOf(hash)
+      if (references.length === 0) continue
+      const targets = resolveAll(references, names.pages.get(page.id)!.path, names, homeFile, plan)
+      for (let at = 0; at < targets.length; at++) {
+        const target = targets[at]!
         // What a page shows or quotes is not where it leads.
-        if (!leads(holder)) continue
-        const id = pageAt(href, path)
-        if (id !== null && id !== page.id) led.add(id)
+        if (target.kind === 'page' && target.id !== page.id && leads(references[at]!.holder))
+          led.add(target.id)
       }
-    to.set(page.id, led)
-    for (const id of led) from.get(id)!.add(page.id)
+    }
+    const real = [...led].filter((id) => isReal.has(id))
+    to.set(page.id, real)
+    for (const id of real) from.get(id)!.push(page.id)
   }
 
   const shared = new Map<string, Shared>()
+  const once = (key: string, make: () => Shared): Shared => {
+    let known = shared.get(key)
+    if (!known) shared.set(key, (known = make()))
+    return known
+  }
+  /** What tells a part from others that list something else. */
+  const partKeys = new Map<object, string>()
+  const keyOf = (placed: { readonly part: { readonly name: string }; readonly attributes: object }) => {
+    let key = partKeys.get(placed)
+    if (key === undefined)
+      partKeys.set(placed, (key = `${placed.part.name} ${JSON.stringify(placed.attributes)}`))
+    return key
+  }
   const listsOf = (page: Page): readonly Shared[] => {
     const templateId = templates.idOf(page)
     const template = templates.compiled(templateId)
-    const once = (key: string, make: () => Shared): Shared => {
-      let known = shared.get(key)
-      if (!known) shared.set(key, (known = make()))
-      return known
-    }
-    return [
-      once(`template ${templateId}`, () => {
-        const ids = template.references.map(({ href, holder }) => (leads(holder) ? pageAt(href, '') : null))
-        return new Set(ids.filter((id) => id !== null))
-      }),
-      ...template.generated.map(({ part, attributes }) => {
-        const make = () => idsOf(part.entries(context, attributes, page))
-        const depends = part.dependsOn?.(context, attributes, page)
-        return depends === undefined
-          ? make()
-          : once(`${part.name} ${JSON.stringify(attributes)} ${depends}`, make)
-      }),
-    ]
+    const ofTemplate = once(`template ${templateId}`, () => {
+      const ids = template.references.map(({ href, holder }) => (leads(holder) ? pageAt(href, '') : null))
+      return new Set(ids.filter((id) => id !== null))
+    })
+    const ofParts = template.generated.map((placed) => {
+      const { part, attributes } = placed
+      const make = () => idsOf(part.entries(context, attributes, page))
+      const depends = part.dependsOn?.(context, attributes, page)
+      return depends === undefined ? make() : once(`${keyOf(placed)} ${depends}`, make)
+    })
+    return [ofTemplate, ...ofParts]
   }
+  const lists = new Map(pages.map((page) => [page.id, listsOf(page)]))
 
-  const byId = new Map(pages.map((page) => [page.id, page]))
   const listed = new Set<string>()
   /** Lists that some page has shown, by the only page that shows them so far; null once there are two. */
   const shownBy = new Map<Shared, string | null>()
   for (const page of pages)
-    for (const list of listsOf(page)) {
+    for (const list of lists.get(page.id)!) {
       const before = shownBy.get(list)
       if (before === null) continue
       shownBy.set(list, before === undefined ? page.id : null)
@@ -110,7 +122,7 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
     }
     for (const id of ring) {
       to.get(id)!.forEach(reach)
-      for (const list of listsOf(byId.get(id)!)) {
+      for (const list of lists.get(id)!) {
         // All that it leads to is reached already.
         if (done.has(list)) continue
         done.add(list)
@@ -123,8 +135,8 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
   const nodes = pages.map(({ id }): GraphNode => ({
     id,
     steps: steps.get(id) ?? null,
-    to: [...to.get(id)!],
-    from: [...from.get(id)!],
+    to: to.get(id)!,
+    from: from.get(id)!,
     isListed: listed.has(id),
   }))
   return { nodes, byId: new Map(nodes.map((node) => [node.id, node])) }

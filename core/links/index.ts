@@ -7,4 +7,5 @@ export {
   splitReference,
   type Target,
 } from './resolve'
+export { type PlanToken, resolveAll } from './resolve-all'
 export { placeId } from './place-id'

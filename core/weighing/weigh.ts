@@ -1,4 +1,4 @@
-import { resolveReference } from '#core/links'
+import { type PlanToken, resolveAll } from '#core/links'
 import type { HtmlFacts, Reference, StyleFacts } from '#core/markup'
 import { type Hash, type Page, type SiteFile, textsOfPage } from '#core/site'
 import { homeFileOf, type SiteContext, type SiteTemplates } from '#core/template'
@@ -23,6 +23,8 @@ export interface WeighingSources {
   readonly styleFactsOf: (hash: Hash) => StyleFacts
   /** Bytes of a page's own source as it comes out. */
   readonly sourceBytesOf: (page: Page) => number
+  /** Lets what references lead to be kept from one time to the next (`resolveAll`). */
+  readonly plan?: PlanToken | null
 }
 
 const fontName = /\.(woff2?|ttf|otf|eot)$/i
@@ -50,15 +52,17 @@ function isFetched(holder: string, file: SiteFile): boolean {
 export function weighPages(
   context: SiteContext,
   pages: readonly Page[],
-  { templates, factsOf, styleFactsOf, sourceBytesOf }: WeighingSources,
+  { templates, factsOf, styleFactsOf, sourceBytesOf, plan = null }: WeighingSources,
 ): PageWeight[] {
   const { site, names } = context
   const homeFile = homeFileOf(site)
   const files = new Map(site.files.map((file) => [file.id, file]))
-  const fileAt = (href: string, from: string): SiteFile | undefined => {
-    const target = resolveReference(href, from, names, homeFile)
-    return target.kind === 'file' ? files.get(target.id) : undefined
-  }
+  /** Files that references name, with what holds them. */
+  const filesOf = (references: readonly Reference[], from: string) =>
+    resolveAll(references, from, names, homeFile, plan).flatMap((target, index) => {
+      const file = target.kind === 'file' ? files.get(target.id) : undefined
+      return file ? [{ file, reference: references[index]! }] : []
+    })
   /** Files that a style sheet brings with it, those of the ones it imports too. */
   const ofStyle = new Map<string, readonly SiteFile[]>()
   const neededBy = (style: SiteFile): readonly SiteFile[] => {
@@ -67,9 +71,8 @@ export function weighPages(
     // Sheets that ask for one another in a circle are there once.
     ofStyle.set(style.id, [])
     const all = new Set<SiteFile>()
-    for (const { href } of styleFactsOf(style.hash).references) {
-      const file = fileAt(href, names.files.get(style.id)!)
-      if (!file || file === style) continue
+    for (const { file } of filesOf(styleFactsOf(style.hash).references, names.files.get(style.id)!)) {
+      if (file === style) continue
       all.add(file)
       if (file.kind === 'style') neededBy(file).forEach((one) => all.add(one))
     }
@@ -77,10 +80,9 @@ export function weighPages(
     ofStyle.set(style.id, needed)
     return needed
   }
-  const fetched = (references: readonly Pick<Reference, 'href' | 'holder' | 'syntax'>[], from: string) =>
-    references.flatMap(({ href, holder, syntax }) => {
-      const file = syntax === 'srcset' ? undefined : fileAt(href, from)
-      if (!file || !isFetched(holder, file)) return []
+  const fetched = (references: readonly Reference[], from: string) =>
+    filesOf(references, from).flatMap(({ file, reference: { holder, syntax } }) => {
+      if (syntax === 'srcset' || !isFetched(holder, file)) return []
       return file.kind === 'style' ? [file, ...neededBy(file)] : [file]
     })
   const ofTemplate = new Map<string, readonly SiteFile[]>()

@@ -1,6 +1,5 @@
 import { resolveReference } from '#core/links'
-import { textsOfPage } from '#core/site'
-import { inSlot, type Rule } from '../../rule'
+import type { Rule } from '../../rule'
 
 /** A link in a page that leads to that page. */
 export const linkToItself: Rule = {
@@ -8,22 +7,13 @@ export const linkToItself: Rule = {
   grade: 'detail',
   title: 'Links that lead to the page they stand on',
   why: 'Who follows one sees the same page again, and takes it that something is broken.',
-  reads: 'page',
-  find(page, { factsOf, names, homeFile }) {
-    const from = names.pages.get(page.id)!.path
-    return textsOfPage(page).flatMap(({ slot, hash }) =>
-      factsOf(hash).links.flatMap((link) => {
-        const target = resolveReference(link.href, from, names, homeFile)
-        const isOwn = target.kind === 'page' && target.id === page.id && target.suffix === ''
-        if (!isOwn) return []
-        return [
-          {
-            mark: link.href,
-            place: inSlot(page, slot, link),
-            what: `“${link.words}” leads to this page itself.`,
-          },
-        ]
-      }),
-    )
-  },
+  reads: 'references',
+  find: (_, { from, at, links }, { names, homeFile }) =>
+    links.flatMap((link) => {
+      const target = resolveReference(link.href, from, names, homeFile)
+      // A template has no page of its own.
+      const isOwn = from !== '' && target.kind === 'page' && target.path === from && target.suffix === ''
+      if (!isOwn) return []
+      return [{ mark: link.href, place: at(link), what: `“${link.words}” leads to this page itself.` }]
+    }),
 }

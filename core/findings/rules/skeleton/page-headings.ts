@@ -11,10 +11,9 @@ export const pageHeadings: Rule = {
   find(page, { factsOf, templates }) {
     if (!templates) return null
     const template = templates.of(page)
-    const shown = new Set(template.slots.map(({ name }) => name))
     const ofTemplate = template.facts.headings.filter(({ level }) => level === 1).length
     const own = textsOfPage(page).flatMap(({ slot, hash }) =>
-      shown.has(slot)
+      template.slots.some(({ name }) => name === slot)
         ? factsOf(hash).headings.flatMap((heading) => (heading.level === 1 ? [{ slot, heading }] : []))
         : [],
     )

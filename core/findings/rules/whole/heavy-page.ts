@@ -28,6 +28,7 @@ export const heavyPage: Rule = {
       templates,
       factsOf,
       styleFactsOf,
+      plan: context.planToken,
       // Not made for this: its texts, its template and its menus are what it is made of.
       sourceBytesOf: (page) =>
         (templates.composed(templates.idOf(page))?.text.length ?? 0) +
