@@ -24,6 +24,10 @@ test('the editor of a page knows classes and ids, renames tags in pairs, and mar
   await signUp(page)
   await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n    Getting here')
   await openView(page, 'Pages')
+  await row(page, /Getting here/).click()
+  await page.getByRole('textbox', { name: 'Content of Getting here' }).click()
+  await page.keyboard.insertText('<h2 id="by-boat">By boat</h2>')
+  await allSaved(page)
   await row(page, /^1 Visit/).click()
   const editor = 'Content of Visit'
   const text = page.getByRole('textbox', { name: editor })
@@ -40,6 +44,12 @@ test('the editor of a page knows classes and ids, renames tags in pairs, and mar
   await typeAtEnd(page, editor, '<a href="#ti')
   await accept(page, 'tides')
   await expect(text).toContainText('href="#tides"')
+  // Those of the page that an address leads to.
+  await page.keyboard.press('Control+End')
+  await page.keyboard.insertText('x</a>\n')
+  await typeAtEnd(page, editor, '<a href="getting-here.html#by')
+  await accept(page, 'by-boat')
+  await expect(text).toContainText('href="getting-here.html#by-boat"')
 
   // A name is typed once for both tags, also after it has been emptied; undone, both come back.
   await text.fill('<section>\n  <b>x</b>\n</section>\n')

@@ -3,7 +3,7 @@ import { relativeReference, resolveReference } from '#core/links'
 import { encodePath } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { treeOf } from '#core/plan'
-import type { Hash } from '#core/site'
+import { type Hash, textsOfPage } from '#core/site'
 import { homeFileOf } from '#core/template'
 import type { SiteWords } from '../parts/editor/site-words'
 import { useStableActions } from '../parts/use-stable-actions'
@@ -41,6 +41,12 @@ export function useSiteWords(from: string): SiteWords {
       const isRooted = from === '' || href.startsWith('/')
       const near = path && (isRooted ? `/${encodePath(path)}` : relativeReference(from, path)) + target.suffix
       return { words: `${href} leads to no page or file of this site.`, near }
+    },
+    textsAt(href) {
+      const { site } = store.get()
+      const target = resolveReference(href, from, namesOf(site), homeFileOf(site))
+      const page = target.kind === 'page' ? treeOf(site).byId.get(target.id) : undefined
+      return textsOf(page ? textsOfPage(page).map(({ hash }) => hash) : [])
     },
     styles: () =>
       textsOf(store.get().site.files.flatMap((file) => (file.kind === 'style' ? [file.hash] : []))),

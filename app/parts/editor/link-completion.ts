@@ -28,8 +28,8 @@ export const linkCompletion = (targets: () => readonly LinkTarget[]): Extension 
       const match = inAddress.exec(before)
       if (!match) return null
       const [, attribute = '', , typed = ''] = match
-      // To elsewhere, or to a place in the page itself.
-      if (/^([a-z]+:|#|\/\/)/i.test(typed)) return null
+      // To elsewhere, or to a place in a page, which has words of its own.
+      if (/^([a-z]+:|\/\/)|#/i.test(typed)) return null
       const wanted = typed.toLowerCase().replace(/^\//, '')
       const wantsPicture = /^(src|srcset|poster)$/i.test(attribute)
       const options = targets()

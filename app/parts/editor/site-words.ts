@@ -14,6 +14,8 @@ export interface SiteWords {
   readonly lost: (href: string) => { readonly words: string; readonly near: string | null } | null
   /** The site's style sheets. */
   readonly styles: () => Promise<readonly string[]>
+  /** What the page that an address leads to holds; nothing for any other address. */
+  readonly textsAt: (href: string) => Promise<readonly string[]>
   /** The sources of its templates. */
   readonly templates: () => Promise<readonly string[]>
 }
@@ -47,12 +49,13 @@ const optionsOf = (names: readonly string[], type: string, detail?: string) =>
 /** Attributes that name places of the page by their ids (HTML, WAI-ARIA 1.2 §6.6). */
 const inIds =
   /\b(?:for|form|list|headers|aria-(?:labelledby|describedby|controls|owns|details|flowto|activedescendant|errormessage))\s*=\s*(["'])(?:[^"'<>]*\s)?([^"'<>\s]*)$/i
-const inPlace = /\bhref\s*=\s*(["'])#([^"'<>\s]*)$/i
+/** A place in a page: of this one where no address stands before it. */
+const inPlace = /\bhref\s*=\s*(["'])([^"'<>\s#]*)#([^"'<>\s]*)$/i
 const inClass = /\bclass\s*=\s*(["'])(?:[^"'<>]*\s)?([^"'<>\s]*)$/i
 const inSlotName = /<(?:slot\s[^<>]*?\bname|template\s[^<>]*?\bslot)\s*=\s*(["'])([^"'<>]*)$/i
 const inValue = /\{([A-Za-z_]*)$/
 
-const ownIds = (text: string) => listOf(/\sid\s*=\s*["']?([^"'<>\s]+)/gi, [text])
+const idsIn = (texts: readonly string[]) => listOf(/\sid\s*=\s*["']?([^"'<>\s]+)/gi, texts)
 const slotsIn = (templates: readonly string[]) =>
   listOf(/<slot\b[^<>]*?\bname\s*=\s*["']?([^"'<>\s]+)/gi, templates)
 
@@ -62,15 +65,18 @@ const inHtml = (words: SiteWords, isTemplate: boolean) =>
     async autocomplete({ state, pos }: CompletionContext): Promise<CompletionResult | null> {
       const before = state.doc.sliceString(Math.max(0, pos - 1_000), pos)
       const classes = inClass.exec(before)
-      const place = inPlace.exec(before) ?? inIds.exec(before)
+      const [, , there = '', ofPlace] = inPlace.exec(before) ?? []
+      const ids = inIds.exec(before)
       const slot = isTemplate ? inSlotName.exec(before) : null
       const value = isTemplate ? inValue.exec(before) : null
-      const typed = classes?.[2] ?? place?.[2] ?? slot?.[2] ?? value?.[1]
+      const typed = classes?.[2] ?? ofPlace ?? ids?.[2] ?? slot?.[2] ?? value?.[1]
       if (typed === undefined) return null
       const options = classes
         ? optionsOf(unique((await words.styles()).flatMap(classesIn)), 'class')
-        : place
-          ? optionsOf(unique(ownIds(state.doc.toString())), 'constant', 'in this text')
+        : ofPlace !== undefined || ids
+          ? there === ''
+            ? optionsOf(unique(idsIn([state.doc.toString()])), 'constant', 'in this text')
+            : optionsOf(unique(idsIn(await words.textsAt(there))), 'constant', 'in that page')
           : slot
             ? optionsOf(unique(slotsIn(await words.templates())), 'variable', 'slot')
             : optionsOf(valueNames, 'variable', 'value')
