@@ -31,7 +31,7 @@ export interface LinkGraph {
 }
 
 /** Pages that a list or a template leads to; many pages share one such list. */
-type Shared = ReadonlySet<string>
+type Shared = readonly string[]
 
 /**
  * Every link from page to page: those of texts one by one, those of menus and templates as lists that pages
@@ -50,7 +50,7 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
   const to = new Map<string, readonly string[]>()
   const from = new Map<string, string[]>(pages.map(({ id }) => [id, []]))
   for (const page of pages) {
-    const led = new Set<string>()
+    const led: string[] = []
     for (const { hash } of textsOfPage(page)) {
       const { references } = factsOf(hash)
       if (references.length === 0) continue
@@ -59,10 +59,12 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
         const target = targets[at]!
         // What a page shows or quotes is not where it leads.
         if (target.kind === 'page' && target.id !== page.id && leads(references[at]!.holder))
-          led.add(target.id)
+          led.push(target.id)
       }
     }
-    const real = [...led].filter((id) => isReal.has(id))
+    // Nearly every page leads to a handful of others.
+    const each = led.length < 20 ? led.filter((id, at) => led.indexOf(id) === at) : [...new Set(led)]
+    const real = each.filter((id) => isReal.has(id))
     to.set(page.id, real)
     for (const id of real) from.get(id)!.push(page.id)
   }
@@ -86,7 +88,7 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
     const template = templates.compiled(templateId)
     const ofTemplate = once(`template ${templateId}`, () => {
       const ids = template.references.map(({ href, holder }) => (leads(holder) ? pageAt(href, '') : null))
-      return new Set(ids.filter((id) => id !== null))
+      return [...new Set(ids.filter((id) => id !== null))]
     })
     const ofParts = template.generated.map((placed) => {
       const { part, attributes } = placed
@@ -143,16 +145,12 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
 }
 
 /** Whether a visitor is led on by what holds a reference. */
-const leads = (holder: string) => /^(a|area|iframe|form|button|input) /.test(holder)
+const leads = (holder: string) => holder === 'a href' || /^(area|iframe|form|button|input) /.test(holder)
 
-function idsOf(entries: readonly Entry[]): Set<string> {
-  const ids = new Set<string>()
-  const take = (list: readonly Entry[]) => {
-    for (const { page, below } of list) {
-      ids.add(page.id)
-      take(below)
-    }
+function idsOf(entries: readonly Entry[], ids: string[] = []): string[] {
+  for (const { page, below } of entries) {
+    ids.push(page.id)
+    if (below.length > 0) idsOf(below, ids)
   }
-  take(entries)
   return ids
 }

@@ -58,11 +58,17 @@ export function weighPages(
   const homeFile = homeFileOf(site)
   const files = new Map(site.files.map((file) => [file.id, file]))
   /** Files that references name, with what holds them. */
-  const filesOf = (references: readonly Reference[], from: string) =>
-    resolveAll(references, from, names, homeFile, plan).flatMap((target, index) => {
+  const filesOf = (references: readonly Reference[], from: string) => {
+    const found: { readonly file: SiteFile; readonly reference: Reference }[] = []
+    const targets = resolveAll(references, from, names, homeFile, plan)
+    // Most of very many lead to pages.
+    for (let at = 0; at < targets.length; at++) {
+      const target = targets[at]!
       const file = target.kind === 'file' ? files.get(target.id) : undefined
-      return file ? [{ file, reference: references[index]! }] : []
-    })
+      if (file) found.push({ file, reference: references[at]! })
+    }
+    return found
+  }
   /** Files that a style sheet brings with it, those of the ones it imports too. */
   const ofStyle = new Map<string, readonly SiteFile[]>()
   const neededBy = (style: SiteFile): readonly SiteFile[] => {

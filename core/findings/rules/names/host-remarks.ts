@@ -1,5 +1,8 @@
-import { remarksOfHost } from '#core/naming'
+import { type HostRemark, remarksOfHost } from '#core/naming'
 import { inFile, inPage, type Rule } from '../../rule'
+
+/** They depend on nothing but where everything stands. */
+const known = new WeakMap<object, readonly HostRemark[]>()
 
 /** Names that hosts refuse, cannot tell apart, or do not look for: a home page under another name. */
 export const hostRemarks: Rule = {
@@ -8,9 +11,11 @@ export const hostRemarks: Rule = {
   title: 'Names that hosts stumble over',
   why: 'What one computer takes, another refuses or takes for the same file; the home page is found only by its name.',
   reads: 'site',
-  find({ site, tree, names }) {
+  find({ site, tree, names, planToken }) {
     const files = new Map(site.files.map((file) => [file.id, file]))
-    return remarksOfHost(site, 'case-folded').flatMap(({ path, kind, text }) => {
+    let remarks = known.get(planToken)
+    if (!remarks) known.set(planToken, (remarks = remarksOfHost(site, 'case-folded')))
+    return remarks.flatMap(({ path, kind, text }) => {
       // A name that is only shown otherwise is a matter of taste, and told beside the scheme.
       if (kind === 'shown-otherwise') return []
       const entry = names.byPath.get(path)
