@@ -190,6 +190,18 @@ describe('pictures and files', () => {
   })
 })
 
+test('an address of the site’s own is found as soon as a destination has it, though nothing was written', () => {
+  const facts = new Map<string, ReturnType<typeof store.factsOf>>()
+  const factsOf = (hash: string) => {
+    const known = facts.get(hash) ?? store.factsOf(hash)
+    facts.set(hash, known)
+    return known
+  }
+  const site = write(written, store, 'Visit', '<a href="https://gulls.example/visit.html">x</a>')
+  expect(by('own-address', site, { factsOf })).toEqual([])
+  expect(by('own-address', site, { factsOf, publicAddresses: ['https://gulls.example'] })).toHaveLength(1)
+})
+
 describe('a reference that leads nowhere', () => {
   test('is mended at the link for sure, and at the name of what was meant when asked', () => {
     const site = write(written, store, 'Visit', '<a href="/birds/tern.html">x</a>')

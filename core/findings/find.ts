@@ -55,12 +55,14 @@ function planToken({
   names,
   site,
   homeFile,
-}: Pick<FindingContext, 'tree' | 'names' | 'site' | 'homeFile'>): PlanToken {
+  publicAddresses,
+}: Pick<FindingContext, 'tree' | 'names' | 'site' | 'homeFile' | 'publicAddresses'>): PlanToken {
   const pages = tree.places.map(
-    ({ page, trial }) => `${page.id} ${trial} ${names.pages.get(page.id)!.path} ${page.label}`,
+    ({ page, trial }) =>
+      `${page.id} ${trial} ${names.pages.get(page.id)!.path} ${page.ownName} ${page.label}`,
   )
-  const files = site.files.map(({ id }) => `${id} ${names.files.get(id)}`)
-  const text = [homeFile, ...pages, ...files].join('\n')
+  const files = site.files.map(({ id, label }) => `${id} ${names.files.get(id)} ${label}`)
+  const text = [homeFile, ...publicAddresses, ...pages, ...files].join('\n')
   if (text !== latestPlan.text) latestPlan = { text, token: {} }
   return latestPlan.token
 }
@@ -174,7 +176,7 @@ export function findBy(chosen: readonly Rule[], site: Site, read: Partial<Read> 
   const where = { ...contextOf(site), homeFile: homeFileOf(site), names: namesOf(site) }
   const context: FindingContext = {
     ...where,
-    planToken: planToken(where),
+    planToken: planToken({ publicAddresses: [], ...where, ...read }),
     pages: realPlaces(tree).map(({ page }) => page),
     ...nothingRead,
     ...read,

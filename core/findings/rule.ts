@@ -71,7 +71,10 @@ export interface FindingContext extends SiteContext {
   readonly styleFactsOf: (hash: Hash) => StyleFacts
   readonly pixelsOf: (hash: Hash) => Pixels | null
   readonly publicAddresses: readonly string[]
-  /** The same object as long as all that references can lead to stands where it did, under the names it had. */
+  /**
+   * The same object as long as all that references can lead to stands where it did, under the names it had, and
+   * visitors see the site under the same addresses. What rules say of references is kept for it.
+   */
   readonly planToken: PlanToken
 }
 
