@@ -60,8 +60,11 @@ test('what was looked at is what is made, also with another file in between', as
   await takeBroughtZip(accountId, id, await zipped({ 'index.html': page('Home'), 'a.html': page('A') }))
   expect((await lookAtBringing(accountId, id, kept)).lines).toHaveLength(2)
   await takeBroughtFile(accountId, id, 'b.html', [Buffer.from(page('B'))])
+  expect((await lookAtBringing(accountId, id, kept)).lines).toHaveLength(3)
+  // Another of the same size in its place.
+  await takeBroughtFile(accountId, id, 'b.html', [Buffer.from(page('C'))])
   const siteId = await bringIn(accountId, id, { ...kept, name: 'Mine' }, randomUUID())
-  expect((await siteOf(siteId, accountId)).pages.map(({ label }) => label).sort()).toEqual(['A', 'B', 'Home'])
+  expect((await siteOf(siteId, accountId)).pages.map(({ label }) => label).sort()).toEqual(['A', 'C', 'Home'])
 })
 
 describe('the example', () => {

@@ -13,7 +13,15 @@ import { treeOf } from '#core/plan'
 import { Problem } from '#core/problems'
 import { checkSite, defaultScheme, type Site } from '#core/site'
 import { decodeHtml } from '#core/texts'
-import { getBlobs, type Pieces, PostgresContents, putBlobs, readAhead, unpack } from '#server/contents'
+import {
+  getBlobs,
+  hashOf,
+  type Pieces,
+  PostgresContents,
+  putBlobs,
+  readAhead,
+  unpack,
+} from '#server/contents'
 import { log, notFound, noteRequest, pool, threadsOf, transaction } from '#server/platform'
 import { fileKindOf, insertSite, readTemplateAhead, tellingBytes } from '#server/sites'
 import {
@@ -203,11 +211,14 @@ async function readFiles(id: string): Promise<{ files: BroughtFile[]; remarks: R
 type UnderstoodSite = Exclude<UnderstandAnswer, { refusal: string }>
 
 /** What was understood last: it is looked at first, and made a moment later under the same choices. */
-let latest: { readonly key: string; readonly understood: UnderstoodSite; readonly until: number } | null =
-  null
+let latest: { readonly key: string; readonly understood: UnderstoodSite } | null = null
 const keptMs = 10 * 60_000
 /** Texts kept so, in UTF-16 code units. */
 const mostKept = 60_000_000
+
+const forgetUnderstood = () => {
+  latest = null
+}
 
 async function understandWaiting(
   accountId: string,
@@ -217,12 +228,17 @@ async function understandWaiting(
   const bringing = await findBringing(pool(), accountId, id)
   if (!bringing) throw notFound()
   const { names, lifts, generates } = wishes
-  const key = JSON.stringify([id, await weighWaiting(pool(), id), names, lifts, generates])
-  if (latest && (latest.until < Date.now() || latest.key !== key)) latest = null
-  if (latest) return latest.understood
+  // By what is in each file: another of the same size may have taken its place.
+  const waiting = await listWaiting(pool(), id)
+  const key = hashOf(JSON.stringify([id, waiting, bringing.name, names, lifts, generates]))
+  if (latest?.key === key) return latest.understood
   const understood = await understandAnew(id, bringing.name, wishes)
   const size = understood.texts.reduce((sum, [, text]) => sum + text.length, 0)
-  if (size <= mostKept) latest = { key, understood, until: Date.now() + keptMs }
+  if (size > mostKept) return understood
+  const kept = { key, understood }
+  latest = kept
+  // Who goes away does not leave a site in memory.
+  setTimeout(() => latest === kept && forgetUnderstood(), keptMs).unref()
   return understood
 }
 
@@ -346,6 +362,7 @@ export async function bringIn(
   const sources = new Set(site.templates.map(({ source }) => source))
   for (const [hash, text] of texts) if (!sources.has(hash)) await readAhead('html', text)
   log.info({ pages: site.pages.length, files: site.files.length, templates: templates.length }, 'brought in')
+  forgetUnderstood()
   return transaction(async (client) => {
     const made = await noteRequest(client, accountId, requestId, site.id)
     if (made !== 'new') return made.result!
