@@ -8,10 +8,13 @@ export function ChooseSite({
   onFolder,
   onZip,
   onExample,
+  isJoining,
 }: {
   onFolder: (files: readonly FolderFile[]) => void
   onZip: (file: File) => void
   onExample: () => void
+  /** Whether they join a site that is here already. */
+  isJoining: boolean
 }) {
   const folder = useRef<HTMLInputElement>(null)
   const [isOver, setOver] = useState(false)
@@ -34,8 +37,10 @@ export function ChooseSite({
       }}
     >
       <p className="max-w-prose font-serif text-[18px]">
-        Drop the folder of your site here, as it lies on your disk or came from your host. Nothing is made
-        before you have seen what was understood.
+        {isJoining
+          ? 'Drop a folder of pages here, with the pictures and style sheets they need. What they lead to is found again, here and among themselves.'
+          : 'Drop the folder of your site here, as it lies on your disk or came from your host.'}{' '}
+        Nothing is made before you have seen what was understood.
       </p>
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-3">
         <Button look="go" onClick={() => folder.current?.click()}>

@@ -1,6 +1,8 @@
 import type { BringingView, BringingWishes } from '#server/bringing'
 import { count } from '../parts/format'
 import { Path } from '../parts/path'
+import { RippleDetails } from '../parts/ripple-details'
+import { rippleWords } from '../parts/ripple-words'
 import { Pick } from '../parts/picks/pick'
 
 const marks = {
@@ -8,18 +10,49 @@ const marks = {
   spaces: { words: 'but for spaces', look: 'text-quiet' },
   menus: { words: 'but for menus', look: 'text-quiet' },
   otherwise: { words: 'otherwise', look: 'text-ochre' },
+  here: { words: 'here already', look: 'text-faint' },
+  framed: { words: 'in this template', look: 'text-quiet' },
 } as const
+
+/** A page that others may come under. */
+export interface Place {
+  readonly id: string
+  readonly label: string
+}
 
 /** How it is brought in, as a sentence. */
 export function WishesSentence({
   wishes,
+  places,
+  same,
   onWish,
 }: {
   wishes: BringingWishes
+  /** Of a site that they join: the pages that they may come under, the nearest last; null for a new site. */
+  places: readonly Place[] | null
+  /** How many pages that site has already at the same addresses. */
+  same: number
   onWish: (part: Partial<BringingWishes>) => void
 }) {
+  const isJoining = places !== null
+  const hasOwnFrame = !isJoining || wishes.frame === 'own'
   return (
     <p className="font-serif text-[18px] leading-[1.8]">
+      {isJoining && (
+        <>
+          They come{' '}
+          <Pick
+            label="Place"
+            value={wishes.under ?? ''}
+            options={[
+              { value: '', words: 'at the top level' },
+              ...places.map(({ id, label }) => ({ value: id, words: `under ${label}` })),
+            ]}
+            onPick={(under) => onWish({ under: under === '' ? undefined : under })}
+            after="."
+          />{' '}
+        </>
+      )}
       Names{' '}
       <Pick<BringingWishes['names']>
         label="Names"
@@ -28,7 +61,7 @@ export function WishesSentence({
           { value: 'kept', words: 'stay as they are', hint: 'As far as folders allow; the rest forwards' },
           {
             value: 'scheme',
-            words: 'follow the usual scheme',
+            words: isJoining ? 'follow the scheme' : 'follow the usual scheme',
             hint: 'Every old address forwards to the new one',
           },
         ]}
@@ -36,17 +69,34 @@ export function WishesSentence({
         after="."
       />{' '}
       What pages share{' '}
-      <Pick
-        label="What pages share"
-        value={wishes.lifts ? 'yes' : 'no'}
-        options={[
-          { value: 'yes', words: 'becomes their template', hint: 'Changed once, changed on all of them' },
-          { value: 'no', words: 'stays in each page', hint: 'Each page is kept whole' },
-        ]}
-        onPick={(value) => onWish({ lifts: value === 'yes' })}
-        after="."
-      />{' '}
-      {wishes.lifts && (
+      {isJoining ? (
+        <Pick<BringingWishes['frame']>
+          label="What pages share"
+          value={wishes.frame}
+          options={[
+            { value: 'own', words: 'becomes a template of theirs', hint: 'They look as they did' },
+            {
+              value: 'site',
+              words: 'gives way to the template there',
+              hint: 'They look like the pages of this site; what surrounded them is left out',
+            },
+          ]}
+          onPick={(frame) => onWish({ frame })}
+          after="."
+        />
+      ) : (
+        <Pick
+          label="What pages share"
+          value={wishes.lifts ? 'yes' : 'no'}
+          options={[
+            { value: 'yes', words: 'becomes their template', hint: 'Changed once, changed on all of them' },
+            { value: 'no', words: 'stays in each page', hint: 'Each page is kept whole' },
+          ]}
+          onPick={(value) => onWish({ lifts: value === 'yes' })}
+          after="."
+        />
+      )}{' '}
+      {wishes.lifts && hasOwnFrame && (
         <>
           Menus that follow the plan{' '}
           <Pick
@@ -57,6 +107,31 @@ export function WishesSentence({
               { value: 'no', words: 'stay as they are written' },
             ]}
             onPick={(value) => onWish({ generates: value === 'yes' })}
+            after="."
+          />{' '}
+        </>
+      )}
+      {same > 0 && (
+        <>
+          {same === 1 ? 'One page is' : `${same.toLocaleString('en')} pages are`} here already;{' '}
+          {same === 1 ? 'it' : 'they'}{' '}
+          <Pick<BringingWishes['same']>
+            label="Pages that are here already"
+            value={wishes.same}
+            options={[
+              { value: 'leave', words: same === 1 ? 'stays as it is' : 'stay as they are' },
+              {
+                value: 'replace',
+                words: same === 1 ? 'is replaced' : 'are replaced',
+                hint: 'What was written here before stays in the history',
+              },
+              {
+                value: 'beside',
+                words: same === 1 ? 'gets the other beside it' : 'get the others beside them',
+                hint: 'Under names of their own',
+              },
+            ]}
+            onPick={(value) => onWish({ same: value })}
             after="."
           />
         </>
@@ -69,10 +144,10 @@ export function WishesSentence({
 export function FoundPlan({ view }: { view: BringingView }) {
   return (
     <ol aria-label="The plan that was found" className="border-t border-rule">
-      {view.lines.map(({ label, depth, was, path, outcome }) => (
+      {view.lines.map(({ label, depth, was, path, outcome, isAnew }) => (
         <li
-          key={was}
-          className="grid grid-cols-[minmax(0,1fr)_minmax(0,16rem)_7rem] items-center gap-4 border-b border-rule/50 leading-8"
+          key={path}
+          className={`${outcome === 'here' ? 'text-quiet ' : ''}grid grid-cols-[minmax(0,1fr)_minmax(0,16rem)_7rem] items-center gap-4 border-b border-rule/50 leading-8`}
         >
           <span className="flex min-w-0">
             {Array.from({ length: Math.min(depth, 12) }, (_, level) => (
@@ -84,7 +159,9 @@ export function FoundPlan({ view }: { view: BringingView }) {
             <Path path={path} />
             {was !== path && <span className="text-ochre"> was {was}</span>}
           </span>
-          <span className={`text-sm ${marks[outcome].look}`}>{marks[outcome].words}</span>
+          <span className={`text-sm ${marks[outcome].look}`}>
+            {isAnew ? 'replaced' : marks[outcome].words}
+          </span>
         </li>
       ))}
     </ol>
@@ -166,5 +243,24 @@ export function Otherwise({ view }: { view: BringingView }) {
         </li>
       ))}
     </ul>
+  )
+}
+
+/** What bringing pages in does to the site that they join. */
+export function Joining({ joining }: { joining: NonNullable<BringingView['joining']> }) {
+  const { ripple, pages } = joining
+  if (pages === 0)
+    return (
+      <p role="status" className="mt-3 text-quiet">
+        All of these pages are here already, so nothing would change.
+      </p>
+    )
+  if (!ripple || ripple.movedCount + ripple.linkCount + ripple.addressCount + ripple.brokenCount === 0)
+    return <p className="mt-3 text-sm text-quiet">What the site has already is not touched.</p>
+  return (
+    <div className="mt-3 text-sm text-quiet">
+      <p>Of what the site has, {rippleWords(ripple)}.</p>
+      <RippleDetails ripple={ripple} />
+    </div>
   )
 }

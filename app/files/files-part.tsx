@@ -1,6 +1,7 @@
 import { ChevronDown, ChevronRight } from 'lucide-react'
 import { useRef, useState } from 'react'
-import { useSite } from '../document/site-context'
+import { Link } from 'react-router'
+import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count, size } from '../parts/format'
 import { LongList } from '../parts/long-list'
@@ -13,6 +14,7 @@ const rowHeight = 30
 /** The site's files below its pages: by folder, to be looked at, added to and dropped on. */
 export function FilesPart() {
   const { site, names } = useSite()
+  const { selected } = useSelection()
   const { uploads, underWay, chosenId, choose, bring } = useFiles()
   const [open, setOpen] = useState(false)
   const input = useRef<HTMLInputElement>(null)
@@ -33,7 +35,14 @@ export function FilesPart() {
             {open ? <ChevronDown size={14} /> : <ChevronRight size={14} />} {count(files.length, 'file')}
           </button>
         </h2>
-        <button type="button" className="link ml-auto text-sm" onClick={() => input.current?.click()}>
+        <Link
+          to={`/sites/bring?into=${site.id}&under=${selected.id}`}
+          className="link ml-auto text-sm"
+          aria-label={`Bring pages in, ${selected.id === site.homeId ? 'at the top level' : `under ${selected.label}`}`}
+        >
+          Bring pages in
+        </Link>
+        <button type="button" className="link text-sm" onClick={() => input.current?.click()}>
           Add files
         </button>
         <input

@@ -1,19 +1,34 @@
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
+import { ancestorsOf, treeOf } from '#core/plan'
 import type { BringingView, BringingWishes } from '#server/bringing'
 import { ChooseSite } from '../bringing/choose-site'
 import { ask, begin, type FolderFile, NotTaken, sendFolder, sendZip } from '../bringing/send-site'
-import { FoundPlan, FoundTemplates, Otherwise, WishesSentence } from '../bringing/understood'
-import { requireAccount } from '../owner.server'
+import { FoundPlan, FoundTemplates, Joining, Otherwise, WishesSentence } from '../bringing/understood'
+import { requireAccount, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
 import type { Route } from './+types/bring'
 
-export const meta: Route.MetaFunction = () => [{ title: 'Bring a site in – Rubricant' }]
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.into ? 'Bring pages in' : 'Bring a site in'} – Rubricant` },
+]
 
+/** The site that pages join and the pages that they may come under, as the address says it. */
 export async function loader({ request }: Route.LoaderArgs) {
-  return { email: (await requireAccount(request)).email }
+  const { email } = await requireAccount(request)
+  const query = new URL(request.url).searchParams
+  const siteId = query.get('into')
+  if (siteId === null) return { email, into: null }
+  const { site } = await requireSite(request, siteId)
+  const { byId } = treeOf(site)
+  const page = byId.get(query.get('under') ?? '')
+  const under = page && page.id !== site.homeId ? [...ancestorsOf(treeOf(site), page), page] : []
+  return {
+    email,
+    into: { id: site.id, name: site.name, places: under.map(({ id, label }) => ({ id, label })) },
+  }
 }
 
 type State =
@@ -22,12 +37,23 @@ type State =
   | { readonly kind: 'looking'; readonly id: string; readonly view: BringingView | null }
   | { readonly kind: 'making'; readonly id: string; readonly view: BringingView }
 
-const asTheyAre: BringingWishes = { names: 'kept', lifts: true, generates: true }
+const asTheyAre: BringingWishes = {
+  names: 'kept',
+  lifts: true,
+  generates: true,
+  same: 'leave',
+  frame: 'own',
+}
 
 export default function Bring({ loaderData }: Route.ComponentProps) {
+  const { email, into } = loaderData
   const navigate = useNavigate()
   const [state, setState] = useState<State>({ kind: 'choosing' })
-  const [wishes, setWishes] = useState(asTheyAre)
+  const [wishes, setWishes] = useState<BringingWishes>({
+    ...asTheyAre,
+    into: into?.id,
+    under: into?.places.at(-1)?.id,
+  })
   const [name, setName] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [request] = useState(() => ({ id: '' }))
@@ -51,7 +77,8 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
 
   async function look(id: string, asked: BringingWishes, signal: AbortSignal): Promise<void> {
     setState((was) => ({ kind: 'looking', id, view: was.kind === 'looking' ? was.view : null }))
-    const query = new URLSearchParams(Object.entries(asked).map(([key, value]) => [key, String(value)]))
+    const said = Object.entries(asked).filter(([, value]) => value !== undefined)
+    const query = new URLSearchParams(said.map(([key, value]) => [key, String(value)]))
     const { view } = await ask<{ view: BringingView }>(`/bringing/${id}?${query}`, { signal })
     setState({ kind: 'looking', id, view })
   }
@@ -121,11 +148,13 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
   }
 
   const view = 'view' in state ? state.view : null
+  const what = into ? 'them' : 'it'
+  const nothingComes = view?.joining?.pages === 0
   const isReading = state.kind === 'looking' && view === null
   return (
-    <OutsideFrame email={loaderData.email}>
+    <OutsideFrame email={email}>
       <div className="mx-auto max-w-6xl px-8 py-8">
-        <h1 className="mb-5 text-[34px]">Bring a site in</h1>
+        <h1 className="mb-5 text-[34px]">{into ? `Bring pages into ${into.name}` : 'Bring a site in'}</h1>
         {problem !== null && (
           <p role="alert" className="mb-4 text-rubric">
             {problem}
@@ -139,6 +168,7 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
                 sendZip(id, file, signal),
               )
             }
+            isJoining={into !== null}
             onExample={() => bring('Unpacking Saltings Ferry…', 0, '', async () => {}, true)}
           />
         )}
@@ -158,34 +188,50 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
         {view && 'id' in state && (
           <div className="grid gap-x-10 gap-y-6 desk:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
             <div className="min-w-0">
-              <label className="mb-3 block text-sm text-quiet">
-                The site is called
-                <input
-                  className="field font-serif !text-[24px] text-ink"
-                  value={name ?? view.name}
-                  maxLength={200}
-                  onChange={(event) => setName(event.target.value)}
-                />
-              </label>
-              <WishesSentence wishes={wishes} onWish={wish} />
+              {!into && (
+                <label className="mb-3 block text-sm text-quiet">
+                  The site is called
+                  <input
+                    className="field font-serif !text-[24px] text-ink"
+                    value={name ?? view.name}
+                    maxLength={200}
+                    onChange={(event) => setName(event.target.value)}
+                  />
+                </label>
+              )}
+              <WishesSentence
+                wishes={wishes}
+                places={into?.places ?? null}
+                same={view.joining?.same.filter(({ kind }) => kind === 'page').length ?? 0}
+                onWish={wish}
+              />
+              {view.joining && <Joining joining={view.joining} />}
               <div className="my-4 flex flex-wrap items-center gap-4">
-                <Button look="go" disabled={state.kind === 'making'} onClick={() => make(state.id, view)}>
-                  {state.kind === 'making' ? 'Bringing it in…' : 'Bring it in'}
+                <Button
+                  look="go"
+                  disabled={state.kind === 'making' || nothingComes}
+                  onClick={() => make(state.id, view)}
+                >
+                  {state.kind === 'making' ? `Bringing ${what} in…` : `Bring ${what} in`}
                 </Button>
                 <Button look="quiet" onClick={leave}>
-                  Leave it
+                  Leave {what}
                 </Button>
                 <span className="text-sm text-quiet">
-                  {count(view.lines.length, 'page')}, {count(view.fileCount, 'file')}
+                  {count(view.joining?.pages ?? view.lines.length, 'page')}, {count(view.fileCount, 'file')}
                 </span>
               </div>
               <FoundPlan view={view} />
             </div>
             <div className="min-w-0">
-              <h2 className="mb-2 text-[20px]">What its pages share</h2>
-              <FoundTemplates view={view} />
-              <h2 className="mt-6 mb-2 text-[20px]">What comes out otherwise than it was</h2>
-              <Otherwise view={view} />
+              {view.templates.length > 0 && (
+                <>
+                  <h2 className="mb-2 text-[20px]">What {into ? 'these' : 'its'} pages share</h2>
+                  <FoundTemplates view={view} />
+                  <h2 className="mt-6 mb-2 text-[20px]">What comes out otherwise than it was</h2>
+                  <Otherwise view={view} />
+                </>
+              )}
               {view.remarks.length > 0 && (
                 <>
                   <h2 className="mt-6 mb-2 text-[20px]">Worth knowing</h2>

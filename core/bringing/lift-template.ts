@@ -66,8 +66,17 @@ export const sliceWith = (text: string, { start, end }: Range, edits: readonly T
     edits.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start })),
   )
 
-const leadAt = (text: string, place: number): string =>
+export const leadAt = (text: string, place: number): string =>
   /^[ \t]*/.exec(text.slice(text.lastIndexOf('\n', place - 1) + 1, place))![0]
+
+/** A text without what all its lines begin with: it is indented again where its slot stands. */
+export function withoutLead(text: string, lead: string): string {
+  const lines = { start: 0, end: text.length }
+  const edits = indentEdits(text, lines, readHtml(text).fixed, (was) =>
+    was.startsWith(lead) ? was.slice(lead.length) : was,
+  )
+  return applyEdits(text, edits)
+}
 
 /** Names for gaps: the largest is what a page is written in, the others are called after what holds them. */
 function slotNames(gaps: readonly Gap[]): string[] {
@@ -94,9 +103,9 @@ function slotNames(gaps: readonly Gap[]): string[] {
 const isWithin = (inner: Range, outer: Range) => inner.start >= outer.start && inner.end <= outer.end
 
 /** Edits that say a page's charset, title and description by the template's own values. */
-function valueEdits(page: ReadPage, hasDescriptions: boolean): TextEdit[] {
+function valueEdits(page: ReadPage, hasDescriptions: boolean, titleText: string): TextEdit[] {
   const edits: TextEdit[] = []
-  if (page.title) edits.push({ ...page.title.range, text: '{title}' })
+  if (page.title) edits.push({ ...page.title.range, text: titleText })
   walkHtml(page.root, (node) => {
     if (!isElement(node) || node.tagName !== 'meta' || !node.sourceCodeLocation) return
     const value = (name: string) => node.attrs.find((one) => one.name === name)?.value
@@ -123,16 +132,18 @@ function valueEdits(page: ReadPage, hasDescriptions: boolean): TextEdit[] {
 }
 
 /** What goes out as UTF-8 says so, whatever it was. */
-export const charsetEdits = (page: ReadPage): TextEdit[] => valueEdits({ ...page, title: null }, false)
+export const charsetEdits = (page: ReadPage): TextEdit[] => valueEdits({ ...page, title: null }, false, '')
 
 /**
  * Lifts the template out of a group of pages: one of them with a slot in each gap.
  * @param labelOf what `{page}` stands for
+ * @param titleText what stands for a page's title
  */
 export function liftTemplate(
   { pages, gaps, parts }: Group,
   labelOf: (id: string) => string,
   goals: Goals,
+  titleText: string,
 ): Lifted {
   const base = pages[0]!
   const hasDescriptions = pages.some(({ description }) => description !== null)
@@ -150,7 +161,7 @@ export function liftTemplate(
   // A part that is a value of the page's own is written as it was, with the value in its place.
   for (const { part, ranges } of parts) if (part.html !== '') slots.push({ ...ranges[0]!, text: part.html })
   const isFree = (edit: Range) => !slots.some((slot) => isWithin(edit, slot))
-  const values = valueEdits(base, hasDescriptions).filter(isFree)
+  const values = valueEdits(base, hasDescriptions, titleText).filter(isFree)
   const whole = { start: 0, end: base.text.length }
   const references = mendsIn(base, whole, null, goals).filter(
     (edit) => isFree(edit) && !values.some((one) => isWithin(edit, one)),
@@ -164,13 +175,7 @@ export function liftTemplate(
       if (isLabel[index] || range.start === range.end) continue
       const to = goals.names.pages.get(page.id)!.path
       const text = sliceWith(page.text, range, mendsIn(page, range, to, goals))
-      // It is indented again where the slot stands.
-      const lead = leadAt(base.text, ranges[0]!.start)
-      const lines = { start: 0, end: text.length }
-      const edits = indentEdits(text, lines, readHtml(text).fixed, (was) =>
-        was.startsWith(lead) ? was.slice(lead.length) : was,
-      )
-      held[names[index]!] = applyEdits(text, edits)
+      held[names[index]!] = withoutLead(text, leadAt(base.text, ranges[0]!.start))
     }
     slotsOf.set(page.id, held)
   }

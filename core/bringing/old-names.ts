@@ -10,15 +10,31 @@ export interface OldNames {
   readonly resolve: (href: string, from: string) => Target
 }
 
-/** Paths as they were, for asking what references led to. */
-export function oldNamesOf(files: readonly BroughtFile[], newId: () => string): OldNames {
+/** A site beside which others stood, or are thought to have stood, when references were written. */
+export interface Beside {
+  readonly names: Names
+  /** The folder of it that the files came from, or go to; '' for its top. */
+  readonly base: string
+  readonly homeFile: string
+}
+
+/**
+ * Paths as they were, for asking what references led to.
+ * @param idFor what a file is from now on
+ * @param beside where a reference may lead that leads to none of the files
+ */
+export function oldNamesOf(
+  files: readonly BroughtFile[],
+  idFor: (path: string) => string,
+  beside: Beside | null = null,
+): OldNames {
   const pages = new Map<string, PageName>()
   const others = new Map<string, string>()
   const byPath = new Map<string, { kind: 'page' | 'file'; id: string }>()
   const idOf = new Map<string, string>()
   const folders = new Set<string>()
   for (const { path, kind } of files) {
-    const id = newId()
+    const id = idFor(path)
     idOf.set(path, id)
     const folder = folderOf(path)
     folders.add(folder)
@@ -44,7 +60,9 @@ export function oldNamesOf(files: readonly BroughtFile[], newId: () => string): 
       const target = resolveReference(href, from, names, home)
       if (target.kind !== 'missing') return target
     }
-    return first
+    if (!beside) return first
+    const there = resolveReference(href, beside.base + from, beside.names, beside.homeFile)
+    return there.kind === 'missing' ? first : there
   }
   // The pages of a folder have one menu, and each step of understanding asks where it leads.
   const known = new Map<string, Map<string, Target>>()

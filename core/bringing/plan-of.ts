@@ -23,14 +23,14 @@ interface Entry {
 /** Share of the pages that link to a page for it to be in the menu that they share. */
 const inMenuShare = 0.6
 
-/** Links of a page to others of the site, in order. */
-function linksOf(page: ReadPage, old: OldNames): Entry[] {
+/** Links of a page to others of some pages, in order. */
+function linksOf(page: ReadPage, old: OldNames, known: ReadonlySet<string>): Entry[] {
   const links: Entry[] = []
   const visit = (node: HtmlNode, depth: number): void => {
     if (isElement(node) && node.tagName === 'a') {
       const href = node.attrs.find(({ name }) => name === 'href')?.value
       const target = href === undefined ? null : old.resolve(href.trim(), page.path)
-      if (target?.kind === 'page' && target.suffix === '')
+      if (target?.kind === 'page' && target.suffix === '' && known.has(target.id))
         links.push({ id: target.id, label: textIn(node), depth })
       return
     }
@@ -41,13 +41,16 @@ function linksOf(page: ReadPage, old: OldNames): Entry[] {
   return links
 }
 
+/** How many of some pages have to link to a page for that to be their menu. */
+const leastFor = (pages: number): number => Math.max(2, (pages - 1) * inMenuShare)
+
 /** The entries of the menu that most pages share, in its order. */
 function sharedMenu(links: ReadonlyMap<string, readonly Entry[]>, homeId: string): Entry[] {
   const counts = new Map<string, number>()
   for (const [from, entries] of links)
     for (const id of new Set(entries.map((entry) => entry.id).filter((id) => id !== from)))
       counts.set(id, (counts.get(id) ?? 0) + 1)
-  const least = Math.max(2, (links.size - 1) * inMenuShare)
+  const least = leastFor(links.size)
   const isEntry = ({ id }: Entry) => id !== homeId && (counts.get(id) ?? 0) >= least
   let fullest: readonly Entry[] = []
   for (const entries of links.values()) {
@@ -122,7 +125,8 @@ export function planOf(
   const shallowest = [...paths].sort((a, b) => a.split('/').length - b.split('/').length || (a < b ? -1 : 1))
   const homePath = homeOfFolder('', paths) ?? homeOfFolder(folderOf(shallowest[0]!), paths) ?? shallowest[0]!
   const home = pages.find(({ path }) => path === homePath)!
-  const links = new Map(pages.map((page) => [page.id, linksOf(page, old)]))
+  const known = new Set(pages.map(({ id }) => id))
+  const links = new Map(pages.map((page) => [page.id, linksOf(page, old, known)]))
   const menu = sharedMenu(links, home.id)
   const inMenu = new Set(menu.map(({ id }) => id))
 
@@ -169,7 +173,12 @@ export function planOf(
   // Nothing is below the home page.
   for (const [id, parentId] of parents) if (parentId === home.id) parents.set(id, null)
   untangle(parents)
-  const homeLabels = [...links.values()].flat().filter((entry) => entry.id === home.id && entry.label !== '')
+  // A link in a text calls it as the sentence does; what most pages call it is its label.
+  const homeLinks = [...links]
+    .filter(([from]) => from !== home.id)
+    .map(([, entries]) => entries.filter(({ id, label }) => id === home.id && label !== ''))
+    .filter(({ length }) => length > 0)
+  const homeLabels = homeLinks.length >= leastFor(pages.length) ? homeLinks.flat() : []
   const homeLabel = mostOf(homeLabels.map(({ label }) => label).filter((label) => label !== siteName))
   const menuLabels = new Map([...menu.map(({ id, label }) => [id, label] as const), [home.id, homeLabel]])
   const labelOf = (page: ReadPage): string =>

@@ -40,7 +40,7 @@ function basis(files: readonly BroughtFile[], homePath: string): Scheme {
 }
 
 /** The name a page is known by in its folder: its own, or its folder's where it is a home page. */
-function ownNameOf(path: string, homeName: string, isAlone: boolean): string {
+export function ownNameOf(path: string, homeName: string, isAlone: boolean): string {
   const folder = folderOf(path)
   const stem = path.slice(folder.length).replace(/\.\w+$/, '')
   return isAlone && stem === homeName && folder !== '' ? folder.slice(0, -1).split('/').pop()! : stem

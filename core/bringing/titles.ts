@@ -41,3 +41,13 @@ export function readTitles(pages: readonly ReadPage[]): Titles {
     },
   }
 }
+
+/** A title without what a site's pattern puts around it; null where it does not follow that pattern. */
+export function titleWithout(title: string, pattern: string, siteName: string): string | null {
+  const [front, back] = pattern.replaceAll('{site}', siteName).split('{page}')
+  if (front === undefined || back === undefined || front + back === '') return null
+  if (title.length <= front.length + back.length) return null
+  return title.startsWith(front) && title.endsWith(back)
+    ? title.slice(front.length, title.length - back.length)
+    : null
+}

@@ -1,12 +1,12 @@
 import { generateNKeysBetween } from 'fractional-indexing'
-import { applyEdits, findCssReferences, type Range, writeReference } from '#core/markup'
+import { newPage } from '#core/change'
+import type { Range } from '#core/markup'
 import { namesOf } from '#core/naming'
 import {
   defaultChecking,
   defaultOutput,
   defaultScheme,
   type Hash,
-  mainSlot,
   type Page,
   type Scheme,
   type Site,
@@ -16,7 +16,8 @@ import { defaultTemplate, pageTitle } from '#core/template'
 import { type BroughtFile, commonFolder, type Remark } from './brought'
 import { type Group, groupPages } from './frame'
 import { findParts } from './generated-of'
-import { charsetEdits, type Goals, liftTemplate, mendedHref, mendsIn, sliceWith } from './lift-template'
+import { type BringingTools, type FoundTemplate, liftPages, mendedStyle, storedSlots } from './lift-pages'
+import type { Goals } from './lift-template'
 import { oldNamesOf, type OldNames } from './old-names'
 import { readPage, type ReadPage } from './page-tree'
 import { planOf } from './plan-of'
@@ -33,24 +34,6 @@ export interface BringingChoices {
   readonly generates: boolean
 }
 
-export interface BringingTools {
-  readonly newId: () => string
-  /** Keeps a text, and names it. */
-  readonly put: (text: string) => Hash
-  readonly sizeOf: (text: string) => number
-}
-
-/** A group of pages and the template that was found in them. */
-export interface FoundTemplate {
-  readonly templateId: string
-  readonly name: string
-  readonly pageIds: readonly string[]
-  /** Slots of it beside the one that pages are written in. */
-  readonly slots: readonly string[]
-  /** Whether its pages are kept whole. */
-  readonly isWhole: boolean
-}
-
 /** A site that exists already, as it would be here. */
 export interface Understood {
   readonly site: Site
@@ -62,8 +45,6 @@ export interface Understood {
   readonly remarks: readonly Remark[]
 }
 
-const wholeTemplate = '<slot name="content"></slot>\n'
-
 /** Pages in the order and under the parents of a plan. */
 function pagesOf(plan: ReturnType<typeof planOf>, emptyContent: Hash): Page[] {
   const byParent = new Map<string | null, string[]>()
@@ -74,24 +55,10 @@ function pagesOf(plan: ReturnType<typeof planOf>, emptyContent: Hash): Page[] {
     for (const [index, id] of ids.entries()) orderOf.set(id, keys[index]!)
   }
   return plan.plan.map(({ id, label, parentId, inMenu }, index) => ({
-    id,
+    ...newPage(id, label, index + 1, emptyContent),
     parentId,
     order: orderOf.get(id)!,
-    seq: index + 1,
-    label,
-    ownName: null,
-    keptName: null,
-    title: null,
-    description: null,
-    trial: false,
     inMenus: inMenu,
-    dated: false,
-    date: null,
-    addresses: [],
-    templateId: null,
-    belowTemplateId: null,
-    content: emptyContent,
-    slots: {},
   }))
 }
 
@@ -107,6 +74,15 @@ function languageOf(pages: readonly ReadPage[]): string {
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'en'
 }
 
+/** What is said of pages whose host puts parts into them. */
+export const remarksOfIncludes = (pageFiles: readonly BroughtFile[]): Remark[] =>
+  pageFiles
+    .filter(({ path }) => /\.shtml$/i.test(path))
+    .map(({ path }) => ({
+      path,
+      why: 'It has parts that its host puts in; they stay as the comments that they are.',
+    }))
+
 /**
  * Understands a site from its files: the plan its pages follow, the templates they share, what they are called,
  * and where every reference leads. Nothing of it is thrown away: what fits no frame is kept whole.
@@ -115,15 +91,16 @@ export function understand(
   brought: readonly BroughtFile[],
   name: string,
   { scheme, lifts, generates }: BringingChoices,
-  { newId, put, sizeOf }: BringingTools,
+  tools: BringingTools,
 ): Understood | { readonly refusal: string } {
+  const { newId, put, sizeOf } = tools
   const common = commonFolder(brought.map(({ path }) => path))
   const files = brought.map((file) => ({ ...file, path: file.path.slice(common.length) }))
   const pageFiles = files.filter((file) => file.kind === 'page')
   if (pageFiles.length === 0)
     return { refusal: 'There is no page among these files: none is called .html or .htm.' }
   const remarks: Remark[] = []
-  const old = oldNamesOf(files, newId)
+  const old = oldNamesOf(files, () => newId())
   const pages = pageFiles.map(({ path, text = '' }) => {
     const goalOf = (href: string): string => {
       const target = old.resolve(href.trim(), path)
@@ -179,54 +156,11 @@ export function understand(
   const groups = lifts
     ? groupPages(pages, (some) => (generates ? findParts(some, named, old) : []), nameOf)
     : pages.map((page): Group => ({ pages: [page], gaps: [], parts: [] }))
-  const templates: Template[] = []
-  const found: FoundTemplate[] = []
-  const held = new Map<string, { templateId: string; slots: Record<string, string> }>()
-  const alone: ReadPage[] = []
-  const madeIn = new Map<string, readonly Range[]>()
-  for (const group of groups) {
-    if (group.pages.length < 2) {
-      alone.push(...group.pages)
-      continue
-    }
-    const { source, slotsOf } = liftTemplate(group, nameOf, goals)
-    const templateId = newId()
-    const templateName = templates.length === 0 ? 'Shared template' : `Template ${templates.length + 1}`
-    templates.push({ id: templateId, name: templateName, source: put(source), basedOn: null })
-    const slots = new Set([...slotsOf.values()].flatMap(Object.keys))
-    slots.delete(mainSlot)
-    found.push({
-      templateId,
-      name: templateName,
-      pageIds: group.pages.map(({ id }) => id),
-      slots: [...slots],
-      isWhole: false,
-    })
-    for (const [id, texts] of slotsOf) held.set(id, { templateId, slots: texts })
-    const made = group.parts.filter(({ part }) => part.html !== '')
-    for (const [at, { id }] of group.pages.entries())
-      madeIn.set(
-        id,
-        made.flatMap(({ ranges }) => ranges[at] ?? []),
-      )
-  }
-  if (alone.length > 0) {
-    const templateId = newId()
-    templates.push({ id: templateId, name: 'Whole pages', source: put(wholeTemplate), basedOn: null })
-    found.push({
-      templateId,
-      name: 'Whole pages',
-      pageIds: alone.map(({ id }) => id),
-      slots: [],
-      isWhole: true,
-    })
-    for (const page of alone) {
-      const whole = { start: 0, end: page.text.length }
-      const to = names.pages.get(page.id)!.path
-      const edits = [...mendsIn(page, whole, to, goals), ...charsetEdits(page)]
-      held.set(page.id, { templateId, slots: { [mainSlot]: sliceWith(page.text, whole, edits) } })
-    }
-  }
+  const lifted = liftPages(groups, nameOf, goals, tools, (nth) =>
+    nth === null ? 'Whole pages' : nth === 0 ? 'Shared template' : `Template ${nth + 1}`,
+  )
+  const { found, held, madeIn } = lifted
+  const templates: Template[] = [...lifted.templates]
   // For pages that are added later there is a template that has a frame.
   if (found.every(({ isWhole }) => isWhole))
     templates.unshift({ id: newId(), name: 'Shared template', source: put(defaultTemplate), basedOn: null })
@@ -236,14 +170,7 @@ export function understand(
     const to = names.files.get(file.id)!
     if (to !== was.path) remarks.push({ path: was.path, why: `It stands at ${to} now.` })
     if (file.kind !== 'style' || was.text === undefined) return file
-    const css = was.text.replace(/\r\n?/g, '\n')
-    const edits = findCssReferences(css).flatMap((reference) => {
-      const href = mendedHref(reference.href, was.path, to, goals)
-      return href === null
-        ? []
-        : [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]
-    })
-    const text = applyEdits(css, edits)
+    const text = mendedStyle(was.text, was.path, to, goals)
     return { ...file, hash: put(text), sizeBytes: sizeOf(text) }
   })
   const site: Site = {
@@ -253,24 +180,13 @@ export function understand(
     files: styled,
     pages: named.pages.map((page) => {
       const { templateId, slots } = held.get(page.id)!
-      const { [mainSlot]: content = '', ...others } = slots
       return {
         ...page,
         templateId: templateId === templates[0]!.id ? null : templateId,
-        content: content === '' ? emptyContent : put(content),
-        slots: Object.fromEntries(
-          Object.entries(others)
-            .filter(([, text]) => text !== '')
-            .map(([slot, text]) => [slot, put(text)]),
-        ),
+        ...storedSlots({ slots }, put),
       }
     }),
   }
-  for (const { path } of pageFiles)
-    if (/\.shtml$/i.test(path))
-      remarks.push({
-        path,
-        why: 'It has parts that its host puts in; they stay as the comments that they are.',
-      })
+  remarks.push(...remarksOfIncludes(pageFiles))
   return { site, templates: found, old, pages, madeIn, remarks }
 }

@@ -1,10 +1,11 @@
 /** Changes: each one plain data, applied here, with all that it touches. */
 export { edit, editBy } from './edit'
-export { type Edited, longestLabel, type Refusal } from './edited'
+export { type Edited, longestLabel, newPage, type Refusal } from './edited'
 export type { ChangeKind, Question } from './kind'
 export { type Change, type ChangeRequest, kinds } from './kinds'
 export type { PageTextField } from './kinds/page/set-page-text'
 export { planEdit, type PlanEdit, type WantedPlan } from './kinds/plan/plan-edit'
+export type { BringIn, BroughtAnew } from './kinds/plan/bring-in'
 export type { MovedPlaces } from './moved-places'
 export type { NewPage, PlannedPage } from './new-page'
 export {
@@ -17,9 +18,16 @@ export {
   withIds,
 } from './from-text/new-site'
 export { type HiddenSlot, hiddenSlots } from './hidden-slots'
-export { findMoved, findRewrites, type Moved, type Rewrite, withRewritten } from './rewrites'
+export {
+  findMoved,
+  findRewrites,
+  type Moved,
+  type Rewrite,
+  type ToldOfTexts,
+  withRewritten,
+} from './rewrites'
 export { type Ripple, rippleOf } from './ripple'
-export { copiesOf, isTyped, placesOf, questionOf, shownOf, titleOf } from './told'
+export { isTyped, placesOf, questionOf, shownOf, titleOf, toldOfTexts } from './told'
 export {
   type EditedPlan,
   type LineMark,

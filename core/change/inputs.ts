@@ -42,6 +42,7 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   addFile: null,
   addPages,
   addTemplate,
+  bringIn: null,
   chooseTemplate,
   dropAddresses,
   duplicatePages,

@@ -58,21 +58,29 @@ export function findMoved(before: Site, after: Site): Moved[] {
   return moved
 }
 
+/** What a change tells of the texts that it touches. */
+export interface ToldOfTexts {
+  /** Copies by the ids of their originals: a copy leads where its original does, and to the copy of what was copied with it. */
+  readonly copies?: Readonly<Record<string, string>>
+  /** Places that stand in another page after it. */
+  readonly places?: readonly MovedPlaces[]
+  /** Pages, files and templates whose texts were written for the site as it is after it. */
+  readonly written?: readonly string[]
+}
+
 /**
  * Finds the references that a change makes wrong: those whose target moved, and relative ones in
  * a page that moved itself. A reference to something that was not there before is left alone.
- * @param places places that stand in another page after it
- * @param copies a copied page leads where its original does, and to the copy of what was copied with it
  */
 export function findRewrites(
   before: Site,
   after: Site,
   sources: RewriteSources,
-  copies: Readonly<Record<string, string>> = {},
-  places: readonly MovedPlaces[] = [],
+  { copies = {}, places = [], written = [] }: ToldOfTexts = {},
 ): Rewrite[] {
   const originals = new Map(Object.entries(copies).map(([original, copy]) => [copy, original]))
   if (originals.size === 0 && places.length === 0 && findMoved(before, after).length === 0) return []
+  const isWritten = new Set(written)
   const placeAfter = placesAfter(places)
   const were = namesOf(before)
   const become = namesOf(after)
@@ -121,19 +129,20 @@ export function findRewrites(
     const to = become.pages.get(page.id)?.path
     // What was taken from another page to make this one names everything from the top of the site.
     const from = were.pages.get(original ?? page.id)?.path ?? (places.length > 0 ? to : undefined)
-    if (from === undefined || to === undefined) continue
+    if (from === undefined || to === undefined || isWritten.has(page.id)) continue
     const goal = original === undefined ? undefined : (id: string) => copies[id] ?? id
     for (const { slot, hash } of textsOfPage(page))
       mend({ kind: 'page', id: page.id, slot }, hash, sources.factsOf(hash).references, from, to, goal)
   }
   for (const template of after.templates) {
+    if (isWritten.has(template.id)) continue
     const { references } = compileTemplate(sources.textOf(template.source))
     mend({ kind: 'template', id: template.id }, template.source, references, '', '', toHome)
   }
   for (const file of after.files) {
     const from = were.files.get(file.id)
     const to = become.files.get(file.id)
-    if (file.kind !== 'style' || from === undefined || to === undefined) continue
+    if (file.kind !== 'style' || from === undefined || to === undefined || isWritten.has(file.id)) continue
     const references = sources.cssOf?.(file.hash) ?? findCssReferences(sources.textOf(file.hash))
     mend({ kind: 'file', id: file.id }, file.hash, references, from, to)
   }

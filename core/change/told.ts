@@ -2,6 +2,7 @@ import type { Site } from '#core/site'
 import type { ChangeKind, Question } from './kind'
 import { type Change, type ChangeRequest, kinds } from './kinds'
 import type { MovedPlaces } from './moved-places'
+import type { ToldOfTexts } from './rewrites'
 
 // A kind is looked up by the name that a change carries, so the two fit.
 const kindOf = (change: { readonly kind: keyof typeof kinds }) =>
@@ -28,9 +29,11 @@ export function questionOf(request: ChangeRequest, before: Site): Question & { r
   return { ...asked, inMenus: typeof inMenus === 'function' ? inMenus(request) : inMenus }
 }
 
-/** Copies that a change makes, by the ids of their originals. */
-export const copiesOf = (change: Change): Readonly<Record<string, string>> =>
-  kindOf(change).copies?.(change) ?? {}
+/** What a change tells of the texts that it touches. */
+export function toldOfTexts(change: Change): ToldOfTexts {
+  const { copies, places, written } = kindOf(change)
+  return { copies: copies?.(change), places: places?.(change), written: written?.(change) }
+}
 
 /** Places that stand in another page after a change. */
 export const placesOf = (change: Change): readonly MovedPlaces[] => kindOf(change).places?.(change) ?? []

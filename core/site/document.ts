@@ -38,7 +38,7 @@ export interface Page {
    * deliveries, not typed, so a difference adds and takes away single ones and never fails to fit.
    */
   readonly addresses: readonly string[]
-  /** The template it is made with; null for the one that pages here are made with (`templateOf`). */
+  /** The template it is made with; null for the one that pages here are made with (`templateChoices`). */
   readonly templateId: string | null
   /** The template that pages below it are made with; null for the one that this page's place has. */
   readonly belowTemplateId: string | null

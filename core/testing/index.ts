@@ -5,12 +5,11 @@ import { mergePath, splitReference } from '#core/links'
 import { applyEdits, findCssReferences, readHtml } from '#core/markup'
 import {
   type Change,
-  copiesOf,
   edit,
   type Edited,
   findRewrites,
   newSite,
-  placesOf,
+  toldOfTexts,
   withRewritten,
 } from '#core/change'
 import { plainKit } from '#core/kit'
@@ -95,7 +94,7 @@ export function editWhole(site: Site, what: Change): Edited {
 
 /** The later site with its references mended. */
 export function mend(before: Site, after: Site, store: TextStore, what?: Change): Site {
-  const rewrites = findRewrites(before, after, store, what && copiesOf(what), what && placesOf(what))
+  const rewrites = findRewrites(before, after, store, what && toldOfTexts(what))
   return withRewritten(
     after,
     rewrites.map(({ owner, hash, edits }) => {

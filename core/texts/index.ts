@@ -2,4 +2,4 @@
 export { cleanHtml } from './clean-html'
 export { decodeHtml, type DecodedHtml } from './decode-html'
 export { htmlOfMarkdown, looksLikeMarkdown } from './markdown'
-export { pageOfFile, type PageOfFile } from './page-of-file'
+export { bodyRange, pageOfFile, type PageOfFile } from './page-of-file'

@@ -1,4 +1,12 @@
-import { escapeText, type HtmlElement, parseHtml, readHtml, walkHtml } from '#core/markup'
+import {
+  escapeText,
+  type HtmlElement,
+  type HtmlNode,
+  parseHtml,
+  type Range,
+  readHtml,
+  walkHtml,
+} from '#core/markup'
 import { cleanLabel } from '#core/plan'
 import { htmlOfMarkdown } from './markdown'
 
@@ -42,21 +50,29 @@ const htmlOfText = (text: string): string =>
     .map((paragraph) => `<p>${escapeText(paragraph).replace(/\n/g, '<br>\n')}</p>`)
     .join('\n')
 
-/** What stands in the body of a document, to the letter; all of a fragment. */
-function bodyOf(html: string): string {
-  const { root } = parseHtml(html, true)
+/** Where the body of a document stands, without its tags; all of a fragment. */
+export function bodyRange(html: string, root: HtmlNode): Range {
+  const all = { start: 0, end: html.length }
   let body: HtmlElement | null = null
   walkHtml(root, (node) => {
     if ('tagName' in node && node.tagName === 'body') body ??= node
   })
   const where = (body as HtmlElement | null)?.sourceCodeLocation
   if (where?.startTag)
-    return html.slice(where.startTag.endOffset, where.endTag?.startOffset ?? where.endOffset)
+    return { start: where.startTag.endOffset, end: where.endTag?.startOffset ?? where.endOffset }
   const isDocument = /<(!doctype|html|head)[\s>]/i.test(html)
-  if (!isDocument) return html
+  if (!isDocument) return all
   // A document that leaves its body tag out: what follows its head.
   const head = /<\/head\s*>/i.exec(html)
-  return head ? html.slice(head.index + head[0].length).replace(/<\/(body|html)\s*>/gi, '') : html
+  return head ? { start: head.index + head[0].length, end: html.length } : all
+}
+
+/** What stands in the body of a document, to the letter; all of a fragment. */
+function bodyOf(html: string): string {
+  const { start, end } = bodyRange(html, parseHtml(html, true).root)
+  const body = html.slice(start, end)
+  // Where the body's own tag is left out, what ends it may stand there still.
+  return end === html.length ? body.replace(/<\/(body|html)\s*>/gi, '') : body
 }
 
 function titleOf(name: string, html: string): string {

@@ -5,18 +5,12 @@ import { ZipFile } from 'yazl'
 import { namesOf } from '#core/naming'
 import { PostgresContents } from '#server/contents'
 import { pool } from '#server/platform'
-import { filesOfSite, findingsOf, listSites } from '#server/sites'
+import { changeSite, filesOfSite, findingsOf, listSites, stepHistory } from '#server/sites'
 import { housekeeping } from '../housekeeping'
 import { accountWithSite, freshDatabase, siteOf } from '../testing/support'
-import {
-  beginBringing,
-  bringIn,
-  dropBringing,
-  endBringers,
-  lookAtBringing,
-  takeBroughtFile,
-  takeBroughtZip,
-} from './bringing'
+import { bringIn, lookAtBringing } from './bringing'
+import { beginBringing, dropBringing, takeBroughtFile, takeBroughtZip } from './taking'
+import { endBringers } from './understanding'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
 let accountId: string
@@ -29,7 +23,7 @@ afterAll(async () => {
   await database.close()
 })
 
-const kept = { names: 'kept', lifts: true, generates: true } as const
+const kept = { names: 'kept', lifts: true, generates: true, same: 'leave', frame: 'own' } as const
 
 async function zipped(files: Record<string, string | Buffer>): Promise<Buffer[]> {
   const zip = new ZipFile()
@@ -199,3 +193,47 @@ test('an archive that is changed anywhere ends in an answer', async () => {
   }
   expect(taken).toBeGreaterThan(0)
 })
+
+describe('pages that join a site', () => {
+  const page = (title: string, body: string) => `<!DOCTYPE html><title>${title}</title><h1>${title}</h1>${body}`
+  const files = { 'terns.html': page('Terns', '<p>Brought. <a href="visit/">Visit</a></p>'), 'new.html': page('New', '<img src="n.gif"><p><a href="terns.html">t</a></p>'), 'n.gif': 'GIF89a' }
+  const joining = async (plan: string) => {
+    const { accountId: owner, siteId } = await accountWithSite(plan)
+    const id = await beginBringing(owner, 'old')
+    await takeBroughtZip(owner, id, await zipped(files))
+    return { owner, siteId, id }
+  }
+
+  test('are seen first, come as one step that can be undone, and leave what was there', async () => {
+    const { owner, siteId, id } = await joining('Home\n  Terns\n  Visit\n    The pier')
+    const view = await lookAtBringing(owner, id, { ...kept, into: siteId })
+    expect(view.joining).toMatchObject({ siteName: 'Saltpan Chapel', under: null, pages: 1, files: 1 })
+    expect(view.joining!.same).toMatchObject([{ path: 'terns.html', kind: 'page' }])
+    expect(view.lines).toMatchObject([{ label: 'New', path: 'new.html', outcome: 'same', isAnew: false }])
+    const before = await siteOf(siteId, owner)
+    const wishes = { ...kept, into: siteId, same: 'replace', name: '' } as const
+    const request = randomUUID()
+    expect(await bringIn(owner, id, wishes, request)).toBe(siteId)
+    const after = await siteOf(siteId, owner)
+    expect(after.pages.map(({ label }) => label).sort()).toEqual(['Home', 'New', 'Terns', 'The pier', 'Visit'])
+    expect((await findingsOf(after, new AbortController().signal)).findings.filter(({ rule }) => /nowhere|missing/.test(rule))).toEqual([])
+    const { undo } = await stepHistory(siteId, owner, 0, 'undo')
+    expect(undo).toBeNull()
+    const { pages, templates, files: left } = await siteOf(siteId, owner)
+    expect({ pages, templates, left }).toEqual({ pages: before.pages, templates: before.templates, left: before.files })
+  })
+
+  test('are worked out again where the site was changed meanwhile, and join no stranger’s site', async () => {
+    const { owner, siteId, id } = await joining('Home\n  Visit')
+    const wishes = { ...kept, into: siteId, name: '' } as const
+    const { accountId: stranger, siteId: theirs } = await accountWithSite('Home\n  Other')
+    await expect(lookAtBringing(owner, id, { ...wishes, into: theirs })).rejects.toMatchObject({ status: 404 })
+    await expect(bringIn(stranger, id, wishes, randomUUID())).rejects.toMatchObject({ status: 404 })
+    const { pages: [home] } = await siteOf(siteId, owner)
+    await expect(lookAtBringing(owner, id, { ...wishes, under: randomUUID() })).rejects.toMatchObject({ status: 404 })
+    await lookAtBringing(owner, id, wishes)
+    await changeSite(siteId, owner, 0, () => ({ kind: 'setPageText', pageId: home!.id, field: 'label', value: 'Start', was: home!.label }))
+    expect(await bringIn(owner, id, wishes, randomUUID())).toBe(siteId)
+    expect((await siteOf(siteId, owner)).pages.map(({ label }) => label).sort()).toEqual(['New', 'Start', 'Terns', 'Visit'])
+  })
+}) // prettier-ignore

@@ -1,13 +1,4 @@
-export {
-  beginBringing,
-  type BringingView,
-  type BringingWishes,
-  bringIn,
-  type BroughtLine,
-  dropBringing,
-  endBringers,
-  lookAtBringing,
-  takeBroughtFile,
-  takeBroughtZip,
-} from './bringing'
+export { type BringingView, bringIn, type BroughtLine, lookAtBringing } from './bringing'
 export { deleteOldBringings } from './bringing-rows'
+export { beginBringing, dropBringing, takeBroughtFile, takeBroughtZip } from './taking'
+export { type BringingWishes, endBringers } from './understanding'

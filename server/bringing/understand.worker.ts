@@ -1,12 +1,17 @@
 import { createHash, randomUUID } from 'node:crypto'
 import {
   type BringingChoices,
+  type BringingTools,
   type BroughtFile,
   compareBrought,
   type ComparedPage,
+  type Into,
+  joinSite,
+  type SamePage,
   understand,
 } from '#core/bringing'
 import type { FoundTemplate, Remark } from '#core/bringing'
+import type { BringIn } from '#core/change'
 import { type HtmlFacts, readHtml } from '#core/markup'
 import type { Hash, Site } from '#core/site'
 
@@ -14,6 +19,8 @@ export interface UnderstandTask {
   readonly files: readonly BroughtFile[]
   readonly name: string
   readonly choices: BringingChoices
+  /** The site that they join, and the sources of its templates; null for a new one. */
+  readonly into: (Into & { readonly texts: readonly (readonly [Hash, string])[] }) | null
   readonly year: number
 }
 
@@ -26,26 +33,29 @@ export type UnderstandAnswer =
       readonly templates: readonly FoundTemplate[]
       readonly remarks: readonly Remark[]
       readonly compared: readonly ComparedPage[]
+      /** Of pages that join a site: the change they are, and what the site has already. */
+      readonly joining: {
+        readonly change: BringIn
+        readonly same: readonly SamePage[]
+        /** Where each page stood. */
+        readonly paths: readonly (readonly [string, string])[]
+      } | null
     }
 
 /** Understands a site and compares what would come out. Runs in a thread of its own, which may be ended. */
-export default function run({ files, name, choices, year }: UnderstandTask): UnderstandAnswer {
+export default function run({ files, name, choices, into, year }: UnderstandTask): UnderstandAnswer {
   const texts = new Map<Hash, string>()
   const put = (text: string): Hash => {
     const hash = createHash('sha256').update(text).digest('hex')
     texts.set(hash, text)
     return hash
   }
-  const understood = understand(files, name, choices, {
-    newId: randomUUID,
-    put,
-    sizeOf: (text) => Buffer.byteLength(text),
-  })
-  if ('refusal' in understood) return understood
+  const tools: BringingTools = { newId: randomUUID, put, sizeOf: (text) => Buffer.byteLength(text) }
   // Style sheets that stay as they are have a text of their own already.
-  const given = new Map(
-    files.flatMap(({ hash, text }) => (text === undefined ? [] : [[hash, text] as const])),
-  )
+  const given = new Map([
+    ...files.flatMap(({ hash, text }) => (text === undefined ? [] : [[hash, text] as const])),
+    ...(into?.texts ?? []),
+  ])
   const textOf = (hash: Hash) => texts.get(hash) ?? given.get(hash) ?? ''
   const facts = new Map<Hash, HtmlFacts>()
   const factsOf = (hash: Hash): HtmlFacts => {
@@ -53,7 +63,19 @@ export default function run({ files, name, choices, year }: UnderstandTask): Und
     facts.set(hash, known)
     return known
   }
+  const sources = { textOf, factsOf, year }
+  if (into) {
+    const joined = joinSite(files, name, into, tools, sources)
+    if ('refusal' in joined) return joined
+    const { site, templates, remarks, change, same, pages, base } = joined
+    // What is put into another frame comes out otherwise by its author's wish.
+    const compared = into.frame === 'own' ? compareBrought(joined, sources) : []
+    const paths = pages.map(({ id, path }) => [id, base + path] as const)
+    return { site, texts: [...texts], templates, remarks, compared, joining: { change, same, paths } }
+  }
+  const understood = understand(files, name, choices, tools)
+  if ('refusal' in understood) return understood
   const { site, templates, remarks } = understood
-  const compared = compareBrought(understood, { textOf, factsOf, year })
-  return { site, texts: [...texts], templates, remarks, compared }
+  const compared = compareBrought(understood, sources)
+  return { site, texts: [...texts], templates, remarks, compared, joining: null }
 }

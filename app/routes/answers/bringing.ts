@@ -9,6 +9,10 @@ const wishes = {
   names: Joi.valid('kept', 'scheme').default('kept'),
   lifts: Joi.boolean().default(true),
   generates: Joi.boolean().default(true),
+  into: Joi.string().guid({ version: 'uuidv4' }),
+  under: Joi.string().guid({ version: 'uuidv4' }),
+  same: Joi.valid('leave', 'replace', 'beside').default('leave'),
+  frame: Joi.valid('own', 'site').default('own'),
 }
 const lookInput = Joi.object<BringingWishes>(wishes)
 const bringInput = Joi.object<BringingWishes & { name: string; request: string; drop: boolean }>({

@@ -15,6 +15,7 @@ import { setContent } from './page/set-content'
 import { setPageFlag } from './page/set-page-flag'
 import { setPageText } from './page/set-page-text'
 import { addPages } from './plan/add-pages'
+import { bringIn } from './plan/bring-in'
 import { duplicatePages } from './plan/duplicate-pages'
 import { movePages } from './plan/move-pages'
 import { removePages } from './plan/remove-pages'
@@ -34,6 +35,7 @@ export const kinds = {
   addFile,
   addPages,
   addTemplate,
+  bringIn,
   chooseTemplate,
   dropAddresses,
   duplicatePages,

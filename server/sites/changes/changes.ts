@@ -2,7 +2,6 @@ import { randomUUID } from 'node:crypto'
 import type pg from 'pg'
 import {
   type Change,
-  copiesOf,
   edit,
   findRewrites,
   isTyped,
@@ -10,6 +9,7 @@ import {
   type Refusal,
   rippleOf,
   titleOf,
+  toldOfTexts,
   withRewritten,
 } from '#core/change'
 import { applyEdits } from '#core/markup'
@@ -68,7 +68,7 @@ async function mend(client: pg.PoolClient, before: Site, after: Site, change: Ch
     [...before.templates, ...after.templates].map((one) => one.source),
   )
   const textOf = textFrom(texts)
-  const rewrites = findRewrites(before, after, { factsOf, textOf, cssOf }, copiesOf(change), placesOf(change))
+  const rewrites = findRewrites(before, after, { factsOf, textOf, cssOf }, toldOfTexts(change))
   if (rewrites.length === 0) return { site: after, rewrites, sources: { factsOf, textOf } }
   for (const [hash, text] of await getTexts(
     client,

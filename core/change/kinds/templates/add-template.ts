@@ -32,7 +32,7 @@ export const addTemplate: ChangeKind<AddTemplate, WriteNewTemplate> = {
 }
 
 /** Templates of one site: far more than anybody keeps apart. */
-const mostTemplates = 100
+export const mostTemplates = 100
 const longestName = 100
 
 /** Why a name is none for a template; null where it is one. */

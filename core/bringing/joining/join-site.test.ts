@@ -1,0 +1,173 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { namesOf } from '#core/naming'
+import { treeOf } from '#core/plan'
+import { checkSite, emptyHash, type Site } from '#core/site'
+import {
+  brokenReferences,
+  buildAll,
+  change,
+  pageCalled,
+  siteFrom,
+  sites,
+  testId,
+  TextStore,
+  write,
+} from '#core/testing'
+import { type BroughtFile, type Into, isPageName, type Joined, joinSite } from '../index' // prettier-ignore
+
+const kindOf = (path: string): BroughtFile['kind'] =>
+  isPageName(path) ? 'page' : path.endsWith('.css') ? 'style' : /\.(png|gif)$/.test(path) ? 'image' : 'other'
+
+const usual = { parentId: null, same: 'leave', frame: 'own', names: 'kept', generates: true } as const
+
+function join(
+  site: Site,
+  files: Record<string, string>,
+  store: TextStore,
+  how: Partial<Omit<Into, 'site'>> = {},
+): Joined {
+  const brought = Object.entries(files).map(([path, text]): BroughtFile => {
+    const kind = kindOf(path)
+    const told = { path, kind, hash: store.put(text), sizeBytes: text.length }
+    return /page|style/.test(kind) ? { ...told, text } : told
+  })
+  const tools = { newId: testId, put: (text: string) => store.put(text), sizeOf: (text: string) => text.length }
+  const joined = joinSite(brought, 'ferry', { ...usual, ...how, site }, tools, store)
+  if ('refusal' in joined) throw new Error(joined.refusal)
+  expect(checkSite(joined.site)).toEqual([])
+  // What is made of it is what was shown: nothing of what was brought is rewritten after it.
+  const made = change(site, store, { kind: 'bringIn', ...joined.change })
+  const came = new Set(joined.comes.map(({ id }) => id))
+  for (const page of joined.site.pages) if (came.has(page.id)) expect(made.pages).toContainEqual(page)
+  return { ...joined, site: made }
+} // prettier-ignore
+
+const planOf = ({ site }: Joined) =>
+  treeOf(site).places.map(({ page, depth }) => '  '.repeat(depth) + page.label)
+const page = (title: string, main: string) => `<!DOCTYPE html>
+<html lang="en">
+<head><meta charset="utf-8"><title>${title} | Ferry</title><link rel="stylesheet" href="ferry.css"></head>
+<body>
+<div id="head">Ferry</div>
+<div id="main">
+${main}
+</div>
+</body>
+</html>
+` // prettier-ignore
+const ferry = {
+  'ferry/index.html': page('Home', '<h1>Ferry</h1>\n<p><a href="times.html">Times</a>, <a href="fares.html#old">fares</a></p>'),
+  'ferry/times.html': page('Times', '<h1>Times</h1>\n<p>At nine. <img src="boat.gif" alt="Boat"></p>'),
+  'ferry/fares.html': page('Fares', '<h1>Fares</h1>\n<p id="old">Two. <a href="../visit/">Visit</a> <a href="gone.html">x</a></p>'),
+  'ferry/ferry.css': 'body { background: url(boat.gif) }\n',
+  'ferry/boat.gif': 'GIF89a',
+} // prettier-ignore
+
+describe('pages of elsewhere join a site', () => {
+  const store = new TextStore()
+  const site = siteFrom('Home\n  Visit\n    The pier\n  Birds', store)
+  const { id: visitId } = pageCalled(site, 'Visit')
+
+  test('under a page, as a branch with the frame they share, leading to each other and to what was there', () => {
+    const joined = join(site, ferry, store, { parentId: pageCalled(site, 'Birds').id })
+    expect(planOf(joined)).toEqual(['Home', 'Visit', '  The pier', 'Birds', '  Ferry', '    Times', '    Fares'])
+    expect(joined.change.templates.map(({ name }) => name)).toEqual(['Template of Ferry'])
+    expect(joined.site.templateId).toBe(site.templateId)
+    const built = buildAll(joined.site, store)
+    // What led nowhere leads nowhere still; the rest leads on.
+    expect(brokenReferences(built).map((line) => line.replace(/.*: /, ''))).toEqual(['gone.html'])
+    const { path } = namesOf(joined.site).pages.get(pageCalled(joined.site, 'Times').id)!
+    expect(built.get(path)).toContain('<title>Times | Ferry</title>')
+    expect(built.get(path)).toMatch(/href="[./]*styles\/ferry\.css"/)
+  }) // prettier-ignore
+
+  test('in the template of their place, without what surrounded them', () => {
+    const joined = join(site, ferry, store, { parentId: visitId, frame: 'site', names: 'scheme' })
+    expect(joined.change.templates).toEqual([])
+    const times = pageCalled(joined.site, 'Times')
+    // The heading is what the template writes by itself.
+    expect(store.textOf(times.content)).toMatch(/^<div id="head">Ferry<\/div>\n<div id="main">\n<h1>/)
+    const mine = (label: string, text: string) => {
+      const built = buildAll(write(site, store, 'The pier', '<p>Old.</p>\n'), store)
+      return built.get('visit/the-pier.html')!.replaceAll('The pier', label).replace('<p>Old.</p>', text)
+    }
+    // One that was made of a page of this site, by hand.
+    const copy = join(site, { 'visit/slip.html': mine('The slip', '<h2>Here</h2>\n<p><a href="../birds.html">b</a></p>') }, store, { frame: 'site' }) // prettier-ignore
+    const slip = pageCalled(copy.site, 'The slip')
+    expect(slip).toMatchObject({ parentId: visitId, title: null, ownName: 'slip' })
+    expect(store.textOf(slip.content)).toBe('<h2>Here</h2>\n<p><a href="../birds.html">b</a></p>\n')
+    expect(namesOf(copy.site).pages.get(slip.id)!.path).toBe('visit/slip.html')
+  })
+
+  test('the same page again is left, replaced, or put beside', () => {
+    const built = buildAll(write(site, store, 'Birds', '<p>Many.</p>\n'), store)
+    const changed = { ...Object.fromEntries(built), 'birds.html': built.get('birds.html')!.replace('Many', 'Fewer') }
+    const left = join(site, changed, store)
+    expect(left.same.filter(({ kind }) => kind === 'page')).toHaveLength(4)
+    expect(left.change).toMatchObject({ pages: [], anew: [], files: [] })
+    const replaced = join(site, changed, store, { same: 'replace', frame: 'site' })
+    expect(replaced.site.pages).toHaveLength(4)
+    expect(store.textOf(pageCalled(replaced.site, 'Birds').content)).toBe('<p>Fewer.</p>\n')
+    expect(pageCalled(replaced.site, 'Birds')).toMatchObject({ title: null, templateId: null })
+    expect(pageCalled(replaced.site, 'The pier').content).toBe(emptyHash)
+    const beside = join(site, { 'birds.html': changed['birds.html'] }, store, { same: 'beside', frame: 'site' })
+    expect(planOf(beside)).toEqual(['Home', 'Visit', '  The pier', 'Birds', 'Birds'])
+    expect(store.textOf(pageCalled(beside.site, 'Birds').content)).toBe('')
+  }) // prettier-ignore
+
+  test('a file that is there to the byte is used, one of another content is asked about', () => {
+    const first = join(site, ferry, store, { parentId: visitId })
+    const again = join(first.site, { 'f/new.html': page('New', '<p><img src="pics/boat.gif"></p>'), 'f/pics/boat.gif': 'GIF89a' }, store) // prettier-ignore
+    expect(again.change.files).toEqual([])
+    expect(brokenReferences(buildAll(again.site, store)).filter((line) => line.includes('boat'))).toEqual([])
+  })
+
+  test('what is no page, or goes deeper than a plan may, is refused', () => {
+    expect(joinSite([], '', { ...usual, site }, { newId: testId, put: store.put.bind(store), sizeOf: () => 0 }, store))
+      .toHaveProperty('refusal') // prettier-ignore
+  })
+})
+
+test('whatever joins whatever: pages that were there stay as they are, and no reference is lost', () => {
+  const hows = fc.record({
+    same: fc.constantFrom('leave' as const, 'replace' as const, 'beside' as const),
+    frame: fc.constantFrom('own' as const, 'site' as const),
+    names: fc.constantFrom('kept' as const, 'scheme' as const),
+    pick: fc.nat(20),
+  })
+  fc.assert(
+    fc.property(sites, sites, hows, (makeOne, makeOther, { pick, ...how }) => {
+      const store = new TextStore()
+      const site = makeOne(store)
+      const brought = Object.fromEntries(buildAll(makeOther(store), store))
+      const parentId = [null, ...site.pages.map(({ id }) => id)][pick % (site.pages.length + 1)]!
+      const joined = join(site, brought, store, { ...how, parentId })
+      const [were, become] = [namesOf(site), namesOf(joined.site)]
+      // Numbers follow the plan, trial pages have no address to keep, and a page with others below it may get a folder; no name is lost to what comes.
+      if (!site.scheme.numbered)
+        for (const [id, { stem, path }] of were.pages)
+          if (!path.startsWith('.trial/')) expect(become.pages.get(id)!.stem).toBe(stem)
+      const replaced = new Set(joined.change.anew.map(({ id }) => id))
+      for (const one of site.pages)
+        if (!replaced.has(one.id))
+          expect(joined.site.pages.find(({ id }) => id === one.id)).toMatchObject({
+            label: one.label,
+            parentId: one.parentId,
+            slots: one.slots,
+          })
+      const under = parentId === site.homeId ? null : parentId
+      // Below the page that was chosen, or below one that holds something else now.
+      const parents = new Map(joined.site.pages.map(({ id, parentId: above }) => [id, above]))
+      for (const { id } of joined.change.pages) {
+        let at: string | null = id
+        while (at !== null && !replaced.has(at) && at !== under) at = parents.get(at)!
+        expect(at !== null || under === null).toBe(true)
+      }
+      expect(joined.change.pages.length + joined.change.anew.length + (how.same === 'leave' ? joined.same.filter(({ kind }) => kind === 'page').length : 0))
+        .toBe(Object.keys(brought).filter(isPageName).length) // prettier-ignore
+      if (how.frame === 'own') expect(brokenReferences(buildAll(joined.site, store))).toEqual([])
+    }),
+    { numRuns: 100 },
+  )
+})

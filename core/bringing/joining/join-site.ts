@@ -1,0 +1,218 @@
+import type { BuildSources } from '#core/build'
+import { type BringIn, type BroughtAnew, edit, newPage } from '#core/change'
+import { checkOwnName, namesOf } from '#core/naming'
+import { branchOf, treeOf } from '#core/plan'
+import { emptyHash, type Page, type SiteFile } from '#core/site'
+import { type BesideSite, holdBeside, type SamePage } from './beside-site'
+import { type BroughtFile, folderOf, homeNameOf, type Remark } from '../brought'
+import { type BringingTools, mendedStyle, storedSlots } from '../lift-pages'
+import type { Goals } from '../lift-template'
+import { oldNamesOf } from '../old-names'
+import { readPage, type ReadPage } from '../page-tree'
+import { planOf } from '../plan-of'
+import { ownNameOf } from '../scheme-of'
+import { readTitles, titleWithout } from '../titles'
+import { remarksOfIncludes, type Understood } from '../understand'
+import { inOwnFrame, inThatFrame, type Into, type Placing } from './written-for'
+
+/** Pages of elsewhere as they would join a site. */
+export interface Joined extends Understood {
+  readonly change: BringIn
+  /** The folder of the site that the files are thought to come from; '' for its top. */
+  readonly base: string
+  /** What the site has already at the same addresses. */
+  readonly same: readonly SamePage[]
+  /** New pages and those that hold something else, in the order of the plan. */
+  readonly comes: readonly { readonly id: string; readonly isNew: boolean }[]
+}
+
+/** New pages under the pages that they come under, in the order of their plan. */
+function placePages(
+  taken: readonly ReadPage[],
+  into: Into,
+  { beside, same }: BesideSite,
+  old: Understood['old'],
+) {
+  const { site, parentId } = into
+  const titles = readTitles(taken)
+  const titleOf = (page: ReadPage) =>
+    (page.title && titleWithout(page.title.text, site.titlePattern, site.name)) ?? titles.titleOf(page)
+  const { home, plan } = planOf(taken, old, titleOf, titles.siteName)
+  const isAnew = new Set(taken.filter(({ path }) => same.has(path)).map(({ id }) => id))
+  const pathOf = new Map(taken.map(({ id, path }) => [id, path]))
+  const isFront = homeNameOf(home.path) !== null && !isAnew.has(home.id) && plan.length > 1
+  const tree = treeOf(site)
+  const branch = parentId === null ? null : new Set(branchOf(tree, parentId).map(({ id }) => id))
+  /** The page, of those where they come, that is the home of a folder of the site, or of one above it. */
+  const sectionOf = (path: string): string | null => {
+    for (let folder = folderOf(beside.base + path); folder !== ''; folder = folderOf(folder.slice(0, -1))) {
+      const there = beside.names.byPath.get(folder + beside.homeFile)
+      if (there?.kind === 'page' && there.id !== site.homeId && (branch?.has(there.id) ?? true))
+        return there.id
+    }
+    return null
+  }
+  const placed = plan
+    .filter(({ id }) => !isAnew.has(id))
+    .map((one) => ({
+      ...one,
+      // Another site's front page speaks for what is below it.
+      label: one.id === home.id && isFront && titles.siteName ? titles.siteName : one.label,
+      parentId:
+        one.parentId ??
+        (isFront && one.id !== home.id ? home.id : (sectionOf(pathOf.get(one.id)!) ?? parentId)),
+    }))
+  return { titles, titleOf, placed, isAnew }
+}
+
+/**
+ * Pages of elsewhere as they join a site: under a page of it, beside what it has, with references that lead to
+ * each other and to what the site has at the same addresses. What the site has is left as it is where it is not
+ * to be replaced.
+ * @param sources texts of the site's templates, and of the pages that its own frame is read from
+ */
+export function joinSite(
+  brought: readonly BroughtFile[],
+  name: string,
+  into: Into,
+  tools: BringingTools,
+  sources: BuildSources,
+): Joined | { readonly refusal: string } {
+  if (!brought.some(({ kind }) => kind === 'page'))
+    return { refusal: 'There is no page among these files: none is called .html or .htm.' }
+  const { newId, put, sizeOf } = tools
+  const site = into.site
+  const parentId = into.parentId === site.homeId ? null : into.parentId
+  const held = holdBeside(brought, site, parentId)
+  const { files, beside, identical } = held
+  const isKept = into.same !== 'beside'
+  const idFor = (path: string): string =>
+    identical.get(path) ?? (isKept ? held.same.get(path)?.id : undefined) ?? newId()
+  const old = oldNamesOf(files, idFor, beside)
+  const isLeft = ({ path }: BroughtFile) =>
+    identical.has(path) || (into.same === 'leave' && held.same.has(path))
+  const coming = files.filter((file) => !isLeft(file))
+  const pageFiles = coming.filter(({ kind }) => kind === 'page')
+  const otherFiles = coming.filter(({ kind }) => kind !== 'page')
+  const pages = pageFiles.map(({ path, text = '' }) =>
+    readPage({ id: old.idOf.get(path)!, path, text: text.replace(/\r\n?/g, '\n') }, (href) => {
+      const target = old.resolve(href.trim(), path)
+      return 'id' in target ? `${target.id}${target.suffix}` : href
+    }),
+  )
+  const same = [...held.same.values()]
+  const remarks: Remark[] = [...identical].map(([path]) => ({
+    path: beside.base + path,
+    why: 'The site has this file to the byte, so that one is used.',
+  }))
+  if (into.same === 'leave')
+    for (const { path, kind } of same)
+      remarks.push({ path, why: `This ${kind} is here already, and stays as it is.` })
+  const nothing: BringIn = { pages: [], files: [], templates: [], anew: [], filesAnew: [] }
+  if (pages.length === 0)
+    return {
+      site,
+      templates: [],
+      old,
+      pages,
+      madeIn: new Map(),
+      remarks,
+      change: nothing,
+      base: beside.base,
+      same,
+      comes: [],
+    }
+
+  const anewHere: BesideSite = isKept ? held : { ...held, same: new Map() }
+  const { titles, titleOf, placed, isAnew } = placePages(pages, { ...into, parentId }, anewHere, old)
+  const byId = new Map(pages.map((page) => [page.id, page]))
+  const newPages = placed.map(({ id, label, parentId: under, inMenu }): Omit<Page, 'order' | 'seq'> => {
+    const page = byId.get(id)!
+    const ownName = ownNameOf(page.path, site.scheme.homeName, true)
+    const keeps = into.names === 'kept' && checkOwnName(ownName, site.scheme, site.language) === null
+    const title = titleOf(page)
+    const isHomeFile = homeNameOf(page.path) !== null && folderOf(page.path) === ''
+    return {
+      ...newPage(id, label, 0, emptyHash),
+      parentId: under,
+      inMenus: inMenu,
+      ownName: keeps && !isHomeFile ? ownName : null,
+      title: title === label ? null : title,
+      description: page.description?.text || null,
+    }
+  })
+  const isFileAnew = ({ path }: BroughtFile) => isKept && held.same.has(path)
+  const newFiles = otherFiles
+    .filter((file) => !isFileAnew(file))
+    .map(({ path, kind, hash, sizeBytes }): Omit<SiteFile, 'seq'> => ({
+      id: old.idOf.get(path)!,
+      kind: kind as SiteFile['kind'],
+      label: path.slice(path.lastIndexOf('/') + 1),
+      hash,
+      sizeBytes,
+    }))
+  const draft = edit(site, { kind: 'bringIn', ...nothing, pages: newPages, files: newFiles })
+  if ('refusal' in draft) return { refusal: draft.refusal.message }
+  const names = namesOf(draft.site)
+  const goals: Goals = { old, names }
+  const pageById = new Map(draft.site.pages.map((page) => [page.id, page]))
+  const placing: Placing = { pages, site: draft.site, into: { ...into, parentId }, goals, pageById, isAnew }
+  const { templates, found, madeIn, holds } =
+    into.frame === 'own'
+      ? inOwnFrame(placing, titles, titles.siteName ?? (name.trim() || 'another site'), tools)
+      : inThatFrame(placing, sources)
+  const written = ({ id }: { readonly id: string }) => {
+    const one = holds.get(id)!
+    const stored = storedSlots(one, put)
+    const slots = into.frame === 'site' ? { ...pageById.get(id)!.slots, ...stored.slots } : stored.slots
+    return { content: stored.content, slots, templateId: one.templateId }
+  }
+  const styled = otherFiles.map((file) => {
+    const id = old.idOf.get(file.path)!
+    const { path, kind, text, hash, sizeBytes } = file
+    if (kind !== 'style' || text === undefined) return { id, hash, sizeBytes }
+    const mended = mendedStyle(text, path, names.files.get(id)!, goals)
+    return { id, hash: put(mended), sizeBytes: sizeOf(mended) }
+  })
+  const styleOf = new Map(styled.map((one) => [one.id, one]))
+  const change: BringIn = {
+    templates,
+    pages: newPages.map((page) => {
+      const was = beside.base + byId.get(page.id)!.path
+      const isMoved = names.pages.get(page.id)!.path !== was
+      return { ...page, ...written(page), addresses: isMoved ? [was] : [] }
+    }),
+    files: newFiles.map((file) => ({ ...file, ...styleOf.get(file.id) })),
+    anew: pages
+      .filter(({ id }) => isAnew.has(id))
+      .map((page): BroughtAnew => {
+        const title = titleOf(page)
+        const { label, description } = pageById.get(page.id)!
+        return {
+          id: page.id,
+          ...written(page),
+          title: title === label ? null : title,
+          description: page.description ? page.description.text || null : description,
+        }
+      }),
+    filesAnew: otherFiles.filter(isFileAnew).map(({ path }) => styleOf.get(old.idOf.get(path)!)!),
+  }
+  const edited = edit(site, { kind: 'bringIn', ...change })
+  if ('refusal' in edited) return { refusal: edited.refusal.message }
+  const comes = treeOf(edited.site)
+    .places.filter(({ page }) => byId.has(page.id))
+    .map(({ page }) => ({ id: page.id, isNew: !isAnew.has(page.id) }))
+  remarks.push(...remarksOfIncludes(pageFiles))
+  return {
+    site: edited.site,
+    templates: found,
+    old,
+    pages,
+    madeIn,
+    remarks,
+    change,
+    base: beside.base,
+    same,
+    comes,
+  }
+}

@@ -1,0 +1,130 @@
+import { applyEdits, findCssReferences, type Range, writeReference } from '#core/markup'
+import { type Hash, mainSlot, type Template } from '#core/site'
+import type { Group } from './frame'
+import { charsetEdits, type Goals, liftTemplate, mendedHref, mendsIn, sliceWith } from './lift-template'
+import type { ReadPage } from './page-tree'
+
+export interface BringingTools {
+  readonly newId: () => string
+  /** Keeps a text, and names it. */
+  readonly put: (text: string) => Hash
+  readonly sizeOf: (text: string) => number
+}
+
+/** A group of pages and the template that was found in them. */
+export interface FoundTemplate {
+  readonly templateId: string
+  readonly name: string
+  readonly pageIds: readonly string[]
+  /** Slots of it beside the one that pages are written in. */
+  readonly slots: readonly string[]
+  /** Whether its pages are kept whole. */
+  readonly isWhole: boolean
+}
+
+/** What a page holds, by slot, and the template that shows it. */
+export interface Held {
+  readonly templateId: string
+  readonly slots: Readonly<Record<string, string>>
+}
+
+/** Templates of pages that were brought in, and what each page holds. */
+export interface LiftedPages {
+  readonly templates: readonly Template[]
+  readonly found: readonly FoundTemplate[]
+  readonly held: ReadonlyMap<string, Held>
+  /** Where a page had what a generated part makes now. */
+  readonly madeIn: ReadonlyMap<string, readonly Range[]>
+}
+
+const wholeTemplate = '<slot name="content"></slot>\n'
+
+/** All of a page, its references leading to where things stand now. */
+export function wholeText(page: ReadPage, goals: Goals, range?: Range): string {
+  const all = range ?? { start: 0, end: page.text.length }
+  const to = goals.names.pages.get(page.id)!.path
+  const edits = [...mendsIn(page, all, to, goals), ...charsetEdits(page)]
+  return sliceWith(
+    page.text,
+    all,
+    edits.filter(({ start, end }) => start >= all.start && end <= all.end),
+  )
+}
+
+/**
+ * Lifts a template out of each group of several pages; pages that are alone share one that shows them whole.
+ * @param nameOf what `{page}` stands for
+ * @param nameTemplate what the nth template is called, and the one of whole pages (null)
+ * @param titleText what a template writes for a page's title
+ */
+export function liftPages(
+  groups: readonly Group[],
+  nameOf: (id: string) => string,
+  goals: Goals,
+  { newId, put }: BringingTools,
+  nameTemplate: (nth: number | null) => string,
+  titleText = '{title}',
+): LiftedPages {
+  const templates: Template[] = []
+  const found: FoundTemplate[] = []
+  const held = new Map<string, Held>()
+  const alone: ReadPage[] = []
+  const madeIn = new Map<string, readonly Range[]>()
+  for (const group of groups) {
+    if (group.pages.length < 2) {
+      alone.push(...group.pages)
+      continue
+    }
+    const { source, slotsOf } = liftTemplate(group, nameOf, goals, titleText)
+    const templateId = newId()
+    const name = nameTemplate(templates.length)
+    templates.push({ id: templateId, name, source: put(source), basedOn: null })
+    const slots = new Set([...slotsOf.values()].flatMap(Object.keys))
+    slots.delete(mainSlot)
+    const pageIds = group.pages.map(({ id }) => id)
+    found.push({ templateId, name, pageIds, slots: [...slots], isWhole: false })
+    for (const [id, texts] of slotsOf) held.set(id, { templateId, slots: texts })
+    const made = group.parts.filter(({ part }) => part.html !== '')
+    for (const [at, id] of pageIds.entries())
+      madeIn.set(
+        id,
+        made.flatMap(({ ranges }) => ranges[at] ?? []),
+      )
+  }
+  if (alone.length > 0) {
+    const templateId = newId()
+    const name = nameTemplate(null)
+    templates.push({ id: templateId, name, source: put(wholeTemplate), basedOn: null })
+    found.push({ templateId, name, pageIds: alone.map(({ id }) => id), slots: [], isWhole: true })
+    for (const page of alone) held.set(page.id, { templateId, slots: { [mainSlot]: wholeText(page, goals) } })
+  }
+  return { templates, found, held, madeIn }
+}
+
+/** What a page holds as its row has it: texts by their hashes, those that are empty left out. */
+export function storedSlots(
+  { slots }: Pick<Held, 'slots'>,
+  put: BringingTools['put'],
+): { content: Hash; slots: Readonly<Record<string, Hash>> } {
+  const { [mainSlot]: content = '', ...others } = slots
+  return {
+    content: put(content),
+    slots: Object.fromEntries(
+      Object.entries(others)
+        .filter(([, text]) => text !== '')
+        .map(([slot, text]) => [slot, put(text)]),
+    ),
+  }
+}
+
+/** A style sheet with its references leading to where things stand now. */
+export function mendedStyle(text: string, from: string, to: string, goals: Goals): string {
+  const css = text.replace(/\r\n?/g, '\n')
+  const edits = findCssReferences(css).flatMap((reference) => {
+    const href = mendedHref(reference.href, from, to, goals)
+    return href === null
+      ? []
+      : [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]
+  })
+  return applyEdits(css, edits)
+}

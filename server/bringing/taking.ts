@@ -1,0 +1,111 @@
+import { randomUUID } from 'node:crypto'
+import { Problem } from '#core/problems'
+import { type Pieces, PostgresContents, putBlobs, unpack } from '#server/contents'
+import { notFound, pool } from '#server/platform'
+import { deleteBringing, findBringing, insertBringing, putWaiting, weighWaiting } from './bringing-rows'
+
+/** What one site that is brought in may have. */
+const mostFiles = 20_000
+const mostBytes = 2_000_000_000
+const mostFileBytes = 200_000_000
+
+/** Files that a system or a program puts beside others for itself. */
+const leftOut = /(^|\/)(__MACOSX\/|\.DS_Store$|Thumbs\.db$|desktop\.ini$|\.git\/|\.svn\/)/i
+
+export async function beginBringing(accountId: string, name: string): Promise<string> {
+  const id = randomUUID()
+  await insertBringing(pool(), accountId, id, name.slice(0, 200))
+  return id
+}
+
+async function roomFor(accountId: string, id: string): Promise<{ files: number; bytes: number }> {
+  if (!(await findBringing(pool(), accountId, id))) throw notFound()
+  const has = await weighWaiting(pool(), id)
+  return { files: mostFiles - has.files, bytes: mostBytes - has.bytes }
+}
+
+const tooMuch = () =>
+  new Problem('archive-too-large', { most: `${mostFiles.toLocaleString('en')} files and 2,000 MB` })
+
+/** A path from the top, without steps that lead out; null for one that is none. */
+function cleanPath(path: string): string | null {
+  const steps = path
+    .replaceAll('\\', '/')
+    .split('/')
+    .filter((step) => step !== '' && step !== '.')
+  const isOdd = steps.some((step) => step === '..' || /[\u0000-\u001f]/.test(step))
+  return steps.length === 0 || isOdd || path.length > 1_000 ? null : steps.join('/')
+}
+
+/** Takes one file of a folder. @throws Problem `file-too-large`, `archive-too-large`, `bad-input` */
+export async function takeBroughtFile(
+  accountId: string,
+  id: string,
+  path: string,
+  body: Pieces,
+): Promise<void> {
+  const at = cleanPath(path)
+  if (at === null) throw new Problem('bad-input', { why: `“${path.slice(0, 100)}” is no path of a file.` })
+  const room = await roomFor(accountId, id)
+  if (room.files <= 0) throw tooMuch()
+  if (leftOut.test(at)) return
+  const stored = await new PostgresContents(pool()).put(counted(body, room.bytes))
+  await putWaiting(pool(), id, [{ path: at, ...stored }])
+}
+
+async function* counted(body: Pieces, room: number) {
+  let size = 0
+  for await (const piece of body) {
+    size += piece.byteLength
+    if (size > mostFileBytes) throw new Problem('file-too-large', { most: '200 MB' })
+    if (size > room) throw tooMuch()
+    yield piece
+  }
+}
+
+/** Takes a ZIP, file by file. @throws Problem `not-an-archive`, `archive-too-large` */
+export async function takeBroughtZip(accountId: string, id: string, body: Pieces): Promise<void> {
+  const { files, bytes } = await roomFor(accountId, id)
+  const store = new PostgresContents(pool())
+  /** Small files, stored some hundred at a time: one by one a site of pages took as long as understanding it. */
+  let held: { readonly path: string; readonly bytes: Buffer }[] = []
+  let heldBytes = 0
+  const putHeld = async () => {
+    if (held.length === 0) return
+    const hashes = await putBlobs(
+      pool(),
+      held.map((one) => one.bytes),
+    )
+    const waiting = held.map((one, index) => ({
+      path: one.path,
+      hash: hashes[index]!,
+      sizeBytes: one.bytes.length,
+    }))
+    await putWaiting(pool(), id, waiting)
+    held = []
+    heldBytes = 0
+  }
+  for await (const { path, sizeBytes, pieces } of unpack(body, { packedBytes: mostBytes, bytes, files })) {
+    const at = cleanPath(path)
+    if (at === null || leftOut.test(at)) continue
+    if (sizeBytes > smallFile) {
+      const stored = await store.put(counted(pieces(), bytes))
+      await putWaiting(pool(), id, [{ path: at, ...stored }])
+      continue
+    }
+    const read: Uint8Array[] = []
+    // What an archive says of its sizes is checked as it is unpacked.
+    for await (const piece of counted(pieces(), bytes)) read.push(piece)
+    held.push({ path: at, bytes: Buffer.concat(read) })
+    heldBytes += sizeBytes
+    if (held.length >= 200 || heldBytes > heldAtOnce) await putHeld()
+  }
+  await putHeld()
+}
+
+/** Files that are held until there are some, and what is held of them. */
+const smallFile = 500_000
+const heldAtOnce = 8_000_000
+
+export const dropBringing = (accountId: string, id: string): Promise<void> =>
+  deleteBringing(pool(), accountId, id)

@@ -1,0 +1,171 @@
+import type { Piscina } from 'piscina'
+import {
+  type BringingChoices,
+  type BroughtFile,
+  commonFolder,
+  type Into,
+  isPageName,
+  type Remark,
+} from '#core/bringing'
+import { Problem } from '#core/problems'
+import { defaultScheme } from '#core/site'
+import { decodeHtml } from '#core/texts'
+import { getBlobs, getTexts, hashOf } from '#server/contents'
+import { log, notFound, pool, threadsOf } from '#server/platform'
+import { fileKindOf, loadSite, type StoredSite, tellingBytes } from '#server/sites'
+import { findBringing, listWaiting } from './bringing-rows'
+import type { UnderstandAnswer, UnderstandTask } from './understand.worker'
+
+/** Texts that are read: pages and style sheets, in bytes of each. */
+const longestText = 4_000_000
+const deadlineMs = 90_000
+
+// Kept across hot reloads of the development server, which evaluate this module again.
+const globals = globalThis as { rubricantBringers?: Piscina<UnderstandTask, UnderstandAnswer> }
+const threads = () =>
+  (globals.rubricantBringers ??= threadsOf('server/bringing/understand.worker.ts', {
+    threads: 1,
+    memoryMb: 1_500,
+    waiting: 20,
+  }))
+
+export async function endBringers(): Promise<void> {
+  await globals.rubricantBringers?.destroy()
+  globals.rubricantBringers = undefined
+}
+
+/** How a site is brought in, as its author says it. */
+export interface BringingWishes {
+  readonly names: 'kept' | 'scheme'
+  readonly lifts: boolean
+  readonly generates: boolean
+  /** The site that its pages join; none for a new one. */
+  readonly into?: string
+  /** The page of it that they come under; the top of the plan without one. */
+  readonly under?: string
+  readonly same: Into['same']
+  readonly frame: Into['frame']
+}
+
+const choicesOf = ({ names, lifts, generates }: BringingWishes): BringingChoices => ({
+  scheme: names === 'kept' ? null : defaultScheme,
+  lifts,
+  generates,
+})
+
+/** The files that wait, read as far as they have to be. */
+async function readFiles(id: string): Promise<{ files: BroughtFile[]; remarks: Remark[] }> {
+  const files: BroughtFile[] = []
+  const remarks: Remark[] = []
+  const waiting = await listWaiting(pool(), id)
+  for (let at = 0; at < waiting.length; at += 100) {
+    const some = waiting.slice(at, at + 100)
+    const small = some.filter(({ sizeBytes }) => sizeBytes <= longestText)
+    const contents = await getBlobs(
+      pool(),
+      small.map(({ hash }) => hash),
+    )
+    for (const file of some) {
+      const bytes = contents.get(file.hash) ?? Buffer.alloc(0)
+      const { kind } = await fileKindOf(file.path, bytes.subarray(0, tellingBytes))
+      const isPage = isPageName(file.path)
+      if (isPage && file.sizeBytes > longestText)
+        remarks.push({
+          path: file.path,
+          why: 'It is larger than a page may be, so it stays a file as it is.',
+        })
+      if (isPage && file.sizeBytes <= longestText) {
+        const { text, encoding, toldBy } = decodeHtml(bytes)
+        if (encoding !== 'utf-8')
+          remarks.push({
+            path: file.path,
+            why: `It is written in ${encoding}, as its ${toldBy} say; it goes out as UTF-8.`,
+          })
+        files.push({ ...file, kind: 'page', text: text.replaceAll('\0', '\ufffd').toWellFormed() })
+      } else if (kind === 'style' && file.sizeBytes <= longestText) {
+        const { text } = decodeHtml(bytes)
+        files.push({ ...file, kind, text: text.toWellFormed() })
+      } else files.push({ ...file, kind })
+    }
+  }
+  return { files, remarks }
+}
+
+export type UnderstoodSite = Exclude<UnderstandAnswer, { refusal: string }> & {
+  /** The site that its pages join, as it was when that was worked out. */
+  readonly into: StoredSite | null
+}
+
+/** What was understood last: it is looked at first, and made a moment later under the same choices. */
+let latest: { readonly key: string; readonly understood: UnderstoodSite } | null = null
+const keptMs = 10 * 60_000
+/** Texts kept so, in UTF-16 code units. */
+const mostKept = 60_000_000
+
+export const forgetUnderstood = () => {
+  latest = null
+}
+
+async function siteToJoin(accountId: string, { into, under }: BringingWishes): Promise<StoredSite | null> {
+  if (into === undefined) return null
+  const stored = await loadSite(pool(), into, accountId)
+  if (!stored || (under !== undefined && !stored.site.pages.some(({ id }) => id === under))) throw notFound()
+  return stored
+}
+
+/** Understands what waits under some wishes; asked again for the same, what was understood is taken. */
+export async function understandWaiting(
+  accountId: string,
+  id: string,
+  wishes: BringingWishes,
+): Promise<UnderstoodSite> {
+  const bringing = await findBringing(pool(), accountId, id)
+  if (!bringing) throw notFound()
+  const into = await siteToJoin(accountId, wishes)
+  const { names, lifts, generates, under, same, frame } = wishes
+  // By what is in each file: another of the same size may have taken its place.
+  const waiting = await listWaiting(pool(), id)
+  const joining = into && [into.site.id, into.revision, under, same, frame]
+  const key = hashOf(JSON.stringify([id, waiting, bringing.name, names, lifts, generates, joining]))
+  if (latest?.key === key) return latest.understood
+  const understood = { ...(await understandAnew(id, bringing.name, wishes, into)), into }
+  const size = understood.texts.reduce((sum, [, text]) => sum + text.length, 0)
+  if (size > mostKept) return understood
+  const kept = { key, understood }
+  latest = kept
+  // Who goes away does not leave a site in memory.
+  setTimeout(() => latest === kept && forgetUnderstood(), keptMs).unref()
+  return understood
+}
+
+async function understandAnew(
+  id: string,
+  name: string,
+  wishes: BringingWishes,
+  stored: StoredSite | null,
+): Promise<Exclude<UnderstandAnswer, { refusal: string }>> {
+  const begun = performance.now()
+  const { files, remarks } = await readFiles(id)
+  const { same, frame, names, generates, under = null } = wishes
+  const sources = stored?.site.templates.map(({ source }) => source) ?? []
+  const into = stored && {
+    ...{ site: stored.site, parentId: under, same, frame, names, generates },
+    texts: [...(await getTexts(pool(), sources))],
+  }
+  const task = { files, name, choices: choicesOf(wishes), into, year: new Date().getFullYear() }
+  const readMs = Math.round(performance.now() - begun)
+  let answer: UnderstandAnswer
+  try {
+    answer = await threads().run(task, { signal: AbortSignal.timeout(deadlineMs) })
+  } catch (error) {
+    log.warn({ err: error, files: files.length }, 'a site that could not be understood')
+    throw new Problem('too-heavy', null, { cause: error })
+  }
+  const allMs = Math.round(performance.now() - begun)
+  log.info({ files: files.length, readMs, understandMs: allMs - readMs }, 'understood')
+  if ('refusal' in answer) throw new Problem('bad-input', { why: answer.refusal })
+  // As everything else of it is told: without the folder that came with an archive.
+  const common = commonFolder(files.map(({ path }) => path))
+  const own = remarks.map((remark) => ({ ...remark, path: remark.path.slice(common.length) }))
+  return { ...answer, remarks: [...own, ...answer.remarks] }
+}
