@@ -138,7 +138,7 @@ test('finished pages are looked at as a whole, and addresses outside are followe
   await row(page, /Visit/).click()
   await page.getByRole('textbox', { name: 'Content of Visit' }).click()
   await page.keyboard.insertText(
-    '<ul><p>Not in a list</p></ul><p><a href="https://gulls.invalid/nest">Gulls</a></p>',
+    '<p>First</p>\n<ul><p>Not in a list</p></ul>\n<p><a href="https://gulls.invalid/nest">Gulls</a></p>',
   )
   await allSaved(page)
   await openView(page, 'Checks')
@@ -151,10 +151,15 @@ test('finished pages are looked at as a whole, and addresses outside are followe
   })
   await expect(page.getByText('<p> element is not permitted as content under <ul>.')).toBeVisible()
   await expectAccessible(page)
+  // From what a finished page has to where that was written.
+  await page.getByRole('listitem').filter({ hasText: 'not permitted as content under <ul>' }).getByRole('link', { name: 'Go there' }).click() // prettier-ignore
+  const text = page.getByRole('textbox', { name: 'Content of Visit' })
+  await expect(text.locator('.cm-activeLine')).toContainText('Not in a list')
+  await openView(page, 'Checks')
 
   await page.getByRole('link', { name: 'Addresses outside' }).click()
-  await expect(page.getByText('The site leads to 1 address outside. None of them was followed yet.')).toBeVisible() // prettier-ignore
-  await page.getByRole('button', { name: 'Follow them' }).click()
+  await expect(page.getByText('The site leads to 1 address outside. It was not followed yet.')).toBeVisible() // prettier-ignore
+  await page.getByRole('button', { name: 'Follow it' }).click()
   await expect(page.getByText('https://gulls.invalid/nest does not answer.')).toBeVisible({ timeout: 30_000 })
   await expectAccessible(page)
 })

@@ -5,6 +5,15 @@ import { useSelection, useSite } from '../document/site-context'
 import { useMend } from '../document/use-mend'
 import { AsideForm } from './aside'
 
+/** Leads a view to a place: to its line, or to the line of the finished page, where that is known. */
+function searchFor({ kind, id, slot, line, madeLine }: Finding['place']): string {
+  const search = new URLSearchParams({ [kind === 'page' ? 'page' : 'text']: id })
+  if (slot !== undefined) search.set('slot', slot)
+  if (line !== undefined) search.set('line', String(line))
+  else if (madeLine !== undefined) search.set('made', String(madeLine))
+  return `?${search}`
+}
+
 /** One finding: whose it is, what is wrong and where, and the ways to mend it. */
 export function FindingLine({ finding }: { finding: Finding }) {
   const { tree, site } = useSite()
@@ -15,7 +24,8 @@ export function FindingLine({ finding }: { finding: Finding }) {
   const { place } = finding
   const page = place.kind === 'page' ? tree.byId.get(place.id) : null
   const file = place.kind === 'file' ? site.files.find(({ id }) => id === place.id) : null
-  const view = page ? (place.line === undefined ? 'plan' : 'pages') : 'template'
+  const hasLine = place.line !== undefined || place.madeLine !== undefined
+  const view = page ? (hasLine ? 'pages' : 'plan') : 'template'
   const owner = page?.label ?? file?.label ?? site.templates.find(({ id }) => id === place.id)?.name
   return (
     <li className="grid items-start gap-x-4 gap-y-1 border-t border-rule py-2 desk:grid-cols-[9.5rem_1fr_auto]">
@@ -74,10 +84,7 @@ export function FindingLine({ finding }: { finding: Finding }) {
           <Link
             className="link text-sm"
             aria-describedby={told}
-            to={{
-              pathname: `/sites/${site.id}/${view}`,
-              search: page ? `?page=${page.id}` : `?text=${place.id}`,
-            }}
+            to={{ pathname: `/sites/${site.id}/${view}`, search: searchFor(place) }}
             onClick={() => page && select(page.id)}
           >
             Go there

@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react'
+import { useLocation } from 'react-router'
 import { Group, Panel, Separator } from 'react-resizable-panels'
 import type { ElementPlace, LineOrigin } from '#core/build'
-import type { Site } from '#core/site'
+import { mainSlot, type Site } from '#core/site'
 import { getTexts } from '#server/contents'
 import { pool } from '#server/platform'
 import { previewBase } from '#server/preview'
@@ -53,6 +54,23 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
     const origin = await sourceOfPlace(site.id, selected.id, place).catch(() => null)
     if (origin) setSource({ pageId: selected.id, origin })
   }
+  // An address may name a line of what is written, or one of the page as it comes out.
+  const { key, search } = useLocation()
+  useEffect(() => {
+    const query = new URLSearchParams(search)
+    const pageId = query.get('page')
+    if (pageId === null) return
+    const line = Number(query.get('line'))
+    const made = Number(query.get('made'))
+    if (line > 0) {
+      const name = query.get('slot') ?? mainSlot
+      setSource({ pageId, origin: { kind: 'slot', name, templateId: null, line: 1, slotLine: line } })
+    } else if (made > 0)
+      void import('../writing/source-places')
+        .then(({ sourceOfLine }) => sourceOfLine(site.id, pageId, made))
+        .then((origin) => origin && setSource({ pageId, origin }))
+        .catch(() => {})
+  }, [key, search, site.id])
   const { show } = useStableActions({
     async show(slot: string, line: number) {
       const { placeOfLine } = await import('../writing/source-places')

@@ -41,7 +41,10 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
   const style = styles.find(({ id }) => id === chosen)
   const tab = style ? chosen : (templates.find(({ id }) => id === chosen)?.id ?? site.templateId)
   const template = templates.find(({ id }) => id === tab)
-  const [reveal, setReveal] = useState<{ readonly templateId: string; readonly line: number } | null>(null)
+  const [reveal, setReveal] = useState<{ readonly textId: string; readonly line: number } | null>(() => {
+    const [textId, line] = [params.get('text'), Number(params.get('line'))]
+    return textId !== null && line > 0 ? { textId, line } : null
+  })
   return (
     <Tabs.Root
       value={tab}
@@ -77,13 +80,13 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
               <TemplatePane
                 template={one}
                 given={one.id === site.templateId ? (loaderData?.given ?? null) : null}
-                reveal={reveal?.templateId === one.id ? reveal : null}
+                reveal={reveal?.textId === one.id ? reveal : null}
               />
             </Tabs.Content>
           ))}
           {styles.map((file) => (
             <Tabs.Content key={file.id} value={file.id} className="h-full min-h-0" tabIndex={-1}>
-              <StylePane file={file} />
+              <StylePane file={file} reveal={reveal?.textId === file.id ? reveal : null} />
             </Tabs.Content>
           ))}
         </Panel>
@@ -93,7 +96,7 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
             <Result
               onLead={(templateId, line) => {
                 setChosen(templateId)
-                setReveal({ templateId, line })
+                setReveal({ textId: templateId, line })
               }}
             />
           ) : loaderData ? (

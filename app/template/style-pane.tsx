@@ -19,7 +19,7 @@ import { Pick } from '../parts/picks/pick'
 import { VersionsDialog } from '../versions/versions-dialog'
 
 /** A style sheet: the choices it is made from while it is as it was made, and its source. */
-export function StylePane({ file }: { file: SiteFile }) {
+export function StylePane({ file, reveal }: { file: SiteFile; reveal: { readonly line: number } | null }) {
   const written = useWrittenText({ kind: 'file', id: file.id }, file.hash)
   const { names } = useSite()
   const words = useSiteWords(names.files.get(file.id) ?? '')
@@ -38,7 +38,13 @@ export function StylePane({ file }: { file: SiteFile }) {
           <VersionsDialog textKey={{ kind: 'file', id: file.id }} name={file.label} />
         </p>
       </div>
-      <WrittenTextEditor name={`Source of ${file.label}`} language="css" written={written} words={words} />
+      <WrittenTextEditor
+        name={`Source of ${file.label}`}
+        language="css"
+        written={written}
+        words={words}
+        reveal={reveal}
+      />
     </div>
   )
 }

@@ -9,6 +9,11 @@ export async function sourceOfPlace(
   const html = await resultOf(siteId, pageId)
   const line = html === null ? null : lineOfElement(html, place)
   if (line === null) return null
+  return sourceOfLine(siteId, pageId, line)
+}
+
+/** Where a line of a page as it comes out was written. */
+export async function sourceOfLine(siteId: string, pageId: string, line: number): Promise<LineOrigin | null> {
   const response = await fetch(`/sites/${siteId}/results/${pageId}?line=${line}`)
   if (!response.ok) return null
   const { origins } = (await response.json()) as { origins: LineOrigin[] }

@@ -206,10 +206,23 @@ describe('a reference that leads nowhere', () => {
   test('is mended at the link for sure, and at the name of what was meant when asked', () => {
     const site = write(written, store, 'Visit', '<a href="/birds/tern.html">x</a>')
     const [finding] = by('broken-reference', site)
-    const [sure, other] = finding!.mends
+    const [sure, ...others] = finding!.mends
+    expect(sure).toMatchObject({ words: 'Lead it to birds/terns.html' })
     expect(sure).not.toHaveProperty('isOther')
+    const other = others.find((one) => 'change' in one && one.words.startsWith('Call birds/terns.html'))
     if (!other || !('change' in other)) throw new Error('There is no other way.')
     expect(by('broken-reference', change(site, store, other.change as never))).toEqual([])
+    expect(others.every(({ isOther }) => isOther)).toBe(true)
+  })
+
+  test('to a name that several have in other folders is for its author to choose', () => {
+    const plan = 'Home\n  A\n    News\n    X\n  B\n    News\n    Y\n  C'
+    const two = write(siteFrom(plan, store), store, 'C', '<a href="news.html">x</a>')
+    const [finding] = by('broken-reference', two)
+    expect(finding!.mends.map(({ words, isOther }) => [words, isOther])).toEqual([
+      ['Lead it to a/news.html', true],
+      ['Lead it to b/news.html', true],
+    ])
   })
 
   test('is told apart where it is a folder without a home page', () => {

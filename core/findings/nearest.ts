@@ -7,12 +7,15 @@ const mostCompared = 3_000
 /** Less alike, it is a guess that helps nobody. */
 const alikeEnough = 0.6
 
+/** Paths that are offered for one. */
+const mostNear = 3
+
 interface Index {
   readonly byCase: ReadonlyMap<string, string>
-  /** Paths by the name of their file alone; null for a name that several have. */
-  readonly byName: ReadonlyMap<string, string | null>
+  /** Paths by the name of their file alone, the first of those that share it. */
+  readonly byName: ReadonlyMap<string, readonly string[]>
   readonly paths: readonly string[]
-  readonly known: Map<string, string | null>
+  readonly known: Map<string, readonly string[]>
 }
 
 const indexes = new WeakMap<Names, Index>()
@@ -22,11 +25,13 @@ function indexOf(names: Names): Index {
   let index = indexes.get(names)
   if (!index) {
     const byCase = new Map<string, string>()
-    const byName = new Map<string, string | null>()
+    const byName = new Map<string, string[]>()
     const paths = [...names.byPath.keys()].filter((path) => !path.startsWith(trialFolder))
     for (const path of paths) {
       byCase.set(path.toLowerCase(), path)
-      byName.set(nameIn(path), byName.has(nameIn(path)) ? null : path)
+      const alike = byName.get(nameIn(path))
+      if (!alike) byName.set(nameIn(path), [path])
+      else if (alike.length < mostNear) alike.push(path)
     }
     indexes.set(names, (index = { byCase, byName, paths, known: new Map() }))
   }
@@ -34,26 +39,32 @@ function indexOf(names: Names): Index {
 }
 
 /**
- * The path that a path which leads nowhere was most likely meant to be: spelled in another case, in another
- * folder, or nearly alike; null when nothing is near.
+ * The paths that a path which leads nowhere may have been meant to be, the likeliest first: spelled in another
+ * case, in another folder, or nearly alike; none where nothing is near.
  */
-export function nearestPath(names: Names, path: string): string | null {
+export function nearPaths(names: Names, path: string): readonly string[] {
   const index = indexOf(names)
   const known = index.known.get(path)
   if (known !== undefined) return known
-  const near =
-    index.byCase.get(path.toLowerCase()) ?? index.byName.get(nameIn(path)) ?? alikeTo(index.paths, path)
+  const spelled = index.byCase.get(path.toLowerCase())
+  const near = spelled ? [spelled] : (index.byName.get(nameIn(path)) ?? alikeTo(index.paths, path))
   index.known.set(path, near)
   return near
 }
 
-function alikeTo(paths: readonly string[], path: string): string | null {
-  if (paths.length > mostCompared) return null
-  let best: string | null = null
-  let most = alikeEnough
-  for (const one of paths) {
-    const alike = likeness(one, path)
-    if (alike > most) [best, most] = [one, alike]
-  }
-  return best
+/** The path that a path which leads nowhere was most likely meant to be; null when nothing is near. */
+export const nearestPath = (names: Names, path: string): string | null => {
+  const near = nearPaths(names, path)
+  // Of several that have its name in other folders none is likelier than another.
+  return near.length > 1 && nameIn(near[0]!) === nameIn(path) ? null : (near[0] ?? null)
+}
+
+function alikeTo(paths: readonly string[], path: string): string[] {
+  if (paths.length > mostCompared) return []
+  return paths
+    .map((one) => ({ one, alike: likeness(one, path) }))
+    .filter(({ alike }) => alike > alikeEnough)
+    .sort((a, b) => b.alike - a.alike)
+    .slice(0, mostNear)
+    .map(({ one }) => one)
 }

@@ -16,6 +16,8 @@ export interface FindingPlace extends Partial<LinePlace & Range> {
   readonly id: string
   /** Of a page: the slot it stands in, where that is not `content`. */
   readonly slot?: string
+  /** Of a page: the line of it as it comes out, where that is what was looked at. */
+  readonly madeLine?: number
   /** What is written there, or how it begins. */
   readonly piece?: string
 }

@@ -39,11 +39,7 @@ function Outside({ summary }: { summary: NonNullable<Route.ComponentProps['loade
       <p className="max-w-prose font-serif text-[20px]">
         {addressCount === 0
           ? 'Nothing here leads outside.'
-          : `The site leads to ${count(addressCount, 'address', 'addresses')} outside. ${
-              followedCount === 0
-                ? 'None of them was followed yet.'
-                : `${followedCount === addressCount ? 'All were' : `${followedCount} of them were`} followed, the last ${moment(followedAt!)}.`
-            }`}
+          : `The site leads to ${count(addressCount, 'address', 'addresses')} outside. ${followedWords(addressCount, followedCount)}${followedCount === 0 ? '' : `, the last ${moment(followedAt!)}`}.`}
       </p>
       {addressCount > 0 && (
         <>
@@ -53,7 +49,7 @@ function Outside({ summary }: { summary: NonNullable<Route.ComponentProps['loade
           </p>
           <LongWorkBar
             work={work}
-            words={followedCount === 0 ? 'Follow them' : 'Follow them again'}
+            words={`Follow ${addressCount === 1 ? 'it' : 'them'}${followedCount === 0 ? '' : ' again'}`}
             thing="address"
             isLook={followedCount === 0 ? 'go' : 'plain'}
             onStart={() => void start()}
@@ -93,4 +89,12 @@ function Outside({ summary }: { summary: NonNullable<Route.ComponentProps['loade
       )}
     </div>
   )
+}
+
+/** How many of some addresses were followed. */
+function followedWords(addresses: number, followed: number): string {
+  if (addresses === 1) return followed === 0 ? 'It was not followed yet' : 'It was followed'
+  if (followed === 0) return 'None of them was followed yet'
+  if (followed === addresses) return 'All were followed'
+  return `${followed} of them ${followed === 1 ? 'was' : 'were'} followed`
 }

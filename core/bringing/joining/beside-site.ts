@@ -93,5 +93,14 @@ export function holdBeside(brought: readonly BroughtFile[], site: Site, parentId
       same.set(path, { path: base + path, kind: kind === 'page' ? 'page' : 'file', id })
     }
   }
+  // Every folder has a home page: where nothing else is the same, it is another's.
+  const samePages = [...same].filter(([, { kind }]) => kind === 'page')
+  const onlyFronts = samePages.every(([path]) => homeNameOf(path) !== null)
+  if (
+    parentId !== null &&
+    onlyFronts &&
+    files.filter(({ kind }) => kind === 'page').length > samePages.length
+  )
+    for (const [path] of samePages) same.delete(path)
   return { files, beside: { names, base, homeFile: homeFileOf(site) }, same, identical }
 }

@@ -74,6 +74,8 @@ describe('pages of elsewhere join a site', () => {
     expect(planOf(joined)).toEqual(['Home', 'Visit', '  The pier', 'Birds', '  Ferry', '    Times', '    Fares'])
     expect(joined.change.templates.map(({ name }) => name)).toEqual(['Template of Ferry'])
     expect(joined.site.templateId).toBe(site.templateId)
+    // Its front page is no page of this site, though it would stand where that has one.
+    expect(join(site, ferry, store, { parentId: visitId }).same).toEqual([])
     const built = buildAll(joined.site, store)
     // What led nowhere leads nowhere still; the rest leads on.
     expect(brokenReferences(built).map((line) => line.replace(/.*: /, ''))).toEqual(['gone.html'])

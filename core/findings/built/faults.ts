@@ -10,6 +10,8 @@ export interface BuiltFault {
   readonly what: string
   /** The beginning of the source it stands in; '' where that is not known. */
   readonly piece: string
+  /** 1-based, in the finished page; none where that is not known, or in what was kept before it was told. */
+  readonly line?: number
 }
 
 /** Pages named where one thing is wrong on many: it stands in their template. */
@@ -38,7 +40,11 @@ export function builtFindings(
     return {
       rule: fault.rule,
       key: `${key} ${on.length === 1 ? on[0]!.id : ''}`.trim(),
-      place: { ...inPage(on[0]!), piece: fault.piece },
+      place: {
+        ...inPage(on[0]!),
+        piece: fault.piece,
+        ...(fault.line !== undefined && { madeLine: fault.line }),
+      },
       what: fault.what + also,
       mends: [],
     }

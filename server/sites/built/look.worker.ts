@@ -29,11 +29,12 @@ async function byStandard(html: string): Promise<BuiltFault[]> {
   return report.results
     .flatMap(({ messages }) => messages)
     .filter(({ ruleId }) => !toldElsewhere.has(ruleId))
-    .map(({ ruleId, message, offset }) => ({
+    .map(({ ruleId, message, offset, line }) => ({
       rule: 'built-markup',
       code: ruleId,
       what: sentence(message),
       piece: pieceOf(tagAt(html, offset)),
+      line,
     }))
 }
 
@@ -46,7 +47,11 @@ function tagAt(html: string, offset: number): string {
 
 /** Nothing of the page runs or is fetched: its markup alone is looked at, and colours are not known. */
 async function byAccessibility(html: string): Promise<BuiltFault[]> {
-  const dom = new JSDOM(html, { runScripts: 'outside-only', url: 'https://page.invalid/' })
+  const dom = new JSDOM(html, {
+    runScripts: 'outside-only',
+    url: 'https://page.invalid/',
+    includeNodeLocations: true,
+  })
   try {
     const { window } = dom
     window.eval(axe.source)
@@ -64,11 +69,20 @@ async function byAccessibility(html: string): Promise<BuiltFault[]> {
         code: id,
         what: sentence(help),
         piece: pieceOf(node.html),
+        ...lineOf(dom, node.target[0]),
       })),
     )
   } finally {
     dom.window.close()
   }
+}
+
+/** Where what a selector leads to was written; nothing for what the parser added. */
+function lineOf(dom: JSDOM, selector: unknown): { line?: number } {
+  if (typeof selector !== 'string') return {}
+  const element = dom.window.document.querySelector(selector)
+  const where = element && dom.nodeLocation(element)
+  return where && 'startLine' in where ? { line: where.startLine } : {}
 }
 
 /** Looks at one finished page. Runs in a thread of its own, which is ended when it takes too long or too much. */

@@ -1,7 +1,7 @@
 import { relativeReference, resolveReference } from '#core/links'
-import { writeReference } from '#core/markup'
+import { encodePath, writeReference } from '#core/markup'
 import { checkOwnNameOf, type Names, splitFileName } from '#core/naming'
-import { nearestPath } from '../../nearest'
+import { nearestPath, nearPaths } from '../../nearest'
 import type { FindingContext, Mend, Rule } from '../../rule'
 
 /** A reference that leads to nothing in this site. */
@@ -15,31 +15,30 @@ export const brokenReference: Rule = {
     return references.flatMap((reference) => {
       const target = resolveReference(reference.href, from, context.names, context.homeFile)
       if (target.kind !== 'missing') return []
-      const near = nearestPath(context.names, target.path)
-      const href =
-        near && (from === '' || reference.href.startsWith('/') ? `/${near}` : relativeReference(from, near))
-      const text = href === null ? null : writeReference(reference, href + target.suffix)
+      const nearest = nearestPath(context.names, target.path)
+      const leadTo = (path: string): Mend => {
+        const isRooted = from === '' || reference.href.startsWith('/')
+        const href = isRooted ? `/${encodePath(path)}` : relativeReference(from, path)
+        const text = writeReference(reference, href + target.suffix)
+        const edits = [{ start: reference.start, end: reference.end, text }]
+        // What is only one of several is chosen by its author.
+        return { words: `Lead it to ${path}`, edits, was, ...(path !== nearest && { isOther: true }) }
+      }
+      const near = nearPaths(context.names, target.path)
       return [
         {
           mark: reference.href,
           place: at(reference),
           what:
-            near !== null && near.toLowerCase() === target.path.toLowerCase()
-              ? `${reference.href} differs from ${near} in capitals only; most hosts tell them apart.`
+            nearest?.toLowerCase() === target.path.toLowerCase()
+              ? `${reference.href} differs from ${nearest} in capitals only; most hosts tell them apart.`
               : isFolder(target.path, context.names)
                 ? `${reference.href} is a folder without a home page: visitors see a list of files, or “forbidden”.`
                 : `${reference.href} leads to no page or file of this site.`,
-          mends:
-            near === null || text === null
-              ? []
-              : [
-                  {
-                    words: `Lead it to ${near}`,
-                    edits: [{ start: reference.start, end: reference.end, text }],
-                    was,
-                  },
-                  ...renamed(near, target.path, context),
-                ],
+          mends: [
+            ...near.map(leadTo),
+            ...near.slice(0, 2).flatMap((path) => renamed(path, target.path, context)),
+          ],
         },
       ]
     })
