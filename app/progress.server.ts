@@ -2,7 +2,10 @@ import { Problem, sentenceOf } from '#core/problems'
 
 /** A line of an answer that tells how far something is, as JSON. */
 export type ProgressLine =
-  { readonly done: number; readonly all: number } | { readonly problem: string } | { readonly end: true }
+  | { readonly done: number; readonly all: number }
+  | { readonly problem: string }
+  /** `result`: what the work yields, where it yields something. */
+  | { readonly end: true; readonly result?: unknown }
 
 /** Lines that are told in a second, at most. */
 const tellEveryMs = 150
@@ -13,7 +16,7 @@ const tellEveryMs = 150
  */
 export function progressStream(
   gone: AbortSignal,
-  work: (signal: AbortSignal, tell: (done: number, all: number) => void) => Promise<void>,
+  work: (signal: AbortSignal, tell: (done: number, all: number) => void) => Promise<unknown>,
   onError: (error: unknown) => void,
 ): Response {
   const cancelled = new AbortController()
@@ -27,13 +30,13 @@ export function progressStream(
       }
       let told = 0
       try {
-        await work(cancelled.signal, (done, all) => {
+        const result = await work(cancelled.signal, (done, all) => {
           const now = performance.now()
           if (done < all && done > 0 && now - told < tellEveryMs) return
           told = now
           send({ done, all })
         })
-        send({ end: true })
+        send({ end: true, result })
       } catch (error) {
         if (!(error instanceof Problem) && !cancelled.signal.aborted) onError(error)
         send({ problem: error instanceof Problem ? error.message : sentenceOf('went-wrong', undefined) })

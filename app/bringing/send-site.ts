@@ -1,4 +1,5 @@
 import { isJson } from '../document/post'
+import { readProgress } from '../document/read-progress'
 
 /** A file of a folder that was chosen or dropped, and where it stands in it. */
 export interface FolderFile {
@@ -23,6 +24,24 @@ export async function ask<Answer>(address: string, init: RequestInit): Promise<A
   const told = (await response.json()) as Answer & { problem?: { message: string } }
   if (told.problem) throw new NotTaken(told.problem.message)
   return told
+}
+
+/** Asks for what takes a while, and tells how far it is. */
+export async function askForLong<Answer>(
+  address: string,
+  signal: AbortSignal,
+  tell: (done: number, all: number) => void,
+): Promise<Answer> {
+  const response = await fetch(address, { signal }).catch((error: unknown) => {
+    if (signal.aborted) throw error
+    throw new NotTaken(away)
+  })
+  if (isJson(response)) return ask<Answer>(address, { signal })
+  if (!response.ok || !response.body) throw new NotTaken(away)
+  const ended = await readProgress(response.body, tell)
+  if (ended === null) throw new NotTaken(away)
+  if ('problem' in ended) throw new NotTaken(ended.problem)
+  return ended.result as Answer
 }
 
 const post = (body: BodyInit, signal: AbortSignal): RequestInit => ({ method: 'POST', body, signal })

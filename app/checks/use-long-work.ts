@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
+import { readProgress } from '../document/read-progress'
 
 /** How far a long work is. */
 export type LongWork =
@@ -27,7 +28,8 @@ export function useLongWork(address: string, onEnd: () => void) {
     try {
       const response = await fetch(address, { method: 'POST', signal: controller.signal })
       if (!response.ok || !response.body) throw new TypeError(response.statusText)
-      problem = await readLines(response.body, (done, all) => setWork({ state: 'running', done, all }))
+      const told = await readProgress(response.body, (done, all) => setWork({ state: 'running', done, all }))
+      problem = told === null ? noAnswer : 'problem' in told ? told.problem : null
     } catch {
       if (!controller.signal.aborted) problem = noAnswer
     }
@@ -37,26 +39,4 @@ export function useLongWork(address: string, onEnd: () => void) {
   }, [address, onEnd])
   const cancel = useCallback(() => running.current?.abort(), [])
   return { work, start, cancel }
-}
-
-/** Reads lines of progress to their end. @returns what went wrong, or null */
-async function readLines(
-  body: ReadableStream<Uint8Array>,
-  tell: (done: number, all: number) => void,
-): Promise<string | null> {
-  const reader = body.pipeThrough(new TextDecoderStream() as TransformStream<Uint8Array, string>).getReader()
-  let rest = ''
-  let isEnded = false
-  for (;;) {
-    const { done, value } = await reader.read()
-    if (done) return isEnded ? null : noAnswer
-    const lines = (rest + value).split('\n')
-    rest = lines.pop()!
-    for (const line of lines) {
-      const told = JSON.parse(line) as { done: number; all: number } | { problem: string } | { end: true }
-      if ('problem' in told) return told.problem
-      if ('end' in told) isEnded = true
-      else tell(told.done, told.all)
-    }
-  }
 }

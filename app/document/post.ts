@@ -14,7 +14,7 @@ export type Answer =
 
 export const asJson = { 'content-type': 'application/json' }
 export const isJson = (response: Response): boolean =>
-  response.headers.get('content-type')?.includes('json') ?? false
+  /^application\/json\b/.test(response.headers.get('content-type') ?? '')
 
 /** An answer that takes longer is not waited for: the connection may be gone without a word. */
 const answerMs = 10_000

@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router'
 import { ancestorsOf, treeOf } from '#core/plan'
 import type { BringingView, BringingWishes } from '#server/bringing'
 import { ChooseSite } from '../bringing/choose-site'
-import { ask, begin, type FolderFile, NotTaken, sendFolder, sendZip } from '../bringing/send-site'
+import { ask, askForLong, begin, type FolderFile, NotTaken, sendFolder, sendZip } from '../bringing/send-site'
 import { FoundPlan, FoundTemplates, Joining, Otherwise, WishesSentence } from '../bringing/understood'
 import { requireAccount, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
@@ -34,7 +34,13 @@ export async function loader({ request }: Route.LoaderArgs) {
 type State =
   | { readonly kind: 'choosing' }
   | { readonly kind: 'sending'; readonly words: string; readonly done: number; readonly of: number }
-  | { readonly kind: 'looking'; readonly id: string; readonly view: BringingView | null }
+  | {
+      readonly kind: 'looking'
+      readonly id: string
+      readonly view: BringingView | null
+      readonly done: number
+      readonly of: number
+    }
   | { readonly kind: 'making'; readonly id: string; readonly view: BringingView }
 
 const asTheyAre: BringingWishes = {
@@ -76,11 +82,13 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
   }
 
   async function look(id: string, asked: BringingWishes, signal: AbortSignal): Promise<void> {
-    setState((was) => ({ kind: 'looking', id, view: was.kind === 'looking' ? was.view : null }))
+    const looking = (done: number, of: number) =>
+      setState((was) => ({ kind: 'looking', id, view: was.kind === 'looking' ? was.view : null, done, of }))
+    looking(0, 0)
     const said = Object.entries(asked).filter(([, value]) => value !== undefined)
     const query = new URLSearchParams(said.map(([key, value]) => [key, String(value)]))
-    const { view } = await ask<{ view: BringingView }>(`/bringing/${id}?${query}`, { signal })
-    setState({ kind: 'looking', id, view })
+    const view = await askForLong<BringingView>(`/bringing/${id}?${query}`, signal, looking)
+    setState({ kind: 'looking', id, view, done: 0, of: 0 })
   }
 
   const bring = (
@@ -129,7 +137,7 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
         })
         await navigate(`/sites/${siteId}/plan`)
       },
-      { kind: 'looking', id, view },
+      { kind: 'looking', id, view, done: 0, of: 0 },
     )
   }
 
@@ -180,7 +188,7 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
             <progress
               className="w-80"
               aria-label="Progress"
-              {...(state.kind === 'sending' && state.of > 0 && { value: state.done, max: state.of })}
+              {...(state.of > 0 && { value: state.done, max: state.of })}
             />
             <Button onClick={leave}>Call it off</Button>
           </div>

@@ -48,11 +48,13 @@ const withoutCharset = (text: string) => text.replace(/(<meta[^>]*charset\s*=\s*
 export function compareBrought(
   { site, pages, old, madeIn }: Understood,
   sources: BuildSources,
+  onPage?: () => void,
 ): ComparedPage[] {
   const build = buildSite(site, sources)
   const names = namesOf(site)
   const home = homeFileOf(site)
   return pages.map((page): ComparedPage => {
+    onPage?.()
     const { path } = names.pages.get(page.id)!
     const { text: made, trace } = build.traceOf(page.id)
     const references = referencesIn(made)

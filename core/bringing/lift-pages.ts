@@ -9,6 +9,8 @@ export interface BringingTools {
   /** Keeps a text, and names it. */
   readonly put: (text: string) => Hash
   readonly sizeOf: (text: string) => number
+  /** Called for each page that has been read. */
+  readonly onPage?: () => void
 }
 
 /** A group of pages and the template that was found in them. */

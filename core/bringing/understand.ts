@@ -102,6 +102,7 @@ export function understand(
   const remarks: Remark[] = []
   const old = oldNamesOf(files, () => newId())
   const pages = pageFiles.map(({ path, text = '' }) => {
+    tools.onPage?.()
     const goalOf = (href: string): string => {
       const target = old.resolve(href.trim(), path)
       return 'id' in target ? `${target.id}${target.suffix}` : href

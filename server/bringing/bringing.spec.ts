@@ -61,6 +61,23 @@ test('what was looked at is what is made, also with another file in between', as
   expect((await siteOf(siteId, accountId)).pages.map(({ label }) => label).sort()).toEqual(['A', 'C', 'Home'])
 })
 
+test('tells how far it is, and ends when nobody waits for it any more', async () => {
+  const id = await beginBringing(accountId, '')
+  const files = Array.from({ length: 60 }, (_, at) => [`p${at}.html`, `<title>P${at}</title><h1>P${at}</h1>`])
+  await takeBroughtZip(accountId, id, await zipped(Object.fromEntries(files) as Record<string, string>))
+  const told: [number, number][] = []
+  const view = await lookAtBringing(accountId, id, kept, { tell: (done, all) => void told.push([done, all]) })
+  expect(view.lines).toHaveLength(60)
+  // Messages of a thread come when this one has time for them.
+  expect(told.length).toBeGreaterThan(3)
+  expect(told.every(([done, all]) => done <= all && all === 120)).toBe(true)
+  const leaving = new AbortController()
+  const looked = lookAtBringing(accountId, id, { ...kept, generates: false }, { signal: leaving.signal })
+  leaving.abort()
+  await expect(looked).rejects.toMatchObject({ name: 'AbortError' })
+  await dropBringing(accountId, id)
+})
+
 describe('the example', () => {
   test('is understood: plan, template, what is left out and how letters are read', async () => {
     const id = await beginBringing(accountId, '')

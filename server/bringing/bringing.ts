@@ -20,6 +20,7 @@ import {
   forgetUnderstood,
   understandWaiting,
   type UnderstoodSite,
+  type Watch,
 } from './understanding'
 
 /** A page as it would be brought in. */
@@ -75,8 +76,9 @@ export async function lookAtBringing(
   accountId: string,
   id: string,
   wishes: BringingWishes,
+  watch?: Watch,
 ): Promise<BringingView> {
-  const understood = await understandWaiting(accountId, id, wishes)
+  const understood = await understandWaiting(accountId, id, wishes, watch)
   const { site, templates, compared, remarks, texts, joining } = understood
   const names = namesOf(site)
   const byId = new Map(compared.map((one) => [one.id, one]))

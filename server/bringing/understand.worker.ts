@@ -1,4 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto'
+import type { MessagePort } from 'node:worker_threads'
 import {
   type BringingChoices,
   type BringingTools,
@@ -22,6 +23,8 @@ export interface UnderstandTask {
   /** The site that they join, and the sources of its templates; null for a new one. */
   readonly into: (Into & { readonly texts: readonly (readonly [Hash, string])[] }) | null
   readonly year: number
+  /** Where it tells how far it is. */
+  readonly port: MessagePort
 }
 
 export type UnderstandAnswer =
@@ -43,14 +46,25 @@ export type UnderstandAnswer =
     }
 
 /** Understands a site and compares what would come out. Runs in a thread of its own, which may be ended. */
-export default function run({ files, name, choices, into, year }: UnderstandTask): UnderstandAnswer {
+export default function run({ files, name, choices, into, year, port }: UnderstandTask): UnderstandAnswer {
   const texts = new Map<Hash, string>()
   const put = (text: string): Hash => {
     const hash = createHash('sha256').update(text).digest('hex')
     texts.set(hash, text)
     return hash
   }
-  const tools: BringingTools = { newId: randomUUID, put, sizeOf: (text) => Buffer.byteLength(text) }
+  // Each page is read, and compared in the end; what they share is found in between.
+  const all = 2 * files.filter(({ kind }) => kind === 'page').length
+  let done = 0
+  const tellOne = () => {
+    if (++done % 10 === 0) port.postMessage({ done, all })
+  }
+  const tools: BringingTools = {
+    newId: randomUUID,
+    put,
+    sizeOf: (text) => Buffer.byteLength(text),
+    onPage: tellOne,
+  }
   // Style sheets that stay as they are have a text of their own already.
   const given = new Map([
     ...files.flatMap(({ hash, text }) => (text === undefined ? [] : [[hash, text] as const])),
@@ -69,13 +83,13 @@ export default function run({ files, name, choices, into, year }: UnderstandTask
     if ('refusal' in joined) return joined
     const { site, templates, remarks, change, same, pages, base } = joined
     // What is put into another frame comes out otherwise by its author's wish.
-    const compared = into.frame === 'own' ? compareBrought(joined, sources) : []
+    const compared = into.frame === 'own' ? compareBrought(joined, sources, tellOne) : []
     const paths = pages.map(({ id, path }) => [id, base + path] as const)
     return { site, texts: [...texts], templates, remarks, compared, joining: { change, same, paths } }
   }
   const understood = understand(files, name, choices, tools)
   if ('refusal' in understood) return understood
   const { site, templates, remarks } = understood
-  const compared = compareBrought(understood, sources)
+  const compared = compareBrought(understood, sources, tellOne)
   return { site, texts: [...texts], templates, remarks, compared, joining: null }
 }

@@ -1,3 +1,4 @@
+import { MessageChannel } from 'node:worker_threads'
 import type { Piscina } from 'piscina'
 import {
   type BringingChoices,
@@ -96,6 +97,12 @@ export type UnderstoodSite = Exclude<UnderstandAnswer, { refusal: string }> & {
   readonly into: StoredSite | null
 }
 
+/** Who waits for it: how far it is, and that they wait no more. */
+export interface Watch {
+  readonly signal?: AbortSignal
+  readonly tell?: (done: number, all: number) => void
+}
+
 /** What was understood last: it is looked at first, and made a moment later under the same choices. */
 let latest: { readonly key: string; readonly understood: UnderstoodSite } | null = null
 const keptMs = 10 * 60_000
@@ -118,6 +125,7 @@ export async function understandWaiting(
   accountId: string,
   id: string,
   wishes: BringingWishes,
+  watch: Watch = {},
 ): Promise<UnderstoodSite> {
   const bringing = await findBringing(pool(), accountId, id)
   if (!bringing) throw notFound()
@@ -128,7 +136,7 @@ export async function understandWaiting(
   const joining = into && [into.site.id, into.revision, under, same, frame]
   const key = hashOf(JSON.stringify([id, waiting, bringing.name, names, lifts, generates, joining]))
   if (latest?.key === key) return latest.understood
-  const understood = { ...(await understandAnew(id, bringing.name, wishes, into)), into }
+  const understood = { ...(await understandAnew(id, bringing.name, wishes, into, watch)), into }
   const size = understood.texts.reduce((sum, [, text]) => sum + text.length, 0)
   if (size > mostKept) return understood
   const kept = { key, understood }
@@ -143,6 +151,7 @@ async function understandAnew(
   name: string,
   wishes: BringingWishes,
   stored: StoredSite | null,
+  { signal, tell }: Watch,
 ): Promise<Exclude<UnderstandAnswer, { refusal: string }>> {
   const begun = performance.now()
   const { files, remarks } = await readFiles(id)
@@ -154,12 +163,21 @@ async function understandAnew(
   }
   const task = { files, name, choices: choicesOf(wishes), into, year: new Date().getFullYear() }
   const readMs = Math.round(performance.now() - begun)
+  const deadline = AbortSignal.timeout(deadlineMs)
+  const { port1, port2 } = new MessageChannel()
+  port1.on('message', ({ done, all }: { done: number; all: number }) => tell?.(done, all))
   let answer: UnderstandAnswer
   try {
-    answer = await threads().run(task, { signal: AbortSignal.timeout(deadlineMs) })
+    answer = await threads().run(
+      { ...task, port: port2 },
+      { signal: AbortSignal.any([deadline, ...(signal ? [signal] : [])]), transferList: [port2] },
+    )
   } catch (error) {
+    signal?.throwIfAborted()
     log.warn({ err: error, files: files.length }, 'a site that could not be understood')
     throw new Problem('too-heavy', null, { cause: error })
+  } finally {
+    port1.close()
   }
   const allMs = Math.round(performance.now() - begun)
   log.info({ files: files.length, readMs, understandMs: allMs - readMs }, 'understood')

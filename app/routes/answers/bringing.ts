@@ -1,7 +1,8 @@
 import Joi from 'joi'
 import { bringIn, type BringingWishes, dropBringing, lookAtBringing } from '#server/bringing'
-import { notFound } from '#server/platform'
+import { log, notFound } from '#server/platform'
 import { answerProblems, checkInput, readJson, requireAccount } from '../../owner.server'
+import { progressStream } from '../../progress.server'
 import type { Route } from './+types/bringing'
 
 const uuid = Joi.string().guid({ version: 'uuidv4' }).required()
@@ -28,12 +29,17 @@ function idOf(bringingId: string): string {
   return bringingId
 }
 
-/** What was understood of a site that waits to be brought in. */
+/** What was understood of a site that waits to be brought in, told as it is worked out. */
 export async function loader({ request, params }: Route.LoaderArgs) {
   const account = await requireAccount(request)
   return answerProblems(async () => {
     const asked = checkInput(lookInput, Object.fromEntries(new URL(request.url).searchParams))
-    return Response.json({ view: await lookAtBringing(account.id, idOf(params.bringingId), asked) })
+    const id = idOf(params.bringingId)
+    return progressStream(
+      request.signal,
+      (signal, tell) => lookAtBringing(account.id, id, asked, { signal, tell }),
+      (error) => log.error({ err: error }, 'a site that could not be looked at'),
+    )
   })
 }
 

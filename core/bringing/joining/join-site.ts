@@ -94,12 +94,14 @@ export function joinSite(
   const coming = files.filter((file) => !isLeft(file))
   const pageFiles = coming.filter(({ kind }) => kind === 'page')
   const otherFiles = coming.filter(({ kind }) => kind !== 'page')
-  const pages = pageFiles.map(({ path, text = '' }) =>
-    readPage({ id: old.idOf.get(path)!, path, text: text.replace(/\r\n?/g, '\n') }, (href) => {
+  const pages = pageFiles.map(({ path, text = '' }) => {
+    tools.onPage?.()
+    const goalOf = (href: string): string => {
       const target = old.resolve(href.trim(), path)
       return 'id' in target ? `${target.id}${target.suffix}` : href
-    }),
-  )
+    }
+    return readPage({ id: old.idOf.get(path)!, path, text: text.replace(/\r\n?/g, '\n') }, goalOf)
+  })
   const same = [...held.same.values()]
   const remarks: Remark[] = [...identical].map(([path]) => ({
     path: beside.base + path,
