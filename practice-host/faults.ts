@@ -10,6 +10,10 @@ export class Faults {
   readOnly = false
   /** Whether renaming onto an existing file replaces it; hosts differ. */
   renameReplaces = true
+  /** FTP as old servers speak it: no MLSD, no EPSV, a listing as `ls -l` writes it. */
+  oldListing = false
+  /** How many connections FTP takes at once; null for any number. */
+  connections: number | null = null
   /** Requests that are never answered: `SUBSYSTEM`, `OPENDIR`, `READDIR`, `READ`, `STAT`, `WRITE` … */
   readonly never = new Set<string>()
   /** How many requests have been left without an answer. */
@@ -47,6 +51,8 @@ export class Faults {
     this.bytesLeft = null
     this.readOnly = false
     this.renameReplaces = true
+    this.oldListing = false
+    this.connections = null
     this.never.clear()
     this.unanswered = 0
     this.failures.clear()

@@ -1,10 +1,12 @@
 import { randomBytes } from 'node:crypto'
 import fs from 'node:fs/promises'
-import type { Server } from 'node:http'
+import type net from 'node:net'
 import type { AddressInfo } from 'node:net'
 import path from 'node:path'
+import { generate } from 'selfsigned'
 import ssh2 from 'ssh2'
 import { Faults } from './faults'
+import { createFtpServer } from './ftp'
 import { createSftpServer } from './sftp'
 import { createWebServer } from './web'
 
@@ -14,12 +16,18 @@ export interface PracticeHostOptions {
   readonly folder: string
   readonly sftpPort: number
   readonly webPort: number
+  /** FTP, with TLS where it is asked for. */
+  readonly ftpPort?: number
+  /** FTP with TLS from the first byte. */
+  readonly ftpsPort?: number
 }
 
 /** A running practice host. */
 export interface PracticeHost {
   readonly sftpPort: number
   readonly webPort: number
+  readonly ftpPort: number
+  readonly ftpsPort: number
   readonly account: string
   readonly password: string
   /** Folder of the account that the public address shows. */
@@ -46,10 +54,10 @@ const placeholder = `<!DOCTYPE html>
 </html>
 `
 
-async function keep(file: string, make: () => string): Promise<string> {
+async function keep(file: string, make: () => string | Promise<string>): Promise<string> {
   const kept = await fs.readFile(file, 'utf8').catch(() => null)
   if (kept) return kept
-  const made = make()
+  const made = await make()
   await fs.writeFile(file, made, { mode: 0o600 })
   return made
 }
@@ -62,7 +70,16 @@ function makeHostKey(): string {
   }
 }
 
-/** Starts SFTP and HTTP on loopback over one folder; both doors are open when this resolves. */
+/** A key and a certificate that nobody signed but itself, kept between starts. */
+async function keepCertificate(folder: string): Promise<{ key: string; cert: string }> {
+  const made = await keep(path.join(folder, 'certificate.json'), async () => {
+    const { private: key, cert } = await generate([{ name: 'commonName', value: 'practice.example' }])
+    return JSON.stringify({ key, cert })
+  })
+  return JSON.parse(made) as { key: string; cert: string }
+}
+
+/** Starts SFTP, FTP and HTTP on loopback over one folder; all doors are open when this resolves. */
 export async function startPracticeHost(options: PracticeHostOptions): Promise<PracticeHost> {
   const space = path.join(options.folder, 'space')
   const publicPath = path.join(space, publicFolder)
@@ -77,16 +94,23 @@ export async function startPracticeHost(options: PracticeHostOptions): Promise<P
   const faults = new Faults()
   const sftp = createSftpServer({ root: space, account: practiceAccount, password, hostKey, faults })
   const web = createWebServer(publicPath)
-  const listen = (server: Pick<Server, 'listen' | 'once' | 'address'>, port: number) =>
+  const certificate = await keepCertificate(options.folder)
+  const door = { root: space, account: practiceAccount, password, ...certificate, faults }
+  const [ftp, ftps] = [createFtpServer(door), createFtpServer(door, true)]
+  const listen = (server: net.Server, port: number) =>
     new Promise<number>((resolve, reject) => {
       server.once('error', reject)
       server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port))
     })
-  const sftpPort = await listen(sftp as unknown as Server, options.sftpPort)
+  const sftpPort = await listen(sftp as unknown as net.Server, options.sftpPort)
   const webPort = await listen(web, options.webPort)
+  const ftpPort = await listen(ftp, options.ftpPort ?? 0)
+  const ftpsPort = await listen(ftps, options.ftpsPort ?? 0)
   return {
     sftpPort,
     webPort,
+    ftpPort,
+    ftpsPort,
     account: practiceAccount,
     password,
     publicFolder,
@@ -97,7 +121,7 @@ export async function startPracticeHost(options: PracticeHostOptions): Promise<P
       web.closeAllConnections()
       await Promise.all([
         new Promise((resolve) => sftp.close(resolve)),
-        new Promise((resolve) => web.close(resolve)),
+        ...[web, ftp, ftps].map((server) => new Promise((resolve) => server.close(resolve))),
       ])
     },
   }

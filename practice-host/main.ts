@@ -8,6 +8,8 @@ const host = await startPracticeHost({
   folder,
   sftpPort: port('PRACTICE_SFTP_PORT', 4622),
   webPort: port('PRACTICE_WEB_PORT', 4680),
+  ftpPort: port('PRACTICE_FTP_PORT', 4621),
+  ftpsPort: port('PRACTICE_FTPS_PORT', 4690),
 })
 console.log(`practice host ready: SFTP ${host.sftpPort}, http://127.0.0.1:${host.webPort}/`)
 for (const signal of ['SIGTERM', 'SIGINT'] as const)

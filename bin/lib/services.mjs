@@ -23,6 +23,8 @@ export function settings(environment = process.env) {
     postgresPort: port('POSTGRES_PORT', 4632),
     sftpPort: port('PRACTICE_SFTP_PORT', 4622),
     webPort: port('PRACTICE_WEB_PORT', 4680),
+    ftpPort: port('PRACTICE_FTP_PORT', 4621),
+    ftpsPort: port('PRACTICE_FTPS_PORT', 4690),
     databaseUrl: environment.DATABASE_URL || null,
   }
 }
@@ -63,6 +65,8 @@ export async function startServices(options) {
     ['PORT', options.port],
     ['PRACTICE_SFTP_PORT', options.sftpPort],
     ['PRACTICE_WEB_PORT', options.webPort],
+    ['PRACTICE_FTP_PORT', options.ftpPort],
+    ['PRACTICE_FTPS_PORT', options.ftpsPort],
   ])
     if (!(await becomesFree(port)))
       throw new Advice(`Port ${port} is taken. Stop what uses it, or set ${name} to another.`)
@@ -91,11 +95,13 @@ export async function startServices(options) {
     }
     const folder = path.join(options.data, 'practice-host')
     fs.mkdirSync(folder, { recursive: true })
-    const settings = {
-      PRACTICE_FOLDER: folder,
+    const ports = {
       PRACTICE_SFTP_PORT: options.sftpPort,
       PRACTICE_WEB_PORT: options.webPort,
+      PRACTICE_FTP_PORT: options.ftpPort,
+      PRACTICE_FTPS_PORT: options.ftpsPort,
     }
+    const settings = { PRACTICE_FOLDER: folder, ...ports }
     const host = await keepRunning('The practice host', () =>
       startChild('practice-host/main.ts', settings, /ready/, ['--import', 'tsx']),
     )
@@ -105,8 +111,7 @@ export async function startServices(options) {
       DATABASE_URL: databaseUrl,
       RUBRICANT_KEY: keyOf(options.data),
       RUBRICANT_DEMO: 'true',
-      PRACTICE_SFTP_PORT: options.sftpPort,
-      PRACTICE_WEB_PORT: options.webPort,
+      ...ports,
       PRACTICE_PASSWORD: fs.readFileSync(path.join(folder, 'password'), 'utf8'),
       // A run of tests makes more accounts than a person.
       ...(options.signUps && { RUBRICANT_SIGN_UPS: options.signUps }),
@@ -123,23 +128,17 @@ export async function startOwnServices(purpose) {
   const data = fs.mkdtempSync(path.join(os.tmpdir(), `rubricant-${purpose}-`))
   // PostgreSQL's user has to get in, whoever made the folder.
   fs.chmodSync(data, 0o755)
-  const [port, postgresPort, sftpPort, webPort] = [
-    await freePort(),
-    await freePort(),
-    await freePort(),
-    await freePort(),
-  ]
+  const ports = {}
+  for (const name of ['port', 'postgresPort', 'sftpPort', 'webPort', 'ftpPort', 'ftpsPort'])
+    ports[name] = await freePort()
   const services = await startServices({
     data,
-    port,
-    postgresPort,
-    sftpPort,
-    webPort,
+    ...ports,
     databaseUrl: null,
     signUps: 1_000,
   })
   services.stops.unshift(async () => fs.rmSync(data, { recursive: true, force: true }))
-  return { ...services, data, port, env: stringify(services.env) }
+  return { ...services, data, port: ports.port, env: stringify(services.env) }
 }
 
 /** Pauses between attempts to start something again; one that ran for a minute begins with the first. */

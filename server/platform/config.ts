@@ -57,6 +57,8 @@ const schema = Joi.object({
   LOG_LEVEL: Joi.string().valid('fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent').default('info'),
   PRACTICE_SFTP_PORT: Joi.number().port().default(4622),
   PRACTICE_WEB_PORT: Joi.number().port().default(4680),
+  PRACTICE_FTP_PORT: Joi.number().port().default(4621),
+  PRACTICE_FTPS_PORT: Joi.number().port().default(4690),
   PRACTICE_ACCOUNT: Joi.string().default('keeper'),
   PRACTICE_PASSWORD: Joi.string().when('RUBRICANT_DEMO', { is: true, then: Joi.required() }),
 }).unknown()
@@ -87,7 +89,11 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     outgoing: {
       privateRanges: value.RUBRICANT_PRIVATE_HOSTS,
       // Of all that is inside, the practice host of the demo alone is let through.
-      allowed: value.RUBRICANT_DEMO ? [{ host: '127.0.0.1', port: value.PRACTICE_SFTP_PORT }] : [],
+      allowed: value.RUBRICANT_DEMO
+        ? [value.PRACTICE_SFTP_PORT, value.PRACTICE_FTP_PORT, value.PRACTICE_FTPS_PORT].map(
+            (port: number) => ({ host: '127.0.0.1', port }),
+          )
+        : [],
     },
     demo: value.RUBRICANT_DEMO
       ? {

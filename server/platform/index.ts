@@ -13,7 +13,7 @@ export {
 } from './limits'
 export { inRequest, log, noteAccount } from './log'
 export { migrate } from './migrate'
-export { dial } from './outgoing'
+export { dial, reachableAddresses } from './outgoing'
 export {
   ConstraintError,
   databaseError,

@@ -4,8 +4,8 @@ import type { FileEntryWithStats, SFTPWrapper, Stats } from 'ssh2'
 import type { ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
 import { SshConnection } from './sftp-connection'
+import { type Mover, Placing } from './placing'
 import {
-  asideName,
   mendListing,
   partName,
   TransferError,
@@ -15,6 +15,7 @@ import {
   type TransferTarget,
   type Transport,
 } from './transport'
+import { walkFolders } from './walk'
 
 /** Folders listed at once; listing one by one spends its time waiting. */
 const listConcurrency = 16
@@ -47,15 +48,25 @@ export async function openSftp(
 
 class SftpTransport implements Transport {
   readonly #folders = new Map<string, Promise<void>>()
-  /** Whether renaming onto a file that is there replaces it; found out once. */
-  #renameReplaces = true
+  readonly #placing: Placing
 
   constructor(
     private readonly connection: SshConnection,
     private readonly sftp: SFTPWrapper,
     private readonly target: TransferTarget,
     private readonly limits: TransferLimits,
-  ) {}
+  ) {
+    const host: Mover = {
+      move: (from, to) => this.#move(from, to),
+      unlink: (at) => this.#unlink(at),
+      isThere: async (at) => (await this.#statOrNull(at)) !== null,
+      isOpen: () => connection.failure === null,
+      // OpenSSH's extension; a server without it refuses at once.
+      replace: (from, to) =>
+        this.#do<void>('write', to, (done) => sftp.ext_openssh_rename(from, to, (error) => done(error))),
+    }
+    this.#placing = new Placing(host, target.mark)
+  }
 
   #at(relative: string): string {
     return path.posix.join(this.target.folder || '.', relative)
@@ -111,38 +122,14 @@ class SftpTransport implements Transport {
     const there = await this.#statOrNull(root)
     if (!there) return []
     if (!there.isDirectory()) throw new TransferError('not-a-folder', { at: root })
-    const files: ListedFile[] = []
-    let folders = ['']
-    let entryCount = 0
-    for (let depth = 0; folders.length > 0; depth++) {
-      if (depth > this.limits.depth) throw this.#endless(`folders more than ${this.limits.depth} levels deep`)
-      const next: string[] = []
-      for (let at = 0; at < folders.length; at += listConcurrency) {
-        const batch = folders.slice(at, at + listConcurrency)
-        const room = this.limits.entries - entryCount
-        const lists = await Promise.all(batch.map((folder) => this.#readFolder(folder, room)))
-        for (const [index, entries] of lists.entries()) {
-          entryCount += entries.length
-          if (entryCount > this.limits.entries)
-            throw this.#endless(`more than ${this.limits.entries.toLocaleString('en')} files`)
-          for (const { filename, attrs } of entries) {
-            // What is no name of an entry can only lead elsewhere.
-            if (filename === '.' || filename === '..' || filename === '' || /[/\0]/.test(filename)) continue
-            const relative = batch[index]! + filename
-            if (attrs.isDirectory()) next.push(`${relative}/`)
-            else if (attrs.isFile())
-              files.push({ path: relative, sizeBytes: attrs.size, modifiedSeconds: attrs.mtime })
-          }
-        }
-      }
-      folders = next
-    }
-    return files
-  }
-
-  #endless(what: string): TransferError {
-    return new TransferError('too-much', {
-      what: `There are ${what} below ${this.#at('')}. Choose the folder that holds this site alone.`,
+    return walkFolders(root, this.limits, listConcurrency, async (folder, most) => {
+      const entries = await this.#readFolder(folder, most)
+      return entries.map(({ filename, attrs }) => ({
+        name: filename,
+        kind: attrs.isDirectory() ? 'folder' : attrs.isFile() ? 'file' : 'other',
+        sizeBytes: attrs.size,
+        modifiedSeconds: attrs.mtime,
+      }))
     })
   }
 
@@ -229,7 +216,7 @@ class SftpTransport implements Transport {
       const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
       try {
         await this.#write(temporary, pieces)
-        await this.#rename(temporary, at)
+        await this.#placing.place(temporary, at)
       } catch (error) {
         if (!this.connection.failure) await this.#unlink(temporary).catch(() => {})
         throw error
@@ -272,47 +259,6 @@ class SftpTransport implements Transport {
       }
     }
     await Promise.all(Array.from({ length: pieceConcurrency }, lane))
-  }
-
-  async #rename(from: string, to: string): Promise<void> {
-    if (this.#renameReplaces) {
-      try {
-        // Replaces in one step where the server offers it (OpenSSH's extension), else throws at once.
-        await this.#do<void>('write', to, (done) =>
-          this.sftp.ext_openssh_rename(from, to, (error) => done(error)),
-        )
-        return
-      } catch {
-        if (this.connection.failure) throw this.connection.failure
-      }
-    }
-    try {
-      await this.#move(from, to)
-    } catch (error) {
-      if (!(error instanceof TransferError) || error.code !== 'host-refused') throw error
-      // Many servers do not rename onto a file that is there; nothing else may be wrong with it.
-      if (!(await this.#statOrNull(to))) throw error
-      this.#renameReplaces = false
-      await this.#replace(from, to)
-    }
-  }
-
-  /** In the place of a file that stepped aside; put back when the new one cannot take its place. */
-  async #replace(from: string, to: string): Promise<void> {
-    const aside = asideName(to, this.target.mark)
-    await this.#move(to, aside).catch(async () => {
-      // One left from a cut, beside the file that took its place.
-      await this.#unlink(aside)
-      await this.#move(to, aside)
-    })
-    try {
-      await this.#move(from, to)
-    } catch (error) {
-      // Where even that fails, or the line is cut, the next run's `mend` puts it back.
-      if (!this.connection.failure) await this.#move(aside, to).catch(() => {})
-      throw error
-    }
-    await this.#unlink(aside)
   }
 
   #move(from: string, to: string): Promise<void> {

@@ -3,6 +3,8 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } fr
 import { cuttingHost, type HostileListener, silentHost } from '../../../practice-host/hostile'
 import { practiceHost } from '../../testing/support'
 import { MemoryTransport } from './memory'
+import { openFtp } from './ftp'
+import { type FtpSecurity, learnFtpKey } from './ftp-connection'
 import { openSftp } from './sftp'
 import { learnHostKey } from './sftp-connection'
 import {
@@ -22,6 +24,12 @@ beforeAll(async () => {
   process.env.RUBRICANT_PRIVATE_HOSTS = 'true'
   host = await practiceHost()
   hostKey = await learnHostKey('127.0.0.1', host.sftpPort)
+  for (const security of ['none', 'explicit', 'implicit'] as const)
+    certificates[security] = await learnFtpKey({
+      host: '127.0.0.1',
+      port: ftpTarget(security).port,
+      security,
+    })
 })
 afterAll(() => host.end())
 afterEach(() => host.faults.reset())
@@ -36,6 +44,14 @@ const target = (more: Partial<TransferTarget> = {}): TransferTarget => ({
   mark: '0123abcd',
   ...more,
 })
+const certificates: Partial<Record<FtpSecurity, string>> = {}
+const ftpTarget = (security: FtpSecurity, more: Partial<TransferTarget> = {}): TransferTarget =>
+  target({
+    port: security === 'implicit' ? host.ftpsPort : host.ftpPort,
+    hostKey: certificates[security],
+    folder: `public/ftp-${++folders}`,
+    ...more,
+  })
 const readFrom = (transport: Transport, path: string, mostBytes: number) =>
   buffer(transport.read(path, mostBytes))
 const codeOf = (work: Promise<unknown>) =>
@@ -52,6 +68,17 @@ describe.each([
     () => {
       host.faults.renameReplaces = false
       return openSftp(target({ folder: `public/contract-${++folders}` }))
+    },
+  ],
+  ['over FTP', () => openFtp('none')(ftpTarget('none'))],
+  ['over FTP with TLS', () => openFtp('explicit')(ftpTarget('explicit'))],
+  ['over FTP with TLS from the first byte', () => openFtp('implicit')(ftpTarget('implicit'))],
+  [
+    'over FTP to an old host that takes two connections and does not rename onto a file',
+    () => {
+      host.faults.oldListing = true
+      host.faults.renameReplaces = false
+      return openFtp('none')(ftpTarget('none'))
     },
   ],
 ])('a transport %s', (_, openTransport) => {

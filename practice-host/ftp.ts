@@ -1,0 +1,380 @@
+import { createHash, timingSafeEqual } from 'node:crypto'
+import { createReadStream } from 'node:fs'
+import fs from 'node:fs/promises'
+import net from 'node:net'
+import path from 'node:path'
+import { pipeline } from 'node:stream/promises'
+import tls from 'node:tls'
+import type { Faults } from './faults'
+import { insideRoot } from './sftp'
+
+/** What the FTP door needs to know. */
+export interface FtpOptions {
+  /** Folder on disk that an account sees as `/`. */
+  readonly root: string
+  readonly account: string
+  readonly password: string
+  /** Private key and certificate, PEM. */
+  readonly key: string
+  readonly cert: string
+  readonly faults: Faults
+}
+
+/** A refusal with its reply code (RFC 959 §4.2). */
+class Refused extends Error {
+  constructor(
+    readonly code: number,
+    message: string,
+  ) {
+    super(message)
+  }
+}
+
+const digest = (text: string) => createHash('sha256').update(text).digest()
+
+/** What the account is told: the system's own message would show where on the disk the space is. */
+function replyFor(error: unknown): [number, string] {
+  if (error instanceof Refused) return [error.code, error.message]
+  switch ((error as NodeJS.ErrnoException).code) {
+    case 'ENOENT':
+    case 'ENOTDIR':
+      return [550, 'No such file or directory']
+    case 'EACCES':
+    case 'EPERM':
+      return [550, 'Permission denied']
+    case 'ENOSPC':
+      return [452, 'No space left on device']
+    case 'EEXIST':
+      return [550, 'It is there already']
+    default:
+      return [550, 'Failure']
+  }
+}
+
+/** `20260103161500`: a time as MLSD and MDTM tell it, in UTC (RFC 3659 §2.3). */
+const timeOf = (ms: number): string => new Date(ms).toISOString().replace(/\D/g, '').slice(0, 14)
+
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+/** A line as `ls -l` writes it, which old servers send for LIST. */
+function unixLine(name: string, stats: { isDirectory(): boolean; size: number; mtime: Date }): string {
+  const { mtime } = stats
+  const day = String(mtime.getUTCDate()).padStart(2)
+  const time = mtime.toISOString().slice(11, 16)
+  const kind = stats.isDirectory() ? 'drwxr-xr-x' : '-rw-r--r--'
+  return `${kind} 1 keeper keeper ${stats.size} ${months[mtime.getUTCMonth()]} ${day} ${time} ${name}`
+}
+
+/**
+ * An FTP server over one folder (RFC 959, 2389, 2428, 3659), with TLS where it is asked for (RFC 4217) or from the
+ * first byte. Not yet listening.
+ */
+export function createFtpServer(options: FtpOptions, isImplicit = false): net.Server {
+  const { faults, key, cert } = options
+  const sockets = new Set<net.Socket>()
+  faults.onCut(() => {
+    for (const socket of sockets) socket.destroy()
+  })
+  const keep = (socket: net.Socket) => {
+    sockets.add(socket)
+    socket.on('close', () => sockets.delete(socket))
+    socket.on('error', () => socket.destroy())
+    socket.setNoDelay()
+  }
+  // One context, so that a session of the control connection is known to the data connections.
+  const secureContext = tls.createSecureContext({ key, cert })
+  return net.createServer((socket) => {
+    keep(socket)
+    if (faults.connections !== null && sockets.size > faults.connections) {
+      socket.end('421 Too many connections from this address\r\n')
+      return
+    }
+    if (isImplicit) new FtpSession(secured(socket, secureContext), options, secureContext, keep)
+    else new FtpSession(socket, options, secureContext, keep)
+  })
+}
+
+function secured(socket: net.Socket, secureContext: tls.SecureContext): tls.TLSSocket {
+  const secure = new tls.TLSSocket(socket, { isServer: true, secureContext })
+  secure.on('error', () => socket.destroy())
+  return secure
+}
+
+class FtpSession {
+  #folder = '/'
+  #user = ''
+  #signedIn = false
+  #renaming: string | null = null
+  #restAt = 0
+  #protected = false
+  #data: { readonly server: net.Server; readonly socket: Promise<net.Socket> } | null = null
+  #rest = ''
+  #turn: Promise<void> = Promise.resolve()
+
+  constructor(
+    private socket: net.Socket,
+    private readonly options: FtpOptions,
+    private readonly secureContext: tls.SecureContext,
+    private readonly keep: (socket: net.Socket) => void,
+  ) {
+    this.#listen()
+    this.#reply(220, 'Practice host')
+  }
+
+  #listen(): void {
+    this.socket.setEncoding('utf8')
+    this.socket.on('data', (text: string) => {
+      this.#rest += text
+      if (this.#rest.length > 20_000) return void this.socket.destroy()
+      const lines = this.#rest.split('\n')
+      this.#rest = lines.pop()!
+      // One command after the other, as they came.
+      for (const line of lines) this.#turn = this.#turn.then(() => this.#do(line.replace(/\r$/, '')))
+    })
+    this.socket.on('close', () => this.#endData())
+  }
+
+  #reply(code: number, text: string): void {
+    if (!this.socket.destroyed) this.socket.write(`${code} ${text}\r\n`)
+  }
+
+  #lines(code: number, first: string, lines: readonly string[], last: string): void {
+    this.socket.write(
+      `${code}-${first}\r\n${lines.map((line) => ` ${line}\r\n`).join('')}${code} ${last}\r\n`,
+    )
+  }
+
+  /** A path of the account, from its root. */
+  #path = (wanted: string) =>
+    path.posix.normalize(path.posix.join(wanted.startsWith('/') ? '/' : this.#folder, wanted))
+  #on = (wanted: string) => insideRoot(this.options.root, this.#path(wanted))
+
+  async #do(line: string): Promise<void> {
+    const [, verb = '', words = ''] = /^(\S+)(?: (.*))?$/s.exec(line) ?? []
+    const name = verb.toUpperCase()
+    try {
+      await this.options.faults.beforeRequest(name)
+      const open = ['USER', 'PASS', 'AUTH', 'PBSZ', 'PROT', 'FEAT', 'OPTS', 'QUIT', 'SYST', 'NOOP']
+      if (!this.#signedIn && !open.includes(name)) throw new Refused(530, 'Sign in first')
+      const command = Object.hasOwn(this.#commands, name) ? this.#commands[name] : undefined
+      if (!command) throw new Refused(502, 'Not known here')
+      await command(words)
+    } catch (error) {
+      this.#endData()
+      this.#reply(...replyFor(error))
+    }
+  }
+
+  readonly #commands: Readonly<Record<string, (words: string) => Promise<void> | void>> = {
+    USER: (user) => {
+      this.#user = user
+      this.#reply(331, 'And the password')
+    },
+    PASS: async (password) => {
+      const { account, password: right, faults } = this.options
+      faults.seenPassword = true
+      const fits = timingSafeEqual(digest(`${this.#user}\n${password}`), digest(`${account}\n${right}`))
+      if (!fits) {
+        await new Promise((resolve) => setTimeout(resolve, 100))
+        throw new Refused(530, 'Login incorrect')
+      }
+      this.#signedIn = true
+      this.#reply(230, 'Signed in')
+    },
+    AUTH: () => {
+      this.#reply(234, 'Go on with TLS')
+      const plain = this.socket
+      plain.removeAllListeners('data')
+      this.socket = secured(plain, this.secureContext)
+      this.#listen()
+    },
+    PBSZ: () => this.#reply(200, 'PBSZ=0'),
+    PROT: (level) => {
+      this.#protected = level === 'P'
+      this.#reply(200, 'Done')
+    },
+    FEAT: () => this.#lines(211, 'Features', [...(this.options.faults.oldListing ? [] : ['MLST type*;size*;modify*;', 'EPSV']), 'UTF8', 'AUTH TLS', 'PROT', 'SIZE', 'MDTM', 'REST STREAM'], 'End'),
+    OPTS: () => this.#reply(200, 'Done'),
+    SYST: () => this.#reply(215, 'UNIX Type: L8'),
+    NOOP: () => this.#reply(200, 'Done'),
+    TYPE: () => this.#reply(200, 'Done'),
+    STRU: () => this.#reply(200, 'Done'),
+    MODE: () => this.#reply(200, 'Done'),
+    ALLO: () => this.#reply(202, 'Not needed'),
+    QUIT: () => {
+      this.#reply(221, 'Goodbye')
+      this.socket.end()
+    },
+    PWD: () => this.#reply(257, `"${this.#folder.replaceAll('"', '""')}"`),
+    CWD: async (wanted) => {
+      if (!(await fs.stat(this.#on(wanted))).isDirectory()) throw new Refused(550, 'Not a directory')
+      this.#folder = this.#path(wanted)
+      this.#reply(250, 'Done')
+    },
+    CDUP: () => this.#commands.CWD!('..'),
+    EPSV: async () => {
+      if (this.options.faults.oldListing) throw new Refused(500, 'Not known here')
+      this.#reply(229, `Entering Extended Passive Mode (|||${await this.#listenForData()}|)`)
+    },
+    PASV: async () => {
+      const port = await this.#listenForData()
+      this.#reply(227, `Entering Passive Mode (127,0,0,1,${port >> 8},${port & 255})`)
+    },
+    MLSD: async (wanted) => {
+      if (this.options.faults.oldListing) throw new Refused(500, 'Not known here')
+      const tell = (name: string, { isFolder, size, mtimeMs }: Entry) => `type=${isFolder ? 'dir' : 'file'};size=${size};modify=${timeOf(mtimeMs)}; ${name}`
+      await this.#sendLines(this.#entries(wanted, tell))
+    },
+    MLST: async (wanted) => {
+      if (this.options.faults.oldListing) throw new Refused(500, 'Not known here')
+      const stats = await fs.stat(this.#on(wanted))
+      const fact = `type=${stats.isDirectory() ? 'dir' : 'file'};size=${stats.size};modify=${timeOf(stats.mtimeMs)};`
+      this.#lines(250, 'Listing', [`${fact} ${this.#path(wanted)}`], 'End')
+    },
+    LIST: async (words) => {
+      const wanted = words.replace(/^-\w+ ?/, '')
+      const tell = (name: string, { isFolder, size, mtimeMs }: Entry) => unixLine(name, { isDirectory: () => isFolder, size, mtime: new Date(mtimeMs) })
+      await this.#sendLines(this.#entries(wanted, tell))
+    },
+    SIZE: async (wanted) => {
+      const stats = await fs.stat(this.#on(wanted))
+      if (!stats.isFile()) throw new Refused(550, 'Not a plain file')
+      this.#reply(213, String(stats.size))
+    },
+    MDTM: async (wanted) => this.#reply(213, timeOf((await fs.stat(this.#on(wanted))).mtimeMs)),
+    REST: (at) => {
+      this.#restAt = Number(at) || 0
+      this.#reply(350, 'From there')
+    },
+    RETR: async (wanted) => {
+      const at = this.#on(wanted)
+      if (!(await fs.stat(at)).isFile()) throw new Refused(550, 'Not a plain file')
+      const start = this.#restAt
+      this.#restAt = 0
+      const { faults } = this.options
+      const endless = async function* () {
+        for (;;) yield await Promise.resolve(Buffer.alloc(10_000, 'x'))
+      }
+      await this.#overData((data) => pipeline(faults.endless === 'file' ? endless() : createReadStream(at, { start }), data))
+    },
+    STOR: async (wanted) => {
+      const { faults } = this.options
+      faults.beforeOpen(wanted, true)
+      const file = await fs.open(this.#on(wanted), 'w', 0o644)
+      try {
+        await this.#overData(async (data) => {
+          for await (const piece of data as AsyncIterable<Buffer>) {
+            await faults.beforeRequest('WRITE')
+            faults.beforeWrite(piece.length)
+            await file.write(piece)
+          }
+        })
+      } finally {
+        await file.close()
+      }
+    },
+    RNFR: async (wanted) => {
+      await fs.lstat(this.#on(wanted))
+      this.#renaming = this.#on(wanted)
+      this.#reply(350, 'To what')
+    },
+    RNTO: async (wanted) => {
+      const { faults } = this.options
+      const from = this.#renaming
+      this.#renaming = null
+      if (from === null) throw new Refused(503, 'RNFR first')
+      const to = this.#on(wanted)
+      if (!faults.renameReplaces && (await fs.stat(to).catch(() => null))) throw new Refused(553, 'The target exists')
+      await faults.beforeRequest('RENAME')
+      await fs.rename(from, to)
+      faults.afterRename()
+      this.#reply(250, 'Done')
+    },
+    DELE: async (wanted) => {
+      await fs.unlink(this.#on(wanted))
+      this.#reply(250, 'Done')
+    },
+    MKD: async (wanted) => {
+      await fs.mkdir(this.#on(wanted))
+      this.#reply(257, `"${this.#path(wanted)}" made`)
+    },
+    RMD: async (wanted) => {
+      await fs.rmdir(this.#on(wanted))
+      this.#reply(250, 'Done')
+    },
+  } // prettier-ignore
+
+  /** Opens a port for one data connection, for whoever this connection is from. */
+  async #listenForData(): Promise<number> {
+    this.#endData()
+    const server = net.createServer()
+    server.on('error', () => {})
+    const socket = new Promise<net.Socket>((resolve) =>
+      server.once('connection', (one) => {
+        this.keep(one)
+        server.close()
+        resolve(this.#protected ? secured(one, this.secureContext) : one)
+      }),
+    )
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+    this.#data = { server, socket }
+    return (server.address() as net.AddressInfo).port
+  }
+
+  #endData(): void {
+    const data = this.#data
+    this.#data = null
+    if (!data) return
+    data.server.close()
+    void data.socket.then((socket) => socket.destroy())
+  }
+
+  /** Does something over the data connection, said before and after. */
+  async #overData(work: (data: net.Socket) => Promise<unknown>): Promise<void> {
+    const opened = this.#data
+    if (!opened) throw new Refused(425, 'EPSV or PASV first')
+    this.#reply(150, 'Here it comes')
+    const data = await opened.socket
+    try {
+      await work(data)
+      if (!data.writableEnded) data.end()
+    } catch (error) {
+      data.destroy()
+      throw error
+    } finally {
+      this.#data = null
+    }
+    this.#reply(226, 'Done')
+  }
+
+  async *#entries(wanted: string, tell: (name: string, entry: Entry) => string): AsyncGenerator<string> {
+    const { faults } = this.options
+    const made = { size: 1, mtimeMs: 1_000_000_000_000 }
+    if (faults.endless === 'tree') return yield tell('deeper', { ...made, isFolder: true })
+    for (let at = 0; faults.endless === 'folder'; at++)
+      yield tell(`${Date.now()}-${at}.html`, { ...made, isFolder: false })
+    const at = this.#on(wanted)
+    const one = await fs.stat(at)
+    if (!one.isDirectory()) return yield tell(path.basename(at), { isFolder: false, ...one, size: one.size, mtimeMs: one.mtimeMs }) // prettier-ignore
+    for (const name of await fs.readdir(at)) {
+      const stats = await fs.lstat(path.join(at, name)).catch(() => null)
+      // Links are not told of: neither kind would be true.
+      if (stats?.isFile() || stats?.isDirectory())
+        yield tell(name, { isFolder: stats.isDirectory(), size: stats.size, mtimeMs: stats.mtimeMs })
+    }
+  }
+
+  async #sendLines(lines: AsyncGenerator<string>): Promise<void> {
+    const first = await lines.next()
+    await this.#overData((data) =>
+      pipeline(async function* () {
+        for (let { done, value } = first; !done; { done, value } = await lines.next()) yield `${value}\r\n`
+      }, data),
+    )
+  }
+}
+
+interface Entry {
+  readonly isFolder: boolean
+  readonly size: number
+  readonly mtimeMs: number
+}

@@ -1,0 +1,190 @@
+import { createHash } from 'node:crypto'
+import type { Duplex } from 'node:stream'
+import { type ConnectionOptions, TLSSocket } from 'node:tls'
+import { Client, type FTPContext, FTPError } from 'basic-ftp'
+import { config, reachableAddresses } from '#server/platform'
+import { TransferError, type TransferLimits, transferLimits, type TransferOptions } from './transport'
+
+/** How FTP is kept from being read on the way: not at all, from `AUTH TLS` on (RFC 4217), or from the first byte. */
+export type FtpSecurity = 'none' | 'explicit' | 'implicit'
+
+/** What stands for a key where a certificate is vouched for by an authority, and where there is none at all. */
+export const vouchedKey = 'vouched'
+export const noKey = 'none'
+
+/** SHA-256 of a certificate, written as keys of SSH hosts are. */
+const certificateKey = (raw: Buffer): string =>
+  `SHA256:${createHash('sha256').update(raw).digest('base64').replace(/=+$/, '')}`
+
+/** What identifies the other end of a connection. */
+function keyOf(socket: Duplex): string {
+  if (!(socket instanceof TLSSocket)) return noKey
+  if (socket.authorized) return vouchedKey
+  const { raw } = socket.getPeerCertificate() as { raw?: Buffer }
+  return raw ? certificateKey(raw) : ''
+}
+
+/** Where and how an FTP connection is made. */
+export interface FtpPlace {
+  readonly host: string
+  readonly port: number
+  readonly security: FtpSecurity
+}
+
+export const protocolName = ({ security }: Pick<FtpPlace, 'security'>): string =>
+  security === 'none' ? 'FTP' : 'FTP with TLS'
+
+const usualPort = ({ security }: FtpPlace) => (security === 'implicit' ? 990 : 21)
+
+export const unreachable = (place: FtpPlace, cause: unknown): TransferError => {
+  const { host, port } = place
+  const told = { host, port, protocol: protocolName(place), usual: usualPort(place) }
+  return new TransferError('unreachable', told, { cause })
+}
+
+/** A listing of more bytes is no listing of a site. */
+const mostBytesAnEntry = 400
+
+/**
+ * Connects and, where it is wanted, begins TLS. Nothing of the account is sent. The name is resolved here, and only
+ * to where connections may lead; data connections go to the same address (RFC 2428, and PASV without its address).
+ */
+async function greet(place: FtpPlace, limits: TransferLimits, signal: AbortSignal): Promise<Client> {
+  const { host, port, security } = place
+  const addresses = await reachableAddresses(host, port, config().outgoing).catch(() => [])
+  let last: unknown = null
+  for (const address of addresses) {
+    signal.throwIfAborted()
+    const client = new Client(limits.silenceMs, {
+      allowSeparateTransferHost: false,
+      maxListingBytes: Math.min(limits.entries * mostBytesAnEntry, 50_000_000),
+    })
+    const end = () => client.close()
+    signal.addEventListener('abort', end, { once: true })
+    // Judged by its key, which may be of a certificate that only its author has accepted.
+    const secure: ConnectionOptions = {
+      host,
+      servername: /[a-z]/i.test(host) && !host.includes(':') ? host : undefined,
+      rejectUnauthorized: false,
+    }
+    try {
+      if (security === 'implicit') await client.connectImplicitTLS(address, port, secure)
+      else await client.connect(address, port)
+      if (security === 'explicit') {
+        try {
+          await client.useTLS(secure)
+        } catch (error) {
+          if (!(error instanceof FTPError)) throw error
+          throw new TransferError('no-transfer', { host, protocol: 'FTP with TLS' }, { cause: error })
+        }
+      }
+      return client
+    } catch (error) {
+      client.close()
+      if (error instanceof TransferError) throw error
+      last = error
+    } finally {
+      signal.removeEventListener('abort', end)
+    }
+  }
+  throw unreachable(place, last)
+}
+
+/** What identifies the host, learned without signing in. */
+export async function learnFtpKey(
+  place: FtpPlace,
+  { signal, limits = transferLimits }: TransferOptions = {},
+): Promise<string> {
+  const client = await within(place, limits, signal, (ended) => greet(place, limits, ended))
+  const key = keyOf(client.ftp.socket)
+  client.close()
+  return key
+}
+
+/** Does what has to be done before a connection counts as made, or says that nobody is there. */
+export async function within<T>(
+  place: FtpPlace,
+  limits: TransferLimits,
+  signal: AbortSignal | undefined,
+  work: (ended: AbortSignal) => Promise<T>,
+): Promise<T> {
+  const deadline = AbortSignal.timeout(limits.connectMs)
+  const ended = AbortSignal.any([deadline, ...(signal ? [signal] : [])])
+  const aborted = new Promise<never>((_, reject) => {
+    const end = () => reject(signal?.aborted ? new TransferError('stopped') : unreachable(place, null))
+    if (ended.aborted) end()
+    else ended.addEventListener('abort', end, { once: true })
+  })
+  aborted.catch(() => {})
+  return Promise.race([work(ended), aborted])
+}
+
+/**
+ * A connection that is signed in at the host of an accepted key: the password is sent to no other, and each data
+ * connection has to be with the same.
+ * @param onOther called when one is with another
+ */
+export async function signIn(
+  place: FtpPlace,
+  { account, password, hostKey }: { account: string; password: string; hostKey: string },
+  limits: TransferLimits,
+  signal: AbortSignal,
+  onOther: (error: TransferError) => void,
+): Promise<Client> {
+  const client = await greet(place, limits, signal)
+  const end = () => client.close()
+  signal.addEventListener('abort', end, { once: true })
+  try {
+    const key = keyOf(client.ftp.socket)
+    if (key !== hostKey) throw new TransferError('host-key-changed', { host: place.host, key })
+    try {
+      await client.login(account, password)
+    } catch (error) {
+      if (!(error instanceof FTPError)) throw error
+      if (error.code === 421) throw error
+      throw new TransferError('wrong-host-password', { host: place.host }, { cause: error })
+    }
+    await client.useDefaultSettings()
+    guardData(client, place, hostKey, onOther)
+    return client
+  } catch (error) {
+    client.close()
+    if (error instanceof TransferError || error instanceof FTPError) throw error
+    const when = 'was cut while signing in. Try again; if it happens again, ask the host'
+    throw new TransferError('connection-lost', { host: place.host, when }, { cause: error })
+  } finally {
+    signal.removeEventListener('abort', end)
+  }
+}
+
+/** Holds each data connection against the key. One that goes on with the session of the control connection has it. */
+function guardData(
+  client: Client,
+  { host, security }: FtpPlace,
+  hostKey: string,
+  onOther: (error: TransferError) => void,
+): void {
+  if (security === 'none') return
+  let passive = client.prepareTransfer
+  const guarded = async (ftp: FTPContext) => {
+    const answer = await passive(ftp)
+    // The library puts the way that worked in the place of its search.
+    if (client.prepareTransfer !== guarded) {
+      passive = client.prepareTransfer
+      client.prepareTransfer = guarded
+    }
+    const { dataSocket } = ftp
+    if (!(dataSocket instanceof TLSSocket))
+      throw new TransferError('no-transfer', { host, protocol: 'FTP with TLS' })
+    // Many hosts begin TLS only once they were told what for. Heard before the library hears it, and so before a
+    // byte of the file is sent or taken.
+    dataSocket.once('secureConnect', () => {
+      const key = keyOf(dataSocket)
+      if (dataSocket.isSessionReused() || key === hostKey) return
+      dataSocket.destroy()
+      onOther(new TransferError('host-key-changed', { host, key }))
+    })
+    return answer
+  }
+  client.prepareTransfer = guarded
+}

@@ -1,0 +1,425 @@
+import { randomBytes } from 'node:crypto'
+import path from 'node:path'
+import { PassThrough, Readable } from 'node:stream'
+import { type Client, type FileInfo, FTPError } from 'basic-ftp'
+import type { ListedFile } from '#core/delivery'
+import type { Pieces } from '#server/contents'
+import { type FtpPlace, type FtpSecurity, signIn, unreachable, within } from './ftp-connection'
+import { type Mover, Placing } from './placing'
+import {
+  mendListing,
+  type OpenTransport,
+  partName,
+  TransferError,
+  type TransferLimits,
+  transferLimits,
+  type TransferTarget,
+  type Transport,
+} from './transport'
+import { type FolderEntry, walkFolders } from './walk'
+
+/**
+ * Connections at once: each does one thing at a time, and waiting is most of what it does. A host that takes fewer
+ * says so, and then it is as many as it took.
+ */
+const mostConnections = 8
+
+type Act = 'look into' | 'read' | 'write' | 'remove'
+
+/** Opens FTP with the security that its protocol has; rejects with a `TransferError` that names the cause. */
+export const openFtp =
+  (security: FtpSecurity): OpenTransport =>
+  async (target, { signal, limits = transferLimits } = {}) => {
+    const place = { host: target.host, port: target.port, security }
+    const pool = new Connections(place, target, limits, signal)
+    try {
+      const first = await pool.open()
+      const home = await first.pwd()
+      pool.giveBack(first)
+      return new FtpTransport(pool, path.posix.join(home, target.folder || '.'), target, limits, home)
+    } catch (error) {
+      const reason = pool.failure ?? (error instanceof TransferError ? error : unreachable(place, error))
+      pool.close()
+      throw reason
+    }
+  }
+
+/** Connections of one transport, opened as they are wanted; the end of one is the end of all. */
+class Connections {
+  readonly #all = new Set<Client>()
+  readonly #idle: Client[] = []
+  readonly #waiting: { take: (client: Client) => void; fail: (error: Error) => void }[] = []
+  readonly #ended = new AbortController()
+  #opening = 0
+  #most = mostConnections
+  #failure: TransferError | null = null
+
+  constructor(
+    readonly place: FtpPlace,
+    private readonly target: TransferTarget,
+    private readonly limits: TransferLimits,
+    private readonly signal: AbortSignal | undefined,
+  ) {
+    signal?.addEventListener('abort', this.#stop, { once: true })
+    if (signal?.aborted) this.#stop()
+  }
+
+  readonly #stop = () => this.fail(new TransferError('stopped'))
+
+  /** Why the transport is of no more use; null while it is. */
+  get failure(): TransferError | null {
+    return this.#failure
+  }
+
+  fail(error: TransferError): void {
+    if (this.#failure) return
+    this.#failure = error
+    this.signal?.removeEventListener('abort', this.#stop)
+    this.#ended.abort(error)
+    for (const client of this.#all) client.close()
+    for (const { fail } of this.#waiting.splice(0)) fail(error)
+  }
+
+  close(): void {
+    this.fail(new TransferError('connection-lost', { host: this.place.host, when: 'was closed' }))
+  }
+
+  /** One more connection. */
+  async open(): Promise<Client> {
+    if (this.#failure) throw this.#failure
+    const client = await within(this.place, this.limits, this.#ended.signal, (ended) =>
+      signIn(this.place, this.target, this.limits, ended, (error) => this.fail(error)),
+    )
+    if (this.#failure) {
+      client.close()
+      throw this.#failure
+    }
+    this.#all.add(client)
+    return client
+  }
+
+  /** A connection that nobody uses: an idle one, a new one, or the next that is given back. */
+  take(): Promise<Client> {
+    if (this.#failure) return Promise.reject(this.#failure)
+    const idle = this.#idle.pop()
+    if (idle) return Promise.resolve(idle)
+    const waiting = new Promise<Client>((take, fail) => this.#waiting.push({ take, fail }))
+    if (this.#all.size + this.#opening < this.#most) void this.#openMore()
+    return waiting
+  }
+
+  async #openMore(): Promise<void> {
+    this.#opening += 1
+    try {
+      const client = await this.open()
+      this.#opening -= 1
+      this.giveBack(client)
+    } catch (error) {
+      this.#opening -= 1
+      // So many and no more: those that there are do the work.
+      if (this.#all.size > 0) this.#most = Math.max(1, this.#all.size)
+      else this.fail(error instanceof TransferError ? error : unreachable(this.place, error))
+    }
+  }
+
+  giveBack(client: Client): void {
+    if (client.closed) return this.drop(client)
+    const next = this.#waiting.shift()
+    if (next) next.take(client)
+    else this.#idle.push(client)
+  }
+
+  /** Ends one connection alone; another takes its place where somebody waits. */
+  drop(client: Client): void {
+    client.close()
+    this.#all.delete(client)
+    if (this.#waiting.length > 0 && !this.#failure && this.#all.size + this.#opening < this.#most)
+      void this.#openMore()
+  }
+}
+
+class FtpTransport implements Transport {
+  readonly #folders = new Map<string, Promise<void>>()
+  readonly #placing: Placing
+
+  constructor(
+    private readonly pool: Connections,
+    private readonly root: string,
+    private readonly target: TransferTarget,
+    private readonly limits: TransferLimits,
+    private readonly home: string,
+  ) {
+    const host: Mover = {
+      move: async (from, to) => void (await this.#ask('write', to, (client) => client.rename(from, to))),
+      unlink: async (at) => void (await this.#ask('remove', at, (client) => client.remove(at))),
+      isThere: async (at) => (await this.#fileAt(at)) !== null,
+      isOpen: () => this.pool.failure === null,
+    }
+    this.#placing = new Placing(host, target.mark)
+  }
+
+  #at = (relative: string): string => path.posix.join(this.root, relative)
+
+  /** Does one thing over a connection of its own; a refusal becomes a sentence about what was to be done to what. */
+  async #ask<T>(act: Act, what: string, work: (client: Client) => Promise<T>): Promise<T> {
+    const client = await this.pool.take()
+    const timer = setTimeout(() => this.pool.fail(this.#silent()), this.limits.requestMs)
+    try {
+      return await work(client)
+    } catch (error) {
+      throw this.#errorOf(error, act, what)
+    } finally {
+      clearTimeout(timer)
+      this.pool.giveBack(client)
+    }
+  }
+
+  #silent = () => new TransferError('timeout', { host: this.target.host })
+
+  #errorOf(error: unknown, act: Act, what: string): TransferError {
+    const { failure } = this.pool
+    if (failure) return failure
+    if (error instanceof TransferError) return error
+    if (error instanceof FTPError && error.code !== 421) return this.#refusalOf(error, act, what)
+    const { message } = error as Error
+    // What pieces of a file could not be got from is no fault of the line.
+    const lost = /timeout/i.test(message)
+      ? this.#silent()
+      : new TransferError('connection-lost', { host: this.target.host, when: 'was lost' }, { cause: error })
+    this.pool.fail(lost)
+    return lost
+  }
+
+  /** Replies say in words of their own what is wrong; the code alone tells little (RFC 959 §4.2). */
+  #refusalOf(error: FTPError, act: Act, at: string): TransferError {
+    const cause = { cause: error }
+    const said = error.message.replace(/^\d{3}[ -]/, '').trim()
+    if (error.code === 452 || error.code === 552 || /no space|quota|disk full/i.test(said))
+      return new TransferError('disk-full', { at }, cause)
+    if (/read-only/i.test(said)) return new TransferError('read-only', { at }, cause)
+    if (/denied|not permitted|not allowed|forbidden/i.test(said))
+      return new TransferError('not-allowed', { act, at }, cause)
+    if (/no such|not found|not exist|cannot find|can't find/i.test(said))
+      return new TransferError('not-there', { at }, cause)
+    return new TransferError(
+      'host-refused',
+      { act, at, said: /^(failure|failed)\.?$/i.test(said) ? '' : said },
+      cause,
+    )
+  }
+
+  async list(): Promise<ListedFile[]> {
+    const isFolder = await this.#ask('look into', this.root, (client) => client.cd(this.root)).then(
+      () => true,
+      async (error: TransferError) => {
+        if (this.pool.failure || error.code === 'not-allowed') throw error
+        if (await this.#fileAt(this.root)) throw new TransferError('not-a-folder', { at: this.root })
+        return false
+      },
+    )
+    if (!isFolder) return []
+    return walkFolders(this.root, this.limits, mostConnections, (folder) =>
+      this.#readFolder(this.#at(folder)),
+    )
+  }
+
+  async #readFolder(at: string): Promise<FolderEntry[]> {
+    try {
+      const found = await this.#ask('look into', at, async (client) => {
+        if (hasMachineListing(client)) return client.list(at)
+        // Old servers take a space in a name for the end of it; the folder one stands in has no name.
+        await client.cd(at)
+        return client.list()
+      })
+      return found.map(entryOf)
+    } catch (error) {
+      if (!(error instanceof TransferError)) throw error
+      // A folder that has gone meanwhile holds nothing.
+      if (error.code === 'not-there') return []
+      throw error
+    }
+  }
+
+  /** A file as the host tells it; null where none is. The same words as in a listing, so that both can be compared. */
+  async #fileAt(at: string): Promise<ListedFile | null> {
+    try {
+      const one = await this.#ask('look into', at, async (client) => {
+        if (hasMachineListing(client)) return factsOf((await client.send(`MLST ${at}`)).message)
+        const found = await client.list(at)
+        return found.length === 1 ? entryOf(found[0]!) : null
+      })
+      if (one?.kind !== 'file') return null
+      return { path: at, sizeBytes: one.sizeBytes, modifiedSeconds: one.modifiedSeconds }
+    } catch (error) {
+      if (this.pool.failure) throw this.pool.failure
+      if (error instanceof TransferError && error.code !== 'not-allowed') return null
+      throw error
+    }
+  }
+
+  async *read(relative: string, mostBytes: number): AsyncGenerator<Buffer> {
+    const at = this.#at(relative)
+    const client = await this.pool.take()
+    const pieces = new PassThrough()
+    let failure: TransferError | null = null
+    const done = client.downloadTo(pieces, at).then(
+      () => true,
+      (error: unknown) => {
+        failure = pieces.destroyed && !(error instanceof FTPError) ? null : this.#errorOf(error, 'read', at)
+        pieces.destroy()
+        return false
+      },
+    )
+    let isWhole = false
+    try {
+      let size = 0
+      for await (const piece of pieces as AsyncIterable<Buffer>) {
+        size += piece.length
+        if (size > mostBytes)
+          throw new TransferError('too-much', { what: `${at} is larger than the host says it is.` })
+        yield piece
+      }
+      isWhole = await done
+    } catch (error) {
+      throw failure ?? error
+    } finally {
+      // A transfer that nobody waits for any more is ended with its connection.
+      if (isWhole || failure) this.pool.giveBack(client)
+      else this.pool.drop(client)
+    }
+    if (failure) throw failure as TransferError
+  }
+
+  async put(relative: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile> {
+    const at = this.#at(relative)
+    await this.#makeFolder(path.posix.dirname(at))
+    const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
+    try {
+      await this.#write(temporary, pieces)
+      await this.#placing.place(temporary, at)
+    } catch (error) {
+      if (!this.pool.failure)
+        await this.#ask('remove', temporary, (client) => client.remove(temporary)).catch(() => {})
+      throw error
+    }
+    onPlaced?.()
+    const there = await this.#fileAt(at)
+    if (!there) throw new TransferError('not-there', { at })
+    return { ...there, path: relative }
+  }
+
+  async #write(at: string, pieces: Pieces): Promise<void> {
+    const client = await this.pool.take()
+    /** What went wrong with the pieces, which is no fault of the host's. */
+    let ours: { readonly error: unknown } | null = null
+    async function* watched() {
+      try {
+        for await (const piece of pieces) yield piece
+      } catch (error) {
+        ours = { error }
+        throw error
+      }
+    }
+    const timer = setTimeout(() => this.pool.fail(this.#silent()), this.limits.requestMs * 10)
+    try {
+      await client.uploadFrom(Readable.from(watched(), { objectMode: false }), at)
+      this.pool.giveBack(client)
+    } catch (error) {
+      const fault = ours as { readonly error: unknown } | null
+      if (fault) {
+        this.pool.drop(client)
+        throw fault.error
+      }
+      const told = this.#errorOf(error, 'write', at)
+      this.pool.giveBack(client)
+      throw told
+    } finally {
+      clearTimeout(timer)
+    }
+  }
+
+  /** Makes a folder and those above it, each asked for once. */
+  #makeFolder(at: string): Promise<void> {
+    if (at === '.' || at === '/' || at === '' || at === this.home) return Promise.resolve()
+    let making = this.#folders.get(at)
+    if (!making) {
+      making = this.#reallyMakeFolder(at)
+      this.#folders.set(at, making)
+      // One that failed may work the next time.
+      making.catch(() => this.#folders.delete(at))
+    }
+    return making
+  }
+
+  async #reallyMakeFolder(at: string): Promise<void> {
+    const isThere = await this.#ask('look into', at, (client) => client.cd(at)).then(
+      () => true,
+      (error: TransferError) => {
+        if (this.pool.failure) throw error
+        return false
+      },
+    )
+    if (isThere) return
+    if (await this.#fileAt(at)) throw new TransferError('not-a-folder', { at })
+    await this.#makeFolder(path.posix.dirname(at))
+    await this.#ask('write', at, (client) => client.send(`MKD ${at}`))
+  }
+
+  async remove(relative: string): Promise<void> {
+    const at = this.#at(relative)
+    await this.#ask('remove', at, (client) => client.remove(at)).catch(async (error: TransferError) => {
+      if (error.code === 'not-there') return
+      // Some hosts say no more than no.
+      if (this.pool.failure || error.code !== 'host-refused' || (await this.#fileAt(at))) throw error
+    })
+  }
+
+  mend(listed: readonly ListedFile[]): Promise<ListedFile[]> {
+    return mendListing(this, listed, this.target.mark, async (from, to) => {
+      await this.#ask('write', to, (client) => client.rename(this.#at(from), this.#at(to)))
+    })
+  }
+
+  async close(): Promise<void> {
+    this.pool.close()
+  }
+}
+
+/** Whether the host tells facts a machine can read (RFC 3659 §7), times to the second among them. */
+const hasMachineListing = (client: Client): boolean => client.availableListCommands[0] === 'MLSD'
+
+/** The facts of one file as MLST tells them, in the second line of its reply (RFC 3659 §7.2); null where there are none. */
+function factsOf(reply: string): FolderEntry | null {
+  const [, line = ''] = reply.split(/\r?\n/)
+  const facts = new Map(
+    line
+      .trim()
+      .split(' ', 1)[0]!
+      .split(';')
+      .map((fact) => [fact.split('=', 1)[0]!.toLowerCase(), fact.slice(fact.indexOf('=') + 1)] as const),
+  )
+  const time = /^(\d{4})(\d\d)(\d\d)(\d\d)(\d\d)(\d\d)/
+    .exec(facts.get('modify') ?? '')
+    ?.slice(1)
+    .map(Number)
+  const [year = 1970, month = 1, day = 1, hour = 0, minute = 0, second = 0] = time ?? []
+  const type = facts.get('type')?.toLowerCase()
+  if (type === undefined) return null
+  return {
+    name: '',
+    kind: type === 'file' ? 'file' : /^[cp]?dir$/.test(type) ? 'folder' : 'other',
+    sizeBytes: Number(facts.get('size') ?? 0),
+    modifiedSeconds: Date.UTC(year, month - 1, day, hour, minute, second) / 1_000,
+  }
+}
+
+/** What a host says of an entry; where it tells times in words, those of one spelling are one time. */
+function entryOf(file: FileInfo): FolderEntry {
+  const modifiedMs = file.modifiedAt?.getTime() ?? Date.parse(`${file.rawModifiedAt} UTC`)
+  return {
+    name: path.posix.basename(file.name),
+    kind: file.isDirectory ? 'folder' : file.isFile ? 'file' : 'other',
+    sizeBytes: file.size,
+    modifiedSeconds: Number.isFinite(modifiedMs) ? Math.floor(modifiedMs / 1_000) : 0,
+  }
+}
