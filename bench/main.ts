@@ -168,6 +168,7 @@ const send = async (destinationId: string) => {
 const destination = async (folder: string) => {
   const form = {
     name: folder,
+    protocol: 'sftp',
     host: '127.0.0.1',
     port: host.sftpPort,
     account: host.account,

@@ -130,6 +130,7 @@ async function addPracticeHost(siteId: string, accountId: string): Promise<void>
   if (!demo) return
   const form = {
     name: 'Practice host',
+    protocol: 'sftp',
     host: '127.0.0.1',
     port: demo.sftpPort,
     account: demo.account,

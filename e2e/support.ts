@@ -55,6 +55,7 @@ const labels = async (page: Page): Promise<string[]> =>
 /** What the practice host of this run is called from outside. */
 export const practice = {
   sftpPort: process.env.PRACTICE_SFTP_PORT!,
+  ftpPort: process.env.PRACTICE_FTP_PORT!,
   address: `http://127.0.0.1:${process.env.PRACTICE_WEB_PORT}/`,
   password: process.env.PRACTICE_PASSWORD!,
   folder: path.join(process.env.E2E_PRACTICE_FOLDER ?? '', 'space', 'public'),

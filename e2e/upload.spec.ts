@@ -98,3 +98,43 @@ test('a template that is changed is changed on every page', async ({ page }) => 
   await expect(result).toContainText('Set in en by Saltpan Chapel.')
   await allSaved(page)
 })
+
+test('a new site goes to the practice host with two clicks, and over FTP with TLS to what a letter says', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Tern Watch', 'Home\n  Terns')
+  await openView(page, 'Upload')
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Use the practice host on this computer' }).click()
+  await expect(page.getByRole('heading', { name: 'Practice host' })).toBeVisible()
+  await page.getByRole('button', { name: /^Send \d+ files/ }).click()
+  await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible({ timeout: 20_000 })
+  const address = await page.getByRole('link', { name: /127\.0\.0\.1:\d+\/~author-/ }).first().getAttribute('href')
+  expect(await (await fetch(new URL('terns.html', address!))).text()).toContain('<h1>Terns</h1>')
+
+  // Another one, from what its host wrote.
+  const folder = `letter-${Date.now()}`
+  await page.getByRole('button', { name: 'Add another' }).click()
+  await page
+    .getByLabel(/^What your host wrote/)
+    .fill(`Dear author,\nFTP server: 127.0.0.1:${practice.ftpPort}\nEncryption: explicit TLS\nUser name: keeper\nPassword: ${practice.password}\nWeb directory: public/${folder}\nWebsite: ${practice.address}${folder}/`)
+  await expect(page.getByText('Found: protocol, host, port, account, password, folder, public address.')).toBeVisible()
+  await expect(page.getByLabel('Protocol')).toHaveValue('ftps')
+  await page.getByLabel('Call it').fill('By letter')
+  await page.getByRole('button', { name: 'Test the connection' }).click()
+  await expect(page.getByText(/Nobody vouches for the host’s certificate for this name\. Its fingerprint is SHA256:/)).toBeVisible()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Accept the key and save' }).click()
+  await expect(page.getByText(/^FTP with TLS to/)).toBeVisible()
+  await page.getByRole('button', { name: /^Send \d+ files/ }).click()
+  await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible({ timeout: 20_000 })
+  expect(String(await practice.file(`${folder}/terns.html`))).toContain('<h1>Terns</h1>')
+
+  // A second site is offered both.
+  await makeSite(page, 'Skua Watch', 'Home')
+  await openView(page, 'Upload')
+  await page.getByRole('button', { name: 'Like By letter of Tern Watch' }).click()
+  await expect(page.getByLabel(/^Folder/)).toHaveValue(`public/${folder}/skua-watch`)
+  await page.getByRole('button', { name: 'Test the connection' }).click()
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByRole('button', { name: /^Send \d+ files/ })).toBeVisible({ timeout: 20_000 })
+}) // prettier-ignore

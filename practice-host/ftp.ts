@@ -1,19 +1,16 @@
-import { createHash, timingSafeEqual } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import fs from 'node:fs/promises'
 import net from 'node:net'
 import path from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import tls from 'node:tls'
+import type { Accounts } from './accounts'
 import type { Faults } from './faults'
 import { insideRoot } from './sftp'
 
 /** What the FTP door needs to know. */
 export interface FtpOptions {
-  /** Folder on disk that an account sees as `/`. */
-  readonly root: string
-  readonly account: string
-  readonly password: string
+  readonly accounts: Accounts
   /** Private key and certificate, PEM. */
   readonly key: string
   readonly cert: string
@@ -29,8 +26,6 @@ class Refused extends Error {
     super(message)
   }
 }
-
-const digest = (text: string) => createHash('sha256').update(text).digest()
 
 /** What the account is told: the system's own message would show where on the disk the space is. */
 function replyFor(error: unknown): [number, string] {
@@ -102,7 +97,8 @@ function secured(socket: net.Socket, secureContext: tls.SecureContext): tls.TLSS
 class FtpSession {
   #folder = '/'
   #user = ''
-  #signedIn = false
+  /** What the account that signed in sees as `/`; null before. */
+  #root: string | null = null
   #renaming: string | null = null
   #restAt = 0
   #protected = false
@@ -146,7 +142,7 @@ class FtpSession {
   /** A path of the account, from its root. */
   #path = (wanted: string) =>
     path.posix.normalize(path.posix.join(wanted.startsWith('/') ? '/' : this.#folder, wanted))
-  #on = (wanted: string) => insideRoot(this.options.root, this.#path(wanted))
+  #on = (wanted: string) => insideRoot(this.#root!, this.#path(wanted))
 
   async #do(line: string): Promise<void> {
     const [, verb = '', words = ''] = /^(\S+)(?: (.*))?$/s.exec(line) ?? []
@@ -154,7 +150,7 @@ class FtpSession {
     try {
       await this.options.faults.beforeRequest(name)
       const open = ['USER', 'PASS', 'AUTH', 'PBSZ', 'PROT', 'FEAT', 'OPTS', 'QUIT', 'SYST', 'NOOP']
-      if (!this.#signedIn && !open.includes(name)) throw new Refused(530, 'Sign in first')
+      if (this.#root === null && !open.includes(name)) throw new Refused(530, 'Sign in first')
       const command = Object.hasOwn(this.#commands, name) ? this.#commands[name] : undefined
       if (!command) throw new Refused(502, 'Not known here')
       await command(words)
@@ -170,14 +166,13 @@ class FtpSession {
       this.#reply(331, 'And the password')
     },
     PASS: async (password) => {
-      const { account, password: right, faults } = this.options
+      const { accounts, faults } = this.options
       faults.seenPassword = true
-      const fits = timingSafeEqual(digest(`${this.#user}\n${password}`), digest(`${account}\n${right}`))
-      if (!fits) {
+      this.#root = await accounts.rootFor(this.#user, password)
+      if (this.#root === null) {
         await new Promise((resolve) => setTimeout(resolve, 100))
         throw new Refused(530, 'Login incorrect')
       }
-      this.#signedIn = true
       this.#reply(230, 'Signed in')
     },
     AUTH: () => {

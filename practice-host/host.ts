@@ -5,6 +5,7 @@ import type { AddressInfo } from 'node:net'
 import path from 'node:path'
 import { generate } from 'selfsigned'
 import ssh2 from 'ssh2'
+import { Accounts, practiceAccount } from './accounts'
 import { Faults } from './faults'
 import { createFtpServer } from './ftp'
 import { createSftpServer } from './sftp'
@@ -38,7 +39,6 @@ export interface PracticeHost {
   close(): Promise<void>
 }
 
-export const practiceAccount = 'keeper'
 const publicFolder = 'public'
 
 const placeholder = `<!DOCTYPE html>
@@ -92,10 +92,11 @@ export async function startPracticeHost(options: PracticeHostOptions): Promise<P
   )
 
   const faults = new Faults()
-  const sftp = createSftpServer({ root: space, account: practiceAccount, password, hostKey, faults })
-  const web = createWebServer(publicPath)
+  const accounts = new Accounts(options.folder, password)
+  const sftp = createSftpServer({ accounts, hostKey, faults })
+  const web = createWebServer(accounts)
   const certificate = await keepCertificate(options.folder)
-  const door = { root: space, account: practiceAccount, password, ...certificate, faults }
+  const door = { accounts, ...certificate, faults }
   const [ftp, ftps] = [createFtpServer(door), createFtpServer(door, true)]
   const listen = (server: net.Server, port: number) =>
     new Promise<number>((resolve, reject) => {

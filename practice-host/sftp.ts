@@ -1,17 +1,14 @@
-import { createHash, timingSafeEqual } from 'node:crypto'
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import ssh2, { type Attributes, type Connection, type SFTPWrapper } from 'ssh2'
+import type { Accounts } from './accounts'
 import type { Faults } from './faults'
 
 const { STATUS_CODE, OPEN_MODE } = ssh2.utils.sftp
 
 /** What the SFTP door needs to know. */
 export interface SftpOptions {
-  /** Folder on disk that an account sees as `/`. */
-  readonly root: string
-  readonly account: string
-  readonly password: string
+  readonly accounts: Accounts
   /** Private key in OpenSSH or PEM form. */
   readonly hostKey: string
   readonly faults: Faults
@@ -34,8 +31,6 @@ class Guesses {
   }
 }
 
-const digest = (text: string) => createHash('sha256').update(text).digest()
-
 /** An SFTP server over one folder (SFTP version 3, draft-ietf-secsh-filexfer-02). Not yet listening. */
 export function createSftpServer(options: SftpOptions): ssh2.Server {
   const { faults } = options
@@ -49,27 +44,31 @@ export function createSftpServer(options: SftpOptions): ssh2.Server {
   })
   return new ssh2.Server({ hostKeys: [options.hostKey] }, (connection) => {
     connections.add(connection)
+    /** What the account that signed in sees. */
+    let root: string | null = null
     connection.on('close', () => connections.delete(connection))
     connection.on('error', () => connections.delete(connection))
     connection.on('authentication', (request) => {
-      const right =
-        request.method === 'password' &&
-        request.username === options.account &&
-        timingSafeEqual(digest(request.password), digest(options.password))
-      if (right) request.accept()
-      else if (request.method !== 'password') request.reject(['password'])
-      // Guesses cost time, more with each, whatever connection they come over.
-      else
-        setTimeout(() => {
-          // Who guesses may have hung up meanwhile.
-          if (connections.has(connection)) request.reject(['password'])
-        }, guesses.delayMs())
-      faults.seenPassword ||= request.method === 'password'
+      if (request.method !== 'password') {
+        request.reject(['password'])
+        return
+      }
+      faults.seenPassword = true
+      void options.accounts.rootFor(request.username, request.password).then((found) => {
+        root = found
+        // Guesses cost time, more with each, whatever connection they come over.
+        if (found !== null) request.accept()
+        else
+          setTimeout(() => {
+            // Who guesses may have hung up meanwhile.
+            if (connections.has(connection)) request.reject(['password'])
+          }, guesses.delayMs())
+      })
     })
     connection.on('ready', () =>
       connection.on('session', (accept) => {
         accept().on('sftp', (acceptSftp) => {
-          if (!faults.never.has('SUBSYSTEM')) serve(acceptSftp(), options)
+          if (root !== null && !faults.never.has('SUBSYSTEM')) serve(acceptSftp(), root, faults)
         })
       }),
     )
@@ -143,7 +142,7 @@ function sentenceOf(error: unknown): string {
   }
 }
 
-function serve(sftp: SFTPWrapper, { root, faults }: SftpOptions): void {
+function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   const handles = new Map<number, OpenHandle>()
   let nextHandle = 0
   const on = (wanted: string) => insideRoot(root, wanted)

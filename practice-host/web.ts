@@ -3,6 +3,7 @@ import fs from 'node:fs/promises'
 import http from 'node:http'
 import path from 'node:path'
 import mime from 'mime-types'
+import type { Accounts } from './accounts'
 
 const homeFiles = ['index.html', 'index.htm']
 
@@ -10,9 +11,9 @@ const homeFiles = ['index.html', 'index.htm']
  * The public address of the folder: plain web space. A folder answers with its home file, case
  * counts, what is not there is 404 (with the folder's own `404.html` if it has one).
  */
-export function createWebServer(root: string): http.Server {
+export function createWebServer(accounts: Accounts): http.Server {
   return http.createServer((request, response) => {
-    void answer(root, request, response).catch(() => {
+    void answer(accounts, request, response).catch(() => {
       if (!response.headersSent) response.writeHead(500)
       response.end()
     })
@@ -20,7 +21,7 @@ export function createWebServer(root: string): http.Server {
 }
 
 async function answer(
-  root: string,
+  accounts: Accounts,
   request: http.IncomingMessage,
   response: http.ServerResponse,
 ): Promise<void> {
@@ -36,9 +37,10 @@ async function answer(
     response.writeHead(400).end()
     return
   }
+  const { root, path: below } = accounts.shownAt(wanted)
   // Dot files stay private, as on most hosts; and no path leaves the root.
   const hidden = wanted.split('/').some((segment) => segment.startsWith('.'))
-  const file = path.join(root, wanted)
+  const file = path.join(root, below)
   const stats = hidden ? null : await fs.stat(file).catch(() => null)
   if (stats?.isDirectory()) {
     if (!wanted.endsWith('/')) {

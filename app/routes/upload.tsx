@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { data, useFetcher, useSearchParams } from 'react-router'
 import {
+  addPracticeHost,
   callForDelivery,
   cancelDelivery,
   compareKnown,
@@ -9,11 +10,14 @@ import {
   insertDelivery,
   listDeliveries,
   listDestinations,
+  listKnownDestinations,
   lookThere,
+  offersPracticeHost,
   removeDestination,
   saveDestination,
   testDestination,
 } from '#server/deliveries'
+import { isProtocol, protocols } from '#core/delivery'
 import { Problem } from '#core/problems'
 import { notFound, pool } from '#server/platform'
 import { useSelection, useSite } from '../document/site-context'
@@ -35,12 +39,15 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const destinations = await listDestinations(pool(), params.siteId)
   const wanted = new URL(request.url).searchParams.get('to')
   const destination = destinations.find((one) => one.id === wanted) ?? destinations[0] ?? null
-  if (!destination) return { destinations, destination, deliveries: [], comparison: null }
+  const known = await listKnownDestinations(pool(), stored.account.id, params.siteId)
+  const others = { known, practice: offersPracticeHost(destinations) }
+  if (!destination) return { destinations, destination, deliveries: [], comparison: null, ...others }
   const [comparison, deliveries] = await Promise.all([
     compareKnown(stored, destination.id, request.signal),
     listDeliveries(pool(), destination.id, 8),
   ])
-  return { destinations, destination, deliveries, comparison: showComparison(comparison, stored.site) }
+  const shown = showComparison(comparison, stored.site)
+  return { destinations, destination, deliveries, comparison: shown, ...others }
 }
 
 type Answered = UploadAnswer | ReturnType<typeof data<UploadAnswer>>
@@ -67,6 +74,8 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
         if (!hostKey) throw new Problem('not-tested')
         return { saved: await saveDestination(values, id, owner, hostKey, request.signal) }
       }
+      case 'practice':
+        return { saved: await addPracticeHost(site, account.id) }
       case 'remove':
         if (id) await removeDestination(id, owner)
         return { removed: true }
@@ -117,7 +126,7 @@ export default function UploadView({ loaderData }: Route.ComponentProps) {
 }
 
 function Destinations({ loaderData }: { loaderData: Loaded }) {
-  const { destination, destinations } = loaderData
+  const { destination, destinations, known, practice } = loaderData
   const [params, setParams] = useSearchParams()
   const { selected } = useSelection()
   const [editing, setEditing] = useState<'new' | 'this' | null>(null)
@@ -131,6 +140,8 @@ function Destinations({ loaderData }: { loaderData: Loaded }) {
       <DestinationForm
         destination={null}
         first={!destination}
+        known={known}
+        practice={practice}
         onDone={done}
         onCancel={destination ? () => setEditing(null) : null}
       />
@@ -207,7 +218,7 @@ function Destination({ loaderData, switcher }: { loaderData: Loaded; switcher: R
           {switcher}
         </div>
         <p className="mb-1 text-quiet">
-          SFTP to{' '}
+          {isProtocol(destination.protocol) ? protocols[destination.protocol].title : ''} to{' '}
           <span className="font-mono text-[13px]">
             {destination.host}:{destination.port}
           </span>

@@ -1,21 +1,32 @@
 import { useEffect, useState } from 'react'
 import { useFetcher } from 'react-router'
-import type { Destination } from '#server/deliveries'
+import { isProtocol, noKey, type Protocol, protocols } from '#core/delivery'
+import { nameLabel } from '#core/naming'
+import { defaultScheme } from '#core/site'
+import type { Destination, KnownDestination } from '#server/deliveries'
+import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
 import { StateMark } from '../parts/state-mark'
 import type { UploadAnswer } from './answer'
+import { acceptWords, HostKey } from './host-key'
+import { HostLetter } from './host-letter'
 
 interface Props {
   /** The destination to change; null for a new one. */
   readonly destination: Omit<Destination, 'listedAt'> | null
   readonly first: boolean
+  /** Destinations of the account's other sites, to be made one like. */
+  readonly known?: readonly KnownDestination[]
+  /** Whether the practice host is offered. */
+  readonly practice?: boolean
   readonly onDone: (id: string | null) => void
   readonly onCancel: (() => void) | null
 }
 
 interface Values {
   name: string
+  protocol: string
   host: string
   port: string
   account: string
@@ -25,10 +36,19 @@ interface Values {
 }
 
 /** A destination, tested before it is saved; the host's key is shown and has to be accepted. */
-export function DestinationForm({ destination, first, onDone, onCancel }: Props) {
+export function DestinationForm({
+  destination,
+  first,
+  known = [],
+  practice = false,
+  onDone,
+  onCancel,
+}: Props) {
+  const { site } = useSite()
   const fetcher = useFetcher<UploadAnswer>()
   const [values, setValues] = useState<Values>({
     name: destination?.name ?? '',
+    protocol: destination?.protocol ?? 'sftp',
     host: destination?.host ?? '',
     port: String(destination?.port ?? 22),
     account: destination?.account ?? '',
@@ -36,12 +56,34 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
     folder: destination?.folder ?? '',
     publicAddress: destination?.publicAddress ?? '',
   })
+  /** One of another site that this one is made like. */
+  const [like, setLike] = useState<KnownDestination | null>(null)
+  const stored = destination ?? like
   /** Where the stored password and key are for: another place is asked for both again. */
   const samePlace =
-    destination !== null &&
-    values.host === destination.host &&
-    values.port === String(destination.port) &&
-    values.account === destination.account
+    stored !== null &&
+    values.protocol === stored.protocol &&
+    values.host === stored.host &&
+    values.port === String(stored.port) &&
+    values.account === stored.account
+  const set = (part: Partial<Values>) => setValues((was) => ({ ...was, ...part }))
+  const setProtocol = (protocol: Protocol) => {
+    const was = isProtocol(values.protocol) ? String(protocols[values.protocol].usualPort) : ''
+    // A port that nobody chose goes with what is spoken.
+    const isUsual = values.port === was || values.port === ''
+    set({ protocol, ...(isUsual && { port: String(protocols[protocol].usualPort) }) })
+  }
+  const makeLike = (one: KnownDestination) => {
+    setLike(one)
+    // Each site has a folder of its own.
+    const own = nameLabel(site.name, defaultScheme, 'en').name || 'site'
+    setValues({
+      ...{ name: one.name, protocol: one.protocol, host: one.host, account: one.account, password: '' },
+      port: String(one.port),
+      folder: [one.folder, own].filter((part) => part !== '').join('/'),
+      publicAddress: `${one.publicAddress}${own}/`,
+    })
+  }
   /** The values a test was passed with; any change makes it void. */
   const [tested, setTested] = useState<string | null>(null)
   const fingerprint = JSON.stringify(values)
@@ -51,7 +93,10 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
   const busy = fetcher.state !== 'idle'
   const submit = (intent: string, more: Record<string, string> = {}) => {
     if (intent === 'test') setTested(fingerprint)
-    void fetcher.submit({ intent, id: destination?.id ?? '', ...values, ...more }, { method: 'post' })
+    void fetcher.submit(
+      { intent, id: destination?.id ?? '', like: like?.id ?? '', ...values, ...more },
+      { method: 'post' },
+    )
   }
   useEffect(() => {
     if (fetcher.state !== 'idle' || !answer) return
@@ -74,7 +119,7 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
         className="field"
         name={name}
         value={values[name]}
-        onChange={(event) => setValues({ ...values, [name]: event.target.value })}
+        onChange={(event) => set({ [name]: event.target.value })}
         aria-invalid={problem?.field === name || undefined}
         spellCheck={false}
       />
@@ -88,7 +133,7 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
         event.preventDefault()
         if (test) submit('save', { hostKey: test.hostKey })
         // A key that was accepted before is looked for again; without one only the key is fetched.
-        else submit('test', samePlace ? { hostKey: destination.hostKey } : {})
+        else submit('test', samePlace ? { hostKey: stored.hostKey } : {})
       }}
     >
       <h2 className="mb-2 text-[26px]">
@@ -108,8 +153,53 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
           .
         </p>
       )}
+      {!destination && (practice || known.length > 0) && (
+        <div className="mb-5 flex max-w-2xl flex-wrap items-center gap-x-5 gap-y-2 border-y border-rule py-3">
+          {practice && (
+            <Button disabled={busy} onClick={() => submit('practice')}>
+              Use the practice host on this computer
+            </Button>
+          )}
+          {known.map((one) => (
+            <button key={one.id} type="button" className="link text-sm" onClick={() => makeLike(one)}>
+              Like {one.name} of {one.siteName}
+            </button>
+          ))}
+        </div>
+      )}
+      {!destination && (
+        <HostLetter
+          onFound={({ port, ...found }) => {
+            if (found.protocol) setProtocol(found.protocol)
+            // Some name it needs; its author may think of a better one.
+            const name = values.name === '' && found.host ? { name: found.host } : {}
+            set({ ...name, ...found, ...(port !== undefined && { port: String(port) }) })
+          }}
+        />
+      )}
       <div className="grid max-w-2xl grid-cols-6 gap-x-6 gap-y-4">
-        {field('name', 'Call it', { className: 'col-span-6', required: true, placeholder: 'Our web space' })}
+        {field('name', 'Call it', { className: 'col-span-3', required: true, placeholder: 'Our web space' })}
+        <label className="col-span-3 block">
+          <span className="text-quiet">Protocol</span>
+          <select
+            className="field"
+            name="protocol"
+            value={values.protocol}
+            onChange={(event) => setProtocol(event.target.value as Protocol)}
+          >
+            {Object.entries(protocols).map(([protocol, { title }]) => (
+              <option key={protocol} value={protocol}>
+                {title}
+              </option>
+            ))}
+          </select>
+        </label>
+        {values.protocol === 'ftp' && (
+          <p className="col-span-6 border-l-3 border-ochre bg-vellum px-3 py-2">
+            FTP sends the password and all pages so that anybody on the way can read them. Use it only where
+            your host offers nothing else, with a password that you use nowhere else.
+          </p>
+        )}
         {field('host', 'Host', { className: 'col-span-4', required: true, placeholder: 'sftp.example.org' })}
         {field('port', 'Port', { className: 'col-span-2', required: true, inputMode: 'numeric' })}
         {field('account', 'Account', { className: 'col-span-3', required: true, autoComplete: 'off' })}
@@ -118,7 +208,13 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
           type: 'password',
           autoComplete: 'new-password',
           required: !samePlace,
-          placeholder: samePlace ? 'as before' : destination ? 'again, for another place' : undefined,
+          placeholder: samePlace
+            ? destination
+              ? 'as before'
+              : 'as there'
+            : stored
+              ? 'again, for another place'
+              : undefined,
         })}
         {field(
           'folder',
@@ -154,14 +250,15 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
               )}
             </p>
             <p className="mt-1 text-sm">
-              The host’s key is <span className="font-mono text-[12.5px] break-all">{test.hostKey}</span>
+              <HostKey hostKey={test.hostKey} protocol={values.protocol} />
               {destination && destination.hostKey !== test.hostKey && (
-                <b className="text-rubric"> — not the key it had before</b>
-              )}
-              .{' '}
-              {test.fileCount === null
-                ? 'Compare it with what your host told you. The password has not been sent yet; it goes to this key only, now and later.'
-                : 'If the host ever shows another, nothing is sent.'}
+                <b className="text-rubric"> It is not what it showed before.</b>
+              )}{' '}
+              {test.fileCount !== null
+                ? test.hostKey !== noKey && 'If the host ever shows another, nothing is sent.'
+                : test.hostKey === noKey
+                  ? 'The password has not been sent yet.'
+                  : 'The password has not been sent yet; it goes to this host only, now and later.'}
             </p>
           </div>
         )}
@@ -175,7 +272,7 @@ export function DestinationForm({ destination, first, onDone, onCancel }: Props)
       </div>
       <div className="flex gap-3">
         <Button type="submit" look="go" disabled={busy}>
-          {!test ? 'Test the connection' : test.fileCount === null ? 'Accept the key and save' : 'Save'}
+          {!test ? 'Test the connection' : test.fileCount === null ? acceptWords(test.hostKey) : 'Save'}
         </Button>
         {onCancel && <Button onClick={onCancel}>Leave it</Button>}
         {destination && (

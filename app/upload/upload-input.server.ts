@@ -1,12 +1,13 @@
 import Joi from 'joi'
+import { noKey, protocols, vouchedKey } from '#core/delivery'
 import type { DestinationForm } from '#server/deliveries'
 import { checkInput } from '../owner.server'
 
 export const uploadIntent = Joi.object<{
-  intent: 'test' | 'save' | 'remove' | 'compare' | 'send' | 'cancel'
+  intent: 'test' | 'save' | 'practice' | 'remove' | 'compare' | 'send' | 'cancel'
   id: string | null
 }>({
-  intent: Joi.valid('test', 'save', 'remove', 'compare', 'send', 'cancel').required(),
+  intent: Joi.valid('test', 'save', 'practice', 'remove', 'compare', 'send', 'cancel').required(),
   id: Joi.string().guid({ version: 'uuidv4' }).empty('').default(null),
 })
 
@@ -19,6 +20,8 @@ const line = (name: string) =>
 
 const destination = Joi.object({
   name: line('a name for the destination'),
+  protocol: Joi.valid(...Object.keys(protocols)).default('sftp'),
+  like: Joi.string().guid({ version: 'uuidv4' }).empty('').default(null),
   host: line('the host’s name').pattern(/^[A-Za-z0-9.:_-]+$/).messages({ 'string.pattern.base': 'A host’s name has letters, digits, dots and hyphens only.' }),
   port: Joi.number().port().required().messages({ 'number.base': 'Enter the port, usually 22.', 'number.port': 'A port is a number from 1 to 65535.' }),
   account: line('the account'),
@@ -26,7 +29,7 @@ const destination = Joi.object({
   folder: Joi.string().trim().max(500).allow('').default(''),
   publicAddress: Joi.string().trim().uri({ scheme: ['http', 'https'] }).max(500).required()
     .messages({ 'string.empty': 'Enter the public address.', 'string.uri': 'Write the public address with http:// or https:// in front.', 'string.uriCustomScheme': 'Write the public address with http:// or https:// in front.' }),
-  hostKey: Joi.string().pattern(/^SHA256:[A-Za-z0-9+/]{43}$/).empty('').default(null),
+  hostKey: Joi.alternatives(Joi.valid(vouchedKey, noKey), Joi.string().pattern(/^SHA256:[A-Za-z0-9+/]{43}$/)).empty('').default(null),
 }) // prettier-ignore
 
 /** Checks the form of a destination; an empty password keeps the stored one. */

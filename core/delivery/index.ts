@@ -10,4 +10,6 @@ export {
   type ManifestFile,
   type RecordedFile,
 } from './compare'
+export { type FoundPlace, readHostLetter } from './host-letter'
+export { isProtocol, noKey, type Protocol, protocols, vouchedKey } from './protocols'
 export { type DeliveryStep, orderDelivery } from './order'

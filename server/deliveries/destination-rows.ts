@@ -26,6 +26,43 @@ export const listDestinations = (db: Queryable, siteId: string): Promise<Destina
     [siteId],
   )
 
+/** A destination of another site of the account, as one that is known already. */
+export interface KnownDestination extends Pick<
+  Destination,
+  'id' | 'name' | 'protocol' | 'host' | 'port' | 'account' | 'folder' | 'publicAddress' | 'hostKey'
+> {
+  readonly siteName: string
+}
+
+/** Destinations of an account's other sites, one a place, those that were made last in front. */
+export const listKnownDestinations = (
+  db: Queryable,
+  accountId: string,
+  siteId: string,
+): Promise<KnownDestination[]> =>
+  many<KnownDestination>(
+    db,
+    `SELECT * FROM (
+       SELECT DISTINCT ON (d.protocol, d.host, d.port, d.account) d.id, d.name, d.protocol, d.host, d.port, d.account,
+         d.folder, d.public_address AS "publicAddress", d.host_key AS "hostKey", s.name AS "siteName", d.created_at
+       FROM destinations d JOIN sites s ON s.id = d.site_id
+       WHERE s.account_id = $1 AND s.id <> $2
+         AND NOT EXISTS (SELECT 1 FROM destinations o WHERE o.site_id = $2
+           AND (o.protocol, o.host, o.port, o.account) = (d.protocol, d.host, d.port, d.account))
+       ORDER BY d.protocol, d.host, d.port, d.account, d.created_at DESC
+     ) AS known ORDER BY created_at DESC LIMIT 20`,
+    [accountId, siteId],
+  )
+
+/** A destination of any site of an account, or null. */
+export const findKnownDestination = (db: Queryable, id: string, accountId: string) =>
+  maybeOne<Destination & { passwordSealed: Buffer }>(
+    db,
+    `SELECT ${destinationColumns}, d.password_sealed AS "passwordSealed" FROM destinations d
+     JOIN sites s ON s.id = d.site_id WHERE d.id = $1 AND s.account_id = $2`,
+    [id, accountId],
+  )
+
 /** A destination of an account's site, or null. */
 export const findDestination = (db: Queryable, id: string, siteId: string, accountId: string) =>
   maybeOne<Destination & { passwordSealed: Buffer }>(
@@ -38,6 +75,7 @@ export const findDestination = (db: Queryable, id: string, siteId: string, accou
 export interface DestinationValues {
   readonly id: string
   readonly name: string
+  readonly protocol: string
   readonly host: string
   readonly port: number
   readonly account: string
@@ -48,9 +86,10 @@ export interface DestinationValues {
 }
 
 /** What both writing statements set, in this order from $2 on. */
-const valueColumns = 'name, host, port, account, password_sealed, folder, public_address, host_key'
+const valueColumns = 'name, protocol, host, port, account, password_sealed, folder, public_address, host_key'
 const valuesOf = (values: DestinationValues) => [
   values.name,
+  values.protocol,
   values.host,
   values.port,
   values.account,
@@ -66,7 +105,7 @@ export async function insertDestination(
   values: DestinationValues,
 ): Promise<void> {
   await db.query(
-    `INSERT INTO destinations (id, site_id, ${valueColumns}) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+    `INSERT INTO destinations (id, site_id, ${valueColumns}) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
     [values.id, siteId, ...valuesOf(values)],
   )
 }
@@ -87,8 +126,8 @@ export async function updateDestination(db: Queryable, values: DestinationValues
     await db.query('DELETE FROM delivered_addresses WHERE destination_id = $1', [id])
   }
   await db.query(
-    `UPDATE destinations SET (${valueColumns}) = ($2, $3, $4, $5, $6, $7, $8, $9),
-       listed_at = CASE WHEN $10 THEN listed_at END WHERE id = $1`,
+    `UPDATE destinations SET (${valueColumns}) = ($2, $3, $4, $5, $6, $7, $8, $9, $10),
+       listed_at = CASE WHEN $11 THEN listed_at END WHERE id = $1`,
     [id, ...valuesOf(values), Boolean(samePlace)],
   )
 }

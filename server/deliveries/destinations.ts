@@ -1,7 +1,13 @@
 import { randomBytes, randomUUID } from 'node:crypto'
 import { buffer } from 'node:stream/consumers'
 import type { Destination } from './destination-rows'
-import { deleteDestination, findDestination, insertDestination, updateDestination } from './destination-rows'
+import {
+  deleteDestination,
+  findDestination,
+  findKnownDestination,
+  insertDestination,
+  updateDestination,
+} from './destination-rows'
 import { isBusy } from './hold-rows'
 import { Problem } from '#core/problems'
 import { limitDestinationTests, notFound, pool, seal, transaction, unseal } from '#server/platform'
@@ -20,17 +26,18 @@ import {
 /** What an author says of a destination. */
 export interface DestinationForm {
   readonly name: string
+  /** One of `transports`. */
+  readonly protocol: string
   readonly host: string
   readonly port: number
   readonly account: string
-  /** Null keeps the one that is stored. */
+  /** Null keeps the one that is stored, or takes that of the destination it is made like. */
   readonly password: string | null
   readonly folder: string
   readonly publicAddress: string
+  /** A destination of another site of the account, at the same place, whose password is this one's too. */
+  readonly like?: string | null
 }
-
-/** What a new destination speaks. */
-const usualProtocol = 'sftp'
 
 /** What a test of a destination found. */
 export interface DestinationTest {
@@ -47,6 +54,18 @@ export interface DestinationOwner {
 
 type Stored = NonNullable<Awaited<ReturnType<typeof findDestination>>>
 
+/** What a form's password may be taken from: what it changes, else what it is made like. */
+async function passwordSource(
+  form: DestinationForm,
+  stored: Stored | null,
+  accountId: string,
+): Promise<Stored | null> {
+  if (stored || !form.like) return stored
+  const like = await findKnownDestination(pool(), form.like, accountId)
+  if (!like) throw notFound()
+  return like
+}
+
 async function storedOf(id: string | null, owner: DestinationOwner): Promise<Stored | null> {
   if (id === null) return null
   const found = await findDestination(pool(), id, owner.siteId, owner.accountId)
@@ -55,7 +74,10 @@ async function storedOf(id: string | null, owner: DestinationOwner): Promise<Sto
 }
 
 const isSamePlace = (form: DestinationForm, stored: Stored) =>
-  form.host === stored.host && form.port === stored.port && form.account === stored.account
+  form.protocol === stored.protocol &&
+  form.host === stored.host &&
+  form.port === stored.port &&
+  form.account === stored.account
 
 /** The password to use: the one typed, or the stored one where it was for this very host and account. */
 function passwordOf(form: DestinationForm, stored: Stored | null): string {
@@ -80,12 +102,12 @@ export async function testDestination(
 ): Promise<DestinationTest> {
   const stored = await storedOf(id, owner)
   await limitDestinationTests(owner.accountId)
-  const kind = transportOf({ protocol: stored?.protocol ?? usualProtocol })
+  const kind = transportOf(form)
   if (acceptedKey === null)
     return { hostKey: await kind.learnKey(form.host, form.port, { signal }), fileCount: null }
   const target = {
     ...form,
-    password: passwordOf(form, stored),
+    password: passwordOf(form, await passwordSource(form, stored, owner.accountId)),
     hostKey: acceptedKey,
     mark: markOf(id ?? randomUUID()),
   }
@@ -129,7 +151,7 @@ export async function saveDestination(
   signal?: AbortSignal,
 ): Promise<string> {
   const stored = await storedOf(id, owner)
-  const password = passwordOf(form, stored)
+  const password = passwordOf(form, await passwordSource(form, stored, owner.accountId))
   await testDestination({ ...form, password }, id, owner, acceptedKey, signal)
   const known = { ...form, id: id ?? randomUUID() }
   const values = { ...known, hostKey: acceptedKey, passwordSealed: seal(password, sealedFor(known)) }

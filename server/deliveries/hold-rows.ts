@@ -10,7 +10,7 @@ const overlap = `(a.folder = b.folder OR a.folder = '' OR b.folder = ''
 /** Whether anybody else holds the destination `a` or one in the same place; `holder` is an expression. */
 export const heldByOthers = (holder: string): string => `EXISTS (
   SELECT 1 FROM destination_holds h JOIN destinations b ON b.id = h.destination_id
-  WHERE b.host = a.host AND b.port = a.port AND b.account = a.account AND ${overlap}
+  WHERE b.host = a.host AND (b.port = a.port OR b.protocol <> a.protocol) AND b.account = a.account AND ${overlap}
     AND h.held_until > now() AND h.holder <> ${holder})`
 
 /**
@@ -21,7 +21,7 @@ export const heldByOthers = (holder: string): string => `EXISTS (
 export async function takeHold(db: Queryable, destinationId: string, holder: string): Promise<boolean> {
   // Two that ask for one place at once are let in one after the other.
   await db.query(
-    `SELECT pg_advisory_xact_lock(hashtextextended(host || chr(10) || port || chr(10) || account, 46004))
+    `SELECT pg_advisory_xact_lock(hashtextextended(host || chr(10) || account, 46004))
      FROM destinations WHERE id = $1`,
     [destinationId],
   )

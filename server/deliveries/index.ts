@@ -1,6 +1,11 @@
 export { compareKnown, lookThere } from './compare'
 export { cancelDelivery, type Delivery, findDelivery, insertDelivery, listDeliveries } from './delivery-rows'
-export { findDestination, listDestinations } from './destination-rows'
+export {
+  findDestination,
+  type KnownDestination,
+  listDestinations,
+  listKnownDestinations,
+} from './destination-rows'
 export {
   type Destination,
   type DestinationForm,
@@ -9,5 +14,6 @@ export {
   saveDestination,
   testDestination,
 } from './destinations'
+export { addPracticeHost, offersPracticeHost } from './practice'
 export { callForDelivery, deliveryJob, deliveryWorker, stopDelivering } from './worker'
 export { runDelivery } from './run'

@@ -13,8 +13,6 @@ test('a transport that somebody adds is chosen by the destination’s protocol, 
   const destination = { ...place, passwordSealed: seal('corked', sealedFor(place)) }
   const opened: string[] = []
   const bottle: TransportKind = {
-    title: 'Bottle post',
-    usualPort: 1,
     learnKey: async () => 'cork',
     open: async (target) => {
       opened.push(`${target.account} ${target.password} ${target.host}`)

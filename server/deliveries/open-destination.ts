@@ -10,9 +10,19 @@ export type OpenDestination = Destination & { passwordSealed: Buffer }
 export const markOf = (destinationId: string): string =>
   createHash('sha256').update(destinationId).digest('hex').slice(0, 8)
 
-/** What a destination's password is sealed for: it opens for no other host, port or account. */
-export const sealedFor = (place: Pick<Destination, 'id' | 'host' | 'port' | 'account'>): string =>
-  ['destination', place.id, place.host, place.port, place.account].join('\n')
+/** What a destination's password is sealed for: it opens for no other host, port or account, and in no other protocol. */
+export const sealedFor = (
+  place: Pick<Destination, 'id' | 'protocol' | 'host' | 'port' | 'account'>,
+): string =>
+  [
+    'destination',
+    place.id,
+    place.host,
+    place.port,
+    place.account,
+    // From before there were others.
+    ...(place.protocol === 'sftp' ? [] : [place.protocol]),
+  ].join('\n')
 
 /**
  * Connects to a destination with what is stored of it, over its own protocol.

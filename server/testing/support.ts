@@ -93,6 +93,7 @@ export async function delivered(
 ): Promise<void> {
   const id = randomUUID()
   await insertDestination(pool(), siteId, {
+    protocol: 'sftp',
     id,
     name: 'Practice',
     host: 'host.example',
@@ -121,6 +122,7 @@ export async function until(isTrue: () => Promise<boolean> | boolean): Promise<v
 /** What an author fills in for a folder of a practice host. */
 export const practiceForm = (host: PracticeHost, name: string, more: object = {}) => ({
   name: 'Practice',
+  protocol: 'sftp',
   host: '127.0.0.1',
   port: host.sftpPort,
   account: host.account,

@@ -2,15 +2,12 @@ import { createHash } from 'node:crypto'
 import type { Duplex } from 'node:stream'
 import { type ConnectionOptions, TLSSocket } from 'node:tls'
 import { Client, type FTPContext, FTPError } from 'basic-ftp'
+import { noKey, vouchedKey } from '#core/delivery'
 import { config, reachableAddresses } from '#server/platform'
 import { TransferError, type TransferLimits, transferLimits, type TransferOptions } from './transport'
 
 /** How FTP is kept from being read on the way: not at all, from `AUTH TLS` on (RFC 4217), or from the first byte. */
 export type FtpSecurity = 'none' | 'explicit' | 'implicit'
-
-/** What stands for a key where a certificate is vouched for by an authority, and where there is none at all. */
-export const vouchedKey = 'vouched'
-export const noKey = 'none'
 
 /** SHA-256 of a certificate, written as keys of SSH hosts are. */
 const certificateKey = (raw: Buffer): string =>

@@ -3,7 +3,8 @@ import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/gl
 import { cuttingHost, type HostileListener, silentHost } from '../../../practice-host/hostile'
 import { practiceHost } from '../../testing/support'
 import { openFtp } from './ftp'
-import { type FtpSecurity, learnFtpKey, noKey } from './ftp-connection'
+import { noKey } from '#core/delivery'
+import { type FtpSecurity, learnFtpKey } from './ftp-connection'
 import {
   readTemporary,
   TransferError,

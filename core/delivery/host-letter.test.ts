@@ -1,0 +1,34 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { readHostLetter } from './index'
+
+describe('what a host wrote', () => {
+  test.each([
+    ['an address', 'sftp://keeper@web4.host.example:2222/public', { protocol: 'sftp', host: 'web4.host.example', port: 2222, account: 'keeper', folder: 'public' }],
+    ['an address in a sentence', 'Go to ftps://a%40b@ftp.host.example/, please.', { protocol: 'ftps-implicit', host: 'ftp.host.example', account: 'a@b' }],
+    ['lines', 'Hello!\nSFTP server: web4.host.example\nPort: 22\nUser name: skerry_1\nPassword: tern Nest-7!\nWeb directory: /htdocs/\nYour website: https://www.skerry.example', { protocol: 'sftp', host: 'web4.host.example', port: 22, account: 'skerry_1', password: 'tern Nest-7!', folder: '/htdocs', publicAddress: 'https://www.skerry.example' }],
+    ['columns', 'Protocol   FTP with explicit TLS\nHost       ftp.host.example\nLogin      u1234\nFolder     public_html', { protocol: 'ftps', host: 'ftp.host.example', account: 'u1234', folder: 'public_html' }],
+    ['a table', '| Server | ftp.host.example:2121 |\n| Account | keeper |\n| Domain | skerry.example |', { protocol: 'ftp', host: 'ftp.host.example', port: 2121, account: 'keeper', publicAddress: 'https://skerry.example/' }],
+    ['a sentence', 'You can connect to files.host.example by SFTP. Your pages are shown at http://skerry.example/.', { protocol: 'sftp', host: 'files.host.example', publicAddress: 'http://skerry.example/' }],
+    ['nothing of it', 'Thank you for your order of two lamps.', {}],
+  ] as const)('as %s', (_, letter, found) => {
+    expect(readHostLetter(letter)).toEqual(found)
+  }) // prettier-ignore
+
+  test('whatever it is, ends in an answer, with a port that is one', () => {
+    const pieces = fc.constantFrom('Host', ':', ' ', '\n', 'ftp://', 'sftp://a:b@', 'x.y', '70000', '22', '/', '|', '\t', 'user', 'is', '@', '%', '[::1]')
+    fc.assert(
+      fc.property(fc.oneof(fc.string(), fc.array(pieces, { maxLength: 30 }).map((some) => some.join(''))), (letter) => {
+        const { port } = readHostLetter(letter)
+        expect(port === undefined || (port >= 0 && port <= 65_535)).toBe(true)
+      }),
+      { numRuns: 2_000 },
+    )
+  }) // prettier-ignore
+
+  test('of any length is read as far as a letter goes', () => {
+    const long = ['a '.repeat(50_000), 'x.'.repeat(50_000), 'Host: '.repeat(20_000), '| '.repeat(50_000), '-'.repeat(100_000)]
+    for (const text of long) expect(readHostLetter(`Host: files.host.example\n${text}\nAccount: late`)).toMatchObject({ host: 'files.host.example' })
+    expect(readHostLetter(`${'-'.repeat(100_000)}\nAccount: late`)).toEqual({})
+  }) // prettier-ignore
+})
