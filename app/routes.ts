@@ -17,6 +17,7 @@ export default [
   route('bringing', 'routes/answers/bringings.ts'),
   route('bringing/:bringingId', 'routes/answers/bringing.ts'),
   route('bringing/:bringingId/files', 'routes/answers/bring-files.ts'),
+  route('bringing/:bringingId/from-host', 'routes/answers/bring-from-host.ts'),
   route('sites/:siteId', 'routes/site.tsx', [
     index('routes/site-start.tsx'),
     route('plan', 'routes/plan.tsx'),

@@ -1,7 +1,7 @@
 import { mkdir, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { expect, test } from '@playwright/test'
-import { expectAccessible, expectLabels, openView, signUp } from './support'
+import { expectAccessible, expectLabels, openView, practice, signUp } from './support'
 
 test('the example is understood, seen under other choices, and brought in', async ({ page }) => {
   await signUp(page)
@@ -56,3 +56,34 @@ test('a folder comes in as it lies on a disk, and what is none is told', async (
   await page.waitForURL('**/plan')
   await expectLabels(page, ['Mine', 'Birds', 'Terns'])
 })
+
+test('a site that stands at a host is fetched, brought in, and can be sent back there', async ({ page }) => {
+  const name = `old-${Date.now()}`
+  const html = (title: string) => `<!DOCTYPE html>\n<title>${title}</title>\n<h1>${title}</h1>\n<p><a href="b.html">b</a></p>\n`
+  await mkdir(path.join(practice.folder, name))
+  for (const [file, title] of [['index.html', 'Old'], ['b.html', 'Bee']] as const)
+    await writeFile(path.join(practice.folder, name, file), html(title))
+  await signUp(page)
+  await page.goto('/sites/bring')
+  await page.getByRole('button', { name: 'Fetch it from a host' }).click()
+  await expectAccessible(page)
+  await page.getByLabel(/^What your host wrote/).fill(`ftp://keeper@127.0.0.1:${practice.ftpPort}/public/${name}`)
+  await page.getByLabel('Password').fill('wrong')
+  await page.getByLabel(/^Public address/).fill(`${practice.address}${name}/`)
+  await page.getByRole('button', { name: 'Connect' }).click()
+  await expect(page.getByText('Nothing shows that this host is itself')).toBeVisible()
+  await page.getByRole('button', { name: 'Go on and fetch it' }).click()
+  await expect(page.getByRole('alert')).toContainText('does not accept this account and password')
+  // Nothing of what was typed is lost.
+  await expect(page.getByLabel('Host', { exact: true })).toHaveValue('127.0.0.1')
+  await page.getByLabel('Password').fill(practice.password)
+  await page.getByRole('button', { name: 'Connect' }).click()
+  await page.getByRole('button', { name: 'Go on and fetch it' }).click()
+  await expect(page.getByRole('list', { name: 'The plan that was found' }).getByRole('listitem')).toHaveCount(2)
+  await page.getByRole('button', { name: 'Bring it in' }).click()
+  await page.waitForURL('**/plan')
+  await expectLabels(page, ['Old', 'Bee'])
+  await openView(page, 'Upload')
+  await expect(page.getByText(/^FTP to/)).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible({ timeout: 20_000 })
+}) // prettier-ignore

@@ -7,11 +7,13 @@ import { filesOfChoice, filesOfDrop, type FolderFile } from './send-site'
 export function ChooseSite({
   onFolder,
   onZip,
+  onHost,
   onExample,
   isJoining,
 }: {
   onFolder: (files: readonly FolderFile[]) => void
   onZip: (file: File) => void
+  onHost: () => void
   onExample: () => void
   /** Whether they join a site that is here already. */
   isJoining: boolean
@@ -61,6 +63,7 @@ export function ChooseSite({
           }}
         />
         <FileButton words="Choose a ZIP" accept=".zip,application/zip" onFile={onZip} />
+        <Button onClick={onHost}>Fetch it from a host</Button>
         <button type="button" className="link text-sm" onClick={onExample}>
           Try it with Saltings Ferry, a site made by hand
         </button>

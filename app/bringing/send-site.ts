@@ -31,12 +31,17 @@ export async function askForLong<Answer>(
   address: string,
   signal: AbortSignal,
   tell: (done: number, all: number) => void,
+  init: RequestInit = {},
 ): Promise<Answer> {
-  const response = await fetch(address, { signal }).catch((error: unknown) => {
+  const response = await fetch(address, { ...init, signal }).catch((error: unknown) => {
     if (signal.aborted) throw error
     throw new NotTaken(away)
   })
-  if (isJson(response)) return ask<Answer>(address, { signal })
+  if (isJson(response)) {
+    const told = (await response.json()) as Answer & { problem?: { message: string } }
+    if (told.problem) throw new NotTaken(told.problem.message)
+    return told
+  }
   if (!response.ok || !response.body) throw new NotTaken(away)
   const ended = await readProgress(response.body, tell)
   if (ended === null) throw new NotTaken(away)
@@ -51,6 +56,26 @@ export const begin = (name: string, example: boolean, signal: AbortSignal): Prom
     ...post(JSON.stringify({ name, example }), signal),
     headers: { 'content-type': 'application/json' },
   })
+
+const fromHost = (id: string) => `/bringing/${id}/from-host`
+const asPost = (body: object): RequestInit => ({
+  method: 'POST',
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+})
+
+/** Asks how a host shows that it is itself. */
+export const learnHost = async (id: string, place: object, signal: AbortSignal): Promise<string> =>
+  (await ask<{ hostKey: string }>(fromHost(id), { ...asPost(place), signal })).hostKey
+
+/** Fetches what stands at a host. */
+export const fetchFromHost = (
+  id: string,
+  place: object,
+  hostKey: string,
+  signal: AbortSignal,
+  onFetched: (done: number, all: number) => void,
+): Promise<unknown> => askForLong(fromHost(id), signal, onFetched, asPost({ ...place, hostKey }))
 
 /** Sends the files of a folder, some at a time. */
 export async function sendFolder(

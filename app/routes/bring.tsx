@@ -3,12 +3,24 @@ import { useNavigate } from 'react-router'
 import { ancestorsOf, treeOf } from '#core/plan'
 import type { BringingView, BringingWishes } from '#server/bringing'
 import { ChooseSite } from '../bringing/choose-site'
-import { ask, askForLong, begin, type FolderFile, NotTaken, sendFolder, sendZip } from '../bringing/send-site'
+import {
+  ask,
+  askForLong,
+  begin,
+  fetchFromHost,
+  learnHost,
+  type FolderFile,
+  NotTaken,
+  sendFolder,
+  sendZip,
+} from '../bringing/send-site'
+import { FromHost } from '../bringing/from-host'
 import { FoundPlan, FoundTemplates, Joining, Otherwise, WishesSentence } from '../bringing/understood'
 import { requireAccount, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
+import { noPlace, type PlaceValues } from '../upload/place-fields'
 import type { Route } from './+types/bring'
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -33,6 +45,7 @@ export async function loader({ request }: Route.LoaderArgs) {
 
 type State =
   | { readonly kind: 'choosing' }
+  | { readonly kind: 'host' }
   | { readonly kind: 'sending'; readonly words: string; readonly done: number; readonly of: number }
   | {
       readonly kind: 'looking'
@@ -118,6 +131,33 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
         ),
     )
 
+  // Kept here: what was typed is there again when a host did not answer.
+  const [place, setPlace] = useState(noPlace)
+  /** What waits for files of a host; begun once, however often its key is asked for. */
+  const hosted = useRef<string | null>(null)
+  const beginHosted = async (signal: AbortSignal): Promise<string> =>
+    (hosted.current ??= (await begin('', false, signal)).id)
+  async function learnKey(place: PlaceValues): Promise<string | null> {
+    let hostKey: string | null = null
+    await attempt(async (signal) => {
+      hostKey = await learnHost(await beginHosted(signal), place, signal)
+    }, state)
+    return hostKey
+  }
+  const bringFromHost = (place: PlaceValues, hostKey: string) =>
+    void attempt(
+      async (signal) => {
+        setState({ kind: 'sending', words: `Fetching from ${place.host}…`, done: 0, of: 0 })
+        const id = await beginHosted(signal)
+        await fetchFromHost(id, place, hostKey, signal, (done, of) =>
+          setState((was) => (was.kind === 'sending' ? { ...was, done, of } : was)),
+        )
+        hosted.current = null
+        await look(id, wishes, signal)
+      },
+      { kind: 'host' },
+    )
+
   function wish(part: Partial<BringingWishes>): void {
     const asked = { ...wishes, ...part }
     setWishes(asked)
@@ -177,7 +217,20 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
               )
             }
             isJoining={into !== null}
+            onHost={() => {
+              setProblem(null)
+              setState({ kind: 'host' })
+            }}
             onExample={() => bring('Unpacking Saltings Ferry…', 0, '', async () => {}, true)}
+          />
+        )}
+        {state.kind === 'host' && (
+          <FromHost
+            values={place}
+            set={(part) => setPlace((was) => ({ ...was, ...part }))}
+            learn={learnKey}
+            onFetch={bringFromHost}
+            onLeave={leave}
           />
         )}
         {(state.kind === 'sending' || isReading) && (

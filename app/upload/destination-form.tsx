@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { useFetcher } from 'react-router'
-import { isProtocol, noKey, type Protocol, protocols } from '#core/delivery'
+import { noKey } from '#core/delivery'
 import { nameLabel } from '#core/naming'
 import { defaultScheme } from '#core/site'
 import type { Destination, KnownDestination } from '#server/deliveries'
@@ -10,7 +10,7 @@ import { count } from '../parts/format'
 import { StateMark } from '../parts/state-mark'
 import type { UploadAnswer } from './answer'
 import { acceptWords, HostKey } from './host-key'
-import { HostLetter } from './host-letter'
+import { noPlace, PlaceFields, PlaceLetter, type PlaceValues } from './place-fields'
 
 interface Props {
   /** The destination to change; null for a new one. */
@@ -24,15 +24,8 @@ interface Props {
   readonly onCancel: (() => void) | null
 }
 
-interface Values {
+interface Values extends PlaceValues {
   name: string
-  protocol: string
-  host: string
-  port: string
-  account: string
-  password: string
-  folder: string
-  publicAddress: string
 }
 
 /** A destination, tested before it is saved; the host's key is shown and has to be accepted. */
@@ -46,16 +39,11 @@ export function DestinationForm({
 }: Props) {
   const { site } = useSite()
   const fetcher = useFetcher<UploadAnswer>()
-  const [values, setValues] = useState<Values>({
-    name: destination?.name ?? '',
-    protocol: destination?.protocol ?? 'sftp',
-    host: destination?.host ?? '',
-    port: String(destination?.port ?? 22),
-    account: destination?.account ?? '',
-    password: '',
-    folder: destination?.folder ?? '',
-    publicAddress: destination?.publicAddress ?? '',
-  })
+  const [values, setValues] = useState<Values>(() =>
+    destination
+      ? { ...valuesOf(destination), folder: destination.folder, publicAddress: destination.publicAddress }
+      : { name: '', ...noPlace },
+  )
   /** One of another site that this one is made like. */
   const [like, setLike] = useState<KnownDestination | null>(null)
   const stored = destination ?? like
@@ -67,19 +55,12 @@ export function DestinationForm({
     values.port === String(stored.port) &&
     values.account === stored.account
   const set = (part: Partial<Values>) => setValues((was) => ({ ...was, ...part }))
-  const setProtocol = (protocol: Protocol) => {
-    const was = isProtocol(values.protocol) ? String(protocols[values.protocol].usualPort) : ''
-    // A port that nobody chose goes with what is spoken.
-    const isUsual = values.port === was || values.port === ''
-    set({ protocol, ...(isUsual && { port: String(protocols[protocol].usualPort) }) })
-  }
   const makeLike = (one: KnownDestination) => {
     setLike(one)
     // Each site has a folder of its own.
     const own = nameLabel(site.name, defaultScheme, 'en').name || 'site'
     setValues({
-      ...{ name: one.name, protocol: one.protocol, host: one.host, account: one.account, password: '' },
-      port: String(one.port),
+      ...valuesOf(one),
       folder: [one.folder, own].filter((part) => part !== '').join('/'),
       publicAddress: `${one.publicAddress}${own}/`,
     })
@@ -106,26 +87,6 @@ export function DestinationForm({
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [fetcher.state, answer])
 
-  const field = (
-    name: keyof Values,
-    label: string,
-    props: React.InputHTMLAttributes<HTMLInputElement> = {},
-    hint?: string,
-  ) => (
-    <label className={`block ${props.className ?? ''}`}>
-      <span className="text-quiet">{label}</span>
-      <input
-        {...props}
-        className="field"
-        name={name}
-        value={values[name]}
-        onChange={(event) => set({ [name]: event.target.value })}
-        aria-invalid={problem?.field === name || undefined}
-        spellCheck={false}
-      />
-      {hint && <span className="block text-sm text-quiet">{hint}</span>}
-    </label>
-  )
   return (
     <form
       className="h-full overflow-auto px-7 pt-6 pb-8"
@@ -168,45 +129,20 @@ export function DestinationForm({
         </div>
       )}
       {!destination && (
-        <HostLetter
-          onFound={({ port, ...found }) => {
-            if (found.protocol) setProtocol(found.protocol)
+        <PlaceLetter
+          values={values}
+          set={(part) => {
             // Some name it needs; its author may think of a better one.
-            const name = values.name === '' && found.host ? { name: found.host } : {}
-            set({ ...name, ...found, ...(port !== undefined && { port: String(port) }) })
+            const name = values.name === '' && part.host ? { name: part.host } : {}
+            set({ ...name, ...part })
           }}
         />
       )}
-      <div className="grid max-w-2xl grid-cols-6 gap-x-6 gap-y-4">
-        {field('name', 'Call it', { className: 'col-span-3', required: true, placeholder: 'Our web space' })}
-        <label className="col-span-3 block">
-          <span className="text-quiet">Protocol</span>
-          <select
-            className="field"
-            name="protocol"
-            value={values.protocol}
-            onChange={(event) => setProtocol(event.target.value as Protocol)}
-          >
-            {Object.entries(protocols).map(([protocol, { title }]) => (
-              <option key={protocol} value={protocol}>
-                {title}
-              </option>
-            ))}
-          </select>
-        </label>
-        {values.protocol === 'ftp' && (
-          <p className="col-span-6 border-l-3 border-ochre bg-vellum px-3 py-2">
-            FTP sends the password and all pages so that anybody on the way can read them. Use it only where
-            your host offers nothing else, with a password that you use nowhere else.
-          </p>
-        )}
-        {field('host', 'Host', { className: 'col-span-4', required: true, placeholder: 'sftp.example.org' })}
-        {field('port', 'Port', { className: 'col-span-2', required: true, inputMode: 'numeric' })}
-        {field('account', 'Account', { className: 'col-span-3', required: true, autoComplete: 'off' })}
-        {field('password', 'Password', {
-          className: 'col-span-3',
-          type: 'password',
-          autoComplete: 'new-password',
+      <PlaceFields
+        values={values}
+        set={set}
+        problemField={problem?.field ?? null}
+        password={{
           required: !samePlace,
           placeholder: samePlace
             ? destination
@@ -215,20 +151,24 @@ export function DestinationForm({
             : stored
               ? 'again, for another place'
               : undefined,
-        })}
-        {field(
-          'folder',
-          'Folder',
-          { className: 'col-span-3', placeholder: 'public' },
-          'The folder that visitors see, as the account sees it',
-        )}
-        {field(
-          'publicAddress',
-          'Public address',
-          { className: 'col-span-3', required: true, placeholder: 'https://www.example.org/' },
-          'Where that folder is shown',
-        )}
-      </div>
+        }}
+        first={
+          <label className="col-span-3 block">
+            <span className="text-quiet">Call it</span>
+            <input
+              className="field"
+              name="name"
+              required
+              placeholder="Our web space"
+              value={values.name}
+              onChange={(event) => set({ name: event.target.value })}
+              aria-invalid={problem?.field === 'name' || undefined}
+              spellCheck={false}
+            />
+          </label>
+        }
+        isAddressNeeded
+      />
       <div aria-live="polite" className="my-5 min-h-16 max-w-2xl">
         {problem && (
           <p role="alert" className="border-l-3 border-rubric bg-rubric-wash px-3 py-2">
@@ -290,3 +230,18 @@ export function DestinationForm({
     </form>
   )
 }
+
+const valuesOf = ({
+  name,
+  protocol,
+  host,
+  port,
+  account,
+}: Pick<Destination, 'name' | 'protocol' | 'host' | 'port' | 'account'>): Omit<
+  Values,
+  'folder' | 'publicAddress'
+> => ({
+  ...{ name, protocol, host, account },
+  port: String(port),
+  password: '',
+})

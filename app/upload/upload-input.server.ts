@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { noKey, protocols, vouchedKey } from '#core/delivery'
-import type { DestinationForm } from '#server/deliveries'
+import type { DestinationForm, FetchPlace } from '#server/deliveries'
 import { checkInput } from '../owner.server'
 
 export const uploadIntent = Joi.object<{
@@ -18,6 +18,8 @@ const line = (name: string) =>
     .required()
     .messages({ 'string.empty': `Enter ${name}.`, 'any.required': `Enter ${name}.` })
 
+const withScheme = 'Write the public address with http:// or https:// in front.'
+
 const destination = Joi.object({
   name: line('a name for the destination'),
   protocol: Joi.valid(...Object.keys(protocols)).default('sftp'),
@@ -28,7 +30,7 @@ const destination = Joi.object({
   password: Joi.string().max(1000).allow('').default(''),
   folder: Joi.string().trim().max(500).allow('').default(''),
   publicAddress: Joi.string().trim().uri({ scheme: ['http', 'https'] }).max(500).required()
-    .messages({ 'string.empty': 'Enter the public address.', 'string.uri': 'Write the public address with http:// or https:// in front.', 'string.uriCustomScheme': 'Write the public address with http:// or https:// in front.' }),
+    .messages({ 'string.empty': 'Enter the public address.', 'string.uri': withScheme, 'string.uriCustomScheme': withScheme }),
   hostKey: Joi.alternatives(Joi.valid(vouchedKey, noKey), Joi.string().pattern(/^SHA256:[A-Za-z0-9+/]{43}$/)).empty('').default(null),
 }) // prettier-ignore
 
@@ -40,4 +42,23 @@ export function readDestination(form: Record<string, unknown>): {
   const { hostKey, password, ...rest } = checkInput(destination, form)
   const publicAddress = rest.publicAddress.endsWith('/') ? rest.publicAddress : `${rest.publicAddress}/`
   return { form: { ...rest, publicAddress, password: password === '' ? null : password }, hostKey }
+}
+
+const fetched = destination
+  .fork('name', (field) => field.optional())
+  .fork('publicAddress', () =>
+    Joi.string()
+      .trim()
+      .uri({ scheme: ['http', 'https'] })
+      .max(500)
+      .allow('')
+      .default('')
+      .messages({ 'string.uriCustomScheme': withScheme, 'string.uri': withScheme }),
+  )
+
+/** Checks a place that a site is fetched from, and the key that was accepted, if one was. */
+export function readPlace(input: Record<string, unknown>): { place: FetchPlace; hostKey: string | null } {
+  const { hostKey, name: _, like: __, publicAddress, ...rest } = checkInput(fetched, input)
+  const address = publicAddress === '' || publicAddress.endsWith('/') ? publicAddress : `${publicAddress}/`
+  return { place: { ...rest, publicAddress: address }, hostKey }
 }

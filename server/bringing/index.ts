@@ -1,4 +1,4 @@
 export { type BringingView, bringIn, type BroughtLine, lookAtBringing } from './bringing'
 export { deleteOldBringings } from './bringing-rows'
-export { beginBringing, dropBringing, takeBroughtFile, takeBroughtZip } from './taking'
+export { beginBringing, dropBringing, takeBroughtFile, takeBroughtZip, waitsForAccount } from './taking'
 export { type BringingWishes, endBringers } from './understanding'

@@ -18,6 +18,10 @@ export async function beginBringing(accountId: string, name: string): Promise<st
   return id
 }
 
+/** Whether something of an account's waits under an id. */
+export const waitsForAccount = async (accountId: string, id: string): Promise<boolean> =>
+  (await findBringing(pool(), accountId, id)) !== null
+
 async function roomFor(accountId: string, id: string): Promise<{ files: number; bytes: number }> {
   if (!(await findBringing(pool(), accountId, id))) throw notFound()
   const has = await weighWaiting(pool(), id)

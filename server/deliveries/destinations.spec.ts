@@ -1,12 +1,17 @@
 import { randomUUID } from 'node:crypto'
-import { readFile } from 'node:fs/promises'
+import { mkdir, readFile, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { filesToSend } from '#core/delivery'
+import { beginBringing, bringIn, endBringers } from '#server/bringing'
 import { pool } from '#server/platform'
+import { loadSite } from '#server/sites'
 import { accountWithSite, freshDatabase, practiceForm, practiceHost, siteOf } from '../testing/support'
+import { compareKnown, lookThere } from './compare'
 import { insertDelivery, listDeliveries } from './delivery-rows'
 import { findDestination, listDestinations, listKnownDestinations } from './destination-rows'
 import { type DestinationForm, saveDestination, testDestination } from './destinations'
+import { type FetchPlace, fetchSite, learnPlace, placeOfBringing, sendBackTo } from './fetch-site'
 import { addPracticeHost, offersPracticeHost } from './practice'
 import { runDelivery } from './run'
 
@@ -23,6 +28,7 @@ beforeAll(async () => {
 })
 afterEach(() => host.faults.reset())
 afterAll(async () => {
+  await endBringers()
   await host.end()
   await database.close()
 })
@@ -113,3 +119,44 @@ test('the practice host gives each account a space of its own, and each site an 
   const peek = form({ account: theirs!.account, folder: made!.folder })
   await expect(save(peek, null, other)).rejects.toMatchObject({ code: 'wrong-host-password' })
 })
+
+describe('a site that stands at a host already', () => {
+  const fetching = async (more: Partial<FetchPlace> = {}) => {
+    const { name: _, ...place } = practiceForm(host, 'old-site')
+    const from: FetchPlace = { ...place, ...more }
+    return { from, hostKey: await learnPlace(owner.accountId, from) }
+  }
+
+  test.each(['sftp', 'ftps'] as const)('is fetched over %s, brought in, and sent back there without a file that did not change', async (protocol) => {
+    const html = (title: string) => `<!DOCTYPE html>\n<html lang="en"><head><meta charset="utf-8"><title>${title}</title></head>\n<body>\n<h1>${title}</h1>\n<p><a href="b.html">b</a></p>\n</body></html>\n`
+    const at = path.join(host.publicPath, 'old-site')
+    await mkdir(path.join(at, 'pics'), { recursive: true })
+    for (const [name, text] of [['index.html', html('Old')], ['b.html', html('B')], ['pics/dot.gif', 'GIF89a'], ['pics/x.html.0123abcd00000000.rubricant-part', 'x']] as const)
+      await writeFile(path.join(at, name), text)
+    const { from, hostKey } = await fetching(protocol === 'ftps' ? { protocol, port: host.ftpPort } : {})
+    const id = await beginBringing(owner.accountId, '')
+    const told: number[] = []
+    expect(await fetchSite(owner.accountId, id, from, hostKey, new AbortController().signal, (done) => void told.push(done))).toBe(3)
+    expect(told.at(-1)).toBe(3)
+    const wishes = { names: 'kept', lifts: false, generates: false, same: 'leave', frame: 'own' } as const
+    const place = await placeOfBringing(id)
+    const siteId = await bringIn(owner.accountId, id, { ...wishes, name: '' }, randomUUID())
+    await sendBackTo(id, place!, siteId)
+    const [destination] = await listDestinations(pool(), siteId)
+    expect(destination).toMatchObject({ protocol, host: '127.0.0.1', folder: 'public/old-site' })
+    // It is read back once, and nothing of it has to go again.
+    const stored = (await loadSite(pool(), siteId, owner.accountId))!
+    await lookThere((await findDestination(pool(), destination!.id, siteId, owner.accountId))!, stored)
+    expect(filesToSend(await compareKnown(stored, destination!.id)).map(({ path: name }) => name)).toEqual([])
+    await rm(at, { recursive: true })
+  })
+
+  test('is not fetched for a stranger, into what is another’s, or from where nothing is', async () => {
+    const { from, hostKey } = await fetching({ folder: 'public/nowhere' })
+    const id = await beginBringing(owner.accountId, '')
+    const ask = (accountId: string) => fetchSite(accountId, id, from, hostKey, new AbortController().signal, () => {})
+    await expect(ask((await accountWithSite('Home')).accountId)).rejects.toMatchObject({ status: 404 })
+    await expect(ask(owner.accountId)).rejects.toMatchObject({ code: 'not-there' })
+    expect(await placeOfBringing(id)).toBeNull()
+  })
+}) // prettier-ignore

@@ -1,3 +1,4 @@
+export { type FetchPlace, fetchSite, learnPlace, placeOfBringing, sendBackTo } from './fetch-site'
 export { compareKnown, lookThere } from './compare'
 export { cancelDelivery, type Delivery, findDelivery, insertDelivery, listDeliveries } from './delivery-rows'
 export {

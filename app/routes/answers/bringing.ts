@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import { bringIn, type BringingWishes, dropBringing, lookAtBringing } from '#server/bringing'
+import { placeOfBringing, sendBackTo } from '#server/deliveries'
 import { log, notFound } from '#server/platform'
 import { answerProblems, checkInput, readJson, requireAccount } from '../../owner.server'
 import { progressStream } from '../../progress.server'
@@ -52,6 +53,10 @@ export async function action({ request, params }: Route.ActionArgs) {
       await dropBringing(account.id, idOf(params.bringingId))
       return Response.json({ done: true })
     }
-    return Response.json({ siteId: await bringIn(account.id, idOf(params.bringingId), asked, requestId) })
+    const id = idOf(params.bringingId)
+    const place = await placeOfBringing(id)
+    const siteId = await bringIn(account.id, id, asked, requestId)
+    if (place && asked.into === undefined) await sendBackTo(id, place, siteId)
+    return Response.json({ siteId })
   })
 }

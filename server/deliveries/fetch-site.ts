@@ -1,0 +1,108 @@
+import { randomUUID } from 'node:crypto'
+import { takeBroughtFile, waitsForAccount } from '#server/bringing'
+import { eachOf, limitDestinationTests, maybeOne, notFound, pool, seal, unseal } from '#server/platform'
+import { insertDestination } from './destination-rows'
+import type { DestinationForm } from './destinations'
+import { markOf, sealedFor } from './open-destination'
+import { readTemporary, TransferError } from './transfer/transport'
+import { transportOf } from './transfer/transports'
+
+/** A place that a site is fetched from. */
+export type FetchPlace = Omit<DestinationForm, 'name' | 'like' | 'password'> & { readonly password: string }
+
+/** Files fetched at once. */
+const atOnce = 8
+
+/** What identifies the host of a place, learned without signing in. */
+export async function learnPlace(
+  accountId: string,
+  place: FetchPlace,
+  signal?: AbortSignal,
+): Promise<string> {
+  await limitDestinationTests(accountId)
+  return transportOf(place).learnKey(place.host, place.port, { signal })
+}
+
+/**
+ * Fetches every file below a folder of a host into what waits to be brought in.
+ * @param hostKey what its author accepted; nothing secret goes to any other host
+ * @param tell told how many files have come, of how many
+ * @throws TransferError; Problem `archive-too-large`, `file-too-large`
+ */
+export async function fetchSite(
+  accountId: string,
+  bringingId: string,
+  place: FetchPlace,
+  hostKey: string,
+  signal: AbortSignal,
+  tell: (done: number, all: number) => void,
+): Promise<number> {
+  await limitDestinationTests(accountId)
+  if (!(await waitsForAccount(accountId, bringingId))) throw notFound()
+  const transport = await transportOf(place).open({ ...place, hostKey, mark: markOf(bringingId) }, { signal })
+  try {
+    const listed = (await transport.list()).filter(({ path }) => readTemporary(path) === null)
+    if (listed.length === 0) throw new TransferError('not-there', { at: place.folder || 'A site' })
+    let done = 0
+    await eachOf(listed, atOnce, async ({ path, sizeBytes }) => {
+      signal.throwIfAborted()
+      await takeBroughtFile(accountId, bringingId, path, transport.read(path, sizeBytes))
+      tell(++done, listed.length)
+    })
+    await keepPlace(bringingId, place, hostKey)
+    return listed.length
+  } finally {
+    await transport.close()
+  }
+}
+
+const sealedAs = (id: string, place: Omit<FetchPlace, 'password'>) => sealedFor({ id, ...place })
+
+async function keepPlace(bringingId: string, place: FetchPlace, hostKey: string): Promise<void> {
+  if (place.publicAddress === '') return
+  await pool().query(
+    `INSERT INTO bringing_places (bringing_id, protocol, host, port, account, password_sealed, folder, public_address, host_key)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)
+     ON CONFLICT (bringing_id) DO UPDATE SET (protocol, host, port, account, password_sealed, folder, public_address, host_key)
+       = (excluded.protocol, excluded.host, excluded.port, excluded.account, excluded.password_sealed, excluded.folder,
+          excluded.public_address, excluded.host_key)`,
+    [
+      bringingId,
+      place.protocol,
+      place.host,
+      place.port,
+      place.account,
+      seal(place.password, sealedAs(bringingId, place)),
+      place.folder,
+      place.publicAddress,
+      hostKey,
+    ],
+  )
+}
+
+interface KeptPlace extends Omit<FetchPlace, 'password'> {
+  readonly passwordSealed: Buffer
+  readonly hostKey: string
+}
+
+/** Where something that waits was fetched from; null where it came otherwise. */
+export const placeOfBringing = (bringingId: string): Promise<KeptPlace | null> =>
+  maybeOne<KeptPlace>(
+    pool(),
+    `SELECT protocol, host, port, account, password_sealed AS "passwordSealed", folder,
+       public_address AS "publicAddress", host_key AS "hostKey" FROM bringing_places WHERE bringing_id = $1`,
+    [bringingId],
+  )
+
+/** Makes the place that a site was fetched from its destination. Nothing is recorded of it yet: the first look reads back. */
+export async function sendBackTo(bringingId: string, place: KeptPlace, siteId: string): Promise<void> {
+  const id = randomUUID()
+  const password = unseal(place.passwordSealed, sealedAs(bringingId, place))
+  const { protocol, host, port, account } = place
+  await insertDestination(pool(), siteId, {
+    ...place,
+    id,
+    name: place.host,
+    passwordSealed: seal(password, sealedFor({ id, protocol, host, port, account })),
+  })
+}
