@@ -41,7 +41,7 @@ export function ChooseSite({
       <p className="max-w-prose font-serif text-[18px]">
         {isJoining
           ? 'Drop a folder of pages here, with the pictures and style sheets they need. What they lead to is found again, here and among themselves.'
-          : 'Drop the folder of your site here, as it lies on your disk or came from your host.'}{' '}
+          : 'Drop the folder of your site here, as it lies on your disk; or fetch it from the host where it stands.'}{' '}
         Nothing is made before you have seen what was understood.
       </p>
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-3">
@@ -63,7 +63,9 @@ export function ChooseSite({
           }}
         />
         <FileButton words="Choose a ZIP" accept=".zip,application/zip" onFile={onZip} />
-        <Button onClick={onHost}>Fetch it from a host</Button>
+        <button type="button" className="link text-sm" onClick={onHost}>
+          Fetch it from a host
+        </button>
         <button type="button" className="link text-sm" onClick={onExample}>
           Try it with Saltings Ferry, a site made by hand
         </button>
