@@ -22,6 +22,7 @@ import { migrate, pool, stopListening } from '#server/platform'
 import { changeSite, createSite, loadSite } from '#server/sites'
 import { readByHand, writeByHand } from './by-hand'
 import { measure, ratio } from './measure'
+import { slowWayTo } from './latency'
 import { largeSite } from './sites'
 
 const pageCount = 10_000
@@ -165,12 +166,12 @@ const send = async (destinationId: string) => {
   if (delivery.state !== 'done') throw new Error(delivery.errorMessage ?? delivery.state)
   return delivery
 }
-const destination = async (folder: string) => {
+const destination = async (folder: string, port = host.sftpPort) => {
   const form = {
     name: folder,
     protocol: 'sftp',
     host: '127.0.0.1',
-    port: host.sftpPort,
+    port,
     account: host.account,
     password: host.password,
     folder,
@@ -205,6 +206,14 @@ const sending = await measure(
 )
 const again = await measure('sending again with nothing changed', () => last, send)
 ratio('  sending again : sending', again, sending)
+const slow = await slowWayTo(host.sftpPort, 10)
+const far = await measure(
+  'sending the same over a way of 20 ms there and back',
+  () => destination(`public/far-${++folders}`, slow.port),
+  send,
+)
+ratio('  over 20 ms : sending', far, sending)
+slow.close()
 if (!(await findDestination(pool(), last, siteId, accountId))) throw new Error('the destination is gone')
 
 await host.close()

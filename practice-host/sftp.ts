@@ -18,6 +18,8 @@ interface OpenHandle {
   readonly file: fs.FileHandle | null
   readonly folder: string | null
   listed: boolean
+  /** Requests for one file are done in the order in which they come (draft-ietf-secsh-filexfer-02 §4.1). */
+  turn: Promise<void>
 }
 
 /** Wrong passwords of the last minute, over all connections. */
@@ -164,19 +166,29 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
       }
     })()
   }
+  /** One request for an open file, after those before it. */
+  const inTurn = (name: string, request: number, id: Buffer, work: (handle: OpenHandle) => Promise<void>) =>
+    answer(name, request, async () => {
+      const handle = find(id)
+      if (!handle) throw new Error('No such handle')
+      const before = handle.turn
+      const own = before.then(() => work(handle))
+      handle.turn = own.catch(() => {})
+      await own
+    })
   const done = (request: number) => sftp.status(request, STATUS_CODE.OK)
 
   sftp.on('OPEN', (request, name, mode) =>
     answer('OPEN', request, async () => {
       faults.beforeOpen(name, (mode & OPEN_MODE.WRITE) !== 0)
       const file = await fs.open(on(name), openFlags(mode), 0o644)
-      sftp.handle(request, open({ file, folder: null, listed: false }))
+      sftp.handle(request, open({ file, folder: null, listed: false, turn: Promise.resolve() }))
     }),
   )
   sftp.on('READ', (request, id, offset, length) =>
-    answer('READ', request, async () => {
+    inTurn('READ', request, id, async ({ file }) => {
       const buffer = Buffer.alloc(Math.min(length, 65_536))
-      const { bytesRead } = await find(id)!.file!.read(buffer, 0, buffer.length, offset)
+      const { bytesRead } = await file!.read(buffer, 0, buffer.length, offset)
       if (faults.endless === 'file') sftp.data(request, Buffer.alloc(length, 'x'))
       else if (bytesRead === 0) sftp.status(request, STATUS_CODE.EOF)
       else sftp.data(request, buffer.subarray(0, bytesRead))
@@ -185,15 +197,15 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   sftp.on('WRITE', (request, id, offset, data) => {
     // The buffer is the connection's own and is filled again once this handler has returned.
     const bytes = Buffer.from(data)
-    answer('WRITE', request, async () => {
+    inTurn('WRITE', request, id, async ({ file }) => {
       faults.beforeWrite(bytes.length)
-      await find(id)!.file!.write(bytes, 0, bytes.length, offset)
+      await file!.write(bytes, 0, bytes.length, offset)
       done(request)
     })
   })
   sftp.on('CLOSE', (request, id) =>
-    answer('CLOSE', request, async () => {
-      await find(id)?.file?.close()
+    inTurn('CLOSE', request, id, async ({ file }) => {
+      await file?.close()
       handles.delete(id.readUInt32BE())
       done(request)
     }),
@@ -202,7 +214,7 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
     answer('OPENDIR', request, async () => {
       if (faults.endless !== 'tree' && !(await fs.stat(on(name))).isDirectory())
         throw Object.assign(new Error('Not a folder'), { code: 'ENOTDIR' })
-      sftp.handle(request, open({ file: null, folder: on(name), listed: false }))
+      sftp.handle(request, open({ file: null, folder: on(name), listed: false, turn: Promise.resolve() }))
     }),
   )
   sftp.on('READDIR', (request, id) =>
@@ -243,7 +255,7 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   sftp.on('STAT', stat)
   sftp.on('LSTAT', stat)
   sftp.on('FSTAT', (request, id) =>
-    answer('FSTAT', request, async () => sftp.attrs(request, attributesOf(await find(id)!.file!.stat()))),
+    inTurn('FSTAT', request, id, async ({ file }) => sftp.attrs(request, attributesOf(await file!.stat()))),
   )
   sftp.on('SETSTAT', (request) => done(request))
   sftp.on('FSETSTAT', (request) => done(request))

@@ -23,7 +23,7 @@ import { openDestination } from './open-destination'
 import type { Transport } from './transfer/transport'
 
 /** Files sent at the same time over one connection: enough to hide the way there and back. */
-const sendConcurrency = 32
+const sendConcurrency = 64
 const progressEveryMs = 250
 /** How often the site is told which of its pages are out in the world, while they are being sent. */
 const noteEveryMs = 2_000

@@ -22,7 +22,7 @@ const listConcurrency = 16
 /** Largest piece that every server takes in one request (draft-ietf-secsh-filexfer-02 §3). */
 const pieceBytes = 32_768
 /** Pieces of one file on their way at once. */
-const pieceConcurrency = 8
+const pieceConcurrency = 64
 
 /** Status codes of draft-ietf-secsh-filexfer-02 §7. */
 const status = { endOfFile: 1, noSuchFile: 2, permissionDenied: 3, failure: 4 }
@@ -211,11 +211,12 @@ class SftpTransport implements Transport {
 
   async put(relative: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile> {
     const at = this.#at(relative)
+    let told: Stats | null
     try {
       await this.#makeFolder(path.posix.dirname(at))
       const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
       try {
-        await this.#write(temporary, pieces)
+        told = await this.#write(temporary, pieces)
         await this.#placing.place(temporary, at)
       } catch (error) {
         if (!this.connection.failure) await this.#unlink(temporary).catch(() => {})
@@ -225,24 +226,39 @@ class SftpTransport implements Transport {
       throw await this.#whyNotWritten(error, at)
     }
     onPlaced?.()
-    const { size, mtime } = await this.#do<Stats>('read', at, (done) => this.sftp.stat(at, done))
-    return { path: relative, sizeBytes: size, modifiedSeconds: mtime }
+    // Renaming changes neither size nor time.
+    told ??= await this.#do<Stats>('read', at, (done) => this.sftp.stat(at, done))
+    return { path: relative, sizeBytes: told.size, modifiedSeconds: told.mtime }
   }
 
-  async #write(at: string, pieces: Pieces): Promise<void> {
+  /**
+   * Writes a file and closes it. What the host makes of it is asked for along with the last stretch: requests for one
+   * file are to be done in the order in which they come (draft-ietf-secsh-filexfer-02 §4.1).
+   * @returns what the host says of it; null where it answered before all was written, as some do
+   */
+  async #write(at: string, pieces: Pieces): Promise<Stats | null> {
     const handle = await this.#do<Buffer>('write', at, (done) => this.sftp.open(at, 'w', done))
+    let written = 0
+    let told: Stats
     try {
-      let written = 0
+      let writing: Promise<void> = Promise.resolve()
       for await (const piece of pieces) {
-        await this.#writePiece(handle, at, Buffer.from(piece.buffer, piece.byteOffset, piece.length), written)
+        await writing
+        const bytes = Buffer.from(piece.buffer, piece.byteOffset, piece.length)
+        writing = this.#writePiece(handle, at, bytes, written)
+        // Awaited above or below; until then its failure is nobody's.
+        writing.catch(() => {})
         written += piece.length
       }
+      const asked = this.#do<Stats>('write', at, (done) => this.sftp.fstat(handle, done))
+      ;[told] = await Promise.all([asked, writing])
     } catch (error) {
       this.#release(handle)
       throw error
     }
     // Some disks say only here that they are full.
     await this.#do<void>('write', at, (done) => this.sftp.close(handle, (error) => done(error)))
+    return told.size === written ? told : null
   }
 
   /** Writes a stretch of a file, in as many requests at once as hide the way there and back. */
