@@ -40,6 +40,7 @@ export default [
     route('ripple', 'routes/answers/ripple.ts'),
     route('places', 'routes/answers/places.ts'),
     route('outside', 'routes/answers/follow-outside.ts'),
+    route('as-seen', 'routes/answers/see-as-visitors.ts'),
     route('finished-pages', 'routes/answers/look-at-pages.ts'),
     route('versions', 'routes/answers/versions.ts'),
     route('files', 'routes/answers/files.ts'),

@@ -111,6 +111,10 @@ test('a new site goes to the practice host with two clicks, and over FTP with TL
   const address = await page.getByRole('link', { name: /127\.0\.0\.1:\d+\/~author-/ }).first().getAttribute('href')
   expect(await (await fetch(new URL('terns.html', address!))).text()).toContain('<h1>Terns</h1>')
 
+  await page.getByRole('button', { name: 'Look as visitors do' }).click()
+  await expect(page.getByText(/visitors get all \d+ files as they were sent/)).toBeVisible({ timeout: 20_000 })
+  await expectAccessible(page)
+
   // Another one, from what its host wrote.
   const folder = `letter-${Date.now()}`
   await page.getByRole('button', { name: 'Add another' }).click()

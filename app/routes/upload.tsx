@@ -26,6 +26,7 @@ import { Button } from '../parts/button'
 import { count } from '../parts/format'
 import { readDestination, uploadIntent } from '../upload/upload-input.server'
 import type { UploadAnswer } from '../upload/answer'
+import { AsSeen } from '../upload/as-seen'
 import { showComparison } from '../upload/comparison.server'
 import { DeliveryBar } from '../upload/delivery-bar'
 import { DestinationForm } from '../upload/destination-form'
@@ -251,6 +252,7 @@ function Destination({ loaderData, switcher }: { loaderData: Loaded; switcher: R
             longer has
           </label>
         )}
+        {latest?.state === 'done' && <AsSeen siteId={site.id} destinationId={destination.id} />}
         <Earlier deliveries={deliveries} publicAddress={destination.publicAddress} />
       </div>
       <DeliveryBar

@@ -13,3 +13,11 @@ export {
 export { type FoundPlace, readHostLetter } from './host-letter'
 export { isProtocol, noKey, type Protocol, protocols, vouchedKey } from './protocols'
 export { type DeliveryStep, orderDelivery } from './order'
+export {
+  type DeliveredFile,
+  groupSeen,
+  judgeSeen,
+  type SeenAnswer,
+  type SeenFault,
+  type SeenGroup,
+} from './as-seen'

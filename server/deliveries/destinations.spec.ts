@@ -7,6 +7,7 @@ import { beginBringing, bringIn, endBringers } from '#server/bringing'
 import { pool } from '#server/platform'
 import { loadSite } from '#server/sites'
 import { accountWithSite, freshDatabase, practiceForm, practiceHost, siteOf } from '../testing/support'
+import { seeAsVisitors } from './as-seen'
 import { compareKnown, lookThere } from './compare'
 import { insertDelivery, listDeliveries } from './delivery-rows'
 import { findDestination, listDestinations, listKnownDestinations } from './destination-rows'
@@ -159,4 +160,29 @@ describe('a site that stands at a host already', () => {
     await expect(ask(owner.accountId)).rejects.toMatchObject({ code: 'not-there' })
     expect(await placeOfBringing(id)).toBeNull()
   })
+}) // prettier-ignore
+
+test('what visitors get is compared with what was sent', async () => {
+  const id = await save(form())
+  await deliver(id)
+  const look = async (publicAddress?: string) => {
+    await pool().query('DELETE FROM rate_limits')
+    const destination = (await findDestination(pool(), id, owner.siteId, owner.accountId))!
+    const stored = (await loadSite(pool(), owner.siteId, owner.accountId))!
+    const told: number[] = []
+    const seen = await seeAsVisitors(stored, owner.accountId, { ...destination, ...(publicAddress && { publicAddress }) }, new AbortController().signal, (done) => void told.push(done))
+    expect(told.length).toBe(seen.looked)
+    return seen
+  }
+  expect(await look()).toEqual({ looked: 4, groups: [] })
+  const at = path.join(host.publicPath, owner.siteId)
+  await writeFile(path.join(at, 'visit.html'), 'changed by somebody')
+  await rm(path.join(at, 'birds.html'))
+  expect((await look()).groups).toMatchObject([
+    { fault: 'missing', paths: ['birds.html'], first: expect.stringContaining('/birds.html') as unknown },
+    { fault: 'other', paths: ['visit.html'] },
+  ])
+  const [elsewhere] = (await look(`http://127.0.0.1:${host.webPort}/elsewhere/`)).groups
+  expect(elsewhere!.what).toContain('Nothing of this site is at its public address')
+  expect((await look('http://127.0.0.1:9/')).groups[0]!.what).toContain('Nobody answers at the public address')
 }) // prettier-ignore

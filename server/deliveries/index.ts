@@ -16,5 +16,6 @@ export {
   testDestination,
 } from './destinations'
 export { addPracticeHost, offersPracticeHost } from './practice'
+export { seeAsVisitors, type SeenSite } from './as-seen'
 export { callForDelivery, deliveryJob, deliveryWorker, stopDelivering } from './worker'
 export { runDelivery } from './run'

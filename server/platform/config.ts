@@ -90,9 +90,12 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
       privateRanges: value.RUBRICANT_PRIVATE_HOSTS,
       // Of all that is inside, the practice host of the demo alone is let through.
       allowed: value.RUBRICANT_DEMO
-        ? [value.PRACTICE_SFTP_PORT, value.PRACTICE_FTP_PORT, value.PRACTICE_FTPS_PORT].map(
-            (port: number) => ({ host: '127.0.0.1', port }),
-          )
+        ? [
+            value.PRACTICE_SFTP_PORT,
+            value.PRACTICE_WEB_PORT,
+            value.PRACTICE_FTP_PORT,
+            value.PRACTICE_FTPS_PORT,
+          ].map((port: number) => ({ host: '127.0.0.1', port }))
         : [],
     },
     demo: value.RUBRICANT_DEMO

@@ -14,6 +14,7 @@ export {
 export { inRequest, log, noteAccount } from './log'
 export { migrate } from './migrate'
 export { dial, reachableAddresses } from './outgoing'
+export { askOutside, type OutsideAnswer } from './outgoing-http'
 export {
   ConstraintError,
   databaseError,

@@ -84,9 +84,12 @@ export const tooMany = (what: string, seconds: number) =>
   new Problem('too-many-attempts', { what, wait: inWords(seconds) })
 
 /** Other people's servers are no thing to be asked again and again. */
-export async function limitFollowing(accountId: string): Promise<void> {
+export async function limitFollowing(
+  accountId: string,
+  what = 'The addresses outside were followed several times just now.',
+): Promise<void> {
   const wait = await take('following', accountId)
-  if (wait !== null) throw tooMany('The addresses outside were followed several times just now.', wait)
+  if (wait !== null) throw tooMany(what, wait)
 }
 
 /** A host is no thing to be asked again and again through this server. */

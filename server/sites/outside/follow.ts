@@ -1,7 +1,5 @@
-import http from 'node:http'
-import tls from 'node:tls'
 import type { Followed } from '#core/findings'
-import { config, dial } from '#server/platform'
+import { askOutside } from '#server/platform'
 
 /** How long one address may take, all its redirects together. */
 const deadlineMs = 10_000
@@ -16,39 +14,11 @@ interface Answered {
   readonly location: string | null
 }
 
-/** One request, its body not waited for. Never to an address that the server may not reach. */
+/** One request, its body not waited for. */
 async function ask(url: URL, method: 'HEAD' | 'GET', signal: AbortSignal): Promise<Answered> {
-  const isSecure = url.protocol === 'https:'
-  const port = Number(url.port) || (isSecure ? 443 : 80)
-  const host = url.hostname.replace(/^\[|\]$/g, '')
-  const plain = await dial(host, port, config().outgoing, signal)
-  const socket = isSecure ? tls.connect({ socket: plain, servername: isIp(host) ? undefined : host }) : plain
-  socket.on('error', () => {})
-  try {
-    return await new Promise((resolve, reject) => {
-      const request = http.request({
-        method,
-        path: url.pathname + url.search,
-        headers: { ...headers, host: url.host, connection: 'close' },
-        createConnection: () => socket,
-        signal,
-        maxHeaderSize: 32_768,
-      })
-      request.on('error', reject)
-      request.on('response', (response) => {
-        const { statusCode: status = 0, headers: said } = response
-        resolve({ status, location: said.location ?? null })
-        response.destroy()
-      })
-      request.end()
-    })
-  } finally {
-    socket.destroy()
-    plain.destroy()
-  }
+  const { status, headers: said } = await askOutside(url, method, headers, signal)
+  return { status, location: said.location ?? null }
 }
-
-const isIp = (host: string) => /^[\d.]+$|:/.test(host)
 
 /** By HEAD, which costs least; by GET where a server does not know it, or says nothing to it. */
 async function askEitherWay(url: URL, signal: AbortSignal): Promise<Answered> {
