@@ -14,6 +14,10 @@ export class Faults {
   oldListing = false
   /** How many connections FTP takes at once; null for any number. */
   connections: number | null = null
+  /** Asks for the password as a question only (RFC 4256), as some hosts do. */
+  keyboardOnly = false
+  /** Keeps what an account makes to itself, as a host with a strict mask does. */
+  closedFiles = false
   /** Requests that are never answered: `SUBSYSTEM`, `OPENDIR`, `READDIR`, `READ`, `STAT`, `WRITE` … */
   readonly never = new Set<string>()
   /** How many requests have been left without an answer. */
@@ -51,6 +55,8 @@ export class Faults {
     this.bytesLeft = null
     this.readOnly = false
     this.renameReplaces = true
+    this.keyboardOnly = false
+    this.closedFiles = false
     this.oldListing = false
     this.connections = null
     this.never.clear()

@@ -1,6 +1,6 @@
 import fs from 'node:fs/promises'
 import path from 'node:path'
-import ssh2, { type Attributes, type Connection, type SFTPWrapper } from 'ssh2'
+import ssh2, { type Attributes, type Connection, type KeyboardAuthContext, type SFTPWrapper } from 'ssh2'
 import type { Accounts } from './accounts'
 import type { Faults } from './faults'
 
@@ -51,21 +51,32 @@ export function createSftpServer(options: SftpOptions): ssh2.Server {
     connection.on('close', () => connections.delete(connection))
     connection.on('error', () => connections.delete(connection))
     connection.on('authentication', (request) => {
-      if (request.method !== 'password') {
-        request.reject(['password'])
+      const way = faults.keyboardOnly ? 'keyboard-interactive' : 'password'
+      if (request.method !== way) {
+        request.reject([way])
         return
       }
       faults.seenPassword = true
-      void options.accounts.rootFor(request.username, request.password).then((found) => {
-        root = found
-        // Guesses cost time, more with each, whatever connection they come over.
-        if (found !== null) request.accept()
-        else
-          setTimeout(() => {
-            // Who guesses may have hung up meanwhile.
-            if (connections.has(connection)) request.reject(['password'])
-          }, guesses.delayMs())
-      })
+      const asked =
+        request.method === 'password'
+          ? Promise.resolve(request.password)
+          : new Promise<string>((resolve) =>
+              (request as KeyboardAuthContext).prompt([{ prompt: 'Password: ', echo: false }], (answers) =>
+                resolve(answers[0] ?? ''),
+              ),
+            )
+      void asked
+        .then((password) => options.accounts.rootFor(request.username, password))
+        .then((found) => {
+          root = found
+          // Guesses cost time, more with each, whatever connection they come over.
+          if (found !== null) request.accept()
+          else
+            setTimeout(() => {
+              // Who guesses may have hung up meanwhile.
+              if (connections.has(connection)) request.reject([way])
+            }, guesses.delayMs())
+        })
     })
     connection.on('ready', () =>
       connection.on('session', (accept) => {
@@ -181,7 +192,7 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   sftp.on('OPEN', (request, name, mode) =>
     answer('OPEN', request, async () => {
       faults.beforeOpen(name, (mode & OPEN_MODE.WRITE) !== 0)
-      const file = await fs.open(on(name), openFlags(mode), 0o644)
+      const file = await fs.open(on(name), openFlags(mode), faults.closedFiles ? 0o600 : 0o644)
       sftp.handle(request, open({ file, folder: null, listed: false, turn: Promise.resolve() }))
     }),
   )
@@ -257,15 +268,25 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   sftp.on('FSTAT', (request, id) =>
     inTurn('FSTAT', request, id, async ({ file }) => sftp.attrs(request, attributesOf(await file!.stat()))),
   )
-  sftp.on('SETSTAT', (request) => done(request))
-  sftp.on('FSETSTAT', (request) => done(request))
+  sftp.on('SETSTAT', (request, name, { mode }) =>
+    answer('SETSTAT', request, async () => {
+      if (mode !== undefined) await fs.chmod(on(name), mode & 0o777)
+      done(request)
+    }),
+  )
+  sftp.on('FSETSTAT', (request, id, { mode }) =>
+    inTurn('FSETSTAT', request, id, async ({ file }) => {
+      if (mode !== undefined) await file?.chmod(mode & 0o777)
+      done(request)
+    }),
+  )
   sftp.on('REALPATH', (request, name) => {
     const filename = path.posix.normalize(path.posix.join('/', name))
     sftp.name(request, [{ filename, longname: filename, attrs: {} as Attributes }])
   })
   sftp.on('MKDIR', (request, name) =>
     answer('MKDIR', request, async () => {
-      await fs.mkdir(on(name))
+      await fs.mkdir(on(name), { mode: faults.closedFiles ? 0o700 : 0o755 })
       done(request)
     }),
   )

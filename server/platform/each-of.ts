@@ -18,7 +18,7 @@ export async function eachOf<T>(
 }
 
 /** What is held in memory at a time: so many files, and no more bytes than this. */
-const portionFiles = 64
+const portionFiles = 512
 const portionBytes = 8_000_000
 
 /** Files in portions that fit in memory; one that is larger than a portion stands alone. */

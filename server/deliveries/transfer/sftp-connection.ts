@@ -192,10 +192,21 @@ export class SshConnection {
       {
         username: target.account,
         password: target.password,
+        // Some hosts ask for it as a question (RFC 4256), and take it no other way.
+        tryKeyboard: true,
         keepaliveInterval: Math.max(1_000, this.limits.silenceMs / 4),
         keepaliveCountMax: 3,
       },
-      (reached) => this.#client.once('ready', reached),
+      (reached) => {
+        this.#client.once('ready', reached)
+        let hasAnswered = false
+        this.#client.on('keyboard-interactive', (_name, _instructions, _language, prompts, answer) => {
+          // Only the one question whose answer is not shown is for the password, and it is answered once.
+          const isPassword = prompts.length === 1 && !prompts[0]!.echo && !hasAnswered
+          hasAnswered ||= isPassword
+          answer(prompts.map(() => (isPassword ? target.password : '')))
+        })
+      },
       (key) =>
         key === target.hostKey ? null : new TransferError('host-key-changed', { host: target.host, key }),
     )

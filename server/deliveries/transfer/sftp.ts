@@ -28,6 +28,8 @@ const pieceConcurrency = 64
 const status = { endOfFile: 1, noSuchFile: 2, permissionDenied: 3, failure: 4 }
 /** ST_RDONLY in the flags of `statvfs` (POSIX `sys/statvfs.h`). */
 const readOnlyFlag = 1
+/** S_IFDIR in a mode (POSIX `sys/stat.h`). */
+const folderKind = 0o040000
 
 type Act = 'look into' | 'read' | 'write' | 'remove'
 type HostError = Error & { code?: number | string }
@@ -256,9 +258,25 @@ class SftpTransport implements Transport {
       this.#release(handle)
       throw error
     }
+    await this.#openToVisitors(told.mode, (mode, done) => this.sftp.fsetstat(handle, { mode }, done))
     // Some disks say only here that they are full.
     await this.#do<void>('write', at, (done) => this.sftp.close(handle, (error) => done(error)))
     return told.size === written ? told : null
+  }
+
+  /** Gives everybody the right to read where an account keeps what it makes to itself: a host shows no such file. */
+  async #openToVisitors(
+    mode: number,
+    change: (mode: number, done: (error?: Error | null) => void) => void,
+  ): Promise<void> {
+    const needed = (mode & folderKind) === folderKind ? 0o755 : 0o644
+    if ((mode & needed) === needed) return
+    // A host that does not let it be changed may show it all the same.
+    await this.connection
+      .ask<void>((done) => change((mode | needed) & 0o777, (error) => done(error)))
+      .catch(() => {
+        if (this.connection.failure) throw this.connection.failure
+      })
   }
 
   /** Writes a stretch of a file, in as many requests at once as hide the way there and back. */
@@ -313,6 +331,8 @@ class SftpTransport implements Transport {
     if (there) throw new TransferError('not-a-folder', { at })
     await this.#makeFolder(path.posix.dirname(at))
     await this.#do<void>('write', at, (done) => this.sftp.mkdir(at, (error) => done(error)))
+    const made = await this.#statOrNull(at)
+    if (made) await this.#openToVisitors(made.mode, (mode, done) => this.sftp.chmod(at, mode, done))
   }
 
   async remove(relative: string): Promise<void> {

@@ -1,3 +1,5 @@
+import { stat } from 'node:fs/promises'
+import path from 'node:path'
 import { buffer } from 'node:stream/consumers'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { cuttingHost, type HostileListener, silentHost } from '../../../practice-host/hostile'
@@ -231,6 +233,21 @@ describe('SFTP tells apart', () => {
     host.faults.cut()
     expect(await codeOf(slow)).toBe('connection-lost')
     expect(await codeOf(transport.put('a.html', [Buffer.from('a')]))).toBe('connection-lost')
+  })
+
+  test('a host that asks for the password as a question, and a wrong answer to it', async () => {
+    host.faults.keyboardOnly = true
+    await (await open()).close()
+    expect(await codeOf(open({ password: 'wrong' }))).toBe('wrong-host-password')
+  })
+
+  test('what an account would keep to itself, and opens it to visitors', async () => {
+    host.faults.closedFiles = true
+    const transport = await open({ folder: 'public/closed' })
+    await transport.put('in/page.html', [Buffer.from('x')])
+    const modeOf = async (name: string) =>
+      (await stat(path.join(host.publicPath, 'closed', name))).mode & 0o777
+    expect([await modeOf('in'), await modeOf('in/page.html')]).toEqual([0o755, 0o644])
   })
 
   test('a bare failure is told as such, never as the protocol’s word alone', async () => {
