@@ -22,6 +22,8 @@ await main(async () => {
     throw error
   })
   services.stops.push(app.stop)
-  say(`Practice host: http://127.0.0.1:${options.webPort}/ (SFTP on port ${options.sftpPort}, FTP on ${options.ftpPort}, with TLS from the start on ${options.ftpsPort})`)
+  say(
+    `Practice host: http://127.0.0.1:${options.webPort}/ (SFTP on port ${options.sftpPort}, FTP on ${options.ftpPort}, with TLS from the start on ${options.ftpsPort})`,
+  )
   say(`Rubricant is ready at http://127.0.0.1:${options.port}/`)
 })

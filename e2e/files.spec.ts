@@ -38,7 +38,7 @@ test('files are added, shown, renamed with what refers to them, replaced, remove
   await page.keyboard.insertText('<img src="/images/evening-at-the-pier.png" alt="">')
   await allSaved(page)
   await fileRow(page, 'images/evening-at-the-pier.png').click()
-  await expect(page.getByRole('link', { name: 'Visit' })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Visit', exact: true })).toBeVisible()
   await expect(fileRow(page, 'images/evening-at-the-pier.png')).not.toContainText('not used')
   const name = page.getByLabel('It is called')
   await name.fill('Dusk.png')
@@ -46,7 +46,7 @@ test('files are added, shown, renamed with what refers to them, replaced, remove
   await page.getByRole('button', { name: 'Rename it' }).click()
   await expect(fileRow(page, 'images/dusk.png')).toBeVisible()
   await allSaved(page)
-  await page.getByRole('link', { name: 'Visit' }).click()
+  await page.getByRole('link', { name: 'Visit', exact: true }).click()
   await expect(editor).toContainText('/images/dusk.png')
 
   await fileRow(page, 'images/dusk.png').click()

@@ -158,6 +158,7 @@ function sentenceOf(error: unknown): string {
 function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   const handles = new Map<number, OpenHandle>()
   let nextHandle = 0
+  let isClosed = false
   const on = (wanted: string) => insideRoot(root, wanted)
   const open = (handle: OpenHandle): Buffer => {
     const id = Buffer.alloc(4)
@@ -193,6 +194,8 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
     answer('OPEN', request, async () => {
       faults.beforeOpen(name, (mode & OPEN_MODE.WRITE) !== 0)
       const file = await fs.open(on(name), openFlags(mode), faults.closedFiles ? 0o600 : 0o644)
+      // Cut while it was being opened.
+      if (isClosed) return file.close()
       sftp.handle(request, open({ file, folder: null, listed: false, turn: Promise.resolve() }))
     }),
   )
@@ -314,6 +317,7 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   // A client that speaks no SFTP after all ends its channel, and nothing else.
   ;(sftp as unknown as NodeJS.EventEmitter).on('error', () => {})
   sftp.on('close', () => {
+    isClosed = true
     for (const { file } of handles.values()) void file?.close().catch(() => {})
   })
 }

@@ -7,6 +7,7 @@ import {
   compareKnown,
   findDelivery,
   findDestination,
+  goOnNow,
   insertDelivery,
   listDeliveries,
   listDestinations,
@@ -89,10 +90,18 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
           (await own()).id,
           revision,
           form.removeLeftovers === 'on',
+          true,
         )
         if (!delivery) throw new Problem('under-way')
         await callForDelivery()
         return { sending: delivery.id }
+      }
+      case 'go-on': {
+        const delivery = id && (await findDelivery(pool(), id, site.id))
+        if (!delivery) throw notFound()
+        await goOnNow(pool(), delivery.id)
+        await callForDelivery()
+        return { goingOn: true }
       }
       case 'cancel': {
         const delivery = id && (await findDelivery(pool(), id, site.id))
@@ -293,6 +302,7 @@ function Destination({ loaderData, switcher }: { loaderData: Loaded; switcher: R
           </>
         }
         zip={`/sites/${site.id}/site.zip`}
+        onGoOn={(id) => void send.submit({ intent: 'go-on', id }, { method: 'post' })}
         onCancel={(id) => void send.submit({ intent: 'cancel', id }, { method: 'post' })}
       />
     </div>

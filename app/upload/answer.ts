@@ -8,4 +8,5 @@ export type UploadAnswer =
   | { readonly removed: true }
   | { readonly compared: true }
   | { readonly sending: string }
+  | { readonly goingOn: true }
   | { readonly cancelled: true }

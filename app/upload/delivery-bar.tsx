@@ -3,7 +3,7 @@ import { useOutletContext } from 'react-router'
 import type { Delivery } from '#server/deliveries'
 import type { DeliveryEvent } from '#server/platform'
 import { Button } from '../parts/button'
-import { count, duration, size } from '../parts/format'
+import { count, duration, moment, size } from '../parts/format'
 
 /** What the frame passes to the views: the latest that a delivery told of itself. */
 export interface FrameContext {
@@ -17,16 +17,35 @@ interface Props {
   readonly publicAddress: string
   readonly actions: ReactNode
   readonly zip: string
+  /** Has a delivery that was cut go on now. */
+  readonly onGoOn: (deliveryId: string) => void
   readonly onCancel: (deliveryId: string) => void
 }
 
 /** The foot of the Upload view: what would be sent, or how far the delivery under way is. */
-export function DeliveryBar({ running, latest, summary, publicAddress, actions, zip, onCancel }: Props) {
+export function DeliveryBar({
+  running,
+  latest,
+  summary,
+  publicAddress,
+  actions,
+  zip,
+  onGoOn,
+  onCancel,
+}: Props) {
   const { delivery: event } = useOutletContext<FrameContext>()
   const told = event && running && event.deliveryId === running.id ? event : null
   return (
     <div className="border-t border-rule bg-vellum px-7 py-3.5">
-      {running ? (
+      {running?.goOnAt && told?.state !== 'running' ? (
+        <Cut
+          key={running.id}
+          delivery={running}
+          goOnAt={running.goOnAt}
+          onGoOn={onGoOn}
+          onCancel={onCancel}
+        />
+      ) : running ? (
         <Progress key={running.id} delivery={running} told={told} onCancel={onCancel} />
       ) : (
         <>
@@ -58,6 +77,40 @@ export function DeliveryBar({ running, latest, summary, publicAddress, actions, 
           </div>
         </>
       )}
+    </div>
+  )
+}
+
+/** A delivery that was cut: what is there already, and when it goes on by itself. */
+function Cut({
+  delivery,
+  goOnAt,
+  onGoOn,
+  onCancel,
+}: {
+  delivery: Delivery
+  goOnAt: Date | string
+  onGoOn: (id: string) => void
+  onCancel: (id: string) => void
+}) {
+  const { id, errorMessage, fileCount, fileTotal } = delivery
+  return (
+    <div className="grid gap-2.5">
+      <p role="status">
+        <span className="text-rubric">{errorMessage}</span>{' '}
+        {fileTotal > 0 && `${fileCount} of ${count(fileTotal, 'file')} are there. `}
+        {/* The browser's clock may stand in another zone than the server's. */}
+        <span suppressHydrationWarning>
+          It goes on by itself, {moment(goOnAt)} and then again, for a day.
+        </span>
+      </p>
+      <div className="flex items-center gap-4">
+        <Button look="go" onClick={() => onGoOn(id)}>
+          Go on now
+        </Button>
+        <Button onClick={() => onCancel(id)}>Stop sending</Button>
+        <span className="text-sm text-quiet">You can leave this view.</span>
+      </div>
     </div>
   )
 }

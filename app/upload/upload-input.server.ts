@@ -4,10 +4,10 @@ import type { DestinationForm, FetchPlace } from '#server/deliveries'
 import { checkInput } from '../owner.server'
 
 export const uploadIntent = Joi.object<{
-  intent: 'test' | 'save' | 'practice' | 'remove' | 'compare' | 'send' | 'cancel'
+  intent: 'test' | 'save' | 'practice' | 'remove' | 'compare' | 'send' | 'go-on' | 'cancel'
   id: string | null
 }>({
-  intent: Joi.valid('test', 'save', 'practice', 'remove', 'compare', 'send', 'cancel').required(),
+  intent: Joi.valid('test', 'save', 'practice', 'remove', 'compare', 'send', 'go-on', 'cancel').required(),
   id: Joi.string().guid({ version: 'uuidv4' }).empty('').default(null),
 })
 

@@ -22,12 +22,19 @@ export interface Delivery {
   readonly errorMessage: string | null
   /** How often a worker has taken it up. */
   readonly attempts: number
+  /** Whether it goes on by itself after a cut. */
+  readonly goesOn: boolean
+  /** How often it was cut. */
+  readonly cuts: number
+  /** When it goes on; null while it has not been cut, or is under way. */
+  readonly goOnAt: Date | null
   readonly askedAt: Date
   readonly startedAt: Date | null
   readonly endedAt: Date | null
 }
 
-const deliveryColumns = `id, destination_id AS "destinationId", state, attempts,
+const deliveryColumns = `id, destination_id AS "destinationId", state, attempts, goes_on AS "goesOn", cuts,
+  go_on_at AS "goOnAt",
   coalesce(sent_revision, revision) AS revision, remove_leftovers AS "removeLeftovers",
   file_total AS "fileTotal", byte_total AS "byteTotal", file_count AS "fileCount", byte_count AS "byteCount",
   removed_count AS "removedCount", cancel_asked AS "cancelAsked", error_code AS "errorCode",
@@ -49,18 +56,22 @@ export const findDelivery = (db: Queryable, id: string, siteId: string): Promise
     [id, siteId],
   )
 
-/** Asks for a delivery; null when one to that destination is under way. */
+/**
+ * Asks for a delivery; null when one to that destination is under way.
+ * @param goesOn whether it goes on by itself after a cut
+ */
 export const insertDelivery = (
   db: Queryable,
   destinationId: string,
   revision: number,
   removeLeftovers: boolean,
+  goesOn = false,
 ): Promise<{ id: string } | null> =>
   maybeOne<{ id: string }>(
     db,
-    `INSERT INTO deliveries (destination_id, state, revision, remove_leftovers) VALUES ($1, 'waiting', $2, $3)
-     ON CONFLICT DO NOTHING RETURNING id`,
-    [destinationId, revision, removeLeftovers],
+    `INSERT INTO deliveries (destination_id, state, revision, remove_leftovers, goes_on)
+     VALUES ($1, 'waiting', $2, $3, $4) ON CONFLICT DO NOTHING RETURNING id`,
+    [destinationId, revision, removeLeftovers, goesOn],
   )
 
 /** Seconds a worker's claim holds without being renewed. */
@@ -74,7 +85,7 @@ export interface ClaimedDelivery extends Delivery {
   readonly accountId: string
 }
 
-const claimable = `(state = 'waiting' OR (state = 'running' AND lease_until < now()))`
+const claimable = `((state = 'waiting' AND coalesce(go_on_at <= now(), true)) OR (state = 'running' AND lease_until < now()))`
 
 /**
  * Takes a delivery that waits, or whose worker has not renewed its lease: the one asked for, or, for
@@ -89,7 +100,8 @@ export const claimDelivery = (
   maybeOne<ClaimedDelivery>(
     db,
     `UPDATE deliveries SET state = 'running', worker = $2, attempts = attempts + 1,
-       lease_until = now() + make_interval(secs => ${leaseSeconds}), started_at = coalesce(started_at, now())
+       lease_until = now() + make_interval(secs => ${leaseSeconds}), started_at = coalesce(started_at, now()),
+       go_on_at = NULL
      WHERE id = (
        SELECT d.id FROM deliveries d JOIN destinations a ON a.id = d.destination_id
        WHERE ${claimable} AND ($1::uuid IS NULL OR d.id = $1)
@@ -150,6 +162,35 @@ export async function endDelivery(
      WHERE id = $1 AND worker = $2 AND state = 'running'`,
     [id, worker, end.state, end.removedCount, end.errorCode, end.errorMessage],
   )
+}
+
+/** How long a cut delivery waits before it goes on, by how often it was cut before; the last of these from then on. */
+const pausesSeconds = [5, 10, 20, 40, 60, 120, 300]
+/** Hours after it was asked for in which it goes on. */
+const goesOnHours = 24
+
+/**
+ * Puts a delivery that was cut back among those that wait, to go on by itself in a while.
+ * @returns false where it is not to, or has tried for a day, or is another worker's by now
+ */
+export const goOnLater = async (
+  db: Queryable,
+  { id, cuts }: Pick<Delivery, 'id' | 'cuts'>,
+  worker: string,
+  error: { readonly code: string; readonly message: string },
+): Promise<boolean> =>
+  (await maybeOne(
+    db,
+    `UPDATE deliveries SET state = 'waiting', worker = NULL, lease_until = NULL, attempts = 0, cuts = cuts + 1,
+       error_code = $3, error_message = $4, go_on_at = now() + make_interval(secs => $5)
+     WHERE id = $1 AND worker = $2 AND state = 'running' AND goes_on AND NOT cancel_asked
+       AND asked_at > now() - make_interval(hours => ${goesOnHours}) RETURNING 1`,
+    [id, worker, error.code, error.message, pausesSeconds[Math.min(cuts, pausesSeconds.length - 1)]],
+  )) !== null
+
+/** Has a delivery that waits to go on do so now. */
+export async function goOnNow(db: Queryable, id: string): Promise<void> {
+  await db.query("UPDATE deliveries SET go_on_at = now() WHERE id = $1 AND state = 'waiting'", [id])
 }
 
 /** Asks a delivery to stop; one that has not begun ends at once. */

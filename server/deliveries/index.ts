@@ -1,6 +1,13 @@
 export { type FetchPlace, fetchSite, learnPlace, placeOfBringing, sendBackTo } from './fetch-site'
 export { compareKnown, lookThere } from './compare'
-export { cancelDelivery, type Delivery, findDelivery, insertDelivery, listDeliveries } from './delivery-rows'
+export {
+  cancelDelivery,
+  type Delivery,
+  findDelivery,
+  goOnNow,
+  insertDelivery,
+  listDeliveries,
+} from './delivery-rows'
 export {
   findDestination,
   type KnownDestination,

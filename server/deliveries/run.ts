@@ -6,6 +6,7 @@ import {
   type ClaimedDelivery,
   claimDelivery,
   endDelivery,
+  goOnLater,
   hasNoAttemptsLeft,
   noteSentRevision,
   recordRemoved,
@@ -32,6 +33,9 @@ const leaseMs = 9_000
 
 /** This process, in the leases it holds. */
 const workerId = randomUUID()
+
+/** What ends a delivery and is over in a while. */
+const cutCodes: ReadonlySet<string> = new Set(['unreachable', 'connection-lost', 'timeout'])
 
 class Cancelled extends Error {}
 class TakenOver extends Error {}
@@ -114,6 +118,14 @@ class DeliveryRun {
 
   async end(end: End): Promise<void> {
     const { id } = this.delivery
+    const { errorCode: code, errorMessage: message } = end
+    if (code !== null && message !== null && cutCodes.has(code)) {
+      if (await goOnLater(pool(), this.delivery, workerId, { code, message })) {
+        log.info({ deliveryId: id, code, ...this.#progress }, 'delivery goes on later')
+        await this.#tell('waiting')
+        return
+      }
+    }
     await endDelivery(pool(), id, workerId, { ...end, removedCount: this.#removedCount })
     log.info({ deliveryId: id, state: end.state, code: end.errorCode, ...this.#progress }, 'delivery ended')
     await this.#tell(end.state)

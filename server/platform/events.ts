@@ -9,7 +9,7 @@ export type SiteEvent =
 
 /** How a delivery stands, light enough to be told several times a second. */
 export interface DeliveryEvent {
-  readonly state: 'running' | 'done' | 'failed' | 'cancelled'
+  readonly state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
   readonly fileTotal: number
   readonly byteTotal: number
   readonly fileCount: number

@@ -1,0 +1,84 @@
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { pool } from '#server/platform'
+import { accountWithSite, freshDatabase, practiceForm, practiceHost, statesOf } from '../testing/support'
+import { cancelDelivery, findDelivery, goOnNow, insertDelivery } from './delivery-rows'
+import { saveDestination, testDestination } from './destinations'
+import { runDelivery } from './run'
+
+let database: Awaited<ReturnType<typeof freshDatabase>>
+let host: Awaited<ReturnType<typeof practiceHost>>
+let site: { accountId: string; siteId: string; destinationId: string }
+beforeAll(async () => {
+  database = await freshDatabase()
+  host = await practiceHost()
+})
+afterEach(() => host.faults.reset())
+afterAll(async () => {
+  await host.end()
+  await database.close()
+})
+beforeEach(async () => {
+  // More than are on their way at once, so that one cut leaves some.
+  const pages = Array.from({ length: 500 }, (_, index) => `  Page ${index + 1}`)
+  const made = await accountWithSite(`Home\n${pages.join('\n')}`)
+  const form = practiceForm(host, made.siteId)
+  const { hostKey } = await testDestination(form, null, made, null)
+  site = { ...made, destinationId: await saveDestination(form, null, made, hostKey) }
+})
+
+describe('a delivery that goes on by itself', () => {
+  const cut = async () => {
+    const { id } = (await insertDelivery(pool(), site.destinationId, 0, false, true))!
+    host.faults.cutAfterFiles = 12
+    expect(await runDelivery(id)).toBe(true)
+    return id
+  }
+  const stateOf = async (id: string) => (await findDelivery(pool(), id, site.siteId))!
+
+  test('waits after a cut, tells what is there, and ends as one when its time has come', async () => {
+    const id = await cut()
+    const waiting = await stateOf(id)
+    expect(waiting).toMatchObject({ state: 'waiting', errorCode: 'connection-lost', cuts: 1, endedAt: null })
+    expect(waiting.fileCount).toBeGreaterThan(5)
+    expect(waiting.goOnAt!.getTime()).toBeGreaterThan(Date.now())
+    // Nobody takes it up before, and no second one begins beside it.
+    expect(await runDelivery(id)).toBe(false)
+    expect(await insertDelivery(pool(), site.destinationId, 0, false)).toBeNull()
+    await goOnNow(pool(), id)
+    expect(await runDelivery(id)).toBe(true)
+    const done = await stateOf(id)
+    expect(done).toMatchObject({ state: 'done', errorCode: null, goOnAt: null })
+    expect(done.fileCount).toBe(done.fileTotal)
+    expect(await statesOf(site)).toEqual({ same: 502 })
+  })
+
+  test('waits longer with each cut, and no longer than a day', async () => {
+    const id = await cut()
+    const pauses: number[] = []
+    for (let nth = 0; nth < 3; nth++) {
+      await goOnNow(pool(), id)
+      host.faults.cutAfterFiles = 1
+      await runDelivery(id)
+      const { goOnAt } = await stateOf(id)
+      pauses.push(Math.round((goOnAt!.getTime() - Date.now()) / 1_000))
+    }
+    expect(pauses).toEqual([...pauses].sort((a, b) => a - b))
+    expect(pauses[2]).toBeGreaterThan(2 * pauses[0]!)
+    await pool().query("UPDATE deliveries SET asked_at = asked_at - interval '25 hours' WHERE id = $1", [id])
+    await goOnNow(pool(), id)
+    host.faults.cutAfterFiles = 1
+    await runDelivery(id)
+    expect(await stateOf(id)).toMatchObject({ state: 'failed', errorCode: 'connection-lost' })
+  })
+
+  test('stops when its author wants no more of it; what is wrong otherwise ends it at once', async () => {
+    const id = await cut()
+    await cancelDelivery(pool(), id)
+    expect(await stateOf(id)).toMatchObject({ state: 'cancelled' })
+    expect(await runDelivery(id)).toBe(false)
+    host.faults.bytesLeft = 0
+    const { id: next } = (await insertDelivery(pool(), site.destinationId, 0, false, true))!
+    await runDelivery(next)
+    expect(await stateOf(next)).toMatchObject({ state: 'failed', errorCode: 'disk-full' })
+  })
+})
