@@ -1,4 +1,11 @@
-import { type DeliveredFile, groupSeen, judgeSeen, type SeenAnswer, type SeenGroup } from '#core/delivery'
+import {
+  type DeliveredFile,
+  groupSeen,
+  judgeSeen,
+  type SeenAnswer,
+  type SeenFault,
+  type SeenGroup,
+} from '#core/delivery'
 import { encodePath } from '#core/markup'
 import { askOutside, eachOf, limitFollowing, pool } from '#server/platform'
 import { filesOfSite, type StoredSite } from '#server/sites'
@@ -8,6 +15,9 @@ import type { Destination } from './destination-rows'
 /** Asked at a time, so that a small host goes on serving visitors. */
 const atOnce = 6
 const deadlineMs = 15_000
+/** After so many answers of which none is of this site, no more are asked for. */
+const enoughToTell = 24
+const elsewhere: ReadonlySet<SeenFault> = new Set(['missing', 'silent', 'moved', 'forbidden'])
 /** Of larger files it is only asked whether they are there. */
 const mostBytes = 20_000_000
 
@@ -64,6 +74,9 @@ export async function seeAsVisitors(
   const judged: { path: string; fault: ReturnType<typeof judgeSeen> }[] = []
   await eachOf(wanted, atOnce, async ({ path, kind, hash, sizeBytes }) => {
     signal.throwIfAborted()
+    // It tells enough; and who is asked may not be the author's own server.
+    if (judged.length >= enoughToTell && judged.every(({ fault }) => fault !== null && elsewhere.has(fault)))
+      return
     const file: DeliveredFile = { path, kind, hash }
     judged.push({
       path,

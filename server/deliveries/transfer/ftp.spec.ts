@@ -88,6 +88,14 @@ describe('FTP tells apart', () => {
     expect(await codeOf(transport.put('a.html', [Buffer.from('a')]))).toBe('connection-lost')
   })
 
+  test('a line’s end in a path, an account or a folder, and sends no command that follows it', async () => {
+    const transport = await open({ folder: 'public/lines' }, 'none')
+    expect(await codeOf(transport.put('a\r\nDELE index.html', [Buffer.from('x')]))).toBe('not-allowed')
+    expect(await codeOf(transport.remove('a\nDELE index.html'))).toBe('not-allowed')
+    for (const more of [{ account: 'keeper\r\nNOOP' }, { password: 'x\nNOOP' }, { folder: 'a\rb' }])
+      expect(await codeOf(open(more, 'none'))).toBe('wrong-host-password')
+  })
+
   test('a bare failure is told as such, never as the protocol’s word alone', async () => {
     const transport = await open({ folder: 'public/bare' }, 'none')
     host.faults.failures.set('STOR', 1)

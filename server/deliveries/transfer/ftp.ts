@@ -24,6 +24,9 @@ import { type FolderEntry, walkFolders } from './walk'
  */
 const mostConnections = 8
 
+/** What ends a command (RFC 959 §5.3), or a name. */
+const endsLine = /[\r\n\0]/
+
 type Act = 'look into' | 'read' | 'write' | 'remove'
 
 /** Opens FTP with the security that its protocol has; rejects with a `TransferError` that names the cause. */
@@ -31,6 +34,8 @@ export const openFtp =
   (security: FtpSecurity): OpenTransport =>
   async (target, { signal, limits = transferLimits } = {}) => {
     const place = { host: target.host, port: target.port, security }
+    if ([target.account, target.password, target.folder].some((said) => endsLine.test(said)))
+      throw new TransferError('wrong-host-password', { host: target.host })
     const pool = new Connections(place, target, limits, signal)
     try {
       const first = await pool.open()
@@ -158,7 +163,12 @@ class FtpTransport implements Transport {
     this.#placing = new Placing(host, target.mark)
   }
 
-  #at = (relative: string): string => path.posix.join(this.root, relative)
+  /** A path as the host takes it. A line's end in it would begin another command. */
+  #at = (relative: string): string => {
+    const at = path.posix.join(this.root, relative)
+    if (endsLine.test(at)) throw new TransferError('not-allowed', { act: 'use', at: JSON.stringify(at) })
+    return at
+  }
 
   /** Does one thing over a connection of its own; a refusal becomes a sentence about what was to be done to what. */
   async #ask<T>(act: Act, what: string, work: (client: Client) => Promise<T>): Promise<T> {
