@@ -149,10 +149,11 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
       async (signal) => {
         setState({ kind: 'sending', words: `Fetching from ${place.host}…`, done: 0, of: 0 })
         const id = await beginHosted(signal)
+        // Files of one place alone: what a cut or a mistaken folder left is not mixed with what comes next.
+        hosted.current = null
         await fetchFromHost(id, place, hostKey, signal, (done, of) =>
           setState((was) => (was.kind === 'sending' ? { ...was, done, of } : was)),
         )
-        hosted.current = null
         await look(id, wishes, signal)
       },
       { kind: 'host' },

@@ -8,6 +8,8 @@ import {
   readHtml,
   walkHtml,
 } from '#core/markup'
+import type { BroughtFile } from './brought'
+import type { OldNames } from './old-names'
 
 /** A page that was brought in, read. */
 export interface ReadPage {
@@ -65,7 +67,7 @@ export const isCharset = (node: HtmlNode): node is HtmlElement =>
 export const descriptionKey = 'description'
 export const charsetKey = 'charset'
 
-export function readPage(
+function readPage(
   { id, path, text }: { readonly id: string; readonly path: string; readonly text: string },
   goalOf: ReadPage['goalOf'],
 ): ReadPage {
@@ -106,6 +108,21 @@ export function readPage(
     heading,
   }
 }
+
+/** Reads pages, each reference of them written by what it leads to. */
+export const readPages = (
+  files: readonly BroughtFile[],
+  old: Pick<OldNames, 'resolve' | 'idOf'>,
+  onPage?: () => void,
+): ReadPage[] =>
+  files.map(({ path, text = '' }) => {
+    onPage?.()
+    const goalOf = (href: string): string => {
+      const target = old.resolve(href.trim(), path)
+      return 'id' in target ? `${target.id}${target.suffix}` : href
+    }
+    return readPage({ id: old.idOf.get(path)!, path, text: text.replace(/\r\n?/g, '\n') }, goalOf)
+  })
 
 /** Attributes whose value is a reference, as far as menus and frames have them. */
 const referring = new Set(['href', 'src', 'action', 'data', 'poster', 'background'])

@@ -19,7 +19,7 @@ import { findParts } from './generated-of'
 import { type BringingTools, type FoundTemplate, liftPages, mendedStyle, storedSlots } from './lift-pages'
 import type { Goals } from './lift-template'
 import { oldNamesOf, type OldNames } from './old-names'
-import { readPage, type ReadPage } from './page-tree'
+import { type ReadPage, readPages } from './page-tree'
 import { planOf } from './plan-of'
 import { withNewNames, withOldNames } from './scheme-of'
 import { readTitles } from './titles'
@@ -101,14 +101,7 @@ export function understand(
     return { refusal: 'There is no page among these files: none is called .html or .htm.' }
   const remarks: Remark[] = []
   const old = oldNamesOf(files, () => newId())
-  const pages = pageFiles.map(({ path, text = '' }) => {
-    tools.onPage?.()
-    const goalOf = (href: string): string => {
-      const target = old.resolve(href.trim(), path)
-      return 'id' in target ? `${target.id}${target.suffix}` : href
-    }
-    return readPage({ id: old.idOf.get(path)!, path, text: text.replace(/\r\n?/g, '\n') }, goalOf)
-  })
+  const pages = readPages(pageFiles, old, tools.onPage)
   const titles = readTitles(pages)
   const plan = planOf(pages, old, titles.titleOf, titles.siteName)
   const homeTitle = titles.titleOf(plan.home)

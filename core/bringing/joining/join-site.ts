@@ -8,7 +8,7 @@ import { type BroughtFile, folderOf, homeNameOf, type Remark } from '../brought'
 import { type BringingTools, mendedStyle, storedSlots } from '../lift-pages'
 import type { Goals } from '../lift-template'
 import { oldNamesOf } from '../old-names'
-import { readPage, type ReadPage } from '../page-tree'
+import { type ReadPage, readPages } from '../page-tree'
 import { planOf } from '../plan-of'
 import { ownNameOf } from '../scheme-of'
 import { readTitles, titleWithout } from '../titles'
@@ -94,14 +94,7 @@ export function joinSite(
   const coming = files.filter((file) => !isLeft(file))
   const pageFiles = coming.filter(({ kind }) => kind === 'page')
   const otherFiles = coming.filter(({ kind }) => kind !== 'page')
-  const pages = pageFiles.map(({ path, text = '' }) => {
-    tools.onPage?.()
-    const goalOf = (href: string): string => {
-      const target = old.resolve(href.trim(), path)
-      return 'id' in target ? `${target.id}${target.suffix}` : href
-    }
-    return readPage({ id: old.idOf.get(path)!, path, text: text.replace(/\r\n?/g, '\n') }, goalOf)
-  })
+  const pages = readPages(pageFiles, old, tools.onPage)
   const same = [...held.same.values()]
   const remarks: Remark[] = [...identical].map(([path]) => ({
     path: beside.base + path,

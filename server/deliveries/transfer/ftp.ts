@@ -5,6 +5,7 @@ import { type Client, type FileInfo, FTPError } from 'basic-ftp'
 import type { ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
 import { type FtpPlace, type FtpSecurity, signIn, unreachable, within } from './ftp-connection'
+import { MadeFolders } from './made-folders'
 import { type Mover, Placing } from './placing'
 import {
   mendListing,
@@ -144,7 +145,7 @@ class Connections {
 }
 
 class FtpTransport implements Transport {
-  readonly #folders = new Map<string, Promise<void>>()
+  readonly #folders: MadeFolders
   readonly #placing: Placing
 
   constructor(
@@ -152,8 +153,13 @@ class FtpTransport implements Transport {
     private readonly root: string,
     private readonly target: TransferTarget,
     private readonly limits: TransferLimits,
-    private readonly home: string,
+    home: string,
   ) {
+    this.#folders = new MadeFolders(
+      (at, makeAbove) => this.#makeFolder(at, makeAbove),
+      // An account's own folder is there, whatever it may see above it.
+      (at) => at === home,
+    )
     const host: Mover = {
       move: async (from, to) => void (await this.#ask('write', to, (client) => client.rename(from, to))),
       unlink: async (at) => void (await this.#ask('remove', at, (client) => client.remove(at))),
@@ -302,7 +308,7 @@ class FtpTransport implements Transport {
 
   async put(relative: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile> {
     const at = this.#at(relative)
-    await this.#makeFolder(path.posix.dirname(at))
+    await this.#folders.want(path.posix.dirname(at))
     const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
     try {
       await this.#write(temporary, pieces)
@@ -348,20 +354,7 @@ class FtpTransport implements Transport {
     }
   }
 
-  /** Makes a folder and those above it, each asked for once. */
-  #makeFolder(at: string): Promise<void> {
-    if (at === '.' || at === '/' || at === '' || at === this.home) return Promise.resolve()
-    let making = this.#folders.get(at)
-    if (!making) {
-      making = this.#reallyMakeFolder(at)
-      this.#folders.set(at, making)
-      // One that failed may work the next time.
-      making.catch(() => this.#folders.delete(at))
-    }
-    return making
-  }
-
-  async #reallyMakeFolder(at: string): Promise<void> {
+  async #makeFolder(at: string, makeAbove: () => Promise<void>): Promise<void> {
     const isThere = await this.#ask('look into', at, (client) => client.cd(at)).then(
       () => true,
       (error: TransferError) => {
@@ -371,7 +364,7 @@ class FtpTransport implements Transport {
     )
     if (isThere) return
     if (await this.#fileAt(at)) throw new TransferError('not-a-folder', { at })
-    await this.#makeFolder(path.posix.dirname(at))
+    await makeAbove()
     await this.#ask('write', at, (client) => client.send(`MKD ${at}`))
   }
 

@@ -4,6 +4,7 @@ import type { FileEntryWithStats, SFTPWrapper, Stats } from 'ssh2'
 import type { ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
 import { SshConnection } from './sftp-connection'
+import { MadeFolders } from './made-folders'
 import { type Mover, Placing } from './placing'
 import {
   mendListing,
@@ -49,7 +50,7 @@ export async function openSftp(
 }
 
 class SftpTransport implements Transport {
-  readonly #folders = new Map<string, Promise<void>>()
+  readonly #folders = new MadeFolders((at, makeAbove) => this.#makeFolder(at, makeAbove))
   readonly #placing: Placing
 
   constructor(
@@ -215,7 +216,7 @@ class SftpTransport implements Transport {
     const at = this.#at(relative)
     let told: Stats | null
     try {
-      await this.#makeFolder(path.posix.dirname(at))
+      await this.#folders.want(path.posix.dirname(at))
       const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
       try {
         told = await this.#write(temporary, pieces)
@@ -312,24 +313,11 @@ class SftpTransport implements Transport {
     )
   }
 
-  /** Makes a folder and those above it, each asked for once. */
-  #makeFolder(at: string): Promise<void> {
-    if (at === '.' || at === '/' || at === '') return Promise.resolve()
-    let making = this.#folders.get(at)
-    if (!making) {
-      making = this.#reallyMakeFolder(at)
-      this.#folders.set(at, making)
-      // One that failed may work the next time.
-      making.catch(() => this.#folders.delete(at))
-    }
-    return making
-  }
-
-  async #reallyMakeFolder(at: string): Promise<void> {
+  async #makeFolder(at: string, makeAbove: () => Promise<void>): Promise<void> {
     const there = await this.#statOrNull(at)
     if (there?.isDirectory()) return
     if (there) throw new TransferError('not-a-folder', { at })
-    await this.#makeFolder(path.posix.dirname(at))
+    await makeAbove()
     await this.#do<void>('write', at, (done) => this.sftp.mkdir(at, (error) => done(error)))
     const made = await this.#statOrNull(at)
     if (made) await this.#openToVisitors(made.mode, (mode, done) => this.sftp.chmod(at, mode, done))
