@@ -89,7 +89,7 @@ export function DestinationForm({
 
   return (
     <form
-      className="h-full overflow-auto px-7 pt-6 pb-8"
+      className="flex h-full flex-col overflow-auto px-7 pt-6"
       onSubmit={(event) => {
         event.preventDefault()
         if (test) submit('save', { hostKey: test.hostKey })
@@ -169,7 +169,7 @@ export function DestinationForm({
         }
         isAddressNeeded
       />
-      <div aria-live="polite" className="my-5 min-h-16 max-w-2xl">
+      <div aria-live="polite" className="my-5 min-h-16 max-w-2xl grow">
         {problem && (
           <p role="alert" className="border-l-3 border-rubric bg-rubric-wash px-3 py-2">
             {problem.message}
@@ -210,7 +210,8 @@ export function DestinationForm({
           </p>
         )}
       </div>
-      <div className="flex gap-3">
+      {/* In view however long the form is: it is the next step. */}
+      <div className="sticky bottom-0 -mx-7 flex gap-3 border-t border-rule bg-paper px-7 py-3">
         <Button type="submit" look="go" disabled={busy}>
           {!test ? 'Test the connection' : test.fileCount === null ? acceptWords(test.hostKey) : 'Save'}
         </Button>
