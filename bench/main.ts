@@ -11,9 +11,9 @@ import { matchPlan, outlineOfSite, planSite, readOutline, writeOutline } from '#
 import { signUp } from '#server/accounts'
 import { putBlob } from '#server/contents'
 import {
+  askDelivery,
   findDelivery,
   findDestination,
-  insertDelivery,
   runDelivery,
   saveDestination,
   testDestination,
@@ -160,7 +160,7 @@ await changeSite(siteId, accountId, 0, async (client) => ({
   was: stored.site.templates[0]!.source,
 }))
 const send = async (destinationId: string) => {
-  const { id } = (await insertDelivery(pool(), destinationId, 0, false))!
+  const { id } = (await askDelivery((await loadSite(pool(), siteId, accountId))!, { destinationId, accountId }))!
   await runDelivery(id)
   const delivery = (await findDelivery(pool(), id, siteId))!
   if (delivery.state !== 'done') throw new Error(delivery.errorMessage ?? delivery.state)

@@ -2,13 +2,13 @@ import { useEffect, useRef, useState } from 'react'
 import { data, useFetcher, useSearchParams } from 'react-router'
 import {
   addPracticeHost,
+  askDelivery,
   callForDelivery,
   cancelDelivery,
   compareKnown,
   findDelivery,
   findDestination,
   goOnNow,
-  insertDelivery,
   listDeliveries,
   listDestinations,
   listKnownDestinations,
@@ -56,7 +56,7 @@ type Answered = UploadAnswer | ReturnType<typeof data<UploadAnswer>>
 
 export async function action({ request, params }: Route.ActionArgs): Promise<Answered> {
   const stored = await requireSite(request, params.siteId)
-  const { account, site, revision } = stored
+  const { account, site } = stored
   const owner = { siteId: site.id, accountId: account.id }
   const form = await readForm(request)
   try {
@@ -85,13 +85,10 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
         await lookThere(await own(), stored, request.signal)
         return { compared: true }
       case 'send': {
-        const delivery = await insertDelivery(
-          pool(),
-          (await own()).id,
-          revision,
-          form.removeLeftovers === 'on',
-          true,
-        )
+        const wishes = { removeLeftovers: form.removeLeftovers === 'on', goesOn: true }
+        const { id: destinationId } = await own()
+        const to = { destinationId, accountId: account.id }
+        const delivery = await askDelivery(stored, to, wishes, request.signal)
         if (!delivery) throw new Problem('under-way')
         await callForDelivery()
         return { sending: delivery.id }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { compareDelivery, filesToSend, type ManifestFile, orderDelivery } from './index'
+import { compareDelivery, filesToSend, type ManifestFile, removalStep, stepOf } from './index'
 
 const file = (path: string, hash = path, sizeBytes = 10): ManifestFile => ({
   path,
@@ -44,16 +44,10 @@ describe('comparing with a destination', () => {
     expect(filesToSend(comparison)).toHaveLength(6)
   })
 
-  test('pictures go before style sheets, these before pages, and the home page last', () => {
-    const files = ['index.html', 'a/index.html', 'styles/site.css', 'images/x.svg'].map((path) => ({
-      ...file(path),
-      state: 'new' as const,
-    }))
-    expect(orderDelivery(files).map((step) => step.map((one) => one.path))).toEqual([
-      ['images/x.svg'],
-      ['styles/site.css'],
-      ['a/index.html'],
-      ['index.html'],
-    ])
+  test('pictures go before style sheets, these before pages, the home page last, and then what is removed', () => {
+    const paths = ['index.html', 'a/index.html', 'styles/site.css', 'images/x.svg']
+    const steps = paths.map((path) => stepOf(file(path)))
+    expect(steps).toEqual([3, 2, 1, 0])
+    expect(Math.max(...steps)).toBeLessThan(removalStep)
   })
 })

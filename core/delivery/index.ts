@@ -12,7 +12,7 @@ export {
 } from './compare'
 export { type FoundPlace, readHostLetter } from './host-letter'
 export { isProtocol, noKey, type Protocol, protocols, vouchedKey } from './protocols'
-export { type DeliveryStep, orderDelivery } from './order'
+export { removalStep, stepOf } from './order'
 export {
   type DeliveredFile,
   groupSeen,

@@ -1,21 +1,16 @@
-import type { ComparedFile } from './compare'
+import type { ManifestFile } from './compare'
 
-/** Files that may be sent at once; a step begins when the one before it is complete. */
-export type DeliveryStep = readonly ComparedFile[]
-
-const rankOf = (file: ComparedFile): number => {
-  if (file.isHome) return 3
-  if (file.kind === 'page') return 2
-  // Style sheets and scripts ask for pictures and fonts, so these are there before them.
-  return /\.(css|js|mjs)$/i.test(file.path) ? 1 : 0
-}
+/** Files there are removed last of all, when nothing that visitors meet leads to them any more. */
+export const removalStep = 4
 
 /**
- * The order in which visitors never meet a page without what it needs: pictures, documents and
- * fonts, then style sheets and scripts, then pages, and the home page last. Empty steps are left out.
+ * When a file is sent: those of a step at once, and none before the step below it is complete, so that visitors
+ * never meet a page without what it needs. Pictures, documents and fonts (0), then style sheets and scripts (1),
+ * then pages (2), and the home page (3).
  */
-export function orderDelivery(files: readonly ComparedFile[]): DeliveryStep[] {
-  const steps: ComparedFile[][] = [[], [], [], []]
-  for (const file of files) steps[rankOf(file)]!.push(file)
-  return steps.filter((step) => step.length > 0)
+export function stepOf({ path, kind, isHome }: Pick<ManifestFile, 'path' | 'kind' | 'isHome'>): number {
+  if (isHome) return 3
+  if (kind === 'page') return 2
+  // Style sheets and scripts ask for pictures and fonts, so these are there before them.
+  return /\.(css|js|mjs)$/i.test(path) ? 1 : 0
 }

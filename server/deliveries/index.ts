@@ -1,19 +1,19 @@
-export { type FetchPlace, fetchSite, learnPlace, placeOfBringing, sendBackTo } from './fetch-site'
-export { compareKnown, lookThere } from './compare'
+export { type FetchPlace, fetchSite, learnPlace, placeOfBringing, sendBackTo } from './looking/fetch-site'
+export { compareKnown, lookThere } from './looking/compare'
 export {
   cancelDelivery,
   type Delivery,
   findDelivery,
   goOnNow,
-  insertDelivery,
   listDeliveries,
-} from './delivery-rows'
+  pauseDelivery,
+} from './sending/delivery-rows'
 export {
   findDestination,
   type KnownDestination,
   listDestinations,
   listKnownDestinations,
-} from './destination-rows'
+} from './places/destination-rows'
 export {
   type Destination,
   type DestinationForm,
@@ -21,8 +21,9 @@ export {
   removeDestination,
   saveDestination,
   testDestination,
-} from './destinations'
-export { addPracticeHost, offersPracticeHost } from './practice'
-export { seeAsVisitors, type SeenSite } from './as-seen'
-export { callForDelivery, deliveryJob, deliveryWorker, stopDelivering } from './worker'
-export { runDelivery } from './run'
+} from './places/destinations'
+export { addPracticeHost, offersPracticeHost } from './places/practice'
+export { seeAsVisitors, type SeenSite } from './looking/as-seen'
+export { callForDelivery, deliveryJob, deliveryWorker, stopDelivering } from './sending/worker'
+export { runDelivery } from './sending/run'
+export { askDelivery, type Wishes } from './sending/ask'

@@ -7,9 +7,10 @@ import { planSite, readOutline } from '#core/plan'
 import type { Site } from '#core/site'
 import { signUp } from '../accounts/accounts'
 import { putBlob } from '../contents/blobs'
-import { recordThere } from '../deliveries/delivery-rows'
-import { compareKnown, lookThere } from '../deliveries/compare'
-import { findDestination, insertDestination } from '../deliveries/destination-rows'
+import { recordThere } from '../deliveries/places/known-rows'
+import { compareKnown, lookThere } from '../deliveries/looking/compare'
+import { findDestination, insertDestination } from '../deliveries/places/destination-rows'
+import { askDelivery, type Wishes } from '../deliveries/sending/ask'
 import { migrate } from '../platform/migrate'
 import { pool } from '../platform/pool'
 import { loadSite } from '../sites/rows/site-rows'
@@ -154,4 +155,12 @@ export async function statesOf({
 export async function lookAt({ siteId, accountId, destinationId }: DeliveredSite): Promise<void> {
   const destination = (await findDestination(pool(), destinationId, siteId, accountId))!
   await lookThere(destination, (await loadSite(pool(), siteId, accountId))!)
+}
+
+/** Asks for a delivery of a site as it is now, as its author does; null when one is under way there. */
+export async function askFor(
+  { siteId, accountId, destinationId }: DeliveredSite,
+  wishes: Wishes = {},
+): Promise<{ id: string } | null> {
+  return askDelivery((await loadSite(pool(), siteId, accountId))!, { destinationId, accountId }, wishes)
 }

@@ -13,7 +13,7 @@ import { Problem } from '#core/problems'
 import { limitDestinationTests, notFound, pool, seal, transaction, unseal } from '#server/platform'
 import { noteDelivered } from '#server/sites'
 import { markOf, sealedFor } from './open-destination'
-import { transportOf } from './transfer/transports'
+import { transportOf } from '../transfer/transports'
 import {
   type OpenTransport,
   partName,
@@ -21,7 +21,7 @@ import {
   TransferError,
   type TransferTarget,
   type Transport,
-} from './transfer/transport'
+} from '../transfer/transport'
 
 /** What an author says of a destination. */
 export interface DestinationForm {

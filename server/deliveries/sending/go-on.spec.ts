@@ -1,8 +1,15 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { pool } from '#server/platform'
-import { accountWithSite, freshDatabase, practiceForm, practiceHost, statesOf } from '../testing/support'
-import { cancelDelivery, findDelivery, goOnNow, insertDelivery } from './delivery-rows'
-import { saveDestination, testDestination } from './destinations'
+import {
+  accountWithSite,
+  askFor,
+  freshDatabase,
+  practiceForm,
+  practiceHost,
+  statesOf,
+} from '../../testing/support'
+import { cancelDelivery, findDelivery, goOnNow } from './delivery-rows'
+import { saveDestination, testDestination } from '../places/destinations'
 import { runDelivery } from './run'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
@@ -28,7 +35,7 @@ beforeEach(async () => {
 
 describe('a delivery that goes on by itself', () => {
   const cut = async () => {
-    const { id } = (await insertDelivery(pool(), site.destinationId, 0, false, true))!
+    const { id } = (await askFor(site, { goesOn: true }))!
     host.faults.cutAfterFiles = 12
     expect(await runDelivery(id)).toBe(true)
     return id
@@ -43,7 +50,7 @@ describe('a delivery that goes on by itself', () => {
     expect(waiting.goOnAt!.getTime()).toBeGreaterThan(Date.now())
     // Nobody takes it up before, and no second one begins beside it.
     expect(await runDelivery(id)).toBe(false)
-    expect(await insertDelivery(pool(), site.destinationId, 0, false)).toBeNull()
+    expect(await askFor(site)).toBeNull()
     await goOnNow(pool(), id)
     expect(await runDelivery(id)).toBe(true)
     const done = await stateOf(id)
@@ -77,7 +84,7 @@ describe('a delivery that goes on by itself', () => {
     expect(await stateOf(id)).toMatchObject({ state: 'cancelled' })
     expect(await runDelivery(id)).toBe(false)
     host.faults.bytesLeft = 0
-    const { id: next } = (await insertDelivery(pool(), site.destinationId, 0, false, true))!
+    const { id: next } = (await askFor(site, { goesOn: true }))!
     await runDelivery(next)
     expect(await stateOf(next)).toMatchObject({ state: 'failed', errorCode: 'disk-full' })
   })

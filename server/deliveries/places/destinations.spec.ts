@@ -6,15 +6,22 @@ import { filesToSend } from '#core/delivery'
 import { beginBringing, bringIn, endBringers } from '#server/bringing'
 import { pool } from '#server/platform'
 import { loadSite } from '#server/sites'
-import { accountWithSite, freshDatabase, practiceForm, practiceHost, siteOf } from '../testing/support'
-import { seeAsVisitors } from './as-seen'
-import { compareKnown, lookThere } from './compare'
-import { insertDelivery, listDeliveries } from './delivery-rows'
+import {
+  accountWithSite,
+  askFor,
+  freshDatabase,
+  practiceForm,
+  practiceHost,
+  siteOf,
+} from '../../testing/support'
+import { seeAsVisitors } from '../looking/as-seen'
+import { compareKnown, lookThere } from '../looking/compare'
+import { listDeliveries } from '../sending/delivery-rows'
 import { findDestination, listDestinations, listKnownDestinations } from './destination-rows'
 import { type DestinationForm, saveDestination, testDestination } from './destinations'
-import { type FetchPlace, fetchSite, learnPlace, placeOfBringing, sendBackTo } from './fetch-site'
+import { type FetchPlace, fetchSite, learnPlace, placeOfBringing, sendBackTo } from '../looking/fetch-site'
 import { addPracticeHost, offersPracticeHost } from './practice'
-import { runDelivery } from './run'
+import { runDelivery } from '../sending/run'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
 let host: Awaited<ReturnType<typeof practiceHost>>
@@ -41,7 +48,7 @@ const form = (more: Partial<DestinationForm> = {}): DestinationForm => practiceF
 const save = async (values: DestinationForm, id: string | null = null, whose = owner) =>
   saveDestination(values, id, whose, (await testDestination(values, id, whose, null)).hostKey)
 const deliver = async (destinationId: string, whose = owner) => {
-  const delivery = await insertDelivery(pool(), destinationId, 1, false)
+  const delivery = await askFor({ ...whose, destinationId })
   expect(await runDelivery(delivery!.id)).toBe(true)
   const { rows } = await pool().query('SELECT state, error_message FROM deliveries WHERE id = $1', [delivery!.id])
   expect(rows).toEqual([{ state: 'done', error_message: null }])

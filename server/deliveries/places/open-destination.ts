@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto'
 import type { Destination } from './destination-rows'
 import { unseal } from '#server/platform'
-import type { Transport } from './transfer/transport'
-import { transportOf, type Transports } from './transfer/transports'
+import type { Transport } from '../transfer/transport'
+import { transportOf, type Transports } from '../transfer/transports'
 
 export type OpenDestination = Destination & { passwordSealed: Buffer }
 

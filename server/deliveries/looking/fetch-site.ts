@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import { takeBroughtFile, waitsForAccount } from '#server/bringing'
 import { eachOf, limitDestinationTests, maybeOne, notFound, pool, seal, unseal } from '#server/platform'
-import { insertDestination } from './destination-rows'
-import type { DestinationForm } from './destinations'
-import { markOf, sealedFor } from './open-destination'
-import { readTemporary, TransferError } from './transfer/transport'
-import { transportOf } from './transfer/transports'
+import { insertDestination } from '../places/destination-rows'
+import type { DestinationForm } from '../places/destinations'
+import { markOf, sealedFor } from '../places/open-destination'
+import { readTemporary, TransferError } from '../transfer/transport'
+import { transportOf } from '../transfer/transports'
 
 /** A place that a site is fetched from. */
 export type FetchPlace = Omit<DestinationForm, 'name' | 'like' | 'password'> & { readonly password: string }

@@ -1,20 +1,21 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { readdir, readFile, unlink, writeFile } from 'node:fs/promises'
 import path from 'node:path'
-import { findDelivery, insertDelivery, cancelDelivery } from './delivery-rows'
-import { insertDestination, listDestinations } from './destination-rows'
-import { pool } from '../platform/pool'
-import { loadSite } from '../sites/rows/site-rows'
-import { compareKnown } from './compare'
-import { removeDestination, saveDestination, testDestination } from './destinations'
+import { cancelDelivery, findDelivery } from './delivery-rows'
+import { insertDestination, listDestinations } from '../places/destination-rows'
+import { pool } from '../../platform/pool'
+import { loadSite } from '../../sites/rows/site-rows'
+import { compareKnown } from '../looking/compare'
+import { removeDestination, saveDestination, testDestination } from '../places/destinations'
 import { runDelivery, takeDelivery } from './run'
-import { markOf, sealedFor } from './open-destination'
+import { markOf, sealedFor } from '../places/open-destination'
 import { deliveryWorker } from './worker'
-import { seal } from '../platform/secrets'
-import { changeSite, stepHistory } from '../sites/changes/changes'
-import { silentHost } from '../../practice-host/hostile'
+import { seal } from '../../platform/secrets'
+import { changeSite, stepHistory } from '../../sites/changes/changes'
+import { silentHost } from '../../../practice-host/hostile'
 import {
   accountWithSite,
+  askFor,
   freshDatabase,
   practiceForm,
   practiceHost,
@@ -23,7 +24,7 @@ import {
   statesOf,
   until,
   writePage,
-} from '../testing/support'
+} from '../../testing/support'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
 let host: Awaited<ReturnType<typeof practiceHost>>
@@ -60,15 +61,8 @@ const relabel = async (label: string, value: string) => {
   return changeSite(site.siteId, site.accountId, 0, () => change)
 }
 
-const stored = async () => (await loadSite(pool(), site.siteId, site.accountId))!
-
 async function deliver(removeLeftovers = false) {
-  const { id } = (await insertDelivery(
-    pool(),
-    site.destinationId,
-    (await stored()).revision,
-    removeLeftovers,
-  ))!
+  const { id } = (await askFor(site, { removeLeftovers }))!
   await runDelivery(id)
   return (await findDelivery(pool(), id, site.siteId))!
 }
@@ -104,8 +98,7 @@ describe('a delivery', () => {
 
   test('that is cancelled stops, with its record', async () => {
     host.faults.delayMs = 200
-    const stored = (await loadSite(pool(), site.siteId, site.accountId))!
-    const { id } = (await insertDelivery(pool(), site.destinationId, stored.revision, false))!
+    const { id } = (await askFor(site))!
     const run = runDelivery(id)
     await until(async () => (await findDelivery(pool(), id, site.siteId))!.fileCount > 0)
     await cancelDelivery(pool(), id)
@@ -118,8 +111,7 @@ describe('a delivery', () => {
   })
 
   test('left behind by a worker that is gone is taken over; one that is worked on is not', async () => {
-    const stored = (await loadSite(pool(), site.siteId, site.accountId))!
-    const { id } = (await insertDelivery(pool(), site.destinationId, stored.revision, false))!
+    const { id } = (await askFor(site))!
     await pool().query(
       `UPDATE deliveries SET state = 'running', worker = gen_random_uuid(), lease_until = now() + interval '1 hour' WHERE id = $1`,
       [id],
@@ -131,8 +123,8 @@ describe('a delivery', () => {
   })
 
   test('to a destination that has one under way is not begun', async () => {
-    expect(await insertDelivery(pool(), site.destinationId, 0, false)).not.toBeNull()
-    expect(await insertDelivery(pool(), site.destinationId, 0, false)).toBeNull()
+    expect(await askFor(site)).not.toBeNull()
+    expect(await askFor(site)).toBeNull()
   })
 
   test('to a full disk says so', async () => {
@@ -224,12 +216,19 @@ describe('addresses that are out in the world', () => {
     expect((await pageCalled('Page 6')).addresses).toEqual(['page-6.html'])
   })
 
-  test('the revision of a delivery is that of what was sent, not of the asking', async () => {
-    const { id } = (await insertDelivery(pool(), site.destinationId, 0, false))!
-    await relabel('Page 5', 'Later')
+  test('a delivery sends the site as it was when it was asked for: what is written meanwhile belongs to the next one', async () => {
+    await writePage(site.siteId, site.accountId, 'Page 7', '<p>as asked</p>')
     const { revision } = (await loadSite(pool(), site.siteId, site.accountId))!
+    const { id } = (await askFor(site))!
+    await writePage(site.siteId, site.accountId, 'Page 7', '<p>meanwhile</p>')
+    await relabel('Page 5', 'Later')
     await runDelivery(id)
-    expect((await findDelivery(pool(), id, site.siteId))!.revision).toBe(revision)
+    expect(await findDelivery(pool(), id, site.siteId)).toMatchObject({ state: 'done', revision })
+    expect(await readFile(onDisk('page-7.html'), 'utf8')).toContain('<p>as asked</p>')
+    expect(await readdir(path.dirname(onDisk('x')))).not.toContain('later.html')
+    await deliver()
+    expect(await readFile(onDisk('page-7.html'), 'utf8')).toContain('<p>meanwhile</p>')
+    expect(await states()).toEqual({ same: 33 })
   })
 })
 
@@ -241,7 +240,7 @@ describe('one at a time in one place', () => {
   }
   const hanging = async () => {
     host.faults.never.add('READDIR')
-    const { id } = (await insertDelivery(pool(), site.destinationId, 0, false))!
+    const { id } = (await askFor(site))!
     const run = runDelivery(id)
     await until(() => host.faults.unanswered > 0)
     return {
@@ -274,7 +273,7 @@ describe('one at a time in one place', () => {
     ]
     const { end } = await hanging()
     const sent = async (destinationId: string) => {
-      const { id } = (await insertDelivery(pool(), destinationId, 0, false))!
+      const { id } = (await askFor({ ...site, destinationId }))!
       host.faults.never.clear()
       await runDelivery(id)
       return (await findDelivery(pool(), id, site.siteId))!.state
@@ -331,11 +330,11 @@ describe('the worker of a process', () => {
         ...values,
         passwordSealed: seal('x', sealedFor(values)),
       })
-      const waits = (await insertDelivery(pool(), id, 0, false))!
+      const waits = (await askFor({ ...hangs, destinationId: id }))!
       worker.look()
       await until(async () => (await findDelivery(pool(), waits.id, hangs.siteId))!.state === 'running')
       // Another author's: it does not wait for the one that hangs.
-      const mine = (await insertDelivery(pool(), site.destinationId, 0, false))!
+      const mine = (await askFor(site))!
       worker.look()
       await until(async () => (await findDelivery(pool(), mine.id, site.siteId))!.state === 'done')
       expect(await findDelivery(pool(), waits.id, hangs.siteId)).toMatchObject({
@@ -351,7 +350,7 @@ describe('the worker of a process', () => {
   }, 30_000)
 
   test('a delivery that ended its worker again and again is given up', async () => {
-    const { id } = (await insertDelivery(pool(), site.destinationId, 0, false))!
+    const { id } = (await askFor(site))!
     await pool().query(
       `UPDATE deliveries SET state = 'running', attempts = 5, worker = gen_random_uuid(), lease_until = now() - interval '1 second' WHERE id = $1`,
       [id],
@@ -365,7 +364,7 @@ describe('the worker of a process', () => {
 
   test('of two workers that take at once one has it; one whose lease another has taken stops in mid-send', async () => {
     host.faults.delayMs = 60
-    const { id } = (await insertDelivery(pool(), site.destinationId, 0, false))!
+    const { id } = (await askFor(site))!
     const taken = (await Promise.all(Array.from({ length: 6 }, () => takeDelivery(id)))).filter(Boolean)
     expect(taken).toHaveLength(1)
     await until(async () => (await findDelivery(pool(), id, site.siteId))!.fileCount > 0)
@@ -388,13 +387,11 @@ describe('the worker of a process', () => {
   })
 })
 
-test('a text that is missing stops a delivery with a clear error, and is never sent as an empty page', async () => {
+test('a text that is missing is told when a delivery is asked for, and never sent as an empty page', async () => {
   await writePage(site.siteId, site.accountId, 'Page 3', '<p>kept</p>')
   const { content } = await pageCalled('Page 3')
   await pool().query('ALTER TABLE pages DROP CONSTRAINT pages_content_fkey')
   await pool().query('DELETE FROM blobs WHERE hash = $1', [content])
-  const ended = await deliver()
-  expect(ended).toMatchObject({ state: 'failed', errorCode: 'content-missing' })
-  expect(ended.errorMessage).toContain('missing in the database')
-  expect(await readdir(path.dirname(onDisk('x')))).not.toContain('page-3.html')
+  await expect(askFor(site)).rejects.toMatchObject({ code: 'content-missing' })
+  expect(await readdir(path.dirname(path.dirname(onDisk('x'))))).not.toContain('page-3.html')
 })

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import { expect, test } from '@jest/globals'
-import { seal } from '../platform/secrets'
+import { seal } from '../../platform/secrets'
 import { openDestination, sealedFor } from './open-destination'
-import { MemoryTransport } from './transfer/memory'
-import { transports, type TransportKind } from './transfer/transports'
+import { MemoryTransport } from '../transfer/memory'
+import { transports, type TransportKind } from '../transfer/transports'
 
 test('a transport that somebody adds is chosen by the destination’s protocol, and one that is not there never by chance', async () => {
   const place = {

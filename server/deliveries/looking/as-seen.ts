@@ -10,7 +10,7 @@ import { encodePath } from '#core/markup'
 import { askOutside, eachOf, limitFollowing, pool } from '#server/platform'
 import { filesOfSite, type StoredSite } from '#server/sites'
 import { compareKnown } from './compare'
-import type { Destination } from './destination-rows'
+import type { Destination } from '../places/destination-rows'
 
 /** Asked at a time, so that a small host goes on serving visitors. */
 const atOnce = 6

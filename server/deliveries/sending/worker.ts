@@ -1,8 +1,10 @@
 import { callJob, config, type Job, log } from '#server/platform'
-import { takeDelivery } from './run'
+import { takeDelivery, takePart } from './run'
 
 /** How often this process looks for deliveries that wait, or whose worker is gone. */
 const lookEveryMs = 1_000
+/** After having worked on a delivery, a process does not offer its help with it for so long. */
+const helpAgainMs = 15_000
 
 interface Worker {
   /** Begins what can be begun now; called whenever there may be something. */
@@ -20,6 +22,8 @@ export function deliveryWorker(): Worker {
 
 function start(): Worker {
   const running = new Set<Promise<void>>()
+  /** Deliveries that this process works on, or has done for what it could. */
+  const known = new Set<string>()
   let looking = false
   let stopped = false
 
@@ -29,11 +33,16 @@ function start(): Worker {
     looking = true
     try {
       while (!stopped && running.size < config().deliveriesAtOnce) {
-        const taken = await takeDelivery(null)
+        // What nobody works on comes first; then what others would be longer at alone.
+        const taken = (await takeDelivery(null)) ?? (await takePart([...known]))
         if (!taken) break
+        known.add(taken.id)
         const work = taken.ended
           .catch((error: unknown) => log.error({ err: error, deliveryId: taken.id }, 'delivery'))
-          .finally(() => void running.delete(work))
+          .finally(() => {
+            running.delete(work)
+            forgetSoon(taken.id)
+          })
         running.add(work)
         // One that was put back, since its place is taken, is not taken up again at once.
         await Promise.race([work, new Promise((resolve) => setTimeout(resolve, 50))])
@@ -44,6 +53,8 @@ function start(): Worker {
       looking = false
     }
   }
+  /** What could not be helped with is not tried again and again. */
+  const forgetSoon = (id: string) => setTimeout(() => known.delete(id), helpAgainMs).unref()
   const look = () => void fill()
   const timer = setInterval(look, lookEveryMs)
   look()

@@ -1,0 +1,139 @@
+import { randomUUID } from 'node:crypto'
+import { compareDelivery, type ComparedFile, type Comparison, type ManifestFile } from '#core/delivery'
+import { namesOf } from '#core/naming'
+import { Problem } from '#core/problems'
+import type { Site } from '#core/site'
+import { hashOfPieces } from '#server/contents'
+import { eachOf, log, pool, portionsOf, transaction } from '#server/platform'
+import { filesOfSite, type StoredSite } from '#server/sites'
+import { releaseHold, renewHold, takeHold } from '../places/hold-rows'
+import { listListed, listRecorded, recordThere, replaceListing, type SentFile } from '../places/known-rows'
+import { type OpenDestination, openDestination } from '../places/open-destination'
+import { listTried } from '../sending/item-rows'
+import type { Transport } from '../transfer/transport'
+
+/** Files read back at the same time, to find out what an unrecorded one holds. */
+const readConcurrency = 16
+
+/** A file of the finished site, with the page it is. */
+export interface PlacedFile extends ManifestFile {
+  /** Null for what is no page. */
+  readonly pageId: string | null
+}
+
+/** The same files, each with the page it is. */
+export function placed(manifest: readonly ManifestFile[], site: Site): PlacedFile[] {
+  const { byPath } = namesOf(site)
+  return manifest.map((file) => {
+    const target = byPath.get(file.path)
+    return { ...file, pageId: target?.kind === 'page' ? target.id : null }
+  })
+}
+
+/** The site against what is known of a destination, without asking it. */
+export async function compareKnown(
+  stored: StoredSite,
+  destinationId: string,
+  signal?: AbortSignal,
+): Promise<Comparison> {
+  const [{ manifest }, recorded, listed] = await Promise.all([
+    filesOfSite(pool(), stored.site, signal),
+    listRecorded(pool(), destinationId),
+    listListed(pool(), destinationId),
+  ])
+  return compareDelivery(manifest, recorded, listed)
+}
+
+/** Asks the destination what is there, reads back what no delivery recorded, and keeps the answer. */
+export async function lookThere(
+  destination: OpenDestination,
+  stored: StoredSite,
+  signal: AbortSignal = new AbortController().signal,
+): Promise<void> {
+  await whileHolding(destination.id, signal, async (held) => {
+    const transport = await openDestination(destination, held)
+    try {
+      const { manifest } = await filesOfSite(pool(), stored.site, held)
+      await refreshListing(transport, destination.id, placed(manifest, stored.site))
+    } finally {
+      await transport.close()
+    }
+  })
+}
+
+const renewEveryMs = 2_000
+
+/** Runs `work` while nobody else works at the destination; throws the Problem `busy` when somebody does. */
+export async function whileHolding<T>(
+  destinationId: string,
+  signal: AbortSignal,
+  work: (held: AbortSignal) => Promise<T>,
+): Promise<T> {
+  const holder = randomUUID()
+  if (!(await transaction((client) => takeHold(client, destinationId, holder)))) throw new Problem('busy')
+  const lost = new AbortController()
+  const timer = setInterval(() => {
+    renewHold(pool(), destinationId, holder).then(
+      (kept) => kept || lost.abort(),
+      (error: unknown) => log.warn({ err: error }, 'renewing a hold'),
+    )
+  }, renewEveryMs)
+  try {
+    return await work(AbortSignal.any([signal, lost.signal]))
+  } finally {
+    clearInterval(timer)
+    await releaseHold(pool(), destinationId, holder).catch((error: unknown) =>
+      log.warn({ err: error }, 'releasing a hold'),
+    )
+  }
+}
+
+/** Larger files that were changed there are not read back to see whether they are ours. */
+const readBackBytes = 50_000_000
+
+/**
+ * Reads what is there, and mends what a cut delivery left. Files that no delivery recorded are read back, and those
+ * of another time than was recorded: they may hold what they are to hold, or what a cut left unrecorded.
+ * The caller holds the destination.
+ */
+export async function refreshListing(
+  transport: Transport,
+  destinationId: string,
+  manifest: readonly PlacedFile[],
+): Promise<Comparison> {
+  const listed = await transport.mend(await transport.list())
+  await transaction((client) => replaceListing(client, destinationId, listed))
+  const compare = async () => compareDelivery(manifest, await listRecorded(pool(), destinationId), listed)
+  const comparison = await compare()
+  const there = new Map(listed.map((file) => [file.path, file]))
+  const isOpen = ({ state, path }: ComparedFile) =>
+    state === 'unknown' || (state === 'changed there' && there.get(path)!.sizeBytes <= readBackBytes)
+  const open = comparison.files.filter(isOpen)
+  if (open.length === 0) return comparison
+  const pageIds = new Map(manifest.map((file) => [file.path, file.pageId]))
+  const known = new Map((await listRecorded(pool(), destinationId)).map((file) => [file.path, file.hash]))
+  for (const portion of portionsOf(open)) {
+    const tried = await listTried(
+      pool(),
+      destinationId,
+      portion.map((file) => file.path),
+    )
+    const found: SentFile[] = []
+    await eachOf(portion, readConcurrency, async ({ path, hash, state }) => {
+      const { sizeBytes, modifiedSeconds } = there.get(path)!
+      // One that is not what its size says is another file, whatever it holds.
+      const read = await hashOfPieces(transport.read(path, sizeBytes)).catch((error: { code?: string }) => {
+        if (error.code === 'too-much' || error.code === 'not-there') return null
+        throw error
+      })
+      if (read === null) return
+      const isOurs = [hash, known.get(path)].includes(read.hash) || tried.get(path)?.has(read.hash)
+      // What somebody else changed stays known as that.
+      if (state === 'changed there' && !isOurs) return
+      const pageId = isOurs ? (pageIds.get(path) ?? null) : null
+      found.push({ path, ...read, modifiedSeconds, pageId })
+    })
+    await transaction((client) => recordThere(client, destinationId, found))
+  }
+  return compare()
+}
