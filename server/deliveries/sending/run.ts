@@ -182,6 +182,8 @@ class DeliveryRun {
     await transaction(async (client) => {
       await settleItems(client, id)
       await endDelivery(client, id, this.worker, end)
+      // In one step with the end: whoever hears of it finds the place free.
+      await releaseHold(client, this.delivery.destinationId, id)
     })
     log.info({ deliveryId: id, siteId, accountId, state: end.state, code }, 'delivery ended')
     await this.#tell(end.state)
