@@ -1,4 +1,4 @@
-import { deliveryJob, deliveryWorker, stopDelivering } from '#server/deliveries'
+import { byItselfJob, deliveryJob, deliveryWorker, stopDelivering } from '#server/deliveries'
 import { startJobs, stopJobs } from '#server/platform'
 import { housekeeping } from './housekeeping'
 
@@ -6,6 +6,7 @@ import { housekeeping } from './housekeeping'
 export async function startBackground(): Promise<void> {
   await startJobs([
     deliveryJob,
+    byItselfJob,
     { name: 'housekeeping', pollSeconds: 30, schedule: '17 * * * *', work: housekeeping },
   ])
   deliveryWorker()

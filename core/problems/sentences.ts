@@ -102,6 +102,7 @@ export const sentences = {
   ),
   'not-tested': fixed(422, 'Test the connection first, so that its key can be shown.'),
   'under-way': fixed(409, 'A delivery to this destination is under way already.'),
+  'not-kept': fixed(409, 'What was sent then is not kept any more.'),
   busy: fixed(409, 'Something is under way at this destination. Wait for it to end, or cancel it.'),
   'given-up': about<{ readonly times: number }>(
     500,

@@ -1,5 +1,6 @@
 import { Readable } from 'node:stream'
 import { ZipFile } from 'yazl'
+import type { Pieces } from '#server/contents'
 import { portionsOf } from '#server/platform'
 import type { SiteFiles } from './build'
 
@@ -10,12 +11,37 @@ import type { SiteFiles } from './build'
 const zipTime = new Date(1980, 0, 1)
 
 /**
- * The site as a ZIP, file by file as it is read; the same site gives the same bytes. No further file is
- * made before the one in front of it has been read, and none after the reader has gone.
+ * Files as a ZIP, one after the other as it is read; equal files give equal bytes. No further one is fetched before
+ * the one in front of it has been read, and none after the reader has gone.
+ * @param onEnd called once, when it is complete or its reader has gone
  */
-export function zipSite({ manifest, bytesOf, piecesOf }: SiteFiles): ReadableStream<Uint8Array> {
+export function zipFiles(
+  paths: readonly string[],
+  piecesAt: (path: string) => Promise<Pieces>,
+  onEnd: () => void = () => {},
+): ReadableStream<Uint8Array> {
   const zip = new ZipFile()
   const out = zip.outputStream as Readable
+  out.once('close', onEnd)
+  const options = { mtime: zipTime, forceDosTimestamp: true, mode: 0o100644 }
+  for (const path of paths)
+    zip.addReadStreamLazy(path, options, (done) => {
+      if (out.destroyed) return
+      piecesAt(path).then(
+        (pieces) => {
+          const stream = Readable.from(pieces)
+          stream.once('error', (error) => out.destroy(error))
+          done(null, stream)
+        },
+        (error: Error) => out.destroy(error),
+      )
+    })
+  zip.end()
+  return Readable.toWeb(out) as ReadableStream<Uint8Array>
+}
+
+/** The site as a ZIP, read in portions that fit in memory. */
+export function zipSite({ manifest, bytesOf, piecesOf }: SiteFiles): ReadableStream<Uint8Array> {
   const portions = [...portionsOf(manifest)]
   const portionOf = new Map(portions.flatMap((files, index) => files.map(({ path }) => [path, index])))
   let current = { index: -1, bytes: Promise.resolve(new Map<string, Buffer>()) }
@@ -27,15 +53,8 @@ export function zipSite({ manifest, bytesOf, piecesOf }: SiteFiles): ReadableStr
   }
   // One that is larger than a portion comes in pieces, and is never whole in memory.
   const piecesAt = async (path: string) => (await piecesOf(path)) ?? [await bytesAt(path)]
-  const options = { mtime: zipTime, forceDosTimestamp: true, mode: 0o100644 }
-  for (const { path } of manifest)
-    zip.addReadStreamLazy(path, options, (done) => {
-      if (out.destroyed) return
-      piecesAt(path).then(
-        (pieces) => done(null, Readable.from(pieces)),
-        (error: Error) => out.destroy(error),
-      )
-    })
-  zip.end()
-  return Readable.toWeb(out) as ReadableStream<Uint8Array>
+  return zipFiles(
+    manifest.map(({ path }) => path),
+    piecesAt,
+  )
 }

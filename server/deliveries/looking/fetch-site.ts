@@ -4,7 +4,7 @@ import { eachOf, limitDestinationTests, maybeOne, notFound, pool, seal, unseal }
 import { insertDestination } from '../places/destination-rows'
 import type { DestinationForm } from '../places/destinations'
 import { markOf, sealedFor } from '../places/open-destination'
-import { readTemporary, TransferError } from '../transfer/transport'
+import { readTemporary, TransferError, type Transport } from '../transfer/transport'
 import { transportOf } from '../transfer/transports'
 
 /** A place that a site is fetched from. */
@@ -41,19 +41,33 @@ export async function fetchSite(
   if (!(await waitsForAccount(accountId, bringingId))) throw notFound()
   const transport = await transportOf(place).open({ ...place, hostKey, mark: markOf(bringingId) }, { signal })
   try {
-    const listed = (await transport.list()).filter(({ path }) => readTemporary(path) === null)
-    if (listed.length === 0) throw new TransferError('not-there', { at: place.folder || 'A site' })
-    let done = 0
-    await eachOf(listed, atOnce, async ({ path, sizeBytes }) => {
-      signal.throwIfAborted()
-      await takeBroughtFile(accountId, bringingId, path, transport.read(path, sizeBytes))
-      tell(++done, listed.length)
-    })
+    const count = await takeFrom(transport, place.folder, { accountId, bringingId }, null, signal, tell)
     await keepPlace(bringingId, place, hostKey)
-    return listed.length
+    return count
   } finally {
     await transport.close()
   }
+}
+
+/** Takes what is below a folder, or those of it that are wanted, into what waits to be brought in. */
+export async function takeFrom(
+  transport: Transport,
+  folder: string,
+  { accountId, bringingId }: { accountId: string; bringingId: string },
+  wanted: ReadonlySet<string> | null,
+  signal: AbortSignal,
+  tell: (done: number, all: number) => void,
+): Promise<number> {
+  const all = (await transport.list()).filter(({ path }) => readTemporary(path) === null)
+  const listed = wanted ? all.filter(({ path }) => wanted.has(path)) : all
+  if (listed.length === 0) throw new TransferError('not-there', { at: folder || 'A site' })
+  let done = 0
+  await eachOf(listed, atOnce, async ({ path, sizeBytes }) => {
+    signal.throwIfAborted()
+    await takeBroughtFile(accountId, bringingId, path, transport.read(path, sizeBytes))
+    tell(++done, listed.length)
+  })
+  return listed.length
 }
 
 const sealedAs = (id: string, place: Omit<FetchPlace, 'password'>) => sealedFor({ id, ...place })

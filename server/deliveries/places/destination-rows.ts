@@ -14,10 +14,13 @@ export interface Destination {
   readonly publicAddress: string
   readonly hostKey: string
   readonly listedAt: Date | null
+  /** Minutes without a change after which the site goes there by itself; null for never. */
+  readonly byItselfMinutes: number | null
 }
 
 const destinationColumns = `d.id, d.site_id AS "siteId", d.name, d.protocol, d.host, d.port, d.account, d.folder,
-  d.public_address AS "publicAddress", d.host_key AS "hostKey", d.listed_at AS "listedAt"`
+  d.public_address AS "publicAddress", d.host_key AS "hostKey", d.listed_at AS "listedAt",
+  d.by_itself_minutes AS "byItselfMinutes"`
 
 export const listDestinations = (db: Queryable, siteId: string): Promise<Destination[]> =>
   many<Destination>(
@@ -124,6 +127,7 @@ export async function updateDestination(db: Queryable, values: DestinationValues
     await db.query('DELETE FROM delivered_files WHERE destination_id = $1', [id])
     await db.query('DELETE FROM listed_files WHERE destination_id = $1', [id])
     await db.query('DELETE FROM delivered_addresses WHERE destination_id = $1', [id])
+    await db.query('UPDATE deliveries SET elsewhere = true WHERE destination_id = $1', [id])
   }
   await db.query(
     `UPDATE destinations SET (${valueColumns}) = ($2, $3, $4, $5, $6, $7, $8, $9, $10),

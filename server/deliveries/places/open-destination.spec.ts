@@ -8,7 +8,7 @@ import { transports, type TransportKind } from '../transfer/transports'
 test('a transport that somebody adds is chosen by the destination’s protocol, and one that is not there never by chance', async () => {
   const place = {
     id: randomUUID(), siteId: '', name: '', protocol: 'bottle', host: 'sea', port: 1, account: 'keeper',
-    folder: '', publicAddress: '', hostKey: '', listedAt: null,
+    folder: '', publicAddress: '', hostKey: '', listedAt: null, byItselfMinutes: null,
   } // prettier-ignore
   const destination = { ...place, passwordSealed: seal('corked', sealedFor(place)) }
   const opened: string[] = []

@@ -24,6 +24,8 @@ export interface Delivery {
   readonly heldCount: number
   /** The delivery whose state it puts back. */
   readonly putBack: string | null
+  /** Whether it went to another place than the destination is now. */
+  readonly elsewhere: boolean
   readonly errorCode: string | null
   readonly errorMessage: string | null
   /** How often a worker has taken it up. */
@@ -40,7 +42,7 @@ export interface Delivery {
 }
 
 const deliveryColumns = `id, destination_id AS "destinationId", state, attempts, goes_on AS "goesOn", cuts,
-  go_on_at AS "goOnAt", pause_asked AS "pauseAsked", paused, held_count AS "heldCount", put_back AS "putBack", revision, remove_leftovers AS "removeLeftovers",
+  go_on_at AS "goOnAt", pause_asked AS "pauseAsked", paused, held_count AS "heldCount", put_back AS "putBack", elsewhere, revision, remove_leftovers AS "removeLeftovers",
   file_total AS "fileTotal", byte_total AS "byteTotal", file_count AS "fileCount", byte_count AS "byteCount",
   removed_count AS "removedCount", cancel_asked AS "cancelAsked", error_code AS "errorCode",
   error_message AS "errorMessage", asked_at AS "askedAt", started_at AS "startedAt", ended_at AS "endedAt"`
