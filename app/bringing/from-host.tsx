@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { Button } from '../parts/button'
 import { StateMark } from '../parts/state-mark'
-import { HostKey } from '../upload/host-key'
-import { PlaceFields, PlaceLetter, type PlaceValues } from '../upload/place-fields'
+import { HostKey } from '../upload/place/host-key'
+import { PlaceFields, PlaceLetter, type PlaceValues } from '../upload/place/place-fields'
 
 /** The place on a host that a site is fetched from; the host's key is shown and accepted before anything is sent to it. */
 export function FromHost({

@@ -2,7 +2,7 @@ import type { ComponentProps } from 'react'
 
 const looks = {
   /** The one thing to do next. */
-  go: 'bg-ink text-paper font-semibold hover:opacity-90 disabled:opacity-40',
+  go: 'border border-transparent bg-ink text-paper font-semibold hover:opacity-90 disabled:opacity-40',
   plain: 'border border-rule font-medium hover:bg-vellum disabled:opacity-40',
   /** A word in the bar or beside a line. */
   quiet: 'text-quiet hover:text-ink disabled:opacity-40 !px-1 !py-1',

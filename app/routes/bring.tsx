@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
-import { useNavigate } from 'react-router'
+import { useNavigate, useSearchParams } from 'react-router'
 import { ancestorsOf, treeOf } from '#core/plan'
 import type { BringingView, BringingWishes } from '#server/bringing'
 import { ChooseSite } from '../bringing/choose-site'
@@ -20,7 +20,7 @@ import { requireAccount, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
-import { noPlace, type PlaceValues } from '../upload/place-fields'
+import { noPlace, type PlaceValues } from '../upload/place/place-fields'
 import type { Route } from './+types/bring'
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -77,6 +77,19 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
   const [problem, setProblem] = useState<string | null>(null)
   const [request] = useState(() => ({ id: '' }))
   const ending = useRef<AbortController | null>(null)
+  // Files that were taken from a destination wait already: they are looked at first, in the place of the site's own.
+  const [query] = useSearchParams()
+  const waiting = query.get('waiting')
+  const begun = useRef(false)
+  useEffect(() => {
+    if (waiting === null || begun.current) return
+    begun.current = true
+    const asked: BringingWishes = { ...wishes, same: 'replace', frame: 'site' }
+    setWishes(asked)
+    void attempt((signal) => look(waiting, asked, signal), { kind: 'choosing' })
+    // Once, for what the address names.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [waiting])
   // Whoever leaves wants no more of it.
   useEffect(() => () => ending.current?.abort(), [])
 

@@ -19,6 +19,7 @@ import { useDroppedFiles } from '../files/use-dropped-files'
 import { AddressQuestion } from '../frame/address-question'
 import { AskedQuestion } from '../frame/asked-question'
 import { Band, type Pane } from '../frame/band'
+import { DeliveryNotice } from '../frame/delivery-notice'
 import { RefusedNotice } from '../frame/refused'
 import { isTyping } from '../frame/shortcuts'
 import { RippleNotice } from '../frame/ripple-notice'
@@ -159,6 +160,7 @@ function Desk() {
         }}
       />
       <div>
+        <DeliveryNotice delivery={delivery} isShown={view === 'upload'} to={`/sites/${site.id}/upload`} />
         <RefusedNotice />
       </div>
       <main className="min-h-0" data-pane={pane}>

@@ -1,8 +1,9 @@
-import { useEffect, useRef, useState } from 'react'
-import { data, useFetcher, useSearchParams } from 'react-router'
+import { useState } from 'react'
+import { data, useSearchParams } from 'react-router'
 import {
   addPracticeHost,
   askDelivery,
+  askToPutBack,
   callForDelivery,
   cancelDelivery,
   compareKnown,
@@ -14,25 +15,21 @@ import {
   listKnownDestinations,
   lookThere,
   offersPracticeHost,
+  pauseDelivery,
   removeDestination,
   saveDestination,
+  setByItself,
   testDestination,
 } from '#server/deliveries'
-import { isProtocol, protocols } from '#core/delivery'
 import { Problem } from '#core/problems'
 import { notFound, pool } from '#server/platform'
-import { useSelection, useSite } from '../document/site-context'
+import { useSelection } from '../document/site-context'
 import { checkInput, readForm, requireSite } from '../owner.server'
-import { Button } from '../parts/button'
-import { count } from '../parts/format'
-import { readDestination, uploadIntent } from '../upload/upload-input.server'
+import { readByItself, readDestination, readWishes, uploadIntent } from '../upload/upload-input.server'
 import type { UploadAnswer } from '../upload/answer'
-import { AsSeen } from '../upload/as-seen'
-import { showComparison } from '../upload/comparison.server'
-import { DeliveryBar } from '../upload/delivery-bar'
-import { DestinationForm } from '../upload/destination-form'
-import { Earlier } from '../upload/earlier'
-import { FilesToSend } from '../upload/files-to-send'
+import { DestinationView } from '../upload/destination-view'
+import { showComparison } from '../upload/there/comparison.server'
+import { DestinationForm } from '../upload/place/destination-form'
 import { loadOrLatest, NotFetched, sendOrTell } from '../parts/unless-offline'
 import type { Route } from './+types/upload'
 
@@ -46,9 +43,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   if (!destination) return { destinations, destination, deliveries: [], comparison: null, ...others }
   const [comparison, deliveries] = await Promise.all([
     compareKnown(stored, destination.id, request.signal),
-    listDeliveries(pool(), destination.id, 8),
+    listDeliveries(pool(), destination.id, 30),
   ])
-  const shown = showComparison(comparison, stored.site)
+  const shown = await showComparison(comparison, stored.site, request.signal)
   return { destinations, destination, deliveries, comparison: shown, ...others }
 }
 
@@ -63,6 +60,11 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
     const { intent, id } = checkInput(uploadIntent, form)
     const own = async () => {
       const found = id && (await findDestination(pool(), id, site.id, account.id))
+      if (!found) throw notFound()
+      return found
+    }
+    const ownDelivery = async () => {
+      const found = id && (await findDelivery(pool(), id, site.id))
       if (!found) throw notFound()
       return found
     }
@@ -85,26 +87,32 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
         await lookThere(await own(), stored, request.signal)
         return { compared: true }
       case 'send': {
-        const wishes = { removeLeftovers: form.removeLeftovers === 'on', goesOn: true }
-        const { id: destinationId } = await own()
-        const to = { destinationId, accountId: account.id }
-        const delivery = await askDelivery(stored, to, wishes, request.signal)
+        const to = { destinationId: (await own()).id, accountId: account.id }
+        const delivery = await askDelivery(stored, to, readWishes(form), request.signal)
         if (!delivery) throw new Problem('under-way')
         await callForDelivery()
         return { sending: delivery.id }
       }
-      case 'go-on': {
-        const delivery = id && (await findDelivery(pool(), id, site.id))
-        if (!delivery) throw notFound()
-        await goOnNow(pool(), delivery.id)
+      case 'put-back': {
+        const delivery = await askToPutBack(await ownDelivery(), account.id)
+        if (!delivery) throw new Problem('under-way')
+        await callForDelivery()
+        return { sending: delivery.id }
+      }
+      case 'go-on':
+        await goOnNow(pool(), (await ownDelivery()).id)
         await callForDelivery()
         return { goingOn: true }
-      }
-      case 'cancel': {
-        const delivery = id && (await findDelivery(pool(), id, site.id))
-        if (!delivery) throw notFound()
-        await cancelDelivery(pool(), delivery.id)
+      case 'pause':
+        await pauseDelivery(pool(), (await ownDelivery()).id)
+        return { paused: true }
+      case 'cancel':
+        await cancelDelivery(pool(), (await ownDelivery()).id)
         return { cancelled: true }
+      case 'by-itself': {
+        const minutes = readByItself(form)
+        await setByItself((await own()).id, account.id, minutes)
+        return { byItself: minutes }
       }
     }
   } catch (error) {
@@ -164,9 +172,11 @@ function Destinations({ loaderData }: { loaderData: Loaded }) {
       />
     )
   return (
-    <Destination
+    <DestinationView
       key={destination.id}
-      loaderData={loaderData}
+      destination={destination}
+      comparison={loaderData.comparison!}
+      deliveries={loaderData.deliveries}
       switcher={
         <span className="flex items-center gap-4 text-sm">
           {destinations.length > 1 && (
@@ -192,116 +202,5 @@ function Destinations({ loaderData }: { loaderData: Loaded }) {
         </span>
       }
     />
-  )
-}
-
-function Destination({ loaderData, switcher }: { loaderData: Loaded; switcher: React.ReactNode }) {
-  const { comparison, deliveries } = loaderData
-  const destination = loaderData.destination!
-  const { site } = useSite()
-  const compare = useFetcher<UploadAnswer>()
-  const send = useFetcher<UploadAnswer>()
-  const [removeLeftovers, setRemoveLeftovers] = useState(false)
-  const latest = deliveries[0]
-  const running = latest && (latest.state === 'waiting' || latest.state === 'running') ? latest : null
-  const comparing = compare.state !== 'idle'
-  const problem = [send.data, compare.data].find((one) => one && 'problem' in one)
-
-  // What is there is asked for once, when nobody has looked yet.
-  const asked = useRef(false)
-  useEffect(() => {
-    if (destination.listedAt !== null || asked.current || running) return
-    asked.current = true
-    void compare.submit({ intent: 'compare', id: destination.id }, { method: 'post' })
-  }, [destination, compare, running])
-
-  if (!comparison) return null
-  const { toSend, bytesToSend, leftoverCount } = comparison
-  return (
-    <div className="grid h-full min-h-0 grid-rows-[1fr_auto]">
-      <div className="min-h-0 overflow-auto px-7 pt-6 pb-6">
-        <div className="mb-2 flex items-baseline justify-between gap-4">
-          <h2 className="truncate text-[26px]">{destination.name}</h2>
-          {switcher}
-        </div>
-        <p className="mb-1 text-quiet">
-          {isProtocol(destination.protocol) ? protocols[destination.protocol].title : ''} to{' '}
-          <span className="font-mono text-[13px]">
-            {destination.host}:{destination.port}
-          </span>
-          , folder{' '}
-          <span className="font-mono text-[13px]">{destination.folder || '(the account’s own)'}</span>, shown
-          at{' '}
-          <a
-            className="link font-mono text-[13px]"
-            href={destination.publicAddress}
-            target="_blank"
-            rel="noreferrer"
-          >
-            {destination.publicAddress}
-          </a>
-        </p>
-        {problem && 'problem' in problem && (
-          <p role="alert" className="my-3 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
-            {problem.problem.message}
-          </p>
-        )}
-        <FilesToSend comparison={comparison} comparing={comparing} looked={destination.listedAt !== null} />
-        {leftoverCount > 0 && (
-          <label className="mt-3 flex items-center gap-2">
-            <input
-              type="checkbox"
-              checked={removeLeftovers}
-              onChange={(event) => setRemoveLeftovers(event.target.checked)}
-            />
-            Remove the {leftoverCount === 1 ? 'one file' : `${leftoverCount} files`} there that the site no
-            longer has
-          </label>
-        )}
-        {latest?.state === 'done' && <AsSeen siteId={site.id} destinationId={destination.id} />}
-        <Earlier deliveries={deliveries} publicAddress={destination.publicAddress} />
-      </div>
-      <DeliveryBar
-        running={running}
-        latest={latest ?? null}
-        summary={{ toSend, bytesToSend }}
-        publicAddress={destination.publicAddress}
-        actions={
-          <>
-            {/* Forms, so that they work before the window's program is there. */}
-            <send.Form method="post">
-              <input type="hidden" name="id" value={destination.id} />
-              <input type="hidden" name="removeLeftovers" value={removeLeftovers ? 'on' : ''} />
-              <Button
-                type="submit"
-                name="intent"
-                value="send"
-                look="go"
-                disabled={
-                  (toSend === 0 && !(removeLeftovers && leftoverCount > 0)) ||
-                  send.state !== 'idle' ||
-                  comparing
-                }
-              >
-                {toSend === 0
-                  ? removeLeftovers && leftoverCount > 0
-                    ? 'Remove what is left over'
-                    : 'Nothing to send'
-                  : `Send ${count(toSend, 'file')}`}
-              </Button>
-            </send.Form>
-            <compare.Form method="post">
-              <input type="hidden" name="id" value={destination.id} />
-              <Button type="submit" name="intent" value="compare" disabled={comparing}>
-                {comparing ? 'Comparing…' : 'Compare again'}
-              </Button>
-            </compare.Form>
-          </>
-        }
-        zip={`/sites/${site.id}/site.zip`}
-        onGoOn={(id) => void send.submit({ intent: 'go-on', id }, { method: 'post' })}
-        onCancel={(id) => void send.submit({ intent: 'cancel', id }, { method: 'post' })}
-      />
-    </div>
   )
 }

@@ -10,3 +10,5 @@ export type UploadAnswer =
   | { readonly sending: string }
   | { readonly goingOn: true }
   | { readonly cancelled: true }
+  | { readonly paused: true }
+  | { readonly byItself: number | null }

@@ -19,6 +19,7 @@ interface Props {
   readonly zip: string
   /** Has a delivery that was cut go on now. */
   readonly onGoOn: (deliveryId: string) => void
+  readonly onPause: (deliveryId: string) => void
   readonly onCancel: (deliveryId: string) => void
 }
 
@@ -31,26 +32,28 @@ export function DeliveryBar({
   actions,
   zip,
   onGoOn,
+  onPause,
   onCancel,
 }: Props) {
   const { delivery: event } = useOutletContext<FrameContext>()
   const told = event && running && event.deliveryId === running.id ? event : null
   return (
     <div className="border-t border-rule bg-vellum px-7 py-3.5">
-      {running?.goOnAt && told?.state !== 'running' ? (
-        <Cut
-          key={running.id}
-          delivery={running}
-          goOnAt={running.goOnAt}
-          onGoOn={onGoOn}
-          onCancel={onCancel}
-        />
+      {running && (running.goOnAt || running.paused) && told?.state !== 'running' ? (
+        <Waiting key={running.id} delivery={running} onGoOn={onGoOn} onCancel={onCancel} />
       ) : running ? (
-        <Progress key={running.id} delivery={running} told={told} onCancel={onCancel} />
+        <Progress key={running.id} delivery={running} told={told} onPause={onPause} onCancel={onCancel} />
       ) : (
         <>
           <p className="mb-2.5" role="status">
-            {latest?.state === 'failed' && summary.toSend > 0 ? (
+            {latest?.state === 'done' && latest.heldCount > 0 && summary.toSend > 0 ? (
+              <span className="text-rubric">
+                {latest.heldCount === 1 ? 'One file was' : `${latest.heldCount} files were`} changed there by
+                somebody else while you were not looking, and left as{' '}
+                {latest.heldCount === 1 ? 'it is' : 'they are'}. Look at the difference above; what you send
+                now takes the place of {latest.heldCount === 1 ? 'it' : 'them'}.
+              </span>
+            ) : latest?.state === 'failed' && summary.toSend > 0 ? (
               <span className="text-rubric">
                 {latest.errorMessage} What has arrived stays there; {count(summary.toSend, 'file')} to go.
               </span>
@@ -81,34 +84,44 @@ export function DeliveryBar({
   )
 }
 
-/** A delivery that was cut: what is there already, and when it goes on by itself. */
-function Cut({
+/** A delivery that waits: for its time, for the host after a cut, or for its author. */
+function Waiting({
   delivery,
-  goOnAt,
   onGoOn,
   onCancel,
 }: {
   delivery: Delivery
-  goOnAt: Date | string
   onGoOn: (id: string) => void
   onCancel: (id: string) => void
 }) {
-  const { id, errorMessage, fileCount, fileTotal } = delivery
+  const { id, errorMessage, fileCount, fileTotal, paused, cuts, goOnAt } = delivery
+  const there = fileTotal > 0 && `${fileCount} of ${count(fileTotal, 'file')} are there. `
+  const isToBegin = !paused && cuts === 0
   return (
     <div className="grid gap-2.5">
       <p role="status">
-        <span className="text-rubric">{errorMessage}</span>{' '}
-        {fileTotal > 0 && `${fileCount} of ${count(fileTotal, 'file')} are there. `}
-        {/* The browser's clock may stand in another zone than the server's. */}
-        <span suppressHydrationWarning>
-          It goes on by itself, {moment(goOnAt)} and then again, for a day.
-        </span>
+        {paused ? (
+          <>It is paused. {there}Visitors see whole pages only, as before or as new.</>
+        ) : isToBegin ? (
+          // The browser's clock may stand in another zone than the server's.
+          <span suppressHydrationWarning>
+            The site goes out {moment(goOnAt!)}, as it was when you asked for it. What is written until then
+            belongs to the next one.
+          </span>
+        ) : (
+          <>
+            <span className="text-rubric">{errorMessage}</span> {there}
+            <span suppressHydrationWarning>
+              It goes on by itself, {moment(goOnAt!)} and then again, for a day.
+            </span>
+          </>
+        )}
       </p>
       <div className="flex items-center gap-4">
         <Button look="go" onClick={() => onGoOn(id)}>
-          Go on now
+          {isToBegin ? 'Send it now' : paused ? 'Go on' : 'Go on now'}
         </Button>
-        <Button onClick={() => onCancel(id)}>Stop sending</Button>
+        <Button onClick={() => onCancel(id)}>{isToBegin ? 'Do not send it' : 'Stop sending'}</Button>
         <span className="text-sm text-quiet">You can leave this view.</span>
       </div>
     </div>
@@ -121,16 +134,19 @@ const rateWindowSeconds = 4
 function Progress({
   delivery,
   told,
+  onPause,
   onCancel,
 }: {
   delivery: Delivery
   told: DeliveryEvent | null
+  onPause: (id: string) => void
   onCancel: (id: string) => void
 }) {
   const now = told ?? delivery
   const samples = useRef<{ at: number; files: number; bytes: number }[]>([])
   const [rate, setRate] = useState<{ files: number; bytes: number } | null>(null)
   const [cancelling, setCancelling] = useState(false)
+  const [pausing, setPausing] = useState(false)
   useEffect(() => {
     const at = performance.now() / 1000
     const list = samples.current
@@ -168,6 +184,15 @@ function Progress({
         aria-label="Sent so far"
       />
       <div className="flex items-center gap-4">
+        <Button
+          disabled={pausing || cancelling || delivery.pauseAsked}
+          onClick={() => {
+            setPausing(true)
+            onPause(delivery.id)
+          }}
+        >
+          {pausing || delivery.pauseAsked ? 'Pausing…' : 'Pause'}
+        </Button>
         <Button
           disabled={cancelling || delivery.cancelAsked}
           onClick={() => {

@@ -1,15 +1,61 @@
 import Joi from 'joi'
 import { noKey, protocols, vouchedKey } from '#core/delivery'
-import type { DestinationForm, FetchPlace } from '#server/deliveries'
+import type { DestinationForm, FetchPlace, Wishes } from '#server/deliveries'
+import { parseJson } from '#server/platform'
 import { checkInput } from '../owner.server'
 
-export const uploadIntent = Joi.object<{
-  intent: 'test' | 'save' | 'practice' | 'remove' | 'compare' | 'send' | 'go-on' | 'cancel'
-  id: string | null
-}>({
-  intent: Joi.valid('test', 'save', 'practice', 'remove', 'compare', 'send', 'go-on', 'cancel').required(),
+const intents = [
+  'test',
+  'save',
+  'practice',
+  'remove',
+  'compare',
+  'send',
+  'put-back',
+  'go-on',
+  'pause',
+  'cancel',
+  'by-itself',
+] as const
+
+export const uploadIntent = Joi.object<{ intent: (typeof intents)[number]; id: string | null }>({
+  intent: Joi.valid(...intents).required(),
   id: Joi.string().guid({ version: 'uuidv4' }).empty('').default(null),
 })
+
+const pathList = (text: string) => {
+  const list = parseJson(text)
+  const { error } = Joi.array().items(Joi.string().max(2_000)).max(100_000).required().validate(list)
+  if (error) throw new Error('no list of paths')
+  return list as string[]
+}
+
+const wishes = Joi.object<{
+  paths: string[] | null
+  strays: string[]
+  removeLeftovers: boolean
+  beginAt: Date | null
+}>({
+  paths: Joi.string().custom(pathList, 'paths').empty('').default(null),
+  strays: Joi.string().custom(pathList, 'paths').empty('').default([]),
+  removeLeftovers: Joi.valid('on', '').empty('').default(false),
+  beginAt: Joi.date().iso().greater('now').empty('').default(null).messages({
+    'date.greater': 'Choose a time that is still to come.',
+  }),
+})
+
+/** What an author wants of a delivery. */
+export function readWishes(form: Record<string, unknown>): Wishes {
+  const { paths, removeLeftovers, ...rest } = checkInput(wishes, form)
+  return { ...rest, paths: paths && new Set(paths), removeLeftovers: Boolean(removeLeftovers), goesOn: true }
+}
+
+const byItself = Joi.object<{ minutes: number | null }>({
+  minutes: Joi.number().integer().min(1).max(10_080).empty('').default(null),
+})
+
+export const readByItself = (form: Record<string, unknown>): number | null =>
+  checkInput(byItself, form).minutes
 
 const line = (name: string) =>
   Joi.string()

@@ -5,7 +5,8 @@ import { useText } from '../document/use-text'
 import type { TextKey } from '../document/written-texts'
 import { Button } from '../parts/button'
 import { count, moment } from '../parts/format'
-import { type Hunk, hunksOf, withHunk } from './hunks'
+import { Difference } from '../parts/difference/difference'
+import { hunksOf, withHunk } from '../parts/difference/hunks'
 
 /** Dates as they come: JSON has none. */
 type Shown = Omit<Version, 'writtenAt' | 'until'> & {
@@ -65,9 +66,6 @@ export function Versions({ textKey, onDone }: { textKey: TextKey; onDone: () => 
   )
 }
 
-/** Lines alike that are shown around what differs. */
-const around = 2
-
 function Compared({
   was,
   now,
@@ -90,20 +88,13 @@ function Compared({
   const differs = hunks.filter((hunk) => hunk.kind === 'other').length
   return (
     <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto]">
-      <div
-        className="min-h-0 overflow-auto px-5 py-4 font-mono text-[13px] leading-6"
-        tabIndex={0}
-        role="region"
-        aria-label="What differs from now"
-      >
-        {hunks.map((hunk, index) =>
-          hunk.kind === 'same' ? (
-            <Same key={index} lines={hunk.lines} isFirst={index === 0} isLast={index === hunks.length - 1} />
-          ) : (
-            <Other key={index} hunk={hunk} onBring={() => onBring(withHunk(hunks, index))} />
-          ),
-        )}
-      </div>
+      <Difference
+        label="What differs from now"
+        hunks={hunks}
+        sides={['then', 'now']}
+        alike="as now"
+        onBring={(index) => onBring(withHunk(hunks, index))}
+      />
       <div className="flex items-center gap-4 border-t border-rule bg-vellum px-5 py-3">
         <Button look="go" disabled={differs === 0} onClick={() => onBring(both[0])}>
           Bring it back
@@ -116,63 +107,6 @@ function Compared({
         </span>
       </div>
     </div>
-  )
-}
-
-function Same({ lines, isFirst, isLast }: { lines: readonly string[]; isFirst: boolean; isLast: boolean }) {
-  const head = isFirst ? [] : lines.slice(0, around)
-  const tail = isLast ? [] : lines.slice(Math.max(head.length, lines.length - around))
-  const folded = lines.length - head.length - tail.length
-  return (
-    <>
-      {head.map((line, index) => (
-        <Line key={index} sign=" " text={line} className="pl-1.5" />
-      ))}
-      {folded > 0 && <p className="py-0.5 pl-[26px] text-faint">{count(folded, 'line')} as now</p>}
-      {tail.map((line, index) => (
-        <Line key={index} sign=" " text={line} className="pl-1.5" />
-      ))}
-    </>
-  )
-}
-
-function Other({ hunk, onBring }: { hunk: Extract<Hunk, { kind: 'other' }>; onBring: () => void }) {
-  return (
-    <div className="group relative my-1 border-l-2 border-lapis pl-1">
-      {hunk.was.map((line, index) => (
-        <Line key={`was ${index}`} sign="−" text={line} className="bg-verdigris-wash" spoken="then" />
-      ))}
-      {hunk.now.map((line, index) => (
-        <Line key={`now ${index}`} sign="+" text={line} className="bg-ochre-wash" spoken="now" />
-      ))}
-      <button type="button" className="link py-0.5 pl-5 font-sans text-sm" onClick={onBring}>
-        Bring this stretch back
-      </button>
-    </div>
-  )
-}
-
-function Line({
-  sign,
-  text,
-  className = '',
-  spoken,
-}: {
-  sign: string
-  text: string
-  className?: string
-  spoken?: string
-}) {
-  return (
-    <p className={`grid grid-cols-[1.25rem_minmax(0,1fr)] ${className}`}>
-      <span aria-hidden className="text-quiet">
-        {sign}
-      </span>
-      <span className="wrap-anywhere whitespace-pre-wrap">
-        {spoken && <span className="sr-only">{spoken}: </span>}
-        {text || ' '}
-      </span>
-    </p>
   )
 }
 

@@ -21,3 +21,4 @@ export {
   type SeenFault,
   type SeenGroup,
 } from './as-seen'
+export { type ChoiceView, type ChoosableFile, lookAtChoice, mayHideHome } from './choice'

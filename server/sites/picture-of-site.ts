@@ -52,3 +52,19 @@ export async function weightsOfSite(site: Site, signal: AbortSignal): Promise<Pa
   const weights = weighPages(context, pages, { templates, factsOf, styleFactsOf, sourceBytesOf })
   return weights.sort((a, b) => b.total - a.total)
 }
+
+/** The files that each page needs before all of it is shown, by their paths. */
+export async function needsOfPages(
+  site: Site,
+  signal: AbortSignal,
+): Promise<ReadonlyMap<string, readonly string[]>> {
+  const { pages, factsOf, templates, context } = await read(site, signal)
+  const styles = site.files.filter(({ kind }) => kind === 'style').map(({ hash }) => hash)
+  const styleFactsOf = await loadStyles(pool(), styles)
+  const { names } = context
+  return new Map(
+    weighPages(context, pages, { templates, factsOf, styleFactsOf, sourceBytesOf: () => 0 }).map(
+      ({ pageId, files }) => [names.pages.get(pageId)!.path, files.map((id) => names.files.get(id)!)],
+    ),
+  )
+}

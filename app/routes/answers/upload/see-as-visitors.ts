@@ -1,0 +1,23 @@
+import Joi from 'joi'
+import { findDestination, seeAsVisitors } from '#server/deliveries'
+import { log, notFound, pool } from '#server/platform'
+import { answerProblems, checkInput, requireSite } from '../../../owner.server'
+import { progressStream } from '../../../progress.server'
+import type { Route } from './+types/see-as-visitors'
+
+const input = Joi.object<{ to: string }>({ to: Joi.string().guid({ version: 'uuidv4' }).required() })
+
+/** Asks for what was sent as visitors do, and tells how far it is; whoever hangs up cancels it. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const stored = await requireSite(request, params.siteId)
+  return answerProblems(async () => {
+    const { to } = checkInput(input, Object.fromEntries(new URL(request.url).searchParams))
+    const destination = await findDestination(pool(), to, stored.site.id, stored.account.id)
+    if (!destination) throw notFound()
+    return progressStream(
+      request.signal,
+      (signal, tell) => seeAsVisitors(stored, stored.account.id, destination, signal, tell),
+      (error) => log.error({ err: error }, 'a site that could not be seen'),
+    )
+  })
+}

@@ -1,0 +1,210 @@
+import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react'
+import { useFetcher, useNavigate } from 'react-router'
+import { isProtocol, protocols } from '#core/delivery'
+import type { Delivery, Destination } from '#server/deliveries'
+import { useSelection, useSite } from '../document/site-context'
+import { Button } from '../parts/button'
+import { count } from '../parts/format'
+import type { UploadAnswer } from './answer'
+import { DeliveryBar } from './delivery-bar'
+import { AsSeen } from './records/as-seen'
+import { Earlier } from './records/earlier'
+import { useChosen } from './there/chosen'
+import type { ShownComparison } from './there/comparison.server'
+import { DifferenceDialog, type Looked } from './there/difference-dialog'
+import { FilesToSend } from './there/files-to-send'
+import { TakeThere } from './there/take-there'
+import { When } from './when'
+
+/** A destination: what differs there, the delivery under way, and the earlier ones. */
+export function DestinationView({
+  destination,
+  comparison,
+  deliveries,
+  switcher,
+}: {
+  destination: Omit<Destination, 'siteId'>
+  comparison: ShownComparison
+  deliveries: readonly Delivery[]
+  /** The way to other destinations. */
+  switcher: ReactNode
+}) {
+  const { site } = useSite()
+  const { selected } = useSelection()
+  const navigate = useNavigate()
+  const compare = useFetcher<UploadAnswer>()
+  const send = useFetcher<UploadAnswer>()
+  const [looked, setLooked] = useState<Looked | null>(null)
+  const [taking, setTaking] = useState<readonly string[] | null>(null)
+  const latest = deliveries[0]
+  const running = latest && (latest.state === 'waiting' || latest.state === 'running') ? latest : null
+  const comparing = compare.state !== 'idle'
+  const chosen = useChosen(comparison, `${latest?.id} ${latest?.state}`)
+  const problem = [send.data, compare.data].find((one) => one && 'problem' in one)
+  const { id } = destination
+  const submit = (intent: string, more: Record<string, string> = {}) =>
+    void send.submit({ intent, id, ...more }, { method: 'post' })
+
+  // What is there is asked for once, when nobody has looked yet.
+  const asked = useRef(false)
+  useEffect(() => {
+    if (destination.listedAt !== null || asked.current || running) return
+    asked.current = true
+    void compare.submit({ intent: 'compare', id }, { method: 'post' })
+  }, [destination, id, compare, running])
+
+  const { sendCount, removeCount } = chosen
+  const wishes = {
+    paths: chosen.paths === null ? '' : JSON.stringify(chosen.paths),
+    strays: chosen.strays.length === 0 ? '' : JSON.stringify(chosen.strays),
+    removeLeftovers: chosen.isEveryLeftover ? 'on' : '',
+  }
+  const isNothing = sendCount === 0 && removeCount === 0
+  const bring = useCallback(
+    (bringingId: string) =>
+      void navigate(
+        `/sites/bring?${new URLSearchParams({ into: site.id, under: selected.id, waiting: bringingId })}`,
+      ),
+    [navigate, site.id, selected.id],
+  )
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[1fr_auto]">
+      <div className="relative min-h-0 overflow-auto px-7 pt-6 pb-6">
+        <div className="mb-2 flex items-baseline justify-between gap-4">
+          <h2 className="truncate text-[26px]">{destination.name}</h2>
+          {switcher}
+        </div>
+        <PlaceLine destination={destination} />
+        {problem && 'problem' in problem && (
+          <p role="alert" className="my-3 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
+            {problem.problem.message}
+          </p>
+        )}
+        <FilesToSend
+          comparison={comparison}
+          chosen={chosen}
+          comparing={comparing}
+          looked={destination.listedAt !== null}
+          onLook={(path) =>
+            setLooked({
+              path,
+              was: { side: 'there', called: 'there' },
+              now: { side: 'here', called: 'here' },
+            })
+          }
+          onTake={setTaking}
+        />
+        {latest?.state === 'done' && <AsSeen siteId={site.id} destinationId={id} />}
+        <Earlier
+          deliveries={deliveries}
+          publicAddress={destination.publicAddress}
+          isBusy={running !== null}
+          onLook={setLooked}
+          onPutBack={(deliveryId) => submit('put-back', { id: deliveryId })}
+        />
+        {destination.listedAt !== null && (
+          <p className="mt-6 text-quiet">
+            What stands there can be{' '}
+            <a className="link" href={`/sites/${site.id}/there.zip?to=${id}`} download>
+              fetched back as a ZIP
+            </a>
+            .
+          </p>
+        )}
+      </div>
+      <DeliveryBar
+        running={running}
+        latest={latest ?? null}
+        summary={{ toSend: sendCount, bytesToSend: chosen.sendBytes }}
+        publicAddress={destination.publicAddress}
+        actions={
+          <>
+            {/* Forms, so that they work before the window's program is there. */}
+            <send.Form method="post">
+              <input type="hidden" name="id" value={id} />
+              {Object.entries(wishes).map(([name, value]) => (
+                <input key={name} type="hidden" name={name} value={value} />
+              ))}
+              <Button
+                type="submit"
+                name="intent"
+                value="send"
+                look="go"
+                disabled={isNothing || send.state !== 'idle' || comparing}
+              >
+                {sendWords(chosen, comparison.toSend)}
+              </Button>
+            </send.Form>
+            <compare.Form method="post">
+              <input type="hidden" name="id" value={id} />
+              <Button type="submit" name="intent" value="compare" disabled={comparing}>
+                {comparing ? 'Comparing…' : 'Compare again'}
+              </Button>
+            </compare.Form>
+            <When
+              toSend={sendCount}
+              byItselfMinutes={destination.byItselfMinutes}
+              onSendAt={(at) => submit('send', { ...wishes, beginAt: at.toISOString() })}
+              onByItself={(minutes) => submit('by-itself', { minutes: String(minutes ?? '') })}
+            />
+          </>
+        }
+        zip={`/sites/${site.id}/site.zip`}
+        onGoOn={(delivery) => submit('go-on', { id: delivery })}
+        onPause={(delivery) => submit('pause', { id: delivery })}
+        onCancel={(delivery) => submit('cancel', { id: delivery })}
+      />
+      {looked && (
+        <DifferenceDialog
+          to={id}
+          looked={looked}
+          onClose={() => setLooked(null)}
+          onTake={
+            looked.was.side === 'there'
+              ? (path) => {
+                  setLooked(null)
+                  setTaking([path])
+                }
+              : null
+          }
+        />
+      )}
+      {taking && (
+        <TakeThere
+          siteId={site.id}
+          destinationId={id}
+          paths={taking}
+          onTaken={bring}
+          onClose={() => setTaking(null)}
+        />
+      )}
+    </div>
+  )
+}
+
+function sendWords({ isAll, sendCount, removeCount }: ReturnType<typeof useChosen>, toSend: number): string {
+  if (sendCount === 0)
+    return removeCount > 0
+      ? `Remove ${count(removeCount, 'file')} there`
+      : toSend === 0
+        ? 'Nothing to send'
+        : 'Nothing chosen'
+  const files = isAll ? count(sendCount, 'file') : `${sendCount} of ${count(toSend, 'file')}`
+  return removeCount > 0 ? `Send ${files}, remove ${removeCount}` : `Send ${files}`
+}
+
+function PlaceLine({ destination }: { destination: Omit<Destination, 'siteId'> }) {
+  const { protocol, host, port, folder, publicAddress } = destination
+  return (
+    <p className="mb-1 text-quiet">
+      {isProtocol(protocol) ? protocols[protocol].title : ''} to{' '}
+      <span className="font-mono text-[13px]">
+        {host}:{port}
+      </span>
+      , folder <span className="font-mono text-[13px]">{folder || '(the account’s own)'}</span>, shown at{' '}
+      <a className="link font-mono text-[13px]" href={publicAddress} target="_blank" rel="noreferrer">
+        {publicAddress}
+      </a>
+    </p>
+  )
+}
