@@ -43,6 +43,7 @@ export default [
     route('as-seen', 'routes/answers/upload/see-as-visitors.ts'),
     route('difference', 'routes/answers/upload/difference.ts'),
     route('there.zip', 'routes/answers/upload/there-zip.ts'),
+    route('find-way', 'routes/answers/upload/find-way.ts'),
     route('take-there', 'routes/answers/upload/take-there.ts'),
     route('deliveries/:deliveryId', 'routes/answers/upload/record.ts'),
     route('finished-pages', 'routes/answers/look-at-pages.ts'),

@@ -76,7 +76,7 @@ test('a site that stands at a host is fetched, brought in, and can be sent back 
   await expect(page.getByRole('alert')).toContainText('does not accept this account and password')
   // Nothing of what was typed is lost.
   await expect(page.getByLabel('Host', { exact: true })).toHaveValue('127.0.0.1')
-  await page.getByLabel('Password').fill(practice.password)
+  await page.getByLabel('Password', { exact: true }).fill(practice.password)
   await page.getByRole('button', { name: 'Connect' }).click()
   await page.getByRole('button', { name: 'Go on and fetch it' }).click()
   await expect(page.getByRole('list', { name: 'The plan that was found' }).getByRole('listitem')).toHaveCount(2)

@@ -1,7 +1,16 @@
 import { readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
-import { addPracticeHost, allSaved, expectAccessible, makeSite, openView, practice, row, signUp } from './support'
+import {
+  addPracticeHost,
+  allSaved,
+  expectAccessible,
+  makeSite,
+  openView,
+  practice,
+  row,
+  signUp,
+} from './support'
 
 /** A site that has been delivered, with the folder it stands in. */
 async function deliveredSite(page: Page, plan: string): Promise<{ siteId: string; folder: string }> {

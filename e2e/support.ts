@@ -68,7 +68,7 @@ export async function addPracticeHost(page: Page, folder: string): Promise<void>
   await page.getByLabel('Host', { exact: true }).fill('127.0.0.1')
   await page.getByLabel('Port').fill(practice.sftpPort)
   await page.getByLabel('Account', { exact: true }).fill('keeper')
-  await page.getByLabel('Password').fill(practice.password)
+  await page.getByLabel('Password', { exact: true }).fill(practice.password)
   await page.getByLabel(/^Folder/).fill(folder)
   await page.getByLabel(/^Public address/).fill(`${practice.address}${folder.replace(/^public\/?/, '')}`)
   await page.getByRole('button', { name: 'Test the connection' }).click()

@@ -32,6 +32,18 @@ export class Accounts {
     return path.join(this.folder, 'accounts', account)
   }
 
+  /**
+   * The folder of an account that has put a key into its list (`.ssh/authorized_keys`, as sshd(8) has it); null for any other.
+   * @param key algorithm and base64 of a public key, as a line of the list begins
+   */
+  async rootForKey(account: string, key: string): Promise<string | null> {
+    const isKeeper = account === practiceAccount
+    if (!isKeeper && !ownAccount.test(account)) return null
+    const root = isKeeper ? this.#keepers : path.join(this.folder, 'accounts', account)
+    const list = await fs.readFile(path.join(root, '.ssh', 'authorized_keys'), 'utf8').catch(() => '')
+    return list.split(/\r?\n/).some((line) => line.startsWith(`${key} `) || line === key) ? root : null
+  }
+
   get #keepers(): string {
     return path.join(this.folder, 'space')
   }

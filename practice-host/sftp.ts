@@ -1,6 +1,6 @@
 import fs from 'node:fs/promises'
 import path from 'node:path'
-import ssh2, { type Attributes, type Connection, type KeyboardAuthContext, type SFTPWrapper } from 'ssh2'
+import ssh2, { type Attributes, type AuthenticationType, type Connection, type KeyboardAuthContext, type SFTPWrapper } from 'ssh2'
 import type { Accounts } from './accounts'
 import type { Faults } from './faults'
 
@@ -52,8 +52,24 @@ export function createSftpServer(options: SftpOptions): ssh2.Server {
     connection.on('error', () => connections.delete(connection))
     connection.on('authentication', (request) => {
       const way = faults.keyboardOnly ? 'keyboard-interactive' : 'password'
+      const ways: AuthenticationType[] = [way, 'publickey']
+      if (request.method === 'publickey') {
+        const { key, signature, blob, hashAlgo, username } = request
+        void options.accounts
+          .rootForKey(username, `${key.algo} ${key.data.toString('base64')}`)
+          .then((found) => {
+            const read = ssh2.utils.parseKey(`${key.algo} ${key.data.toString('base64')}`)
+            if (found === null || read instanceof Error || Array.isArray(read)) return request.reject(ways)
+            // Without a signature it is only asked whether the key would do (RFC 4252 §7).
+            if (!signature || !blob) return request.accept()
+            if (read.verify(blob, signature, hashAlgo) !== true) return request.reject(ways)
+            root = found
+            request.accept()
+          })
+        return
+      }
       if (request.method !== way) {
-        request.reject([way])
+        request.reject(ways)
         return
       }
       faults.seenPassword = true
@@ -74,7 +90,7 @@ export function createSftpServer(options: SftpOptions): ssh2.Server {
           else
             setTimeout(() => {
               // Who guesses may have hung up meanwhile.
-              if (connections.has(connection)) request.reject([way])
+              if (connections.has(connection)) request.reject(ways)
             }, guesses.delayMs())
         })
     })

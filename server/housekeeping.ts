@@ -1,7 +1,7 @@
 import { deleteOldSessions } from '#server/accounts'
 import { deleteOldBringings } from '#server/bringing'
 import { deleteOldFacts, deleteOldPartials, PostgresContents } from '#server/contents'
-import { forgetOldRecords } from '#server/deliveries'
+import { deleteUnusedWebHosts, forgetOldRecords } from '#server/deliveries'
 import { deleteOldLimits, deleteOldRequests, log, pool, transaction } from '#server/platform'
 import { daysToThin, thinDay, deleteOldLooks } from '#server/sites'
 
@@ -29,6 +29,7 @@ export async function housekeeping(): Promise<void> {
   await deleteOldPartials(pool(), collectAfterHours)
   await deleteOldBringings(pool(), collectAfterHours)
   await deleteOldLooks(pool(), 60)
+  await deleteUnusedWebHosts(pool(), null)
   while ((await forgetOldRecords(pool(), 10 * batch)) === 10 * batch);
   const contents = new PostgresContents(pool())
   let collected = 0

@@ -12,14 +12,16 @@ import {
   goOnNow,
   listDeliveries,
   listDestinations,
-  listKnownDestinations,
+  listKnownHosts,
   lookThere,
   offersPracticeHost,
   pauseDelivery,
+  publicKeyOf,
   removeDestination,
   saveDestination,
   setByItself,
   testDestination,
+  addKnownHost,
 } from '#server/deliveries'
 import { Problem } from '#core/problems'
 import { notFound, pool } from '#server/platform'
@@ -38,7 +40,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const destinations = await listDestinations(pool(), params.siteId)
   const wanted = new URL(request.url).searchParams.get('to')
   const destination = destinations.find((one) => one.id === wanted) ?? destinations[0] ?? null
-  const known = await listKnownDestinations(pool(), stored.account.id, params.siteId)
+  const known = await listKnownHosts(pool(), stored.account.id, params.siteId)
   const others = { known, practice: offersPracticeHost(destinations) }
   if (!destination) return { destinations, destination, deliveries: [], comparison: null, ...others }
   const [comparison, deliveries] = await Promise.all([
@@ -80,6 +82,11 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
       }
       case 'practice':
         return { saved: await addPracticeHost(site, account.id) }
+      case 'use-host':
+        if (!id) throw notFound()
+        return { saved: await addKnownHost(id, site, account.id, request.signal) }
+      case 'key':
+        return { publicKey: await publicKeyOf(account.id) }
       case 'remove':
         if (id) await removeDestination(id, owner)
         return { removed: true }

@@ -5,6 +5,7 @@ export type UploadAnswer =
   | { readonly problem: { readonly code: string; readonly message: string; readonly field: string | null } }
   | { readonly test: DestinationTest }
   | { readonly saved: string }
+  | { readonly publicKey: string }
   | { readonly removed: true }
   | { readonly compared: true }
   | { readonly sending: string }

@@ -8,6 +8,8 @@ const intents = [
   'test',
   'save',
   'practice',
+  'use-host',
+  'key',
   'remove',
   'compare',
   'send',
@@ -66,11 +68,18 @@ const line = (name: string) =>
 
 const withScheme = 'Write the public address with http:// or https:// in front.'
 
+export const hostName = line('the host’s name')
+  .pattern(/^[A-Za-z0-9.:_-]+$/)
+  .messages({ 'string.pattern.base': 'A host’s name has letters, digits, dots and hyphens only.' })
+
 const destination = Joi.object({
   name: line('a name for the destination'),
   protocol: Joi.valid(...Object.keys(protocols)).default('sftp'),
-  like: Joi.string().guid({ version: 'uuidv4' }).empty('').default(null),
-  host: line('the host’s name').pattern(/^[A-Za-z0-9.:_-]+$/).messages({ 'string.pattern.base': 'A host’s name has letters, digits, dots and hyphens only.' }),
+  // Only SSH takes keys.
+  signIn: Joi.when('protocol', { is: 'sftp', then: Joi.valid('password', 'made-key', 'own-key').default('password'), otherwise: Joi.any().empty(Joi.any()).default('password') }),
+  privateKey: Joi.string().max(20_000).empty('').default(null),
+  passphrase: Joi.string().max(1000).allow('').default(''),
+  host: hostName,
   port: Joi.number().port().required().messages({ 'number.base': 'Enter the port, usually 22.', 'number.port': 'A port is a number from 1 to 65535.' }),
   account: line('the account'),
   password: Joi.string().max(1000).allow('').default(''),

@@ -22,3 +22,4 @@ export {
   type SeenGroup,
 } from './as-seen'
 export { type ChoiceView, type ChoosableFile, lookAtChoice, mayHideHome } from './choice'
+export { ownFolder, type ShownFolder } from './own-folder'

@@ -8,20 +8,17 @@ export {
   listDeliveries,
   pauseDelivery,
 } from './sending/delivery-rows'
+export { type Destination, findDestination, listDestinations } from './places/destination-rows'
 export {
-  findDestination,
-  type KnownDestination,
-  listDestinations,
-  listKnownDestinations,
-} from './places/destination-rows'
-export {
-  type Destination,
   type DestinationForm,
   type DestinationTest,
   removeDestination,
   saveDestination,
   testDestination,
+  addKnownHost,
 } from './places/destinations'
+export { publicKeyOf } from './places/sign-in'
+export { deleteUnusedWebHosts, type KnownHost, listKnownHosts, type SignIn } from './places/web-host-rows'
 export { addPracticeHost, offersPracticeHost } from './places/practice'
 export { seeAsVisitors, type SeenSite } from './looking/as-seen'
 export { callForDelivery, deliveryJob, deliveryWorker, stopDelivering } from './sending/worker'
@@ -31,3 +28,4 @@ export { forgetOldRecords } from './sending/record-rows'
 export { askToPutBack, type DeliveryRecord, readRecord, type StateChange } from './sending/records'
 export { readSide, type Side, takeThere, zipThere } from './looking/there'
 export { byItselfJob, setByItself } from './sending/by-itself'
+export { findFolder, findProtocol, type FoundFolder, type FoundProtocol } from './places/find-way'

@@ -11,6 +11,7 @@ import { recordThere } from '../deliveries/places/known-rows'
 import { compareKnown, lookThere } from '../deliveries/looking/compare'
 import { findDestination, insertDestination } from '../deliveries/places/destination-rows'
 import { askDelivery, type Wishes } from '../deliveries/sending/ask'
+import { putWebHost } from '../deliveries/places/web-host-rows'
 import { migrate } from '../platform/migrate'
 import { pool } from '../platform/pool'
 import { loadSite } from '../sites/rows/site-rows'
@@ -93,17 +94,12 @@ export async function delivered(
   paths: Readonly<Record<string, string>>,
 ): Promise<void> {
   const id = randomUUID()
+  const place = { id, protocol: 'sftp', host: 'host.example', port: 22, account: id }
+  const secretSealed = Buffer.from('')
+  await putWebHost(pool(), accountId, { ...place, signIn: 'password', hostKey: 'SHA256:x', secretSealed })
   await insertDestination(pool(), siteId, {
-    protocol: 'sftp',
-    id,
-    name: 'Practice',
-    host: 'host.example',
-    port: 22,
-    account: id,
-    folder: '',
+    ...{ id, webHostId: id, name: 'Practice', folder: '' },
     publicAddress: 'http://host.example/',
-    hostKey: 'SHA256:x',
-    passwordSealed: Buffer.from(''),
   })
   const files = Object.entries(paths).map(([pageId, at]) => {
     return { path: at, hash: '0'.repeat(64), sizeBytes: 1, modifiedSeconds: null, pageId }

@@ -1,9 +1,7 @@
 import { useEffect, useState } from 'react'
 import { useFetcher } from 'react-router'
-import { noKey } from '#core/delivery'
-import { nameLabel } from '#core/naming'
-import { defaultScheme } from '#core/site'
-import type { Destination, KnownDestination } from '#server/deliveries'
+import { isProtocol, noKey, ownFolder, protocols } from '#core/delivery'
+import type { Destination, KnownHost } from '#server/deliveries'
 import { useSite } from '../../document/site-context'
 import { Button } from '../../parts/button'
 import { count } from '../../parts/format'
@@ -11,13 +9,15 @@ import { StateMark } from '../../parts/state-mark'
 import type { UploadAnswer } from '../answer'
 import { acceptWords, HostKey } from './host-key'
 import { noPlace, PlaceFields, PlaceLetter, type PlaceValues } from './place-fields'
+import { SignInFields } from './sign-in-fields'
+import { useFindWay } from './use-find-way'
 
 interface Props {
   /** The destination to change; null for a new one. */
   readonly destination: Omit<Destination, 'listedAt'> | null
   readonly first: boolean
-  /** Destinations of the account's other sites, to be made one like. */
-  readonly known?: readonly KnownDestination[]
+  /** Web hosts that other sites of the account go to. */
+  readonly known?: readonly KnownHost[]
   /** Whether the practice host is offered. */
   readonly practice?: boolean
   readonly onDone: (id: string | null) => void
@@ -44,27 +44,17 @@ export function DestinationForm({
       ? { ...valuesOf(destination), folder: destination.folder, publicAddress: destination.publicAddress }
       : { name: '', ...noPlace },
   )
-  /** One of another site that this one is made like. */
-  const [like, setLike] = useState<KnownDestination | null>(null)
-  const stored = destination ?? like
-  /** Where the stored password and key are for: another place is asked for both again. */
-  const samePlace =
-    stored !== null &&
-    values.protocol === stored.protocol &&
-    values.host === stored.host &&
-    values.port === String(stored.port) &&
-    values.account === stored.account
+  /** Where what signs in is stored already: this destination's host, or that of another site at the same place. */
+  const stored = [destination, ...known].find(
+    (one) =>
+      one !== null &&
+      values.protocol === one.protocol &&
+      values.host === one.host &&
+      values.port === String(one.port) &&
+      values.account === one.account,
+  )
+  const isStored = stored?.signIn === values.signIn
   const set = (part: Partial<Values>) => setValues((was) => ({ ...was, ...part }))
-  const makeLike = (one: KnownDestination) => {
-    setLike(one)
-    // Each site has a folder of its own.
-    const own = nameLabel(site.name, defaultScheme, 'en').name || 'site'
-    setValues({
-      ...valuesOf(one),
-      folder: [one.folder, own].filter((part) => part !== '').join('/'),
-      publicAddress: `${one.publicAddress}${own}/`,
-    })
-  }
   /** The values a test was passed with; any change makes it void. */
   const [tested, setTested] = useState<string | null>(null)
   const fingerprint = JSON.stringify(values)
@@ -72,12 +62,32 @@ export function DestinationForm({
   const test = answer && 'test' in answer && tested === fingerprint ? answer.test : null
   const problem = answer && 'problem' in answer && fetcher.state === 'idle' ? answer.problem : null
   const busy = fetcher.state !== 'idle'
-  const submit = (intent: string, more: Record<string, string> = {}) => {
-    if (intent === 'test') setTested(fingerprint)
-    void fetcher.submit(
-      { intent, id: destination?.id ?? '', like: like?.id ?? '', ...values, ...more },
-      { method: 'post' },
-    )
+  const submit = (intent: string, more: Record<string, string> = {}, with_ = values) => {
+    if (intent === 'test') setTested(JSON.stringify(with_))
+    void fetcher.submit({ intent, id: destination?.id ?? '', ...with_, ...more }, { method: 'post' })
+  }
+  const { finding, findProtocol, findFolder, cancel } = useFindWay(site.id)
+  const isFinding = finding.state === 'finding'
+  const hostKey = test?.hostKey ?? stored?.hostKey ?? null
+
+  async function lookWhatItSpeaks() {
+    const found = await findProtocol({
+      host: values.host,
+      port: values.port === '' ? null : Number(values.port),
+    })
+    if (!found) return
+    const next = { ...values, protocol: found.protocol, port: String(found.port) }
+    setValues(next)
+    submit('test', {}, next)
+  }
+
+  async function lookForFolder() {
+    const found = await findFolder({ ...values, id: destination?.id ?? '', hostKey: hostKey ?? '' })
+    if (!found) return
+    const next = { ...values, folder: found.folder }
+    setValues(next)
+    // The host and its key are the same: only where in it changes.
+    if (test) setTested(JSON.stringify(next))
   }
   useEffect(() => {
     if (fetcher.state !== 'idle' || !answer) return
@@ -94,7 +104,7 @@ export function DestinationForm({
         event.preventDefault()
         if (test) submit('save', { hostKey: test.hostKey })
         // A key that was accepted before is looked for again; without one only the key is fetched.
-        else submit('test', samePlace ? { hostKey: stored.hostKey } : {})
+        else submit('test', stored && isStored ? { hostKey: stored.hostKey } : {})
       }}
     >
       <h2 className="mb-2 text-[26px]">
@@ -115,17 +125,24 @@ export function DestinationForm({
         </p>
       )}
       {!destination && (practice || known.length > 0) && (
-        <div className="mb-5 flex max-w-2xl flex-wrap items-center gap-x-5 gap-y-2 border-y border-rule py-3">
-          {practice && (
-            <Button disabled={busy} onClick={() => submit('practice')}>
-              Use the practice host on this computer
-            </Button>
-          )}
+        <div className="mb-5 grid max-w-2xl gap-2.5 border-y border-rule py-3">
           {known.map((one) => (
-            <button key={one.id} type="button" className="link text-sm" onClick={() => makeLike(one)}>
-              Like {one.name} of {one.siteName}
-            </button>
+            <Known
+              key={one.id}
+              host={one}
+              siteName={site.name}
+              isBusy={busy}
+              onUse={() => submit('use-host', { id: one.id })}
+              onFill={() => setValues({ ...valuesOf(one), ...ownFolder(one, site.name) })}
+            />
           ))}
+          {practice && (
+            <span>
+              <Button disabled={busy} onClick={() => submit('practice')}>
+                Use the practice host on this computer
+              </Button>
+            </span>
+          )}
         </div>
       )}
       {!destination && (
@@ -143,15 +160,18 @@ export function DestinationForm({
         set={set}
         problemField={problem?.field ?? null}
         password={{
-          required: !samePlace,
-          placeholder: samePlace
+          required: !isStored,
+          placeholder: isStored
             ? destination
               ? 'as before'
               : 'as there'
-            : stored
+            : destination
               ? 'again, for another place'
               : undefined,
         }}
+        signIn={
+          <SignInFields values={values} set={set} problemField={problem?.field ?? null} isKnown={isStored} />
+        }
         first={
           <label className="col-span-3 block">
             <span className="text-quiet">Call it</span>
@@ -169,7 +189,59 @@ export function DestinationForm({
         }
         isAddressNeeded
       />
+      <div className="mt-3 flex max-w-2xl flex-wrap items-center gap-x-5 gap-y-2 text-sm">
+        {isFinding ? (
+          <>
+            <span role="status" className="text-quiet">
+              {finding.what === 'protocol'
+                ? `Trying what ${values.host} speaks, the safest first…`
+                : finding.all === 0
+                  ? `Looking into the folders at ${values.host}…`
+                  : `Putting a small file into each folder and asking for it: ${finding.done} of ${finding.all}`}
+            </span>
+            <button type="button" className="link" onClick={cancel}>
+              Cancel
+            </button>
+          </>
+        ) : (
+          <>
+            <button
+              type="button"
+              className="link disabled:text-quiet disabled:no-underline"
+              disabled={values.host === '' || busy}
+              onClick={() => void lookWhatItSpeaks()}
+            >
+              Find out what the host speaks
+            </button>
+            <button
+              type="button"
+              className="link disabled:text-quiet disabled:no-underline"
+              disabled={hostKey === null || values.publicAddress === '' || busy}
+              title={
+                hostKey === null
+                  ? 'Test the connection first: then its key is known, and is accepted by this.'
+                  : 'Accepts the key, signs in, and puts a small file into each folder that may be it; all are removed again.'
+              }
+              onClick={() => void lookForFolder()}
+            >
+              Find the folder visitors see
+            </button>
+          </>
+        )}
+      </div>
+      {destination && destination.otherCount > 0 && (
+        <p className="mt-3 max-w-2xl text-sm text-quiet">
+          {count(destination.otherCount, 'other destination')} of yours{' '}
+          {destination.otherCount === 1 ? 'goes' : 'go'} to this host with this account; a new password is
+          theirs, too.
+        </p>
+      )}
       <div aria-live="polite" className="my-5 min-h-16 max-w-2xl grow">
+        {finding.state === 'idle' && finding.problem && (
+          <p role="alert" className="mb-3 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
+            {finding.problem}
+          </p>
+        )}
         {problem && (
           <p role="alert" className="border-l-3 border-rubric bg-rubric-wash px-3 py-2">
             {problem.message}
@@ -198,7 +270,9 @@ export function DestinationForm({
                 ? test.hostKey !== noKey && 'If the host ever shows another, nothing is sent.'
                 : test.hostKey === noKey
                   ? 'The password has not been sent yet.'
-                  : 'The password has not been sent yet; it goes to this host only, now and later.'}
+                  : values.signIn === 'password'
+                    ? 'The password has not been sent yet; it goes to this host only, now and later.'
+                    : 'Nothing has been signed yet; the key signs in at this host only.'}
             </p>
           </div>
         )}
@@ -212,7 +286,7 @@ export function DestinationForm({
       </div>
       {/* In view however long the form is: it is the next step. */}
       <div className="sticky bottom-0 -mx-7 flex gap-3 border-t border-rule bg-paper px-7 py-3">
-        <Button type="submit" look="go" disabled={busy}>
+        <Button type="submit" look="go" disabled={busy || isFinding}>
           {!test ? 'Test the connection' : test.fileCount === null ? acceptWords(test.hostKey) : 'Save'}
         </Button>
         {onCancel && <Button onClick={onCancel}>Leave it</Button>}
@@ -232,17 +306,50 @@ export function DestinationForm({
   )
 }
 
+/** A web host that another site goes to, used with one click, in a folder of this site's own. */
+function Known({
+  host,
+  siteName,
+  isBusy,
+  onUse,
+  onFill,
+}: {
+  host: KnownHost
+  siteName: string
+  isBusy: boolean
+  onUse: () => void
+  onFill: () => void
+}) {
+  const { folder } = ownFolder(host, siteName)
+  const spoken = isProtocol(host.protocol) ? protocols[host.protocol].title : host.protocol
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <Button disabled={isBusy} onClick={onUse}>
+        Use {host.name}
+      </Button>
+      <span className="text-sm text-quiet">
+        {spoken} to <span className="font-mono text-[12.5px]">{host.host}</span>, where {host.siteName} is;
+        this site in <span className="font-mono text-[12.5px]">{folder}</span>,{' '}
+        <button type="button" className="link" disabled={isBusy} onClick={onFill}>
+          or elsewhere there
+        </button>
+      </span>
+    </div>
+  )
+}
+
 const valuesOf = ({
   name,
   protocol,
   host,
   port,
   account,
-}: Pick<Destination, 'name' | 'protocol' | 'host' | 'port' | 'account'>): Omit<
+  signIn,
+}: Pick<Destination, 'name' | 'protocol' | 'host' | 'port' | 'account' | 'signIn'>): Omit<
   Values,
   'folder' | 'publicAddress'
 > => ({
-  ...{ name, protocol, host, account },
+  ...noPlace,
+  ...{ name, protocol, host, account, signIn },
   port: String(port),
-  password: '',
 })

@@ -7,7 +7,10 @@ export interface PlaceValues {
   host: string
   port: string
   account: string
+  signIn: string
   password: string
+  privateKey: string
+  passphrase: string
   folder: string
   publicAddress: string
 }
@@ -17,7 +20,10 @@ export const noPlace: PlaceValues = {
   host: '',
   port: String(protocols.sftp.usualPort),
   account: '',
+  signIn: 'password',
   password: '',
+  privateKey: '',
+  passphrase: '',
   folder: '',
   publicAddress: '',
 }
@@ -55,6 +61,7 @@ export function PlaceFields({
   problemField,
   password,
   first,
+  signIn,
   isAddressNeeded,
 }: {
   values: PlaceValues
@@ -65,6 +72,8 @@ export function PlaceFields({
   password: { readonly required: boolean; readonly placeholder?: string }
   /** What stands before the protocol. */
   first?: React.ReactNode
+  /** What stands after the account where keys are taken, too: the choice, and what it asks for. */
+  signIn?: React.ReactNode
   isAddressNeeded: boolean
 }) {
   const field = (
@@ -114,12 +123,14 @@ export function PlaceFields({
       {field('host', 'Host', { className: 'col-span-4', required: true, placeholder: 'sftp.example.org' })}
       {field('port', 'Port', { className: 'col-span-2', required: true, inputMode: 'numeric' })}
       {field('account', 'Account', { className: 'col-span-3', required: true, autoComplete: 'off' })}
-      {field('password', 'Password', {
-        className: 'col-span-3',
-        type: 'password',
-        autoComplete: 'new-password',
-        ...password,
-      })}
+      {signIn}
+      {(values.signIn === 'password' || values.protocol !== 'sftp') &&
+        field('password', 'Password', {
+          className: 'col-span-3',
+          type: 'password',
+          autoComplete: 'new-password',
+          ...password,
+        })}
       {field(
         'folder',
         'Folder',

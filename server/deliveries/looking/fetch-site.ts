@@ -1,14 +1,25 @@
 import { randomUUID } from 'node:crypto'
 import { takeBroughtFile, waitsForAccount } from '#server/bringing'
-import { eachOf, limitDestinationTests, maybeOne, notFound, pool, seal, unseal } from '#server/platform'
+import {
+  eachOf,
+  limitDestinationTests,
+  maybeOne,
+  notFound,
+  pool,
+  seal,
+  transaction,
+  unseal,
+} from '#server/platform'
 import { insertDestination } from '../places/destination-rows'
+import { sealedFor, type SignInForm } from '../places/sign-in'
+import { findWebHost, putWebHost } from '../places/web-host-rows'
 import type { DestinationForm } from '../places/destinations'
-import { markOf, sealedFor } from '../places/open-destination'
+import { markOf } from '../places/open-destination'
 import { readTemporary, TransferError, type Transport } from '../transfer/transport'
 import { transportOf } from '../transfer/transports'
 
 /** A place that a site is fetched from. */
-export type FetchPlace = Omit<DestinationForm, 'name' | 'like' | 'password'> & { readonly password: string }
+export type FetchPlace = Omit<DestinationForm, 'name' | keyof SignInForm> & { readonly password: string }
 
 /** Files fetched at once. */
 const atOnce = 8
@@ -109,14 +120,25 @@ export const placeOfBringing = (bringingId: string): Promise<KeptPlace | null> =
   )
 
 /** Makes the place that a site was fetched from its destination. Nothing is recorded of it yet: the first look reads back. */
-export async function sendBackTo(bringingId: string, place: KeptPlace, siteId: string): Promise<void> {
-  const id = randomUUID()
+export async function sendBackTo(
+  bringingId: string,
+  place: KeptPlace,
+  siteId: string,
+  accountId: string,
+): Promise<void> {
   const password = unseal(place.passwordSealed, sealedAs(bringingId, place))
-  const { protocol, host, port, account } = place
-  await insertDestination(pool(), siteId, {
-    ...place,
-    id,
-    name: place.host,
-    passwordSealed: seal(password, sealedFor({ id, protocol, host, port, account })),
+  const { protocol, host, port, account, hostKey, folder, publicAddress } = place
+  await transaction(async (client) => {
+    const known = await findWebHost(client, accountId, place)
+    const at = { id: known?.id ?? randomUUID(), protocol, host, port, account }
+    const secretSealed = seal(password, sealedFor(at))
+    await putWebHost(client, accountId, { ...at, hostKey, signIn: 'password', secretSealed })
+    await insertDestination(client, siteId, {
+      id: randomUUID(),
+      webHostId: at.id,
+      name: host,
+      folder,
+      publicAddress,
+    })
   })
 }

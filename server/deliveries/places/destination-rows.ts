@@ -1,128 +1,95 @@
 import { many, maybeOne, type Queryable } from '#server/platform'
+import type { HostPlace, SignIn } from './web-host-rows'
 
-/** A destination as it is shown; its password never leaves the server. */
-export interface Destination {
+/** A site's folder at a web host, as it is shown; what signs in there never leaves the server. */
+export interface Destination extends HostPlace {
   readonly id: string
   readonly siteId: string
   readonly name: string
-  /** What is spoken there, one of `transports`. */
-  readonly protocol: string
-  readonly host: string
-  readonly port: number
-  readonly account: string
+  readonly webHostId: string
+  readonly signIn: SignIn
   readonly folder: string
   readonly publicAddress: string
   readonly hostKey: string
   readonly listedAt: Date | null
   /** Minutes without a change after which the site goes there by itself; null for never. */
   readonly byItselfMinutes: number | null
+  /** Destinations of other sites at the same web host. */
+  readonly otherCount: number
 }
 
-const destinationColumns = `d.id, d.site_id AS "siteId", d.name, d.protocol, d.host, d.port, d.account, d.folder,
-  d.public_address AS "publicAddress", d.host_key AS "hostKey", d.listed_at AS "listedAt",
-  d.by_itself_minutes AS "byItselfMinutes"`
+/** A destination with what opens it. */
+export interface StoredDestination extends Destination {
+  readonly secretSealed: Buffer
+  readonly accountId: string
+}
+
+const destinationColumns = `d.id, d.site_id AS "siteId", d.name, d.web_host_id AS "webHostId", w.protocol, w.host, w.port,
+  w.account, w.sign_in AS "signIn", w.host_key AS "hostKey", d.folder, d.public_address AS "publicAddress",
+  d.listed_at AS "listedAt", d.by_itself_minutes AS "byItselfMinutes",
+  (SELECT count(*)::int FROM destinations o WHERE o.web_host_id = w.id AND o.id <> d.id) AS "otherCount"`
+const withHost = 'destinations d JOIN web_hosts w ON w.id = d.web_host_id'
 
 export const listDestinations = (db: Queryable, siteId: string): Promise<Destination[]> =>
   many<Destination>(
     db,
-    `SELECT ${destinationColumns} FROM destinations d WHERE d.site_id = $1 ORDER BY d.created_at, d.id`,
+    `SELECT ${destinationColumns} FROM ${withHost} WHERE d.site_id = $1 ORDER BY d.created_at, d.id`,
     [siteId],
-  )
-
-/** A destination of another site of the account, as one that is known already. */
-export interface KnownDestination extends Pick<
-  Destination,
-  'id' | 'name' | 'protocol' | 'host' | 'port' | 'account' | 'folder' | 'publicAddress' | 'hostKey'
-> {
-  readonly siteName: string
-}
-
-/** Destinations of an account's other sites, one a place, those that were made last in front. */
-export const listKnownDestinations = (
-  db: Queryable,
-  accountId: string,
-  siteId: string,
-): Promise<KnownDestination[]> =>
-  many<KnownDestination>(
-    db,
-    `SELECT * FROM (
-       SELECT DISTINCT ON (d.protocol, d.host, d.port, d.account) d.id, d.name, d.protocol, d.host, d.port, d.account,
-         d.folder, d.public_address AS "publicAddress", d.host_key AS "hostKey", s.name AS "siteName", d.created_at
-       FROM destinations d JOIN sites s ON s.id = d.site_id
-       WHERE s.account_id = $1 AND s.id <> $2
-         AND NOT EXISTS (SELECT 1 FROM destinations o WHERE o.site_id = $2
-           AND (o.protocol, o.host, o.port, o.account) = (d.protocol, d.host, d.port, d.account))
-       ORDER BY d.protocol, d.host, d.port, d.account, d.created_at DESC
-     ) AS known ORDER BY created_at DESC LIMIT 20`,
-    [accountId, siteId],
-  )
-
-/** A destination of any site of an account, or null. */
-export const findKnownDestination = (db: Queryable, id: string, accountId: string) =>
-  maybeOne<Destination & { passwordSealed: Buffer }>(
-    db,
-    `SELECT ${destinationColumns}, d.password_sealed AS "passwordSealed" FROM destinations d
-     JOIN sites s ON s.id = d.site_id WHERE d.id = $1 AND s.account_id = $2`,
-    [id, accountId],
   )
 
 /** A destination of an account's site, or null. */
 export const findDestination = (db: Queryable, id: string, siteId: string, accountId: string) =>
-  maybeOne<Destination & { passwordSealed: Buffer }>(
+  maybeOne<StoredDestination>(
     db,
-    `SELECT ${destinationColumns}, d.password_sealed AS "passwordSealed" FROM destinations d
+    `SELECT ${destinationColumns}, w.secret_sealed AS "secretSealed", w.account_id AS "accountId" FROM ${withHost}
      JOIN sites s ON s.id = d.site_id WHERE d.id = $1 AND d.site_id = $2 AND s.account_id = $3`,
     [id, siteId, accountId],
   )
 
 export interface DestinationValues {
   readonly id: string
+  readonly webHostId: string
   readonly name: string
-  readonly protocol: string
-  readonly host: string
-  readonly port: number
-  readonly account: string
-  readonly passwordSealed: Buffer
   readonly folder: string
   readonly publicAddress: string
-  readonly hostKey: string
 }
-
-/** What both writing statements set, in this order from $2 on. */
-const valueColumns = 'name, protocol, host, port, account, password_sealed, folder, public_address, host_key'
-const valuesOf = (values: DestinationValues) => [
-  values.name,
-  values.protocol,
-  values.host,
-  values.port,
-  values.account,
-  values.passwordSealed,
-  values.folder,
-  values.publicAddress,
-  values.hostKey,
-]
 
 export async function insertDestination(
   db: Queryable,
   siteId: string,
-  values: DestinationValues,
+  { id, webHostId, name, folder, publicAddress }: DestinationValues,
 ): Promise<void> {
   await db.query(
-    `INSERT INTO destinations (id, site_id, ${valueColumns}) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
-    [values.id, siteId, ...valuesOf(values)],
+    'INSERT INTO destinations (id, site_id, web_host_id, name, folder, public_address) VALUES ($1, $2, $3, $4, $5, $6)',
+    [id, siteId, webHostId, name, folder, publicAddress],
   )
+}
+
+interface Place {
+  readonly host: string
+  readonly port: number
+  readonly account: string
+  readonly folder: string
 }
 
 /** Changes a destination. Another host or folder is another place: what was recorded of the old one goes. */
 export async function updateDestination(db: Queryable, values: DestinationValues): Promise<void> {
-  const { id } = values
-  const was = await maybeOne<{ host: string; port: number; account: string; folder: string }>(
+  const { id, webHostId, name, folder, publicAddress } = values
+  const placeOf = (hostId: string, of: string) =>
+    maybeOne<Place>(
+      db,
+      'SELECT w.host, w.port, w.account, $2::text AS folder FROM web_hosts w WHERE w.id = $1',
+      [hostId, of],
+    )
+  const stood = await maybeOne<{ webHostId: string; folder: string }>(
     db,
-    'SELECT host, port, account, folder FROM destinations WHERE id = $1 FOR UPDATE',
+    'SELECT web_host_id AS "webHostId", folder FROM destinations WHERE id = $1 FOR UPDATE',
     [id],
   )
+  const was = stood && (await placeOf(stood.webHostId, stood.folder))
+  const now = await placeOf(webHostId, folder)
   const samePlace =
-    was && (['host', 'port', 'account', 'folder'] as const).every((field) => was[field] === values[field])
+    was && now && (['host', 'port', 'account', 'folder'] as const).every((field) => was[field] === now[field])
   if (!samePlace) {
     await db.query('DELETE FROM delivered_files WHERE destination_id = $1', [id])
     await db.query('DELETE FROM listed_files WHERE destination_id = $1', [id])
@@ -130,9 +97,9 @@ export async function updateDestination(db: Queryable, values: DestinationValues
     await db.query('UPDATE deliveries SET elsewhere = true WHERE destination_id = $1', [id])
   }
   await db.query(
-    `UPDATE destinations SET (${valueColumns}) = ($2, $3, $4, $5, $6, $7, $8, $9, $10),
-       listed_at = CASE WHEN $11 THEN listed_at END WHERE id = $1`,
-    [id, ...valuesOf(values), Boolean(samePlace)],
+    `UPDATE destinations SET (web_host_id, name, folder, public_address) = ($2, $3, $4, $5),
+       listed_at = CASE WHEN $6 THEN listed_at END WHERE id = $1`,
+    [id, webHostId, name, folder, publicAddress, Boolean(samePlace)],
   )
 }
 

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
-import { mkdir, readFile, rm, writeFile } from 'node:fs/promises'
+import { mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
+import ssh2 from 'ssh2'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { filesToSend } from '#core/delivery'
 import { beginBringing, bringIn, endBringers } from '#server/bringing'
@@ -17,8 +18,18 @@ import {
 import { seeAsVisitors } from '../looking/as-seen'
 import { compareKnown, lookThere } from '../looking/compare'
 import { listDeliveries } from '../sending/delivery-rows'
-import { findDestination, listDestinations, listKnownDestinations } from './destination-rows'
-import { type DestinationForm, saveDestination, testDestination } from './destinations'
+import { findDestination, listDestinations } from './destination-rows'
+import {
+  type DestinationForm,
+  removeDestination,
+  saveDestination,
+  testDestination,
+  addKnownHost,
+} from './destinations'
+import { findFolder, findProtocol } from './find-way'
+import { publicKeyOf } from './sign-in'
+import { listKnownHosts } from './web-host-rows'
+import { transportOf } from '../transfer/transports'
 import { type FetchPlace, fetchSite, learnPlace, placeOfBringing, sendBackTo } from '../looking/fetch-site'
 import { addPracticeHost, offersPracticeHost } from './practice'
 import { runDelivery } from '../sending/run'
@@ -83,34 +94,136 @@ test('a password that was given for one protocol is sent over no other without b
   expect(await findDestination(pool(), id, owner.siteId, owner.accountId)).toMatchObject({ protocol: 'ftp' })
 })
 
-describe('one that is known already', () => {
+describe('a web host that is known already', () => {
+  const secondSite = async () => {
+    const { siteId } = await accountWithSite('Home\n  A')
+    await pool().query('UPDATE sites SET account_id = $1 WHERE id = $2', [owner.accountId, siteId])
+    return { accountId: owner.accountId, siteId }
+  }
+
   test('serves another site of the account, in a folder of its own, without its password', async () => {
     await save(form({ name: 'Ours' }))
-    const second = { accountId: owner.accountId, siteId: (await accountWithSite('Home\n  A')).siteId }
-    await pool().query('UPDATE sites SET account_id = $1 WHERE id = $2', [owner.accountId, second.siteId])
-    const [known, ...more] = await listKnownDestinations(pool(), owner.accountId, second.siteId)
+    const second = await secondSite()
+    const [known, ...more] = await listKnownHosts(pool(), owner.accountId, second.siteId)
     expect(more).toEqual([])
     expect(known).toMatchObject({ name: 'Ours', siteName: 'Saltpan Chapel', host: '127.0.0.1' })
-    expect(known).not.toHaveProperty('passwordSealed')
-    const like = form({ folder: `public/${second.siteId}`, password: null, like: known!.id })
-    const id = await saveDestination(like, null, second, known!.hostKey)
+    expect(known).not.toHaveProperty('secretSealed')
+    const id = await addKnownHost(known!.id, await siteOf(second.siteId, second.accountId), second.accountId)
     await deliver(id, second)
+    const [made] = await listDestinations(pool(), second.siteId)
+    expect(made).toMatchObject({ folder: `public/${owner.siteId}/saltpan-chapel`, otherCount: 1, webHostId: known!.id })
     // Offered once, and no more where it is.
-    expect(await listKnownDestinations(pool(), owner.accountId, second.siteId)).toEqual([])
+    expect(await listKnownHosts(pool(), owner.accountId, second.siteId)).toEqual([])
     // Another host gets nothing of it.
-    const elsewhere = { ...like, port: host.sftpPort + 1 }
-    await expect(testDestination(elsewhere, null, second, known!.hostKey)).rejects.toMatchObject({ code: 'password-again' }) // prettier-ignore
+    const elsewhere = form({ port: host.sftpPort + 1, password: null })
+    await expect(testDestination(elsewhere, null, second, known!.hostKey)).rejects.toMatchObject({ code: 'no-password' })
+  })
+
+  test('has one password for all that go there, and is forgotten with the last of them', async () => {
+    const first = await save(form())
+    const second = await secondSite()
+    const id = await save(form({ folder: `public/${second.siteId}`, password: null }), null, second)
+    await pool().query("UPDATE web_hosts SET secret_sealed = '' WHERE account_id = $1", [owner.accountId])
+    const opens = async () => findDestination(pool(), id, second.siteId, second.accountId)
+    await save(form(), first)
+    await deliver(id, second)
+    const count = async () =>
+      (await pool().query('SELECT 1 FROM web_hosts WHERE account_id = $1', [owner.accountId])).rows.length
+    expect(await count()).toBe(1)
+    await removeDestination(first, owner)
+    expect(await count()).toBe(1)
+    expect(await opens()).toMatchObject({ otherCount: 0 })
+    await removeDestination(id, second)
+    expect(await count()).toBe(0)
   })
 
   test('of another account is not to be had', async () => {
-    const id = await save(form())
+    await save(form())
     const stranger = await accountWithSite('Home')
-    expect(await listKnownDestinations(pool(), stranger.accountId, stranger.siteId)).toEqual([])
-    const like = form({ password: null, like: id })
-    await expect(testDestination(like, null, stranger, 'none')).rejects.toMatchObject({ status: 404 })
-    await expect(testDestination({ ...like, like: randomUUID() }, null, stranger, 'none')).rejects.toMatchObject({ status: 404 }) // prettier-ignore
+    expect(await listKnownHosts(pool(), stranger.accountId, stranger.siteId)).toEqual([])
+    const mine = (await listDestinations(pool(), owner.siteId))[0]!
+    await expect(addKnownHost(mine.webHostId, { id: stranger.siteId, name: 'x' }, stranger.accountId)).rejects.toMatchObject({ status: 404 })
+    await expect(testDestination(form({ password: null }), null, stranger, 'none')).rejects.toMatchObject({ code: 'no-password' })
   })
-})
+}) // prettier-ignore
+
+describe('a key', () => {
+  /** Puts a public key into the list of an account of the practice host. */
+  const allow = async (publicKey: string) => {
+    await mkdir(path.join(host.publicPath, '..', '.ssh'), { recursive: true })
+    await writeFile(path.join(host.publicPath, '..', '.ssh', 'authorized_keys'), `# ours\n${publicKey}\n`)
+  }
+  const byKey = (more: Partial<DestinationForm> = {}) => form({ signIn: 'made-key', password: null, ...more })
+
+  test('is made once for an account, its public half is shown, and it signs in where the host knows it', async () => {
+    const shown = await publicKeyOf(owner.accountId)
+    expect(shown).toMatch(/^ssh-ed25519 [A-Za-z0-9+/]+=* rubricant$/)
+    expect(await publicKeyOf(owner.accountId)).toBe(shown)
+    await allow('ssh-ed25519 AAAA somebody')
+    host.faults.seenPassword = false
+    await expect(save(byKey())).rejects.toMatchObject({ code: 'key-refused' })
+    await allow(shown)
+    await deliver(await save(byKey()))
+    const { rows } = await pool().query('SELECT * FROM account_keys WHERE account_id = $1', [owner.accountId])
+    expect(JSON.stringify(rows)).not.toContain('PRIVATE')
+    expect(host.faults.seenPassword).toBe(false)
+  })
+
+  test('of the author’s own is taken with its passphrase, and is sealed', async () => {
+    const own = ssh2.utils.generateKeyPairSync('ecdsa', { bits: 256, passphrase: 'three wet herons', cipher: 'aes256-cbc' })
+    await allow(own.public)
+    const with_ = (more: object) => byKey({ signIn: 'own-key', privateKey: own.private, ...more })
+    await expect(save(with_({ passphrase: 'wrong' }))).rejects.toMatchObject({ code: 'key-passphrase' })
+    await expect(save(with_({ privateKey: 'no key' }))).rejects.toMatchObject({ code: 'bad-key' })
+    await expect(save(with_({ privateKey: own.public, passphrase: '' }))).rejects.toMatchObject({ code: 'bad-key' })
+    const id = await save(with_({ passphrase: 'three wet herons' }))
+    await deliver(id)
+    // It is not asked for again at this place, and for another one it is.
+    await deliver(await save(with_({ privateKey: null }), id))
+    await expect(save(with_({ privateKey: null, account: 'else' }), id)).rejects.toMatchObject({ code: 'no-key' })
+    const { rows } = await pool().query<{ secret_sealed: Buffer }>('SELECT secret_sealed FROM web_hosts')
+    for (const row of rows) expect(row.secret_sealed.toString('latin1')).not.toMatch(/PRIVATE|herons/)
+  })
+}) // prettier-ignore
+
+describe('the way to a host', () => {
+  const nobody = () => {}
+  const find = (more: Partial<DestinationForm> = {}, signal = AbortSignal.timeout(30_000)) =>
+    findFolder(form({ folder: '', ...more }), null, owner, hostKey, signal, nobody)
+  let hostKey: string
+  beforeAll(async () => {
+    const form = { protocol: 'sftp', host: '127.0.0.1', port: host.sftpPort }
+    hostKey = await transportOf(form).learnKey(form.host, form.port, {})
+  })
+
+  test('is found by what it speaks, at the port that was told', async () => {
+    for (const [port, protocol] of [[host.sftpPort, 'sftp'], [host.ftpPort, 'ftps']] as const)
+      expect(await findProtocol(owner.accountId, '127.0.0.1', port, AbortSignal.timeout(60_000), nobody)).toMatchObject({ protocol, port })
+    await expect(findProtocol(owner.accountId, '127.0.0.1', 9, AbortSignal.timeout(60_000), nobody)).rejects.toMatchObject({ code: 'no-way' })
+    await expect(findProtocol(owner.accountId, '127.0.0.1', host.sftpPort, AbortSignal.abort(), nobody)).rejects.toMatchObject({ code: 'stopped' })
+  }, 90_000)
+
+  test('leads to the folder that visitors see, and nothing is left of the looking', async () => {
+    await mkdir(path.join(host.publicPath, '..', 'private'), { recursive: true })
+    const before = (await readdir(path.join(host.publicPath, '..'), { recursive: true })).sort()
+    expect(await find({ publicAddress: `http://127.0.0.1:${host.webPort}/` })).toMatchObject({ folder: 'public' })
+    // An address below it names a folder below it, whether it is there yet or not.
+    const below = { publicAddress: `http://127.0.0.1:${host.webPort}/birds/of%20ours/` }
+    expect(await find(below)).toMatchObject({ folder: 'public/birds/of ours' })
+    expect((await readdir(path.join(host.publicPath, '..'), { recursive: true })).sort()).toEqual(before)
+  })
+
+  test('that leads nowhere is told, and nothing is left then either', async () => {
+    const before = (await readdir(path.join(host.publicPath, '..'), { recursive: true })).sort()
+    const elsewhere = { publicAddress: `http://127.0.0.1:${host.webPort + 1}/` }
+    await expect(find(elsewhere)).rejects.toMatchObject({ code: 'no-folder' })
+    host.faults.readOnly = true
+    await expect(find()).rejects.toMatchObject({ code: 'no-folder' })
+    host.faults.readOnly = false
+    await expect(find({}, AbortSignal.abort())).rejects.toMatchObject({ code: 'stopped' })
+    expect((await readdir(path.join(host.publicPath, '..'), { recursive: true })).sort()).toEqual(before)
+  })
+}) // prettier-ignore
 
 test('the practice host gives each account a space of its own, and each site an address', async () => {
   expect(offersPracticeHost([])).toBe(true)
@@ -149,7 +262,7 @@ describe('a site that stands at a host already', () => {
     const wishes = { names: 'kept', lifts: false, generates: false, same: 'leave', frame: 'own' } as const
     const place = await placeOfBringing(id)
     const siteId = await bringIn(owner.accountId, id, { ...wishes, name: '' }, randomUUID())
-    await sendBackTo(id, place!, siteId)
+    await sendBackTo(id, place!, siteId, owner.accountId)
     const [destination] = await listDestinations(pool(), siteId)
     expect(destination).toMatchObject({ protocol, host: '127.0.0.1', folder: 'public/old-site' })
     // It is read back once, and nothing of it has to go again.

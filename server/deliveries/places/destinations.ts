@@ -1,19 +1,10 @@
 import { randomBytes, randomUUID } from 'node:crypto'
 import { buffer } from 'node:stream/consumers'
-import type { Destination } from './destination-rows'
-import {
-  deleteDestination,
-  findDestination,
-  findKnownDestination,
-  insertDestination,
-  updateDestination,
-} from './destination-rows'
-import { isBusy } from './hold-rows'
+import { ownFolder } from '#core/delivery'
 import { Problem } from '#core/problems'
-import { limitDestinationTests, notFound, pool, seal, transaction, unseal } from '#server/platform'
+import type { Site } from '#core/site'
+import { limitDestinationTests, notFound, pool, seal, transaction } from '#server/platform'
 import { noteDelivered } from '#server/sites'
-import { markOf, sealedFor } from './open-destination'
-import { transportOf } from '../transfer/transports'
 import {
   type OpenTransport,
   partName,
@@ -22,21 +13,31 @@ import {
   type TransferTarget,
   type Transport,
 } from '../transfer/transport'
+import { transportOf } from '../transfer/transports'
+import {
+  deleteDestination,
+  findDestination,
+  insertDestination,
+  type StoredDestination,
+  updateDestination,
+} from './destination-rows'
+import { isBusy } from './hold-rows'
+import { markOf } from './open-destination'
+import { type Credentials, credentialsFrom, sealedFor, secretText, type SignInForm } from './sign-in'
+import {
+  deleteUnusedWebHosts,
+  findWebHost,
+  type HostPlace,
+  listKnownHosts,
+  putWebHost,
+  type WebHost,
+} from './web-host-rows'
 
-/** What an author says of a destination. */
-export interface DestinationForm {
+/** What an author says of a destination; how to sign in is asked for once a place. */
+export interface DestinationForm extends HostPlace, SignInForm {
   readonly name: string
-  /** One of `transports`. */
-  readonly protocol: string
-  readonly host: string
-  readonly port: number
-  readonly account: string
-  /** Null keeps the one that is stored, or takes that of the destination it is made like. */
-  readonly password: string | null
   readonly folder: string
   readonly publicAddress: string
-  /** A destination of another site of the account, at the same place, whose password is this one's too. */
-  readonly like?: string | null
 }
 
 /** What a test of a destination found. */
@@ -52,39 +53,24 @@ export interface DestinationOwner {
   readonly accountId: string
 }
 
-type Stored = NonNullable<Awaited<ReturnType<typeof findDestination>>>
-
-/** What a form's password may be taken from: what it changes, else what it is made like. */
-async function passwordSource(
-  form: DestinationForm,
-  stored: Stored | null,
-  accountId: string,
-): Promise<Stored | null> {
-  if (stored || !form.like) return stored
-  const like = await findKnownDestination(pool(), form.like, accountId)
-  if (!like) throw notFound()
-  return like
-}
-
-async function storedOf(id: string | null, owner: DestinationOwner): Promise<Stored | null> {
+export async function storedOf(
+  id: string | null,
+  owner: DestinationOwner,
+): Promise<StoredDestination | null> {
   if (id === null) return null
   const found = await findDestination(pool(), id, owner.siteId, owner.accountId)
   if (!found) throw notFound()
   return found
 }
 
-const isSamePlace = (form: DestinationForm, stored: Stored) =>
-  form.protocol === stored.protocol &&
-  form.host === stored.host &&
-  form.port === stored.port &&
-  form.account === stored.account
-
-/** The password to use: the one typed, or the stored one where it was for this very host and account. */
-function passwordOf(form: DestinationForm, stored: Stored | null): string {
-  if (form.password !== null) return form.password
-  if (!stored) throw new Problem('no-password', null, { detail: { field: 'password' } })
-  if (!isSamePlace(form, stored)) throw new Problem('password-again', null, { detail: { field: 'password' } })
-  return unseal(stored.passwordSealed, sealedFor(stored))
+/** What a form signs in with: what is typed, else what the account has at this very place, and at no other. */
+export async function credentialsFor(
+  form: DestinationForm,
+  stored: StoredDestination | null,
+  accountId: string,
+): Promise<Credentials> {
+  const known = await findWebHost(pool(), accountId, form)
+  return credentialsFrom(form, accountId, known, stored !== null)
 }
 
 /**
@@ -107,7 +93,7 @@ export async function testDestination(
     return { hostKey: await kind.learnKey(form.host, form.port, { signal }), fileCount: null }
   const target = {
     ...form,
-    password: passwordOf(form, await passwordSource(form, stored, owner.accountId)),
+    ...(await credentialsFor(form, stored, owner.accountId)),
     hostKey: acceptedKey,
     mark: markOf(id ?? randomUUID()),
   }
@@ -142,7 +128,10 @@ async function tryWriting(transport: Transport, mark: string): Promise<void> {
 
 const busy = () => new Problem('busy')
 
-/** Tests a destination with the key the author accepted, then stores it; returns its id. */
+/**
+ * Tests a destination with the key the author accepted, then stores it; returns its id. What signs in belongs to the
+ * account's web host: whatever it is now, it is for all destinations there.
+ */
 export async function saveDestination(
   form: DestinationForm,
   id: string | null,
@@ -151,17 +140,52 @@ export async function saveDestination(
   signal?: AbortSignal,
 ): Promise<string> {
   const stored = await storedOf(id, owner)
-  const password = passwordOf(form, await passwordSource(form, stored, owner.accountId))
-  await testDestination({ ...form, password }, id, owner, acceptedKey, signal)
-  const known = { ...form, id: id ?? randomUUID() }
-  const values = { ...known, hostKey: acceptedKey, passwordSealed: seal(password, sealedFor(known)) }
+  const { accountId } = owner
+  const credentials = await credentialsFor(form, stored, accountId)
+  await testDestination({ ...form, ...typed(credentials) }, id, owner, acceptedKey, signal)
+  const { name, folder, publicAddress } = form
+  const destinationId = id ?? randomUUID()
   await transaction(async (client) => {
+    if (stored && (await isBusy(client, destinationId))) throw busy()
+    const known = await findWebHost(client, accountId, form)
+    const host = webHostOf(form, known?.id ?? randomUUID(), credentials, acceptedKey)
+    await putWebHost(client, accountId, host)
+    const values = { id: destinationId, webHostId: host.id, name, folder, publicAddress }
     if (!stored) return insertDestination(client, owner.siteId, values)
-    if (await isBusy(client, values.id)) throw busy()
     await updateDestination(client, values)
+    await deleteUnusedWebHosts(client, accountId)
   })
-  if (stored) await noteDelivered(owner.siteId, owner.accountId)
-  return values.id
+  if (stored) await noteDelivered(owner.siteId, accountId)
+  return destinationId
+}
+
+/** What was found to sign in with, as though it had been typed: it is not looked up twice. */
+const typed = ({ password, privateKey }: Credentials): SignInForm =>
+  privateKey
+    ? { signIn: 'own-key', password: null, privateKey: privateKey.key, passphrase: privateKey.passphrase }
+    : { signIn: 'password', password }
+
+function webHostOf(form: DestinationForm, id: string, credentials: Credentials, hostKey: string): WebHost {
+  const { protocol, host, port, account, signIn = 'password' } = form
+  const place = { id, protocol, host, port, account }
+  return { ...place, signIn, hostKey, secretSealed: seal(secretText(credentials, signIn), sealedFor(place)) }
+}
+
+/**
+ * Makes a folder at a web host, which another site of the account uses already, a site's destination: a folder of its own
+ * below the one that is known.
+ */
+export async function addKnownHost(
+  hostId: string,
+  site: Pick<Site, 'id' | 'name'>,
+  accountId: string,
+  signal?: AbortSignal,
+): Promise<string> {
+  const known = (await listKnownHosts(pool(), accountId, site.id)).find((one) => one.id === hostId)
+  if (!known) throw notFound()
+  const { name, protocol, host, port, account, signIn, hostKey } = known
+  const form = { name, protocol, host, port, account, signIn, password: null, ...ownFolder(known, site.name) }
+  return saveDestination(form, null, { siteId: site.id, accountId }, hostKey, signal)
 }
 
 /**
@@ -174,8 +198,7 @@ export async function removeDestination(id: string, owner: DestinationOwner): Pr
   await transaction(async (client) => {
     if (await isBusy(client, stored.id)) throw busy()
     await deleteDestination(client, stored.id)
+    await deleteUnusedWebHosts(client, owner.accountId)
   })
   await noteDelivered(owner.siteId, owner.accountId)
 }
-
-export type { Destination }

@@ -10,7 +10,9 @@ const overlap = `(a.folder = b.folder OR a.folder = '' OR b.folder = ''
 /** Whether anybody else holds the destination `a` or one in the same place; `holder` is an expression. */
 export const heldByOthers = (holder: string): string => `EXISTS (
   SELECT 1 FROM destination_holds h JOIN destinations b ON b.id = h.destination_id
-  WHERE b.host = a.host AND (b.port = a.port OR b.protocol <> a.protocol) AND b.account = a.account AND ${overlap}
+    JOIN web_hosts theirs ON theirs.id = b.web_host_id JOIN web_hosts ours ON ours.id = a.web_host_id
+  WHERE theirs.host = ours.host AND (theirs.port = ours.port OR theirs.protocol <> ours.protocol)
+    AND theirs.account = ours.account AND ${overlap}
     AND h.held_until > now() AND h.holder <> ${holder})`
 
 /**
@@ -22,7 +24,7 @@ export async function takeHold(db: Queryable, destinationId: string, holder: str
   // Two that ask for one place at once are let in one after the other.
   await db.query(
     `SELECT pg_advisory_xact_lock(hashtextextended(host || chr(10) || account, 46004))
-     FROM destinations WHERE id = $1`,
+     FROM web_hosts WHERE id = (SELECT web_host_id FROM destinations WHERE id = $1)`,
     [destinationId],
   )
   const row = await maybeOne(

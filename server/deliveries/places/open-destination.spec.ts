@@ -1,16 +1,18 @@
 import { randomUUID } from 'node:crypto'
 import { expect, test } from '@jest/globals'
 import { seal } from '../../platform/secrets'
-import { openDestination, sealedFor } from './open-destination'
+import { openDestination } from './open-destination'
+import { sealedFor } from './sign-in'
 import { MemoryTransport } from '../transfer/memory'
 import { transports, type TransportKind } from '../transfer/transports'
 
 test('a transport that somebody adds is chosen by the destination’s protocol, and one that is not there never by chance', async () => {
+  const webHostId = randomUUID()
   const place = {
-    id: randomUUID(), siteId: '', name: '', protocol: 'bottle', host: 'sea', port: 1, account: 'keeper',
+    id: randomUUID(), webHostId, accountId: randomUUID(), signIn: 'password' as const, otherCount: 0, siteId: '', name: '', protocol: 'bottle', host: 'sea', port: 1, account: 'keeper',
     folder: '', publicAddress: '', hostKey: '', listedAt: null, byItselfMinutes: null,
   } // prettier-ignore
-  const destination = { ...place, passwordSealed: seal('corked', sealedFor(place)) }
+  const destination = { ...place, secretSealed: seal('corked', sealedFor({ ...place, id: webHostId })) }
   const opened: string[] = []
   const bottle: TransportKind = {
     learnKey: async () => 'cork',
@@ -26,5 +28,5 @@ test('a transport that somebody adds is chosen by the destination’s protocol, 
   await transport.put('index.html', [Buffer.from('<p>')])
   expect((await transport.list()).map(({ path }) => path)).toEqual(['index.html'])
   expect(opened).toEqual(['keeper corked sea'])
-  expect(() => openDestination(destination, new AbortController().signal)).toThrow('bottle')
+  await expect(openDestination(destination, new AbortController().signal)).rejects.toThrow('bottle')
 })

@@ -8,7 +8,9 @@ import { loadSite } from '../../sites/rows/site-rows'
 import { compareKnown } from '../looking/compare'
 import { removeDestination, saveDestination, testDestination } from '../places/destinations'
 import { runDelivery, takeDelivery } from './run'
-import { markOf, sealedFor } from '../places/open-destination'
+import { markOf } from '../places/open-destination'
+import { sealedFor } from '../places/sign-in'
+import { putWebHost } from '../places/web-host-rows'
 import { deliveryWorker } from './worker'
 import { seal } from '../../platform/secrets'
 import { changeSite, stepHistory } from '../../sites/changes/changes'
@@ -170,9 +172,11 @@ describe('comparing', () => {
 })
 
 test('a password is sealed at rest and never handed out', async () => {
-  const { rows } = await pool().query<{ password_sealed: Buffer }>('SELECT password_sealed FROM destinations')
-  for (const row of rows) expect(row.password_sealed.toString('latin1')).not.toContain(host.password)
-  expect(JSON.stringify(await listDestinations(pool(), site.siteId))).not.toMatch(/password/i)
+  const { rows } = await pool().query<{ secret_sealed: Buffer }>('SELECT secret_sealed FROM web_hosts')
+  for (const row of rows) expect(row.secret_sealed.toString('latin1')).not.toContain(host.password)
+  const shown = JSON.stringify(await listDestinations(pool(), site.siteId))
+  expect(shown).not.toMatch(/sealed|secret/i)
+  expect(shown).not.toContain(host.password)
 })
 
 describe('addresses that are out in the world', () => {
@@ -325,11 +329,9 @@ describe('the worker of a process', () => {
       const hangs = await accountWithSite('Home')
       const stuck = formOf({ port: silent.port })
       const id = crypto.randomUUID()
-      const values = { ...stuck, id, hostKey: `SHA256:${'A'.repeat(43)}` }
-      await insertDestination(pool(), hangs.siteId, {
-        ...values,
-        passwordSealed: seal('x', sealedFor(values)),
-      })
+      const values = { ...stuck, id, signIn: 'password' as const, hostKey: `SHA256:${'A'.repeat(43)}` }
+      await putWebHost(pool(), hangs.accountId, { ...values, secretSealed: seal('x', sealedFor(values)) })
+      await insertDestination(pool(), hangs.siteId, { ...values, webHostId: id })
       const waits = (await askFor({ ...hangs, destinationId: id }))!
       worker.look()
       await until(async () => (await findDelivery(pool(), waits.id, hangs.siteId))!.state === 'running')

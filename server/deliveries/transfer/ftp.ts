@@ -17,7 +17,7 @@ import {
   type TransferTarget,
   type Transport,
 } from './transport'
-import { type FolderEntry, walkFolders } from './walk'
+import { type FolderEntry, namesOfFolders, walkFolders } from './walk'
 
 /**
  * Connections at once: each does one thing at a time, and waiting is most of what it does. A host that takes fewer
@@ -237,6 +237,10 @@ class FtpTransport implements Transport {
     return walkFolders(this.root, this.limits, mostConnections, (folder) =>
       this.#readFolder(this.#at(folder)),
     )
+  }
+
+  async folders(at: string): Promise<string[]> {
+    return namesOfFolders(await this.#readFolder(this.#at(at)))
   }
 
   async #readFolder(at: string): Promise<FolderEntry[]> {

@@ -18,6 +18,12 @@ export class MemoryTransport implements Transport {
     return [...this.#files.keys()].map((path) => this.#listed(path))
   }
 
+  async folders(at: string): Promise<string[]> {
+    const below = at === '' ? '' : `${at}/`
+    const rest = [...this.#files.keys()].filter((path) => path.startsWith(below))
+    return [...new Set(rest.flatMap((path) => path.slice(below.length).split('/').slice(0, -1)[0] ?? []))]
+  }
+
   async *read(path: string, mostBytes: number): AsyncGenerator<Buffer> {
     const file = this.#files.get(path)
     if (!file) throw new TransferError('not-there', { at: path })

@@ -36,6 +36,8 @@ export class SshConnection {
   #answeredAt = Date.now()
   #timer: NodeJS.Timeout | null = null
   hostKey = ''
+  /** Whether a key signs in, not a password. */
+  #byKey = false
 
   constructor(
     private readonly host: string,
@@ -80,11 +82,9 @@ export class SshConnection {
   #errorOf(error: Error & { level?: string }): TransferError {
     if (this.#step !== 'greeting' && error.level === 'client-authentication')
       return new TransferError(
-        'wrong-host-password',
+        this.#byKey ? 'key-refused' : 'wrong-host-password',
         { host: this.host },
-        {
-          cause: error,
-        },
+        { cause: error },
       )
     return this.#cut(error)
   }
@@ -188,12 +188,15 @@ export class SshConnection {
 
   /** Signs in, to the host of the accepted key only, and opens the file transfer subsystem. */
   async signIn(target: TransferTarget): Promise<SFTPWrapper> {
+    this.#byKey = Boolean(target.privateKey)
     await this.#connect(
       {
         username: target.account,
-        password: target.password,
-        // Some hosts ask for it as a question (RFC 4256), and take it no other way.
-        tryKeyboard: true,
+        // A key alone, where there is one: nothing else is offered to a host that does not take it.
+        ...(target.privateKey
+          ? { privateKey: target.privateKey.key, passphrase: target.privateKey.passphrase }
+          : // Some hosts ask for it as a question (RFC 4256), and take it no other way.
+            { password: target.password, tryKeyboard: true }),
         keepaliveInterval: Math.max(1_000, this.limits.silenceMs / 4),
         keepaliveCountMax: 3,
       },

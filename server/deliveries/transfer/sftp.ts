@@ -16,7 +16,7 @@ import {
   type TransferTarget,
   type Transport,
 } from './transport'
-import { walkFolders } from './walk'
+import { type FolderEntry, namesOfFolders, walkFolders } from './walk'
 
 /** Folders listed at once; listing one by one spends its time waiting. */
 const listConcurrency = 16
@@ -34,6 +34,13 @@ const folderKind = 0o040000
 
 type Act = 'look into' | 'read' | 'write' | 'remove'
 type HostError = Error & { code?: number | string }
+
+const entryOf = ({ filename, attrs }: FileEntryWithStats): FolderEntry => ({
+  name: filename,
+  kind: attrs.isDirectory() ? 'folder' : attrs.isFile() ? 'file' : 'other',
+  sizeBytes: attrs.size,
+  modifiedSeconds: attrs.mtime,
+})
 
 /** Opens an SFTP connection; rejects with a `TransferError` that names the cause. */
 export async function openSftp(
@@ -125,15 +132,13 @@ class SftpTransport implements Transport {
     const there = await this.#statOrNull(root)
     if (!there) return []
     if (!there.isDirectory()) throw new TransferError('not-a-folder', { at: root })
-    return walkFolders(root, this.limits, listConcurrency, async (folder, most) => {
-      const entries = await this.#readFolder(folder, most)
-      return entries.map(({ filename, attrs }) => ({
-        name: filename,
-        kind: attrs.isDirectory() ? 'folder' : attrs.isFile() ? 'file' : 'other',
-        sizeBytes: attrs.size,
-        modifiedSeconds: attrs.mtime,
-      }))
-    })
+    return walkFolders(root, this.limits, listConcurrency, async (folder, most) =>
+      (await this.#readFolder(folder, most)).map(entryOf),
+    )
+  }
+
+  async folders(at: string): Promise<string[]> {
+    return namesOfFolders((await this.#readFolder(at, this.limits.entries)).map(entryOf))
   }
 
   /** Entries of one folder, read in the host's portions and no further than `most`. */

@@ -2,12 +2,20 @@ import type { ListedFile } from '#core/delivery'
 import { Problem, type ProblemCode } from '#core/problems'
 import type { Pieces } from '#server/contents'
 
+/** A private key in PEM or OpenSSH's form. */
+export interface PrivateKey {
+  readonly key: string
+  readonly passphrase?: string
+}
+
 /** Where a transport connects to. */
 export interface TransferTarget {
   readonly host: string
   readonly port: number
   readonly account: string
   readonly password: string
+  /** What signs in, where the protocol and the account take keys; null for the password. */
+  readonly privateKey?: PrivateKey | null
   /** Folder that the public address shows, as the account sees it. */
   readonly folder: string
   /** Fingerprint that the host's key has to have before anything secret is sent to it. */
@@ -43,6 +51,7 @@ export type TransferErrorCode = Extract<
   ProblemCode,
   | 'unreachable'
   | 'wrong-host-password'
+  | 'key-refused'
   | 'host-key-changed'
   | 'no-transfer'
   | 'not-there'
@@ -73,6 +82,8 @@ export interface Transport {
    * followed. `not-a-folder` when a file is in its place, `too-much` beyond the limits.
    */
   list(): Promise<ListedFile[]>
+  /** Names of the folders directly in a folder, by its path; none where it is not there. */
+  folders(at: string): Promise<string[]>
   /** A file's bytes as they come; `too-much` as soon as it goes on beyond `mostBytes`. */
   read(path: string, mostBytes: number): AsyncIterable<Buffer>
   /**

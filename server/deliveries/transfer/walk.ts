@@ -9,6 +9,12 @@ export interface FolderEntry {
   readonly modifiedSeconds: number
 }
 
+/** What is no name of an entry can only lead elsewhere. */
+const isName = (name: string) => name !== '.' && name !== '..' && name !== '' && !/[/\0]/.test(name)
+
+export const namesOfFolders = (entries: readonly FolderEntry[]): string[] =>
+  entries.flatMap(({ name, kind }) => (kind === 'folder' && isName(name) ? [name] : []))
+
 /**
  * Every file below a folder, some folders listed at once: one by one spends its time waiting. Links are not followed.
  * @param root how the host calls the folder
@@ -40,8 +46,7 @@ export async function walkFolders(
         if (entryCount > limits.entries)
           throw endless(`more than ${limits.entries.toLocaleString('en')} files`)
         for (const { name, kind, sizeBytes, modifiedSeconds } of entries) {
-          // What is no name of an entry can only lead elsewhere.
-          if (name === '.' || name === '..' || name === '' || /[/\0]/.test(name)) continue
+          if (!isName(name)) continue
           const path = batch[index]! + name
           if (kind === 'folder') next.push(`${path}/`)
           else if (kind === 'file') files.push({ path, sizeBytes, modifiedSeconds })

@@ -56,7 +56,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     const id = idOf(params.bringingId)
     const place = await placeOfBringing(id)
     const siteId = await bringIn(account.id, id, asked, requestId)
-    if (place && asked.into === undefined) await sendBackTo(id, place, siteId)
+    if (place && asked.into === undefined) await sendBackTo(id, place, siteId, account.id)
     return Response.json({ siteId })
   })
 }
