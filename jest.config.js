@@ -4,6 +4,7 @@ const shared = {
     '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } } }],
   },
   testEnvironment: 'node',
+  setupFiles: ['<rootDir>/server/testing/one-realm.mjs'],
 }
 
 export default {

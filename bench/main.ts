@@ -1,28 +1,15 @@
 import { randomUUID } from 'node:crypto'
-import { startPracticeHost } from '../practice-host/host'
-import { mkdtemp } from 'node:fs/promises'
 import os from 'node:os'
-import path from 'node:path'
 import { buildSite } from '#core/build'
 import { edit, findRewrites } from '#core/change'
 import { findFindings } from '#core/findings'
 import { namesOf } from '#core/naming'
 import { matchPlan, outlineOfSite, planSite, readOutline, writeOutline } from '#core/plan'
 import { signUp } from '#server/accounts'
-import { putBlob } from '#server/contents'
-import {
-  askDelivery,
-  findDelivery,
-  findDestination,
-  runDelivery,
-  saveDestination,
-  testDestination,
-} from '#server/deliveries'
 import { migrate, pool, stopListening } from '#server/platform'
 import { changeSite, createSite, loadSite } from '#server/sites'
 import { readByHand, writeByHand } from './by-hand'
 import { measure, ratio } from './measure'
-import { slowWayTo } from './latency'
 import { largeSite } from './sites'
 
 const pageCount = 10_000
@@ -134,55 +121,9 @@ await measure(
   () => matchPlan(plan5000, edited),
 )
 
-// ── Sending, from the database to the practice host's disk ──
+// ── Saving, in the database ──
 await migrate()
-const host = await startPracticeHost({
-  folder: await mkdtemp(path.join(os.tmpdir(), 'rubricant-bench-host-')),
-  sftpPort: 0,
-  webPort: 0,
-})
 const { id: accountId } = (await signUp(`${randomUUID()}@saltpan.example`, randomUUID()))!
-const plan = `Home\n${Array.from({ length: 999 }, (_, index) => `  Page ${index + 1}`).join('\n')}`
-const siteId = await createSite(accountId, {
-  name: 'Saltpan Chapel',
-  language: 'en',
-  plan: planSite(readOutline(plan), 'Saltpan Chapel'),
-})
-const stored = (await loadSite(pool(), siteId, accountId))!
-// A template without menus and a text that fills each page up to 4 KB.
-await changeSite(siteId, accountId, 0, async (client) => ({
-  kind: 'setTemplate',
-  templateId: stored.site.templates[0]!.id,
-  source: await putBlob(
-    client,
-    `<!DOCTYPE html>\n<html lang="en"><meta charset="utf-8"><title>{title}</title><!-- ${'x'.repeat(3_960)} --></html>`,
-  ),
-  was: stored.site.templates[0]!.source,
-}))
-const send = async (destinationId: string) => {
-  const { id } = (await askDelivery((await loadSite(pool(), siteId, accountId))!, { destinationId, accountId }))!
-  await runDelivery(id)
-  const delivery = (await findDelivery(pool(), id, siteId))!
-  if (delivery.state !== 'done') throw new Error(delivery.errorMessage ?? delivery.state)
-  return delivery
-}
-let hostKey: string | null = null
-const destination = async (folder: string, port = host.sftpPort) => {
-  const form = {
-    name: folder,
-    protocol: 'sftp',
-    host: '127.0.0.1',
-    port,
-    account: host.account,
-    password: host.password,
-    folder,
-    publicAddress: 'http://127.0.0.1/',
-  }
-  const owner = { siteId, accountId }
-  // Learned once: trying a destination is limited to some times a minute.
-  hostKey ??= (await testDestination(form, null, owner, null)).hostKey
-  return saveDestination(form, null, owner, hostKey)
-}
 const largePlan = planSite({ nodes: home!.children, notes: [] }, 'Saltpan Chapel')
 const largeId = await createSite(accountId, { name: 'Saltpan Chapel', language: 'en', plan: largePlan })
 let changes = 0
@@ -199,25 +140,5 @@ await measure(
     })),
 )
 
-let folders = 0
-let last = ''
-const sending = await measure(
-  'sending 1,001 files of 4 KB to the practice host',
-  async () => (last = await destination(`public/run-${++folders}`)),
-  send,
-)
-const again = await measure('sending again with nothing changed', () => last, send)
-ratio('  sending again : sending', again, sending)
-const slow = await slowWayTo(host.sftpPort, 10)
-const far = await measure(
-  'sending the same over a way of 20 ms there and back',
-  () => destination(`public/far-${++folders}`, slow.port),
-  send,
-)
-ratio('  over 20 ms : sending', far, sending)
-slow.close()
-if (!(await findDestination(pool(), last, siteId, accountId))) throw new Error('the destination is gone')
-
-await host.close()
 await stopListening()
 await pool().end()

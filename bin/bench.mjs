@@ -1,5 +1,5 @@
 // npm run bench: the figures of docs/benchmarks.md, over a cluster and a practice host of its own. Parts are named
-// after `--`: core, pages, keys, uploads.
+// after `--`: core, deliveries, pages, keys, uploads.
 import fs from 'node:fs'
 import { ensureBuild } from './lib/build.mjs'
 import { launchOptions } from './lib/chromium.mjs'
@@ -23,8 +23,11 @@ await main(async () => {
   await ensureBuild()
   const services = await startOwnServices('bench')
   try {
-    if (isWanted('core'))
-      await run('node', ['--import', 'tsx', 'bench/main.ts'], {
+    for (const [, file] of [
+      ['core', 'main'],
+      ['deliveries', 'deliveries'],
+    ].filter(([part]) => isWanted(part)))
+      await run('node', ['--import', 'tsx', `bench/${file}.ts`], {
         show: true,
         // It sends to a practice host of its own, on loopback.
         env: { ...process.env, ...services.env, LOG_LEVEL: 'silent', RUBRICANT_PRIVATE_HOSTS: 'true' },

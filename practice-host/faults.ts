@@ -27,6 +27,15 @@ export class Faults {
   /** Goes on for ever: the listing of a folder, folders in folders, the contents of a file. */
   endless: 'folder' | 'tree' | 'file' | null = null
 
+  /** Requests there have been, over all connections; counted anew as a test wants. */
+  requests = 0
+  #watched: { readonly count: number; readonly what: () => void } | null = null
+
+  /** Does something at the request of this number, counted from the last `reset`, before it is answered. */
+  onRequest(count: number, what: () => void): void {
+    this.#watched = { count, what }
+  }
+
   /** Whether any connection has handed over a password. */
   seenPassword = false
 
@@ -64,10 +73,18 @@ export class Faults {
     this.failures.clear()
     this.endless = null
     this.#failing = null
+    this.requests = 0
+    this.#watched = null
   }
 
   /** Resolves when the request may go on: at once, late, or never. */
   async beforeRequest(name: string): Promise<void> {
+    this.requests += 1
+    if (this.#watched && this.requests >= this.#watched.count) {
+      const { what } = this.#watched
+      this.#watched = null
+      what()
+    }
     if (this.never.has(name)) {
       this.unanswered += 1
       await new Promise(() => {})

@@ -59,3 +59,37 @@ export const cuttingHost = (toPort: number, bytesBack: number): Promise<HostileL
       host.destroy()
     })
   })
+
+/** A way to a real host that passes everything on, until it is told to cut after so many more bytes have gone there. */
+export async function breakableWay(
+  toPort: number,
+): Promise<HostileListener & { cutAfter: (bytesThere: number | null) => void }> {
+  let left: number | null = null
+  const open = new Set<net.Socket>()
+  const listener = await listen((socket) => {
+    const host = net.connect(toPort, '127.0.0.1')
+    for (const one of [socket, host]) {
+      open.add(one)
+      one.on('error', () => {})
+      one.on('close', () => {
+        open.delete(one)
+        socket.destroy()
+        host.destroy()
+      })
+    }
+    host.pipe(socket)
+    socket.on('data', (data: Buffer) => {
+      if (left === null || data.length < left) {
+        if (left !== null) left -= data.length
+        host.write(data)
+        return
+      }
+      const last = data.subarray(0, left)
+      left = null
+      host.write(last, () => {
+        for (const one of open) one.destroy()
+      })
+    })
+  })
+  return { ...listener, cutAfter: (bytesThere) => void (left = bytesThere) }
+}

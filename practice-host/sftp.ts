@@ -1,6 +1,12 @@
 import fs from 'node:fs/promises'
 import path from 'node:path'
-import ssh2, { type Attributes, type AuthenticationType, type Connection, type KeyboardAuthContext, type SFTPWrapper } from 'ssh2'
+import ssh2, {
+  type Attributes,
+  type AuthenticationType,
+  type Connection,
+  type KeyboardAuthContext,
+  type SFTPWrapper,
+} from 'ssh2'
 import type { Accounts } from './accounts'
 import type { Faults } from './faults'
 

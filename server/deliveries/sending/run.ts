@@ -41,7 +41,7 @@ const noteEveryMs = 2_000
 const partMs = 4_500
 
 /** What ends a delivery and is over in a while. */
-const cutCodes: ReadonlySet<string> = new Set(['unreachable', 'connection-lost', 'timeout'])
+const cutCodes: ReadonlySet<string> = new Set(['unreachable', 'connection-lost', 'timeout', 'unavailable'])
 
 class Cancelled extends Error {}
 class Paused extends Error {}

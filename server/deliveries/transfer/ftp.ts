@@ -4,7 +4,8 @@ import { PassThrough, Readable } from 'node:stream'
 import { type Client, type FileInfo, FTPError } from 'basic-ftp'
 import type { ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
-import { type FtpPlace, type FtpSecurity, signIn, unreachable, within } from './ftp-connection'
+import { type FtpSecurity, unreachable } from './ftp-connection'
+import { FtpConnections, mostConnections } from './ftp-connections'
 import { MadeFolders } from './made-folders'
 import { type Mover, Placing } from './placing'
 import {
@@ -19,12 +20,6 @@ import {
 } from './transport'
 import { type FolderEntry, namesOfFolders, walkFolders } from './walk'
 
-/**
- * Connections at once: each does one thing at a time, and waiting is most of what it does. A host that takes fewer
- * says so, and then it is as many as it took.
- */
-const mostConnections = 8
-
 /** What ends a command (RFC 959 §5.3), or a name. */
 const endsLine = /[\r\n\0]/
 
@@ -37,7 +32,7 @@ export const openFtp =
     const place = { host: target.host, port: target.port, security }
     if ([target.account, target.password, target.folder].some((said) => endsLine.test(said)))
       throw new TransferError('wrong-host-password', { host: target.host })
-    const pool = new Connections(place, target, limits, signal)
+    const pool = new FtpConnections(place, target, limits, signal)
     try {
       const first = await pool.open()
       const home = await first.pwd()
@@ -50,106 +45,12 @@ export const openFtp =
     }
   }
 
-/** Connections of one transport, opened as they are wanted; the end of one is the end of all. */
-class Connections {
-  readonly #all = new Set<Client>()
-  readonly #idle: Client[] = []
-  readonly #waiting: { take: (client: Client) => void; fail: (error: Error) => void }[] = []
-  readonly #ended = new AbortController()
-  #opening = 0
-  #most = mostConnections
-  #failure: TransferError | null = null
-
-  constructor(
-    readonly place: FtpPlace,
-    private readonly target: TransferTarget,
-    private readonly limits: TransferLimits,
-    private readonly signal: AbortSignal | undefined,
-  ) {
-    signal?.addEventListener('abort', this.#stop, { once: true })
-    if (signal?.aborted) this.#stop()
-  }
-
-  readonly #stop = () => this.fail(new TransferError('stopped'))
-
-  /** Why the transport is of no more use; null while it is. */
-  get failure(): TransferError | null {
-    return this.#failure
-  }
-
-  fail(error: TransferError): void {
-    if (this.#failure) return
-    this.#failure = error
-    this.signal?.removeEventListener('abort', this.#stop)
-    this.#ended.abort(error)
-    for (const client of this.#all) client.close()
-    for (const { fail } of this.#waiting.splice(0)) fail(error)
-  }
-
-  close(): void {
-    this.fail(new TransferError('connection-lost', { host: this.place.host, when: 'was closed' }))
-  }
-
-  /** One more connection. */
-  async open(): Promise<Client> {
-    if (this.#failure) throw this.#failure
-    const client = await within(this.place, this.limits, this.#ended.signal, (ended) =>
-      signIn(this.place, this.target, this.limits, ended, (error) => this.fail(error)),
-    )
-    if (this.#failure) {
-      client.close()
-      throw this.#failure
-    }
-    this.#all.add(client)
-    return client
-  }
-
-  /** A connection that nobody uses: an idle one, a new one, or the next that is given back. */
-  take(): Promise<Client> {
-    if (this.#failure) return Promise.reject(this.#failure)
-    const idle = this.#idle.pop()
-    if (idle) return Promise.resolve(idle)
-    const waiting = new Promise<Client>((take, fail) => this.#waiting.push({ take, fail }))
-    if (this.#all.size + this.#opening < this.#most) void this.#openMore()
-    return waiting
-  }
-
-  async #openMore(): Promise<void> {
-    this.#opening += 1
-    try {
-      const client = await this.open()
-      this.#opening -= 1
-      this.giveBack(client)
-    } catch (error) {
-      this.#opening -= 1
-      // So many and no more: those that there are do the work.
-      if (this.#all.size > 0) this.#most = Math.max(1, this.#all.size)
-      else this.fail(error instanceof TransferError ? error : unreachable(this.place, error))
-    }
-  }
-
-  giveBack(client: Client): void {
-    if (client.closed) return this.drop(client)
-    const next = this.#waiting.shift()
-    if (next) next.take(client)
-    else this.#idle.push(client)
-  }
-
-  /** Ends one connection alone; another takes its place where somebody waits. */
-  drop(client: Client): void {
-    client.close()
-    this.#all.delete(client)
-    if (this.#waiting.length > 0 && !this.#failure && this.#all.size + this.#opening < this.#most)
-      void this.#openMore()
-  }
-}
-
 class FtpTransport implements Transport {
   readonly #folders: MadeFolders
   readonly #placing: Placing
 
   constructor(
-    private readonly pool: Connections,
+    private readonly pool: FtpConnections,
     private readonly root: string,
     private readonly target: TransferTarget,
     private readonly limits: TransferLimits,
