@@ -16,8 +16,10 @@ export default {
       ...shared,
       displayName: 'database',
       testMatch: ['<rootDir>/server/**/*.spec.ts'],
-      testPathIgnorePatterns: ['faults\\.spec\\.ts$'],
+      testPathIgnorePatterns: ['faults\\.spec\\.ts$', 'real-hosts\\.spec\\.ts$'],
     },
+    // Against the servers that web hosts run: npm run check:hosts.
+    { ...shared, displayName: 'hosts', testMatch: ['<rootDir>/server/deliveries/real-hosts.spec.ts'] },
     // By itself: it watches how long the event loop is held, and nothing else may hold the processors.
     { ...shared, displayName: 'faults', testMatch: ['<rootDir>/server/faults.spec.ts'] },
   ],

@@ -154,7 +154,7 @@ test.each([
         let gone: Promise<void> | null = null
         // It takes it up as it starts.
         const child = await startDeliverer()
-        host.faults.onRequest(Math.min(at, 60), () => (gone = kill(child)))
+        host.faults.onRequest(Math.min(at, 60), () => void (gone = kill(child)))
         await until(async () => gone !== null || (await stateOf(id)).state === 'done')
         await (gone ?? kill(child))
       } else await runDelivery(id).catch(() => {})

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import path from 'node:path'
+import { setTimeout as pause } from 'node:timers/promises'
 import { PassThrough, Readable } from 'node:stream'
 import { type Client, type FileInfo, FTPError } from 'basic-ftp'
 import type { ListedFile } from '#core/delivery'
@@ -19,6 +20,9 @@ import {
   type Transport,
 } from './transport'
 import { type FolderEntry, namesOfFolders, walkFolders } from './walk'
+
+/** How long the connection of an empty file stays open. */
+const emptyMs = 100
 
 /** What ends a command (RFC 959 §5.3), or a name. */
 const endsLine = /[\r\n\0]/
@@ -155,10 +159,18 @@ class FtpTransport implements Transport {
       return found.map(entryOf)
     } catch (error) {
       if (!(error instanceof TransferError)) throw error
-      // A folder that has gone meanwhile holds nothing.
+      // A folder that has gone meanwhile holds nothing; some hosts say no more than no.
       if (error.code === 'not-there') return []
+      if (error.code === 'host-refused' && !(await this.#isListed(at))) return []
       throw error
     }
+  }
+
+  /** Whether something stands in the folder above it: asked where a host refuses without a reason. */
+  async #isListed(at: string): Promise<boolean> {
+    if (at === '/' || at === this.root || this.pool.failure) return true
+    const above = await this.#readFolder(path.posix.dirname(at))
+    return above.some(({ name }) => name === path.posix.basename(at))
   }
 
   /** A file as the host tells it; null where none is. The same words as in a listing, so that both can be compared. */
@@ -208,7 +220,13 @@ class FtpTransport implements Transport {
       if (isWhole || failure) this.pool.giveBack(client)
       else this.pool.drop(client)
     }
-    if (failure) throw failure as TransferError
+    if (failure) throw await this.#whyNotRead(failure, at)
+  }
+
+  /** A bare refusal of a file looked into: most often it is not there. */
+  async #whyNotRead(error: TransferError, at: string): Promise<TransferError> {
+    if (error.code !== 'host-refused' || this.pool.failure || (await this.#fileAt(at))) return error
+    return new TransferError('not-there', { at }, { cause: error })
   }
 
   async put(relative: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile> {
@@ -235,7 +253,13 @@ class FtpTransport implements Transport {
     let ours: { readonly error: unknown } | null = null
     async function* watched() {
       try {
-        for await (const piece of pieces) yield piece
+        let isEmpty = true
+        for await (const piece of pieces) {
+          isEmpty &&= piece.byteLength === 0
+          yield piece
+        }
+        // Some servers take the end of TLS for a fault when it comes before they have sent their tickets (RFC 8446 §4.6.1).
+        if (isEmpty) await pause(emptyMs)
       } catch (error) {
         ours = { error }
         throw error

@@ -1,0 +1,94 @@
+import { readFile, readdir } from 'node:fs/promises'
+import path from 'node:path'
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import {
+  accountWithSite,
+  askFor,
+  freshDatabase,
+  siteOf,
+  statesOf,
+  lookAt,
+  writePage,
+} from '../testing/support'
+import { keepsTheContract } from '../testing/transport-contract'
+import { pool } from '#server/platform'
+import { loadSite } from '#server/sites'
+import { seeAsVisitors } from './looking/as-seen'
+import { findDestination } from './places/destination-rows'
+import { saveDestination, testDestination } from './places/destinations'
+import { findFolder, findProtocol } from './places/find-way'
+import { findDelivery } from './sending/delivery-rows'
+import { runDelivery } from './sending/run'
+import { transportOf } from './transfer/transports'
+
+/** The servers that `bin/hosts.mjs` has started over one folder, as the environment tells. */
+interface RealHosts {
+  readonly account: string
+  readonly password: string
+  /** The folder on disk that the account sees as its own. */
+  readonly home: string
+  readonly webPort: number
+  readonly ports: {
+    readonly sftp: number
+    readonly ftps: number
+    readonly 'ftps-implicit': number
+    readonly ftp: number
+  }
+}
+
+const hosts = JSON.parse(process.env.REAL_HOSTS ?? 'null') as RealHosts
+if (!hosts) throw new Error('These tests need real hosts; npm run check:hosts starts them.')
+
+let database: Awaited<ReturnType<typeof freshDatabase>>
+beforeAll(async () => {
+  database = await freshDatabase()
+})
+afterAll(() => database.close())
+
+let folders = 0
+describe.each(Object.entries(hosts.ports))('%s', (protocol, port) => {
+  const place = { protocol, host: '127.0.0.1', port, account: hosts.account, password: hosts.password }
+  const keyOf = () => transportOf(place).learnKey(place.host, port, {})
+
+  describe('a transport', () => {
+    keepsTheContract(async () => {
+      const target = { ...place, folder: `public/contract-${protocol}-${++folders}`, hostKey: await keyOf(), mark: '0123abcd' }
+      return transportOf(place).open(target)
+    })
+  })
+
+  test('is found by what it speaks', async () => {
+    // Plain FTP stands at the same port as FTP with TLS, which is safer.
+    const safest = protocol === 'ftp' ? 'ftps' : protocol
+    const { accountId } = await accountWithSite('Home')
+    expect(await findProtocol(accountId, '127.0.0.1', port, AbortSignal.timeout(60_000), () => {})).toMatchObject({ protocol: safest })
+  }, 90_000)
+
+  test('takes a whole site, then what changed, and visitors get it', async () => {
+    const made = await accountWithSite(`Home\n${Array.from({ length: 120 }, (_, nth) => `  Page ${nth + 1}`).join('\n')}`)
+    const folder = `site-${protocol}`
+    const form = { ...place, name: protocol, folder: `public/${folder}`, publicAddress: `http://127.0.0.1:${hosts.webPort}/${folder}/` }
+    const { hostKey } = await testDestination(form, null, made, null)
+    const found = await findFolder({ ...form, folder: '' }, null, made, hostKey, AbortSignal.timeout(60_000), () => {})
+    expect(found.folder).toBe(`public/${folder}`)
+    const site = { ...made, destinationId: await saveDestination(form, null, made, hostKey) }
+    const deliver = async (removeLeftovers = false) => {
+      const { id } = (await askFor(site, { removeLeftovers }))!
+      await runDelivery(id)
+      return (await findDelivery(pool(), id, site.siteId))!
+    }
+    expect(await deliver()).toMatchObject({ state: 'done', fileCount: 122 })
+    await lookAt(site)
+    expect(await statesOf(site)).toEqual({ same: 122 })
+    const onDisk = path.join(hosts.home, 'public', folder)
+    expect((await readdir(onDisk, { recursive: true })).filter((name) => name.includes('rubricant'))).toEqual([])
+    await writePage(site.siteId, site.accountId, 'Page 7', '<p>new here</p>')
+    expect(await deliver(true)).toMatchObject({ state: 'done', fileCount: 1 })
+    expect(await readFile(path.join(onDisk, 'page-7.html'), 'utf8')).toContain('<p>new here</p>')
+    const destination = (await findDestination(pool(), site.destinationId, site.siteId, site.accountId))!
+    const stored = (await loadSite(pool(), site.siteId, site.accountId))!
+    const seen = await seeAsVisitors(stored, site.accountId, destination, AbortSignal.timeout(60_000), () => {})
+    expect(seen).toEqual({ looked: 122, groups: [] })
+    expect((await siteOf(site.siteId, site.accountId)).pages.every(({ addresses }) => addresses.length > 0)).toBe(true)
+  }, 120_000)
+}) // prettier-ignore
