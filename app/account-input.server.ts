@@ -21,3 +21,29 @@ export const signUpInput = Joi.object<{ email: string; password: string; next: s
     .messages({ 'string.empty': 'Choose a password.', 'string.min': 'Choose a password of ten characters or more.' }), // prettier-ignore
   next,
 })
+
+const again = Joi.string().max(200).required().messages({ 'string.empty': 'Enter your password.' })
+
+export const accountIntent = Joi.object<{ intent: 'password' | 'end' | 'end-others' | 'leave' }>({
+  intent: Joi.valid('password', 'end', 'end-others', 'leave').required(),
+}).unknown()
+
+export const passwordInput = Joi.object<{ current: string; next: string }>({
+  current: again,
+  next: Joi.string().min(10).max(200).required()
+    .messages({ 'string.empty': 'Choose a password.', 'string.min': 'Choose a password of ten characters or more.' }), // prettier-ignore
+}).unknown()
+
+export const endInput = Joi.object<{ session: string }>({
+  session: Joi.string().guid({ version: 'uuidv4' }).required(),
+}).unknown()
+
+export const leaveInput = Joi.object<{ password: string; typed: string }>({
+  password: again,
+  typed: Joi.string()
+    .trim()
+    .lowercase()
+    .max(200)
+    .required()
+    .messages({ 'string.empty': 'Type your e-mail address.' }),
+}).unknown()

@@ -5,6 +5,7 @@ export default [
   route('sign-in', 'routes/sign-in.tsx'),
   route('sign-up', 'routes/sign-up.tsx'),
   route('sign-out', 'routes/answers/sign-out.tsx'),
+  route('account', 'routes/account.tsx'),
   route('schemes', 'routes/answers/schemes.ts'),
   route('kits', 'routes/kits.tsx'),
   route('kits/take-in', 'routes/answers/kits/take-kit.ts'),

@@ -16,7 +16,9 @@ export function OutsideFrame({ email, children }: { email: string | null; childr
             action="/sign-out"
             className="ml-auto flex items-center gap-4 text-sm text-quiet"
           >
-            <span>{email}</span>
+            <a href="/account" className="hover:text-ink">
+              {email}
+            </a>
             <button className="hover:text-ink">Sign out</button>
           </Form>
         )}

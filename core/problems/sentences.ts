@@ -79,6 +79,9 @@ export const sentences = {
   ),
 
   // ── Accounts ──
+  'not-this-address': fixed(422, 'This is not the e-mail address of this account.'),
+  'wrong-own-password': fixed(422, 'This is not your password.'),
+  'leaving-under-way': fixed(409, 'One of your sites is being sent. Stop that first, or wait for its end.'),
   'common-password': fixed(422, 'This password is on the lists that guessing begins with. Choose another.'),
   'wrong-password': fixed(400, 'This e-mail address and password do not belong together.'),
   'too-many-attempts': about<{ readonly what: string; readonly wait: string }>(

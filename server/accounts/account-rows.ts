@@ -28,11 +28,13 @@ export async function insertSession(
   accountId: string,
   days: number,
   replaced: Buffer | null,
+  browser: string,
 ): Promise<void> {
   await db.query(
     `WITH ended AS (DELETE FROM sessions WHERE token_hash = $4)
-     INSERT INTO sessions (token_hash, account_id, expires_at) VALUES ($1, $2, now() + make_interval(days => $3))`,
-    [tokenHash, accountId, days, replaced],
+     INSERT INTO sessions (token_hash, account_id, expires_at, browser)
+       VALUES ($1, $2, now() + make_interval(days => $3), $5)`,
+    [tokenHash, accountId, days, replaced, browser],
   )
 }
 

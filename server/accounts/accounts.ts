@@ -38,12 +38,16 @@ let decoy: Promise<string> | null = null
 
 export const hashPassword = (password: string): Promise<string> => hash(password, strength)
 
-const tokenHash = (token: string) => createHash('sha256').update(token).digest()
+/** Whether a password is the one that a hash was made of. */
+export const verifyPassword = (passwordHash: string, password: string): Promise<boolean> =>
+  verify(passwordHash, password)
+
+export const tokenHash = (token: string) => createHash('sha256').update(token).digest()
 
 let common: Set<string> | null = null
 
 /** Whether a password stands in the lists that guessing begins with. */
-function isCommon(password: string): boolean {
+export function isCommon(password: string): boolean {
   common ??= new Set(dictionary['passwords-common'])
   const plain = password.toLowerCase()
   // Digits and signs at the end are what every list is tried with.
@@ -142,6 +146,17 @@ function readCookie(request: Request, name: string): string | null {
   return times === 1 ? parseCookie(header)[wanted] || null : null
 }
 
+/** What a browser says it is, in words its owner knows it by; the rest of what it says is nobody's. */
+export function browserOf(userAgent: string): string {
+  const name = /\b(Firefox|Edg|OPR|Chrome|Chromium|Safari)\b/.exec(
+    // Each says that it is the others, too: the one that only it says comes first.
+    userAgent.replace(/.*\b(Edg|OPR|Firefox)\b.*/s, '$1'),
+  )?.[1]
+  const system = /\b(Windows|Android|iPhone|iPad|Mac OS X|Linux)\b/.exec(userAgent)?.[1]
+  const names: Readonly<Record<string, string>> = { Edg: 'Edge', OPR: 'Opera' }
+  return [name && (names[name] ?? name), system && `on ${system}`].filter(Boolean).join(' ')
+}
+
 /** Begins a session, in the place of the request's own, and returns the cookies that carry it. */
 export async function beginSession(account: Account, request: Request | null = null): Promise<Headers> {
   const token = randomBytes(32).toString('base64url')
@@ -152,6 +167,7 @@ export async function beginSession(account: Account, request: Request | null = n
     account.id,
     sessionDays,
     replaced ? tokenHash(replaced) : null,
+    browserOf(request?.headers.get('user-agent') ?? ''),
   )
   const nonce = randomBytes(12).toString('base64url')
   const known = `${account.id}.${nonce}.${sign(`browser ${account.id} ${nonce}`)}`

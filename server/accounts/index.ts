@@ -11,3 +11,11 @@ export {
   signIn,
   signUp,
 } from './accounts'
+export {
+  changePassword,
+  endOneSession,
+  endOtherSessions,
+  leaveAccount,
+  listSessions,
+  type OwnSession,
+} from './own-account'

@@ -1,0 +1,208 @@
+import { data, Form, redirect, useNavigation } from 'react-router'
+import {
+  changePassword,
+  endOneSession,
+  endOtherSessions,
+  endSession,
+  leaveAccount,
+  listSessions,
+} from '#server/accounts'
+import { Problem } from '#core/problems'
+import { pool } from '#server/platform'
+import { listSites } from '#server/sites'
+import { accountIntent, endInput, leaveInput, passwordInput } from '../account-input.server'
+import { checkInput, readForm, requireAccount } from '../owner.server'
+import { Button } from '../parts/button'
+import { moment } from '../parts/format'
+import { OutsideFrame } from '../parts/outside-frame'
+import type { Route } from './+types/account'
+
+export const meta: Route.MetaFunction = () => [{ title: 'Your account – Rubricant' }]
+
+export async function loader({ request }: Route.LoaderArgs) {
+  const account = await requireAccount(request)
+  const [sessions, sites] = await Promise.all([
+    listSessions(account.id, request),
+    listSites(pool(), account.id),
+  ])
+  return {
+    email: account.email,
+    sessions: sessions.map((one) => ({ ...one, begun: moment(one.begunAt), seen: moment(one.seenAt) })),
+    sites: sites.map(({ id, name }) => ({ id, name })),
+  }
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  const account = await requireAccount(request)
+  const form = await readForm(request)
+  try {
+    const { intent } = checkInput(accountIntent, form)
+    switch (intent) {
+      case 'password': {
+        const { current, next } = checkInput(passwordInput, form)
+        await changePassword(account.id, current, next, request)
+        return { intent, done: 'Your password is changed. Everybody else who was signed in is signed out.' }
+      }
+      case 'end':
+        await endOneSession(account.id, checkInput(endInput, form).session)
+        return { intent, done: 'That browser is signed out.' }
+      case 'end-others':
+        await endOtherSessions(account.id, request)
+        return { intent, done: 'Every other browser is signed out.' }
+      case 'leave': {
+        const { password, typed } = checkInput(leaveInput, form)
+        if (typed !== account.email) throw new Problem('not-this-address')
+        await leaveAccount(account.id, password)
+        return redirect('/sign-in', { headers: { 'set-cookie': await endSession(request) } })
+      }
+    }
+  } catch (error) {
+    if (error instanceof Problem)
+      return data({ intent: form.intent, problem: error.message }, { status: error.status })
+    throw error
+  }
+}
+
+export default function Account({ loaderData, actionData }: Route.ComponentProps) {
+  const { email, sessions, sites } = loaderData
+  const busy = useNavigation().state !== 'idle'
+  const told = (intents: readonly string[]) => {
+    if (!actionData || !intents.includes(String(actionData.intent))) return null
+    return 'problem' in actionData ? (
+      <p role="alert" className="mb-4 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
+        {actionData.problem}
+      </p>
+    ) : (
+      <p role="status" className="mb-4 border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
+        {'done' in actionData && actionData.done}
+      </p>
+    )
+  }
+  return (
+    <OutsideFrame email={email}>
+      <div className="mx-auto grid max-w-3xl gap-12 px-8 py-12">
+        <h1 className="text-[34px]">Your account</h1>
+        <section aria-labelledby="password">
+          <h2 id="password" className="mb-3 text-[24px]">
+            Password
+          </h2>
+          {told(['password'])}
+          <Form
+            method="post"
+            className="grid max-w-md gap-4"
+            key={actionData && 'done' in actionData ? 'done' : 'open'}
+          >
+            <input type="hidden" name="username" autoComplete="username" value={email} readOnly />
+            <Password name="current" label="The one you have" autoComplete="current-password" />
+            <Password
+              name="next"
+              label="The new one"
+              autoComplete="new-password"
+              minLength={10}
+              hint="Ten characters or more. Every other browser is signed out."
+            />
+            <span>
+              <Button type="submit" name="intent" value="password" look="go" disabled={busy}>
+                Change the password
+              </Button>
+            </span>
+          </Form>
+        </section>
+        <section aria-labelledby="signed-in">
+          <h2 id="signed-in" className="mb-3 text-[24px]">
+            Where you are signed in
+          </h2>
+          {told(['end', 'end-others'])}
+          <ul className="mb-4 border-t border-rule">
+            {sessions.map(({ id, browser, begun, seen, isThis }) => (
+              <li
+                key={id}
+                className="grid grid-cols-[minmax(0,1fr)_10rem_10rem_6rem] items-center gap-4 border-b border-rule py-2"
+              >
+                <span className="truncate">{browser || 'A browser'}</span>
+                {/* The browser's clock may stand in another zone than the server's. */}
+                <span className="text-sm text-quiet" suppressHydrationWarning>
+                  since {begun}
+                </span>
+                <span className="text-sm text-quiet" suppressHydrationWarning>
+                  {isThis ? 'this one' : `seen ${seen}`}
+                </span>
+                {isThis ? (
+                  <span />
+                ) : (
+                  <Form method="post">
+                    <input type="hidden" name="session" value={id} />
+                    <button className="link text-sm" name="intent" value="end" disabled={busy}>
+                      Sign it out
+                      <span className="sr-only">
+                        : {browser || 'a browser'}, since {begun}
+                      </span>
+                    </button>
+                  </Form>
+                )}
+              </li>
+            ))}
+          </ul>
+          {sessions.length > 1 && (
+            <Form method="post">
+              <Button type="submit" name="intent" value="end-others" disabled={busy}>
+                Sign out every other browser
+              </Button>
+            </Form>
+          )}
+        </section>
+        <section aria-labelledby="leave">
+          <h2 id="leave" className="mb-3 text-[24px]">
+            Leave
+          </h2>
+          {told(['leave'])}
+          <p className="mb-3 max-w-prose text-quiet">
+            Your account goes with all that is in it: sites, texts, files, kits, hosts and keys. What stands
+            at your hosts stays there. It cannot be undone.
+            {sites.length > 0 && ' Take your sites first:'}
+          </p>
+          {sites.length > 0 && (
+            <ul className="mb-4 flex flex-wrap gap-x-5 gap-y-1">
+              {sites.map(({ id, name }) => (
+                <li key={id}>
+                  <a className="link" href={`/sites/${id}/site.zip`} download>
+                    {name} as a ZIP
+                  </a>
+                </li>
+              ))}
+            </ul>
+          )}
+          <details>
+            <summary className="cursor-pointer text-quiet hover:text-ink">Leave Rubricant…</summary>
+            <Form method="post" className="mt-4 grid max-w-md gap-4">
+              <label className="block">
+                <span className="text-quiet">Your e-mail address, typed by hand</span>
+                <input className="field" name="typed" type="email" required autoComplete="off" />
+              </label>
+              <Password name="password" label="Your password" autoComplete="current-password" />
+              <span>
+                <Button type="submit" name="intent" value="leave" look="remove" disabled={busy}>
+                  Remove my account and all that is in it
+                </Button>
+              </span>
+            </Form>
+          </details>
+        </section>
+      </div>
+    </OutsideFrame>
+  )
+}
+
+function Password({
+  label,
+  hint,
+  ...input
+}: { label: string; hint?: string } & React.InputHTMLAttributes<HTMLInputElement>) {
+  return (
+    <label className="block">
+      <span className="text-quiet">{label}</span>
+      <input className="field" type="password" required maxLength={200} {...input} />
+      {hint && <span className="block text-sm text-quiet">{hint}</span>}
+    </label>
+  )
+}

@@ -1,0 +1,97 @@
+import { Problem } from '#core/problems'
+import { forgive, many, maybeOne, pool, takeWithGrowingDelay, tooMany, transaction } from '#server/platform'
+import { hashPassword, isCommon, sessionToken, tokenHash, verifyPassword } from './accounts'
+
+/** A session as its account sees it. */
+export interface OwnSession {
+  readonly id: string
+  /** What its browser says it is; empty for one from before that was kept. */
+  readonly browser: string
+  readonly begunAt: Date
+  readonly seenAt: Date
+  /** Whether it is the one that asks. */
+  readonly isThis: boolean
+}
+
+/** The sessions of an account, those used last in front. */
+export const listSessions = (accountId: string, request: Request): Promise<OwnSession[]> =>
+  many<OwnSession>(
+    pool(),
+    `SELECT id, browser, begun_at AS "begunAt", seen_at AS "seenAt", token_hash = $2 AS "isThis" FROM sessions
+     WHERE account_id = $1 AND expires_at > now() ORDER BY token_hash = $2 DESC, seen_at DESC LIMIT 100`,
+    [accountId, tokenHash(sessionToken(request) ?? '')],
+  )
+
+/** Ends one session of an account, whichever browser has it. */
+export async function endOneSession(accountId: string, sessionId: string): Promise<void> {
+  await pool().query('DELETE FROM sessions WHERE account_id = $1 AND id = $2', [accountId, sessionId])
+}
+
+/** Ends every session of an account but the one that asks. */
+export async function endOtherSessions(accountId: string, request: Request): Promise<void> {
+  await pool().query('DELETE FROM sessions WHERE account_id = $1 AND token_hash <> $2', [
+    accountId,
+    tokenHash(sessionToken(request) ?? ''),
+  ])
+}
+
+/**
+ * Asks for the password again before what cannot be taken back. Whoever sits at a browser that was left open guesses no
+ * faster than at the door.
+ * @throws Problem `wrong-password`, `too-many-attempts`
+ */
+async function confirm(accountId: string, password: string): Promise<void> {
+  const key = `again ${accountId}`
+  const wait = await takeWithGrowingDelay('guess', key)
+  if (wait !== null) throw tooMany('Too many failed attempts.', wait)
+  const row = await maybeOne<{ passwordHash: string }>(
+    pool(),
+    'SELECT password_hash AS "passwordHash" FROM accounts WHERE id = $1',
+    [accountId],
+  )
+  if (!row || !(await verifyPassword(row.passwordHash, password)))
+    throw new Problem('wrong-own-password', null, { detail: { field: 'current' } })
+  await forgive('guess', key)
+}
+
+/**
+ * Gives an account another password and ends its other sessions: who had the old one is out.
+ * @throws Problem `wrong-own-password`, `common-password`, `too-many-attempts`
+ */
+export async function changePassword(
+  accountId: string,
+  current: string,
+  next: string,
+  request: Request,
+): Promise<void> {
+  if (isCommon(next)) throw new Problem('common-password', null, { detail: { field: 'next' } })
+  await confirm(accountId, current)
+  const passwordHash = await hashPassword(next)
+  await transaction(async (client) => {
+    await client.query('UPDATE accounts SET password_hash = $2 WHERE id = $1', [accountId, passwordHash])
+    await client.query('DELETE FROM sessions WHERE account_id = $1 AND token_hash <> $2', [
+      accountId,
+      tokenHash(sessionToken(request) ?? ''),
+    ])
+  })
+}
+
+/**
+ * Removes an account with everything that is its own: sites, texts, files, kits, hosts, keys. What has been delivered
+ * stays where it is.
+ * @throws Problem `wrong-own-password`, `under-way`, `too-many-attempts`
+ */
+export async function leaveAccount(accountId: string, password: string): Promise<void> {
+  await confirm(accountId, password)
+  await transaction(async (client) => {
+    await client.query('SELECT 1 FROM accounts WHERE id = $1 FOR UPDATE', [accountId])
+    const underWay = await maybeOne(
+      client,
+      `SELECT 1 FROM deliveries v JOIN destinations d ON d.id = v.destination_id JOIN sites s ON s.id = d.site_id
+       WHERE s.account_id = $1 AND v.state = 'running' LIMIT 1`,
+      [accountId],
+    )
+    if (underWay) throw new Problem('leaving-under-way')
+    await client.query('DELETE FROM accounts WHERE id = $1', [accountId])
+  })
+}
