@@ -39,6 +39,12 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
   const other = await browser.newContext()
   const stranger = await other.newPage()
   await signUp(stranger)
+  const there = [
+    `/difference?to=${destinationId}&path=index.html&side=there`,
+    `/difference?to=${destinationId}&path=index.html&side=${deliveryId}`,
+    `/there.zip?to=${destinationId}`,
+    `/deliveries/${deliveryId}`,
+  ]
   const views = ['', '/plan', '/names', '/template', '/pages', '/checks', '/upload', '/look']
   const checks = ['/checks/links', '/checks/weight', '/checks/finished', '/checks/outside']
   const parts = [
@@ -53,13 +59,14 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     '/files',
     `/files/${fileId}`,
     `/versions?kind=content&id=${pageId}`,
+    ...there,
   ]
   for (const part of [...views, ...checks, ...parts]) {
     expect([part, (await page.request.get(`/sites/${siteId}${part}`)).status()]).toEqual([part, 200])
     expect([part, (await stranger.request.get(`/sites/${siteId}${part}`)).status()]).toEqual([part, 404])
   }
   expect((await stranger.request.get(`/sites/${siteId}/events`)).status()).toBe(404)
-  for (const part of ['outside', 'finished-pages'])
+  for (const part of ['outside', 'finished-pages', 'take-there', 'find-way', `as-seen?to=${destinationId}`])
     expect((await stranger.request.post(`/sites/${siteId}/${part}`)).status()).toBe(404)
   // A kit kept from it is its owner's too.
   const said = { name: 'Of salt', about: '' }
@@ -74,7 +81,8 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
   const change = { seen: 0, do: 'change', change: { kind: 'removePages', pageIds: [pageId] }, shown: true }
   expect((await stranger.request.post(`/sites/${siteId}/changes`, { data: change })).status()).toBe(404)
   expect((await stranger.request.post(`/sites/${siteId}/ripple`, { data: change.change })).status()).toBe(404)
-  const intents = ['test', 'save', 'compare', 'send', 'cancel', 'remove']
+  const ofDelivery = ['cancel', 'pause', 'go-on', 'put-back']
+  const intents = ['test', 'save', 'compare', 'send', 'remove', 'by-itself', 'use-host', ...ofDelivery]
   const form = {
     name: 'Mine now',
     host: '127.0.0.1',
@@ -92,15 +100,18 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
   // The same through a site of the stranger's own: whose destination it is decides.
   const ownId = await makeSite(stranger, 'Skerry Trust', 'Home')
   for (const intent of intents) {
-    const id = intent === 'cancel' ? deliveryId : destinationId
+    const id = ofDelivery.includes(intent) ? deliveryId : destinationId
     const answer = await stranger.request.post(`/sites/${ownId}/upload`, { form: { ...form, intent, id } })
     expect([intent, answer.status()]).toEqual([intent, 404])
   }
   for (const [part, status] of [
     [`/texts/${written.after.content}`, 404],
     [`/results/${pageId}`, 404],
+    ...there.map((one) => [one, 404] as const),
   ] as const)
     expect((await stranger.request.get(`/sites/${ownId}${part}`)).status()).toBe(status)
+  const take = { to: destinationId, paths: null }
+  expect((await stranger.request.post(`/sites/${ownId}/take-there`, { data: take })).status()).toBe(404)
   const foreign = {
     ...change,
     change: { kind: 'setContent', pageId, text: 'x', was: written.after.content },

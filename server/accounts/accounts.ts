@@ -148,7 +148,7 @@ function readCookie(request: Request, name: string): string | null {
 
 /** What a browser says it is, in words its owner knows it by; the rest of what it says is nobody's. */
 export function browserOf(userAgent: string): string {
-  const name = /\b(Firefox|Edg|OPR|Chrome|Chromium|Safari)\b/.exec(
+  const name = /(Firefox|Edg|OPR|Chrome|Safari)\b/.exec(
     // Each says that it is the others, too: the one that only it says comes first.
     userAgent.replace(/.*\b(Edg|OPR|Firefox)\b.*/s, '$1'),
   )?.[1]

@@ -2,7 +2,15 @@ import { randomUUID } from 'node:crypto'
 import { setTimeout as pause } from 'node:timers/promises'
 import { Problem, sentenceOf } from '#core/problems'
 import { bytesFrom, getBlobs, type Pieces, portionBytes, PostgresContents } from '#server/contents'
-import { announce, type DeliveryEvent, log, pool, portionsOf, transaction } from '#server/platform'
+import {
+  announce,
+  databaseError,
+  type DeliveryEvent,
+  log,
+  pool,
+  portionsOf,
+  transaction,
+} from '#server/platform'
 import { noteDelivered, recordAddresses } from '#server/sites'
 import { findDestination } from '../places/destination-rows'
 import { releaseHold, renewHold, takeHold } from '../places/hold-rows'
@@ -245,7 +253,8 @@ class DeliveryRun {
 
   #endOf(error: unknown): End | null {
     // Whatever the stop made fail, the stop is the reason.
-    const reason: unknown = this.#stop.signal.aborted ? this.#stop.signal.reason : error
+    // A database that goes away and comes back is a cut like any other.
+    const reason = databaseError(this.#stop.signal.aborted ? this.#stop.signal.reason : error)
     if (reason instanceof TakenOver) return null
     if (reason instanceof Paused) return { state: 'paused' }
     if (reason instanceof Cancelled) return { state: 'cancelled', errorCode: null, errorMessage: null }
