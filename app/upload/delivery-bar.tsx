@@ -13,7 +13,8 @@ export interface FrameContext {
 interface Props {
   readonly running: Delivery | null
   readonly latest: Delivery | null
-  readonly summary: { readonly toSend: number; readonly bytesToSend: number }
+  /** `missing`: files that what is chosen needs, and that are left out. */
+  readonly summary: { readonly toSend: number; readonly bytesToSend: number; readonly missing: number }
   readonly publicAddress: string
   readonly actions: ReactNode
   readonly zip: string
@@ -56,6 +57,11 @@ export function DeliveryBar({
             ) : latest?.state === 'failed' && summary.toSend > 0 ? (
               <span className="text-rubric">
                 {latest.errorMessage} What has arrived stays there; {count(summary.toSend, 'file')} to go.
+              </span>
+            ) : summary.missing > 0 ? (
+              <span className="text-rubric">
+                {count(summary.missing, 'file')} that the chosen pages need{' '}
+                {summary.missing === 1 ? 'is' : 'are'} left out; what visitors would miss is told above.
               </span>
             ) : summary.toSend === 0 ? (
               <>

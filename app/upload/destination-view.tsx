@@ -4,7 +4,7 @@ import { isProtocol, protocols } from '#core/delivery'
 import type { Delivery, Destination } from '#server/deliveries'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
-import { count } from '../parts/format'
+import { count, number } from '../parts/format'
 import type { UploadAnswer } from './answer'
 import { DeliveryBar } from './delivery-bar'
 import { AsSeen } from './records/as-seen'
@@ -115,7 +115,7 @@ export function DestinationView({
       <DeliveryBar
         running={running}
         latest={latest ?? null}
-        summary={{ toSend: sendCount, bytesToSend: chosen.sendBytes }}
+        summary={{ toSend: sendCount, bytesToSend: chosen.sendBytes, missing: chosen.missing.length }}
         publicAddress={destination.publicAddress}
         actions={
           <>
@@ -189,7 +189,7 @@ function sendWords({ isAll, sendCount, removeCount }: ReturnType<typeof useChose
       : toSend === 0
         ? 'Nothing to send'
         : 'Nothing chosen'
-  const files = isAll ? count(sendCount, 'file') : `${sendCount} of ${count(toSend, 'file')}`
+  const files = isAll ? count(sendCount, 'file') : `${number(sendCount)} of ${count(toSend, 'file')}`
   return removeCount > 0 ? `Send ${files}, remove ${removeCount}` : `Send ${files}`
 }
 
