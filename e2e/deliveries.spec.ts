@@ -98,7 +98,7 @@ test('an earlier state is compared and put back; what stands there is fetched as
   expect(siteId).toBeTruthy()
 }) // prettier-ignore
 
-test('a delivery waits for its time, is sent now, paused and goes on; its end is told in other views', async ({ page }) => {
+test('a delivery waits for its time, is called off or sent now; its end is told in other views', async ({ page }) => {
   const { folder } = await deliveredSite(page, `Home\n${Array.from({ length: 40 }, (_, nth) => `  Page ${nth + 1}`).join('\n')}`)
   await rename(page, /Page 2/, 'The second one')
   await page.getByRole('button', { name: 'When…' }).click()

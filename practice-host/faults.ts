@@ -12,6 +12,8 @@ export class Faults {
   renameReplaces = true
   /** FTP as old servers speak it: no MLSD, no EPSV, a listing as `ls -l` writes it. */
   oldListing = false
+  /** PASV names an address of a network of the host's own, as a host behind another that translates addresses does. */
+  wrongPassive = false
   /** How many connections FTP takes at once; null for any number. */
   connections: number | null = null
   /** Asks for the password as a question only (RFC 4256), as some hosts do. */
@@ -67,6 +69,7 @@ export class Faults {
     this.keyboardOnly = false
     this.closedFiles = false
     this.oldListing = false
+    this.wrongPassive = false
     this.connections = null
     this.never.clear()
     this.unanswered = 0

@@ -212,7 +212,8 @@ class FtpSession {
     },
     PASV: async () => {
       const port = await this.#listenForData()
-      this.#reply(227, `Entering Passive Mode (127,0,0,1,${port >> 8},${port & 255})`)
+      const address = this.options.faults.wrongPassive ? '10,0,0,7' : '127,0,0,1'
+      this.#reply(227, `Entering Passive Mode (${address},${port >> 8},${port & 255})`)
     },
     MLSD: async (wanted) => {
       if (this.options.faults.oldListing) throw new Refused(500, 'Not known here')

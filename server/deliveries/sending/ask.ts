@@ -47,13 +47,15 @@ export async function askDelivery(
     step: stepOf(file),
     replaces: replaced.has(file.path),
   }))
+  // Of a choice, what else is of the site is no leftover, and only the whole of it tells that.
+  const left = removeLeftovers && paths ? leftoversOf(compareDelivery(files.manifest, recorded, listed)) : []
   const ours = new Set(files.manifest.map(({ path }) => path))
-  const remove = removals(strays.filter((path) => !ours.has(path)))
+  const remove = removals([...new Set([...strays, ...left])].filter((path) => !ours.has(path)))
   return transaction(async (client) => {
     const delivery = await insertDelivery(client, {
       destinationId,
       revision: stored.revision,
-      removeLeftovers,
+      removeLeftovers: removeLeftovers && !paths,
       goesOn,
       beginAt,
       putBack: null,
@@ -74,6 +76,9 @@ export const removals = (paths: readonly string[]): Item[] =>
     step: removalStep,
     replaces: true,
   }))
+
+const leftoversOf = ({ leftovers }: Comparison): string[] =>
+  leftovers.filter(({ state }) => state === 'to remove').map(({ path }) => path)
 
 /** Files that stand where somebody else put something, as far as is known: who asks has seen it. */
 export const replacedBy = ({ files }: Comparison): ReadonlySet<string> =>

@@ -1,5 +1,6 @@
 import { heldByOthers } from '../places/hold-rows'
 import { many, maybeOne, type Queryable } from '#server/platform'
+import { settleItems } from './item-rows'
 
 export type DeliveryState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
 
@@ -289,7 +290,7 @@ export const goOnLater = async (
 /** Has a delivery that waits, or was paused, go on now. */
 export async function goOnNow(db: Queryable, id: string): Promise<void> {
   await db.query(
-    `UPDATE deliveries SET go_on_at = now(), paused = false, pause_asked = false
+    `UPDATE deliveries SET go_on_at = CASE WHEN state = 'waiting' THEN now() END, paused = false, pause_asked = false
      WHERE id = $1 AND state IN ('waiting', 'running')`,
     [id],
   )
@@ -313,13 +314,15 @@ export async function notePaused(db: Queryable, id: string, worker: string): Pro
   )
 }
 
-/** Asks a delivery to stop; one that has not begun ends at once. */
+/** Asks a delivery to stop; one that has not begun, or waits, ends at once, and its record keeps what it did. */
 export async function cancelDelivery(db: Queryable, id: string): Promise<void> {
-  await db.query(
+  const row = await maybeOne<{ state: DeliveryState }>(
+    db,
     `UPDATE deliveries SET cancel_asked = true,
        ended_at = CASE WHEN state = 'waiting' THEN now() END, paused = false,
        state = CASE WHEN state = 'waiting' THEN 'cancelled' ELSE state END
-     WHERE id = $1 AND state IN ('waiting', 'running')`,
+     WHERE id = $1 AND state IN ('waiting', 'running') RETURNING state`,
     [id],
   )
+  if (row?.state === 'cancelled') await settleItems(db, id)
 }

@@ -3,6 +3,7 @@ import { readdir, readFile, stat, utimes, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { pool } from '#server/platform'
+import { changeSite } from '#server/sites'
 import { kill, startDeliverer } from '../../testing/processes'
 import {
   accountWithSite,
@@ -11,12 +12,13 @@ import {
   lookAt,
   practiceForm,
   practiceHost,
+  siteOf,
   statesOf,
   until,
   writePage,
 } from '../../testing/support'
 import { saveDestination, testDestination } from '../places/destinations'
-import { findDelivery, goOnNow, pauseDelivery } from './delivery-rows'
+import { cancelDelivery, findDelivery, goOnNow, pauseDelivery } from './delivery-rows'
 import { listItems } from './item-rows'
 import { runDelivery, takeDelivery, takePart } from './run'
 
@@ -196,5 +198,24 @@ describe('what somebody else changed there', () => {
       ['page-2.html', 'sent'],
     ])
     expect(await statesOf(site)).toMatchObject({ changed: 2 })
+  })
+
+  test('a choice of files with what is left over removed takes away nothing else of the site', async () => {
+    await deliver()
+    const gone = (await siteOf(site.siteId, site.accountId)).pages.find(({ label }) => label === 'Page 4')!
+    await changeSite(site.siteId, site.accountId, 0, () => ({ kind: 'removePages', pageIds: [gone.id] }))
+    const { id } = (await askFor(site, { paths: new Set(['page-2.html']), removeLeftovers: true }))!
+    await runDelivery(id)
+    expect(await stateOf(id)).toMatchObject({ state: 'done', removedCount: 1 })
+    const names = (await readdir(onDisk('.'))).filter((name) => name.endsWith('.html'))
+    expect(names).not.toContain('page-4.html')
+    expect(names).toHaveLength(pageCount)
+  })
+
+  test('one that is called off before it began leaves no files in its record', async () => {
+    const { id } = (await askFor(site))!
+    await cancelDelivery(pool(), id)
+    expect(await stateOf(id)).toMatchObject({ state: 'cancelled' })
+    expect(await listItems(pool(), id)).toEqual([])
   })
 })

@@ -43,6 +43,21 @@ export const unreachable = (place: FtpPlace, cause: unknown): TransferError => {
 const mostBytesAnEntry = 400
 
 /**
+ * Takes of the answer to PASV the port alone (RFC 959 §4.1.2; RFC 2428 does so by itself): a host behind a translation of
+ * addresses names one of its own network, and no host says where else to connect to.
+ */
+function passiveAtThisHost({ ftp }: Client): void {
+  const ask = ftp.request.bind(ftp)
+  ftp.request = async (command) => {
+    const answer = await ask(command)
+    const address = ftp.socket.remoteAddress?.replace(/^::ffff:/i, '')
+    if (command !== 'PASV' || !address || !/^[\d.]+$/.test(address)) return answer
+    const message = answer.message.replace(/\d+,\d+,\d+,\d+(?=,\d+,\d+)/, address.replaceAll('.', ','))
+    return { ...answer, message }
+  }
+}
+
+/**
  * Connects and, where it is wanted, begins TLS. Nothing of the account is sent. The name is resolved here, and only
  * to where connections may lead; data connections go to the same address (RFC 2428, and PASV without its address).
  */
@@ -56,6 +71,7 @@ async function greet(place: FtpPlace, limits: TransferLimits, signal: AbortSigna
       allowSeparateTransferHost: false,
       maxListingBytes: Math.min(limits.entries * mostBytesAnEntry, 50_000_000),
     })
+    passiveAtThisHost(client)
     const end = () => client.close()
     signal.addEventListener('abort', end, { once: true })
     // Judged by its key, which may be of a certificate that only its author has accepted.

@@ -48,6 +48,15 @@ const codeOf = (work: Promise<unknown>) =>
     (error: unknown) => (error instanceof TransferError ? error.code : `not expected: ${String(error)}`),
   )
 
+test('an address of its own network that a host names for data is not believed: its port at this host is', async () => {
+  host.faults.oldListing = true
+  host.faults.wrongPassive = true
+  const transport = await open({ folder: 'public/behind-another' }, 'none')
+  await transport.put('index.html', [Buffer.from('there')])
+  expect(String(await buffer(transport.read('index.html', 10)))).toBe('there')
+  await transport.close()
+})
+
 describe('FTP tells apart', () => {
   test('no host, a wrong password, another certificate, a host without TLS', async () => {
     expect(await codeOf(open({ port: 9 }))).toBe('unreachable')
