@@ -1,46 +1,21 @@
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { describe, expect, test } from '@jest/globals'
 import { pool } from '#server/platform'
-import {
-  accountWithSite,
-  askFor,
-  freshDatabase,
-  practiceForm,
-  practiceHost,
-  statesOf,
-} from '../../testing/support'
-import { cancelDelivery, findDelivery, goOnNow } from './delivery-rows'
-import { saveDestination, testDestination } from '../places/destinations'
+import { askFor, statesOf } from '../../testing/support'
+import { deliveringSuite, planOf } from '../../testing/delivering-suite'
+import { cancelDelivery, goOnNow } from './delivery-rows'
 import { runDelivery } from './run'
 
-let database: Awaited<ReturnType<typeof freshDatabase>>
-let host: Awaited<ReturnType<typeof practiceHost>>
-let site: { accountId: string; siteId: string; destinationId: string }
-beforeAll(async () => {
-  database = await freshDatabase()
-  host = await practiceHost()
-})
-afterEach(() => host.faults.reset())
-afterAll(async () => {
-  await host.end()
-  await database.close()
-})
-beforeEach(async () => {
-  // More than are on their way at once, so that one cut leaves some.
-  const pages = Array.from({ length: 500 }, (_, index) => `  Page ${index + 1}`)
-  const made = await accountWithSite(`Home\n${pages.join('\n')}`)
-  const form = practiceForm(host, made.siteId)
-  const { hostKey } = await testDestination(form, null, made, null)
-  site = { ...made, destinationId: await saveDestination(form, null, made, hostKey) }
-})
+// More than are on their way at once, so that one cut leaves some.
+const suite = deliveringSuite(planOf(500))
+const { stateOf } = suite
 
 describe('a delivery that goes on by itself', () => {
   const cut = async () => {
-    const { id } = (await askFor(site, { goesOn: true }))!
-    host.faults.cutAfterFiles = 12
+    const { id } = (await askFor(suite.site, { goesOn: true }))!
+    suite.host.faults.cutAfterFiles = 12
     expect(await runDelivery(id)).toBe(true)
     return id
   }
-  const stateOf = async (id: string) => (await findDelivery(pool(), id, site.siteId))!
 
   test('waits after a cut, tells what is there, and ends as one when its time has come', async () => {
     const id = await cut()
@@ -50,13 +25,13 @@ describe('a delivery that goes on by itself', () => {
     expect(waiting.goOnAt!.getTime()).toBeGreaterThan(Date.now())
     // Nobody takes it up before, and no second one begins beside it.
     expect(await runDelivery(id)).toBe(false)
-    expect(await askFor(site)).toBeNull()
+    expect(await askFor(suite.site)).toBeNull()
     await goOnNow(pool(), id)
     expect(await runDelivery(id)).toBe(true)
     const done = await stateOf(id)
     expect(done).toMatchObject({ state: 'done', errorCode: null, goOnAt: null })
     expect(done.fileCount).toBe(done.fileTotal)
-    expect(await statesOf(site)).toEqual({ same: 502 })
+    expect(await statesOf(suite.site)).toEqual({ same: 502 })
   })
 
   test('waits longer with each cut, and no longer than a day', async () => {
@@ -64,7 +39,7 @@ describe('a delivery that goes on by itself', () => {
     const pauses: number[] = []
     for (let nth = 0; nth < 3; nth++) {
       await goOnNow(pool(), id)
-      host.faults.cutAfterFiles = 1
+      suite.host.faults.cutAfterFiles = 1
       await runDelivery(id)
       const { goOnAt } = await stateOf(id)
       pauses.push(Math.round((goOnAt!.getTime() - Date.now()) / 1_000))
@@ -73,7 +48,7 @@ describe('a delivery that goes on by itself', () => {
     expect(pauses[2]).toBeGreaterThan(2 * pauses[0]!)
     await pool().query("UPDATE deliveries SET asked_at = asked_at - interval '25 hours' WHERE id = $1", [id])
     await goOnNow(pool(), id)
-    host.faults.cutAfterFiles = 1
+    suite.host.faults.cutAfterFiles = 1
     await runDelivery(id)
     expect(await stateOf(id)).toMatchObject({ state: 'failed', errorCode: 'connection-lost' })
   })
@@ -83,8 +58,8 @@ describe('a delivery that goes on by itself', () => {
     await cancelDelivery(pool(), id)
     expect(await stateOf(id)).toMatchObject({ state: 'cancelled' })
     expect(await runDelivery(id)).toBe(false)
-    host.faults.bytesLeft = 0
-    const { id: next } = (await askFor(site, { goesOn: true }))!
+    suite.host.faults.bytesLeft = 0
+    const { id: next } = (await askFor(suite.site, { goesOn: true }))!
     await runDelivery(next)
     expect(await stateOf(next)).toMatchObject({ state: 'failed', errorCode: 'disk-full' })
   })

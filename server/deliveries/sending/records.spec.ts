@@ -1,27 +1,16 @@
 import { readdir, readFile, writeFile } from 'node:fs/promises'
-import path from 'node:path'
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { afterAll, describe, expect, test } from '@jest/globals'
 import { pool } from '#server/platform'
 import { changeSite, loadSite } from '#server/sites'
 import { PostgresContents } from '#server/contents'
 import { buffer } from 'node:stream/consumers'
 import { Readable } from 'node:stream'
 import type { ReadableStream as NodeStream } from 'node:stream/web'
-import {
-  accountWithSite,
-  askFor,
-  freshDatabase,
-  lookAt,
-  practiceForm,
-  practiceHost,
-  siteOf,
-  statesOf,
-  until,
-  writePage,
-} from '../../testing/support'
+import { askFor, lookAt, practiceForm, siteOf, statesOf, until, writePage } from '../../testing/support'
+import { deliveringSuite } from '../../testing/delivering-suite'
 import { readSide, takeThere, zipThere } from '../looking/there'
 import { findDestination } from '../places/destination-rows'
-import { saveDestination, testDestination } from '../places/destinations'
+import { saveDestination } from '../places/destinations'
 import { setByItself, thinkOfDeliveries } from './by-itself'
 import { findDelivery, listDeliveries } from './delivery-rows'
 import { forgetOldRecords, stateAfter } from './record-rows'
@@ -29,41 +18,28 @@ import { askToPutBack, readRecord } from './records'
 import { runDelivery } from './run'
 import { stopDelivering } from './worker'
 
-let database: Awaited<ReturnType<typeof freshDatabase>>
-let host: Awaited<ReturnType<typeof practiceHost>>
-let site: { accountId: string; siteId: string; destinationId: string }
-beforeAll(async () => {
-  database = await freshDatabase()
-  host = await practiceHost()
-})
-afterEach(() => host.faults.reset())
-afterAll(async () => {
-  stopDelivering()
-  await host.end()
-  await database.close()
-})
-beforeEach(async () => {
-  const made = await accountWithSite('Home\n  Visit\n  Birds\n    Terns')
-  const form = practiceForm(host, made.siteId)
-  const { hostKey } = await testDestination(form, null, made, null)
-  site = { ...made, destinationId: await saveDestination(form, null, made, hostKey) }
-})
-
-const onDisk = (name: string) => path.join(host.publicPath, site.siteId, name)
-const write = (label: string, html: string) => writePage(site.siteId, site.accountId, label, html)
+const suite = deliveringSuite('Home\n  Visit\n  Birds\n    Terns')
+const { onDisk } = suite
+afterAll(stopDelivering)
+const write = (label: string, html: string) => writePage(suite.site.siteId, suite.site.accountId, label, html)
 const destination = async () =>
-  (await findDestination(pool(), site.destinationId, site.siteId, site.accountId))!
-const stored = async () => (await loadSite(pool(), site.siteId, site.accountId))!
+  (await findDestination(pool(), suite.site.destinationId, suite.site.siteId, suite.site.accountId))!
+const stored = async () => (await loadSite(pool(), suite.site.siteId, suite.site.accountId))!
 async function run(asked: { id: string } | null) {
   await runDelivery(asked!.id)
-  const ended = (await findDelivery(pool(), asked!.id, site.siteId))!
+  const ended = (await findDelivery(pool(), asked!.id, suite.site.siteId))!
   expect(ended).toMatchObject({ state: 'done', heldCount: 0 })
   return ended
 }
-const deliver = async (removeLeftovers = false) => run(await askFor(site, { removeLeftovers }))
+const deliver = async (removeLeftovers = false) => run(await askFor(suite.site, { removeLeftovers }))
 const remove = async (label: string) => {
-  const page = (await siteOf(site.siteId, site.accountId)).pages.find((one) => one.label === label)!
-  await changeSite(site.siteId, site.accountId, 0, () => ({ kind: 'removePages', pageIds: [page.id] }))
+  const page = (await siteOf(suite.site.siteId, suite.site.accountId)).pages.find(
+    (one) => one.label === label,
+  )!
+  await changeSite(suite.site.siteId, suite.site.accountId, 0, () => ({
+    kind: 'removePages',
+    pageIds: [page.id],
+  }))
 }
 
 describe('the state after an earlier delivery', () => {
@@ -72,7 +48,7 @@ describe('the state after an earlier delivery', () => {
     const first = await deliver()
     const before = new Map(
       await Promise.all(
-        (await stateAfter(pool(), site.destinationId, first.id)).map(
+        (await stateAfter(pool(), suite.site.destinationId, first.id)).map(
           async ({ path: at }) => [at, await readFile(onDisk(at), 'utf8')] as const,
         ),
       ),
@@ -89,12 +65,12 @@ describe('the state after an earlier delivery', () => {
     expect(record.changes).toContainEqual({ path: terns, change: 'comes' })
     expect((await readRecord(second, first.id)).changes).toContainEqual({ path: terns, change: 'goes' })
 
-    const back = await run(await askToPutBack(first, site.accountId))
+    const back = await run(await askToPutBack(first, suite.site.accountId))
     expect(back.putBack).toBe(first.id)
     for (const [at, text] of before) expect(await readFile(onDisk(at), 'utf8')).toBe(text)
     expect((await readRecord(first, null)).changes).toEqual([])
     // The site itself is as it was; the next delivery brings it again.
-    expect((await statesOf(site)).changed).toBeGreaterThan(0)
+    expect((await statesOf(suite.site)).changed).toBeGreaterThan(0)
     await deliver(true)
     expect(await readFile(onDisk('visit.html'), 'utf8')).toContain('<p>second</p>')
   })
@@ -109,28 +85,28 @@ describe('the state after an earlier delivery', () => {
     await pool().query(
       `INSERT INTO deliveries (destination_id, state, revision, asked_at, ended_at)
        SELECT $1, 'done', 1, now() + make_interval(secs => n), now() FROM generate_series(1, 28) AS n`,
-      [site.destinationId],
+      [suite.site.destinationId],
     )
-    const deliveries = await listDeliveries(pool(), site.destinationId, 100)
+    const deliveries = await listDeliveries(pool(), suite.site.destinationId, 100)
     const states = await Promise.all(
-      deliveries.slice(0, 30).map(({ id }) => stateAfter(pool(), site.destinationId, id)),
+      deliveries.slice(0, 30).map(({ id }) => stateAfter(pool(), suite.site.destinationId, id)),
     )
     expect(await forgetOldRecords(pool(), 1_000)).toBeGreaterThan(0)
     expect(await forgetOldRecords(pool(), 1_000)).toBe(0)
     const after = await Promise.all(
-      deliveries.slice(0, 30).map(({ id }) => stateAfter(pool(), site.destinationId, id)),
+      deliveries.slice(0, 30).map(({ id }) => stateAfter(pool(), suite.site.destinationId, id)),
     )
     expect(after).toEqual(states)
-    const moved = practiceForm(host, `${site.siteId}-moved`)
-    await saveDestination(moved, site.destinationId, site, (await destination()).hostKey)
-    expect(await stateAfter(pool(), site.destinationId, first.id)).toEqual([])
-    await expect(askToPutBack(first, site.accountId)).rejects.toMatchObject({ code: 'not-kept' })
+    const moved = practiceForm(suite.host, `${suite.site.siteId}-moved`)
+    await saveDestination(moved, suite.site.destinationId, suite.site, (await destination()).hostKey)
+    expect(await stateAfter(pool(), suite.site.destinationId, first.id)).toEqual([])
+    await expect(askToPutBack(first, suite.site.accountId)).rejects.toMatchObject({ code: 'not-kept' })
   })
 
   test('keeps its contents for as long as the record names them', async () => {
     await write('Visit', '<p>only then</p>')
     const first = await deliver()
-    const { hash } = (await stateAfter(pool(), site.destinationId, first.id)).find(
+    const { hash } = (await stateAfter(pool(), suite.site.destinationId, first.id)).find(
       (one) => one.path === 'visit.html',
     )!
     await write('Visit', '<p>later</p>')
@@ -146,7 +122,7 @@ describe('what stands there', () => {
     (
       await readSide(
         await stored(),
-        site.accountId,
+        suite.site.accountId,
         await destination(),
         which,
         at,
@@ -177,7 +153,7 @@ describe('what stands there', () => {
     for (const name of [...(await readdir(onDisk('.'))).filter((one) => one.includes('.'))])
       expect(zip.includes(name)).toBe(true)
     const taken = await takeThere(
-      site.accountId,
+      suite.site.accountId,
       await destination(),
       new Set(['stray.txt', 'visit.html']),
       AbortSignal.timeout(20_000),
@@ -194,8 +170,10 @@ describe('what stands there', () => {
     await deliver()
     await writeFile(onDisk('default.html'), 'the host’s own')
     await writeFile(onDisk('keep.txt'), 'somebody’s')
-    await lookAt(site)
-    const ended = await run(await askFor(site, { strays: ['default.html', 'visit.html', 'not-there.html'] }))
+    await lookAt(suite.site)
+    const ended = await run(
+      await askFor(suite.site, { strays: ['default.html', 'visit.html', 'not-there.html'] }),
+    )
     expect(ended.removedCount).toBe(1)
     const names = await readdir(onDisk('.'))
     expect(names).toEqual(expect.arrayContaining(['keep.txt', 'visit.html']))
@@ -204,12 +182,14 @@ describe('what stands there', () => {
 })
 
 describe('a site that goes out by itself', () => {
-  const asked = async () => (await listDeliveries(pool(), site.destinationId, 10)).length
+  const asked = async () => (await listDeliveries(pool(), suite.site.destinationId, 10)).length
   const longAgo = () =>
-    pool().query("UPDATE sites SET changed_at = now() - interval '20 minutes' WHERE id = $1", [site.siteId])
+    pool().query("UPDATE sites SET changed_at = now() - interval '20 minutes' WHERE id = $1", [
+      suite.site.siteId,
+    ])
 
   test('does so when nothing has changed for a while and nothing grave is found, once for each state', async () => {
-    await setByItself(site.destinationId, site.accountId, 15)
+    await setByItself(suite.site.destinationId, suite.site.accountId, 15)
     for (const label of ['Home', 'Visit', 'Birds', 'Terns'])
       await write(label, `<p>Of ${label} there is this to say.</p>`)
     await thinkOfDeliveries()
@@ -220,7 +200,7 @@ describe('a site that goes out by itself', () => {
     await thinkOfDeliveries()
     expect(await asked()).toBe(1)
     // This process's own worker took it up.
-    await until(async () => (await listDeliveries(pool(), site.destinationId, 1))[0]!.state === 'done')
+    await until(async () => (await listDeliveries(pool(), suite.site.destinationId, 1))[0]!.state === 'done')
     await longAgo()
     // What the delivery noted is a revision, and nothing to send.
     await thinkOfDeliveries()

@@ -1,50 +1,18 @@
 import type { ChildProcess } from 'node:child_process'
 import { readdir, readFile, stat, utimes, writeFile } from 'node:fs/promises'
-import path from 'node:path'
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { describe, expect, test } from '@jest/globals'
 import { pool } from '#server/platform'
 import { changeSite } from '#server/sites'
 import { kill, startDeliverer } from '../../testing/processes'
-import {
-  accountWithSite,
-  askFor,
-  freshDatabase,
-  lookAt,
-  practiceForm,
-  practiceHost,
-  siteOf,
-  statesOf,
-  until,
-  writePage,
-} from '../../testing/support'
-import { saveDestination, testDestination } from '../places/destinations'
-import { cancelDelivery, findDelivery, goOnNow, pauseDelivery } from './delivery-rows'
+import { askFor, lookAt, siteOf, statesOf, until, writePage } from '../../testing/support'
+import { deliveringSuite, planOf } from '../../testing/delivering-suite'
+import { cancelDelivery, goOnNow, pauseDelivery } from './delivery-rows'
 import { listItems } from './item-rows'
 import { runDelivery, takeDelivery, takePart } from './run'
 
-let database: Awaited<ReturnType<typeof freshDatabase>>
-let host: Awaited<ReturnType<typeof practiceHost>>
-let site: { accountId: string; siteId: string; destinationId: string }
 const pageCount = 500
-beforeAll(async () => {
-  database = await freshDatabase()
-  host = await practiceHost()
-})
-afterEach(() => host.faults.reset())
-afterAll(async () => {
-  await host.end()
-  await database.close()
-})
-beforeEach(async () => {
-  const pages = Array.from({ length: pageCount }, (_, index) => `  Page ${index + 1}`)
-  const made = await accountWithSite(`Home\n${pages.join('\n')}`)
-  const form = practiceForm(host, made.siteId)
-  const { hostKey } = await testDestination(form, null, made, null)
-  site = { ...made, destinationId: await saveDestination(form, null, made, hostKey) }
-})
-
-const onDisk = (name: string) => path.join(host.publicPath, site.siteId, name)
-const stateOf = async (id: string) => (await findDelivery(pool(), id, site.siteId))!
+const suite = deliveringSuite(planOf(pageCount))
+const { onDisk, stateOf } = suite
 const workersOf = async (id: string) =>
   (
     await pool().query<{ worker: string }>(
@@ -55,8 +23,8 @@ const workersOf = async (id: string) =>
 
 describe('a delivery that several work on', () => {
   test('three processes that are killed again and again end it, with every file whole at every moment', async () => {
-    host.faults.delayMs = 60
-    const { id } = (await askFor(site, { goesOn: true }))!
+    suite.host.faults.delayMs = 60
+    const { id } = (await askFor(suite.site, { goesOn: true }))!
     const style = (await listItems(pool(), id)).find(({ step }) => step === 1)!.path
     const processes: ChildProcess[] = []
     let mostAtOnce = 0
@@ -94,7 +62,7 @@ describe('a delivery that several work on', () => {
         })
         expect(Date.now() - killedAt).toBeLessThan(15_000)
       }
-      host.faults.delayMs = 0
+      suite.host.faults.delayMs = 0
       await until(async () => (await stateOf(id)).state === 'done')
     } finally {
       over = true
@@ -103,14 +71,14 @@ describe('a delivery that several work on', () => {
     await watch
     expect(mostAtOnce).toBeGreaterThan(1)
     expect(await stateOf(id)).toMatchObject({ state: 'done', heldCount: 0 })
-    await lookAt(site)
-    expect(await statesOf(site)).toEqual({ same: pageCount + 2 })
+    await lookAt(suite.site)
+    expect(await statesOf(suite.site)).toEqual({ same: pageCount + 2 })
     expect((await readdir(onDisk('.'))).filter((name) => name.includes('rubricant'))).toEqual([])
   }, 150_000)
 
   test('is helped with only where there is much to do, and what a helper cannot do is done by whoever leads', async () => {
-    host.faults.delayMs = 30
-    const { id } = (await askFor(site))!
+    suite.host.faults.delayMs = 30
+    const { id } = (await askFor(suite.site))!
     const leading = (await takeDelivery(id))!
     expect(await takePart([])).toBeNull()
     await until(async () => (await stateOf(id)).fileCount > 0)
@@ -131,25 +99,25 @@ describe('a delivery that several work on', () => {
 
 describe('a delivery that is paused', () => {
   test('keeps what is there, goes on when it is let, and is then complete', async () => {
-    host.faults.delayMs = 30
-    const { id } = (await askFor(site))!
+    suite.host.faults.delayMs = 30
+    const { id } = (await askFor(suite.site))!
     const run = runDelivery(id)
     await until(async () => (await stateOf(id)).fileCount > 0)
     await pauseDelivery(pool(), id)
     await run
     expect(await stateOf(id)).toMatchObject({ state: 'waiting', paused: true, endedAt: null })
     expect(await runDelivery(id)).toBe(false)
-    host.faults.delayMs = 0
+    suite.host.faults.delayMs = 0
     await goOnNow(pool(), id)
     expect(await runDelivery(id)).toBe(true)
     const { state, paused, fileCount, fileTotal } = await stateOf(id)
     expect({ state, paused }).toEqual({ state: 'done', paused: false })
     expect(fileCount).toBe(fileTotal)
-    expect(await statesOf(site)).toEqual({ same: pageCount + 2 })
+    expect(await statesOf(suite.site)).toEqual({ same: pageCount + 2 })
   })
 
   test('before it began does not begin', async () => {
-    const { id } = (await askFor(site))!
+    const { id } = (await askFor(suite.site))!
     await pauseDelivery(pool(), id)
     expect(await runDelivery(id)).toBe(false)
     await goOnNow(pool(), id)
@@ -159,19 +127,19 @@ describe('a delivery that is paused', () => {
 
 describe('what somebody else changed there', () => {
   const deliver = async () => {
-    const { id } = (await askFor(site))!
+    const { id } = (await askFor(suite.site))!
     await runDelivery(id)
     return stateOf(id)
   }
 
   test('and nobody has seen is left as it is; once it was seen it is replaced', async () => {
     await deliver()
-    await writePage(site.siteId, site.accountId, 'Page 7', '<p>ours</p>')
+    await writePage(suite.site.siteId, suite.site.accountId, 'Page 7', '<p>ours</p>')
     await writeFile(onDisk('page-7.html'), 'theirs')
     await writeFile(onDisk('page-8.html'), 'theirs too')
     expect(await deliver()).toMatchObject({ state: 'done', fileCount: 0, heldCount: 2 })
     expect(await readFile(onDisk('page-7.html'), 'utf8')).toBe('theirs')
-    expect(await statesOf(site)).toMatchObject({ 'changed there': 2 })
+    expect(await statesOf(suite.site)).toMatchObject({ 'changed there': 2 })
     // The look of that delivery is what its author sees now.
     expect(await deliver()).toMatchObject({ state: 'done', fileCount: 2, heldCount: 0 })
     expect(await readFile(onDisk('page-7.html'), 'utf8')).toContain('<p>ours</p>')
@@ -181,30 +149,35 @@ describe('what somebody else changed there', () => {
     await deliver()
     const { size } = await stat(onDisk('page-9.html'))
     await utimes(onDisk('page-9.html'), 1_000, 1_000)
-    await lookAt(site)
-    expect(await statesOf(site)).toEqual({ same: pageCount + 2 })
+    await lookAt(suite.site)
+    expect(await statesOf(suite.site)).toEqual({ same: pageCount + 2 })
     await writeFile(onDisk('page-9.html'), 'x'.repeat(size))
-    await lookAt(site)
-    expect(await statesOf(site)).toMatchObject({ 'changed there': 1 })
+    await lookAt(suite.site)
+    expect(await statesOf(suite.site)).toMatchObject({ 'changed there': 1 })
   })
 
   test('a choice of files is sent, and nothing else', async () => {
     await deliver()
     for (const label of ['Page 1', 'Page 2', 'Page 3'])
-      await writePage(site.siteId, site.accountId, label, '<p>new</p>')
-    const { id } = (await askFor(site, { paths: new Set(['page-2.html']) }))!
+      await writePage(suite.site.siteId, suite.site.accountId, label, '<p>new</p>')
+    const { id } = (await askFor(suite.site, { paths: new Set(['page-2.html']) }))!
     await runDelivery(id)
     expect((await listItems(pool(), id)).map(({ path: at, state }) => [at, state])).toEqual([
       ['page-2.html', 'sent'],
     ])
-    expect(await statesOf(site)).toMatchObject({ changed: 2 })
+    expect(await statesOf(suite.site)).toMatchObject({ changed: 2 })
   })
 
   test('a choice of files with what is left over removed takes away nothing else of the site', async () => {
     await deliver()
-    const gone = (await siteOf(site.siteId, site.accountId)).pages.find(({ label }) => label === 'Page 4')!
-    await changeSite(site.siteId, site.accountId, 0, () => ({ kind: 'removePages', pageIds: [gone.id] }))
-    const { id } = (await askFor(site, { paths: new Set(['page-2.html']), removeLeftovers: true }))!
+    const gone = (await siteOf(suite.site.siteId, suite.site.accountId)).pages.find(
+      ({ label }) => label === 'Page 4',
+    )!
+    await changeSite(suite.site.siteId, suite.site.accountId, 0, () => ({
+      kind: 'removePages',
+      pageIds: [gone.id],
+    }))
+    const { id } = (await askFor(suite.site, { paths: new Set(['page-2.html']), removeLeftovers: true }))!
     await runDelivery(id)
     expect(await stateOf(id)).toMatchObject({ state: 'done', removedCount: 1 })
     const names = (await readdir(onDisk('.'))).filter((name) => name.endsWith('.html'))
@@ -213,7 +186,7 @@ describe('what somebody else changed there', () => {
   })
 
   test('one that is called off before it began leaves no files in its record', async () => {
-    const { id } = (await askFor(site))!
+    const { id } = (await askFor(suite.site))!
     await cancelDelivery(pool(), id)
     expect(await stateOf(id)).toMatchObject({ state: 'cancelled' })
     expect(await listItems(pool(), id)).toEqual([])
