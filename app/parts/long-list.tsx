@@ -49,3 +49,43 @@ export function LongList({
     </div>
   )
 }
+
+/** A list of any length: every row where they are few, and of many those in view. */
+export function AnyList<T>({
+  label,
+  rows,
+  rowHeight,
+  drawnAtMost,
+  height,
+  children,
+}: {
+  label: string
+  rows: readonly T[]
+  rowHeight: number
+  /** From so many rows on only those in view are drawn. */
+  drawnAtMost: number
+  /** How high the region of a long one is, as a class. */
+  height: string
+  children: (row: T) => ReactNode
+}) {
+  if (rows.length > drawnAtMost)
+    return (
+      <LongList
+        label={label}
+        count={rows.length}
+        rowHeight={rowHeight}
+        className={`border-y border-rule ${height}`}
+      >
+        {(index) => children(rows[index]!)}
+      </LongList>
+    )
+  return (
+    <ul aria-label={label}>
+      {rows.map((row, index) => (
+        <li key={index} style={{ minHeight: rowHeight, lineHeight: `${rowHeight}px` }}>
+          {children(row)}
+        </li>
+      ))}
+    </ul>
+  )
+}

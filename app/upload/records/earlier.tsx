@@ -4,7 +4,7 @@ import { useSite } from '../../document/site-context'
 import { isJson } from '../../document/post'
 import { Button } from '../../parts/button'
 import { count, moment, size } from '../../parts/format'
-import { LongList } from '../../parts/long-list'
+import { AnyList } from '../../parts/long-list'
 import { Path } from '../../parts/path'
 import { StateMark } from '../../parts/state-mark'
 import type { Looked } from '../there/difference-dialog'
@@ -127,7 +127,6 @@ const lineWords = {
   held: 'left as it was',
 } as const
 const changeWords = { comes: 'comes back', goes: 'goes', differs: 'becomes as it was' } as const
-const rowHeight = 26
 
 function Record({
   delivery,
@@ -270,22 +269,9 @@ function Lines({
       )}
     </span>
   )
-  if (rows.length <= 12)
-    return (
-      <ul aria-label={label}>
-        {rows.map((row) => (
-          <li key={row.path}>{line(row)}</li>
-        ))}
-      </ul>
-    )
   return (
-    <LongList
-      label={label}
-      count={rows.length}
-      rowHeight={rowHeight}
-      className="max-h-64 border-y border-rule"
-    >
-      {(index) => line(rows[index]!)}
-    </LongList>
+    <AnyList label={label} rows={rows} rowHeight={26} drawnAtMost={12} height="max-h-64">
+      {line}
+    </AnyList>
   )
 }

@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import { LongList } from '../../parts/long-list'
+import { AnyList } from '../../parts/long-list'
 import { count, size } from '../../parts/format'
 import { Path } from '../../parts/path'
 import { StateMark } from '../../parts/state-mark'
@@ -9,10 +9,6 @@ import { type ListRow, rowsOf } from './rows'
 
 type Shown = ShownComparison['files'][number]
 type Left = ShownComparison['leftovers'][number]
-
-/** From so many rows on only those in view are drawn. */
-const drawnAtMost = 80
-const rowHeight = 30
 
 /** What differs between the site and the destination, to be chosen from, and what is there beside it. */
 export function FilesToSend({
@@ -150,7 +146,7 @@ export function FilesToSend({
   )
 }
 
-/** All rows where they are few; of many those in view. */
+/** Files under their folders. */
 function Rows<T>({
   label,
   rows,
@@ -160,25 +156,10 @@ function Rows<T>({
   rows: readonly ListRow<T>[]
   children: (row: ListRow<T>) => React.ReactNode
 }) {
-  if (rows.length <= drawnAtMost)
-    return (
-      <ul aria-label={label}>
-        {rows.map((row, index) => (
-          <li key={index} style={{ minHeight: rowHeight, lineHeight: `${rowHeight}px` }}>
-            {children(row)}
-          </li>
-        ))}
-      </ul>
-    )
   return (
-    <LongList
-      label={label}
-      count={rows.length}
-      rowHeight={rowHeight}
-      className="max-h-[55vh] border-y border-rule"
-    >
-      {(index) => children(rows[index]!)}
-    </LongList>
+    <AnyList label={label} rows={rows} rowHeight={30} drawnAtMost={80} height="max-h-[55vh]">
+      {children}
+    </AnyList>
   )
 }
 
