@@ -7,6 +7,7 @@ import {
   leaveAccount,
   listSessions,
 } from '#server/accounts'
+import { isSendingFor } from '#server/deliveries'
 import { Problem } from '#core/problems'
 import { pool } from '#server/platform'
 import { listSites } from '#server/sites'
@@ -52,7 +53,7 @@ export async function action({ request }: Route.ActionArgs) {
       case 'leave': {
         const { password, typed } = checkInput(leaveInput, form)
         if (typed !== account.email) throw new Problem('not-this-address')
-        await leaveAccount(account.id, password)
+        await leaveAccount(account.id, password, isSendingFor)
         return redirect('/sign-in', { headers: { 'set-cookie': await endSession(request) } })
       }
     }

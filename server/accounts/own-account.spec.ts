@@ -5,6 +5,7 @@ import { createSite } from '../sites/create'
 import { planSite, readOutline } from '#core/plan'
 import { freshDatabase } from '../testing/support'
 import { putWebHost } from '../deliveries/places/web-host-rows'
+import { isSendingFor } from '../deliveries/sending/delivery-rows'
 import { insertDestination } from '../deliveries/places/destination-rows'
 import { accountOf, beginSession, browserOf, signIn, signUp } from './accounts'
 import { changePassword, endOneSession, endOtherSessions, leaveAccount, listSessions } from './own-account'
@@ -51,7 +52,7 @@ test('guessing the password at a browser that was left open takes as long as at 
   for (let guess = 0; guess < 14; guess++)
     codes.push(await codeOf(changePassword(mine.id, `guess ${guess}`, 'four dry herons', here)))
   expect(codes.at(-1)).toBe('too-many-attempts')
-  expect(await codeOf(leaveAccount(mine.id, password))).toBe('too-many-attempts')
+  expect(await codeOf(leaveAccount(mine.id, password, isSendingFor))).toBe('too-many-attempts')
 })
 
 test('sessions are told apart and ended one by one, or all but this; another’s never', async () => {
@@ -89,12 +90,12 @@ test('an account is left with all that is its own, and nothing of another’s', 
     return { siteId, id }
   } // prettier-ignore
   const [ours, kept] = [await make(mine.id), await make(theirs.id)]
-  expect(await codeOf(leaveAccount(mine.id, 'not it'))).toBe('wrong-own-password')
+  expect(await codeOf(leaveAccount(mine.id, 'not it', isSendingFor))).toBe('wrong-own-password')
   await pool().query("INSERT INTO deliveries (destination_id, state, revision) VALUES ($1, 'running', 1)", [ours.id])
-  expect(await codeOf(leaveAccount(mine.id, password))).toBe('leaving-under-way')
+  expect(await codeOf(leaveAccount(mine.id, password, isSendingFor))).toBe('leaving-under-way')
   await pool().query("UPDATE deliveries SET state = 'done'")
   const here = await browser(mine)
-  await leaveAccount(mine.id, password)
+  await leaveAccount(mine.id, password, isSendingFor)
   expect(await accountOf(here)).toBeNull()
   for (const [table, column] of [['sites', 'account_id'], ['web_hosts', 'account_id'], ['sessions', 'account_id']] as const)
     expect((await pool().query(`SELECT 1 FROM ${table} WHERE ${column} = $1`, [mine.id])).rows).toEqual([])

@@ -1,5 +1,14 @@
 import { Problem } from '#core/problems'
-import { forgive, many, maybeOne, pool, takeWithGrowingDelay, tooMany, transaction } from '#server/platform'
+import {
+  forgive,
+  many,
+  maybeOne,
+  pool,
+  type Queryable,
+  takeWithGrowingDelay,
+  tooMany,
+  transaction,
+} from '#server/platform'
 import { hashPassword, isCommon, sessionToken, tokenHash, verifyPassword } from './accounts'
 
 /** A session as its account sees it. */
@@ -79,19 +88,18 @@ export async function changePassword(
 /**
  * Removes an account with everything that is its own: sites, texts, files, kits, hosts, keys. What has been delivered
  * stays where it is.
+ * @param isSending whether any of its sites is on its way to a host
  * @throws Problem `wrong-own-password`, `under-way`, `too-many-attempts`
  */
-export async function leaveAccount(accountId: string, password: string): Promise<void> {
+export async function leaveAccount(
+  accountId: string,
+  password: string,
+  isSending: (db: Queryable, accountId: string) => Promise<boolean>,
+): Promise<void> {
   await confirm(accountId, password)
   await transaction(async (client) => {
     await client.query('SELECT 1 FROM accounts WHERE id = $1 FOR UPDATE', [accountId])
-    const underWay = await maybeOne(
-      client,
-      `SELECT 1 FROM deliveries v JOIN destinations d ON d.id = v.destination_id JOIN sites s ON s.id = d.site_id
-       WHERE s.account_id = $1 AND v.state = 'running' LIMIT 1`,
-      [accountId],
-    )
-    if (underWay) throw new Problem('leaving-under-way')
+    if (await isSending(client, accountId)) throw new Problem('leaving-under-way')
     await client.query('DELETE FROM accounts WHERE id = $1', [accountId])
   })
 }

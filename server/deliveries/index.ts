@@ -5,6 +5,7 @@ export {
   type Delivery,
   findDelivery,
   goOnNow,
+  isSendingFor,
   listDeliveries,
   pauseDelivery,
 } from './sending/delivery-rows'

@@ -326,3 +326,12 @@ export async function cancelDelivery(db: Queryable, id: string): Promise<void> {
   )
   if (row?.state === 'cancelled') await settleItems(db, id)
 }
+
+/** Whether any site of an account is being sent at this moment. */
+export const isSendingFor = async (db: Queryable, accountId: string): Promise<boolean> =>
+  (await maybeOne(
+    db,
+    `SELECT 1 FROM deliveries v JOIN destinations d ON d.id = v.destination_id JOIN sites s ON s.id = d.site_id
+     WHERE s.account_id = $1 AND v.state = 'running' LIMIT 1`,
+    [accountId],
+  )) !== null
