@@ -110,8 +110,9 @@ export async function delivered(
 
 /** Waits for something to become true; never for a time of its own. */
 export async function until(isTrue: () => Promise<boolean> | boolean): Promise<void> {
-  for (let tries = 0; !(await isTrue()); tries++) {
-    if (tries > 400) throw new Error('It did not come true')
+  const end = Date.now() + 30_000
+  while (!(await isTrue())) {
+    if (Date.now() > end) throw new Error('It did not come true')
     await new Promise((resolve) => setTimeout(resolve, 25))
   }
 }

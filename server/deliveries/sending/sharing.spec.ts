@@ -23,11 +23,13 @@ const workersOf = async (id: string) =>
 
 describe('a delivery that several work on', () => {
   test('three processes that are killed again and again end it, with every file whole at every moment', async () => {
-    suite.host.faults.delayMs = 60
+    // Starting a process takes seconds on a busy machine: they all stand before there is anything to do, and
+    // the host is slow until two of them are at it.
+    const processes: ChildProcess[] = []
+    for (let nth = 0; nth < 3; nth++) processes.push(await startDeliverer())
+    suite.host.faults.delayMs = 250
     const { id } = (await askFor(suite.site, { goesOn: true }))!
     const style = (await listItems(pool(), id)).find(({ step }) => step === 1)!.path
-    const processes: ChildProcess[] = []
-    let mostAtOnce = 0
     let over = false
     /** A page is there as a whole, or not at all; and none without its style sheet. */
     const watch = (async () => {
@@ -38,12 +40,12 @@ describe('a delivery that several work on', () => {
           expect(await readFile(onDisk(name), 'utf8')).toMatch(/<\/html>\n$/)
         if (pages.length > 0) await stat(onDisk(style))
         if (names.includes('index.html')) expect(pages).toHaveLength(pageCount + 1)
-        mostAtOnce = Math.max(mostAtOnce, await workersOf(id))
         await new Promise((resolve) => setTimeout(resolve, 50))
       }
     })()
     try {
-      for (let nth = 0; nth < 3; nth++) processes.push(await startDeliverer())
+      await until(async () => (await workersOf(id)) > 1)
+      suite.host.faults.delayMs = 60
       for (let kills = 0; kills < 4; kills++) {
         const before = (await stateOf(id)).fileCount
         await until(async () => {
@@ -69,7 +71,6 @@ describe('a delivery that several work on', () => {
       await Promise.all(processes.map(kill))
     }
     await watch
-    expect(mostAtOnce).toBeGreaterThan(1)
     expect(await stateOf(id)).toMatchObject({ state: 'done', heldCount: 0 })
     await lookAt(suite.site)
     expect(await statesOf(suite.site)).toEqual({ same: pageCount + 2 })
