@@ -13,7 +13,8 @@ import {
   storable,
 } from '#server/platform'
 import { findKit, type OfferedKit } from '#server/kits'
-import { type Answered, loadSite, type StoredSite } from '#server/sites'
+import type { Right } from '#core/site'
+import { type Answered, loadSite, type SiteOfSomebody } from '#server/sites'
 
 const uuid = Joi.string().guid({ version: 'uuidv4' })
 
@@ -55,17 +56,36 @@ export async function requireAccount(request: Request): Promise<Account> {
   throw redirect(`/sign-in?next=${encodeURIComponent(pathname + search)}`)
 }
 
-/** The account and its site of this id; another's site answers 404, as one that is not there does. */
+/**
+ * The account, and the site of this id that it may do this with. A site it takes no part in answers 404, as one that is not
+ * there does; one that it takes part in, with less, 403.
+ */
 export async function requireSite(
   request: Request,
   siteId: string,
-): Promise<{ account: Account } & StoredSite> {
+  right: Right,
+): Promise<{ account: Account } & SiteOfSomebody> {
   const account = await requireAccount(request)
   if (uuid.validate(siteId).error) throw notFound()
-  const stored = await unlessAway(() => loadSite(pool(), siteId, account.id))
-  if (!stored) throw notFound()
-  return { account, ...stored }
+  try {
+    const stored = await unlessAway(() => loadSite(pool(), siteId, account.id, { right }))
+    if (!stored) throw notFound()
+    return { account, ...stored }
+  } catch (error) {
+    if (error instanceof Problem) throw problemAnswer(error)
+    throw error
+  }
 }
+
+/** Whose hosts a site goes to, and who asks. */
+export const destinationOwner = ({ account, site, ownerId }: { account: Account } & SiteOfSomebody) => ({
+  siteId: site.id,
+  accountId: account.id,
+  hostsOf: ownerId,
+})
+
+const problemAnswer = ({ code, message, detail, status }: Problem) =>
+  Response.json({ problem: { code, message, detail } }, { status })
 
 /** A kit that ships or that the account keeps; another's answers 404, as one that is not there does. */
 export async function requireKit(request: Request, kitId: string): Promise<OfferedKit> {
@@ -84,8 +104,7 @@ export async function answerProblems<T>(work: () => Promise<T>): Promise<T | Res
     // Of what the database cannot do now nothing is lost: the window keeps it and asks again.
     if (error instanceof DatabaseError) log.error({ err: error }, 'database')
     if (!(error instanceof Problem)) throw thrown
-    const { code, message, detail, status } = error
-    return Response.json({ problem: { code, message, detail } }, { status })
+    return problemAnswer(error)
   }
 }
 

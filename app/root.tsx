@@ -53,14 +53,21 @@ export default function App() {
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const missing = isRouteErrorResponse(error) && error.status === 404
+  const kept = isRouteErrorResponse(error) && error.status === 403
+  const data: unknown = kept ? error.data : null
+  const told = (data as { problem?: { message?: string } } | null)?.problem?.message
   return (
     <main className="mx-auto max-w-xl px-8 py-24">
       <title>{missing ? 'Not found – Rubricant' : 'Something failed – Rubricant'}</title>
-      <h1 className="mb-3 text-4xl">{missing ? 'There is nothing here' : 'Something failed'}</h1>
+      <h1 className="mb-3 text-4xl">
+        {missing ? 'There is nothing here' : kept ? 'This is not for you to do' : 'Something failed'}
+      </h1>
       <p className="mb-6 text-quiet">
         {missing
           ? 'No page of Rubricant has this address, or it belongs to another account.'
-          : 'This was our fault, and it has been noted. What you wrote before is saved; try again in a moment.'}
+          : kept
+            ? (told ?? 'Your account may not do this.')
+            : 'This was our fault, and it has been noted. What you wrote before is saved; try again in a moment.'}
       </p>
       <a className="link" href="/sites">
         Go to your sites

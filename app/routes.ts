@@ -35,6 +35,8 @@ export default [
     route('upload', 'routes/upload.tsx'),
   ]),
   route('sites/:siteId/look', 'routes/look.tsx'),
+  route('sites/:siteId/people', 'routes/people.tsx'),
+  route('invitations/:token', 'routes/invitation.tsx'),
   // Answers without a page of their own.
   ...prefix('sites/:siteId', [
     route('changes', 'routes/answers/changes.ts'),
@@ -53,6 +55,7 @@ export default [
     route('uploads/:uploadId', 'routes/answers/files/upload-portions.ts'),
     route('files/:fileId', 'routes/answers/files/file.ts'),
     route('events', 'routes/answers/events.ts'),
+    route('presence', 'routes/answers/presence.ts'),
     route('texts/:hash', 'routes/answers/files/texts.ts'),
     route('results/:pageId', 'routes/answers/results.ts'),
     route('preview-address', 'routes/answers/preview-address.ts'),

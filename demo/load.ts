@@ -21,7 +21,7 @@ export async function demoAccount(): Promise<Account> {
     (await findAccount(pool(), email)) ??
     (await signUp(email, randomUUID())) ??
     (await findAccount(pool(), email))
-  return { id: made!.id, email: made!.email }
+  return { id: made!.id, email: made!.email, name: made!.name }
 }
 
 /**
@@ -33,7 +33,8 @@ export async function loadDemo(folder = path.resolve('demo')): Promise<void> {
   if (await hasMilestone(pool(), milestone)) return
   const account = await demoAccount()
   // Whatever is there was left by a start that was cut off half-way.
-  for (const { id } of await listSites(pool(), account.id)) await deleteSite(pool(), id, account.id)
+  for (const { id, role } of await listSites(pool(), account.id))
+    if (role === 'owner') await deleteSite(pool(), id, account.id)
   const plan = planSite(readOutline(await readFile(path.join(folder, 'plan.txt'), 'utf8')), siteName)
   const siteId = await createSite(account.id, { name: siteName, language: 'en', plan })
 

@@ -11,10 +11,11 @@ import {
 import { useSearchParams } from 'react-router'
 import { type Names, namesOf, spelling } from '#core/naming'
 import { ancestorsOf, type Tree, treeOf } from '#core/plan'
-import type { Page, Site } from '#core/site'
+import type { Page, Role, Site } from '#core/site'
 import { keptWorkOf } from './kept-work'
 import { SiteStore } from './site-store'
 import type { SiteState } from './site-state'
+import { fetchText } from './use-text'
 import { WrittenTexts } from './written-texts'
 
 interface SelectionValue {
@@ -83,16 +84,21 @@ interface Props {
   readonly site: Site
   readonly revision: number
   readonly titles: { undo: string | null; redo: string | null }
+  readonly role: Role
   readonly children: ReactNode
 }
 
 /** Keeps one store for as long as the site is open. */
-export function SiteProvider({ site, revision, titles, children }: Props) {
+export function SiteProvider({ site, revision, titles, role, children }: Props) {
   const [params] = useSearchParams()
   const [{ store, texts, kept }] = useState(() => {
     const work = keptWorkOf(site.id)
-    const made = new SiteStore(site, revision, titles, work)
-    return { store: made, texts: new WrittenTexts(made, work), kept: work }
+    const made = new SiteStore(site, revision, titles, work, role)
+    return {
+      store: made,
+      texts: new WrittenTexts(made, work, (hash) => fetchText(site.id, hash)),
+      kept: work,
+    }
   })
   const [selectedId, setSelectedId] = useState(params.get('page') ?? site.homeId)
   const [others, setOthers] = useState<ReadonlySet<string>>(none)

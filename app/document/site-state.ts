@@ -1,5 +1,5 @@
 import type { ChangeRequest } from '#core/change'
-import type { Site } from '#core/site'
+import type { Role, Site } from '#core/site'
 import type { RippleView } from '#server/sites'
 
 /** How the window stands with the server. */
@@ -35,6 +35,8 @@ export interface AskedChange {
 
 /** What the window shows: the site with its own waiting changes on top. */
 export interface SiteState {
+  /** What its author is to the site. */
+  readonly role: Role
   readonly site: Site
   readonly revision: number
   readonly undo: string | null

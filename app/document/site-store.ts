@@ -1,6 +1,7 @@
 import deepEqual from 'fast-deep-equal'
-import { type ChangeRequest, edit, type Refusal, shownOf } from '#core/change'
-import { applyDiff, type Site, type SiteDiff } from '#core/site'
+import { type ChangeRequest, edit, type Refusal, rightFor, shownOf } from '#core/change'
+import { sentenceOf } from '#core/problems'
+import { applyDiff, mayRole, type Right, type Role, type Site, type SiteDiff } from '#core/site'
 import type { Saved } from '#server/sites'
 import type { Keep } from './kept-work'
 import { asJson, isJson, post } from './post'
@@ -50,10 +51,12 @@ export class SiteStore {
     revision: number,
     titles: { undo: string | null; redo: string | null },
     private readonly keep: Keep | null,
+    role: Role = 'owner',
   ) {
     this.#confirmed = site
     this.#revision = revision
     this.#state = {
+      role,
       site,
       revision,
       ...titles,
@@ -165,6 +168,8 @@ export class SiteStore {
     shown: boolean,
     id: string,
   ): { refusal: Refusal } | { saved: Promise<boolean> } {
+    const kept = this.#keptFrom(request)
+    if (kept) return kept
     const change = shownOf(request)
     if (change) {
       const edited = edit(this.#state.site, change)
@@ -177,10 +182,25 @@ export class SiteStore {
     return { saved: this.#enqueue({ do: 'change', change: request, shown }, id) }
   }
 
+  /** Whether its author may do this with the site. */
+  may(right: Right): boolean {
+    return mayRole(this.#state.role, right)
+  }
+
+  /** Refuses at once what the server would refuse somebody of this role. */
+  #keptFrom(request: ChangeRequest): { refusal: Refusal } | null {
+    const right = rightFor(request, this.#state.site)
+    if (this.may(right)) return null
+    const refusal = { reason: 'invalid', message: sentenceOf('no-right', { right }) } as const
+    this.#set({ refused: this.#refusedBy(request, refusal) })
+    return { refusal }
+  }
+
   /** Has a change asked about before anything of it shows; one that cannot be made is refused at once. */
   ask(request: ChangeRequest): void {
     // A key pressed twice asks once.
     if (this.#asked.some(({ change }) => deepEqual(change, request))) return
+    if (this.#keptFrom(request)) return
     const change = shownOf(request)
     const edited = change && edit(this.#state.site, change)
     if (edited && 'refusal' in edited) this.#set({ refused: this.#refusedBy(request, edited.refusal) })

@@ -27,6 +27,8 @@ export function useSiteEvents(siteId: string, onEvent: (event: HeardEvent) => vo
       source.addEventListener('open', () => (failures = 0))
       source.addEventListener('revision', hear)
       source.addEventListener('delivery', hear)
+      source.addEventListener('people', hear)
+      source.addEventListener('presence', hear)
       source.addEventListener('gap', () => latest.current({ kind: 'gap' }))
       source.addEventListener('error', () => {
         // The browser itself tries again after a cut, but gives up on an answer that is no stream.

@@ -1,7 +1,8 @@
 import { useSyncExternalStore } from 'react'
 import { useSite, useWrittenTexts } from './site-context'
 import { type GivenText, type LoadedText, useText } from './use-text'
-import type { TextKey } from './written-texts'
+import { rightFor } from '#core/change'
+import { requestOf, type TextKey } from './written-texts'
 
 /** A text that is written here and saves itself. */
 export interface WrittenText {
@@ -9,7 +10,8 @@ export interface WrittenText {
   readonly text: string
   /** Whether anything typed here has not reached the server yet. */
   readonly isTyped: boolean
-  readonly write: (text: string) => void
+  /** Null for somebody who may only look at it. */
+  readonly write: ((text: string) => void) | null
   /** Set when another window wrote the same text: what is here is kept until one is chosen. */
   readonly conflict: { readonly useMine: () => void; readonly takeTheirs: () => void } | null
 }
@@ -19,7 +21,8 @@ export interface WrittenText {
  * @param given a text that came with the view
  */
 export function useWrittenText(key: TextKey, hash: string, given: GivenText | null = null): WrittenText {
-  const { site } = useSite()
+  const { site, store } = useSite()
+  const mayWrite = store.may(rightFor(requestOf(key, { text: '', was: hash }), site))
   const texts = useWrittenTexts()
   const typed = useSyncExternalStore(
     texts.subscribe,
@@ -33,7 +36,7 @@ export function useWrittenText(key: TextKey, hash: string, given: GivenText | nu
     loaded,
     text: typed?.text ?? (loaded.kind === 'ready' ? loaded.text : ''),
     isTyped: typed !== null,
-    write: (text) => texts.write(key, text, hash),
+    write: mayWrite ? (text) => texts.write(key, text, hash) : null,
     conflict:
       typed?.state === 'conflict'
         ? { useMine: () => texts.useMine(key), takeTheirs: () => texts.takeTheirs(key) }

@@ -69,10 +69,15 @@ let store: FakeStore
 let texts: WrittenTexts
 let key: { kind: 'content'; id: string }
 let first: string
+let begun: string
+let textOf: (hash: string) => Promise<string>
 beforeEach(() => {
   jest.useFakeTimers()
   store = new FakeStore(siteFrom('Home\n  Visit', new TextStore()))
-  texts = new WrittenTexts(store as unknown as SiteStore, null)
+  // As the fake server names what it keeps; what was there at first is empty.
+  textOf = async (hash) => (hash === first ? begun : hash.replace(/^hash of /, ''))
+  begun = ''
+  texts = new WrittenTexts(store as unknown as SiteStore, null, (hash) => textOf(hash))
   const page = store.site.pages[1]!
   key = { kind: 'content', id: page.id }
   first = page.content
@@ -123,6 +128,29 @@ describe('a text being written', () => {
     await jest.advanceTimersByTimeAsync(10)
     expect(store.sent).toEqual(['mine', 'mine too'])
     expect(texts.get(key)).toBeNull()
+  })
+
+  test('is put together with what somebody else wrote elsewhere in it, typing included, and sent', async () => {
+    begun = '<p>one</p>\n<p>two</p>\n'
+    store.put(key.id, '<p>one, theirs</p>\n<p>two</p>\n')
+    texts.write(key, '<p>one</p>\n<p>two, mi</p>\n', first)
+    const read = textOf
+    // Letters are typed while the two texts are fetched.
+    textOf = async (hash) => {
+      if (texts.get(key)?.text.includes('mi<')) texts.write(key, '<p>one</p>\n<p>two, mine</p>\n', first)
+      return read(hash)
+    }
+    await jest.advanceTimersByTimeAsync(2_000)
+    expect(store.sent.at(-1)).toBe('<p>one, theirs</p>\n<p>two, mine</p>\n')
+    expect(texts.get(key)).toBeNull()
+  })
+
+  test('stays with its author when the other one cannot be fetched', async () => {
+    textOf = () => Promise.reject(new Error('no connection'))
+    store.put(key.id, 'theirs')
+    texts.write(key, 'mine', first)
+    await jest.advanceTimersByTimeAsync(2_000)
+    expect(texts.get(key)).toMatchObject({ text: 'mine', state: 'conflict' })
   })
 
   test('that the server does not take is kept, and asked for again with the next letter', async () => {

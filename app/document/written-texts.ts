@@ -1,5 +1,6 @@
 import { type Hash, mainSlot, slotOf } from '#core/site'
 import type { ChangeRequest } from '#core/change'
+import { mergeTexts } from '#core/texts'
 import type { Keep } from './kept-work'
 import type { SiteStore } from './site-store'
 import { rememberText } from './use-text'
@@ -44,6 +45,8 @@ export class WrittenTexts {
   constructor(
     private readonly store: SiteStore,
     private readonly keep: Keep | null,
+    /** A text of the site by its hash, to put together what two people wrote. */
+    private readonly textOf: (hash: Hash) => Promise<string>,
   ) {}
 
   readonly subscribe = (listener: () => void) => {
@@ -109,9 +112,11 @@ export class WrittenTexts {
     const hash = this.hashOf(key)
     if (!saved) {
       const isOther = hash !== null && hash !== sent.was
-      this.#set(key, { ...now, state: isOther ? 'conflict' : 'refused' })
       // Shown where the text is, for as long as it takes: the notice at the top would say it twice.
       if (isOther) this.store.dismiss()
+      if (isOther && (await this.#merge(key))) return
+      const left = this.get(key)
+      if (left) this.#set(key, { ...left, state: isOther ? 'conflict' : 'refused' })
     } else if (hash === null) this.#set(key, null)
     else {
       rememberText(hash, sent.text)
@@ -121,6 +126,26 @@ export class WrittenTexts {
         this.#sendSoon(key)
       }
     }
+  }
+
+  /**
+   * Puts what is typed here together with what somebody else wrote meanwhile, where neither loses a word by it, and sends
+   * the result.
+   * @returns whether it could be done; otherwise both are shown
+   */
+  async #merge(key: TextKey): Promise<boolean> {
+    const begun = this.get(key)
+    const hash = this.hashOf(key)
+    if (!begun || hash === null) return false
+    const [base, theirs] = await Promise.all([this.textOf(begun.was), this.textOf(hash)]).catch(() => [])
+    // What was typed while both were fetched is merged too.
+    const now = this.get(key)
+    if (base === undefined || theirs === undefined || !now || now.was !== begun.was) return false
+    const text = mergeTexts(base, now.text, theirs)
+    if (text === null) return false
+    this.#set(key, { text, was: hash, state: 'typing' })
+    this.#sendSoon(key)
+    return true
   }
 
   /** Writes what is here over what the other window wrote. */
@@ -137,7 +162,7 @@ export class WrittenTexts {
     this.#set(key, null)
   }
 
-  /** What a closed window left behind goes on here: sent when nobody wrote meanwhile, shown otherwise. */
+  /** What a closed window left behind goes on here: sent when nobody wrote meanwhile, put together with what others wrote otherwise, or shown. */
   adopt(value: unknown): void {
     const { key, text, was } = value as { key: TextKey; text: string; was: Hash }
     if (this.get(key)) return
@@ -145,6 +170,7 @@ export class WrittenTexts {
     if (hash === null) return
     this.#set(key, { text, was, state: hash === was ? 'typing' : 'conflict' })
     if (hash === was) void this.#send(key)
+    else void this.#merge(key)
   }
 
   /** Sends what was typed last without waiting for a pause: the window is about to go. */
@@ -153,7 +179,11 @@ export class WrittenTexts {
   }
 }
 
-function requestOf({ kind, id, slot }: TextKey, { text, was }: TypedText): ChangeRequest {
+/** What a window asks for to write a text. */
+export function requestOf(
+  { kind, id, slot }: TextKey,
+  { text, was }: Pick<TypedText, 'text' | 'was'>,
+): ChangeRequest {
   switch (kind) {
     case 'content':
       return { kind: 'setContent', pageId: id, ...(slot !== undefined && { slot }), text, was }

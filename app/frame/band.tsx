@@ -3,6 +3,7 @@ import { Rubric } from '../parts/brand'
 import { Button } from '../parts/button'
 import { useSelection, useSite } from '../document/site-context'
 import type { SaveState } from '../document/site-state'
+import type { Other } from '../document/use-presence'
 import { ShortcutsDialog } from './shortcuts'
 import { type View, views, viewTitles } from './views'
 
@@ -14,6 +15,8 @@ interface Props {
   readonly pane: Pane
   readonly onPane: (pane: Pane) => void
   /** Numbers that stand beside a view's name, such as files to send. */
+  /** Who else has the site open. */
+  readonly others: readonly Other[]
   readonly counts: Partial<Record<View, { number: number; wants: boolean }>>
 }
 
@@ -25,7 +28,7 @@ const activeInRegister =
   'text-quiet desk:font-semibold desk:text-ink desk:after:absolute desk:after:inset-x-2 desk:after:-bottom-px desk:after:h-[3px] desk:after:bg-ink xl:after:inset-x-3'
 
 /** The band across the top: the site's name, the views in working order, what was saved, undo and redo. */
-export function Band({ pane, onPane, counts }: Props) {
+export function Band({ pane, onPane, others, counts }: Props) {
   const { site, save, undo, redo, store } = useSite()
   const { selected } = useSelection()
   return (
@@ -52,6 +55,8 @@ export function Band({ pane, onPane, counts }: Props) {
           Register
         </button>
         {views.map((view) => {
+          // What is there is the owner's account of hosts and deliveries: nothing of it is for others.
+          if (view === 'upload' && !store.may('deliver')) return null
           const count = counts[view]
           return (
             <NavLink
@@ -94,11 +99,23 @@ export function Band({ pane, onPane, counts }: Props) {
         >
           Redo
         </Button>
+        <Link
+          to={`/sites/${site.id}/people`}
+          className="max-w-40 truncate hover:text-ink"
+          title={
+            others.length > 0 ? `Here now: ${namesOf(others).join(', ')}` : 'Who takes part in this site'
+          }
+        >
+          {others.length > 0 ? `With ${namesOf(others).join(', ')}` : 'People'}
+        </Link>
         <ShortcutsDialog />
       </div>
     </header>
   )
 }
+
+/** Names of those who are here, each once. */
+const namesOf = (others: readonly Other[]) => [...new Set(others.map(({ name }) => name))]
 
 function SaveWords({ save }: { save: SaveState }) {
   switch (save.kind) {

@@ -1,3 +1,5 @@
+import type { Right } from '#core/site'
+
 /** The six views in working order. */
 export const views = ['plan', 'names', 'template', 'pages', 'checks', 'upload'] as const
 export type View = (typeof views)[number]
@@ -9,6 +11,13 @@ export const viewTitles: Record<View, string> = {
   pages: 'Pages',
   checks: 'Checks',
   upload: 'Upload',
+}
+
+/** What has to be allowed for a view to be of any use; for the others it is enough to look. */
+export const rightForView: Partial<Record<View, Right>> = {
+  names: 'manage',
+  template: 'manage',
+  upload: 'deliver',
 }
 
 /** Views whose right-hand side needs the room, so that the register keeps to label and one mark. */

@@ -31,6 +31,8 @@ interface Props {
   readonly isHome: boolean
   readonly isSelected: boolean
   readonly isChosen: boolean
+  /** Names of those who have this page open elsewhere; null for nobody. */
+  readonly others: string | null
   /** The label as it was when its typing began; null while it is not being typed. */
   readonly renamedFrom: string | null
   readonly actions: RowActions
@@ -46,6 +48,7 @@ export const RegisterRow = memo(function RegisterRow({
   isHome,
   isSelected,
   isChosen,
+  others,
   renamedFrom,
   actions,
 }: Props) {
@@ -106,6 +109,15 @@ export const RegisterRow = memo(function RegisterRow({
           >
             {row.open ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
           </button>
+        )}
+        {others !== null && (
+          <span
+            title={`Here now: ${others}`}
+            className="ml-1.5 self-center truncate rounded-full bg-verdigris-wash px-2 text-xs leading-5 text-verdigris"
+          >
+            <span className="sr-only">Here now: </span>
+            {others}
+          </span>
         )}
         {row.hidden > 0 && <span className="text-sm leading-8 text-quiet">{row.hidden}</span>}
       </span>

@@ -5,6 +5,7 @@ import { readOutline } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { LabelInput } from './label-input'
 import { Guides, RegisterRow, type RowActions } from './register-row'
+import type { Other } from '../document/use-presence'
 import type { Relabel } from '../frame/typed-ripple'
 import { useStableActions } from '../parts/use-stable-actions'
 import { duplicate } from '../plan/many-pages'
@@ -17,13 +18,15 @@ interface Props {
   readonly columns: readonly RegisterColumn[]
   /** Whether the plan can be edited here: new pages, levels, moving, removing. Renaming works everywhere. */
   readonly editable: boolean
+  /** Who else has the site open, and where. */
+  readonly others: readonly Other[]
   /** Hears of a new label as it is typed, so that what it touches shows before it is made; null when the typing ends. */
   readonly onTyped: (change: Relabel | null) => void
   readonly onRename: (change: Relabel) => void
 }
 
 /** The one list of the site's pages as a tree (ARIA Authoring Practices, treegrid pattern, rows first). */
-export function Register({ columns, editable, onTyped, onRename }: Props) {
+export function Register({ columns, editable, others, onTyped, onRename }: Props) {
   const { site, tree, store } = useSite()
   const { selected, chosen, chosenRoots, select, choose } = useSelection()
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set())
@@ -64,6 +67,14 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
       ?.focus({ preventScroll: true })
   }, [selected.id, draft, renaming, rows])
 
+  const othersAt = useMemo(() => {
+    const at = new Map<string, string>()
+    for (const { name, pageId } of others) {
+      const there = at.get(pageId)
+      if (!there?.split(', ').includes(name)) at.set(pageId, there ? `${there}, ${name}` : name)
+    }
+    return at
+  }, [others])
   const chosenIds = useMemo(() => new Set(chosen.map((page) => page.id)), [chosen])
   /** Where a range begins: the page chosen last without Shift. */
   const anchor = useRef(selected.id)
@@ -161,7 +172,7 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
       case 'ArrowLeft':
         return act(() => (row.open ? toggle(page.id, false) : page.parentId && select(page.parentId)))
       case 'F2':
-        return act(() => setRenaming({ id: page.id, was: page.label }))
+        return act(() => store.may('write') && setRenaming({ id: page.id, was: page.label }))
     }
     if (!editable) return
     switch (event.key) {
@@ -207,7 +218,7 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
     },
     focus: selectPage,
     toggle,
-    beginRename: (id) => setRenaming({ id, was: tree.byId.get(id)!.label }),
+    beginRename: (id) => store.may('write') && setRenaming({ id, was: tree.byId.get(id)!.label }),
     keepLabel: (label) => store.noteLine('label', label === null ? null : relabelTo(label)),
     typeLabel: (label) => onTyped(relabelTo(label)),
     endRename: (label) => {
@@ -305,6 +316,7 @@ export function Register({ columns, editable, onTyped, onRename }: Props) {
                 isHome={page.id === site.homeId}
                 isSelected={page.id === selected.id}
                 isChosen={chosenIds.has(page.id)}
+                others={othersAt.get(page.id) ?? null}
                 renamedFrom={renaming?.id === page.id ? renaming.was : null}
                 actions={actions}
               />

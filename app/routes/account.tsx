@@ -29,7 +29,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   return {
     email: account.email,
     sessions: sessions.map((one) => ({ ...one, begun: moment(one.begunAt), seen: moment(one.seenAt) })),
-    sites: sites.map(({ id, name }) => ({ id, name })),
+    sites: sites.filter(({ role }) => role === 'owner').map(({ id, name }) => ({ id, name })),
   }
 }
 

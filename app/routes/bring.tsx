@@ -33,7 +33,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   const query = new URL(request.url).searchParams
   const siteId = query.get('into')
   if (siteId === null) return { email, into: null }
-  const { site } = await requireSite(request, siteId)
+  const { site } = await requireSite(request, siteId, 'manage')
   const { byId } = treeOf(site)
   const page = byId.get(query.get('under') ?? '')
   const under = page && page.id !== site.homeId ? [...ancestorsOf(treeOf(site), page), page] : []

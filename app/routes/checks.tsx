@@ -8,7 +8,7 @@ import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/checks'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   return findingsOf(site, request.signal)
 }
 

@@ -9,8 +9,14 @@ import { PreviewWindow } from '../preview/preview-window'
 import type { Route } from './+types/look'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site, revision } = await requireSite(request, params.siteId)
-  return { site, revision, titles: await undoTitles(pool(), site.id), base: previewBase(request, site.id) }
+  const { site, revision, role, account } = await requireSite(request, params.siteId, 'look')
+  return {
+    site,
+    revision,
+    role,
+    titles: await undoTitles(pool(), site.id, account.id),
+    base: previewBase(request, site.id),
+  }
 }
 
 // The store keeps the site up to date by differences; reading it whole again would lose its place.
@@ -22,9 +28,9 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 
 /** The preview in a tab of its own: beside another screen, say. It follows what is written elsewhere. */
 export default function LookRoute({ loaderData }: Route.ComponentProps) {
-  const { site, revision, titles, base } = loaderData
+  const { site, revision, titles, role, base } = loaderData
   return (
-    <SiteProvider key={site.id} site={site} revision={revision} titles={titles}>
+    <SiteProvider key={site.id} site={site} revision={revision} titles={titles} role={role}>
       <Look base={base} />
     </SiteProvider>
   )

@@ -15,7 +15,7 @@ import { loadOrLatest } from '../parts/unless-offline'
 import type { Route } from './+types/names'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  await requireSite(request, params.siteId)
+  await requireSite(request, params.siteId, 'look')
   return null
 }
 

@@ -19,7 +19,7 @@ import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/pages'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   return {
     base: previewBase(request, site.id),
     given: await textOfPage(site, new URL(request.url).searchParams.get('page')),

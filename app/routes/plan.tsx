@@ -12,13 +12,13 @@ import type { Route } from './+types/plan'
 const dismissInput = Joi.object<{ key: string }>({ key: Joi.string().max(200).required() })
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  await requireSite(request, params.siteId)
+  await requireSite(request, params.siteId, 'look')
   return { dismissed: await listDismissed(pool(), params.siteId) }
 }
 
 /** Dismisses a piece of advice. */
 export async function action({ request, params }: Route.ActionArgs) {
-  await requireSite(request, params.siteId)
+  await requireSite(request, params.siteId, 'write')
   const form = await readForm(request)
   return answerProblems(async () => {
     await dismiss(pool(), params.siteId, checkInput(dismissInput, form).key)

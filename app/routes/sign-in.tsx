@@ -89,7 +89,7 @@ export default function SignIn({ loaderData, actionData }: Route.ComponentProps)
           />
           <p className="mt-6 text-quiet">
             New here?{' '}
-            <Link className="link" to="/sign-up">
+            <Link className="link" to={`/sign-up?next=${encodeURIComponent(next)}`}>
               Make an account
             </Link>
           </p>

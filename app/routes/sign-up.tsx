@@ -15,7 +15,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     const input = checkInput(signUpInput, await readForm(request))
     // The same answer whether the address had an account or not: nobody learns who has one here.
     await signUp(input.email, input.password, context.get(requestContext).remoteAddress)
-    return redirect('/sign-in?new')
+    return redirect(`/sign-in?new&next=${encodeURIComponent(input.next)}`)
   } catch (error) {
     if (error instanceof Problem)
       return data({ problem: { message: error.message } }, { status: error.status })
@@ -23,7 +23,11 @@ export async function action({ request, context }: Route.ActionArgs) {
   }
 }
 
-export default function SignUp({ actionData }: Route.ComponentProps) {
+export const loader = ({ request }: Route.LoaderArgs) => ({
+  next: new URL(request.url).searchParams.get('next') ?? '',
+})
+
+export default function SignUp({ loaderData, actionData }: Route.ComponentProps) {
   return (
     <OutsideFrame email={null}>
       <div className="mx-auto max-w-sm px-8 py-16">
@@ -31,7 +35,7 @@ export default function SignUp({ actionData }: Route.ComponentProps) {
         <AccountForm
           action="/sign-up"
           submit="Make the account"
-          next=""
+          next={loaderData.next}
           newPassword
           problem={actionData && 'problem' in actionData ? actionData.problem : null}
         />

@@ -11,6 +11,7 @@ import { undoTitles } from '#server/sites'
 import { ProposalProvider } from '../document/proposal'
 import { SiteProvider, useSelection, useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
+import { usePresence } from '../document/use-presence'
 import { useSiteEvents } from '../document/use-site-events'
 import { FilesProvider, useFiles } from '../files/files-context'
 import { TextsQuestion } from '../files/texts-question'
@@ -21,6 +22,7 @@ import { AskedQuestion } from '../frame/asked-question'
 import { Band, type Pane } from '../frame/band'
 import { DeliveryNotice } from '../frame/delivery-notice'
 import { RefusedNotice } from '../frame/refused'
+import { RoleNotice } from '../frame/role-notice'
 import { isTyping } from '../frame/shortcuts'
 import { RippleNotice } from '../frame/ripple-notice'
 import { type Relabel, TypedRipple } from '../frame/typed-ripple'
@@ -36,8 +38,8 @@ import type { loader as checksLoader } from './checks'
 import type { loader as uploadLoader } from './upload'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site, revision } = await requireSite(request, params.siteId)
-  return { site, revision, titles: await undoTitles(pool(), site.id) }
+  const { site, revision, role, account } = await requireSite(request, params.siteId, 'look')
+  return { site, revision, role, titles: await undoTitles(pool(), site.id, account.id) }
 }
 
 const FileView = lazy(() => import('../files/file-view').then((module) => ({ default: module.FileView })))
@@ -60,9 +62,9 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 ]
 
 export default function SiteRoute({ loaderData }: Route.ComponentProps) {
-  const { site, revision, titles } = loaderData
+  const { site, revision, titles, role } = loaderData
   return (
-    <SiteProvider key={site.id} site={site} revision={revision} titles={titles}>
+    <SiteProvider key={site.id} site={site} revision={revision} titles={titles} role={role}>
       <ProposalProvider>
         <FilesProvider>
           <Desk />
@@ -73,7 +75,7 @@ export default function SiteRoute({ loaderData }: Route.ComponentProps) {
 }
 
 function Desk() {
-  const { site, store, tree, names, asked } = useSite()
+  const { site, store, tree, names, asked, role } = useSite()
   const view = viewOf(useLocation().pathname)
   useViewsAtHand()
   const columns = useColumns(view)
@@ -82,6 +84,7 @@ function Desk() {
   const { isDraggedOver, dropping } = useDroppedFiles()
   // Another view, or another page, is what its author wants to see now.
   const { selected } = useSelection()
+  const presence = usePresence(site.id, selected.id, role)
   useEffect(() => choose(null), [view, selected.id, choose])
   // In a narrow window one of the two at a time: in Plan the register is what is worked in.
   const [pane, setPane] = useState<Pane>(view === 'plan' ? 'register' : 'view')
@@ -115,6 +118,8 @@ function Desk() {
       void store.heard(event.revision)
       return
     }
+    if (event.kind === 'presence') return presence.hear(event)
+    if (event.kind === 'people') return presence.ask()
     setDelivery(event)
     // Numbers come with the event; its beginning and its end change what the view shows.
     const isEnd = event.state !== 'running'
@@ -148,6 +153,7 @@ function Desk() {
     >
       <Band
         pane={pane}
+        others={presence.others}
         onPane={setPane}
         counts={{
           checks: checks
@@ -162,6 +168,7 @@ function Desk() {
       <div>
         <DeliveryNotice delivery={delivery} isShown={view === 'upload'} to={`/sites/${site.id}/upload`} />
         <RefusedNotice />
+        <RoleNotice view={view} />
       </div>
       <main className="min-h-0" data-pane={pane}>
         <Group orientation="horizontal" className="h-full min-h-0">
@@ -178,7 +185,13 @@ function Desk() {
               className={`grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[1fr] auto-rows-auto ${isDraggedOver ? 'outline-2 -outline-offset-2 outline-lapis outline-dashed' : ''}`}
               {...dropping}
             >
-              <Register columns={columns} editable={view === 'plan'} onTyped={setTyped} onRename={rename} />
+              <Register
+                columns={columns}
+                editable={view === 'plan' && store.may('write')}
+                others={presence.others}
+                onTyped={setTyped}
+                onRename={rename}
+              />
               {offered.length > 0 ? (
                 <TextsQuestion files={offered} />
               ) : asked ? (

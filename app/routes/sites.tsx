@@ -5,6 +5,7 @@ import { readForm, requireAccount, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
 import { count, moment } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
+import { roleWords } from '../people/role-words'
 import type { Route } from './+types/sites'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Your sites – Rubricant' }]
@@ -16,8 +17,9 @@ export async function loader({ request }: Route.LoaderArgs) {
 }
 
 export async function action({ request }: Route.ActionArgs) {
+  await requireAccount(request)
   const form = await readForm(request)
-  const { account, site } = await requireSite(request, form.siteId ?? '')
+  const { account, site } = await requireSite(request, form.siteId ?? '', 'remove')
   // The name typed by hand is the question "are you sure", asked with what it is about.
   if (form.typed !== site.name) throw notFound()
   await deleteSite(pool(), site.id, account.id)
@@ -73,36 +75,42 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
                 </Link>
                 <span className="text-quiet">{count(site.pageCount, 'page')}</span>
                 <span className="text-quiet">changed {site.changed}</span>
-                <details className="relative">
-                  <summary className="cursor-pointer list-none px-1 text-quiet hover:text-ink">
-                    Remove
-                  </summary>
-                  <Form
-                    method="post"
-                    className="absolute right-0 z-10 mt-1 grid w-80 gap-3 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
-                  >
-                    <input type="hidden" name="siteId" value={site.id} />
-                    <p>
-                      This removes {count(site.pageCount, 'page')} here for good, with all deliveries’
-                      records. What is on a host stays there.
-                    </p>
-                    <label>
-                      Type the site’s name to remove it
-                      <input
-                        className="field"
-                        name="typed"
-                        required
-                        autoComplete="off"
-                        pattern={escapeForPattern(site.name)}
-                      />
-                    </label>
-                    <div>
-                      <Button type="submit" look="remove">
-                        Remove this site
-                      </Button>
-                    </div>
-                  </Form>
-                </details>
+                {site.role !== 'owner' ? (
+                  <span className="text-quiet">
+                    {site.owner}’s · {roleWords[site.role].word}
+                  </span>
+                ) : (
+                  <details className="relative">
+                    <summary className="cursor-pointer list-none px-1 text-quiet hover:text-ink">
+                      Remove
+                    </summary>
+                    <Form
+                      method="post"
+                      className="absolute right-0 z-10 mt-1 grid w-80 gap-3 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+                    >
+                      <input type="hidden" name="siteId" value={site.id} />
+                      <p>
+                        This removes {count(site.pageCount, 'page')} here for good, with all deliveries’
+                        records. What is on a host stays there.
+                      </p>
+                      <label>
+                        Type the site’s name to remove it
+                        <input
+                          className="field"
+                          name="typed"
+                          required
+                          autoComplete="off"
+                          pattern={escapeForPattern(site.name)}
+                        />
+                      </label>
+                      <div>
+                        <Button type="submit" look="remove">
+                          Remove this site
+                        </Button>
+                      </div>
+                    </Form>
+                  </details>
+                )}
               </li>
             ))}
           </ul>

@@ -19,7 +19,7 @@ import { TemplatePane } from '../template/template-pane'
 import type { Route } from './+types/template'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   const { source } = site.templates.find(({ id }) => id === site.templateId)!
   const text = (await getTexts(pool(), [source])).get(source)
   return { base: previewBase(request, site.id), given: text === undefined ? null : { hash: source, text } }

@@ -26,7 +26,7 @@ import {
 import { Problem } from '#core/problems'
 import { notFound, pool } from '#server/platform'
 import { useSelection } from '../document/site-context'
-import { checkInput, readForm, requireSite } from '../owner.server'
+import { checkInput, readForm, destinationOwner, requireSite } from '../owner.server'
 import { readByItself, readDestination, readWishes, uploadIntent } from '../upload/upload-input.server'
 import type { UploadAnswer } from '../upload/answer'
 import { DestinationView } from '../upload/destination-view'
@@ -36,11 +36,12 @@ import { loadOrLatest, NotFetched, sendOrTell } from '../parts/unless-offline'
 import type { Route } from './+types/upload'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const stored = await requireSite(request, params.siteId)
+  const stored = await requireSite(request, params.siteId, 'deliver')
   const destinations = await listDestinations(pool(), params.siteId)
   const wanted = new URL(request.url).searchParams.get('to')
   const destination = destinations.find((one) => one.id === wanted) ?? destinations[0] ?? null
-  const known = await listKnownHosts(pool(), stored.account.id, params.siteId)
+  // A partner goes where the site goes; the owner's other hosts are the owner's alone.
+  const known = stored.role === 'owner' ? await listKnownHosts(pool(), stored.account.id, params.siteId) : []
   const others = { known, practice: offersPracticeHost(destinations) }
   if (!destination) return { destinations, destination, deliveries: [], comparison: null, ...others }
   const [comparison, deliveries] = await Promise.all([
@@ -54,9 +55,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 type Answered = UploadAnswer | ReturnType<typeof data<UploadAnswer>>
 
 export async function action({ request, params }: Route.ActionArgs): Promise<Answered> {
-  const stored = await requireSite(request, params.siteId)
+  const stored = await requireSite(request, params.siteId, 'deliver')
   const { account, site } = stored
-  const owner = { siteId: site.id, accountId: account.id }
+  const owner = destinationOwner(stored)
   const form = await readForm(request)
   try {
     const { intent, id } = checkInput(uploadIntent, form)
@@ -81,12 +82,12 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
         return { saved: await saveDestination(values, id, owner, hostKey, request.signal) }
       }
       case 'practice':
-        return { saved: await addPracticeHost(site, account.id) }
+        return { saved: await addPracticeHost(site, owner) }
       case 'use-host':
         if (!id) throw notFound()
-        return { saved: await addKnownHost(id, site, account.id, request.signal) }
+        return { saved: await addKnownHost(id, site, owner, request.signal) }
       case 'key':
-        return { publicKey: await publicKeyOf(account.id) }
+        return { publicKey: await publicKeyOf(stored.ownerId) }
       case 'remove':
         if (id) await removeDestination(id, owner)
         return { removed: true }

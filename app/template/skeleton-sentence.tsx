@@ -24,7 +24,7 @@ export function SkeletonSentence({ written }: { written: WrittenText }) {
   const { text } = written
   const { site, names } = useSite()
   const skeleton = useMemo(() => readSkeleton(text), [text])
-  const write = (change: SkeletonChange) => written.write(writeSkeleton(text, change))
+  const write = (change: SkeletonChange) => written.write?.(writeSkeleton(text, change))
   const addressOf = (file: SiteFile) => `/${encodePath(names.files.get(file.id)!)}`
   /** The file of the site that an address leads to. */
   const fileAt = (href: string) => {

@@ -53,7 +53,7 @@ const faceOptions = (Object.keys(faces) as Face[]).map((value) => ({ value, word
 
 /** What the style sheet is made from, as a sentence; each choice makes it anew. */
 function ChoicesSentence({ choices, written }: { choices: StyleChoices; written: WrittenText }) {
-  const choose = (part: Partial<StyleChoices>) => written.write(starterStyle({ ...choices, ...part }))
+  const choose = (part: Partial<StyleChoices>) => written.write?.(starterStyle({ ...choices, ...part }))
   const { light } = palettesOf(choices)
   return (
     <>
@@ -163,7 +163,7 @@ function Anew({ label, written }: { label: string; written: WrittenText }): Reac
           className="link"
           onClick={() => {
             setAsks(false)
-            written.write(starterStyle(defaultChoices))
+            written.write?.(starterStyle(defaultChoices))
           }}
         >
           Make it anew

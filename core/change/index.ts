@@ -27,7 +27,8 @@ export {
   withRewritten,
 } from './rewrites'
 export { type Ripple, rippleOf } from './ripple'
-export { isTyped, placesOf, questionOf, shownOf, titleOf, toldOfTexts } from './told'
+export { isTyped, placesOf, questionOf, rightFor, shownOf, titleOf, toldOfTexts } from './told'
+export { type SteppedSite, takeStep, textNow, type TextToMerge } from './step'
 export {
   type EditedPlan,
   type LineMark,

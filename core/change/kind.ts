@@ -34,6 +34,8 @@ export interface ChangeKind<C, R = C> {
   readonly deepens?: true
   /** True where it is typed letter by letter: it is made as it is typed, and what it touches shown after. */
   readonly isTyped?: true
+  /** True where it alters what all pages share, and so is for those who manage the site. */
+  readonly manages?: true | ((change: C, before: Site) => boolean)
   /** True where menus show it. */
   readonly inMenus?: true | ((request: R) => boolean)
   /** Places that stand in another page after it: references to them follow. */

@@ -1,4 +1,4 @@
-import type { Site } from '#core/site'
+import type { Right, Site } from '#core/site'
 import type { ChangeKind, Question } from './kind'
 import { type Change, type ChangeRequest, kinds } from './kinds'
 import type { MovedPlaces } from './moved-places'
@@ -37,6 +37,12 @@ export function toldOfTexts(change: Change): ToldOfTexts {
 
 /** Places that stand in another page after a change. */
 export const placesOf = (change: Change): readonly MovedPlaces[] => kindOf(change).places?.(change) ?? []
+
+/** What somebody needs to be allowed to make a change. */
+export function rightFor(change: Change | ChangeRequest, before: Site): Right {
+  const { manages = false } = kindOf(change)
+  return (typeof manages === 'function' ? manages(change, before) : manages) ? 'manage' : 'write'
+}
 
 /** Whether a change is made as it is typed, and what it touches shown after. */
 export const isTyped = (change: Change): boolean => kindOf(change).isTyped ?? false

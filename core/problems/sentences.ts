@@ -16,9 +16,28 @@ interface Sentence<About> {
 const fixed = (status: number, sentence: string): Sentence<void> => ({ status, say: () => sentence })
 const about = <About>(status: number, say: (about: About) => string): Sentence<About> => ({ status, say })
 
+/** What somebody is told who takes part in a site and may not do this. */
+const notAllowed = {
+  look: 'You take no part in this site.',
+  write: 'You may look at this site, but not change it.',
+  deliver:
+    'You may write in this site, but not say where it goes, or send it. Its owner and its partners may.',
+  manage:
+    'You may write in this site, but not change what all its pages share. Its owner and its partners may.',
+  remove: 'Only the owner may remove this site.',
+} as const
+
 /** Every problem by its code. */
 export const sentences = {
   // ── What a window asks for ──
+  'no-invitation': fixed(
+    410,
+    'This invitation has been taken, has run out, or was withdrawn. Ask for another one.',
+  ),
+  'no-right': about<{ readonly right: 'look' | 'write' | 'deliver' | 'manage' | 'remove' }>(
+    403,
+    ({ right }) => notAllowed[right],
+  ),
   'bad-request': fixed(400, 'The server cannot read this. Load the page again, then do it once more.'),
   'too-deep': about<{ readonly levels: number }>(
     422,
@@ -108,6 +127,10 @@ export const sentences = {
     422,
     ({ address, tried }) =>
       `A file put into each of ${tried} folders was seen at none of them at ${address}. Look whether that address leads to this host yet: a new domain may take a day.`,
+  ),
+  'owners-key': fixed(
+    422,
+    'The key that is made here belongs to the site’s owner. Sign in with a password, or with a key of your own.',
   ),
   'no-key': fixed(422, 'Paste the private key, or choose the one that is made here.'),
   'bad-key': fixed(

@@ -25,4 +25,5 @@ export {
   reverseDiff,
   type SiteDiff,
 } from './diff'
+export { type GivenRole, givenRoles, mayRole, type Right, rights, type Role, roles } from './roles'
 export { count, pick } from './words'

@@ -3,12 +3,18 @@ import { maybeOne, type Queryable } from '#server/platform'
 export interface Account {
   readonly id: string
   readonly email: string
+  /** What others know it by. */
+  readonly name: string
 }
+
+/** What others know an account by, in SQL: until it says, what its e-mail address begins with. */
+export const nameOf = (table: string): string =>
+  `coalesce(nullif(${table}.name, ''), split_part(${table}.email, '@', 1))`
 
 export const insertAccount = async (db: Queryable, email: string, passwordHash: string): Promise<Account> =>
   (await maybeOne<Account>(
     db,
-    'INSERT INTO accounts (email, password_hash) VALUES ($1, $2) RETURNING id, email',
+    `INSERT INTO accounts AS a (email, password_hash) VALUES ($1, $2) RETURNING id, email, ${nameOf('a')} AS name`,
     [email, passwordHash],
   ))!
 
@@ -16,7 +22,11 @@ export const findAccount = (
   db: Queryable,
   email: string,
 ): Promise<(Account & { passwordHash: string }) | null> =>
-  maybeOne(db, 'SELECT id, email, password_hash AS "passwordHash" FROM accounts WHERE email = $1', [email])
+  maybeOne(
+    db,
+    `SELECT id, email, ${nameOf('a')} AS name, password_hash AS "passwordHash" FROM accounts a WHERE email = $1`,
+    [email],
+  )
 
 /** Days after which a session that nobody uses ends. */
 const idleDays = 14
@@ -42,7 +52,7 @@ export async function insertSession(
 export async function findSession(db: Queryable, tokenHash: Buffer): Promise<Account | null> {
   const row = await maybeOne<Account & { stale: boolean }>(
     db,
-    `SELECT a.id, a.email, s.seen_at < now() - interval '1 hour' AS stale
+    `SELECT a.id, a.email, ${nameOf('a')} AS name, s.seen_at < now() - interval '1 hour' AS stale
      FROM sessions s JOIN accounts a ON a.id = s.account_id
      WHERE s.token_hash = $1 AND s.expires_at > now() AND s.seen_at > now() - make_interval(days => ${idleDays})`,
     [tokenHash],
@@ -50,7 +60,7 @@ export async function findSession(db: Queryable, tokenHash: Buffer): Promise<Acc
   if (!row) return null
   // Not with every request: once an hour is enough to tell used from left alone.
   if (row.stale) await db.query('UPDATE sessions SET seen_at = now() WHERE token_hash = $1', [tokenHash])
-  return { id: row.id, email: row.email }
+  return { id: row.id, email: row.email, name: row.name }
 }
 
 export async function deleteOldSessions(db: Queryable): Promise<void> {

@@ -127,7 +127,7 @@ describe('a session', () => {
 
   test('that nobody uses ends; one that is used goes on', async () => {
     const { accountId } = await accountWithSite('Home')
-    const request = withCookies(await beginSession({ id: accountId, email: '' }))
+    const request = withCookies(await beginSession({ id: accountId }))
     const seen = (ago: string) =>
       pool().query(`UPDATE sessions SET seen_at = now() - $2::interval WHERE account_id = $1`, [
         accountId,
@@ -146,7 +146,7 @@ describe('a session', () => {
 
   test('of a cookie that is there twice is nobody’s: one of them was set by somebody else', async () => {
     const { accountId } = await accountWithSite('Home')
-    const { headers } = withCookies(await beginSession({ id: accountId, email: '' }))
+    const { headers } = withCookies(await beginSession({ id: accountId }))
     const cookie = headers.get('cookie')!
     const session = cookie.split('; ').find((one) => one.includes('session'))!
     const twice = new Request('http://x/', { headers: { cookie: `${cookie}; ${session}` } })

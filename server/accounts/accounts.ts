@@ -122,7 +122,7 @@ export async function signIn(
   if (!account || !right) throw new Problem('wrong-password')
   await forgive('guess', key)
   if (!browser) await giveBack('guess-from', origin)
-  return { id: account.id, email: account.email }
+  return { id: account.id, email: account.email, name: account.name }
 }
 
 /** A cookie's name; behind TLS one that no other port, path or subdomain can set (RFC 6265bis §4.1.3.2). */
@@ -158,7 +158,10 @@ export function browserOf(userAgent: string): string {
 }
 
 /** Begins a session, in the place of the request's own, and returns the cookies that carry it. */
-export async function beginSession(account: Account, request: Request | null = null): Promise<Headers> {
+export async function beginSession(
+  account: Pick<Account, 'id'>,
+  request: Request | null = null,
+): Promise<Headers> {
   const token = randomBytes(32).toString('base64url')
   const replaced = request && sessionToken(request)
   await insertSession(

@@ -1,4 +1,4 @@
-export { deleteOldSessions, findAccount, hasMilestone, setMilestone } from './account-rows'
+export { deleteOldSessions, findAccount, hasMilestone, nameOf, setMilestone } from './account-rows'
 export {
   type Account,
   accountOf,

@@ -5,7 +5,21 @@ import { log } from './log'
 /** Something that other windows and processes want to know at once. */
 export type SiteEvent =
   | { readonly siteId: string; readonly kind: 'revision'; readonly revision: number }
+  /** Who takes part, or with what role, has changed. */
+  | { readonly siteId: string; readonly kind: 'people' }
+  | Presence
   | ({ readonly siteId: string; readonly kind: 'delivery'; readonly deliveryId: string } & DeliveryEvent)
+
+/** Where somebody is in a site, told by their window as long as it is open. */
+export interface Presence {
+  readonly siteId: string
+  readonly kind: 'presence'
+  /** Of one window; an account may have several. */
+  readonly window: string
+  readonly name: string
+  /** The page that it shows; null once it is closed. */
+  readonly pageId: string | null
+}
 
 /** How a delivery stands, light enough to be told several times a second. */
 export interface DeliveryEvent {

@@ -1,6 +1,14 @@
 export { config } from './config'
 export { eachOf, portionsOf } from './each-of'
-export { announce, announceSoon, type DeliveryEvent, listen, type SiteEvent, stopListening } from './events'
+export {
+  announce,
+  announceSoon,
+  type DeliveryEvent,
+  listen,
+  type Presence,
+  type SiteEvent,
+  stopListening,
+} from './events'
 export { callJob, type Job, startJobs, stopJobs } from './jobs'
 export {
   forgive,

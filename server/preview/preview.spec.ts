@@ -17,7 +17,7 @@ beforeAll(async () => {
 afterAll(() => database.close())
 beforeEach(async () => {
   ids = await accountWithSite('Home\n  Visit\n    Tides & ferries\n  Contact\n  Sketch (trial page)')
-  cookie = (await beginSession({ id: ids.accountId, email: '' })).get('set-cookie')!.split(';')[0]!
+  cookie = (await beginSession({ id: ids.accountId })).get('set-cookie')!.split(';')[0]!
   token = previewBase(new Request('http://x/', { headers: { cookie } }), ids.siteId).split('/')[2]!
 })
 
@@ -66,7 +66,7 @@ describe('who may see a preview', () => {
     expect(await statusOf('')).toBe(200)
     expect(await statusOf('', { 'sec-fetch-dest': 'document' })).toBe(404)
     expect(await statusOf('', { 'sec-fetch-dest': 'document', cookie })).toBe(200)
-    const other = await beginSession({ id: (await accountWithSite('Home')).accountId, email: '' })
+    const other = await beginSession({ id: (await accountWithSite('Home')).accountId })
     expect(await statusOf('', { cookie: other.get('set-cookie')!.split(';')[0]! })).toBe(404)
   })
 

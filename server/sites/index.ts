@@ -1,7 +1,19 @@
+export { requireRight, roleIn } from './people/access'
+export { changeRole, invite, lookAtInvitation, removePerson, takeInvitation } from './people/people'
+export {
+  endInvitation,
+  type HandedOut,
+  type Invitation,
+  listHandedOut,
+  listInvitations,
+  listPeople,
+  type Person,
+} from './people/people-rows'
 export { recordAddresses } from './rows/address-rows'
 export { buildForPage, filesOfSite, lineOrigins, type SiteFiles, slotLines } from './build'
 export { prepareChange, readChange, readChangeText, readTemplateAhead } from './changes/change-request'
-export { catchUp, changeSite, previewChange, type Saved, stepHistory } from './changes/changes'
+export { catchUp, changeSite, previewChange, type Saved } from './changes/changes'
+export { stepHistory } from './changes/step-history'
 export { createSite } from './create'
 export { noteDelivered } from './changes/delivered-addresses'
 export { findingsOf } from './findings'
@@ -12,7 +24,15 @@ export { graphOfSite, needsOfPages, type SentGraph, weightsOfSite } from './pict
 export type { RippleView } from './changes/ripple-view'
 export { deleteScheme, dismiss, listDismissed, listSchemes, putScheme } from './rows/scheme-rows'
 export { daysToThin, passAll, thinDay, undoTitles } from './rows/history-rows'
-export { deleteSite, insertSite, listSites, loadSite, revisionOf, type StoredSite } from './rows/site-rows'
+export {
+  deleteSite,
+  insertSite,
+  listSites,
+  loadSite,
+  revisionOf,
+  type SiteOfSomebody,
+  type StoredSite,
+} from './rows/site-rows'
 export { zipFiles, zipSite } from './zip'
 export { fileKindOf, tellingBytes } from './file-kind'
 export { type FileUse, openFile, takeFile, takePortions, takeWhole, usesOfFiles } from './files'

@@ -2,11 +2,11 @@ import { css } from '@codemirror/lang-css'
 import { html } from '@codemirror/lang-html'
 import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { search } from '@codemirror/search'
-import { EditorState, Prec } from '@codemirror/state'
+import { EditorState, Prec, Transaction } from '@codemirror/state'
 import { EditorView, keymap } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
-import CodeMirror, { type ReactCodeMirrorRef } from '@uiw/react-codemirror'
-import { useEffect, useMemo, useRef } from 'react'
+import CodeMirror, { ExternalChange, type ReactCodeMirrorRef } from '@uiw/react-codemirror'
+import { useEffect, useLayoutEffect, useMemo, useRef } from 'react'
 import { useRouteLoaderData } from 'react-router'
 import { escapeAttribute } from '#core/markup'
 import { parts } from '#core/template'
@@ -20,6 +20,7 @@ import { type LineMark, lineMarks } from './line-marks'
 import { type SiteWords, siteWords } from './site-words'
 import { coloursShown } from './colours-shown'
 import { tagPairs } from './tag-pairs'
+import { changesTo } from './text-from-outside'
 import { useStableActions } from '../use-stable-actions'
 
 const look = EditorView.theme({
@@ -229,6 +230,9 @@ function filesInto(make: NonNullable<EditorProps['onFiles']>) {
   })
 }
 
+/** Letters typed before the first of them comes back, at the most. */
+const mostEchoes = 50
+
 // The editor is set up anew where these are other objects.
 const read = { foldGutter: false, highlightActiveLine: false, highlightSelectionMatches: false }
 const written = { ...read, highlightActiveLine: true }
@@ -252,8 +256,13 @@ export function CodeEditor({
 }: EditorProps) {
   const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
   const editor = useRef<ReactCodeMirrorRef>(null)
+  /** Texts that were typed here and have not come back as the value. */
+  const typed = useRef<string[]>([])
   const { changed, lineChosen, link } = useStableActions({
-    changed: (text: string) => onChange?.(text),
+    changed: (text: string) => {
+      typed.current = [...typed.current.slice(-mostEchoes), text]
+      onChange?.(text)
+    },
     lineChosen: (line: number) => onLine?.(line),
     link: () => onLink?.(),
   })
@@ -273,6 +282,19 @@ export function CodeEditor({
     view.focus()
   }
   useEffect(() => leadTo(editor.current?.view))
+  // What comes from elsewhere is put in where it differs; the editor's own way would replace all, and lose the place.
+  useLayoutEffect(() => {
+    const view = editor.current?.view
+    if (!view) return
+    // What was typed here comes back, perhaps after more has been typed.
+    const echo = typed.current.indexOf(value)
+    typed.current = typed.current.slice(echo + 1)
+    if (echo >= 0 || view.state.doc.toString() === value) return
+    view.dispatch({
+      changes: changesTo(view.state.doc, value),
+      annotations: [ExternalChange.of(true), Transaction.addToHistory.of(false)],
+    })
+  }, [value])
   const extensions = useMemo(
     () => [
       languages[as](),

@@ -62,7 +62,7 @@ export function WrittenTextEditor({
         name={name}
         language={language}
         value={written.text}
-        onChange={written.write}
+        onChange={written.write ?? undefined}
         onFiles={onFiles}
         words={words}
         reveal={reveal}

@@ -1,6 +1,6 @@
 import { accountOf } from '#server/accounts'
 import { config, listen, log, pool } from '#server/platform'
-import { revisionOf } from '#server/sites'
+import { revisionOf, roleIn } from '#server/sites'
 import { requireSite } from '../../owner.server'
 import type { Route } from './+types/events'
 
@@ -15,7 +15,7 @@ const headers = {
 
 /** Tells a window of changes and deliveries as they happen (HTML §9.2, server-sent events). */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { account, site, revision } = await requireSite(request, params.siteId)
+  const { account, site, revision } = await requireSite(request, params.siteId, 'look')
   if (request.method === 'HEAD') return new Response(null, { headers })
   const encoder = new TextEncoder()
   let end = () => {}
@@ -73,9 +73,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
         }
         beat = setInterval(() => {
           send(': still here\n\n')
-          // The stream ends with the session; a database that is away for a moment ends nothing.
-          accountOf(request).then(
-            (now) => now?.id === account.id || end(),
+          // The stream ends with the session, and with the part in the site; a database that is away for a moment ends nothing.
+          Promise.all([accountOf(request), roleIn(pool(), site.id, account.id)]).then(
+            ([now, role]) => (now?.id === account.id && role !== null) || end(),
             () => {},
           )
         }, config().heartbeatMs)

@@ -6,7 +6,7 @@ import type { Route } from './+types/follow-outside'
 
 /** Follows the addresses outside, and tells how far it is; whoever hangs up cancels it. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const { site, account } = await requireSite(request, params.siteId)
+  const { site, account } = await requireSite(request, params.siteId, 'write')
   return progressStream(
     request.signal,
     (signal, tell) => followOutside(site, account.id, signal, tell),

@@ -6,7 +6,7 @@ import type { Route } from './+types/look-at-pages'
 
 /** Looks at the finished pages, and tells how far it is; whoever hangs up cancels it. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'write')
   return progressStream(
     request.signal,
     (signal, tell) => lookAtPages(site, signal, tell),

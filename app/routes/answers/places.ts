@@ -7,7 +7,7 @@ const query = Joi.object<{ q: string }>({ q: Joi.string().required().allow('').m
 
 /** Headings of the site's pages that have some letters in them, to link to. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   return answerProblems(async () => {
     const { q } = checkInput(query, Object.fromEntries(new URL(request.url).searchParams))
     return Response.json({ places: await findPlaces(site, q) })

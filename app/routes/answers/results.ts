@@ -11,7 +11,7 @@ const query = Joi.object<{ line?: number; slot?: string }>({
 
 /** The finished HTML of one page, as text; with `line`, what wrote that line of it; with `slot`, where its lines are. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   if (!site.pages.some((page) => page.id === params.pageId)) throw notFound()
   return answerProblems(async () => {
     const { line, slot } = checkInput(query, Object.fromEntries(new URL(request.url).searchParams))

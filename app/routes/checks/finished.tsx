@@ -13,7 +13,7 @@ import { loadOrLatest, NotFetched } from '../../parts/unless-offline'
 import type { Route } from './+types/finished'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   return looksOf(site, request.signal)
 }
 

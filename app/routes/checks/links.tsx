@@ -16,7 +16,7 @@ import { loadOrLatest, NotFetched } from '../../parts/unless-offline'
 import type { Route } from './+types/links'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   return graphOfSite(site, request.signal)
 }
 

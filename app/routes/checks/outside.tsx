@@ -13,7 +13,7 @@ import type { CheckedSite } from '../checks'
 import type { Route } from './+types/outside'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   return outsideOf(site)
 }
 

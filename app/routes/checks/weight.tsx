@@ -11,7 +11,7 @@ import { loadOrLatest, NotFetched } from '../../parts/unless-offline'
 import type { Route } from './+types/weight'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   return { weights: await weightsOfSite(site, request.signal) }
 }
 

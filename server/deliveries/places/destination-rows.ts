@@ -1,4 +1,5 @@
 import { many, maybeOne, type Queryable } from '#server/platform'
+import { requireRight, roleIn } from '#server/sites'
 import type { HostPlace, SignIn } from './web-host-rows'
 
 /** A site's folder at a web host, as it is shown; what signs in there never leaves the server. */
@@ -37,14 +38,23 @@ export const listDestinations = (db: Queryable, siteId: string): Promise<Destina
     [siteId],
   )
 
-/** A destination of an account's site, or null. */
-export const findDestination = (db: Queryable, id: string, siteId: string, accountId: string) =>
-  maybeOne<StoredDestination>(
+/** A destination of a site that an account may deliver, or null. @throws Problem `no-right` */
+export async function findDestination(
+  db: Queryable,
+  id: string,
+  siteId: string,
+  accountId: string,
+): Promise<StoredDestination | null> {
+  const role = await roleIn(db, siteId, accountId)
+  if (!role) return null
+  requireRight(role, 'deliver')
+  return maybeOne<StoredDestination>(
     db,
     `SELECT ${destinationColumns}, w.secret_sealed AS "secretSealed", w.account_id AS "accountId" FROM ${withHost}
-     JOIN sites s ON s.id = d.site_id WHERE d.id = $1 AND d.site_id = $2 AND s.account_id = $3`,
-    [id, siteId, accountId],
+     WHERE d.id = $1 AND d.site_id = $2`,
+    [id, siteId],
   )
+}
 
 export interface DestinationValues {
   readonly id: string

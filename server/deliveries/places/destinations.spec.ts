@@ -108,7 +108,7 @@ describe('a web host that is known already', () => {
     expect(more).toEqual([])
     expect(known).toMatchObject({ name: 'Ours', siteName: 'Saltpan Chapel', host: '127.0.0.1' })
     expect(known).not.toHaveProperty('secretSealed')
-    const id = await addKnownHost(known!.id, await siteOf(second.siteId, second.accountId), second.accountId)
+    const id = await addKnownHost(known!.id, await siteOf(second.siteId, second.accountId), second)
     await deliver(id, second)
     const [made] = await listDestinations(pool(), second.siteId)
     expect(made).toMatchObject({ folder: `public/${owner.siteId}/saltpan-chapel`, otherCount: 1, webHostId: known!.id })
@@ -142,7 +142,7 @@ describe('a web host that is known already', () => {
     const stranger = await accountWithSite('Home')
     expect(await listKnownHosts(pool(), stranger.accountId, stranger.siteId)).toEqual([])
     const mine = (await listDestinations(pool(), owner.siteId))[0]!
-    await expect(addKnownHost(mine.webHostId, { id: stranger.siteId, name: 'x' }, stranger.accountId)).rejects.toMatchObject({ status: 404 })
+    await expect(addKnownHost(mine.webHostId, { id: stranger.siteId, name: 'x' }, stranger)).rejects.toMatchObject({ status: 404 })
     await expect(testDestination(form({ password: null }), null, stranger, 'none')).rejects.toMatchObject({ code: 'no-password' })
   })
 }) // prettier-ignore
@@ -227,13 +227,13 @@ describe('the way to a host', () => {
 
 test('the practice host gives each account a space of its own, and each site an address', async () => {
   expect(offersPracticeHost([])).toBe(true)
-  const id = await addPracticeHost(await siteOf(owner.siteId, owner.accountId), owner.accountId)
+  const id = await addPracticeHost(await siteOf(owner.siteId, owner.accountId), owner)
   await deliver(id)
   const [made] = await listDestinations(pool(), owner.siteId)
   expect(offersPracticeHost([made!])).toBe(false)
   expect(await (await fetch(new URL('visit.html', made!.publicAddress))).text()).toContain('<h1>Visit</h1>')
   const other = await accountWithSite('Home')
-  await addPracticeHost(await siteOf(other.siteId, other.accountId), other.accountId)
+  await addPracticeHost(await siteOf(other.siteId, other.accountId), other)
   const [theirs] = await listDestinations(pool(), other.siteId)
   expect(theirs!.account).not.toBe(made!.account)
   // Nobody sees what is another's: their folder is none of mine.

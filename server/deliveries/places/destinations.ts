@@ -50,8 +50,13 @@ export interface DestinationTest {
 /** Whose destination of which site is spoken of. */
 export interface DestinationOwner {
   readonly siteId: string
+  /** Who asks. */
   readonly accountId: string
+  /** Whose web hosts the site goes to: its owner's, also where a partner asks. */
+  readonly hostsOf?: string
 }
+
+const hostsOf = (owner: DestinationOwner) => owner.hostsOf ?? owner.accountId
 
 export async function storedOf(
   id: string | null,
@@ -63,14 +68,20 @@ export async function storedOf(
   return found
 }
 
-/** What a form signs in with: what is typed, else what the account has at this very place, and at no other. */
+/**
+ * What a form signs in with: what is typed, else what the site's owner has at this very place, and at no other. A partner
+ * uses what opens the site's own destination, and nothing else of the owner's.
+ * @throws Problem `owners-key`, and those of `credentialsFrom`
+ */
 export async function credentialsFor(
   form: DestinationForm,
   stored: StoredDestination | null,
-  accountId: string,
+  owner: DestinationOwner,
 ): Promise<Credentials> {
-  const known = await findWebHost(pool(), accountId, form)
-  return credentialsFrom(form, accountId, known, stored !== null)
+  const known = await findWebHost(pool(), hostsOf(owner), form)
+  const isOwn = owner.accountId === hostsOf(owner) || (known !== null && known.id === stored?.webHostId)
+  if (!isOwn && form.signIn === 'made-key') throw new Problem('owners-key')
+  return credentialsFrom(form, hostsOf(owner), isOwn ? known : null, stored !== null)
 }
 
 /**
@@ -93,7 +104,7 @@ export async function testDestination(
     return { hostKey: await kind.learnKey(form.host, form.port, { signal }), fileCount: null }
   const target = {
     ...form,
-    ...(await credentialsFor(form, stored, owner.accountId)),
+    ...(await credentialsFor(form, stored, owner)),
     hostKey: acceptedKey,
     mark: markOf(id ?? randomUUID()),
   }
@@ -140,8 +151,8 @@ export async function saveDestination(
   signal?: AbortSignal,
 ): Promise<string> {
   const stored = await storedOf(id, owner)
-  const { accountId } = owner
-  const credentials = await credentialsFor(form, stored, accountId)
+  const accountId = hostsOf(owner)
+  const credentials = await credentialsFor(form, stored, owner)
   await testDestination({ ...form, ...typed(credentials) }, id, owner, acceptedKey, signal)
   const { name, folder, publicAddress } = form
   const destinationId = id ?? randomUUID()
@@ -178,14 +189,14 @@ function webHostOf(form: DestinationForm, id: string, credentials: Credentials, 
 export async function addKnownHost(
   hostId: string,
   site: Pick<Site, 'id' | 'name'>,
-  accountId: string,
+  owner: DestinationOwner,
   signal?: AbortSignal,
 ): Promise<string> {
-  const known = (await listKnownHosts(pool(), accountId, site.id)).find((one) => one.id === hostId)
-  if (!known) throw notFound()
+  const known = (await listKnownHosts(pool(), hostsOf(owner), site.id)).find((one) => one.id === hostId)
+  if (!known || hostsOf(owner) !== owner.accountId) throw notFound()
   const { name, protocol, host, port, account, signIn, hostKey } = known
   const form = { name, protocol, host, port, account, signIn, password: null, ...ownFolder(known, site.name) }
-  return saveDestination(form, null, { siteId: site.id, accountId }, hostKey, signal)
+  return saveDestination(form, null, owner, hostKey, signal)
 }
 
 /**
@@ -198,7 +209,7 @@ export async function removeDestination(id: string, owner: DestinationOwner): Pr
   await transaction(async (client) => {
     if (await isBusy(client, stored.id)) throw busy()
     await deleteDestination(client, stored.id)
-    await deleteUnusedWebHosts(client, owner.accountId)
+    await deleteUnusedWebHosts(client, hostsOf(owner))
   })
   await noteDelivered(owner.siteId, owner.accountId)
 }

@@ -105,7 +105,7 @@ export async function findFolder(
   tell: (done: number, all: number) => void,
 ): Promise<FoundFolder> {
   await limitDestinationTests(owner.accountId)
-  const credentials = await credentialsFor(form, await storedOf(id, owner), owner.accountId)
+  const credentials = await credentialsFor(form, await storedOf(id, owner), owner)
   const mark = randomBytes(4).toString('hex')
   const target = { ...form, ...credentials, folder: '', hostKey, mark }
   const transport = await transportOf(form).open(target, { signal })

@@ -3,18 +3,24 @@ import { nameLabel } from '#core/naming'
 import { defaultScheme, type Site } from '#core/site'
 import { config, notFound } from '#server/platform'
 import type { Destination } from './destination-rows'
-import { type DestinationForm, saveDestination, testDestination } from './destinations'
+import { type DestinationForm, type DestinationOwner, saveDestination, testDestination } from './destinations'
 
 /**
  * Adds the practice host that ships with the application, tried like any other: each account has a space of its own
  * there, each site a folder in it.
  * @returns the destination's id
  */
-export async function addPracticeHost(site: Pick<Site, 'id' | 'name'>, accountId: string): Promise<string> {
+export async function addPracticeHost(
+  site: Pick<Site, 'id' | 'name'>,
+  owner: DestinationOwner,
+): Promise<string> {
   const { demo } = config()
   if (!demo) throw notFound()
   // As the practice host knows its accounts (`practice-host/accounts.ts`).
-  const account = `author-${createHash('sha256').update(accountId).digest('hex').slice(0, 16)}`
+  const account = `author-${createHash('sha256')
+    .update(owner.hostsOf ?? owner.accountId)
+    .digest('hex')
+    .slice(0, 16)}`
   const password = createHmac('sha256', demo.password).update(account).digest('base64url')
   const { name } = nameLabel(site.name, defaultScheme, 'en')
   const folder = `${name || 'site'}-${site.id.slice(0, 4)}`
@@ -28,7 +34,6 @@ export async function addPracticeHost(site: Pick<Site, 'id' | 'name'>, accountId
     folder: `public/${folder}`,
     publicAddress: `${demo.publicAddress}~${account}/${folder}/`,
   }
-  const owner = { siteId: site.id, accountId }
   const { hostKey } = await testDestination(form, null, owner, null)
   return saveDestination(form, null, owner, hostKey)
 }

@@ -13,7 +13,8 @@ import { sealedFor } from '../places/sign-in'
 import { putWebHost } from '../places/web-host-rows'
 import { deliveryWorker } from './worker'
 import { seal } from '../../platform/secrets'
-import { changeSite, stepHistory } from '../../sites/changes/changes'
+import { changeSite } from '../../sites/changes/changes'
+import { stepHistory } from '../../sites/changes/step-history'
 import { silentHost } from '../../../practice-host/hostile'
 import {
   accountWithSite,

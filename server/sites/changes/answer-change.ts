@@ -5,7 +5,8 @@ import { shownOf } from '#core/change'
 import { Problem } from '#core/problems'
 import { databaseError, DatabaseError, log, parseJson } from '#server/platform'
 import { prepareChange, readChange, readChangeText } from './change-request'
-import { changeSite, previewChange, stepHistory } from './changes'
+import { changeSite, previewChange } from './changes'
+import { stepHistory } from './step-history'
 
 /** What a window asks for, as it came: a change to be made, or its ripple to be told. */
 export interface AskedFor {

@@ -13,7 +13,8 @@ import { deleteSite, listSites } from '../rows/site-rows'
 import { housekeeping } from '../../housekeeping'
 import { createSite } from '../create'
 import { migrate } from '../../platform/migrate'
-import { changeSite, catchUp, previewChange, stepHistory } from './changes'
+import { changeSite, catchUp, previewChange } from './changes'
+import { stepHistory } from './step-history'
 import { readChange } from './change-request'
 import { filesOfSite } from '../build'
 import { seal, unseal } from '../../platform/secrets'
@@ -75,7 +76,7 @@ describe('a change', () => {
     }
     const diff = diffSites(before, broken)
     await expect(
-      transaction((client) => saveRevision(client, broken, { kind: 'change', title: 'x', diff })),
+      transaction((client) => saveRevision(client, broken, { kind: 'change', title: 'x', diff, by: null })),
     ).rejects.toMatchObject({ code: 'not-whole' })
     expect(await site()).toEqual(before)
     // The very request that once ended the server.

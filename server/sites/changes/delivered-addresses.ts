@@ -11,7 +11,7 @@ import { loadSite } from '../rows/site-rows'
  */
 export async function noteDelivered(siteId: string, accountId: string): Promise<void> {
   const revision = await transaction(async (client) => {
-    const stored = await loadSite(client, siteId, accountId, true)
+    const stored = await loadSite(client, siteId, accountId, { lock: true })
     if (!stored) return null
     const addresses = await listAddresses(client, siteId)
     const edited = edit(stored.site, { kind: 'noteAddresses', addresses })
@@ -22,6 +22,7 @@ export async function noteDelivered(siteId: string, accountId: string): Promise<
       kind: 'change',
       title: 'what was delivered',
       diff,
+      by: null,
       undoable: false,
     })
   })

@@ -8,6 +8,8 @@ export interface HistoryEntry {
   readonly kind: 'change' | 'undo' | 'redo'
   readonly title: string
   readonly diff: SiteDiff
+  /** Who did it; null for what nobody did by hand. */
+  readonly by: string | null
   /** Whether undo can reach it; what a delivery notes it cannot. */
   readonly undoable?: boolean
 }
@@ -40,7 +42,7 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
   )
   const { revision } = rows[0]!
   await db.query(
-    `INSERT INTO history (site_id, revision, kind, title, diff, state) VALUES ($1, $2, $3, $4, $5, $6)`,
+    `INSERT INTO history (site_id, revision, kind, title, diff, state, made_by) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
     [
       after.id,
       revision,
@@ -48,6 +50,7 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
       entry.title,
       JSON.stringify(diff),
       entry.undoable === false ? 'passed' : 'done',
+      entry.by,
     ],
   )
   await db.query('INSERT INTO history_contents (site_id, revision, hash) SELECT $1, $2, unnest($3::text[])', [
@@ -76,23 +79,36 @@ export interface HistoryStep {
   readonly diff: SiteDiff
 }
 
-/** The change that undo would take back next, or null. */
-export const stepToUndo = (db: Queryable, siteId: string): Promise<HistoryStep | null> =>
+/** The change of an account that undo would take back next, or null. */
+export const stepToUndo = (db: Queryable, siteId: string, accountId: string): Promise<HistoryStep | null> =>
   maybeOne<HistoryStep>(
     db,
-    `SELECT revision, title, diff FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'done'
+    `SELECT revision, title, diff FROM history WHERE site_id = $1 AND made_by = $2 AND kind = 'change' AND state = 'done'
      ORDER BY revision DESC LIMIT 1`,
-    [siteId],
+    [siteId, accountId],
   )
 
-/** The change that redo would make again next, or null. */
-export const stepToRedo = (db: Queryable, siteId: string): Promise<HistoryStep | null> =>
+/** The change of an account that redo would make again next, or null. */
+export const stepToRedo = (db: Queryable, siteId: string, accountId: string): Promise<HistoryStep | null> =>
   maybeOne<HistoryStep>(
     db,
-    `SELECT revision, title, diff FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'undone'
+    `SELECT revision, title, diff FROM history WHERE site_id = $1 AND made_by = $2 AND kind = 'change' AND state = 'undone'
      ORDER BY revision LIMIT 1`,
-    [siteId],
+    [siteId, accountId],
   )
+
+/** Whether anybody else has changed a site since a revision. */
+export const haveOthersChanged = async (
+  db: Queryable,
+  siteId: string,
+  accountId: string,
+  since: number,
+): Promise<boolean> =>
+  (await maybeOne(
+    db,
+    'SELECT 1 FROM history WHERE site_id = $1 AND revision > $3 AND made_by <> $2 LIMIT 1',
+    [siteId, accountId, since],
+  )) !== null
 
 export async function markStep(
   db: Queryable,
@@ -107,11 +123,11 @@ export async function markStep(
   ])
 }
 
-/** A new change makes the ones taken back before it unreachable for redo. */
-export async function passUndone(db: Queryable, siteId: string): Promise<void> {
+/** A new change makes the ones that its account took back before it unreachable for redo. */
+export async function passUndone(db: Queryable, siteId: string, accountId: string): Promise<void> {
   await db.query(
-    `UPDATE history SET state = 'passed' WHERE site_id = $1 AND kind = 'change' AND state = 'undone'`,
-    [siteId],
+    `UPDATE history SET state = 'passed' WHERE site_id = $1 AND made_by = $2 AND kind = 'change' AND state = 'undone'`,
+    [siteId, accountId],
   )
 }
 
@@ -120,18 +136,19 @@ export async function passAll(db: Queryable, siteId: string): Promise<void> {
   await db.query(`UPDATE history SET state = 'passed' WHERE site_id = $1 AND kind = 'change'`, [siteId])
 }
 
-/** Titles of what undo and redo would do; the differences themselves may be large and stay where they are. */
+/** Titles of what undo and redo would do for an account; the differences themselves may be large and stay where they are. */
 export async function undoTitles(
   db: Queryable,
   siteId: string,
+  accountId: string,
 ): Promise<{ undo: string | null; redo: string | null }> {
   const { rows } = await db.query<{ undo: string | null; redo: string | null }>(
     `SELECT
-       (SELECT title FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'done'
+       (SELECT title FROM history WHERE site_id = $1 AND made_by = $2 AND kind = 'change' AND state = 'done'
         ORDER BY revision DESC LIMIT 1) AS undo,
-       (SELECT title FROM history WHERE site_id = $1 AND kind = 'change' AND state = 'undone'
+       (SELECT title FROM history WHERE site_id = $1 AND made_by = $2 AND kind = 'change' AND state = 'undone'
         ORDER BY revision LIMIT 1) AS redo`,
-    [siteId],
+    [siteId, accountId],
   )
   return rows[0]!
 }
@@ -173,17 +190,24 @@ export const daysToThin = (db: Queryable, most: number): Promise<{ siteId: strin
 /** Makes one step of all steps of a site's day; the caller owns a transaction. */
 export async function thinDay(db: Queryable, siteId: string, day: string): Promise<void> {
   await db.query('SELECT 1 FROM sites WHERE id = $1 FOR UPDATE', [siteId])
-  const steps = await many<{ revision: number; kind: string; state: string; diff: SiteDiff; title: string }>(
+  const steps = await many<{
+    revision: number
+    kind: string
+    state: string
+    diff: SiteDiff
+    title: string
+    by: string | null
+  }>(
     db,
-    `SELECT revision, kind, state, diff, title FROM history h WHERE site_id = $1 AND made_at::date = $2::date
+    `SELECT revision, kind, state, diff, title, made_by AS by FROM history h WHERE site_id = $1 AND made_at::date = $2::date
        AND revision <= (SELECT revision FROM sites WHERE id = $1) - ${latestSteps} ORDER BY revision`,
     [siteId, day],
   )
   const last = steps[steps.length - 1]
   if (!last || steps.length < 2) return
   const diff = steps.map((step) => step.diff).reduce(composeDiffs)
-  // Undo can go through the day as one where nothing of it has been taken back or passed by.
-  const isDone = steps.every((step) => step.kind === 'change' && step.state === 'done')
+  // Undo can go through the day as one where all of it is one person's, and nothing was taken back or passed by.
+  const isDone = steps.every((step) => step.kind === 'change' && step.state === 'done' && step.by === last.by)
   const earlier = steps.slice(0, -1).map((step) => step.revision)
   await db.query('DELETE FROM history WHERE site_id = $1 AND revision = ANY($2)', [siteId, earlier])
   await db.query(

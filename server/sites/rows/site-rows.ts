@@ -2,18 +2,35 @@ import {
   checkSite,
   defaultScheme,
   type Page,
+  type Right,
+  type Role,
   type Site,
   type SiteDiff,
   type SiteFile,
   type Template,
 } from '#core/site'
 import { Problem } from '#core/problems'
+import { nameOf } from '#server/accounts'
+import { requireRight, roleIn } from '../people/access'
 import { log, many, maybeOne, type Queryable } from '#server/platform'
 
 /** A site at one revision. */
 export interface StoredSite {
   readonly site: Site
   readonly revision: number
+}
+
+/** A site as somebody who may do something with it has it. */
+export interface SiteOfSomebody extends StoredSite {
+  readonly role: Role
+  readonly ownerId: string
+}
+
+export interface LoadOptions {
+  /** What has to be allowed; to look, if nothing is said. */
+  readonly right?: Right
+  /** Keeps others from changing it until the transaction ends. */
+  readonly lock?: boolean
 }
 
 interface SiteRow {
@@ -52,24 +69,25 @@ export function remember(stored: StoredSite): StoredSite {
 }
 
 /**
- * Loads an account's site, or null when there is none or it is another's.
- * @param lock keeps others from changing it until the transaction ends
+ * Loads a site for an account that takes part in it, or null when there is none or the account has nothing to do with it.
+ * @throws Problem `no-right` for an account that may do less than asked
  */
 export async function loadSite(
   db: Queryable,
   siteId: string,
   accountId: string,
-  lock = false,
-): Promise<StoredSite | null> {
-  const row = await maybeOne<SiteRow>(
+  { right = 'look', lock = false }: LoadOptions = {},
+): Promise<SiteOfSomebody | null> {
+  const row = await maybeOne<SiteRow & { role: Role | null; ownerId: string }>(
     db,
-    `SELECT ${siteColumns} FROM sites WHERE id = $1 AND account_id = $2 ${lock ? 'FOR UPDATE' : ''}`,
+    `SELECT ${siteColumns}, role_in_site(id, $2) AS role, account_id AS "ownerId" FROM sites WHERE id = $1 ${lock ? 'FOR UPDATE' : ''}`,
     [siteId, accountId],
   )
-  if (!row) return null
-  const { revision, ...settings } = row
+  if (!row?.role) return null
+  const { revision, role, ownerId, ...settings } = row
+  requireRight(role, right)
   const known = recent.get(siteId)
-  if (known?.revision === revision) return remember(known)
+  if (known?.revision === revision) return { ...remember(known), role, ownerId }
   const pages = await loadPages(db, siteId)
   const files = await many<SiteFile>(
     db,
@@ -87,10 +105,10 @@ export async function loadSite(
   // Rows read without a lock may be of a later revision than the first statement saw.
   if (!lock) {
     const now = await maybeOne<{ revision: number }>(db, 'SELECT revision FROM sites WHERE id = $1', [siteId])
-    if (now?.revision !== revision) return loadSite(db, siteId, accountId)
+    if (now?.revision !== revision) return loadSite(db, siteId, accountId, { right })
   }
   // Inside a transaction nothing is remembered: it may yet be rolled back.
-  return lock ? stored : remember(stored)
+  return { ...(lock ? stored : remember(stored)), role, ownerId }
 }
 
 const noSlots = {}
@@ -123,14 +141,20 @@ export interface SiteSummary {
   readonly name: string
   readonly pageCount: number
   readonly changedAt: Date
+  readonly role: Role
+  /** What its owner is known by. */
+  readonly owner: string
 }
 
+/** Sites that an account takes part in, those changed last in front. */
 export const listSites = (db: Queryable, accountId: string): Promise<SiteSummary[]> =>
   many<SiteSummary>(
     db,
-    `SELECT s.id, s.name, s.changed_at AS "changedAt",
+    `SELECT s.id, s.name, s.changed_at AS "changedAt", role_in_site(s.id, $1) AS role, ${nameOf('a')} AS owner,
        (SELECT count(*) FROM pages p WHERE p.site_id = s.id AND NOT p.trial) AS "pageCount"
-     FROM sites s WHERE account_id = $1 ORDER BY s.changed_at DESC, s.id`,
+     FROM sites s JOIN accounts a ON a.id = s.account_id
+     WHERE s.account_id = $1 OR s.id IN (SELECT site_id FROM site_people WHERE account_id = $1)
+     ORDER BY s.changed_at DESC, s.id`,
     [accountId],
   )
 
@@ -253,8 +277,11 @@ function refuseBroken(site: Site): void {
   throw new Problem('not-whole')
 }
 
-/** Removes a site with all that belongs to it. */
+/** Removes a site with all that belongs to it. @throws Problem `no-right` */
 export async function deleteSite(db: Queryable, siteId: string, accountId: string): Promise<boolean> {
-  const result = await db.query('DELETE FROM sites WHERE id = $1 AND account_id = $2', [siteId, accountId])
+  const role = await roleIn(db, siteId, accountId)
+  if (!role) return false
+  requireRight(role, 'remove')
+  const result = await db.query('DELETE FROM sites WHERE id = $1', [siteId])
   return (result.rowCount ?? 0) > 0
 }

@@ -8,7 +8,7 @@ import type { Route } from './+types/file'
 
 /** A file's bytes, for showing it in the window. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   const file = site.files.find(({ id }) => id === params.fileId)
   const content = file && (await openFile(file))
   if (!content) throw notFound()

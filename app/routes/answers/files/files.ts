@@ -25,13 +25,13 @@ async function* nothing(): AsyncGenerator<Uint8Array> {}
 
 /** Where each file is used. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   return Response.json({ uses: await usesOfFiles(site) })
 }
 
 /** Takes one file: its bytes are the body, or came before in portions; the rest stands in the address. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const { account, site } = await requireSite(request, params.siteId)
+  const { account, site } = await requireSite(request, params.siteId, 'write')
   return answerProblems(async () => {
     const { seen, whole, ...file } = checkInput(sent, Object.fromEntries(new URL(request.url).searchParams))
     if (whole !== null) return Response.json(await takeWhole(site, account.id, seen, file, whole))

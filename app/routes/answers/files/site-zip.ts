@@ -7,7 +7,7 @@ import type { Route } from './+types/site-zip'
 
 /** The finished site as a ZIP. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   const { name } = nameLabel(site.name, defaultScheme, site.language)
   return new Response(zipSite(await filesOfSite(pool(), site, request.signal)), {
     headers: {

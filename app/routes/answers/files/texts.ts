@@ -7,7 +7,7 @@ import type { Route } from './+types/texts'
 
 /** A text of this site by its hash: a page's content, the template, a style sheet. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   const { hash } = params
   // A hash is no key: what this site does not hold, now or in its history, is not handed out.
   const held =

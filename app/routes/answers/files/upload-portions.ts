@@ -12,7 +12,7 @@ const input = Joi.object<{ from: number; drop: boolean }>({
 })
 
 async function siteAndId(request: Request, params: { siteId: string; uploadId: string }) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'write')
   if (uuid.validate(params.uploadId).error) throw notFound()
   return { site, id: params.uploadId }
 }

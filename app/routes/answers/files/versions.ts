@@ -11,7 +11,7 @@ const query = Joi.object<{ kind: VersionedKind; id: string; slot?: string }>({
 
 /** Earlier versions of one text of the site. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'look')
   return answerProblems(async () => {
     const { kind, id, slot } = checkInput(query, Object.fromEntries(new URL(request.url).searchParams))
     return Response.json({ versions: await versionsOf(site.id, kind, id, slot) })

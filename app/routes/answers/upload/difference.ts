@@ -14,7 +14,7 @@ const input = Joi.object<{ to: string; path: string; side: string }>({
 
 /** A file's bytes on one side: the site's, the host's, or as a delivery had left it; 204 where it is not. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const stored = await requireSite(request, params.siteId)
+  const stored = await requireSite(request, params.siteId, 'deliver')
   return answerProblems(async () => {
     const asked = checkInput(input, Object.fromEntries(new URL(request.url).searchParams))
     const { account, site } = stored

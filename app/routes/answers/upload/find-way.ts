@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { findFolder, findProtocol } from '#server/deliveries'
 import { log } from '#server/platform'
-import { answerProblems, checkInput, readJson, requireSite } from '../../../owner.server'
+import { answerProblems, checkInput, readJson, destinationOwner, requireSite } from '../../../owner.server'
 import { progressStream } from '../../../progress.server'
 import { hostName, readDestination } from '../../../upload/upload-input.server'
 import type { Route } from './+types/find-way'
@@ -15,7 +15,7 @@ const uuid = Joi.string().guid({ version: 'uuidv4' }).empty('').default(null)
 
 /** Finds what a host speaks, or the folder there that visitors see; told as it goes, and called off by hanging up. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const { site, account } = await requireSite(request, params.siteId)
+  const stored = await requireSite(request, params.siteId, 'deliver')
   return answerProblems(async () => {
     const asked = (await readJson(request)) as Record<string, unknown> | null
     const { what, id, ...rest } = asked ?? {}
@@ -24,7 +24,7 @@ export async function action({ request, params }: Route.ActionArgs) {
       const { host, port } = checkInput(protocolInput, rest)
       return progressStream(
         request.signal,
-        (signal, tell) => findProtocol(account.id, host, port, signal, tell),
+        (signal, tell) => findProtocol(stored.account.id, host, port, signal, tell),
         onError,
       )
     }
@@ -34,7 +34,7 @@ export async function action({ request, params }: Route.ActionArgs) {
       Joi.object<{ destinationId: string | null }>({ destinationId: uuid }),
       { destinationId: id ?? '' },
     )
-    const owner = { siteId: site.id, accountId: account.id }
+    const owner = destinationOwner(stored)
     return progressStream(
       request.signal,
       (signal, tell) => findFolder(form, destinationId, owner, hostKey ?? '', signal, tell),

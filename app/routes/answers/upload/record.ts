@@ -9,7 +9,7 @@ const input = Joi.object<{ against: string | null }>({ against: uuid.allow(null)
 
 /** What a delivery did, and what its state would change of what is there, or of the state after another. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId)
+  const { site } = await requireSite(request, params.siteId, 'deliver')
   return answerProblems(async () => {
     const { against } = checkInput(input, Object.fromEntries(new URL(request.url).searchParams))
     const find = async (id: string) => {

@@ -9,7 +9,7 @@ const input = Joi.object<{ to: string }>({ to: Joi.string().guid({ version: 'uui
 
 /** Asks for what was sent as visitors do, and tells how far it is; whoever hangs up cancels it. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const stored = await requireSite(request, params.siteId)
+  const stored = await requireSite(request, params.siteId, 'deliver')
   return answerProblems(async () => {
     const { to } = checkInput(input, Object.fromEntries(new URL(request.url).searchParams))
     const destination = await findDestination(pool(), to, stored.site.id, stored.account.id)

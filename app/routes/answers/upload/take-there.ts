@@ -12,7 +12,7 @@ const input = Joi.object<{ to: string; paths: string[] | null }>({
 
 /** Fetches files of a destination into what waits to be brought in, told as they come. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const { site, account } = await requireSite(request, params.siteId)
+  const { site, account } = await requireSite(request, params.siteId, 'deliver')
   return answerProblems(async () => {
     const { to, paths } = checkInput(input, await readJson(request))
     const destination = await findDestination(pool(), to, site.id, account.id)

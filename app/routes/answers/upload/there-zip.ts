@@ -10,7 +10,7 @@ const input = Joi.object<{ to: string }>({ to: Joi.string().guid({ version: 'uui
 
 /** What stands at a destination, as a ZIP. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site, account } = await requireSite(request, params.siteId)
+  const { site, account } = await requireSite(request, params.siteId, 'deliver')
   return answerProblems(async () => {
     const { to } = checkInput(input, Object.fromEntries(new URL(request.url).searchParams))
     const destination = await findDestination(pool(), to, site.id, account.id)

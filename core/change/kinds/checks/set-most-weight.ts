@@ -8,6 +8,7 @@ export interface SetMostWeight {
 }
 
 export const setMostWeight: ChangeKind<SetMostWeight> = {
+  manages: true,
   title: () => 'what a page may weigh',
   apply(site, { bytes, was }) {
     const { mostPageBytes } = site.checking

@@ -1,6 +1,6 @@
 import { gone } from '../../edited'
 import type { ChangeKind } from '../../kind'
-import { fileLabel } from './set-file'
+import { fileLabel, isShared } from './set-file'
 
 /** Takes a file out of the site. */
 export interface RemoveFile {
@@ -8,6 +8,7 @@ export interface RemoveFile {
 }
 
 export const removeFile: ChangeKind<RemoveFile> = {
+  manages: isShared,
   title: ({ fileId }, before) => `removing ${fileLabel(before, fileId)}`,
   question: ({ fileId }, before) => ({
     name: 'Remove',

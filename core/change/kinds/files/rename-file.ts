@@ -1,6 +1,7 @@
 import { cleanLabel } from '#core/plan'
 import { elsewhere, gone, labelRefusal } from '../../edited'
 import type { ChangeKind } from '../../kind'
+import { isShared } from './set-file'
 
 /** Calls a file otherwise; its name follows by the scheme, and what refers to it is rewritten. */
 export interface RenameFile {
@@ -10,6 +11,7 @@ export interface RenameFile {
 }
 
 export const renameFile: ChangeKind<RenameFile> = {
+  manages: isShared,
   title: ({ was }) => `renaming ${was}`,
   question: ({ label, was }) => ({
     name: 'Rename',

@@ -20,7 +20,12 @@ export interface WriteFile {
 export const fileLabel = (site: Site, id: string): string =>
   site.files.find((file) => file.id === id)?.label ?? 'a file'
 
+/** Style sheets and scripts are shown and run by all pages. */
+export const isShared = ({ fileId }: { readonly fileId: string }, before: Site): boolean =>
+  before.files.some(({ id, kind }) => id === fileId && (kind === 'style' || kind === 'script'))
+
 export const setFile: ChangeKind<SetFile, WriteFile> = {
+  manages: isShared,
   shown: () => null,
   title: ({ fileId }, before) => `a change of ${fileLabel(before, fileId)}`,
   apply(site, { fileId, hash, sizeBytes, was }) {

@@ -7,6 +7,7 @@ export interface DropAddresses {
 }
 
 export const dropAddresses: ChangeKind<DropAddresses> = {
+  manages: true,
   title: () => 'giving up old addresses',
   question: () => ({
     name: 'Old addresses',

@@ -12,6 +12,7 @@ export interface SetScheme {
 }
 
 export const setScheme: ChangeKind<SetScheme> = {
+  manages: true,
   namesAfresh: true,
   title: () => 'a new naming scheme',
   question: () => ({

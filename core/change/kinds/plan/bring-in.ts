@@ -19,6 +19,7 @@ export interface BringIn {
 }
 
 export const bringIn: ChangeKind<BringIn> = {
+  manages: true,
   deepens: true,
   inMenus: true,
   written: ({ pages, files, templates, anew, filesAnew }) =>

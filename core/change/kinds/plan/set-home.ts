@@ -10,6 +10,7 @@ export interface SetHome {
 }
 
 export const setHome: ChangeKind<SetHome> = {
+  manages: true,
   inMenus: true,
   title: ({ pageId }, before) => `${quoted(before, pageId)} as the home page`,
   question: ({ pageId }, before) => ({

@@ -10,6 +10,7 @@ export interface SetOutput {
 }
 
 export const setOutput: ChangeKind<SetOutput> = {
+  manages: true,
   title: () => 'how pages are written',
   apply: (site, { output, was }) =>
     deepEqual(site.output, was) || deepEqual(site.output, output)

@@ -21,6 +21,7 @@ const spoken: Readonly<Record<SettingField, string>> = {
 }
 
 export const setSetting: ChangeKind<SetSetting> = {
+  manages: true,
   title: ({ field }) => `a new ${spoken[field]}`,
   question: ({ field, value }, before) => ({
     name: 'Setting',

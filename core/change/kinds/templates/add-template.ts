@@ -17,6 +17,7 @@ export interface WriteNewTemplate extends Omit<AddTemplate, 'source'> {
 }
 
 export const addTemplate: ChangeKind<AddTemplate, WriteNewTemplate> = {
+  manages: true,
   shown: () => null,
   title: ({ name }) => `the new template “${name}”`,
   apply(site, { templateId: id, name: typed, source, basedOn }) {

@@ -7,6 +7,7 @@ export interface RemoveTemplate {
 }
 
 export const removeTemplate: ChangeKind<RemoveTemplate> = {
+  manages: true,
   title: ({ templateId }, before) => `removing the template ${templateCalled(before, templateId)}`,
   question: ({ templateId }, before) => ({
     name: 'Remove a template',

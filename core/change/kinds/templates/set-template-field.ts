@@ -13,6 +13,7 @@ export interface SetTemplateField {
 }
 
 export const setTemplateField: ChangeKind<SetTemplateField> = {
+  manages: true,
   title: ({ templateId, field }, before) =>
     field === 'name'
       ? `a new name for the template ${templateCalled(before, templateId)}`

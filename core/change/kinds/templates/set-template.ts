@@ -17,6 +17,7 @@ export interface WriteTemplate {
 }
 
 export const setTemplate: ChangeKind<SetTemplate, WriteTemplate> = {
+  manages: true,
   shown: () => null,
   isTyped: true,
   title: ({ templateId }, before) => `a change of the template ${templateCalled(before, templateId)}`,

@@ -1,0 +1,31 @@
+import { useState } from 'react'
+import { Button } from '../parts/button'
+
+/** An address that was just made, which is shown this once. */
+export function MadeAddress({ address, what }: { address: string; what: string }) {
+  const [copied, setCopied] = useState(false)
+  return (
+    <div role="status" className="mb-4 grid gap-2 border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
+      <p>{what} It is shown this once: what it holds is not kept.</p>
+      <p className="flex items-center gap-3">
+        <input
+          aria-label="The address to hand out"
+          className="field min-w-0 flex-1 font-mono text-sm"
+          readOnly
+          value={address}
+          onFocus={(event) => event.currentTarget.select()}
+        />
+        <Button
+          onClick={() => {
+            navigator.clipboard.writeText(address).then(
+              () => setCopied(true),
+              () => setCopied(false),
+            )
+          }}
+        >
+          {copied ? 'Copied' : 'Copy it'}
+        </Button>
+      </p>
+    </div>
+  )
+}

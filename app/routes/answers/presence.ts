@@ -1,0 +1,20 @@
+import Joi from 'joi'
+import { announceSoon } from '#server/platform'
+import { answerProblems, checkInput, readJson, requireSite } from '../../owner.server'
+import type { Route } from './+types/presence'
+
+const uuid = Joi.string().guid({ version: 'uuidv4' })
+const input = Joi.object<{ window: string; pageId: string | null }>({
+  window: uuid.required(),
+  pageId: uuid.allow(null).required(),
+})
+
+/** A window tells which page it shows; the others hear it. Answers what its account may do. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const { account, role } = await requireSite(request, params.siteId, 'look')
+  return answerProblems(async () => {
+    const { window, pageId } = checkInput(input, await readJson(request))
+    announceSoon({ siteId: params.siteId, kind: 'presence', window, name: account.name, pageId })
+    return Response.json({ role })
+  })
+}
