@@ -24,8 +24,8 @@ export const signUpInput = Joi.object<{ email: string; password: string; next: s
 
 const again = Joi.string().max(200).required().messages({ 'string.empty': 'Enter your password.' })
 
-export const accountIntent = Joi.object<{ intent: 'password' | 'end' | 'end-others' | 'leave' }>({
-  intent: Joi.valid('password', 'end', 'end-others', 'leave').required(),
+export const accountIntent = Joi.object<{ intent: 'name' | 'password' | 'end' | 'end-others' | 'leave' }>({
+  intent: Joi.valid('name', 'password', 'end', 'end-others', 'leave').required(),
 }).unknown()
 
 export const passwordInput = Joi.object<{ current: string; next: string }>({
@@ -46,4 +46,15 @@ export const leaveInput = Joi.object<{ password: string; typed: string }>({
     .max(200)
     .required()
     .messages({ 'string.empty': 'Type your e-mail address.' }),
+}).unknown()
+
+/** What others know an account by; nothing that would break a line of theirs or turn it round. */
+export const nameInput = Joi.object<{ name: string }>({
+  name: Joi.string()
+    .trim()
+    .max(60)
+    .allow('')
+    .pattern(/^[^\p{Cc}\p{Cf}\p{Zl}\p{Zp}]*$/u)
+    .required()
+    .messages({ 'string.pattern.base': 'A name has letters, spaces and signs only.', 'string.max': 'A name has at most 60 characters.' }), // prettier-ignore
 }).unknown()

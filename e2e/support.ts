@@ -89,3 +89,13 @@ export async function expectAccessible(page: Page): Promise<void> {
   })
   expect(violations).toEqual([])
 }
+
+/** Chooses a word of a sentence. A page that was only just loaded may not listen yet. */
+export async function pick(page: Page, label: string, words: RegExp): Promise<void> {
+  const item = page.getByRole('menuitemradio', { name: words })
+  await expect(async () => {
+    await page.getByRole('button', { name: new RegExp(`^${label}`) }).click()
+    await expect(item).toBeVisible({ timeout: 1_000 })
+  }).toPass()
+  await item.click()
+}

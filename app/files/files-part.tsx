@@ -13,7 +13,7 @@ const rowHeight = 30
 
 /** The site's files below its pages: by folder, to be looked at, added to and dropped on. */
 export function FilesPart() {
-  const { site, names } = useSite()
+  const { site, store, names } = useSite()
   const { selected } = useSelection()
   const { uploads, underWay, chosenId, choose, bring } = useFiles()
   const [open, setOpen] = useState(false)
@@ -35,16 +35,21 @@ export function FilesPart() {
             {open ? <ChevronDown size={14} /> : <ChevronRight size={14} />} {count(files.length, 'file')}
           </button>
         </h2>
-        <Link
-          to={`/sites/bring?into=${site.id}&under=${selected.id}`}
-          className="link ml-auto text-sm"
-          aria-label={`Bring pages in, ${selected.id === site.homeId ? 'at the top level' : `under ${selected.label}`}`}
-        >
-          Bring pages in
-        </Link>
-        <button type="button" className="link text-sm" onClick={() => input.current?.click()}>
-          Add files
-        </button>
+        <span className="ml-auto" />
+        {store.may('manage') && (
+          <Link
+            to={`/sites/bring?into=${site.id}&under=${selected.id}`}
+            className="link text-sm"
+            aria-label={`Bring pages in, ${selected.id === site.homeId ? 'at the top level' : `under ${selected.label}`}`}
+          >
+            Bring pages in
+          </Link>
+        )}
+        {store.may('write') && (
+          <button type="button" className="link text-sm" onClick={() => input.current?.click()}>
+            Add files
+          </button>
+        )}
         <input
           ref={input}
           type="file"

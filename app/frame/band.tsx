@@ -106,7 +106,7 @@ export function Band({ pane, onPane, others, counts }: Props) {
             others.length > 0 ? `Here now: ${namesOf(others).join(', ')}` : 'Who takes part in this site'
           }
         >
-          {others.length > 0 ? `With ${namesOf(others).join(', ')}` : 'People'}
+          {withWords(namesOf(others))}
         </Link>
         <ShortcutsDialog />
       </div>
@@ -116,6 +116,9 @@ export function Band({ pane, onPane, others, counts }: Props) {
 
 /** Names of those who are here, each once. */
 const namesOf = (others: readonly Other[]) => [...new Set(others.map(({ name }) => name))]
+
+const withWords = (names: readonly string[]) =>
+  names.length === 0 ? 'People' : names.length === 1 ? `With ${names[0]}` : `With ${names.length} others`
 
 function SaveWords({ save }: { save: SaveState }) {
   switch (save.kind) {

@@ -8,7 +8,7 @@ export function RoleNotice({ view }: { view: View }) {
   const right = store.may('write') ? (rightForView[view] ?? 'write') : 'write'
   if (store.may(right)) return null
   return (
-    <p role="note" className="border-b border-rule bg-vellum px-5 py-2 text-sm">
+    <p role="status" className="border-b border-rule bg-vellum px-5 py-2 text-sm">
       {sentenceOf('no-right', { right })}
     </p>
   )

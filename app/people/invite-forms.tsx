@@ -1,42 +1,67 @@
+import { useState } from 'react'
 import { Form } from 'react-router'
 import { Button } from '../parts/button'
+import { Pick } from '../parts/picks/pick'
+import { roleWords } from './role-words'
 
-const inline = 'mx-1 rounded-none border-b border-ink bg-transparent px-1 py-0.5'
-const days = { 1: 'a day', 7: 'a week', 14: 'two weeks', 30: 'a month', 90: 'three months', 365: 'a year' }
+const inline = 'field !inline-block !w-44 !py-0 !leading-7'
+const spans = [
+  { value: '1', words: 'a day' },
+  { value: '7', words: 'a week' },
+  { value: '14', words: 'two weeks' },
+  { value: '30', words: 'a month' },
+  { value: '90', words: 'three months' },
+  { value: '365', words: 'a year' },
+] as const
+export type Days = (typeof spans)[number]['value']
 
-function Days({ value }: { value: keyof typeof days }) {
+/** How long an address is good for, as a word of a sentence and a field of its form. */
+export function DaysPick({
+  value,
+  onPick,
+  after,
+}: {
+  value: Days
+  onPick: (days: Days) => void
+  after: string
+}) {
   return (
-    <select name="days" defaultValue={value} aria-label="How long the address is good for" className={inline}>
-      {Object.entries(days).map(([number, words]) => (
-        <option key={number} value={number}>
-          {words}
-        </option>
-      ))}
-    </select>
+    <>
+      <input type="hidden" name="days" value={value} />
+      <Pick label="Good for" value={value} options={spans} onPick={onPick} after={after} />
+    </>
   )
 }
 
 /** Invites one person, in a sentence. */
 export function InviteForm({ busy }: { busy: boolean }) {
+  const [gives, setGives] = useState<'writer' | 'partner'>('writer')
+  const [days, setDays] = useState<Days>('14')
   return (
     <Form method="post" className="grid gap-3">
-      <p className="leading-9">
-        An address for
+      <p className="font-serif text-[19px] leading-[2]">
+        An address for{' '}
         <input
           name="label"
           aria-label="For whom"
           placeholder="somebody"
           maxLength={100}
           autoComplete="off"
-          className={`${inline} w-40`}
-        />
-        to take part as
-        <select name="gives" defaultValue="writer" aria-label="As what" className={inline}>
-          <option value="writer">a writer: the plan, its pages and files</option>
-          <option value="partner">a partner: everything but removing the site</option>
-        </select>
-        , good once and for
-        <Days value={14} />.
+          className={inline}
+        />{' '}
+        to take part as <input type="hidden" name="gives" value={gives} />
+        <Pick
+          label="As what"
+          value={gives}
+          options={(['writer', 'partner'] as const).map((value) => ({
+            value,
+            words: `a ${value}`,
+            hint: roleWords[value].means,
+          }))}
+          onPick={setGives}
+          after=","
+        />{' '}
+        good once and for <DaysPick value={days} onPick={setDays} after="." />
       </p>
       <span>
         <Button type="submit" name="intent" value="invite" look="go" disabled={busy}>
@@ -49,20 +74,21 @@ export function InviteForm({ busy }: { busy: boolean }) {
 
 /** Hands the site out as a start for many. */
 export function HandOutForm({ busy }: { busy: boolean }) {
+  const [days, setDays] = useState<Days>('90')
   return (
     <Form method="post" className="grid gap-3">
-      <p className="leading-9">
-        One address for all of
+      <p className="font-serif text-[19px] leading-[2]">
+        One address for all of{' '}
         <input
           name="label"
           aria-label="For which group"
           placeholder="a class"
           maxLength={100}
           autoComplete="off"
-          className={`${inline} w-48`}
+          className={inline}
         />
-        , good for
-        <Days value={90} />. Whoever opens it, signed in, gets a copy of the site as it is then.
+        , good for <DaysPick value={days} onPick={setDays} after="." /> Whoever opens it, signed in, gets a
+        copy of the site as it is then.
       </p>
       <span>
         <Button type="submit" name="intent" value="hand-out" disabled={busy}>

@@ -6,12 +6,13 @@ import {
   endSession,
   leaveAccount,
   listSessions,
+  setName,
 } from '#server/accounts'
 import { isSendingFor } from '#server/deliveries'
 import { Problem } from '#core/problems'
 import { pool } from '#server/platform'
 import { listSites } from '#server/sites'
-import { accountIntent, endInput, leaveInput, passwordInput } from '../account-input.server'
+import { accountIntent, endInput, leaveInput, nameInput, passwordInput } from '../account-input.server'
 import { checkInput, readForm, requireAccount } from '../owner.server'
 import { Button } from '../parts/button'
 import { moment } from '../parts/format'
@@ -28,6 +29,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   ])
   return {
     email: account.email,
+    name: account.name,
     sessions: sessions.map((one) => ({ ...one, begun: moment(one.begunAt), seen: moment(one.seenAt) })),
     sites: sites.filter(({ role }) => role === 'owner').map(({ id, name }) => ({ id, name })),
   }
@@ -39,6 +41,9 @@ export async function action({ request }: Route.ActionArgs) {
   try {
     const { intent } = checkInput(accountIntent, form)
     switch (intent) {
+      case 'name':
+        await setName(account.id, checkInput(nameInput, form).name)
+        return { intent, done: 'Others see this name from now on.' }
       case 'password': {
         const { current, next } = checkInput(passwordInput, form)
         await changePassword(account.id, current, next, request)
@@ -65,7 +70,7 @@ export async function action({ request }: Route.ActionArgs) {
 }
 
 export default function Account({ loaderData, actionData }: Route.ComponentProps) {
-  const { email, sessions, sites } = loaderData
+  const { email, name, sessions, sites } = loaderData
   const busy = useNavigation().state !== 'idle'
   const told = (intents: readonly string[]) => {
     if (!actionData || !intents.includes(String(actionData.intent))) return null
@@ -83,6 +88,27 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
     <OutsideFrame email={email}>
       <div className="mx-auto grid max-w-3xl gap-12 px-8 py-12">
         <h1 className="text-[34px]">Your account</h1>
+        <section aria-labelledby="name">
+          <h2 id="name" className="mb-3 text-[24px]">
+            Name
+          </h2>
+          {told(['name'])}
+          <Form method="post" className="flex max-w-md items-end gap-4">
+            <label className="block flex-1">
+              <span className="text-quiet">What those see whom you work with</span>
+              <input
+                className="field"
+                name="name"
+                defaultValue={name}
+                maxLength={60}
+                autoComplete="nickname"
+              />
+            </label>
+            <Button type="submit" name="intent" value="name" disabled={busy}>
+              Use it
+            </Button>
+          </Form>
+        </section>
         <section aria-labelledby="password">
           <h2 id="password" className="mb-3 text-[24px]">
             Password

@@ -34,6 +34,8 @@ export function Versions({ textKey, onDone }: { textKey: TextKey; onDone: () => 
         <Button onClick={onDone}>Close</Button>
       </div>
     )
+  // Where one person writes, it goes without saying who.
+  const isShared = new Set(versions.map(({ by }) => by)).size > 1
   const shown = versions.find(({ hash }) => hash === chosen) ?? versions[0]!
   return (
     <div className="grid min-h-0 grid-cols-[13rem_minmax(0,1fr)]">
@@ -47,7 +49,9 @@ export function Versions({ textKey, onDone }: { textKey: TextKey; onDone: () => 
               onClick={() => setChosen(one.hash)}
             >
               {one.writtenAt ? moment(one.writtenAt) : 'the first'}
-              <span className="block text-sm text-quiet">until {moment(one.until)}</span>
+              <span className="block text-sm text-quiet">
+                {isShared && one.by && `${one.by}, `}until {moment(one.until)}
+              </span>
             </button>
           </li>
         ))}

@@ -18,4 +18,5 @@ export {
   leaveAccount,
   listSessions,
   type OwnSession,
+  setName,
 } from './own-account'

@@ -44,6 +44,11 @@ export async function endOtherSessions(accountId: string, request: Request): Pro
   ])
 }
 
+/** Sets what others know an account by; empty for what its e-mail address begins with. */
+export async function setName(accountId: string, name: string): Promise<void> {
+  await pool().query('UPDATE accounts SET name = $2 WHERE id = $1', [accountId, name])
+}
+
 /**
  * Asks for the password again before what cannot be taken back. Whoever sits at a browser that was left open guesses no
  * faster than at the door.

@@ -82,9 +82,12 @@ export function Earlier({
 
 function Summary({ delivery, of }: { delivery: Delivery; of: readonly Delivery[] }) {
   const { fileCount, byteCount, removedCount, heldCount, errorMessage, putBack, elsewhere } = delivery
+  // Where one person sends, it goes without saying who.
+  const isShared = new Set(of.map(({ askedByName }) => askedByName)).size > 1
   const source = of.find(({ id }) => id === putBack)
   return (
     <>
+      {isShared && delivery.askedByName && `${delivery.askedByName}: `}
       {count(fileCount, 'file')}, {size(byteCount)}
       {removedCount > 0 && `, ${removedCount} removed`}
       {heldCount > 0 && `, ${heldCount} left as somebody else had changed them`}

@@ -1,3 +1,4 @@
+import { nameOf } from '#server/accounts'
 import { heldByOthers } from '../places/hold-rows'
 import { many, maybeOne, type Queryable } from '#server/platform'
 import { settleItems } from './item-rows'
@@ -38,6 +39,8 @@ export interface Delivery {
   /** When it begins, or goes on after a cut; null where that is at once. */
   readonly goOnAt: Date | null
   readonly askedAt: Date
+  /** What whoever asked for it is known by; null where the account is gone. */
+  readonly askedByName: string | null
   readonly startedAt: Date | null
   readonly endedAt: Date | null
 }
@@ -46,7 +49,8 @@ const deliveryColumns = `id, destination_id AS "destinationId", state, attempts,
   go_on_at AS "goOnAt", pause_asked AS "pauseAsked", paused, held_count AS "heldCount", put_back AS "putBack", elsewhere, revision, remove_leftovers AS "removeLeftovers",
   file_total AS "fileTotal", byte_total AS "byteTotal", file_count AS "fileCount", byte_count AS "byteCount",
   removed_count AS "removedCount", cancel_asked AS "cancelAsked", error_code AS "errorCode",
-  error_message AS "errorMessage", asked_at AS "askedAt", started_at AS "startedAt", ended_at AS "endedAt"`
+  error_message AS "errorMessage", asked_at AS "askedAt",
+  (SELECT ${nameOf('a')} FROM accounts a WHERE a.id = asked_by) AS "askedByName", started_at AS "startedAt", ended_at AS "endedAt"`
 
 export const listDeliveries = (db: Queryable, destinationId: string, limit: number): Promise<Delivery[]> =>
   many<Delivery>(

@@ -146,14 +146,16 @@ export interface SiteSummary {
   readonly owner: string
 }
 
-/** Sites that an account takes part in, those changed last in front. */
+/** Sites that an account takes part in, those changed last in front; copies that others took of one are with that one. */
 export const listSites = (db: Queryable, accountId: string): Promise<SiteSummary[]> =>
   many<SiteSummary>(
     db,
     `SELECT s.id, s.name, s.changed_at AS "changedAt", role_in_site(s.id, $1) AS role, ${nameOf('a')} AS owner,
        (SELECT count(*) FROM pages p WHERE p.site_id = s.id AND NOT p.trial) AS "pageCount"
      FROM sites s JOIN accounts a ON a.id = s.account_id
-     WHERE s.account_id = $1 OR s.id IN (SELECT site_id FROM site_people WHERE account_id = $1)
+     WHERE s.account_id = $1 OR s.id IN (
+       SELECT site_id FROM site_people WHERE account_id = $1
+       EXCEPT SELECT h.copy_id FROM handed_out h JOIN invitations i ON i.id = h.invitation_id WHERE i.made_by = $1)
      ORDER BY s.changed_at DESC, s.id`,
     [accountId],
   )
