@@ -36,6 +36,8 @@ export default [
   ]),
   route('sites/:siteId/look', 'routes/look.tsx'),
   route('sites/:siteId/people', 'routes/people.tsx'),
+  route('looks/:token', 'routes/shared-look.tsx'),
+  route('looks/:token/notes', 'routes/answers/look-notes.ts'),
   route('invitations/:token', 'routes/invitation.tsx'),
   // Answers without a page of their own.
   ...prefix('sites/:siteId', [
@@ -55,6 +57,7 @@ export default [
     route('uploads/:uploadId', 'routes/answers/files/upload-portions.ts'),
     route('files/:fileId', 'routes/answers/files/file.ts'),
     route('events', 'routes/answers/events.ts'),
+    route('notes', 'routes/answers/notes.ts'),
     route('presence', 'routes/answers/presence.ts'),
     route('texts/:hash', 'routes/answers/files/texts.ts'),
     route('results/:pageId', 'routes/answers/results.ts'),

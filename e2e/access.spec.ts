@@ -35,6 +35,9 @@ const table: Readonly<Record<string, Entry>> = {
   'bringing/:bringingId': { get: 'account', post: 'account' },
   'bringing/:bringingId/files': { post: 'account' },
   'bringing/:bringingId/from-host': { post: 'account' },
+  // Its address is the key, kept from the log; it ends, and is withdrawn (`notes.spec.ts`).
+  'looks/:token': { get: 'anybody' },
+  'looks/:token/notes': { post: 'anybody' },
   'invitations/:token': { get: 'account', post: 'account' },
   'sites/:siteId': look,
   'sites/:siteId/': look,
@@ -67,6 +70,7 @@ const table: Readonly<Record<string, Entry>> = {
   'sites/:siteId/uploads/:uploadId': { get: 'write', post: 'write' },
   'sites/:siteId/files/:fileId': look,
   'sites/:siteId/events': look,
+  'sites/:siteId/notes': { get: 'look', post: 'look' },
   'sites/:siteId/presence': { post: 'look' },
   'sites/:siteId/texts/:hash': look,
   'sites/:siteId/results/:pageId': look,

@@ -28,6 +28,7 @@ export function useSiteEvents(siteId: string, onEvent: (event: HeardEvent) => vo
       source.addEventListener('revision', hear)
       source.addEventListener('delivery', hear)
       source.addEventListener('people', hear)
+      source.addEventListener('notes', hear)
       source.addEventListener('presence', hear)
       source.addEventListener('gap', () => latest.current({ kind: 'gap' }))
       source.addEventListener('error', () => {

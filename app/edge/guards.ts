@@ -202,8 +202,8 @@ export function logRequests(request: Request, response: Response, next: NextFunc
   inRequest({ requestId, origin: request.ip ?? '' }, () => {
     response.on('finish', () => {
       const ms = Number(process.hrtime.bigint() - started) / 1e6
-      // A preview's address is a key to it.
-      const path = request.path.replace(/^\/preview\/[^/]+/, '/preview/(hidden)')
+      // These addresses are keys to what they show.
+      const path = request.path.replace(/^\/(preview|looks|invitations)\/[^/]+/, '/$1/(hidden)')
       const level = response.statusCode >= 500 ? 'error' : 'info'
       log[level]({ method: request.method, path, status: response.statusCode, ms: Math.round(ms) }, 'request')
     })

@@ -98,3 +98,30 @@ export function HandOutForm({ busy }: { busy: boolean }) {
     </Form>
   )
 }
+
+/** Shows the site to somebody without an account. */
+export function LookForm({ busy }: { busy: boolean }) {
+  const [days, setDays] = useState<Days>('30')
+  return (
+    <Form method="post" className="grid gap-3">
+      <p className="font-serif text-[19px] leading-[2]">
+        Show the site as it comes out to{' '}
+        <input
+          name="label"
+          aria-label="Who looks"
+          placeholder="somebody"
+          maxLength={100}
+          autoComplete="off"
+          className={inline}
+        />{' '}
+        for <DaysPick value={days} onPick={setDays} after="." /> No account is needed to look, or to leave a
+        note.
+      </p>
+      <span>
+        <Button type="submit" name="intent" value="look" disabled={busy}>
+          Make an address to look
+        </Button>
+      </span>
+    </Form>
+  )
+}

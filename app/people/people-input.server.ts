@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { type GivenRole, givenRoles } from '#core/site'
 
-const intents = ['invite', 'hand-out', 'withdraw', 'role', 'remove', 'leave'] as const
+const intents = ['invite', 'hand-out', 'look', 'end-look', 'withdraw', 'role', 'remove', 'leave'] as const
 
 export const peopleIntent = Joi.object<{ intent: (typeof intents)[number] }>({
   intent: Joi.valid(...intents).required(),
@@ -28,4 +28,9 @@ export const personInput = invitationInput
 export const roleInput = Joi.object<{ id: string; role: GivenRole }>({
   id,
   role: Joi.valid(...givenRoles).required(),
+}).unknown()
+
+export const lookInput = Joi.object<{ label: string; days: number }>({
+  label,
+  days: days.default(30),
 }).unknown()

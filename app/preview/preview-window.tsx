@@ -5,36 +5,8 @@ import type { ElementPlace } from '#core/build'
 import { pageTitle } from '#core/template'
 import { useSelection, useSite } from '../document/site-context'
 import { useStableActions } from '../parts/use-stable-actions'
+import { type QuotedPlace, readPreviewMessage, type Report } from './messages'
 import { usePreviewWidth } from './use-preview-width'
-
-/** What the sandboxed page tells of itself. */
-interface Report {
-  readonly path: string
-  readonly title: string
-}
-
-/** A place of the page that was chosen in it. */
-interface ChosenPlace {
-  readonly path: string
-  readonly place: ElementPlace
-}
-
-type Told = Report | ChosenPlace | { readonly expired: string }
-
-/** A report, a chosen place, or the path of the page that was asked for at an address that has run out. */
-function readMessage(data: unknown): Told | null {
-  const told = (data as { rubricantPreview?: Partial<Report & ChosenPlace & { expired: string }> } | null)
-    ?.rubricantPreview
-  if (typeof told?.expired === 'string') return { expired: told.expired }
-  const { place } = told ?? {}
-  if (place)
-    return typeof told?.path === 'string' && typeof place.tag === 'string' && Number.isInteger(place.nth)
-      ? { path: told.path, place: { tag: place.tag, nth: place.nth } }
-      : null
-  return typeof told?.path === 'string' && typeof told.title === 'string'
-    ? { path: told.path, title: told.title }
-    : null
-}
 
 const shownAs = [
   { as: 'room', words: 'As wide as there is room', Icon: Maximize2, size: 14 },
@@ -58,7 +30,7 @@ export function PreviewWindow({
 }: {
   base: string
   /** Told the place of the chosen page that was clicked on. */
-  onPlace?: (place: ElementPlace) => void
+  onPlace?: (place: QuotedPlace) => void
   /** A place to show; another object shows it again. */
   shown?: ElementPlace | null
   /** True in a tab that shows nothing else. */
@@ -71,7 +43,7 @@ export function PreviewWindow({
   const path = names.pages.get(selected.id)?.path ?? ''
   const [report, setReport] = useState<Report | null>(null)
   const shownRevision = useRef(revision)
-  const { placed } = useStableActions({ placed: (place: ElementPlace) => onPlace?.(place) })
+  const { placed } = useStableActions({ placed: (place: QuotedPlace) => onPlace?.(place) })
 
   const renew = useCallback(async () => {
     const response = await fetch(`/sites/${site.id}/preview-address`)
@@ -88,7 +60,7 @@ export function PreviewWindow({
     const hear = (event: MessageEvent) => {
       // The page is sandboxed, so it has no origin to check; that it is our frame is what counts.
       if (event.source !== frame.current?.contentWindow) return
-      const told = readMessage(event.data)
+      const told = readPreviewMessage(event.data)
       if (told && 'expired' in told)
         renew().then(
           () => frame.current && (frame.current.src = base.current + told.expired),

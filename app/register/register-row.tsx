@@ -1,5 +1,6 @@
-import { ChevronDown, ChevronRight } from 'lucide-react'
+import { ChevronDown, ChevronRight, MessageSquareText } from 'lucide-react'
 import { memo } from 'react'
+import { count } from '../parts/format'
 import { LabelInput } from './label-input'
 import type { RegisterColumn } from './column'
 import type { Row } from './rows'
@@ -31,6 +32,8 @@ interface Props {
   readonly isHome: boolean
   readonly isSelected: boolean
   readonly isChosen: boolean
+  /** Notes on the page that are not settled. */
+  readonly notes: number
   /** Names of those who have this page open elsewhere; null for nobody. */
   readonly others: string | null
   /** The label as it was when its typing began; null while it is not being typed. */
@@ -48,6 +51,7 @@ export const RegisterRow = memo(function RegisterRow({
   isHome,
   isSelected,
   isChosen,
+  notes,
   others,
   renamedFrom,
   actions,
@@ -109,6 +113,16 @@ export const RegisterRow = memo(function RegisterRow({
           >
             {row.open ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
           </button>
+        )}
+        {notes > 0 && (
+          <span
+            title={`${count(notes, 'note')} on this page`}
+            className="ml-1.5 flex shrink-0 items-center gap-0.5 self-center text-xs text-lapis"
+          >
+            <MessageSquareText size={13} aria-hidden />
+            {notes}
+            <span className="sr-only"> {notes === 1 ? 'note' : 'notes'}</span>
+          </span>
         )}
         {others !== null && (
           <span

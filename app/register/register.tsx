@@ -6,6 +6,7 @@ import { useSelection, useSite } from '../document/site-context'
 import { LabelInput } from './label-input'
 import { Guides, RegisterRow, type RowActions } from './register-row'
 import type { Other } from '../document/use-presence'
+import { useOpenNotes } from '../notes/notes-context'
 import type { Relabel } from '../frame/typed-ripple'
 import { useStableActions } from '../parts/use-stable-actions'
 import { duplicate } from '../plan/many-pages'
@@ -67,6 +68,7 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
       ?.focus({ preventScroll: true })
   }, [selected.id, draft, renaming, rows])
 
+  const openNotes = useOpenNotes()
   const othersAt = useMemo(() => {
     const at = new Map<string, string>()
     for (const { name, pageId } of others) {
@@ -316,6 +318,7 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
                 isHome={page.id === site.homeId}
                 isSelected={page.id === selected.id}
                 isChosen={chosenIds.has(page.id)}
+                notes={openNotes.get(page.id) ?? 0}
                 others={othersAt.get(page.id) ?? null}
                 renamedFrom={renaming?.id === page.id ? renaming.was : null}
                 actions={actions}

@@ -12,6 +12,9 @@ import { useDraft, useKeptLine } from '../document/use-draft'
 import { requireSite } from '../owner.server'
 import { useStableActions } from '../parts/use-stable-actions'
 import { fetchEditor } from '../parts/editor/lazy-editor'
+import { useNotedLines } from '../notes/noted-lines'
+import { PageNotes } from '../notes/page-notes'
+import type { QuotedPlace } from '../preview/messages'
 import { PreviewWindow } from '../preview/preview-window'
 import { AsFound } from '../writing/as-found'
 import { SlotEditors } from '../writing/slot-editors'
@@ -49,10 +52,12 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
   const { site } = useSite()
   const [source, setSource] = useState<ChosenSource | null>(null)
   const [shown, setShown] = useState<ElementPlace | null>(null)
-  const lead = async (place: ElementPlace) => {
+  const [clicked, setClicked] = useState<{ pageId: string; place: QuotedPlace } | null>(null)
+  const lead = async (place: QuotedPlace) => {
     const { sourceOfPlace } = await import('../writing/source-places')
-    const origin = await sourceOfPlace(site.id, selected.id, place).catch(() => null)
-    if (origin) setSource({ pageId: selected.id, origin })
+    const found = await sourceOfPlace(site.id, selected.id, place).catch(() => null)
+    if (found?.origin) setSource({ pageId: selected.id, origin: found.origin })
+    return found?.place ?? place
   }
   // An address may name a line of what is written, or one of the page as it comes out.
   const { key, search } = useLocation()
@@ -92,7 +97,23 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
         <Separator aria-label="Width of the text" className="w-px bg-rule hover:bg-lapis" />
         <Panel minSize={240}>
           {loaderData ? (
-            <PreviewWindow base={loaderData.base} onPlace={(place) => void lead(place)} shown={shown} />
+            <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
+              <PreviewWindow
+                base={loaderData.base}
+                onPlace={(place) => {
+                  setClicked({ pageId: selected.id, place })
+                  void lead(place)
+                }}
+                shown={shown}
+              />
+              <PageNotes
+                key={selected.id}
+                page={selected}
+                place={clicked?.pageId === selected.id ? clicked.place : null}
+                onGo={(place) => void lead(place).then((now) => setShown({ ...now }))}
+                onUnpin={() => setClicked(null)}
+              />
+            </div>
           ) : (
             <NotFetched />
           )}
@@ -179,5 +200,6 @@ function Content({
     // Names the page for whoever looks at open windows.
     document.title = `${selected.label} – ${site.name} – Rubricant`
   }, [selected.label, site.name])
-  return <SlotEditors page={selected} given={given} source={source} onShow={onShow} />
+  const marks = useNotedLines(selected)
+  return <SlotEditors page={selected} given={given} source={source} marks={marks} onShow={onShow} />
 }

@@ -15,16 +15,19 @@ import {
   removePerson,
   requireRight,
 } from '#server/sites'
+import { endSharedLook, listSharedLooks, shareLook } from '#server/notes'
 import { checkInput, readForm, requireSite } from '../owner.server'
 import { OutsideFrame } from '../parts/outside-frame'
 import { HandedOut } from '../people/handed-out'
 import { Invitations } from '../people/invitations'
-import { HandOutForm, InviteForm } from '../people/invite-forms'
+import { Looks } from '../people/looks'
+import { HandOutForm, InviteForm, LookForm } from '../people/invite-forms'
 import { MadeAddress } from '../people/made-address'
 import {
   handOutInput,
   invitationInput,
   inviteInput,
+  lookInput,
   peopleIntent,
   personInput,
   roleInput,
@@ -55,7 +58,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     isYou: one.accountId === account.id,
   }))
   const common = { email: account.email, site: { id: site.id, name: site.name }, people, manages }
-  if (!manages) return { ...common, invitations: [], copies: [] }
+  if (!manages) return { ...common, invitations: [], looks: [], copies: [] }
   const now = Date.now()
   const invitations = (await listInvitations(pool(), site.id)).map((one) => ({
     ...one,
@@ -69,7 +72,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   })
   const none = { findingCount: 0, graveCount: 0 }
   const copies = taken.map((one) => ({ ...one, ...(counts.get(one.siteId) ?? none) }))
-  return { ...common, invitations, copies }
+  return { ...common, invitations, looks: await listSharedLooks(site.id), copies }
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
@@ -79,7 +82,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     // To leave is for everybody who takes part; all else is for who manages it.
     if (form.intent !== 'leave') requireRight(role, 'manage')
     const { intent } = checkInput(peopleIntent, form)
-    const addressOf = (token: string) => `${new URL(request.url).origin}/invitations/${token}`
+    const addressOf = (token: string, of = 'invitations') => `${new URL(request.url).origin}/${of}/${token}`
     switch (intent) {
       case 'invite': {
         const asked = checkInput(inviteInput, form)
@@ -90,6 +93,13 @@ export async function action({ request, params }: Route.ActionArgs) {
         const token = await invite(site.id, account.id, { ...asked, gives: 'copy' })
         return { made: addressOf(token), for: 'many' as const }
       }
+      case 'look': {
+        const asked = checkInput(lookInput, form)
+        return { made: addressOf(await shareLook(site.id, account.id, asked), 'looks'), for: 'look' as const }
+      }
+      case 'end-look':
+        await endSharedLook(site.id, checkInput(invitationInput, form).id)
+        return { done: true }
       case 'withdraw':
         await endInvitation(pool(), site.id, checkInput(invitationInput, form).id)
         return { done: true }
@@ -112,7 +122,7 @@ export async function action({ request, params }: Route.ActionArgs) {
 }
 
 export default function People({ loaderData, actionData }: Route.ComponentProps) {
-  const { email, site, people, manages, invitations, copies } = loaderData
+  const { email, site, people, manages, invitations, looks, copies } = loaderData
   const busy = useNavigation().state !== 'idle'
   const made = actionData && 'made' in actionData ? actionData : null
   return (
@@ -139,6 +149,19 @@ export default function People({ loaderData, actionData }: Route.ComponentProps)
         </section>
         {manages && (
           <>
+            <section aria-labelledby="look">
+              <h2 id="look" className="mb-3 text-[24px]">
+                A look for somebody else
+              </h2>
+              {made?.for === 'look' && (
+                <MadeAddress
+                  address={made.made}
+                  what="Whoever opens this address sees the site as visitors would, and can leave notes."
+                />
+              )}
+              <LookForm busy={busy} />
+              <Looks looks={looks} />
+            </section>
             <section aria-labelledby="invite">
               <h2 id="invite" className="mb-3 text-[24px]">
                 Invite somebody

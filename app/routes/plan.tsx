@@ -4,6 +4,7 @@ import { Tabs } from 'radix-ui'
 import { pool } from '#server/platform'
 import { dismiss, listDismissed } from '#server/sites'
 import { answerProblems, checkInput, readForm, requireSite } from '../owner.server'
+import { PageNotes } from '../notes/page-notes'
 import { ChosenPage } from '../plan/chosen-page'
 import { PlanAdvice, useAdvice } from '../plan/plan-advice'
 import { loadOrLatest } from '../parts/unless-offline'
@@ -42,7 +43,7 @@ clientLoader.hydrate = true as const
 export default function PlanView({ loaderData }: Route.ComponentProps) {
   const advice = useAdvice(loaderData?.dismissed ?? [])
   return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+    <div className="grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)_auto]">
       <ChosenPage />
       <Tabs.Root defaultValue="diagram" className="grid min-h-0 grid-rows-[auto_1fr] border-t border-rule">
         <Tabs.List aria-label="The plan as" className="flex gap-5 border-b border-rule px-7">
@@ -70,6 +71,7 @@ export default function PlanView({ loaderData }: Route.ComponentProps) {
           <PlanAdvice advice={advice} />
         </Tabs.Content>
       </Tabs.Root>
+      <PageNotes page={null} place={null} />
     </div>
   )
 }

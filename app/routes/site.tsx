@@ -28,6 +28,7 @@ import { RippleNotice } from '../frame/ripple-notice'
 import { type Relabel, TypedRipple } from '../frame/typed-ripple'
 import { useViewsAtHand } from '../frame/use-views-at-hand'
 import { registerWidth, viewOf, viewTitles } from '../frame/views'
+import { NotesProvider, useNotes } from '../notes/notes-context'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'
 import { Register } from '../register/register'
@@ -67,7 +68,9 @@ export default function SiteRoute({ loaderData }: Route.ComponentProps) {
     <SiteProvider key={site.id} site={site} revision={revision} titles={titles} role={role}>
       <ProposalProvider>
         <FilesProvider>
-          <Desk />
+          <NotesProvider>
+            <Desk />
+          </NotesProvider>
         </FilesProvider>
       </ProposalProvider>
     </SiteProvider>
@@ -84,6 +87,7 @@ function Desk() {
   const { isDraggedOver, dropping } = useDroppedFiles()
   // Another view, or another page, is what its author wants to see now.
   const { selected } = useSelection()
+  const notes = useNotes()
   const presence = usePresence(site.id, selected.id, role)
   useEffect(() => choose(null), [view, selected.id, choose])
   // In a narrow window one of the two at a time: in Plan the register is what is worked in.
@@ -109,6 +113,7 @@ function Desk() {
     if (event.kind === 'gap') {
       store.wake()
       void store.catchUp()
+      notes.load()
       // A delivery may have ended unheard: what is shown of it is fetched.
       setDelivery(null)
       if (view === 'upload') void revalidator.revalidate()
@@ -120,6 +125,7 @@ function Desk() {
     }
     if (event.kind === 'presence') return presence.hear(event)
     if (event.kind === 'people') return presence.ask()
+    if (event.kind === 'notes') return notes.load()
     setDelivery(event)
     // Numbers come with the event; its beginning and its end change what the view shows.
     const isEnd = event.state !== 'running'

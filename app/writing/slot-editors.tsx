@@ -9,6 +9,7 @@ import { useWrittenText } from '../document/use-written-text'
 import type { EditorHandle, HandleRef } from '../parts/editor/editor-handle'
 import { WrittenTextEditor } from '../parts/editor/written-text'
 import { VersionsDialog } from '../versions/versions-dialog'
+import type { LineMark } from '../parts/editor/line-marks'
 import type { EditorProps } from '../parts/editor/code-editor'
 import type { WantedPicture } from './picture-dialog'
 import type { Pasting } from '../parts/editor/pasting'
@@ -37,12 +38,15 @@ export function SlotEditors({
   page,
   given,
   source,
+  marks,
   onShow,
 }: {
   page: Page
   given: GivenText | null
   /** Where a place that was chosen in the preview was written. */
   source: LineOrigin | null
+  /** Words beside lines, by slot. */
+  marks: ReadonlyMap<string, readonly LineMark[]>
   /** Asked to show in the preview what a line of a slot became. */
   onShow: (slot: string, line: number) => void
 }) {
@@ -170,6 +174,7 @@ export function SlotEditors({
           onFiles={insertion.insert}
           pasting={pasted.pasting}
           reveal={reveal}
+          marks={marks.get(slot)}
           onLine={(line) => onShow(slot, line)}
         />
       </div>
@@ -292,6 +297,7 @@ function SlotEditor({
   onFiles,
   pasting,
   reveal,
+  marks,
   onLine,
 }: {
   page: Page
@@ -302,6 +308,7 @@ function SlotEditor({
   onFiles: NonNullable<EditorProps['onFiles']>
   pasting: Pasting
   reveal: { readonly line: number } | null
+  marks: readonly LineMark[] | undefined
   onLine: (line: number) => void
 }) {
   const key = { kind: 'content' as const, id: page.id, ...(slot !== mainSlot && { slot }) }
@@ -316,6 +323,7 @@ function SlotEditor({
       onFiles={onFiles}
       pasting={pasting}
       reveal={reveal}
+      marks={marks}
       onLine={onLine}
       words={words}
       handle={handle}

@@ -1,15 +1,23 @@
-import { elementAtLine, type ElementPlace, type LineOrigin, lineOfElement } from '#core/build'
+import {
+  elementAtLine,
+  type ElementPlace,
+  findQuoted,
+  type LineOrigin,
+  lineOfElement,
+  type QuotedElement,
+} from '#core/build'
 
-/** Where a place of a page was written. Fetched apart: it brings the parser. */
+/** Where a place of a page stands now and was written. Fetched apart: it brings the parser. */
 export async function sourceOfPlace(
   siteId: string,
   pageId: string,
-  place: ElementPlace,
-): Promise<LineOrigin | null> {
+  place: QuotedElement,
+): Promise<{ readonly place: ElementPlace; readonly origin: LineOrigin | null } | null> {
   const html = await resultOf(siteId, pageId)
-  const line = html === null ? null : lineOfElement(html, place)
-  if (line === null) return null
-  return sourceOfLine(siteId, pageId, line)
+  if (html === null) return null
+  const now = findQuoted(html, place)
+  const line = lineOfElement(html, now)
+  return { place: now, origin: line === null ? null : await sourceOfLine(siteId, pageId, line) }
 }
 
 /** Where a line of a page as it comes out was written. */

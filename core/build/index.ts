@@ -3,7 +3,9 @@ export { type Forwarder, forwardersOf } from './forwarders'
 export { type Build, buildSite, type BuildSources, type BuiltEntry, type PageTrace } from './build'
 export {
   elementAtLine,
+  findQuoted,
   type ElementPlace,
+  type QuotedElement,
   lineOfElement,
   type LineOrigin,
   type LinePurpose,

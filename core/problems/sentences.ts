@@ -30,6 +30,11 @@ const notAllowed = {
 /** Every problem by its code. */
 export const sentences = {
   // ── What a window asks for ──
+  'look-ended': fixed(410, 'This look has ended, or was withdrawn.'),
+  'too-many-notes': about<{ readonly most: number }>(
+    422,
+    ({ most }) => `There are ${list(most)} already, and no more are taken. Settle and remove some first.`,
+  ),
   'no-invitation': fixed(
     410,
     'This invitation has been taken, has run out, or was withdrawn. Ask for another one.',

@@ -6,6 +6,7 @@ export {
   beginSession,
   endSession,
   knownBrowserOf,
+  originOf,
   sessionName,
   sessionToken,
   signIn,

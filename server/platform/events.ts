@@ -7,6 +7,8 @@ export type SiteEvent =
   | { readonly siteId: string; readonly kind: 'revision'; readonly revision: number }
   /** Who takes part, or with what role, has changed. */
   | { readonly siteId: string; readonly kind: 'people' }
+  /** Somebody wrote, answered or settled a note. */
+  | { readonly siteId: string; readonly kind: 'notes' }
   | Presence
   | ({ readonly siteId: string; readonly kind: 'delivery'; readonly deliveryId: string } & DeliveryEvent)
 

@@ -20,6 +20,8 @@ const rules = {
   'too-many': () => ({ points: 1_000_000, perSeconds: minutes(24 * 60) }),
   'sign-up': () => ({ points: config().signUpsAnHour, perSeconds: minutes(60) }),
   'destination-test': () => ({ points: 20, perSeconds: minutes(1) }),
+  /** Notes from one origin, of whoever holds the address of a look. */
+  note: () => ({ points: 40, perSeconds: minutes(10) }),
   following: () => ({ points: 6, perSeconds: minutes(10) }),
 } satisfies Record<string, () => Rule>
 

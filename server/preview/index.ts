@@ -1,1 +1,1 @@
-export { previewBase, servePreview } from './preview'
+export { lookBase, previewBase, servePreview } from './preview'

@@ -10,7 +10,8 @@ import { accountOf, accountOfSessionName, sessionName, sessionToken } from '#ser
 import { missing, PostgresContents } from '#server/contents'
 import { Problem } from '#core/problems'
 import { isSigned, notFound, pool, sign } from '#server/platform'
-import { buildForPage, loadSite } from '#server/sites'
+import { sharedLookOf } from '#server/notes'
+import { buildForPage, loadSite, type StoredSite } from '#server/sites'
 
 /** How long an address opens the preview; the window that shows it asks for the next one before. */
 const previewMinutes = 10
@@ -20,8 +21,17 @@ const previewMinutes = 10
  * no origin, which sends no cookies, so the right to see the site stands in the address: it is signed,
  * ends with the session, and is of no use to whoever is handed it later.
  */
-export function previewBase(request: Request, siteId: string, now = Date.now()): string {
-  const name = sessionName(sessionToken(request)!)
+export const previewBase = (request: Request, siteId: string, now = Date.now()): string =>
+  baseFor(siteId, sessionName(sessionToken(request)!), now)
+
+/** A session's short name never begins like this. */
+const lookMark = '~'
+
+/** The same for whoever holds the address of a look: it ends with the look. */
+export const lookBase = (siteId: string, lookId: string, now = Date.now()): string =>
+  baseFor(siteId, `${lookMark}${lookId}`, now)
+
+function baseFor(siteId: string, name: string, now: number): string {
   const until = Math.ceil(now / 60_000) + previewMinutes
   return `/preview/${siteId}.${name}.${until}.${sign(`preview ${siteId} ${name} ${until}`)}/`
 }
@@ -35,7 +45,7 @@ const reporter = (siteBase: string) => `<script>(() => {
   const base = ${JSON.stringify(siteBase)}
   const tell = () => parent.postMessage({ rubricantPreview: { path: decodeURI(location.pathname).slice(base.length), title: document.title } }, '*')
   // A place of the page: an element by its name, counted from the top.
-  const placeOf = (element) => ({ tag: element.localName, nth: [...document.getElementsByTagName(element.localName)].indexOf(element) })
+  const placeOf = (element) => ({ tag: element.localName, nth: [...document.getElementsByTagName(element.localName)].indexOf(element), quote: (element.textContent || element.getAttribute('alt') || '').trim().replace(/\\s+/g, ' ').slice(0, 120) })
   addEventListener('message', ({ source, data }) => {
     if (source !== parent) return
     if (data === 'rubricant-reload') location.reload()
@@ -80,6 +90,25 @@ const page = (status: number, title: string, text: string, script: string): Resp
     },
   )
 
+/** A page of its own, outside the sandboxed frame. */
+const isAlone = (request: Request) => request.headers.get('sec-fetch-dest') === 'document'
+
+/** The site of an address that was made for a session; null for anybody else. */
+async function siteOfSession(request: Request, siteId: string, name: string): Promise<StoredSite | null> {
+  const account = await accountOfSessionName(name)
+  if (!account) return null
+  // Whoever says who they are has to be the one the address was made for; and a page of its own has cookies to show.
+  const visitor = await accountOf(request)
+  if (visitor ? visitor.id !== account.id : isAlone(request)) return null
+  return loadSite(pool(), siteId, account.id)
+}
+
+/** The site of an address that was made for a look: shown in its frame, to whoever holds it. */
+async function siteOfLook(request: Request, siteId: string, lookId: string): Promise<StoredSite | null> {
+  const look = isAlone(request) ? null : await sharedLookOf(lookId)
+  return look?.site.id === siteId ? look : null
+}
+
 /**
  * Answers a request for a file of a site as a host would: a folder stands for its home file, case
  * counts, what is not there is 404.
@@ -92,14 +121,9 @@ export async function servePreview(request: Request, token: string, rest: string
   if (!isSigned(`preview ${siteId} ${name} ${until}`, signature)) throw notFound()
   if (Number(until) * 60_000 < Date.now())
     return page(410, 'One moment', 'The preview is shown again at once.', expired(rest))
-  const account = await accountOfSessionName(name)
-  if (!account) throw notFound()
-  // Whoever says who they are has to be the one the address was made for; and a page of its own,
-  // outside the sandboxed frame, has cookies to show.
-  const visitor = await accountOf(request)
-  const alone = request.headers.get('sec-fetch-dest') === 'document'
-  if (visitor ? visitor.id !== account.id : alone) throw notFound()
-  const stored = await loadSite(pool(), siteId, account.id)
+  const stored = name.startsWith(lookMark)
+    ? await siteOfLook(request, siteId, name.slice(lookMark.length))
+    : await siteOfSession(request, siteId, name)
   if (!stored) throw notFound()
   const { site } = stored
   const names = namesOf(site)

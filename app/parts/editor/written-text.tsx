@@ -11,6 +11,7 @@ export function WrittenTextEditor({
   onFiles,
   words,
   reveal,
+  marks,
   handle,
   onLink,
   pasting,
@@ -23,6 +24,7 @@ export function WrittenTextEditor({
   onFiles?: EditorProps['onFiles']
   words?: EditorProps['words']
   reveal?: EditorProps['reveal']
+  marks?: EditorProps['marks']
   handle?: EditorProps['handle']
   onLink?: EditorProps['onLink']
   pasting?: EditorProps['pasting']
@@ -66,6 +68,7 @@ export function WrittenTextEditor({
         onFiles={onFiles}
         words={words}
         reveal={reveal}
+        marks={marks}
         handle={handle}
         onLink={onLink}
         pasting={pasting}

@@ -107,6 +107,44 @@ export interface ElementPlace {
   readonly nth: number
 }
 
+/** A place of a page as somebody saw it: an element, and how what it says begins. */
+export interface QuotedElement extends ElementPlace {
+  readonly quote?: string
+}
+
+/** Letters that are compared: how something begins says which it is. */
+const mostQuoted = 60
+const plain = (text: string): string => text.trim().replace(/\s+/g, ' ').slice(0, mostQuoted)
+
+/** How what an element says begins; of a picture, what stands in its place. */
+function sayingOf(element: HtmlElement): string {
+  let said = ''
+  const left: HtmlNode[] = [element]
+  while (left.length > 0 && said.length < 4 * mostQuoted) {
+    const node = left.pop()!
+    if ('value' in node && node.nodeName === '#text') said += node.value
+    if ('childNodes' in node) left.push(...node.childNodes.slice(0, 4 * mostQuoted).reverse())
+  }
+  return plain(said || (element.attrs.find(({ name }) => name === 'alt')?.value ?? ''))
+}
+
+/**
+ * Where an element that somebody saw stands now: where it was, if it still says the same, else the first of its name that
+ * does, else where it was.
+ */
+export function findQuoted(text: string, { tag, nth, quote = '' }: QuotedElement): ElementPlace {
+  const wanted = plain(quote)
+  if (wanted === '') return { tag, nth }
+  let count = -1
+  let found: number | null = null
+  walkHtml(parseHtml(text, true).root, (node) => {
+    if (!('tagName' in node) || node.tagName !== tag) return
+    count += 1
+    if ((found === null || count === nth) && sayingOf(node) === wanted) found = count
+  })
+  return { tag, nth: found ?? nth }
+}
+
 /** The line on which an element of a finished page begins; null where it is not written there. */
 export function lineOfElement(text: string, { tag, nth }: ElementPlace): number | null {
   let count = -1

@@ -2,7 +2,14 @@ import { expect, test } from '@jest/globals'
 import { buildSite } from '#core/build'
 import { Lines } from '#core/markup'
 import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
-import { elementAtLine, lineOfElement, originsOfLine, purposeOfLine, slotOffset } from './explain-line'
+import {
+  elementAtLine,
+  findQuoted,
+  lineOfElement,
+  originsOfLine,
+  purposeOfLine,
+  slotOffset,
+} from './explain-line'
 
 const store = new TextStore()
 let site = siteFrom('Home\n  Visit\n    Tides', store, 'Saltpan Chapel')
@@ -86,4 +93,17 @@ test('a place of the page leads to its line in what the page holds, and back', (
   expect(slotOffset(trace, 'nowhere')).toBeNull()
   expect(lineOfElement('<p>x', { tag: 'body', nth: 0 })).toBeNull()
   expect(elementAtLine('x', 1)).toBeNull()
+})
+
+test('a place that somebody saw is found again by what it says, else where it was', () => {
+  const page =
+    '<p>One</p><p>We <em>meet</em> at the&nbsp;pier.</p><p>Three</p><img src="a" alt="A tern"><p>One</p>'
+  const quote = 'We meet at the pier.'
+  expect(findQuoted(page, { tag: 'p', nth: 1, quote })).toEqual({ tag: 'p', nth: 1 })
+  expect(findQuoted(`<p>New</p>${page}`, { tag: 'p', nth: 1, quote })).toEqual({ tag: 'p', nth: 2 })
+  // Several say it: where it was, if that is one of them.
+  expect(findQuoted(page, { tag: 'p', nth: 3, quote: 'One' })).toEqual({ tag: 'p', nth: 3 })
+  expect(findQuoted(page, { tag: 'p', nth: 2, quote: 'Gone' })).toEqual({ tag: 'p', nth: 2 })
+  expect(findQuoted(page, { tag: 'img', nth: 4, quote: 'A tern' })).toEqual({ tag: 'img', nth: 0 })
+  expect(findQuoted(page, { tag: 'p', nth: 7 })).toEqual({ tag: 'p', nth: 7 })
 })

@@ -1,0 +1,21 @@
+export {
+  answerNote,
+  listNotes,
+  type NewNote,
+  type Note,
+  type NoteAnswer,
+  type NotedPlace,
+  removeNote,
+  reopenNote,
+  settleNote,
+  writeNote,
+} from './notes'
+export {
+  endSharedLook,
+  type HeldLook,
+  listSharedLooks,
+  openSharedLook,
+  type SharedLook,
+  sharedLookOf,
+  shareLook,
+} from './shared-looks'
