@@ -23,7 +23,7 @@ const inOrder = {
     'findings',
     'delivery',
   ],
-  server: ['platform', 'contents', 'accounts', 'sites', 'kits', 'bringing', 'deliveries', 'notes', 'preview'],
+  server: ['platform', 'contents', 'accounts', 'sites', 'kits', 'bringing', 'deliveries', 'notes', 'archives', 'preview'],
 }
 const readingOrder = Object.entries(inOrder).flatMap(([layer, folders]) =>
   folders.slice(0, -1).map((folder, index) => ({
@@ -48,7 +48,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^(app|demo|bench|bin|server/([^/]+))/', pathNot: tests },
       to: {
-        path: '^server/(platform|contents|accounts|sites|kits|bringing|deliveries|notes|preview)/(?!index\\.ts$)',
+        path: '^server/(platform|contents|accounts|sites|kits|bringing|deliveries|notes|archives|preview)/(?!index\\.ts$)',
         pathNot: '^server/$2/',
       },
     },

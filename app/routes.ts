@@ -15,6 +15,7 @@ export default [
   route('sites', 'routes/sites.tsx'),
   route('sites/new', 'routes/new-site.tsx'),
   route('sites/bring', 'routes/bring.tsx'),
+  route('sites/take-in', 'routes/answers/take-site.ts'),
   route('bringing', 'routes/answers/bringing/bringings.ts'),
   route('bringing/:bringingId', 'routes/answers/bringing/bringing.ts'),
   route('bringing/:bringingId/files', 'routes/answers/bringing/bring-files.ts'),
@@ -64,6 +65,7 @@ export default [
     route('preview-address', 'routes/answers/preview-address.ts'),
     route('kit', 'routes/answers/kits/keep-kit.ts'),
     route('site.zip', 'routes/answers/files/site-zip.ts'),
+    route('archive.zip', 'routes/answers/files/archive-zip.ts'),
   ]),
   route('preview/:token/*', 'routes/answers/preview.ts'),
 ] satisfies RouteConfig

@@ -31,6 +31,7 @@ const table: Readonly<Record<string, Entry>> = {
   sites: { get: 'account', post: 'account' },
   'sites/new': { get: 'account', post: 'account' },
   'sites/bring': { get: 'account' },
+  'sites/take-in': { post: 'account' },
   bringing: { post: 'account' },
   'bringing/:bringingId': { get: 'account', post: 'account' },
   'bringing/:bringingId/files': { post: 'account' },
@@ -77,6 +78,7 @@ const table: Readonly<Record<string, Entry>> = {
   'sites/:siteId/preview-address': look,
   'sites/:siteId/kit': { post: 'look' },
   'sites/:siteId/site.zip': look,
+  'sites/:siteId/archive.zip': { get: 'manage' },
   // Its address is the key: signed, for one session and ten minutes (`ownership.spec.ts`).
   'preview/:token/*': { get: 'anybody' },
 }

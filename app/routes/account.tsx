@@ -192,7 +192,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
             <ul className="mb-4 flex flex-wrap gap-x-5 gap-y-1">
               {sites.map(({ id, name }) => (
                 <li key={id}>
-                  <a className="link" href={`/sites/${id}/site.zip`} download>
+                  <a className="link" href={`/sites/${id}/archive.zip?versions=true`} download>
                     {name} as a ZIP
                   </a>
                 </li>

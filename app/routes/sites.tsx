@@ -5,7 +5,9 @@ import { readForm, requireAccount, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
 import { count, moment } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
+import { mayRole } from '#core/site'
 import { roleWords } from '../people/role-words'
+import { TakeArchive } from '../sites/take-archive'
 import type { Route } from './+types/sites'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Your sites – Rubricant' }]
@@ -38,6 +40,7 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
               <Link to="/kits" className="link">
                 Kits
               </Link>
+              <TakeArchive />
               <Link to="/sites/bring" className="link">
                 Bring a site in
               </Link>
@@ -59,13 +62,16 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
             <Link to="/sites/bring" className="link ml-4">
               or bring one in that exists already
             </Link>
+            <p className="mt-6 flex flex-wrap items-baseline gap-3 text-quiet">
+              You took one away from another Rubricant? <TakeArchive />
+            </p>
           </div>
         ) : (
           <ul className="border-t border-rule">
             {sites.map((site) => (
               <li
                 key={site.id}
-                className="grid grid-cols-[1fr_8rem_12rem_auto] items-center gap-4 border-b border-rule py-3"
+                className="grid grid-cols-[minmax(0,1fr)_6rem_11rem_auto_auto] items-center gap-4 border-b border-rule py-3"
               >
                 <Link
                   to={`/sites/${site.id}/plan`}
@@ -75,6 +81,7 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
                 </Link>
                 <span className="text-quiet">{count(site.pageCount, 'page')}</span>
                 <span className="text-quiet">changed {site.changed}</span>
+                {mayRole(site.role, 'manage') ? <TakeAway siteId={site.id} /> : <span />}
                 {site.role !== 'owner' ? (
                   <span className="text-quiet">
                     {site.owner}’s · {roleWords[site.role].word}
@@ -117,6 +124,30 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
         )}
       </div>
     </OutsideFrame>
+  )
+}
+
+/** Everything of a site, to be kept or brought to another server. */
+function TakeAway({ siteId }: { siteId: string }) {
+  return (
+    <details className="relative">
+      <summary className="cursor-pointer list-none px-1 text-quiet hover:text-ink">Take away</summary>
+      <div className="absolute right-0 z-10 mt-1 grid w-80 gap-2 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]">
+        <p>
+          A ZIP with the plan, scheme, templates, texts, files and notes, as files that anybody can read. Any
+          Rubricant makes the same site of it.
+        </p>
+        <a className="link" href={`/sites/${siteId}/archive.zip`} download>
+          As it is now
+        </a>
+        <a className="link" href={`/sites/${siteId}/archive.zip?versions=true`} download>
+          With its earlier versions
+        </a>
+        <a className="link" href={`/sites/${siteId}/site.zip`} download>
+          The finished site alone
+        </a>
+      </div>
+    </details>
   )
 }
 

@@ -92,6 +92,10 @@ export const sentences = {
     413,
     ({ most }) => `There is more in this archive than can be taken: ${most} are the most.`,
   ),
+  'bad-archive': about<{ readonly why: string }>(
+    422,
+    ({ why }) => `This is no site that Rubricant reads. ${why}`,
+  ),
   'bad-kit': about<{ readonly why: string }>(422, ({ why }) => `This is no kit that can be used. ${why}`),
   'not-whole': fixed(
     422,

@@ -1,5 +1,6 @@
 export {
   answerNote,
+  bringNotes,
   listNotes,
   type NewNote,
   type Note,

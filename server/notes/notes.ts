@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { Problem } from '#core/problems'
-import { announceSoon, many, maybeOne, notFound, pool, take, tooMany } from '#server/platform'
+import { announceSoon, many, maybeOne, notFound, pool, type Queryable, take, tooMany } from '#server/platform'
 
 /** A place in a page: an element, counted among those of its name from the top, and how what it says begins. */
 export interface NotedPlace {
@@ -180,4 +180,42 @@ export async function reopenNote(siteId: string, noteId: string): Promise<void> 
 export async function removeNote(siteId: string, noteId: string): Promise<void> {
   await pool().query('DELETE FROM notes WHERE id = $1 AND site_id = $2', [noteId, siteId])
   announceSoon({ siteId, kind: 'notes' })
+}
+
+/** Notes of a site that comes from an archive, with who wrote them by name alone. */
+export async function bringNotes(
+  db: Queryable,
+  siteId: string,
+  notes: readonly (Omit<Note, 'id' | 'isOurs' | 'madeAt' | 'answers' | 'settled'> & {
+    readonly madeAt: string
+    readonly settled: { readonly at: string; readonly by: string; readonly with: string | null } | null
+    readonly answers: readonly { readonly author: string; readonly text: string; readonly madeAt: string }[]
+  })[],
+): Promise<void> {
+  for (const { pageId, place, author, text, madeAt, settled, answers } of notes.slice(0, mostNotes)) {
+    const id = randomUUID()
+    await db.query(
+      `INSERT INTO notes (id, site_id, page_id, tag, nth, quote, author, text, made_at, settled_at, settled_by, settled_with)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+      [
+        id,
+        siteId,
+        pageId,
+        place?.tag ?? null,
+        place?.nth ?? null,
+        place?.quote ?? '',
+        author,
+        text,
+        madeAt,
+        settled?.at ?? null,
+        settled?.by ?? null,
+        settled?.with ?? null,
+      ],
+    )
+    for (const answer of answers.slice(0, mostAnswers))
+      await db.query(
+        'INSERT INTO note_answers (id, note_id, author, text, made_at) VALUES ($1, $2, $3, $4, $5)',
+        [randomUUID(), id, answer.author, answer.text, answer.madeAt],
+      )
+  }
 }

@@ -9,7 +9,7 @@ export {
   listPeople,
   type Person,
 } from './people/people-rows'
-export { recordAddresses } from './rows/address-rows'
+export { bringAddresses, recordAddresses } from './rows/address-rows'
 export { buildForPage, filesOfSite, lineOrigins, type SiteFiles, slotLines } from './build'
 export { prepareChange, readChange, readChangeText, readTemplateAhead } from './changes/change-request'
 export { catchUp, changeSite, previewChange, type Saved } from './changes/changes'
@@ -23,7 +23,14 @@ export { followOutside, type OutsideSummary, outsideOf } from './outside/outside
 export { graphOfSite, needsOfPages, type SentGraph, weightsOfSite } from './picture-of-site'
 export type { RippleView } from './changes/ripple-view'
 export { deleteScheme, dismiss, listDismissed, listSchemes, putScheme } from './rows/scheme-rows'
-export { daysToThin, passAll, thinDay, undoTitles } from './rows/history-rows'
+export {
+  bringHistory,
+  type BroughtVersion,
+  daysToThin,
+  passAll,
+  thinDay,
+  undoTitles,
+} from './rows/history-rows'
 export {
   deleteSite,
   insertSite,

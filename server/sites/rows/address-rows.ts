@@ -4,8 +4,11 @@ import { many, type Queryable } from '#server/platform'
 export async function listAddresses(db: Queryable, siteId: string): Promise<Record<string, string[]>> {
   const rows = await many<{ pageId: string; paths: string[] }>(
     db,
-    `SELECT a.page_id AS "pageId", array_agg(DISTINCT a.path) AS paths FROM delivered_addresses a
-     JOIN destinations d ON d.id = a.destination_id WHERE d.site_id = $1 AND NOT a.given_up GROUP BY a.page_id`,
+    `SELECT page_id AS "pageId", array_agg(DISTINCT path) AS paths FROM (
+       SELECT a.page_id, a.path FROM delivered_addresses a JOIN destinations d ON d.id = a.destination_id
+       WHERE d.site_id = $1 AND NOT a.given_up
+       UNION ALL SELECT page_id, path FROM brought_addresses WHERE site_id = $1 AND NOT given_up
+     ) known GROUP BY page_id`,
     [siteId],
   )
   return Object.fromEntries(rows.map(({ pageId, paths }) => [pageId, paths]))
@@ -24,6 +27,25 @@ export async function markAddresses(
      FROM jsonb_to_recordset($2) AS t("pageId" uuid, path text), destinations d
      WHERE d.id = a.destination_id AND d.site_id = $1 AND a.page_id = t."pageId" AND a.path = t.path`,
     [siteId, JSON.stringify(addresses), givenUp],
+  )
+  await db.query(
+    `UPDATE brought_addresses a SET given_up = $3 FROM jsonb_to_recordset($2) AS t("pageId" uuid, path text)
+     WHERE a.site_id = $1 AND a.page_id = t."pageId" AND a.path = t.path`,
+    [siteId, JSON.stringify(addresses), givenUp],
+  )
+}
+
+/** Keeps addresses that are out in the world of a site that comes from an archive. */
+export async function bringAddresses(
+  db: Queryable,
+  siteId: string,
+  addresses: readonly { readonly pageId: string; readonly path: string }[],
+): Promise<void> {
+  if (addresses.length === 0) return
+  await db.query(
+    `INSERT INTO brought_addresses (site_id, page_id, path)
+     SELECT DISTINCT $1::uuid, "pageId", path FROM jsonb_to_recordset($2) AS t("pageId" uuid, path text)`,
+    [siteId, JSON.stringify(addresses)],
   )
 }
 

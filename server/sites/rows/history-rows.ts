@@ -72,6 +72,33 @@ function addressesOf(diff: SiteDiff, here: 'before' | 'after', there: 'before' |
   })
 }
 
+/** A text that was another one until a moment, of a site that comes from an archive. */
+export interface BroughtVersion {
+  readonly diff: SiteDiff
+  readonly title: string
+  readonly until: string
+}
+
+/** Writes what is known of earlier texts of a new site; nothing that undo takes back. The oldest come first. */
+export async function bringHistory(
+  db: Queryable,
+  siteId: string,
+  versions: readonly BroughtVersion[],
+): Promise<void> {
+  for (const [index, { diff, title, until }] of versions.entries()) {
+    await db.query(
+      `INSERT INTO history (site_id, revision, kind, title, diff, state, made_at)
+       VALUES ($1, $2, 'change', $3, $4, 'passed', $5)`,
+      [siteId, index + 1, title, JSON.stringify(diff), until],
+    )
+    await db.query(
+      'INSERT INTO history_contents (site_id, revision, hash) SELECT $1, $2, unnest($3::text[])',
+      [siteId, index + 1, [...contentsOfDiff(diff)]],
+    )
+  }
+  await db.query('UPDATE sites SET revision = $2 WHERE id = $1', [siteId, versions.length])
+}
+
 /** A change that can be taken back or made again. */
 export interface HistoryStep {
   readonly revision: number

@@ -1,0 +1,1 @@
+export { archiveSite, takeArchive } from './archives'
