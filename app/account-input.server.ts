@@ -24,8 +24,10 @@ export const signUpInput = Joi.object<{ email: string; password: string; next: s
 
 const again = Joi.string().max(200).required().messages({ 'string.empty': 'Enter your password.' })
 
-export const accountIntent = Joi.object<{ intent: 'name' | 'password' | 'end' | 'end-others' | 'leave' }>({
-  intent: Joi.valid('name', 'password', 'end', 'end-others', 'leave').required(),
+export const accountIntent = Joi.object<{
+  intent: 'name' | 'address' | 'password' | 'end' | 'end-others' | 'leave'
+}>({
+  intent: Joi.valid('name', 'address', 'password', 'end', 'end-others', 'leave').required(),
 }).unknown()
 
 export const passwordInput = Joi.object<{ current: string; next: string }>({
@@ -57,4 +59,16 @@ export const nameInput = Joi.object<{ name: string }>({
     .pattern(/^[^\p{Cc}\p{Cf}\p{Zl}\p{Zp}]*$/u)
     .required()
     .messages({ 'string.pattern.base': 'A name has letters, spaces and signs only.', 'string.max': 'A name has at most 60 characters.' }), // prettier-ignore
+}).unknown()
+
+export const forgottenInput = Joi.object<{ email: string }>({ email }).unknown()
+
+export const newPasswordInput = Joi.object<{ next: string }>({
+  next: Joi.string().min(10).max(200).required()
+    .messages({ 'string.empty': 'Choose a password.', 'string.min': 'Choose a password of ten characters or more.' }), // prettier-ignore
+}).unknown()
+
+export const addressInput = Joi.object<{ email: string; password: string }>({
+  email,
+  password: again,
 }).unknown()

@@ -23,7 +23,7 @@ await main(async () => {
   })
   services.stops.push(app.stop)
   say(
-    `Practice host: http://127.0.0.1:${options.webPort}/ (SFTP on port ${options.sftpPort}, FTP on ${options.ftpPort}, with TLS from the start on ${options.ftpsPort})`,
+    `Practice host: http://127.0.0.1:${options.webPort}/ (SFTP on port ${options.sftpPort}, FTP on ${options.ftpPort}, with TLS from the start on ${options.ftpsPort}; letters at http://127.0.0.1:${options.webPort}/~)`,
   )
   say(`Rubricant is ready at http://127.0.0.1:${options.port}/`)
 })

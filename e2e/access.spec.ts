@@ -22,6 +22,10 @@ const table: Readonly<Record<string, Entry>> = {
   'sign-up': { get: 'anybody', post: 'anybody' },
   'sign-out': { get: 'anybody', post: 'anybody' },
   account: { get: 'account', post: 'account' },
+  forgotten: { post: 'anybody' },
+  // Their addresses come by mail, are good once and for an hour (`account.spec.ts`).
+  'new-password/:token': { get: 'anybody', post: 'anybody' },
+  'new-address/:token': { post: 'anybody' },
   schemes: { get: 'account', post: 'account' },
   kits: { get: 'account', post: 'account' },
   'kits/take-in': { post: 'account' },

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { expectAccessible, makeSite, signUp } from './support'
+import { expect, type Page, test } from '@playwright/test'
+import { expectAccessible, makeSite, practice, signUp } from './support'
 
 test('a password is changed, another browser is signed out, and the account is left with its sites offered first', async ({ page, browser }) => {
   const { email, password } = await signUp(page)
@@ -37,10 +37,72 @@ test('a password is changed, another browser is signed out, and the account is l
   await expect(page.getByRole('link', { name: 'Saltpan Chapel as a ZIP' })).toBeVisible()
   await page.getByText('Leave Rubricant…').click()
   await page.getByLabel(/^Your e-mail address/).fill(email)
-  await page.getByLabel('Your password').fill('four dry herons')
+  await page.getByRole('region', { name: 'Leave' }).getByLabel('Your password').fill('four dry herons')
   await expectAccessible(page)
   await page.getByRole('button', { name: 'Remove my account and all that is in it' }).click()
   await page.waitForURL('**/sign-in')
   await signIn('four dry herons')
   await expect(elsewhere.getByRole('alert')).toBeVisible()
+}) // prettier-ignore
+
+/** The latest letter to an address, as the practice host's letterbox shows it. */
+async function linkIn(page: Page, to: string): Promise<string> {
+  let link: string | undefined
+  await expect(async () => {
+    const shown = await (await page.request.get(`${practice.address}~`)).text()
+    const letter = shown.split('<article>').find((one) => one.includes(`To ${to}`))
+    link = letter?.match(/http:\/\/[^\s<]+\/new-(password|address)\/[\w-]+/)?.[0]
+    expect(link).toBeDefined()
+  }).toPass()
+  return link!
+}
+
+test('a forgotten password is chosen anew by a letter, and another address is taken by one', async ({ page, browser }) => {
+  const { email } = await signUp(page)
+  const other = await (await browser.newContext()).newPage()
+  await other.goto('/sign-in')
+  await other.getByRole('link', { name: 'Forgotten your password?' }).click()
+  await other.waitForURL('**/forgotten')
+  await expectAccessible(other)
+  // Of an address without an account the same is said, and nothing is sent.
+  for (const address of [`nobody.${email}`, email]) {
+    await other.goto('/forgotten')
+    await other.getByLabel('E-mail address').fill(address)
+    await other.getByRole('button', { name: 'Send me a link' }).click()
+    await expect(other.getByRole('status')).toContainText('If this address has an account here')
+  }
+  const link = await linkIn(other, email)
+  expect(await (await other.request.get(`${practice.address}~`)).text()).not.toContain(`To nobody.${email}`)
+  await other.goto(link)
+  await expectAccessible(other)
+  await other.getByLabel(/^The new one/).fill('five tall herons')
+  await other.getByRole('button', { name: 'Use this password' }).click()
+  await expect(other.getByText('Your new password is set.')).toBeVisible()
+  // Who was signed in is out; the link is good once.
+  await page.goto('/sites')
+  await expect(page).toHaveURL(/sign-in/)
+  await page.goto(link)
+  await expect(page.getByText('This link has been used or has run out.')).toBeVisible()
+  const signIn = async (address: string) => {
+    await other.goto('/sign-in')
+    await other.getByLabel('E-mail address').fill(address)
+    await other.getByLabel('Password').fill('five tall herons')
+    await other.getByRole('button', { name: 'Sign in' }).click()
+    await other.waitForURL('**/sites')
+  }
+  await signIn(email)
+
+  await other.goto('/account')
+  await other.getByLabel(/^The one to use from now on/).fill(`new.${email}`)
+  await other.getByRole('region', { name: 'E-mail address' }).getByLabel('Your password').fill('five tall herons')
+  await other.getByRole('button', { name: 'Send a letter there' }).click()
+  await expect(other.getByText(`A letter is on its way to new.${email}.`)).toBeVisible()
+  await other.goto(await linkIn(other, `new.${email}`))
+  await expectAccessible(other)
+  await other.getByRole('button', { name: 'Take the new address' }).click()
+  await expect(other.getByText(`Sign in with new.${email} from now on.`)).toBeVisible()
+  await other.goto('/sites')
+  await other.getByRole('button', { name: 'Sign out' }).click()
+  await other.waitForURL('**/sign-in')
+  await signIn(`new.${email}`)
 }) // prettier-ignore

@@ -9,6 +9,7 @@ import { Accounts, practiceAccount } from './accounts'
 import { Faults } from './faults'
 import { createFtpServer } from './ftp'
 import { createSftpServer } from './sftp'
+import { createMailServer, Letterbox } from './mail'
 import { createWebServer } from './web'
 
 /** Where the practice host keeps its things and listens; port 0 picks a free one. */
@@ -21,6 +22,8 @@ export interface PracticeHostOptions {
   readonly ftpPort?: number
   /** FTP with TLS from the first byte. */
   readonly ftpsPort?: number
+  /** SMTP, whose letters go nowhere. */
+  readonly mailPort?: number
 }
 
 /** A running practice host. */
@@ -29,6 +32,8 @@ export interface PracticeHost {
   readonly webPort: number
   readonly ftpPort: number
   readonly ftpsPort: number
+  readonly mailPort: number
+  readonly letterbox: Letterbox
   readonly account: string
   readonly password: string
   /** Folder of the account that the public address shows. */
@@ -94,7 +99,9 @@ export async function startPracticeHost(options: PracticeHostOptions): Promise<P
   const faults = new Faults()
   const accounts = new Accounts(options.folder, password)
   const sftp = createSftpServer({ accounts, hostKey, faults })
-  const web = createWebServer(accounts)
+  const letterbox = new Letterbox()
+  const mail = createMailServer(letterbox)
+  const web = createWebServer(accounts, letterbox)
   const certificate = await keepCertificate(options.folder)
   const door = { accounts, ...certificate, faults }
   const [ftp, ftps] = [createFtpServer(door), createFtpServer(door, true)]
@@ -107,11 +114,14 @@ export async function startPracticeHost(options: PracticeHostOptions): Promise<P
   const webPort = await listen(web, options.webPort)
   const ftpPort = await listen(ftp, options.ftpPort ?? 0)
   const ftpsPort = await listen(ftps, options.ftpsPort ?? 0)
+  const mailPort = await listen(mail.server, options.mailPort ?? 0)
   return {
     sftpPort,
     webPort,
     ftpPort,
     ftpsPort,
+    mailPort,
+    letterbox,
     account: practiceAccount,
     password,
     publicFolder,
@@ -121,6 +131,7 @@ export async function startPracticeHost(options: PracticeHostOptions): Promise<P
       faults.cut()
       web.closeAllConnections()
       await Promise.all([
+        new Promise<void>((resolve) => mail.close(() => resolve())),
         new Promise((resolve) => sftp.close(resolve)),
         ...[web, ftp, ftps].map((server) => new Promise((resolve) => server.close(resolve))),
       ])

@@ -10,6 +10,7 @@ const host = await startPracticeHost({
   webPort: port('PRACTICE_WEB_PORT', 4680),
   ftpPort: port('PRACTICE_FTP_PORT', 4621),
   ftpsPort: port('PRACTICE_FTPS_PORT', 4690),
+  mailPort: port('PRACTICE_MAIL_PORT', 4625),
 })
 console.log(`practice host ready: SFTP ${host.sftpPort}, http://127.0.0.1:${host.webPort}/`)
 for (const signal of ['SIGTERM', 'SIGINT'] as const)

@@ -4,6 +4,7 @@ import http from 'node:http'
 import path from 'node:path'
 import mime from 'mime-types'
 import type { Accounts } from './accounts'
+import type { Letterbox } from './mail'
 
 const homeFiles = ['index.html', 'index.htm']
 
@@ -11,8 +12,14 @@ const homeFiles = ['index.html', 'index.htm']
  * The public address of the folder: plain web space. A folder answers with its home file, case
  * counts, what is not there is 404 (with the folder's own `404.html` if it has one).
  */
-export function createWebServer(accounts: Accounts): http.Server {
+export function createWebServer(accounts: Accounts, letterbox: Letterbox): http.Server {
   return http.createServer((request, response) => {
+    // No account has this name: theirs begin with a letter.
+    if (request.method === 'GET' && request.url === '/~') {
+      response.writeHead(200, { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' })
+      response.end(letterbox.page())
+      return
+    }
     void answer(accounts, request, response).catch(() => {
       if (!response.headersSent) response.writeHead(500)
       response.end()

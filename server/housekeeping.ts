@@ -1,4 +1,4 @@
-import { deleteOldSessions } from '#server/accounts'
+import { deleteOldLinks, deleteOldSessions } from '#server/accounts'
 import { deleteOldBringings } from '#server/bringing'
 import { deleteOldFacts, deleteOldPartials, PostgresContents } from '#server/contents'
 import { deleteUnusedWebHosts, forgetOldRecords } from '#server/deliveries'
@@ -17,6 +17,7 @@ const collectAfterHours = 24
  */
 export async function housekeeping(): Promise<void> {
   await deleteOldSessions(pool())
+  await deleteOldLinks(pool())
   await deleteOldRequests(pool())
   await deleteOldLimits(pool())
   let thinned = 0

@@ -71,7 +71,8 @@ export function refuseCrossSite(request: Request, response: Response, next: Next
 /** How long whoever sends too much has for reading the answer. */
 const lingerMs = 1_000
 
-const accountForms = /^\/(sign-in|sign-up|sign-out|sites)\/?(\.data)?$/
+const accountForms =
+  /^\/(sign-in|sign-up|sign-out|sites|account|forgotten|new-password\/[^/]+|new-address\/[^/]+)\/?(\.data)?$/
 /** Largest bodies in bytes: forms of an account, and everything else. */
 const mostOfForm = 64 * 1024
 const mostOfBody = 10 * 1024 * 1024
@@ -203,7 +204,10 @@ export function logRequests(request: Request, response: Response, next: NextFunc
     response.on('finish', () => {
       const ms = Number(process.hrtime.bigint() - started) / 1e6
       // These addresses are keys to what they show.
-      const path = request.path.replace(/^\/(preview|looks|invitations)\/[^/]+/, '/$1/(hidden)')
+      const path = request.path.replace(
+        /^\/(preview|looks|invitations|new-password|new-address)\/[^/]+/,
+        '/$1/(hidden)',
+      )
       const level = response.statusCode >= 500 ? 'error' : 'info'
       log[level]({ method: request.method, path, status: response.statusCode, ms: Math.round(ms) }, 'request')
     })

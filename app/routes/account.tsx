@@ -1,5 +1,6 @@
 import { data, Form, redirect, useNavigation } from 'react-router'
 import {
+  askForAddress,
   changePassword,
   endOneSession,
   endOtherSessions,
@@ -12,7 +13,14 @@ import { isSendingFor } from '#server/deliveries'
 import { Problem } from '#core/problems'
 import { pool } from '#server/platform'
 import { listSites } from '#server/sites'
-import { accountIntent, endInput, leaveInput, nameInput, passwordInput } from '../account-input.server'
+import {
+  accountIntent,
+  addressInput,
+  endInput,
+  leaveInput,
+  nameInput,
+  passwordInput,
+} from '../account-input.server'
 import { checkInput, readForm, requireAccount } from '../owner.server'
 import { Button } from '../parts/button'
 import { moment } from '../parts/format'
@@ -44,6 +52,11 @@ export async function action({ request }: Route.ActionArgs) {
       case 'name':
         await setName(account.id, checkInput(nameInput, form).name)
         return { intent, done: 'Others see this name from now on.' }
+      case 'address': {
+        const { email, password } = checkInput(addressInput, form)
+        await askForAddress(account, email, password, new URL(request.url).origin)
+        return { intent, done: `A letter is on its way to ${email}. The link in it is good for an hour.` }
+      }
       case 'password': {
         const { current, next } = checkInput(passwordInput, form)
         await changePassword(account.id, current, next, request)
@@ -107,6 +120,31 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
             <Button type="submit" name="intent" value="name" disabled={busy}>
               Use it
             </Button>
+          </Form>
+        </section>
+        <section aria-labelledby="address">
+          <h2 id="address" className="mb-3 text-[24px]">
+            E-mail address
+          </h2>
+          {told(['address'])}
+          <Form method="post" className="grid max-w-md gap-4">
+            <label className="block">
+              <span className="text-quiet">The one to use from now on, instead of {email}</span>
+              <input
+                className="field"
+                name="email"
+                type="email"
+                required
+                maxLength={200}
+                autoComplete="off"
+              />
+            </label>
+            <Password name="password" label="Your password" autoComplete="current-password" />
+            <span>
+              <Button type="submit" name="intent" value="address" disabled={busy}>
+                Send a letter there
+              </Button>
+            </span>
           </Form>
         </section>
         <section aria-labelledby="password">

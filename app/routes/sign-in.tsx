@@ -25,6 +25,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   return {
     next: searchParams.get('next') ?? '',
     isNew: searchParams.has('new'),
+    isChosen: searchParams.has('chosen'),
     demo: config().demo !== null && isHere(request, context),
   }
 }
@@ -48,7 +49,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 export default function SignIn({ loaderData, actionData }: Route.ComponentProps) {
-  const { next, isNew, demo } = loaderData
+  const { next, isNew, isChosen, demo } = loaderData
   return (
     <OutsideFrame email={null}>
       <div className="mx-auto grid max-w-4xl gap-x-20 gap-y-12 px-8 py-16 md:grid-cols-[1fr_20rem]">
@@ -80,6 +81,11 @@ export default function SignIn({ loaderData, actionData }: Route.ComponentProps)
               Your address has an account now, if it had none before. Sign in with the password you chose.
             </p>
           )}
+          {isChosen && (
+            <p role="status" className="mb-5 border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
+              Your new password is set. Sign in with it.
+            </p>
+          )}
           <AccountForm
             action="/sign-in"
             submit="Sign in"
@@ -91,6 +97,11 @@ export default function SignIn({ loaderData, actionData }: Route.ComponentProps)
             New here?{' '}
             <Link className="link" to={`/sign-up?next=${encodeURIComponent(next)}`}>
               Make an account
+            </Link>
+          </p>
+          <p className="mt-2 text-quiet">
+            <Link className="link" to="/forgotten">
+              Forgotten your password?
             </Link>
           </p>
         </div>

@@ -25,6 +25,7 @@ export function settings(environment = process.env) {
     webPort: port('PRACTICE_WEB_PORT', 4680),
     ftpPort: port('PRACTICE_FTP_PORT', 4621),
     ftpsPort: port('PRACTICE_FTPS_PORT', 4690),
+    mailPort: port('PRACTICE_MAIL_PORT', 4625),
     databaseUrl: environment.DATABASE_URL || null,
   }
 }
@@ -67,6 +68,7 @@ export async function startServices(options) {
     ['PRACTICE_WEB_PORT', options.webPort],
     ['PRACTICE_FTP_PORT', options.ftpPort],
     ['PRACTICE_FTPS_PORT', options.ftpsPort],
+    ['PRACTICE_MAIL_PORT', options.mailPort],
   ])
     if (!(await becomesFree(port)))
       throw new Advice(`Port ${port} is taken. Stop what uses it, or set ${name} to another.`)
@@ -100,6 +102,7 @@ export async function startServices(options) {
       PRACTICE_WEB_PORT: options.webPort,
       PRACTICE_FTP_PORT: options.ftpPort,
       PRACTICE_FTPS_PORT: options.ftpsPort,
+      PRACTICE_MAIL_PORT: options.mailPort,
     }
     const settings = { PRACTICE_FOLDER: folder, ...ports }
     const host = await keepRunning('The practice host', () =>
@@ -111,6 +114,8 @@ export async function startServices(options) {
       DATABASE_URL: databaseUrl,
       RUBRICANT_KEY: keyOf(options.data),
       RUBRICANT_DEMO: 'true',
+      // Letters go to the practice host, which shows them, unless a mail server is set.
+      RUBRICANT_SMTP: process.env.RUBRICANT_SMTP || `smtp://127.0.0.1:${options.mailPort}`,
       ...ports,
       PRACTICE_PASSWORD: fs.readFileSync(path.join(folder, 'password'), 'utf8'),
       // A run of tests makes more accounts than a person.
@@ -129,7 +134,7 @@ export async function startOwnServices(purpose) {
   // PostgreSQL's user has to get in, whoever made the folder.
   fs.chmodSync(data, 0o755)
   const ports = {}
-  for (const name of ['port', 'postgresPort', 'sftpPort', 'webPort', 'ftpPort', 'ftpsPort'])
+  for (const name of ['port', 'postgresPort', 'sftpPort', 'webPort', 'ftpPort', 'ftpsPort', 'mailPort'])
     ports[name] = await freePort()
   const services = await startServices({
     data,

@@ -31,6 +31,13 @@ const notAllowed = {
 export const sentences = {
   // ── What a window asks for ──
   'look-ended': fixed(410, 'This look has ended, or was withdrawn.'),
+  'no-mail': fixed(
+    422,
+    'This server sends no letters. Whoever runs it can give you a link to choose a new password.',
+  ),
+  'mail-failed': fixed(502, 'The letter could not be sent. Try again later, or ask whoever runs the server.'),
+  'link-ended': fixed(410, 'This link has been used or has run out. Ask for another one.'),
+  'address-taken': fixed(409, 'This address has an account of its own.'),
   'too-many-notes': about<{ readonly most: number }>(
     422,
     ({ most }) => `There are ${list(most)} already, and no more are taken. Settle and remove some first.`,

@@ -13,6 +13,16 @@ export {
   signUp,
 } from './accounts'
 export {
+  askForAddress,
+  choosePassword,
+  deleteOldLinks,
+  forgotPassword,
+  isPasswordLink,
+  passwordLink,
+  takeAddress,
+} from './mailed-links'
+export { sendsMail } from './mail'
+export {
   changePassword,
   endOneSession,
   endOtherSessions,

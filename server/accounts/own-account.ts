@@ -54,7 +54,7 @@ export async function setName(accountId: string, name: string): Promise<void> {
  * faster than at the door.
  * @throws Problem `wrong-password`, `too-many-attempts`
  */
-async function confirm(accountId: string, password: string): Promise<void> {
+export async function confirm(accountId: string, password: string): Promise<void> {
   const key = `again ${accountId}`
   const wait = await takeWithGrowingDelay('guess', key)
   if (wait !== null) throw tooMany('Too many failed attempts.', wait)

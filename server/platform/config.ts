@@ -27,6 +27,8 @@ export interface Config {
     readonly account: string
     readonly password: string
   } | null
+  /** The mail server that letters are handed to; null where none is set. */
+  readonly mail: { readonly url: string; readonly from: string } | null
   /** How often a stream of events shows that it lives, and looks whether its session does. */
   readonly heartbeatMs: number
   readonly logLevel: string
@@ -54,6 +56,10 @@ const schema = Joi.object({
   RUBRICANT_SIGN_UPS: Joi.number().integer().min(0).default(20),
   RUBRICANT_PRIVATE_HOSTS: Joi.boolean().default(false),
   RUBRICANT_HEARTBEAT: Joi.number().min(1).max(60).default(20),
+  RUBRICANT_SMTP: Joi.string()
+    .uri({ scheme: ['smtp', 'smtps'] })
+    .empty(''),
+  RUBRICANT_MAIL_FROM: Joi.string().max(300).default('Rubricant <rubricant@localhost>'),
   LOG_LEVEL: Joi.string().valid('fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent').default('info'),
   PRACTICE_SFTP_PORT: Joi.number().port().default(4622),
   PRACTICE_WEB_PORT: Joi.number().port().default(4680),
@@ -106,6 +112,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
           password: value.PRACTICE_PASSWORD,
         }
       : null,
+    mail: value.RUBRICANT_SMTP ? { url: value.RUBRICANT_SMTP, from: value.RUBRICANT_MAIL_FROM } : null,
     heartbeatMs: value.RUBRICANT_HEARTBEAT * 1_000,
     logLevel: value.LOG_LEVEL,
     secureCookies: origins.every((origin) => origin.startsWith('https:')),

@@ -19,6 +19,9 @@ const rules = {
   /** How often the two above were refused: what the delay grows with. */
   'too-many': () => ({ points: 1_000_000, perSeconds: minutes(24 * 60) }),
   'sign-up': () => ({ points: config().signUpsAnHour, perSeconds: minutes(60) }),
+  /** Letters that one address, or one account, is sent; and that are asked for from one origin. */
+  letter: () => ({ points: 3, perSeconds: minutes(15) }),
+  'letter-from': () => ({ points: 20, perSeconds: minutes(15) }),
   'destination-test': () => ({ points: 20, perSeconds: minutes(1) }),
   /** Notes from one origin, of whoever holds the address of a look. */
   note: () => ({ points: 40, perSeconds: minutes(10) }),

@@ -1,0 +1,54 @@
+import { data, Form, useNavigation } from 'react-router'
+import { takeAddress } from '#server/accounts'
+import { Problem } from '#core/problems'
+import { Button } from '../parts/button'
+import { OutsideFrame } from '../parts/outside-frame'
+import type { Route } from './+types/new-address'
+
+export const meta: Route.MetaFunction = () => [
+  { title: 'A new address – Rubricant' },
+  { name: 'robots', content: 'noindex' },
+]
+
+/** Takes the address that the link was sent to. Nothing is taken by looking: mail programs look at every address. */
+export async function action({ params }: Route.ActionArgs) {
+  try {
+    return { taken: await takeAddress(params.token) }
+  } catch (error) {
+    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
+    throw error
+  }
+}
+
+export default function NewAddress({ actionData }: Route.ComponentProps) {
+  const busy = useNavigation().state !== 'idle'
+  return (
+    <OutsideFrame email={null}>
+      <div className="mx-auto max-w-md px-8 py-16">
+        <h1 className="mb-6 text-3xl">A new address</h1>
+        {actionData && 'taken' in actionData ? (
+          <p role="status" className="border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
+            Sign in with {actionData.taken} from now on.{' '}
+            <a className="link" href="/sites">
+              Go to your sites
+            </a>
+          </p>
+        ) : (
+          <>
+            {actionData && (
+              <p role="alert" className="mb-5 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
+                {actionData.problem}
+              </p>
+            )}
+            <p className="mb-5">Your account uses this address from now on, to sign in and for letters.</p>
+            <Form method="post">
+              <Button type="submit" look="go" disabled={busy}>
+                Take the new address
+              </Button>
+            </Form>
+          </>
+        )}
+      </div>
+    </OutsideFrame>
+  )
+}
