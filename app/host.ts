@@ -7,6 +7,8 @@ import { endReaders } from '#server/contents'
 import { endLookers } from '#server/sites'
 import { endChangers } from '#server/sites'
 import { startBackground, stopBackground } from '../server/background'
+import { countAnswer, serveFigures } from './edge/figures'
+import { answerHealth, beginDraining } from './edge/health'
 import {
   logRequests,
   neverCached,
@@ -21,6 +23,9 @@ import { routeHandler } from './edge/handler'
 import { surviveErrors } from './edge/survive'
 
 // Composition: everything that makes one running server is put together here, and only here.
+
+/** Shows figures, where that is asked for. */
+let figures: Server | null = null
 
 /** Answers under way, streams of events aside: they are waited for when the server ends. */
 let answering = 0
@@ -42,7 +47,7 @@ export function createApp(assets: string | null): express.Express {
   const app = express()
   app.disable('x-powered-by')
   app.set('trust proxy', config().trustedProxies)
-  app.use(logRequests, refuseHosts, refuseOddRequests, securityHeaders)
+  app.use(answerHealth, countAnswer, logRequests, refuseHosts, refuseOddRequests, securityHeaders)
   if (assets) {
     // Packed when they were built, each twice (`bin/lib/build.mjs`).
     const packed = { brotli: true, gzip: true, extensions: [] }
@@ -82,8 +87,10 @@ export async function serve(assets: string): Promise<Server> {
   let running: Server | null = null
   await prepare()
   const app = createApp(assets)
+  const { port, address, figuresPort } = config()
+  if (figuresPort !== null) figures = await serveFigures(figuresPort, address)
   return new Promise((resolve, reject) => {
-    const server = app.listen(config().port, '127.0.0.1', (error?: Error) =>
+    const server = app.listen(port, address, (error?: Error) =>
       error ? reject(error) : resolve((running = server)),
     )
     server.headersTimeout = headersMs
@@ -98,11 +105,15 @@ const drainMs = 5_000
 
 /** Ends everything `serve` began: no new requests, those under way to their end, then the rest. */
 export async function shutDown(server: Server | null): Promise<void> {
+  beginDraining()
+  if (server) await new Promise((resolve) => setTimeout(resolve, config().noticeMs))
   server?.close()
   server?.closeIdleConnections()
   for (const until = Date.now() + drainMs; answering > 0 && Date.now() < until;)
     await new Promise((resolve) => setTimeout(resolve, 20))
   server?.closeAllConnections()
+  figures?.close()
+  figures?.closeAllConnections()
   await stopBackground()
   await stopListening()
   await endReaders()

@@ -8,7 +8,7 @@ const end = async () => {
   if (ending) return
   ending = true
   // Whatever hangs, an end that was asked for comes.
-  setTimeout(() => process.exit(1), 15_000).unref()
+  setTimeout(() => process.exit(1), 15_000 + 1_000 * (Number(process.env.RUBRICANT_NOTICE) || 0)).unref()
   await shutDown(server).catch((error) => console.error(error.message))
   process.exit(0)
 }

@@ -12,4 +12,12 @@ export function startChild(
   file: string,
   env: Readonly<Record<string, unknown>>,
   ready: RegExp,
-): Promise<Running & { readonly child: { readonly pid?: number; kill(signal: NodeJS.Signals): boolean } }>
+): Promise<
+  Running & {
+    readonly child: {
+      readonly pid?: number
+      kill(signal: NodeJS.Signals): boolean
+      once(event: 'exit', heard: () => void): unknown
+    }
+  }
+>

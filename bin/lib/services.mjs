@@ -52,7 +52,7 @@ function openData(data) {
 }
 
 /** The key that seals secrets: from the environment, else made once and kept with the data. */
-function keyOf(data) {
+export function keyOf(data) {
   if (process.env.RUBRICANT_KEY) return process.env.RUBRICANT_KEY
   const file = path.join(data, 'key')
   if (!fs.existsSync(file)) fs.writeFileSync(file, randomBytes(32).toString('base64'), { mode: 0o600 })

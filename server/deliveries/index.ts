@@ -30,3 +30,4 @@ export { askToPutBack, type DeliveryRecord, readRecord, type StateChange } from 
 export { readSide, type Side, takeThere, zipThere } from './looking/there'
 export { byItselfJob, setByItself } from './sending/by-itself'
 export { findFolder, findProtocol, type FoundFolder, type FoundProtocol } from './places/find-way'
+export { resealSecrets } from './places/reseal'

@@ -5,6 +5,12 @@ import type { OutgoingRules } from './outgoing'
 /** What the server is told by its environment; read and checked once, at start. */
 export interface Config {
   readonly port: number
+  /** The address it listens at; loopback alone, unless something in front of it is elsewhere. */
+  readonly address: string
+  /** Where its figures are shown; null for nowhere. */
+  readonly figuresPort: number | null
+  /** How long it goes on taking requests once it is asked to end, so that whoever passes them on notices. */
+  readonly noticeMs: number
   readonly databaseUrl: string
   /** Keys for one purpose each, derived from the one the environment names (HKDF, RFC 5869). */
   readonly keys: { readonly sealing: Buffer; readonly signing: Buffer }
@@ -38,6 +44,9 @@ export interface Config {
 
 const schema = Joi.object({
   PORT: Joi.number().port().default(4600),
+  RUBRICANT_LISTEN: Joi.string().ip({ cidr: 'forbidden' }).default('127.0.0.1'),
+  RUBRICANT_METRICS_PORT: Joi.number().port().empty(''),
+  RUBRICANT_NOTICE: Joi.number().min(0).max(60).default(0),
   DATABASE_URL: Joi.string()
     .uri({ scheme: ['postgres', 'postgresql'] })
     .required(),
@@ -85,6 +94,9 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     : [`http://127.0.0.1:${value.PORT}`, `http://localhost:${value.PORT}`]
   return {
     port: value.PORT,
+    address: value.RUBRICANT_LISTEN,
+    figuresPort: value.RUBRICANT_METRICS_PORT ?? null,
+    noticeMs: value.RUBRICANT_NOTICE * 1_000,
     databaseUrl: value.DATABASE_URL,
     key,
     keys: { sealing: keyFor(key, 'sealing'), signing: keyFor(key, 'signing') },
@@ -119,7 +131,8 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
   }
 }
 
-const keyFor = (key: Buffer, purpose: string) =>
+/** A key for one purpose (HKDF, RFC 5869). */
+export const keyFor = (key: Buffer, purpose: string): Buffer =>
   Buffer.from(hkdfSync('sha256', key, 'rubricant', purpose, 32))
 
 let current: Config | null = null

@@ -34,6 +34,6 @@ export {
   transaction,
 } from './pool'
 export { deleteOldLimits, deleteOldRequests, noteRequest } from './requests'
-export { isSigned, seal, sign, unseal } from './secrets'
+export { isSigned, seal, sign, unseal, resealWith } from './secrets'
 export { notFound, parseJson, storable } from './http'
 export { threadsOf } from './threads'

@@ -1,5 +1,5 @@
 import { createCipheriv, createDecipheriv, createHmac, randomBytes, timingSafeEqual } from 'node:crypto'
-import { config } from './config'
+import { config, keyFor } from './config'
 import { Problem } from '#core/problems'
 
 const algorithm = 'aes-256-gcm'
@@ -23,6 +23,16 @@ export function unseal(sealed: Buffer, use: string, key = config().keys.sealing)
   const opened = open(sealed, Buffer.from(use), key) ?? open(sealed, null, config().key)
   if (opened !== null) return opened
   throw new Problem('key-changed')
+}
+
+/**
+ * A secret that was sealed with a key before this one, sealed anew.
+ * @returns 'as it is' where this key opens it, 'lost' where neither does
+ */
+export function resealWith(sealed: Buffer, use: string, oldKey: Buffer): Buffer | 'as it is' | 'lost' {
+  if (open(sealed, Buffer.from(use), config().keys.sealing) !== null) return 'as it is'
+  const opened = open(sealed, Buffer.from(use), keyFor(oldKey, 'sealing')) ?? open(sealed, null, oldKey)
+  return opened === null ? 'lost' : seal(opened, use)
 }
 
 function open(sealed: Buffer, use: Buffer | null, key: Buffer): string | null {

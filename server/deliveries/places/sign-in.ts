@@ -31,7 +31,8 @@ export const sealedFor = (place: HostPlace & { readonly id: string }): string =>
     ...(place.protocol === 'sftp' ? [] : [place.protocol]),
   ].join('\n')
 
-const keySealedFor = (accountId: string) => `account-key\n${accountId}`
+/** What the key of an account is sealed for. */
+export const accountKeyUse = (accountId: string): string => `account-key\n${accountId}`
 
 const findKey = (accountId: string) =>
   maybeOne<{ publicKey: string; privateSealed: Buffer }>(
@@ -58,7 +59,7 @@ export async function publicKeyOf(accountId: string): Promise<string> {
   const made = makeKey()
   await pool().query(
     'INSERT INTO account_keys (account_id, public_key, private_sealed) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING',
-    [accountId, made.public, seal(made.private, keySealedFor(accountId))],
+    [accountId, made.public, seal(made.private, accountKeyUse(accountId))],
   )
   // Another request may have made it first.
   return (await findKey(accountId))!.publicKey
@@ -82,7 +83,7 @@ export async function credentialsOf(host: WebHost, accountId: string): Promise<C
   if (host.signIn === 'made-key') {
     const known = await findKey(accountId)
     if (!known) throw new Problem('no-key')
-    return { password: '', privateKey: { key: unseal(known.privateSealed, keySealedFor(accountId)) } }
+    return { password: '', privateKey: { key: unseal(known.privateSealed, accountKeyUse(accountId)) } }
   }
   const secret = unseal(host.secretSealed, sealedFor(host))
   if (host.signIn === 'password') return { password: secret, privateKey: null }
@@ -108,7 +109,7 @@ export async function credentialsFrom(
   if (signIn === 'made-key') {
     await publicKeyOf(accountId)
     const { privateSealed } = (await findKey(accountId))!
-    return { password: '', privateKey: { key: unseal(privateSealed, keySealedFor(accountId)) } }
+    return { password: '', privateKey: { key: unseal(privateSealed, accountKeyUse(accountId)) } }
   }
   if (signIn === 'own-key' && privateKey !== null) {
     const key: PrivateKey = { key: privateKey, ...(passphrase !== '' && { passphrase }) }
