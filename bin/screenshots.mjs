@@ -19,9 +19,6 @@ page.on('console', (message) => message.type() === 'error' && console.error(mess
 page.on('pageerror', (error) => console.error(error.message))
 
 const shots = {
-  async 'sign-in'() {
-    await page.goto(address)
-  },
   async sites() {
     await page.goto(`${address}/sites`)
   },
@@ -43,21 +40,6 @@ const shots = {
   },
   async plan() {
     await openSite('plan', 'Ringing log')
-  },
-  async 'plan-text'() {
-    await openSite('plan', 'Ringing log')
-    await page.getByRole('tab', { name: 'Text' }).click()
-    const text = page.getByRole('textbox', { name: 'The whole plan as text' })
-    const plan = await text.innerText()
-    await text.fill(
-      plan
-        .replace('    Opening days\n', '    Opening times\n')
-        .replace('    Finding the pier\n', '    Finding the pier\n    Camping field\n')
-        .replace('  Contact\n', '')
-        .replace('  The light\n', '    Contact\n  The light\n'),
-    )
-    await page.getByText(/^Ripple.*In files/).waitFor()
-    await page.locator('.cm-scroller').evaluate((scroller) => scroller.scrollTo(0, 0))
   },
   async names() {
     await openSite('names', 'Keepers, 1871–1983')
@@ -142,6 +124,27 @@ const shots = {
     await openSite('upload', 'Season 2025')
     await page.getByRole('button', { name: 'Compare again' }).waitFor()
   },
+  async people() {
+    await page.goto(await peopleOf())
+    await page.getByRole('heading', { name: 'A look for somebody else' }).waitFor()
+  },
+  async look() {
+    await page.goto(await peopleOf())
+    await page.getByLabel('Who looks').fill('The committee')
+    await page.getByRole('button', { name: 'Make an address to look' }).click()
+    await page.goto(await page.getByLabel('The address to hand out').inputValue())
+    await page.getByLabel('You see').selectOption({ label: 'Terns' })
+    await page.frameLocator('iframe').getByText('The colony settles').click()
+    await page.getByLabel('What you have to say').fill('Do they still nest on the north side?')
+    await page.getByLabel('Your name').fill('Orla')
+    await page.getByRole('button', { name: 'Leave the note' }).click()
+    await page
+      .getByRole('complementary', { name: 'Notes' })
+      .getByText('Orla', { exact: true })
+      .first()
+      .waitFor()
+    await page.frameLocator('iframe').getByText('Walk on, hold').click()
+  },
 }
 
 async function openSite(view, label, site = 'Marrow Skerry Light') {
@@ -158,17 +161,22 @@ async function openSite(view, label, site = 'Marrow Skerry Light') {
     .click()
 }
 
+/** The address of the demo site's people. */
+async function peopleOf() {
+  await page.goto(`${address}/sites`)
+  const site = await page.getByRole('link', { name: 'Marrow Skerry Light' }).getAttribute('href')
+  return `${address}${site.replace(/\/plan$/, '/people')}`
+}
+
+await page.goto(`${address}/sign-in`)
+await page.getByRole('button', { name: 'Open the demo account' }).click()
+await page.waitForURL('**/sites')
 for (const [name, prepare] of Object.entries(shots)) {
   const wanted = only.length === 0 || only.includes(name)
   if (wanted) {
     await prepare()
     await page.waitForTimeout(400)
     await page.screenshot({ path: `${folder}/${name}.png` })
-  }
-  if (name === 'sign-in') {
-    await page.goto(`${address}/sign-in`)
-    await page.getByRole('button', { name: 'Open the demo account' }).click()
-    await page.waitForURL('**/sites')
   }
 }
 await browser.close()

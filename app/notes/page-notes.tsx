@@ -109,7 +109,7 @@ function OwnNote({
   const field = useId()
   return (
     <form
-      className="grid gap-2 pt-3"
+      className="grid grid-cols-[minmax(0,1fr)] gap-2 pt-3"
       onSubmit={(event) => {
         event.preventDefault()
         if (text.trim() === '') return

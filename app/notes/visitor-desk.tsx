@@ -143,7 +143,7 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
             <option value="">the plan{withCount(open(null))}</option>
             {pages.map((page) => (
               <option key={page.id} value={page.id}>
-                {' '.repeat(2 * page.depth)}
+                {'\u00a0'.repeat(2 * page.depth)}
                 {page.label}
                 {withCount(open(page.id))}
               </option>
@@ -251,7 +251,7 @@ function NoteForm({
   const [isSending, setSending] = useState(false)
   return (
     <form
-      className="grid gap-3 border-t border-rule px-5 py-4"
+      className="grid grid-cols-[minmax(0,1fr)] gap-3 border-t border-rule px-5 py-4"
       onSubmit={(event) => {
         event.preventDefault()
         setSending(true)
