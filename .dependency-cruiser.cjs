@@ -23,7 +23,18 @@ const inOrder = {
     'findings',
     'delivery',
   ],
-  server: ['platform', 'contents', 'accounts', 'sites', 'kits', 'bringing', 'deliveries', 'notes', 'archives', 'preview'],
+  server: [
+    'platform',
+    'contents',
+    'accounts',
+    'sites',
+    'kits',
+    'bringing',
+    'deliveries',
+    'notes',
+    'archives',
+    'preview',
+  ],
 }
 const readingOrder = Object.entries(inOrder).flatMap(([layer, folders]) =>
   folders.slice(0, -1).map((folder, index) => ({
