@@ -38,9 +38,10 @@ export class Others {
 
 /**
  * Tells others which page this window shows, and keeps who else is where.
+ * @param accountId whose window this is: one's own others are nobody else
  * @param role what this window believes to be allowed; when it is another by now, everything is read again
  */
-export function usePresence(siteId: string, pageId: string, role: Role) {
+export function usePresence(siteId: string, pageId: string, accountId: string, role: Role) {
   const [others, setOthers] = useState<readonly Other[]>([])
   const self = useRef<string>('')
   const known = useMemo(() => new Others(), [])
@@ -91,7 +92,7 @@ export function usePresence(siteId: string, pageId: string, role: Role) {
     others,
     /** Somebody is somewhere; whoever is new is told where this window is. */
     hear: (event: Presence) => {
-      if (event.window === self.current) return
+      if (event.accountId === accountId) return
       const isNew = known.hear(event, Date.now())
       setOthers(known.list(Date.now()))
       if (isNew) tellRef.current()

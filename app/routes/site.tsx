@@ -40,7 +40,13 @@ import type { loader as uploadLoader } from './upload'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site, revision, role, account } = await requireSite(request, params.siteId, 'look')
-  return { site, revision, role, titles: await undoTitles(pool(), site.id, account.id) }
+  return {
+    site,
+    revision,
+    role,
+    accountId: account.id,
+    titles: await undoTitles(pool(), site.id, account.id),
+  }
 }
 
 const FileView = lazy(() => import('../files/file-view').then((module) => ({ default: module.FileView })))
@@ -69,7 +75,7 @@ export default function SiteRoute({ loaderData }: Route.ComponentProps) {
       <ProposalProvider>
         <FilesProvider>
           <NotesProvider>
-            <Desk />
+            <Desk accountId={loaderData.accountId} />
           </NotesProvider>
         </FilesProvider>
       </ProposalProvider>
@@ -77,7 +83,7 @@ export default function SiteRoute({ loaderData }: Route.ComponentProps) {
   )
 }
 
-function Desk() {
+function Desk({ accountId }: { accountId: string }) {
   const { site, store, tree, names, asked, role } = useSite()
   const view = viewOf(useLocation().pathname)
   useViewsAtHand()
@@ -88,7 +94,7 @@ function Desk() {
   // Another view, or another page, is what its author wants to see now.
   const { selected } = useSelection()
   const notes = useNotes()
-  const presence = usePresence(site.id, selected.id, role)
+  const presence = usePresence(site.id, selected.id, accountId, role)
   useEffect(() => choose(null), [view, selected.id, choose])
   // In a narrow window one of the two at a time: in Plan the register is what is worked in.
   const [pane, setPane] = useState<Pane>(view === 'plan' ? 'register' : 'view')
@@ -214,7 +220,7 @@ function Desk() {
                 <span>{count(realPlaces(tree).length, 'page')}</span>
                 <span>{count(names.folderCount, 'folder')}</span>
                 <span>{count(depth, 'level')} deep</span>
-                {view === 'plan' && (
+                {view === 'plan' && store.may('write') && (
                   <span className="ml-auto">
                     Add a page <kbd className="rounded border border-rule px-1 font-mono text-xs">Enter</kbd>
                   </span>

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import Joi from 'joi'
 import type { Site } from '#core/site'
 import { siteFrom, TextStore } from '../testing'
-import { type ChangeKind, editBy, kinds, questionOf, titleOf } from './index'
+import { type Change, type ChangeKind, editBy, kinds, questionOf, rightFor, titleOf } from './index'
 import { readRequestBy } from './inputs'
 
 /** A kind as anybody would add one: all there is to it in one place. */
@@ -63,4 +63,37 @@ describe('a register of kinds', () => {
       'moving “Terns”',
     )
   })
+})
+
+test('what alters all pages is for those who manage the site; each kind says on which side it is', () => {
+  const site: Site = siteFrom('Home\n  Terns', new TextStore())
+  const [style] = site.files.filter(({ kind }) => kind === 'style')
+  const picture = { ...style!, id: 'picture', kind: 'image' as const }
+  const rights = (fileId: string) =>
+    Object.fromEntries(
+      Object.keys(kinds).map((kind) => [
+        kind,
+        rightFor({ kind, fileId } as unknown as Change, { ...site, files: [...site.files, picture] }),
+      ]),
+    )
+  const managing = [
+    'addTemplate',
+    'bringIn',
+    'dropAddresses',
+    'removeTemplate',
+    'setHome',
+    'setMostWeight',
+    'setOutput',
+    'setScheme',
+    'setSetting',
+    'setTemplate',
+    'setTemplateField',
+  ]
+  const of = (told: Record<string, string>, right: string) =>
+    Object.keys(told)
+      .filter((kind) => told[kind] === right)
+      .sort()
+  expect(of(rights(picture.id), 'manage')).toEqual(managing)
+  // A style sheet is shown by all pages, a picture by those that hold it.
+  expect(of(rights(style!.id), 'manage')).toEqual([...managing, 'removeFile', 'renameFile', 'setFile'].sort())
 })

@@ -18,6 +18,7 @@ export interface Presence {
   readonly kind: 'presence'
   /** Of one window; an account may have several. */
   readonly window: string
+  readonly accountId: string
   readonly name: string
   /** The page that it shows; null once it is closed. */
   readonly pageId: string | null

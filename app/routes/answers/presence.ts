@@ -14,7 +14,14 @@ export async function action({ request, params }: Route.ActionArgs) {
   const { account, role } = await requireSite(request, params.siteId, 'look')
   return answerProblems(async () => {
     const { window, pageId } = checkInput(input, await readJson(request))
-    announceSoon({ siteId: params.siteId, kind: 'presence', window, name: account.name, pageId })
+    announceSoon({
+      siteId: params.siteId,
+      kind: 'presence',
+      window,
+      accountId: account.id,
+      name: account.name,
+      pageId,
+    })
     return Response.json({ role })
   })
 }
