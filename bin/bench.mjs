@@ -1,10 +1,10 @@
 // npm run bench: the figures of docs/benchmarks.md, over a cluster and a practice host of its own. Parts are named
-// after `--`: core, deliveries, pages, keys, uploads.
+// after `--`: core, deliveries, pages, keys, uploads, load.
 import fs from 'node:fs'
 import { ensureBuild } from './lib/build.mjs'
 import { launchOptions } from './lib/chromium.mjs'
 import { ensureNodeModules, ensurePackage } from './lib/install.mjs'
-import { run } from './lib/run.mjs'
+import { freePort, run } from './lib/run.mjs'
 import { main } from './lib/say.mjs'
 import { startChild, startOwnServices } from './lib/services.mjs'
 
@@ -39,6 +39,25 @@ await main(async () => {
         show: true,
         env: { ...process.env, BENCH_ADDRESS: `http://127.0.0.1:${services.port}`, BENCH_PID: app.child.pid },
       })
+    if (isWanted('load')) {
+      const port = await freePort()
+      const second = await startChild(
+        'bin/server.mjs',
+        { ...services.env, PORT: port, LOG_LEVEL: 'error' },
+        /server ready/,
+      )
+      services.stops.push(second.stop)
+      await run('node', ['--import', 'tsx', 'bench/load.ts'], {
+        show: true,
+        env: {
+          ...process.env,
+          ...services.env,
+          LOG_LEVEL: 'silent',
+          BENCH_ADDRESSES: `http://127.0.0.1:${services.port} http://127.0.0.1:${port}`,
+          BENCH_PIDS: `${app.child.pid} ${second.child.pid}`,
+        },
+      })
+    }
   } finally {
     await services.stop()
   }

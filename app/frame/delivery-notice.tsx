@@ -1,7 +1,10 @@
-import { useEffect, useRef, useState } from 'react'
+import { type RefObject, useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { count } from '../parts/format'
 import type { FrameContext } from '../upload/delivery-bar'
+
+export const isUnderWay = ({ state }: { readonly state: string }): boolean =>
+  state === 'running' || state === 'waiting'
 
 const titles = { done: 'Sent', failed: 'Not sent' } as const
 
@@ -11,27 +14,29 @@ const titles = { done: 'Sent', failed: 'Not sent' } as const
  */
 export function DeliveryNotice({
   delivery,
+  underWay,
   isShown,
   to,
 }: {
   delivery: FrameContext['delivery']
+  /**
+   * The delivery that was heard of under way: only its end is news. Noted as it is heard, since two states that come close
+   * together are drawn once.
+   */
+  underWay: RefObject<string | null>
   /** Whether the view shows by itself how it ended. */
   isShown: boolean
   to: string
 }) {
   const [ended, setEnded] = useState<FrameContext['delivery']>(null)
-  /** Only what was seen under way is told: what had ended before is no news. */
-  const underWay = useRef<string | null>(null)
   useEffect(() => {
     if (!delivery) return
-    if (delivery.state === 'running' || delivery.state === 'waiting') {
-      underWay.current = delivery.deliveryId
-      setEnded(null)
-    } else if (underWay.current === delivery.deliveryId) {
+    if (isUnderWay(delivery)) setEnded(null)
+    else if (underWay.current === delivery.deliveryId) {
       underWay.current = null
       if (delivery.state !== 'cancelled') setEnded(delivery)
     }
-  }, [delivery])
+  }, [delivery, underWay])
   const word = ended?.state === 'done' || ended?.state === 'failed' ? titles[ended.state] : null
   useTitleWord(word)
   useEffect(() => {

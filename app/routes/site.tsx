@@ -20,7 +20,7 @@ import { useDroppedFiles } from '../files/use-dropped-files'
 import { AddressQuestion } from '../frame/address-question'
 import { AskedQuestion } from '../frame/asked-question'
 import { Band, type Pane } from '../frame/band'
-import { DeliveryNotice } from '../frame/delivery-notice'
+import { DeliveryNotice, isUnderWay } from '../frame/delivery-notice'
 import { RefusedNotice } from '../frame/refused'
 import { RoleNotice } from '../frame/role-notice'
 import { isTyping } from '../frame/shortcuts'
@@ -115,6 +115,7 @@ function Desk({ accountId }: { accountId: string }) {
   }, [width, panel])
 
   const [delivery, setDelivery] = useState<FrameContext['delivery']>(null)
+  const underWay = useRef<string | null>(null)
   useSiteEvents(site.id, (event) => {
     if (event.kind === 'gap') {
       store.wake()
@@ -132,6 +133,7 @@ function Desk({ accountId }: { accountId: string }) {
     if (event.kind === 'presence') return presence.hear(event)
     if (event.kind === 'people') return presence.ask()
     if (event.kind === 'notes') return notes.load()
+    if (isUnderWay(event)) underWay.current = event.deliveryId
     setDelivery(event)
     // Numbers come with the event; its beginning and its end change what the view shows.
     const isEnd = event.state !== 'running'
@@ -178,7 +180,12 @@ function Desk({ accountId }: { accountId: string }) {
         }}
       />
       <div>
-        <DeliveryNotice delivery={delivery} isShown={view === 'upload'} to={`/sites/${site.id}/upload`} />
+        <DeliveryNotice
+          delivery={delivery}
+          underWay={underWay}
+          isShown={view === 'upload'}
+          to={`/sites/${site.id}/upload`}
+        />
         <RefusedNotice />
         <RoleNotice view={view} />
       </div>

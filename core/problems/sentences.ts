@@ -88,6 +88,15 @@ export const sentences = {
     413,
     ({ most }) => `This file is larger than ${most}, which is the most that one file may have.`,
   ),
+  'too-many-sites': about<{ readonly most: number }>(
+    422,
+    ({ most }) => `An account may have ${list(most)} sites. Remove one that is not needed any more first.`,
+  ),
+  'account-full': about<{ readonly most: string }>(
+    413,
+    ({ most }) =>
+      `With this, the files of all sites of the account would be more than ${most}, which is the most it may have.`,
+  ),
   'upload-gone': fixed(409, 'Some of this file is no longer here. It is sent again from its beginning.'),
   'site-too-large': about<{ readonly most: string }>(
     413,

@@ -24,6 +24,8 @@ export interface Config {
   readonly deliveriesAtOnce: number
   /** Accounts that may be made from one origin in an hour. */
   readonly signUpsAnHour: number
+  /** What one account may have. */
+  readonly perAccount: { readonly mostSites: number; readonly mostBytes: number }
   /** Where outgoing connections may lead. */
   readonly outgoing: OutgoingRules
   /** The practice host that the demo site is delivered to, and the demo account's switch. */
@@ -63,6 +65,8 @@ const schema = Joi.object({
   RUBRICANT_PROXIES: Joi.number().integer().min(0).max(10).default(0),
   RUBRICANT_DELIVERIES: Joi.number().integer().min(1).max(64).default(4),
   RUBRICANT_SIGN_UPS: Joi.number().integer().min(0).default(20),
+  RUBRICANT_MOST_SITES: Joi.number().integer().min(1).default(500),
+  RUBRICANT_MOST_GIGABYTES: Joi.number().greater(0).default(10),
   RUBRICANT_PRIVATE_HOSTS: Joi.boolean().default(false),
   RUBRICANT_HEARTBEAT: Joi.number().min(1).max(60).default(20),
   RUBRICANT_SMTP: Joi.string()
@@ -104,6 +108,10 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     trustedProxies: value.RUBRICANT_PROXIES,
     deliveriesAtOnce: value.RUBRICANT_DELIVERIES,
     signUpsAnHour: value.RUBRICANT_SIGN_UPS,
+    perAccount: {
+      mostSites: value.RUBRICANT_MOST_SITES,
+      mostBytes: value.RUBRICANT_MOST_GIGABYTES * 1e9,
+    },
     outgoing: {
       privateRanges: value.RUBRICANT_PRIVATE_HOSTS,
       // Of all that is inside, the practice host of the demo alone is let through.

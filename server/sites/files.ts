@@ -20,6 +20,7 @@ import {
 import { pool } from '#server/platform'
 import { changeSite, type Saved } from './changes/changes'
 import { fileKindOf, tellingBytes } from './file-kind'
+import { roomOfOwner } from './rows/room'
 
 /** Largest file, and all files of a site together, in bytes. */
 const mostFileBytes = 200_000_000
@@ -40,7 +41,7 @@ export interface SentFile {
 
 /**
  * Takes a file as it comes, never whole in memory, and adds it to the site or puts it in the place of another.
- * @throws Problem `file-too-large`, `site-too-large`
+ * @throws Problem `file-too-large`, `site-too-large`, `account-full`
  */
 export async function takeFile(
   site: Site,
@@ -50,6 +51,7 @@ export async function takeFile(
   body: AsyncIterable<Uint8Array>,
 ): Promise<Saved> {
   const room = roomIn(site)
+  const ofOwner = await roomOfOwner(pool(), site.id)
   let head = Buffer.alloc(0)
   let size = 0
   async function* counted() {
@@ -57,6 +59,7 @@ export async function takeFile(
       size += piece.byteLength
       if (size > mostFileBytes) throw new Problem('file-too-large', { most: inMegabytes(mostFileBytes) })
       if (size > room) throw new Problem('site-too-large', { most: inMegabytes(mostSiteBytes) })
+      if (size > ofOwner.bytes) throw ofOwner.full()
       if (head.length < tellingBytes) head = Buffer.concat([head, piece.subarray(0, tellingBytes)])
       yield piece
     }
@@ -85,7 +88,7 @@ export async function takeFile(
 /**
  * Takes some more of a file that comes in several requests; see `addPortions`.
  * @returns how many bytes of it are here
- * @throws Problem `file-too-large`, `site-too-large`
+ * @throws Problem `file-too-large`, `site-too-large`, `account-full`
  */
 export async function takePortions(
   site: Site,
@@ -93,12 +96,17 @@ export async function takePortions(
   from: number,
   body: AsyncIterable<Uint8Array>,
 ): Promise<number> {
-  let room = roomIn(site) - (await pendingBytes(pool(), site.id))
+  const pending = await pendingBytes(pool(), site.id)
+  const ofOwner = await roomOfOwner(pool(), site.id)
+  const own = ofOwner.bytes - pending
+  let room = Math.min(roomIn(site) - pending, own)
+  const isOwnerFull = own <= room
   async function* counted() {
     let size = from
     for await (const piece of body) {
       size += piece.byteLength
       room -= piece.byteLength
+      if (room < 0 && isOwnerFull) throw ofOwner.full()
       if (room < 0) throw new Problem('site-too-large', { most: inMegabytes(mostSiteBytes) })
       if (size > mostFileBytes) throw new Problem('file-too-large', { most: inMegabytes(mostFileBytes) })
       yield piece

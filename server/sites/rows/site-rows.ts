@@ -11,6 +11,7 @@ import {
 } from '#core/site'
 import { Problem } from '#core/problems'
 import { nameOf } from '#server/accounts'
+import { requireRoom } from './room'
 import { requireRight, roleIn } from '../people/access'
 import { log, many, maybeOne, type Queryable } from '#server/platform'
 
@@ -160,7 +161,7 @@ export const listSites = (db: Queryable, accountId: string): Promise<SiteSummary
     [accountId],
   )
 
-/** Writes a site that is new. */
+/** Writes a site that is new. @throws Problem `too-many-sites`, `account-full` */
 export async function insertSite(db: Queryable, site: Site, accountId: string): Promise<void> {
   await db.query(
     `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq,
@@ -185,6 +186,7 @@ export async function insertSite(db: Queryable, site: Site, accountId: string): 
   await putTemplates(db, site.id, site.templates)
   await putPages(db, site.id, site.pages)
   await putFiles(db, site.id, site.files)
+  await requireRoom(db, accountId)
 }
 
 async function putPages(db: Queryable, siteId: string, pages: readonly Page[]): Promise<void> {
