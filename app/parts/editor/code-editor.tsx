@@ -289,7 +289,8 @@ export function CodeEditor({
     // What was typed here comes back, perhaps after more has been typed.
     const echo = typed.current.indexOf(value)
     typed.current = typed.current.slice(echo + 1)
-    if (echo >= 0 || view.state.doc.toString() === value) return
+    // Where nobody writes, the editor's own way is good enough: it shows the text from its beginning.
+    if (echo >= 0 || !view.hasFocus || view.state.doc.toString() === value) return
     view.dispatch({
       changes: changesTo(view.state.doc, value),
       annotations: [ExternalChange.of(true), Transaction.addToHistory.of(false)],
