@@ -20,8 +20,9 @@ async function usedBy(db: Queryable, accountId: string): Promise<{ sites: number
  * @throws Problem `too-many-sites`, `account-full`
  */
 export async function requireRoom(db: Queryable, accountId: string): Promise<void> {
-  // Two at once are counted one after the other.
-  await db.query('SELECT 1 FROM accounts WHERE id = $1 FOR UPDATE', [accountId])
+  // Two at once are counted one after the other. Each holds the account by its key already, as its rows refer to it: a
+  // stronger lock would have them wait for one another for ever.
+  await db.query('SELECT 1 FROM accounts WHERE id = $1 FOR NO KEY UPDATE', [accountId])
   const { mostSites, mostBytes } = config().perAccount
   const { sites, bytes } = await usedBy(db, accountId)
   if (sites > mostSites) throw new Problem('too-many-sites', { most: mostSites })
