@@ -245,3 +245,64 @@ describe('a site of ours', () => {
     )
   })
 })
+
+describe('pages with a base address', () => {
+  const based = (base: string, body: string) =>
+    `<!DOCTYPE html>\n<html><head><base href="${base}"><title>x</title></head>\n<body>${body}</body></html>\n`
+  const bringPages = (base: string, links: string) =>
+    bring(
+      {
+        'index.html': based(base, '<a href="tides/now.html">Now</a>'),
+        'tides/now.html': based(base, links),
+        'tides/sea.gif': 'x',
+      },
+      new TextStore(),
+    )
+  const leadsTo = ({ pages, old }: Understood, path: string) => {
+    const page = pages.find((one) => one.path === path)!
+    return page.references.map(({ href }) => {
+      const target = old.resolve(href, path)
+      return 'path' in target ? `${target.kind} ${target.path}${target.suffix}` : target.kind
+    })
+  }
+  const links = '<a href="index.html">Home</a> <img src="tides/sea.gif" alt=""> <a href="#x">x</a>'
+  const wanted = ['page index.html', 'file tides/sea.gif', 'page index.html#x']
+
+  test.each(['/', 'http://club.example/', 'http://club.example/~anna/', '/~anna/'])(
+    'lead where they led under %s',
+    (base) => {
+      const understood = bringPages(base, links)
+      expect(leadsTo(understood, 'tides/now.html')).toEqual(wanted)
+      expect(understood.remarks.map(({ path, why }) => `${path}: ${why}`)).toEqual([
+        `index.html: Its base address (${base}) goes, and one reference is written as it made them lead.`,
+        `tides/now.html: Its base address (${base}) goes, and 3 references are written as it made them lead.`,
+      ])
+    },
+  )
+
+  test('lead where they led when it is written from the page itself', () => {
+    const understood = bring(
+      {
+        'index.html': '<title>x</title><a href="tides/now.html">Now</a>',
+        'tides/now.html': based('../', links),
+        'tides/sea.gif': 'x',
+      },
+      new TextStore(),
+    )
+    expect(leadsTo(understood, 'tides/now.html')).toEqual(wanted)
+  })
+
+  test('lead away when it is an address of somewhere else', () => {
+    const cart = '<a href="cart.html">Cart</a> <a href="/a">a</a>'
+    const understood = bring(
+      {
+        'index.html': '<title>x</title><a href="tides/now.html">Now</a>',
+        'tides/now.html': based('http://other.example/shop/', cart),
+      },
+      new TextStore(),
+    )
+    expect(understood.pages.find(({ path }) => path === 'tides/now.html')!.text).toContain(
+      '<a href="http://other.example/shop/cart.html">Cart</a> <a href="http://other.example/a">a</a>',
+    )
+  })
+})

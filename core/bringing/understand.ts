@@ -13,6 +13,7 @@ import {
   type Template,
 } from '#core/site'
 import { defaultTemplate, pageTitle } from '#core/template'
+import { withoutBases } from './base-address'
 import { type BroughtFile, commonFolder, type Remark } from './brought'
 import { type Group, groupPages } from './frame'
 import { findParts } from './generated-of'
@@ -95,11 +96,13 @@ export function understand(
 ): Understood | { readonly refusal: string } {
   const { newId, put, sizeOf } = tools
   const common = commonFolder(brought.map(({ path }) => path))
-  const files = brought.map((file) => ({ ...file, path: file.path.slice(common.length) }))
+  const { files, remarks: ofBases } = withoutBases(
+    brought.map((file) => ({ ...file, path: file.path.slice(common.length) })),
+  )
   const pageFiles = files.filter((file) => file.kind === 'page')
   if (pageFiles.length === 0)
     return { refusal: 'There is no page among these files: none is called .html or .htm.' }
-  const remarks: Remark[] = []
+  const remarks: Remark[] = [...ofBases]
   const old = oldNamesOf(files, () => newId())
   const pages = readPages(pageFiles, old, tools.onPage)
   const titles = readTitles(pages)

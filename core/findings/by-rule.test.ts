@@ -261,3 +261,24 @@ test('the editor says what Checks says of a text by itself, where it stands', ()
   expect(templateOf(written)).toContain('<slot')
   expect(faultsInText(templateOf(written), 'template')).toEqual([])
 })
+
+test('links under a base address are written as it makes them lead, or left as they are', () => {
+  const ways = (html: string) =>
+    faultsInText(html, 'html')
+      .filter(({ mends = [] }) => mends.length > 0)
+      .map(({ mends }) => mends!.map(({ words, edits }) => [words, applyEdits(html, edits)]))[0]
+  expect(ways('<base href="/old/"><a href="a.html">a</a><img src="../b&amp;c.png" alt="">')).toEqual([
+    [
+      'Write 2 links as it makes them lead, and take it away',
+      '<a href="/old/a.html">a</a><img src="/b&amp;c.png" alt="">',
+    ],
+    [
+      'Take it away and leave the links as they are',
+      '<a href="a.html">a</a><img src="../b&amp;c.png" alt="">',
+    ],
+  ])
+  // What it means depends on where the page stands, and pages move.
+  expect(ways('<base href="../"><a href="a.html">a</a>')).toEqual([
+    ['Take it away', '<a href="a.html">a</a>'],
+  ])
+})

@@ -44,8 +44,8 @@ export interface HtmlFacts {
   readonly errorCount: number
   /** Stretches of more than one line in which white space counts, sorted by where they start. */
   readonly fixed: readonly Range[]
-  /** `base` elements that would lead every relative reference of the page elsewhere. */
-  readonly bases: readonly PlacedRange[]
+  /** `base` elements that would lead every relative reference of the page elsewhere; the first one does (HTML §4.2.3). */
+  readonly bases: readonly (PlacedRange & { readonly href: string })[]
   /** Values of `id`, in order, repeated ones too. */
   readonly ids: readonly string[]
   readonly headings: readonly Heading[]
@@ -135,7 +135,7 @@ export function readHtml(
   const found: Reference[] = []
   const ids: string[] = []
   const fixed: Range[] = []
-  const bases: PlacedRange[] = []
+  const bases: (PlacedRange & { href: string })[] = []
   const lines = new Lines(html)
   const hasBreaks = html.includes('\n')
   const headings: (Heading & { text: string })[] = []
@@ -180,8 +180,11 @@ export function readHtml(
     }
     if (hasBreaks) for (const range of fixedRanges(node, lines)) fixed.push(range)
     const where = node.sourceCodeLocation
-    if (node.tagName === 'base' && where && node.attrs.some((attr) => attr.name === 'href'))
-      bases.push({ start: where.startOffset, end: where.endOffset, ...lines.placeOf(where.startOffset) })
+    const base = node.tagName === 'base' ? node.attrs.find((attr) => attr.name === 'href') : undefined
+    if (base && where) {
+      const range = { start: where.startOffset, end: where.endOffset, ...lines.placeOf(where.startOffset) }
+      bases.push({ href: base.value.trim(), ...range })
+    }
     if (/^h[1-6]$/.test(node.tagName) && where?.startTag)
       headings.push({
         level: Number(node.tagName[1]),

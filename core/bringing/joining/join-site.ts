@@ -5,6 +5,7 @@ import { branchOf, treeOf } from '#core/plan'
 import { emptyHash, type Page, type SiteFile } from '#core/site'
 import { type BesideSite, holdBeside, type SamePage } from './beside-site'
 import { type BroughtFile, folderOf, homeNameOf, type Remark } from '../brought'
+import { withoutBases } from '../base-address'
 import { type BringingTools, mendedStyle, storedSlots } from '../lift-pages'
 import type { Goals } from '../lift-template'
 import { oldNamesOf } from '../old-names'
@@ -84,7 +85,8 @@ export function joinSite(
   const site = into.site
   const parentId = into.parentId === site.homeId ? null : into.parentId
   const held = holdBeside(brought, site, parentId)
-  const { files, beside, identical } = held
+  const { beside, identical } = held
+  const { files, remarks: ofBases } = withoutBases(held.files)
   const isKept = into.same !== 'beside'
   const idFor = (path: string): string =>
     identical.get(path) ?? (isKept ? held.same.get(path)?.id : undefined) ?? newId()
@@ -100,6 +102,9 @@ export function joinSite(
     path: beside.base + path,
     why: 'The site has this file to the byte, so that one is used.',
   }))
+  const comingPaths = new Set(coming.map(({ path }) => path))
+  for (const { path, why } of ofBases)
+    if (comingPaths.has(path)) remarks.push({ path: beside.base + path, why })
   if (into.same === 'leave')
     for (const { path, kind } of same)
       remarks.push({ path, why: `This ${kind} is here already, and stays as it is.` })
