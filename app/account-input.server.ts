@@ -9,6 +9,9 @@ const next = Joi.string()
 const email = Joi.string().email({ tlds: false }).max(200).lowercase().trim().required()
   .messages({ 'any.required': 'Enter your e-mail address.', 'string.empty': 'Enter your e-mail address.', 'string.email': 'This is no e-mail address.' }) // prettier-ignore
 
+const chosen = Joi.string().min(10).max(200).required()
+  .messages({ 'string.empty': 'Choose a password.', 'string.min': 'Choose a password of ten characters or more.' }) // prettier-ignore
+
 export const signInInput = Joi.object<{ email: string; password: string; next: string }>({
   email,
   password: Joi.string().max(200).required().messages({ 'string.empty': 'Enter your password.' }),
@@ -17,8 +20,7 @@ export const signInInput = Joi.object<{ email: string; password: string; next: s
 
 export const signUpInput = Joi.object<{ email: string; password: string; next: string }>({
   email,
-  password: Joi.string().min(10).max(200).required()
-    .messages({ 'string.empty': 'Choose a password.', 'string.min': 'Choose a password of ten characters or more.' }), // prettier-ignore
+  password: chosen,
   next,
 })
 
@@ -32,8 +34,7 @@ export const accountIntent = Joi.object<{
 
 export const passwordInput = Joi.object<{ current: string; next: string }>({
   current: again,
-  next: Joi.string().min(10).max(200).required()
-    .messages({ 'string.empty': 'Choose a password.', 'string.min': 'Choose a password of ten characters or more.' }), // prettier-ignore
+  next: chosen,
 }).unknown()
 
 export const endInput = Joi.object<{ session: string }>({
@@ -61,12 +62,11 @@ export const nameInput = Joi.object<{ name: string }>({
     .messages({ 'string.pattern.base': 'A name has letters, spaces and signs only.', 'string.max': 'A name has at most 60 characters.' }), // prettier-ignore
 }).unknown()
 
+export const askInput = Joi.object<{ email: string; next: string }>({ email, next }).unknown()
+
 export const forgottenInput = Joi.object<{ email: string }>({ email }).unknown()
 
-export const newPasswordInput = Joi.object<{ next: string }>({
-  next: Joi.string().min(10).max(200).required()
-    .messages({ 'string.empty': 'Choose a password.', 'string.min': 'Choose a password of ten characters or more.' }), // prettier-ignore
-}).unknown()
+export const choosePasswordInput = Joi.object<{ password: string }>({ password: chosen }).unknown()
 
 export const addressInput = Joi.object<{ email: string; password: string }>({
   email,

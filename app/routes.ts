@@ -8,6 +8,7 @@ export default [
   route('account', 'routes/account.tsx'),
   route('forgotten', 'routes/forgotten.tsx'),
   route('new-password/:token', 'routes/new-password.tsx'),
+  route('new-account/:token', 'routes/new-account.tsx'),
   route('new-address/:token', 'routes/new-address.tsx'),
   route('schemes', 'routes/answers/schemes.ts'),
   route('kits', 'routes/kits.tsx'),

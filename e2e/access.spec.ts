@@ -25,6 +25,7 @@ const table: Readonly<Record<string, Entry>> = {
   forgotten: { post: 'anybody' },
   // Their addresses come by mail, are good once and for an hour (`account.spec.ts`).
   'new-password/:token': { get: 'anybody', post: 'anybody' },
+  'new-account/:token': { get: 'anybody', post: 'anybody' },
   'new-address/:token': { post: 'anybody' },
   schemes: { get: 'account', post: 'account' },
   kits: { get: 'account', post: 'account' },

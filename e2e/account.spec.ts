@@ -1,4 +1,7 @@
+import { randomUUID } from 'node:crypto'
 import { expect, type Page, test } from '@playwright/test'
+import { freePort } from '../bin/lib/run.mjs'
+import { startChild } from '../bin/lib/services.mjs'
 import { expectAccessible, makeSite, practice, signUp } from './support'
 
 test('a password is changed, another browser is signed out, and the account is left with its sites offered first', async ({ page, browser }) => {
@@ -51,7 +54,7 @@ async function linkIn(page: Page, to: string): Promise<string> {
   await expect(async () => {
     const shown = await (await page.request.get(`${practice.address}~`)).text()
     const letter = shown.split('<article>').find((one) => one.includes(`To ${to}`))
-    link = letter?.match(/http:\/\/[^\s<]+\/new-(password|address)\/[\w-]+/)?.[0]
+    link = letter?.match(/http:\/\/[^\s<]+\/new-(account|password|address)\/[\w-]+/)?.[0]
     expect(link).toBeDefined()
   }).toPass()
   return link!
@@ -75,7 +78,7 @@ test('a forgotten password is chosen anew by a letter, and another address is ta
   expect(await (await other.request.get(`${practice.address}~`)).text()).not.toContain(`To nobody.${email}`)
   await other.goto(link)
   await expectAccessible(other)
-  await other.getByLabel(/^The new one/).fill('five tall herons')
+  await other.getByLabel('Password').fill('five tall herons')
   await other.getByRole('button', { name: 'Use this password' }).click()
   await expect(other.getByText('Your new password is set.')).toBeVisible()
   // Who was signed in is out; the link is good once.
@@ -106,3 +109,35 @@ test('a forgotten password is chosen anew by a letter, and another address is ta
   await other.waitForURL('**/sign-in')
   await signIn(`new.${email}`)
 }) // prettier-ignore
+
+test('where addresses are confirmed, an account is made by a letter', async ({ browser }) => {
+  // A process of the application as it is set for the public.
+  const port = await freePort()
+  const app = await startChild(
+    'bin/server.mjs',
+    { PORT: port, RUBRICANT_ACCOUNTS: 'confirmed', LOG_LEVEL: 'error' },
+    /server ready/,
+  )
+  try {
+    const page = await (await browser.newContext({ baseURL: `http://127.0.0.1:${port}` })).newPage()
+    const email = `${randomUUID()}@saltpan.example`
+    await page.goto('/sign-up')
+    await expect(page.getByLabel('Password')).toHaveCount(0)
+    await expectAccessible(page)
+    await page.getByLabel('E-mail address').fill(email)
+    await page.getByRole('button', { name: 'Send me the letter' }).click()
+    await expect(page.getByRole('status')).toContainText(`A letter is on its way to ${email}.`)
+    await page.goto(await linkIn(page, email))
+    await expectAccessible(page)
+    await expect(page.getByText(`You sign in as ${email}`)).toBeVisible()
+    await page.getByLabel('Password').fill('password12')
+    await page.getByRole('button', { name: 'Make the account' }).click()
+    await expect(page.getByRole('alert')).toBeVisible()
+    await page.getByLabel('Password').fill('five tall herons')
+    await page.getByRole('button', { name: 'Make the account' }).click()
+    await page.waitForURL('**/sites')
+    await expect(page.getByText(email)).toBeVisible()
+  } finally {
+    await app.stop()
+  }
+})

@@ -1,10 +1,11 @@
-import { passwordLink } from '#server/accounts'
+import { accountLink, findAccount, passwordLink } from '#server/accounts'
 import { resealSecrets } from '#server/deliveries'
 import { config, many, pool } from '#server/platform'
 
 // What whoever runs the server does by hand: `npm run admin -- <what> …`.
 
 const usage = `npm run admin -- accounts                 accounts with their sites and sizes
+npm run admin -- invite <e-mail>          a link by which it makes an account, good for a day
 npm run admin -- password <e-mail>        a link by which its password is chosen anew, good for an hour
 npm run admin -- reseal                   seals every secret anew with RUBRICANT_KEY; RUBRICANT_OLD_KEY is the one before`
 
@@ -37,6 +38,19 @@ async function main([what, ...rest]: readonly string[]): Promise<number> {
     case 'accounts':
       await accounts()
       return 0
+    case 'invite': {
+      const email = (rest[0] ?? '').trim().toLowerCase()
+      if (!/^[^\s@]+@[^\s@]+$/.test(email)) {
+        console.error('Say whose: an e-mail address.')
+        return 2
+      }
+      if (await findAccount(pool(), email)) {
+        console.log('This address has an account.')
+        return 1
+      }
+      console.log(await accountLink(email, '/sites', config().origins[0]!))
+      return 0
+    }
     case 'password': {
       const link = await passwordLink((rest[0] ?? '').trim().toLowerCase(), config().origins[0]!)
       console.log(link ?? 'No account has this address.')

@@ -72,7 +72,7 @@ export function refuseCrossSite(request: Request, response: Response, next: Next
 const lingerMs = 1_000
 
 const accountForms =
-  /^\/(sign-in|sign-up|sign-out|sites|account|forgotten|new-password\/[^/]+|new-address\/[^/]+)\/?(\.data)?$/
+  /^\/(sign-in|sign-up|sign-out|sites|account|forgotten|new-password\/[^/]+|new-account\/[^/]+|new-address\/[^/]+)\/?(\.data)?$/
 /** Largest bodies in bytes: forms of an account, and everything else. */
 const mostOfForm = 64 * 1024
 const mostOfBody = 10 * 1024 * 1024
@@ -205,7 +205,7 @@ export function logRequests(request: Request, response: Response, next: NextFunc
       const ms = Number(process.hrtime.bigint() - started) / 1e6
       // These addresses are keys to what they show.
       const path = request.path.replace(
-        /^\/(preview|looks|invitations|new-password|new-address)\/[^/]+/,
+        /^\/(preview|looks|invitations|new-password|new-account|new-address)\/[^/]+/,
         '/$1/(hidden)',
       )
       const level = response.statusCode >= 500 ? 'error' : 'info'

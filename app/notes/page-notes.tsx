@@ -7,6 +7,7 @@ import { count } from '../parts/format'
 import type { QuotedPlace } from '../preview/messages'
 import { NoteItem } from './note-item'
 import { useNotes } from './notes-context'
+import { Refusal } from '../parts/notice'
 
 /** What is noted on a page, or on the plan; in its margin, where there is anything, and to be opened otherwise. */
 export function PageNotes({
@@ -72,11 +73,7 @@ export function PageNotes({
             </button>
           </p>
         )}
-        {problem && (
-          <p role="alert" className="my-2 border-l-3 border-rubric bg-rubric-wash px-3 py-2 text-sm">
-            {problem}
-          </p>
-        )}
+        {problem && <Refusal className="my-2 text-sm">{problem}</Refusal>}
         <OwnNote
           key={page?.id ?? ''}
           place={place}

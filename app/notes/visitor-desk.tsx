@@ -6,6 +6,7 @@ import { Button } from '../parts/button'
 import { count, moment } from '../parts/format'
 import { NoteItem, type ShownNote } from './note-item'
 import { readPreviewMessage } from '../preview/messages'
+import { Refusal } from '../parts/notice'
 
 /** A page of the site that is looked at. */
 interface LookPage {
@@ -272,11 +273,7 @@ function NoteForm({
       ) : (
         about !== null && <p className="text-sm text-quiet">About the page as a whole.</p>
       )}
-      {problem && (
-        <p role="alert" className="border-l-3 border-rubric bg-rubric-wash px-3 py-2 text-sm">
-          {problem}
-        </p>
-      )}
+      {problem && <Refusal className="text-sm">{problem}</Refusal>}
       <label className="block text-sm text-quiet">
         What you have to say
         <textarea

@@ -1,47 +1,37 @@
 import { Form, useNavigation } from 'react-router'
+import { EmailField, PasswordField } from './account-fields'
 import { Button } from './button'
+import { Refusal } from './notice'
 
 interface Props {
-  readonly action: string
+  /** Where it is sent; the address it stands at, otherwise. */
+  readonly action?: string
   readonly submit: string
-  readonly next: string
-  readonly newPassword: boolean
-  readonly problem: { message: string } | null
+  readonly next?: string
+  readonly problem: string | null
+  /** What is asked for: with a password that is known or to be chosen, or without one. */
+  readonly asks: 'email' | 'email and password' | 'email and new password' | 'new password'
+  readonly hint?: string
 }
 
-/** E-mail address and password, for signing in and for a new account. */
-export function AccountForm({ action, submit, next, newPassword, problem }: Props) {
+/** E-mail address, password or both: for signing in, for a new account, and where either is chosen anew. */
+export function AccountForm({
+  action,
+  submit,
+  next,
+  problem,
+  asks,
+  hint = 'Ten characters or more.',
+}: Props) {
   const busy = useNavigation().state !== 'idle'
   return (
     <Form method="post" action={action} className="grid gap-5">
-      <input type="hidden" name="next" value={next} />
-      {problem && (
-        <p role="alert" className="border-l-3 border-rubric bg-rubric-wash px-3 py-2">
-          {problem.message}
-        </p>
+      {next !== undefined && <input type="hidden" name="next" value={next} />}
+      {problem && <Refusal>{problem}</Refusal>}
+      {asks !== 'new password' && <EmailField />}
+      {asks !== 'email' && (
+        <PasswordField label="Password" name="password" hint={asks === 'email and password' ? null : hint} />
       )}
-      <label className="block">
-        E-mail address
-        <input className="field" type="email" name="email" autoComplete="username" required maxLength={200} />
-      </label>
-      <label className="block">
-        Password
-        <input
-          className="field"
-          type="password"
-          name="password"
-          autoComplete={newPassword ? 'new-password' : 'current-password'}
-          required
-          minLength={newPassword ? 10 : undefined}
-          maxLength={200}
-          aria-describedby={newPassword ? 'password-hint' : undefined}
-        />
-        {newPassword && (
-          <span id="password-hint" className="text-sm text-quiet">
-            Ten characters or more.
-          </span>
-        )}
-      </label>
       <div>
         <Button type="submit" look="go" disabled={busy}>
           {submit}

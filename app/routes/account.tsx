@@ -25,6 +25,7 @@ import { checkInput, readForm, requireAccount } from '../owner.server'
 import { Button } from '../parts/button'
 import { moment } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
+import { Outcome, Refusal } from '../parts/notice'
 import type { Route } from './+types/account'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Your account – Rubricant' }]
@@ -88,13 +89,9 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
   const told = (intents: readonly string[]) => {
     if (!actionData || !intents.includes(String(actionData.intent))) return null
     return 'problem' in actionData ? (
-      <p role="alert" className="mb-4 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
-        {actionData.problem}
-      </p>
+      <Refusal className="mb-4">{actionData.problem}</Refusal>
     ) : (
-      <p role="status" className="mb-4 border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
-        {'done' in actionData && actionData.done}
-      </p>
+      <Outcome className="mb-4">{'done' in actionData && actionData.done}</Outcome>
     )
   }
   return (

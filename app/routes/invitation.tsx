@@ -5,6 +5,7 @@ import { requireAccount } from '../owner.server'
 import { Button } from '../parts/button'
 import { OutsideFrame } from '../parts/outside-frame'
 import { roleWords } from '../people/role-words'
+import { Refusal } from '../parts/notice'
 import type { Route } from './+types/invitation'
 
 export const meta: Route.MetaFunction = () => [{ title: 'An invitation – Rubricant' }]
@@ -40,11 +41,7 @@ export default function Invitation({ loaderData, actionData }: Route.ComponentPr
                 ? `${held.from} hands this site out as a start. You get a copy of your own, and ${held.from} may look at how it goes on.`
                 : `${held.from} invites you to take part as a ${held.gives}: ${roleWords[held.gives].means}.`}
             </p>
-            {actionData && (
-              <p role="alert" className="mb-6 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
-                {actionData.problem}
-              </p>
-            )}
+            {actionData && <Refusal className="mb-6">{actionData.problem}</Refusal>}
             <Form method="post">
               <Button type="submit" look="go" disabled={busy}>
                 {held.gives === 'copy' ? 'Take a copy' : 'Take part'}

@@ -3,6 +3,7 @@ import { takeAddress } from '#server/accounts'
 import { Problem } from '#core/problems'
 import { Button } from '../parts/button'
 import { OutsideFrame } from '../parts/outside-frame'
+import { Outcome, Refusal } from '../parts/notice'
 import type { Route } from './+types/new-address'
 
 export const meta: Route.MetaFunction = () => [
@@ -27,19 +28,15 @@ export default function NewAddress({ actionData }: Route.ComponentProps) {
       <div className="mx-auto max-w-md px-8 py-16">
         <h1 className="mb-6 text-3xl">A new address</h1>
         {actionData && 'taken' in actionData ? (
-          <p role="status" className="border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
+          <Outcome>
             Sign in with {actionData.taken} from now on.{' '}
             <a className="link" href="/sites">
               Go to your sites
             </a>
-          </p>
+          </Outcome>
         ) : (
           <>
-            {actionData && (
-              <p role="alert" className="mb-5 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
-                {actionData.problem}
-              </p>
-            )}
+            {actionData && <Refusal className="mb-5">{actionData.problem}</Refusal>}
             <p className="mb-5">Your account uses this address from now on, to sign in and for letters.</p>
             <Form method="post">
               <Button type="submit" look="go" disabled={busy}>

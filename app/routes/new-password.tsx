@@ -1,9 +1,9 @@
-import { data, Form, Link, redirect, useNavigation } from 'react-router'
+import { data, Link, redirect } from 'react-router'
 import { choosePassword, isPasswordLink } from '#server/accounts'
 import { Problem } from '#core/problems'
-import { newPasswordInput } from '../account-input.server'
+import { choosePasswordInput } from '../account-input.server'
 import { checkInput, readForm } from '../owner.server'
-import { Button } from '../parts/button'
+import { AccountForm } from '../parts/account-form'
 import { OutsideFrame } from '../parts/outside-frame'
 import type { Route } from './+types/new-password'
 
@@ -16,8 +16,8 @@ export const loader = async ({ params }: Route.LoaderArgs) => ({ isGood: await i
 
 export async function action({ request, params }: Route.ActionArgs) {
   try {
-    const { next } = checkInput(newPasswordInput, await readForm(request))
-    await choosePassword(params.token, next)
+    const { password } = checkInput(choosePasswordInput, await readForm(request))
+    await choosePassword(params.token, password)
     return redirect('/sign-in?chosen')
   } catch (error) {
     if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
@@ -26,39 +26,17 @@ export async function action({ request, params }: Route.ActionArgs) {
 }
 
 export default function NewPassword({ loaderData, actionData }: Route.ComponentProps) {
-  const busy = useNavigation().state !== 'idle'
   return (
     <OutsideFrame email={null}>
       <div className="mx-auto max-w-sm px-8 py-16">
         <h1 className="mb-6 text-3xl">A new password</h1>
         {loaderData.isGood || actionData ? (
-          <Form method="post" className="grid gap-5">
-            {actionData && (
-              <p role="alert" className="border-l-3 border-rubric bg-rubric-wash px-3 py-2">
-                {actionData.problem}
-              </p>
-            )}
-            <label className="block">
-              The new one
-              <input
-                className="field"
-                type="password"
-                name="next"
-                autoComplete="new-password"
-                required
-                minLength={10}
-                maxLength={200}
-              />
-              <span className="block text-sm text-quiet">
-                Ten characters or more. Every browser that is signed in is signed out.
-              </span>
-            </label>
-            <div>
-              <Button type="submit" look="go" disabled={busy}>
-                Use this password
-              </Button>
-            </div>
-          </Form>
+          <AccountForm
+            asks="new password"
+            submit="Use this password"
+            hint="Ten characters or more. Every browser that is signed in is signed out."
+            problem={actionData?.problem ?? null}
+          />
         ) : (
           <p>
             This link has been used or has run out.{' '}

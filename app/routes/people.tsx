@@ -33,6 +33,7 @@ import {
   roleInput,
 } from '../people/people-input.server'
 import { PeopleList } from '../people/people-list'
+import { Refusal } from '../parts/notice'
 import type { Route } from './+types/people'
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -136,11 +137,7 @@ export default function People({ loaderData, actionData }: Route.ComponentProps)
           </p>
           <h1 className="mt-2 text-[34px]">People</h1>
         </div>
-        {actionData && 'problem' in actionData && (
-          <p role="alert" className="border-l-3 border-rubric bg-rubric-wash px-3 py-2">
-            {actionData.problem}
-          </p>
-        )}
+        {actionData && 'problem' in actionData && <Refusal>{actionData.problem}</Refusal>}
         <section aria-labelledby="taking-part">
           <h2 id="taking-part" className="mb-3 text-[24px]">
             Who takes part

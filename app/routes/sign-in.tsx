@@ -8,6 +8,7 @@ import { checkInput, readForm } from '../owner.server'
 import { AccountForm } from '../parts/account-form'
 import { OutsideFrame } from '../parts/outside-frame'
 import { Button } from '../parts/button'
+import { Outcome } from '../parts/notice'
 import type { Route } from './+types/sign-in'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Sign in – Rubricant' }]
@@ -42,8 +43,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     const account = await signIn(input.email, input.password, remoteAddress, knownBrowserOf(request))
     return redirect(input.next, { headers: await beginSession(account, request) })
   } catch (error) {
-    if (error instanceof Problem)
-      return data({ problem: { message: error.message } }, { status: error.status })
+    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
     throw error
   }
 }
@@ -77,20 +77,16 @@ export default function SignIn({ loaderData, actionData }: Route.ComponentProps)
         <div>
           <h2 className="mb-5 text-2xl">Sign in</h2>
           {isNew && (
-            <p role="status" className="mb-5 border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
+            <Outcome className="mb-5">
               Your address has an account now, if it had none before. Sign in with the password you chose.
-            </p>
+            </Outcome>
           )}
-          {isChosen && (
-            <p role="status" className="mb-5 border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
-              Your new password is set. Sign in with it.
-            </p>
-          )}
+          {isChosen && <Outcome className="mb-5">Your new password is set. Sign in with it.</Outcome>}
           <AccountForm
             action="/sign-in"
             submit="Sign in"
             next={next}
-            newPassword={false}
+            asks="email and password"
             problem={actionData && 'problem' in actionData ? actionData.problem : null}
           />
           <p className="mt-6 text-quiet">

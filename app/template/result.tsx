@@ -3,6 +3,7 @@ import { useSelection, useSite } from '../document/site-context'
 import { CodeEditor } from '../parts/editor/lazy-editor'
 import { type LeadToTemplate, LinePanel } from './line-panel'
 import { PageTemplate } from './page-template'
+import { Refusal } from '../parts/notice'
 
 /** The finished HTML of the chosen page, following every save. */
 export function Result({ onLead }: { onLead: LeadToTemplate }) {
@@ -38,9 +39,7 @@ export function Result({ onLead }: { onLead: LeadToTemplate }) {
         </h2>
       </div>
       {result?.pageId === selected.id && result.problem !== null ? (
-        <p role="alert" className="mx-4 my-3 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
-          {result.problem}
-        </p>
+        <Refusal className="mx-4 my-3">{result.problem}</Refusal>
       ) : result?.pageId === selected.id ? (
         <div className="grid min-h-0 grid-rows-[1fr_auto]">
           <CodeEditor

@@ -15,6 +15,7 @@ import { DifferenceDialog, type Looked } from './there/difference-dialog'
 import { FilesToSend } from './there/files-to-send'
 import { TakeThere } from './there/take-there'
 import { When } from './when'
+import { Refusal } from '../parts/notice'
 
 /** A destination: what differs there, the delivery under way, and the earlier ones. */
 export function DestinationView({
@@ -75,11 +76,7 @@ export function DestinationView({
           {switcher}
         </div>
         <PlaceLine destination={destination} />
-        {problem && 'problem' in problem && (
-          <p role="alert" className="my-3 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
-            {problem.problem.message}
-          </p>
-        )}
+        {problem && 'problem' in problem && <Refusal className="my-3">{problem.problem.message}</Refusal>}
         <FilesToSend
           comparison={comparison}
           chosen={chosen}

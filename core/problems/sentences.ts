@@ -36,6 +36,7 @@ export const sentences = {
     'This server sends no letters. Whoever runs it can give you a link to choose a new password.',
   ),
   'mail-failed': fixed(502, 'The letter could not be sent. Try again later, or ask whoever runs the server.'),
+  closed: fixed(422, 'Accounts of this server are made by whoever runs it. Ask them for a link.'),
   'link-ended': fixed(410, 'This link has been used or has run out. Ask for another one.'),
   'address-taken': fixed(409, 'This address has an account of its own.'),
   'too-many-notes': about<{ readonly most: number }>(

@@ -81,6 +81,8 @@ export async function signUp(
   origin: string | null = null,
 ): Promise<Account | null> {
   if (isCommon(password)) throw new Problem('common-password')
+  // From outside; what the server itself makes, it makes.
+  if (origin !== null && config().signUp !== 'open') throw new Problem('closed')
   if (origin !== null) {
     const wait = await take('sign-up', originOf(origin))
     if (wait !== null) throw tooMany('Many accounts have been made from here in a short time.', wait)

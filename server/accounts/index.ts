@@ -22,6 +22,7 @@ export {
   takeAddress,
 } from './mailed-links'
 export { sendsMail } from './mail'
+export { accountLink, askedAddress, askForAccount, makeAccount } from './new-accounts'
 export {
   changePassword,
   endOneSession,

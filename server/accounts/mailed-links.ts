@@ -149,4 +149,5 @@ export async function takeAddress(token: string): Promise<string> {
 /** Links that have run out. */
 export async function deleteOldLinks(db: Queryable): Promise<void> {
   await db.query('DELETE FROM mailed_links WHERE ends_at < now()')
+  await db.query('DELETE FROM asked_accounts WHERE ends_at < now()')
 }

@@ -22,6 +22,11 @@ export interface Config {
   readonly trustedProxies: number
   /** Deliveries that this process works on at the same time. */
   readonly deliveriesAtOnce: number
+  /**
+   * Who may make an account: anybody at once, anybody whose e-mail address a letter has reached, or nobody but whom
+   * the one who runs the server gives a link.
+   */
+  readonly signUp: 'open' | 'confirmed' | 'closed'
   /** Accounts that may be made from one origin in an hour. */
   readonly signUpsAnHour: number
   /** What one account may have. */
@@ -64,6 +69,7 @@ const schema = Joi.object({
     .empty(''),
   RUBRICANT_PROXIES: Joi.number().integer().min(0).max(10).default(0),
   RUBRICANT_DELIVERIES: Joi.number().integer().min(1).max(64).default(4),
+  RUBRICANT_ACCOUNTS: Joi.valid('open', 'confirmed', 'closed').empty(''),
   RUBRICANT_SIGN_UPS: Joi.number().integer().min(0).default(20),
   RUBRICANT_MOST_SITES: Joi.number().integer().min(1).default(500),
   RUBRICANT_MOST_GIGABYTES: Joi.number().greater(0).default(10),
@@ -90,6 +96,10 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     const problems = error.details.map((detail) => detail.message.replace(/ with value .*/, '')).join('; ')
     throw new Error(`The server's environment is not complete: ${problems}`)
   }
+  if (value.RUBRICANT_ACCOUNTS === 'confirmed' && !value.RUBRICANT_SMTP)
+    throw new Error(
+      'The server’s environment is not complete: RUBRICANT_ACCOUNTS is “confirmed”, which needs RUBRICANT_SMTP',
+    )
   const key = Buffer.from(value.RUBRICANT_KEY, 'base64')
   const origins: string[] = value.RUBRICANT_ORIGIN
     ? String(value.RUBRICANT_ORIGIN)
@@ -107,6 +117,9 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     origins,
     trustedProxies: value.RUBRICANT_PROXIES,
     deliveriesAtOnce: value.RUBRICANT_DELIVERIES,
+    // The practice host shows its letters to anybody, so they confirm nothing there.
+    signUp:
+      value.RUBRICANT_ACCOUNTS ?? (value.RUBRICANT_SMTP && !value.RUBRICANT_DEMO ? 'confirmed' : 'open'),
     signUpsAnHour: value.RUBRICANT_SIGN_UPS,
     perAccount: {
       mostSites: value.RUBRICANT_MOST_SITES,

@@ -1,4 +1,4 @@
-export { config } from './config'
+export { config, readConfig } from './config'
 export { eachOf, portionsOf } from './each-of'
 export {
   announce,

@@ -11,6 +11,7 @@ import { acceptWords, HostKey } from './host-key'
 import { noPlace, PlaceFields, PlaceLetter, type PlaceValues } from './place-fields'
 import { SignInFields } from './sign-in-fields'
 import { useFindWay } from './use-find-way'
+import { Refusal } from '../../parts/notice'
 
 interface Props {
   /** The destination to change; null for a new one. */
@@ -237,16 +238,8 @@ export function DestinationForm({
         </p>
       )}
       <div aria-live="polite" className="my-5 min-h-16 max-w-2xl grow">
-        {finding.state === 'idle' && finding.problem && (
-          <p role="alert" className="mb-3 border-l-3 border-rubric bg-rubric-wash px-3 py-2">
-            {finding.problem}
-          </p>
-        )}
-        {problem && (
-          <p role="alert" className="border-l-3 border-rubric bg-rubric-wash px-3 py-2">
-            {problem.message}
-          </p>
-        )}
+        {finding.state === 'idle' && finding.problem && <Refusal className="mb-3">{finding.problem}</Refusal>}
+        {problem && <Refusal>{problem.message}</Refusal>}
         {test && (
           <div className="border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
             <p>

@@ -123,7 +123,8 @@ export const findInvitation = (
     db,
     `SELECT i.id, i.site_id AS "siteId", s.name AS "siteName", i.gives, i.made_by AS "madeBy", ${nameOf('a')} AS from
      FROM invitations i JOIN sites s ON s.id = i.site_id JOIN accounts a ON a.id = i.made_by
-     WHERE i.token_hash = $1 AND i.ends_at > now() ${lock ? 'FOR UPDATE OF i' : ''}`,
+     -- Of two at once, one may have begun before the other ended it: that it was taken counts, not when.
+     WHERE i.token_hash = $1 AND i.ends_at > now() AND (i.gives = 'copy' OR i.taken_count = 0) ${lock ? 'FOR UPDATE OF i' : ''}`,
     [tokenHash],
   )
 

@@ -70,9 +70,10 @@ describe('an invitation', () => {
     const token = await invite(ids.siteId, ids.accountId, { gives: 'writer', label: 'Cleo', days: 1 })
     expect(await lookAtInvitation(token)).toMatchObject({ siteName: 'Saltpan Chapel', gives: 'writer' })
     const [cleo, dan] = [await newAccount(), await newAccount()]
-    // Two at once: one of them is let in.
-    const taken = await Promise.allSettled([takeInvitation(token, cleo), takeInvitation(token, dan)])
-    expect(taken.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+    // Several at once, also where one began before another ended it: one of them is let in.
+    const rush = [cleo, dan, ...(await Promise.all(Array.from({ length: 6 }, newAccount)))]
+    const taken = await Promise.allSettled(rush.map((who) => takeInvitation(token, who)))
+    expect(taken.filter(({ status }) => status === 'fulfilled')).toHaveLength(1)
     expect(await lookAtInvitation(token)).toBeNull()
     await expect(takeInvitation(token, dan)).rejects.toMatchObject({ code: 'no-invitation' })
     const withdrawn = await invite(ids.siteId, ids.accountId, { gives: 'partner', label: '', days: 1 })
