@@ -2,7 +2,12 @@ import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { ReadableStream } from 'node:stream/web'
 import type { NextFunction, Request as ExpressRequest, Response as ExpressResponse } from 'express'
-import { createRequestHandler, RouterContextProvider, type ServerBuild } from 'react-router'
+import {
+  createRequestHandler,
+  type RequestHandler,
+  RouterContextProvider,
+  type ServerBuild,
+} from 'react-router'
 import { requestContext } from './context'
 import { isStreamed, publicOrigin } from './guards'
 
@@ -11,7 +16,15 @@ import { isStreamed, publicOrigin } from './guards'
  * socket: here it has been read already, no further than it may go.
  */
 export function routeHandler(build: () => Promise<ServerBuild>) {
-  const handle = createRequestHandler(build)
+  // Made once for a build: given a function, React Router ranks every route anew with each request. While it is
+  // developed the build is another one after each edit.
+  const handlers = new WeakMap<ServerBuild, RequestHandler>()
+  const handlerNow = async (): Promise<RequestHandler> => {
+    const built = await build()
+    let handle = handlers.get(built)
+    if (!handle) handlers.set(built, (handle = createRequestHandler(built)))
+    return handle
+  }
   return async (request: ExpressRequest, response: ExpressResponse, next: NextFunction): Promise<void> => {
     try {
       const context = new RouterContextProvider()
@@ -20,6 +33,7 @@ export function routeHandler(build: () => Promise<ServerBuild>) {
         requestId: response.locals.requestId as string,
         remoteAddress: request.ip ?? '',
       })
+      const handle = await handlerNow()
       const answer = await handle(webRequest(request, response), context)
       response.status(answer.status)
       // What is still coming of a file that was refused is not waited for.

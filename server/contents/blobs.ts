@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import type { Hash } from '#core/site'
 import { Problem } from '#core/problems'
 import { many, type Queryable } from '#server/platform'
+import { Memory } from './memory'
 import type { Pieces, StoredContent } from './store'
 
 /** SHA-256 of bytes or of a text in UTF-8, as the core names contents. */
@@ -70,9 +71,25 @@ export async function getFronts(
   return new Map(rows.map((row) => [row.hash, row.bytes]))
 }
 
+/** Short texts that were read lately: templates and style sheets are, with every change of their sites. */
+const shortTexts = new Memory<string>(8_000_000)
+const longestShort = 32_000
+
 /** Contents by hash, as texts in UTF-8. */
 export async function getTexts(db: Queryable, hashes: Iterable<Hash>): Promise<Map<Hash, string>> {
-  return new Map([...(await getBlobs(db, hashes))].map(([hash, bytes]) => [hash, bytes.toString('utf8')]))
+  const texts = new Map<Hash, string>()
+  const unread: Hash[] = []
+  for (const hash of new Set(hashes)) {
+    const known = shortTexts.get(hash)
+    if (known === undefined) unread.push(hash)
+    else texts.set(hash, known)
+  }
+  for (const [hash, bytes] of await getBlobs(db, unread)) {
+    const text = bytes.toString('utf8')
+    texts.set(hash, text)
+    if (bytes.length <= longestShort) shortTexts.set(hash, text, 100 + 2 * bytes.length)
+  }
+  return texts
 }
 
 /** Texts by hash for who cannot wait; one that is not among them stops the work, and never passes for empty. */

@@ -3,35 +3,8 @@ import { pixelBytes, type Pixels, readPixels } from '#core/pictures'
 import type { Hash } from '#core/site'
 import { readContent, readStyle } from './reading'
 import { getFronts, getTexts, hashOf } from './blobs'
+import { Memory } from './memory'
 import { many, type Queryable } from '#server/platform'
-
-/** What reading yields, as far as it has been asked for lately; by key, with about the room it takes. */
-class Memory<Facts> {
-  readonly #facts = new Map<string, { facts: Facts; size: number }>()
-  #size = 0
-
-  constructor(private readonly most: number) {}
-
-  get(key: string): Facts | undefined {
-    const known = this.#facts.get(key)
-    if (!known) return undefined
-    // Asked for again, it is the last to be let go.
-    this.#facts.delete(key)
-    this.#facts.set(key, known)
-    return known.facts
-  }
-
-  set(key: string, facts: Facts, size: number): void {
-    if (size > this.most / 4 || this.#facts.has(key)) return
-    this.#facts.set(key, { facts, size })
-    this.#size += size
-    for (const [oldest, { size: freed }] of this.#facts) {
-      if (this.#size <= this.most) break
-      this.#facts.delete(oldest)
-      this.#size -= freed
-    }
-  }
-}
 
 /** Bytes of facts kept in memory, about: those of a site of 10,000 pages with a dozen links each. */
 const mostBytes = 48_000_000

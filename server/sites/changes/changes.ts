@@ -15,7 +15,7 @@ import { diffSites, isEmptyDiff, type SiteDiff } from '#core/site'
 import { getTexts, textFrom } from '#server/contents'
 import { Problem } from '#core/problems'
 import { announceSoon, noteRequest, notFound, transaction } from '#server/platform'
-import { diffsSince, passUndone, saveRevision, undoTitles } from '../rows/history-rows'
+import { diffsSince, saveRevision, undoTitles } from '../rows/history-rows'
 import { requireRight } from '../people/access'
 import { loadSite, remember, type SiteOfSomebody, type StoredSite } from '../rows/site-rows'
 import { mend } from './mend'
@@ -106,18 +106,21 @@ export async function changeSite(
     const view = viewRipple(site, ripple, textFrom(texts))
     if (ripple.reachesFurther && !shown && !isTyped(change))
       throw new Problem('ask-first', null, { detail: { ripple: view } })
-    await passUndone(client, siteId, accountId)
-    const next = await saveRevision(client, after, {
-      kind: 'change',
-      title: titleOf(change, site),
-      diff,
-      by: accountId,
-    })
+    const title = titleOf(change, site)
+    const next = await saveRevision(client, after, { kind: 'change', title, diff, by: accountId })
     made = { site: after, revision: next }
-    return {
-      ...(await savedSince(client, siteId, accountId, seen, next)),
-      ripple: ripple.moved.length > 0 || ripple.hidden.length > 0 ? view : null,
-    }
+    const told = ripple.moved.length > 0 || ripple.hidden.length > 0 ? view : null
+    // A window that has seen all before it misses this alone, and that is at hand, however large.
+    if (seen === revision)
+      return {
+        revision: next,
+        diffs: [diff],
+        undo: title,
+        redo: null,
+        savedAt: new Date().toISOString(),
+        ripple: told,
+      }
+    return { ...(await savedSince(client, siteId, accountId, seen, next)), ripple: told }
   })
   if (made) remember(made)
   announceSoon({ siteId, kind: 'revision', revision: saved.revision })

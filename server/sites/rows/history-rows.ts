@@ -22,10 +22,23 @@ export interface HistoryEntry {
 export async function saveRevision(db: Queryable, after: Site, entry: HistoryEntry): Promise<number> {
   const { diff } = entry
   await writeRows(db, after, diff)
+  // One statement: each is a way to the database and back while others wait for the site.
   const { rows } = await db.query<{ revision: number }>(
-    `UPDATE sites SET revision = revision + 1, changed_at = now(), name = $2, language = $3, title_pattern = $4,
-       home_id = $5, scheme = $6, next_seq = $7, home_title_pattern = $8, template_id = $9, output = $10, checking = $11
-     WHERE id = $1 RETURNING revision`,
+    `WITH next AS (
+       UPDATE sites SET revision = revision + 1, changed_at = now(), name = $2, language = $3, title_pattern = $4,
+         home_id = $5, scheme = $6, next_seq = $7, home_title_pattern = $8, template_id = $9, output = $10, checking = $11
+       WHERE id = $1 RETURNING revision
+     ), passed AS (
+       -- Nothing that was taken back is made again after another change.
+       UPDATE history SET state = 'passed'
+       WHERE site_id = $1 AND made_by = $16::uuid AND kind = 'change' AND state = 'undone' AND $12::text = 'change'
+     ), step AS (
+       INSERT INTO history (site_id, revision, kind, title, diff, state, made_by)
+       SELECT $1, revision, $12, $13, $14::jsonb, $15, $16::uuid FROM next
+     ), named AS (
+       INSERT INTO history_contents (site_id, revision, hash) SELECT $1, revision, unnest($17::text[]) FROM next
+     )
+     SELECT revision FROM next`,
     [
       after.id,
       after.name,
@@ -38,26 +51,15 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
       after.templateId,
       JSON.stringify(after.output),
       JSON.stringify(after.checking),
-    ],
-  )
-  const { revision } = rows[0]!
-  await db.query(
-    `INSERT INTO history (site_id, revision, kind, title, diff, state, made_by) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
-    [
-      after.id,
-      revision,
       entry.kind,
       entry.title,
       JSON.stringify(diff),
       entry.undoable === false ? 'passed' : 'done',
       entry.by,
+      [...contentsOfDiff(diff)],
     ],
   )
-  await db.query('INSERT INTO history_contents (site_id, revision, hash) SELECT $1, $2, unnest($3::text[])', [
-    after.id,
-    revision,
-    [...contentsOfDiff(diff)],
-  ])
+  const { revision } = rows[0]!
   await markAddresses(db, after.id, addressesOf(diff, 'before', 'after'), true)
   await markAddresses(db, after.id, addressesOf(diff, 'after', 'before'), false)
   return revision
@@ -148,14 +150,6 @@ export async function markStep(
     revision,
     state,
   ])
-}
-
-/** A new change makes the ones that its account took back before it unreachable for redo. */
-export async function passUndone(db: Queryable, siteId: string, accountId: string): Promise<void> {
-  await db.query(
-    `UPDATE history SET state = 'passed' WHERE site_id = $1 AND made_by = $2 AND kind = 'change' AND state = 'undone'`,
-    [siteId, accountId],
-  )
 }
 
 /** Makes what was done so far the ground that undo does not go below. */

@@ -58,14 +58,26 @@ const fileColumns = 'id, kind, label, seq, hash, size_bytes AS "sizeBytes"'
 
 /** States of sites lately read, by revision: a site at a revision never changes. */
 const recent = new Map<string, StoredSite>()
-const recentLimit = 24
+/**
+ * Pages of them, in all: about a kilobyte each with the names and the order that follow from them. The sites that a
+ * class or an office works on at the same time.
+ */
+const recentPages = 50_000
+let pagesKept = 0
+
+function forget(siteId: string): void {
+  pagesKept -= recent.get(siteId)?.site.pages.length ?? 0
+  recent.delete(siteId)
+}
 
 /** Keeps a state in reach for the next request. Only for what has been committed. */
 export function remember(stored: StoredSite): StoredSite {
-  const { id } = stored.site
-  recent.delete(id)
+  const { id, pages } = stored.site
+  forget(id)
   recent.set(id, stored)
-  if (recent.size > recentLimit) recent.delete(recent.keys().next().value!)
+  pagesKept += pages.length
+  // The one asked for last stays, however large.
+  while (pagesKept > recentPages && recent.size > 1) forget(recent.keys().next().value!)
   return stored
 }
 
