@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import os from 'node:os'
 import { buildSite } from '#core/build'
 import { edit, findRewrites } from '#core/change'
+import type { Site } from '#core/site'
 import { findFindings } from '#core/findings'
 import { namesOf } from '#core/naming'
 import { matchPlan, outlineOfSite, planSite, readOutline, writeOutline } from '#core/plan'
@@ -9,7 +10,7 @@ import { signUp } from '#server/accounts'
 import { migrate, pool, stopListening } from '#server/platform'
 import { changeSite, createSite, loadSite } from '#server/sites'
 import { readByHand, writeByHand } from './by-hand'
-import { measure, ratio } from './measure'
+import { measure, measureInTurn, median } from './measure'
 import { largeSite } from './sites'
 
 const pageCount = 10_000
@@ -25,35 +26,49 @@ await measure(`names for ${pageCount} pages`, fresh, (one) => namesOf(one))
 
 const prepared = buildSite(site, texts)
 const finished = prepared.entries.map((entry) => prepared.textOf(entry.id))
-const write = await measure(
-  'the bytes of all its pages, written to memory',
-  () => null,
-  () => finished.map((text) => Buffer.from(text)),
-)
-const build = await measure(`building the site of ${pageCount} pages`, fresh, (one) => {
-  const made = buildSite(one, texts)
-  return made.entries.map((entry) => Buffer.from(made.textOf(entry.id)))
-})
-ratio('  building : writing the same bytes', build, write)
-
 const byHand = finished.filter((text) => text.startsWith('<!DOCTYPE')).map(readByHand)
 // The home page has no link to itself, which a loop would not trouble with.
 const written = new Set(finished)
 const strange = byHand.filter((page) => !written.has(writeByHand(page)))
 if (strange.length > 1) throw new Error(`The loop writes ${strange.length} pages otherwise.`)
-const loop = await measure(
-  'a loop over a template literal that writes the same',
-  () => null,
-  () => byHand.map((page) => Buffer.from(writeByHand(page))),
+/** Each made and written as bytes, one after the other as they are sent; none is kept. */
+function sizeOf<T>(all: readonly T[], textOf: (one: T) => string): number {
+  let bytes = 0
+  for (const one of all) bytes += Buffer.from(textOf(one)).length
+  return bytes
+}
+const [write, build, loop] = measureInTurn([
+  {
+    name: 'the bytes of all its pages, written to memory',
+    work: () => sizeOf(finished, (text) => text),
+  },
+  {
+    name: `building the site of ${pageCount} pages`,
+    prepare: fresh,
+    work: (one: Site) => {
+      const made = buildSite(one, texts)
+      return sizeOf(made.entries, (entry) => made.textOf(entry.id))
+    },
+  },
+  {
+    name: 'a loop over a template literal that writes the same',
+    work: () => sizeOf(byHand, writeByHand),
+  },
+]) as [number[], number[], number[]]
+const inRounds = (name: string, of: (round: number) => number, digits: number, unit: string) =>
+  console.log(
+    `${name.padEnd(64)} ${median(build.map((_, round) => of(round)))
+      .toFixed(digits)
+      .padStart(7)}${unit}`,
+  )
+inRounds('  building : writing the same bytes', (round) => build[round]! / write[round]!, 2, '')
+inRounds('  building : the loop', (round) => build[round]! / loop[round]!, 2, '')
+inRounds(
+  '  a page built, over one of the loop',
+  (round) => ((build[round]! - loop[round]!) / pageCount) * 1000,
+  0,
+  ' µs',
 )
-const [buildUs, loopUs] = [build, loop].map(({ medianMs }) => (medianMs / pageCount) * 1000) as [
-  number,
-  number,
-]
-console.log(
-  `${'  a page built, over one of the loop'.padEnd(64)} ${(buildUs - loopUs).toFixed(0).padStart(7)} µs`,
-)
-ratio('  building : the loop', build, loop)
 
 const deep = site.pages.find((page) => page.parentId !== null)!
 const signatures = new Map(prepared.entries.map((entry) => [entry.id, prepared.signatureOf(entry.id)]))
@@ -75,7 +90,9 @@ const rebuild = await measure(
       .map((entry) => Buffer.from(made.textOf(entry.id)))
   },
 )
-ratio('  building again : building', rebuild, build)
+console.log(
+  `${'  building again : building'.padEnd(64)} ${(rebuild.medianMs / median(build)).toFixed(2).padStart(7)}`,
+)
 
 const checked = largeSite(5_000, 10)
 findFindings(checked.site, checked.texts)

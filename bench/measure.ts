@@ -26,6 +26,34 @@ export async function measure<T>(
   return figureOf(name, times)
 }
 
+/** Something that is timed beside others. */
+export interface Beside {
+  readonly name: string
+  readonly prepare?: () => unknown
+  readonly work: (prepared: never) => unknown
+}
+
+/**
+ * Runs several works in turn, so that what else the machine does meets all of them alike.
+ * @returns their times in milliseconds, by work and round; the first round warms up and is left out
+ */
+export function measureInTurn(works: readonly Beside[], rounds = 9): number[][] {
+  const times = works.map((): number[] => [])
+  for (let round = 0; round <= rounds; round++)
+    for (const [index, { prepare, work }] of works.entries()) {
+      const prepared = prepare?.()
+      const start = process.hrtime.bigint()
+      work(prepared as never)
+      if (round > 0) times[index]!.push(Number(process.hrtime.bigint() - start) / 1e6)
+    }
+  for (const [index, { name }] of works.entries()) figureOf(name, times[index]!)
+  return times
+}
+
+/** The middle one of some numbers. */
+export const median = (numbers: readonly number[]): number =>
+  [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]!
+
 /** The figure of times taken elsewhere, in milliseconds, printed. */
 export function figureOf(name: string, timesMs: readonly number[]): Figure {
   const times = [...timesMs].sort((a, b) => a - b)

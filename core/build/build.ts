@@ -13,6 +13,7 @@ import {
   mostPageBytes,
   outputReference,
   pageTitle,
+  planReference,
   renderPage,
   SiteTemplates,
   type SlotContent,
@@ -104,7 +105,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     const css = sources.textOf(file.hash)
     const path = names.files.get(file.id)!
     const edits = (sources.cssOf?.(file.hash) ?? findCssReferences(css)).flatMap((reference) => {
-      const text = outputReference(context, reference, path)
+      const text = outputReference(context, planReference(reference), path)
       return text === null ? [] : [{ start: reference.start, end: reference.end, text }]
     })
     return applyEdits(css, edits)

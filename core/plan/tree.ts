@@ -92,8 +92,8 @@ export function ancestorsOf(tree: Tree, page: Page): Page[] {
     at;
     at = at.parentId && tree.byId.get(at.parentId)
   )
-    above.unshift(at)
-  return above
+    above.push(at)
+  return above.reverse()
 }
 
 /** A page and all below it, in reading order. */

@@ -12,12 +12,12 @@ import {
   type PlacedReference,
   type Range,
   readHtml,
-  type Reference,
   walkHtml,
 } from '#core/markup'
 
-import { type Attributes, type GeneratedPart, parts } from './parts'
 import { outsideFills } from './compose'
+import { type PlannedReference, planReference } from './output-reference'
+import { type Attributes, type GeneratedPart, parts } from './parts'
 
 /** What an expression such as `{page}` may name. */
 export const valueNames = ['page', 'title', 'site', 'description', 'language', 'year'] as const
@@ -45,7 +45,7 @@ type Content =
   | ({ readonly kind: 'nothing' } & Placement)
   | { readonly kind: 'value'; readonly name: ValueName; readonly syntax: ValueSyntax }
   /** `text` is how it is written. */
-  | { readonly kind: 'reference'; readonly reference: Reference; readonly text: string }
+  | { readonly kind: 'reference'; readonly planned: PlannedReference; readonly text: string }
   | ({ readonly kind: 'slot'; readonly name: string; readonly fallback: readonly Part[] } & Placement)
   | ({
       readonly kind: 'generated'
@@ -274,7 +274,8 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   for (const reference of references) {
     const { start, end } = reference
     const text = source.slice(start, end)
-    if (!text.includes('{')) holes.push({ start, end, make: () => ({ kind: 'reference', reference, text }) })
+    if (!text.includes('{'))
+      holes.push({ start, end, make: () => ({ kind: 'reference', planned: planReference(reference), text }) })
   }
   // Outer holes before the ones inside them.
   holes.sort((a, b) => a.start - b.start || Number(b.first ?? 0) - Number(a.first ?? 0) || b.end - a.end)

@@ -7,8 +7,8 @@ export interface SiteContext {
   readonly site: Site
   readonly tree: Tree
   readonly names: Names
-  /** Paths that references from the top name as they are spelled, null for those that do not; by reference. */
-  readonly plain: Map<string, string | null>
+  /** Stands for the names, for who keeps what follows from them and must not keep them. */
+  readonly namesToken: object
   /** Parts made last, by all that can make two of them differ. */
   readonly made: BoundedTexts
   /** Pages that neighbours are found among, by parent, with their places. */
@@ -50,13 +50,23 @@ export class BoundedTexts {
 /** A folder a page would keep a menu a page: pages come by folder, so the latest are the ones asked for. */
 const mostMenuText = 4_000_000
 
-export const contextOf = (site: Site): SiteContext => ({
-  site,
-  tree: treeOf(site),
-  names: namesOf(site),
-  plain: new Map(),
-  made: new BoundedTexts(mostMenuText),
-  siblings: new Map(),
-  signatures: new Map(),
-  weights: new Map(),
-})
+const tokens = new WeakMap<Names, object>()
+function tokenOf(names: Names): object {
+  let token = tokens.get(names)
+  if (!token) tokens.set(names, (token = {}))
+  return token
+}
+
+export function contextOf(site: Site): SiteContext {
+  const names = namesOf(site)
+  return {
+    site,
+    tree: treeOf(site),
+    names,
+    namesToken: tokenOf(names),
+    made: new BoundedTexts(mostMenuText),
+    siblings: new Map(),
+    signatures: new Map(),
+    weights: new Map(),
+  }
+}

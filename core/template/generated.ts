@@ -1,9 +1,10 @@
-import { relativeReference } from '#core/links'
+import { relativePlain, relativeReference } from '#core/links'
 import { escapeAttribute, escapeText } from '#core/markup'
 import { ancestorsOf } from '#core/plan'
 import type { Page } from '#core/site'
 import type { CompiledTemplate } from './compile'
 import type { SiteContext } from './context'
+import { plainPath } from './output-reference'
 import type { Entry } from './parts'
 
 type Placed = CompiledTemplate['generated'][number]
@@ -55,7 +56,8 @@ function link(
   const text = escapeText(page.label)
   // An `a` without `href` is the standard's own way to show where one stands (HTML §4.5.1).
   if (page.id === own.id) return `<a aria-current="page">${text}</a>`
-  const href = escapeAttribute(relativeReference(from, context.names.pages.get(page.id)!.path))
+  const to = context.names.pages.get(page.id)!.path
+  const href = plainPath.test(to) ? relativePlain(from, to) : escapeAttribute(relativeReference(from, to))
   return `<a${rel && ` rel="${rel}"`} href="${href}"${above ? ' aria-current="true"' : ''}>${text}</a>`
 }
 
@@ -88,28 +90,30 @@ function render(context: SiteContext, placed: Placed, page: Page, indent: string
   const { opening, omitsOwn, describes } = fixedOf(placed)
   const from = context.names.pages.get(page.id)!.path
   const above = part.marksAbove ? ancestorsOf(context.tree, page) : []
-  const lines: string[] = []
-  const list = (tag: 'ul' | 'ol', items: readonly Entry[], depth: string) => {
-    lines.push(`${depth}<${tag}>`)
+  let html = opening
+  let count = 0
+  const list = (items: readonly Entry[], depth: string) => {
+    const begin = `\n${depth}${unit}`
+    html += `\n${depth}<${part.list}>`
     for (const { page: one, below } of items) {
       if (omitsOwn && one.id === page.id && below.length === 0) continue
+      count += 1
       const rel = part.rel?.(context, page, one) ?? ''
       const anchor = link(context, from, one, page, rel, above.includes(one))
       const description = describes ? (one.description ?? '') : ''
-      if (below.length === 0 && description === '') lines.push(`${depth}${unit}<li>${anchor}</li>`)
+      if (below.length === 0 && description === '') html += `${begin}<li>${anchor}</li>`
       else {
-        lines.push(`${depth}${unit}<li>`, `${depth}${unit}${unit}${anchor}`)
-        if (description !== '') lines.push(`${depth}${unit}${unit}<p>${escapeText(description)}</p>`)
-        if (below.length > 0) list(tag, below, `${depth}${unit}${unit}`)
-        lines.push(`${depth}${unit}</li>`)
+        html += `${begin}<li>${begin}${unit}${anchor}`
+        if (description !== '') html += `${begin}${unit}<p>${escapeText(description)}</p>`
+        if (below.length > 0) list(below, `${depth}${unit}${unit}`)
+        html += `${begin}</li>`
       }
     }
-    lines.push(`${depth}</${tag}>`)
+    html += `\n${depth}</${part.list}>`
   }
-  lines.push(opening)
-  list(part.list, entries, `${indent}${unit}`)
-  lines.push(`${indent}</nav>`)
-  return lines.length > 4 ? lines.join('\n') : ''
+  list(entries, `${indent}${unit}`)
+  // With nothing but empty lists it leaves nothing behind.
+  return count > 0 ? `${html}\n${indent}</nav>` : ''
 }
 
 /** What is the same on all pages that share it; null where each page has its own. */

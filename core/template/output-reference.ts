@@ -7,21 +7,38 @@ import type { SiteContext } from './context'
 /** The home file's name, which stands for its folder. */
 export const homeFileOf = (site: Pick<Site, 'scheme'>): string => site.scheme.homeName + site.scheme.extension
 
-const slash = 47
-
 /** Written as it is in every place where a reference can stand: nothing to encode, nothing to escape. */
-const plainPath = /^[\w.-]+(?:\/[\w.-]+)*$/
+export const plainPath = /^[\w.-]+(?:\/[\w.-]+)*$/
 
-/** The plain path that a reference from the top names as it is spelled; null for any other, and for trial pages. */
-function plainTarget({ names, plain }: SiteContext, href: string): string | null {
-  if (href.charCodeAt(0) !== slash) return null
-  let path = plain.get(href)
-  if (path === undefined) {
-    const named = href.slice(1)
-    const isPlain = names.byPath.has(named) && !named.startsWith(trialFolder) && plainPath.test(named)
-    plain.set(href, (path = isPlain ? named : null))
-  }
-  return path
+/** A path from the top as references spell it, and whether something of a site stands there. */
+interface PlainPath {
+  readonly path: string
+  /** The names under which it was looked up last, and what came of it. */
+  names: object | null
+  isThere: boolean
+}
+
+/** A reference with what is known of it before it is known where it stands. */
+export interface PlannedReference {
+  readonly reference: Reference
+  /** Of one that is spelled as a plain path from the top, as nearly all are. */
+  readonly plain: PlainPath | null
+}
+
+/** References that spell plain paths: pages are linked to from many places, and looked up once for all of them. */
+const plainPaths = new Map<string, PlainPath>()
+const mostPlainPaths = 50_000
+
+export function planReference(reference: Reference): PlannedReference {
+  const { href } = reference
+  const known = plainPaths.get(href)
+  if (known) return { reference, plain: known }
+  const path = href.startsWith('/') ? href.slice(1) : ''
+  if (path.startsWith(trialFolder) || !plainPath.test(path)) return { reference, plain: null }
+  const plain: PlainPath = { path, names: null, isThere: false }
+  if (plainPaths.size >= mostPlainPaths) plainPaths.clear()
+  plainPaths.set(href, plain)
+  return { reference, plain }
 }
 
 /**
@@ -31,13 +48,17 @@ function plainTarget({ names, plain }: SiteContext, href: string): string | null
  */
 export function outputReference(
   context: SiteContext,
-  reference: Reference,
+  { reference, plain }: PlannedReference,
   path: string,
   from = path,
 ): string | null {
-  // Nearly every one; what it names is looked up once for all pages.
-  const plain = plainTarget(context, reference.href)
-  if (plain !== null) return relativePlain(path, plain)
+  if (plain) {
+    if (plain.names !== context.namesToken) {
+      plain.names = context.namesToken
+      plain.isThere = context.names.byPath.has(plain.path)
+    }
+    if (plain.isThere) return relativePlain(path, plain.path)
+  }
   const href = relativeOf(context, reference, path, from)
   return href === null || href === reference.href ? null : writeReference(reference, href)
 }

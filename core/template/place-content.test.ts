@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { applyEdits, indentEdits, readHtml, trimmedRange } from '#core/markup'
 import { siteFrom, TextStore } from '#core/testing'
 import { contextOf } from './context'
-import { outputReference } from './output-reference'
+import { outputReference, planReference } from './output-reference'
 import { placeContent } from './place-content'
 
 const pieces = fc.constantFrom('<p>', '</p>', '\n', '\n\n', '  ', '\t', '\r\n', 'tides', '<pre>', '</pre>\n', '<a href="/visit/index.html">', '<a title="a\n  b" href=/visit/ id=x>', '</a>', '<img src="x.png" srcset="/visit/tides.html 2x, ../y.png">', '<p style="background:url(/index.html)">', '<!-- \n -->', '<a href="\n/visit/tides.html">', '<script>\n  let x\n</script>') // prettier-ignore
@@ -22,14 +22,14 @@ test('a content is placed as one edit after the other would place it, whatever s
         const range = trimmedRange(text)
         const lines = indent === '' ? [] : indentEdits(text, range, facts.fixed, (lead) => indent + lead)
         const references = facts.references.flatMap((reference) => {
-          const text = outputReference(context, reference, path)
+          const text = outputReference(context, planReference(reference), path)
           return text === null ? [] : [{ start: reference.start, end: reference.end, text }]
         })
         const ends = [
           { start: 0, end: range.start, text: '' },
           { start: range.end, end: text.length, text: '' },
         ]
-        expect(placeContent(context, { text, facts }, path, indent)).toBe(
+        expect(placeContent(context, { text, facts }, path, indent).join('')).toBe(
           applyEdits(text, [...lines, ...references, ...ends]),
         )
       },

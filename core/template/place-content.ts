@@ -1,16 +1,16 @@
 import {
-  applyEdits,
   type HtmlFacts,
   indentEdits,
   indentUnit,
   leadInUnits,
   type Range,
-  type TextEdit,
+  type Reference,
   trimmedRange,
 } from '#core/markup'
+import type { Output } from '#core/site'
 import { unitOf } from './compose'
 import type { SiteContext } from './context'
-import { outputReference } from './output-reference'
+import { outputReference, type PlannedReference, planReference } from './output-reference'
 
 /** What a page puts into a slot, already read. */
 export interface SlotContent {
@@ -18,95 +18,121 @@ export interface SlotContent {
   readonly facts: HtmlFacts
 }
 
-/** A content for the place where it will stand: references written for it, lines indented, all in one pass. */
+/** A content as it stands at one indentation, with its references left open. */
+interface PlacedContent {
+  readonly key: string
+  /** What stands before, between and after the references. */
+  readonly texts: readonly string[]
+  readonly references: readonly PlannedReference[]
+  /** The references as they are written. */
+  readonly written: readonly string[]
+}
+
+/**
+ * Contents that were placed lately, by what was read of them: a page is made again far more often than its text
+ * changes. What is kept holds the texts, so that their letters are counted, and all are let go at the limit.
+ */
+const placed = new Map<HtmlFacts, PlacedContent>()
+const mostLetters = 40_000_000
+/** Letters that a reference, and what is kept of it, stands for. */
+const lettersOfReference = 60
+let lettersPlaced = 0
+
+/** A content for the place where it will stand: references written for it, lines indented; in pieces, in order. */
 export function placeContent(
   context: SiteContext,
   content: SlotContent,
   path: string,
   indent: string,
-): string {
-  const isAsWritten = context.site.output.indent === 'as-written' && content.facts.bases.length === 0
-  return (
-    (isAsWritten ? placeAsWritten(context, content, path, indent) : null) ??
-    placeAnew(context, content, path, indent)
-  )
+): string[] {
+  const { texts, references, written } = placedContent(content, indent, context.site.output)
+  const pieces = [texts[0]!]
+  for (let index = 0; index < references.length; index++)
+    pieces.push(outputReference(context, references[index]!, path) ?? written[index]!, texts[index + 1]!)
+  return pieces
 }
 
-/** By edits, in any order: for what is indented anew, or has stretches that are left out. */
-function placeAnew(context: SiteContext, { text, facts }: SlotContent, path: string, indent: string): string {
-  const range = trimmedRange(text)
-  const { output } = context.site
-  const edits: TextEdit[] = []
-  if (output.indent !== 'as-written') {
-    const own = leadInUnits(indentUnit(text, facts.fixed), unitOf(output, text, facts.fixed))
-    edits.push(...indentEdits(text, range, facts.fixed, (lead) => indent + own(lead)))
-  } else if (indent !== '') edits.push(...indentEdits(text, range, facts.fixed, (lead) => indent + lead))
-  for (const reference of facts.references) {
-    const text = outputReference(context, reference, path)
-    if (text !== null) edits.push({ start: reference.start, end: reference.end, text })
+function placedContent(content: SlotContent, indent: string, output: Output): PlacedContent {
+  const { text, facts } = content
+  const key = `${output.indent} ${indent}`
+  const known = placed.get(facts)
+  if (known?.key === key) return known
+  const made = place(content, key, indent, output)
+  const letters = text.length + lettersOfReference * facts.references.length
+  if (letters > mostLetters / 4) return made
+  if (!known) {
+    lettersPlaced += letters
+    if (lettersPlaced > mostLetters) {
+      placed.clear()
+      lettersPlaced = letters
+    }
   }
+  placed.set(facts, made)
+  return made
+}
+
+/** What is done to a content whatever page it stands on, in order. */
+function edits({ text, facts }: SlotContent, indent: string, output: Output) {
+  const range = trimmedRange(text)
   const cuts: readonly Range[] = [
     { start: 0, end: range.start },
     ...facts.bases,
     { start: range.end, end: text.length },
   ]
+  const lines = () => {
+    if (output.indent !== 'as-written') {
+      const own = leadInUnits(indentUnit(text, facts.fixed), unitOf(output, text, facts.fixed))
+      return indentEdits(text, range, facts.fixed, (lead) => indent + own(lead))
+    }
+    return indent === '' ? [] : indentEdits(text, range, facts.fixed, (lead) => indent + lead)
+  }
   const isCut = ({ start, end }: Range) => cuts.some((cut) => cut.start < end && start < cut.end)
-  return applyEdits(text, [
-    ...(facts.bases.length > 0 ? edits.filter((edit) => !isCut(edit)) : edits),
-    ...cuts.map((cut) => ({ ...cut, text: '' })),
-  ])
+  // Only a base address stands where something else may be done.
+  const all = [
+    ...(facts.bases.length > 0 ? lines().filter((edit) => !isCut(edit)) : lines()),
+    ...cuts.map(({ start, end }) => ({ start, end, text: '' })),
+  ]
+  const references = facts.references.filter((one) => !isCut(one))
+  return {
+    all: all.sort(byStart),
+    references: isInOrder(references) ? references : [...references].sort(byStart),
+  }
 }
 
-/**
- * The same for what nearly every text is, without a list of edits: it was a quarter of the time that a page
- * takes. Null where references do not stand in order.
- */
-function placeAsWritten(
-  context: SiteContext,
-  { text, facts }: SlotContent,
-  path: string,
-  indent: string,
-): string | null {
-  const { start, end } = trimmedRange(text)
-  const { references, fixed } = facts
-  let out = ''
-  /** What stands before it is written. */
-  let at = start
-  let next = 0
-  let reach = -1
-  /** The end of the line before the next one that is indented; -1 when there is none. */
-  let newline = indent === '' ? -1 : text.indexOf('\n', start)
-  if (newline >= end) newline = -1
+const byStart = (a: Range, b: Range) => a.start - b.start
+const isInOrder = (ranges: readonly Range[]) =>
+  ranges.every((one, index) => index === 0 || ranges[index - 1]!.start <= one.start)
 
-  /** Indents the lines that begin before a place. */
-  const linesUpTo = (place: number) => {
-    while (newline >= 0 && newline < place) {
-      const line = newline + 1
-      while (next < fixed.length && fixed[next]!.start < line) reach = Math.max(reach, fixed[next++]!.end)
-      newline = text.indexOf('\n', line)
-      if (newline >= end) newline = -1
-      if (line <= reach || line < at) continue
-      const lineEnd = newline < 0 ? end : newline
-      let words = line
-      for (let code = text.charCodeAt(words); words < lineEnd && (code === 32 || code === 9 || code === 13);)
-        code = text.charCodeAt(++words)
-      if (words < lineEnd) {
-        out += text.slice(at, line) + indent
-        at = line
-      } else if (words > line) {
-        out += text.slice(at, line)
-        at = words
-      }
+function place(content: SlotContent, key: string, indent: string, output: Output): PlacedContent {
+  const { text } = content
+  const { all, references } = edits(content, indent, output)
+  const texts: string[] = []
+  const kept: Reference[] = []
+  let piece = ''
+  let at = 0
+  let next = 0
+  const editUpTo = (end: number) => {
+    for (let edit = all[next]; edit && edit.start < end; edit = all[++next]) {
+      if (edit.start < at) throw new RangeError(`Edits overlap at ${edit.start}`)
+      piece += text.slice(at, edit.start) + edit.text
+      at = edit.end
     }
   }
   for (const reference of references) {
-    linesUpTo(reference.start)
-    if (reference.start < at || reference.end > end) return null
-    const written = outputReference(context, reference, path)
-    if (written === null) continue
-    out += text.slice(at, reference.start) + written
+    editUpTo(reference.start)
+    // One that stands in another is written with it.
+    if (reference.start < at) continue
+    texts.push(piece + text.slice(at, reference.start))
+    kept.push(reference)
+    piece = ''
     at = reference.end
   }
-  linesUpTo(end)
-  return out + text.slice(at, end)
+  editUpTo(text.length + 1)
+  texts.push(piece + text.slice(at))
+  return {
+    key,
+    texts,
+    references: kept.map(planReference),
+    written: kept.map(({ start, end }) => text.slice(start, end)),
+  }
 }

@@ -81,6 +81,128 @@ const commentOf = (part: Extract<Part, { kind: 'slot' | 'generated' }>): string 
   return `<!-- ${words.replace(/--+|[<>]/g, ' ').trim()} -->\n${part.indent}`
 }
 
+/** A page while it is written. */
+class PageWriter {
+  /** What is written, in pieces: put together once, since a text that grows is copied again and again. */
+  readonly pieces: string[] = []
+  #length = 0
+  /** Whether the next text leaves out the rest of its line. */
+  #skipsLine = false
+  readonly #path: string
+
+  constructor(
+    private readonly context: SiteContext,
+    private readonly template: CompiledTemplate,
+    private readonly page: Page,
+    private readonly slots: (name: string) => SlotContent | null,
+    private readonly year: number,
+    private readonly trace: Trace | undefined,
+  ) {
+    this.#path = context.names.pages.get(page.id)!.path
+  }
+
+  run(parts: readonly Part[]): void {
+    const { context, page, year } = this
+    for (const part of parts) {
+      switch (part.kind) {
+        case 'text':
+          this.#write(part.text, 'template', part.at)
+          break
+        case 'value': {
+          const value = valueOf(part.name, context.site, page, year)
+          this.#write(escapes[part.syntax](value), 'value', part.at, part.name)
+          break
+        }
+        case 'reference':
+          this.#write(
+            outputReference(context, part.planned, this.#path, '') ?? part.text,
+            'template',
+            part.at,
+          )
+          break
+        case 'nothing':
+          this.#drop(part)
+          break
+        case 'slot':
+          this.#slot(part)
+          break
+        case 'generated': {
+          const html = renderGenerated(context, part, page, part.indent, this.template.unit)
+          if (html === '') this.#drop(part)
+          else this.#write(this.#comment(part) + html, 'generated', part.at, part.part.name)
+          break
+        }
+        case 'optional':
+          if (part.needs.every((name) => valueOf(name, context.site, page, year) === '')) this.#drop(part)
+          else this.run(part.parts)
+          break
+      }
+    }
+  }
+
+  #slot(part: Extract<Part, { kind: 'slot' }>): void {
+    const content = this.slots(part.name)
+    if (content && /\S/.test(content.text)) {
+      const before = this.#comment(part)
+      const placed = placeContent(this.context, content, this.#path, part.indent)
+      if (this.trace) {
+        const cut = content.text.slice(0, trimmedRange(content.text).start)
+        this.#write(before + placed.join(''), 'slot', part.at, part.name, breaksIn(cut) - breaksIn(before))
+      } else {
+        this.#write(before + placed[0]!, 'slot', part.at)
+        for (let index = 1; index < placed.length; index++) this.#add(placed[index]!)
+      }
+    } else if (fallbackOnly(part.fallback)) this.#drop(part)
+    else this.run(part.fallback)
+  }
+
+  #comment(part: Extract<Part, { kind: 'slot' | 'generated' }>): string {
+    return this.context.site.output.comments && part.alone ? commentOf(part) : ''
+  }
+
+  #write(text: string, kind: Origin['kind'], at: number, name = '', lines = 0): void {
+    if (this.#skipsLine) {
+      this.#skipsLine = false
+      const rest = text.replace(/^[ \t]*\n/, '')
+      if (kind === 'template') at += text.length - rest.length
+      text = rest
+    }
+    if (text === '') return
+    this.#add(text)
+    this.trace?.push({
+      end: this.#length,
+      origin: (kind === 'template'
+        ? { kind, at }
+        : kind === 'slot'
+          ? { kind, at, name, lines }
+          : { kind, at, name }) as Origin,
+    })
+  }
+
+  #add(text: string): void {
+    this.pieces.push(text)
+    this.#length += text.length
+  }
+
+  /** Takes back the indentation, and has the next text leave out the rest of the line. */
+  #drop(part: { readonly alone: boolean; readonly indent: string }): void {
+    if (!part.alone) return
+    const { pieces, trace } = this
+    for (let left = part.indent.length; left > 0;) {
+      const last = pieces.pop() ?? ''
+      if (last.length > left) pieces.push(last.slice(0, -left))
+      this.#length -= Math.min(left, last.length)
+      left -= Math.max(1, last.length)
+    }
+    while (trace && (trace[trace.length - 1]?.end ?? 0) > this.#length) {
+      const last = trace.pop()!
+      const before = trace[trace.length - 1]?.end ?? 0
+      if (before < this.#length) trace.push({ ...last, end: this.#length })
+    }
+    this.#skipsLine = true
+  }
+}
+
 /**
  * One page's HTML: the template with its slots filled, generated parts made, values put in and
  * references relative to the page. Line ends are `\n`.
@@ -94,96 +216,9 @@ export function renderPage(
   year: number,
   trace?: Trace,
 ): string {
-  const { site } = context
-  const path = context.names.pages.get(page.id)!.path
-  /** What is written, in pieces: put together once, since a text that grows is copied again and again. */
-  const pieces: string[] = []
-  let length = 0
-
-  /** Takes back the indentation, and tells the next text to skip the rest of the line. */
-  let skipNewline = false
-  const drop = (part: { alone: boolean; indent: string }) => {
-    if (!part.alone) return
-    for (let left = part.indent.length; left > 0;) {
-      const last = pieces.pop() ?? ''
-      if (last.length > left) pieces.push(last.slice(0, -left))
-      length -= Math.min(left, last.length)
-      left -= Math.max(1, last.length)
-    }
-    while (trace && (trace[trace.length - 1]?.end ?? 0) > length) {
-      const last = trace.pop()!
-      const before = trace[trace.length - 1]?.end ?? 0
-      if (before < length) trace.push({ ...last, end: length })
-    }
-    skipNewline = true
-  }
-  const write = (text: string, kind: Origin['kind'], at: number, name = '', lines = 0) => {
-    if (skipNewline) {
-      skipNewline = false
-      const rest = text.replace(/^[ \t]*\n/, '')
-      if (kind === 'template') at += text.length - rest.length
-      text = rest
-    }
-    if (text === '') return
-    pieces.push(text)
-    length += text.length
-    trace?.push({
-      end: length,
-      origin: (kind === 'template'
-        ? { kind, at }
-        : kind === 'slot'
-          ? { kind, at, name, lines }
-          : { kind, at, name }) as Origin,
-    })
-  }
-  const comment = (part: Extract<Part, { kind: 'slot' | 'generated' }>) =>
-    site.output.comments && part.alone ? commentOf(part) : ''
-  const slot = (part: Extract<Part, { kind: 'slot' }>) => {
-    const content = slots(part.name)
-    if (content && content.text.trim() !== '') {
-      const before = comment(part)
-      const cut = trace ? content.text.slice(0, trimmedRange(content.text).start) : ''
-      const placed = before + placeContent(context, content, path, part.indent)
-      write(placed, 'slot', part.at, part.name, trace ? breaksIn(cut) - breaksIn(before) : 0)
-    } else if (fallbackOnly(part.fallback)) drop(part)
-    else run(part.fallback)
-  }
-  function run(parts: readonly Part[]): void {
-    for (const part of parts) {
-      switch (part.kind) {
-        case 'text':
-          write(part.text, 'template', part.at)
-          break
-        case 'value': {
-          const value = valueOf(part.name, site, page, year)
-          write(escapes[part.syntax](value), 'value', part.at, part.name)
-          break
-        }
-        case 'reference': {
-          const href = outputReference(context, part.reference, path, '')
-          write(href ?? part.text, 'template', part.at)
-          break
-        }
-        case 'nothing':
-          drop(part)
-          break
-        case 'slot':
-          slot(part)
-          break
-        case 'generated': {
-          const html = renderGenerated(context, part, page, part.indent, template.unit)
-          if (html === '') drop(part)
-          else write(comment(part) + html, 'generated', part.at, part.part.name)
-          break
-        }
-        case 'optional':
-          if (part.needs.every((name) => valueOf(name, site, page, year) === '')) drop(part)
-          else run(part.parts)
-          break
-      }
-    }
-  }
-  run(template.parts)
+  const writer = new PageWriter(context, template, page, slots, year, trace)
+  writer.run(template.parts)
+  const { pieces } = writer
   // What is right already is not copied once more.
   const isEnded = /\S\n$/.test((pieces[pieces.length - 1] ?? '').slice(-2))
   return isEnded ? pieces.join('') : pieces.join('').trimEnd() + '\n'

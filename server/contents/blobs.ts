@@ -71,12 +71,16 @@ export async function getFronts(
   return new Map(rows.map((row) => [row.hash, row.bytes]))
 }
 
-/** Short texts that were read lately: templates and style sheets are, with every change of their sites. */
+/** Contents by hash, as texts in UTF-8. */
+export async function getTexts(db: Queryable, hashes: Iterable<Hash>): Promise<Map<Hash, string>> {
+  return new Map([...(await getBlobs(db, hashes))].map(([hash, bytes]) => [hash, bytes.toString('utf8')]))
+}
+
 const shortTexts = new Memory<string>(8_000_000)
 const longestShort = 32_000
 
-/** Contents by hash, as texts in UTF-8. */
-export async function getTexts(db: Queryable, hashes: Iterable<Hash>): Promise<Map<Hash, string>> {
+/** The same for texts that every change of a site reads again, such as its templates: short ones stay in memory. */
+export async function getTextsOften(db: Queryable, hashes: Iterable<Hash>): Promise<Map<Hash, string>> {
   const texts = new Map<Hash, string>()
   const unread: Hash[] = []
   for (const hash of new Set(hashes)) {
@@ -84,10 +88,9 @@ export async function getTexts(db: Queryable, hashes: Iterable<Hash>): Promise<M
     if (known === undefined) unread.push(hash)
     else texts.set(hash, known)
   }
-  for (const [hash, bytes] of await getBlobs(db, unread)) {
-    const text = bytes.toString('utf8')
+  for (const [hash, text] of await getTexts(db, unread)) {
     texts.set(hash, text)
-    if (bytes.length <= longestShort) shortTexts.set(hash, text, 100 + 2 * bytes.length)
+    if (text.length <= longestShort) shortTexts.set(hash, text, 100 + 2 * text.length)
   }
   return texts
 }

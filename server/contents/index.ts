@@ -2,6 +2,7 @@ export {
   bytesFrom,
   getBlobs,
   getTexts,
+  getTextsOften,
   hashOf,
   hashOfPieces,
   missing,

@@ -2,7 +2,7 @@ import type pg from 'pg'
 import { findRewrites, type ToldOfTexts, withRewritten } from '#core/change'
 import { applyEdits } from '#core/markup'
 import { contentsOfPages, type Hash, type Site } from '#core/site'
-import { getTexts, hashOf, loadFacts, loadStyles, putBlobs, textFrom } from '#server/contents'
+import { getTexts, getTextsOften, hashOf, loadFacts, loadStyles, putBlobs, textFrom } from '#server/contents'
 
 /** The changed site with every reference mended that the change made wrong; new texts are stored. */
 export async function mend(
@@ -16,7 +16,7 @@ export async function mend(
   const styles = after.files.filter((one) => one.kind === 'style').map((one) => one.hash)
   const styleOf = await loadStyles(client, styles)
   const cssOf = (hash: Hash) => styleOf(hash).references
-  const texts = await getTexts(
+  const texts = await getTextsOften(
     client,
     [...before.templates, ...after.templates].map((one) => one.source),
   )
