@@ -1,7 +1,7 @@
 import { mkdir, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { expect, test } from '@playwright/test'
-import { expectAccessible, expectLabels, openView, practice, signUp } from './support'
+import { expectAccessible, expectLabels, openView, pick, practice, signUp } from './support'
 
 test('the example is understood, seen under other choices, and brought in', async ({ page }) => {
   await signUp(page)
@@ -31,6 +31,41 @@ test('the example is understood, seen under other choices, and brought in', asyn
   await expect(page.frameLocator('iframe').getByRole('heading', { level: 1 })).toHaveText(
     'Across the saltings',
   )
+})
+
+test('the plan that was found is corrected before the site is made', async ({ page }) => {
+  await signUp(page)
+  await page.goto('/sites/bring')
+  await page.getByRole('button', { name: /^Try it with Saltings Ferry/ }).click()
+  const label = (was: string) => page.getByRole('textbox', { name: `Label of ${was}` })
+  const plan = page.getByRole('list', { name: 'The plan that was found' })
+  await label('fares.html').focus()
+  await page.keyboard.press('Alt+ArrowRight')
+  await expect(page.getByRole('button', { name: 'Bring it in' })).toBeDisabled()
+  await expect(plan.getByText('was fares.html')).toBeVisible()
+  // The line keeps the focus where it went.
+  await expect(label('fares.html')).toBeFocused()
+  await label('contact.html').fill('Write to us')
+  await label('contact.html').press('Enter')
+  await plan
+    .getByRole('listitem')
+    .filter({ has: label('contact.html') })
+    .hover()
+  await page.getByRole('button', { name: 'Move up: Write to us' }).click()
+  await expect(page.getByRole('button', { name: 'Bring it in' })).toBeEnabled()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Put back the plan that was found' }).click()
+  await expect(plan.getByText('was fares.html')).toHaveCount(0)
+  await expect(label('contact.html')).toHaveValue('Contact')
+  await pick(page, 'Plan', /the folders/)
+  await expect(page.getByRole('button', { name: 'Plan: the folders' })).toBeVisible()
+
+  await label('contact.html').fill('Write to us')
+  await label('contact.html').press('Alt+ArrowUp')
+  await expect(page.getByRole('button', { name: 'Bring it in' })).toBeEnabled()
+  await page.getByRole('button', { name: 'Bring it in' }).click()
+  await page.waitForURL('**/plan')
+  await expect(page.getByRole('row', { name: 'Write to us' })).toBeVisible()
 })
 
 test('a folder comes in as it lies on a disk, and what is none is told', async ({ page }, testInfo) => {

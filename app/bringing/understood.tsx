@@ -1,18 +1,8 @@
 import type { BringingView, BringingWishes } from '#server/bringing'
 import { count } from '../parts/format'
-import { Path } from '../parts/path'
 import { RippleDetails } from '../parts/ripple-details'
 import { rippleWords } from '../parts/ripple-words'
 import { Pick } from '../parts/picks/pick'
-
-const marks = {
-  same: { words: 'as it was', look: 'text-quiet' },
-  spaces: { words: 'but for spaces', look: 'text-quiet' },
-  menus: { words: 'but for menus', look: 'text-quiet' },
-  otherwise: { words: 'otherwise', look: 'text-ochre' },
-  here: { words: 'here already', look: 'text-faint' },
-  framed: { words: 'in this template', look: 'text-quiet' },
-} as const
 
 /** A page that others may come under. */
 export interface Place {
@@ -49,6 +39,39 @@ export function WishesSentence({
               ...places.map(({ id, label }) => ({ value: id, words: `under ${label}` })),
             ]}
             onPick={(under) => onWish({ under: under === '' ? undefined : under })}
+            after="."
+          />{' '}
+        </>
+      )}
+      {!isJoining && (
+        <>
+          The plan follows{' '}
+          <Pick<BringingWishes['planBy']>
+            label="Plan"
+            value={wishes.planBy}
+            options={[
+              {
+                value: 'found',
+                words: 'all that tells it',
+                hint: 'Folders, then the menu that pages share, then links',
+              },
+              {
+                value: 'folders',
+                words: 'the folders',
+                hint: 'What has a home file stands above what is in its folder',
+              },
+              {
+                value: 'menu',
+                words: 'the menu that pages share',
+                hint: 'Lists within lists; other pages where a link leads to them',
+              },
+              {
+                value: 'links',
+                words: 'the links',
+                hint: 'Below the first page that leads there, from the home page on',
+              },
+            ]}
+            onPick={(planBy) => onWish({ planBy })}
             after="."
           />{' '}
         </>
@@ -137,34 +160,6 @@ export function WishesSentence({
         </>
       )}
     </p>
-  )
-}
-
-/** The plan that was found, each page with where it stood and stands. */
-export function FoundPlan({ view }: { view: BringingView }) {
-  return (
-    <ol aria-label="The plan that was found" className="border-t border-rule">
-      {view.lines.map(({ label, depth, was, path, outcome, isAnew }) => (
-        <li
-          key={path}
-          className={`${outcome === 'here' ? 'text-quiet ' : ''}grid grid-cols-[minmax(0,1fr)_minmax(0,16rem)_7rem] items-center gap-4 border-b border-rule/50 leading-8`}
-        >
-          <span className="flex min-w-0">
-            {Array.from({ length: Math.min(depth, 12) }, (_, level) => (
-              <span key={level} className="ml-1.5 w-4 shrink-0 border-l border-rule" />
-            ))}
-            <span className="truncate">{label}</span>
-          </span>
-          <span className="min-w-0 truncate text-sm" title={was === path ? was : `${was}, now ${path}`}>
-            <Path path={path} />
-            {was !== path && <span className="text-ochre"> was {was}</span>}
-          </span>
-          <span className={`text-sm ${marks[outcome].look}`}>
-            {isAnew ? 'replaced' : marks[outcome].words}
-          </span>
-        </li>
-      ))}
-    </ol>
   )
 }
 

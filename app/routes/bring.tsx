@@ -15,7 +15,8 @@ import {
   sendZip,
 } from '../bringing/send-site'
 import { FromHost } from '../bringing/from-host'
-import { FoundPlan, FoundTemplates, Joining, Otherwise, WishesSentence } from '../bringing/understood'
+import { FoundPlan } from '../bringing/found-plan'
+import { FoundTemplates, Joining, Otherwise, WishesSentence } from '../bringing/understood'
 import { requireAccount, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
@@ -56,10 +57,14 @@ type State =
     }
   | { readonly kind: 'making'; readonly id: string; readonly view: BringingView }
 
+/** How long a plan rests before it is worked out what comes of a correction. */
+const correctAfterMs = 600
+
 const asTheyAre: BringingWishes = {
   names: 'kept',
   lifts: true,
   generates: true,
+  planBy: 'found',
   same: 'leave',
   frame: 'own',
 }
@@ -105,6 +110,24 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
       setProblem(error instanceof NotTaken ? error.message : 'This could not be done. Try again in a moment.')
       setState(back)
     }
+  }
+
+  /** Has the plan be as it was corrected, or as it was found, and looks again. */
+  async function correct(
+    id: string,
+    lines: BringingView['lines'] | null,
+    signal: AbortSignal,
+  ): Promise<void> {
+    const plan = lines && lines.map(({ was, label, depth }) => ({ path: was, label, depth }))
+    await ask(`/bringing/${id}`, {
+      method: 'POST',
+      signal,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ plan }),
+    })
+    await look(id, wishes, signal)
+    // What was corrected meanwhile is newer than what has come.
+    setDraft((was) => (was === lines ? null : was))
   }
 
   async function look(id: string, asked: BringingWishes, signal: AbortSignal): Promise<void> {
@@ -172,10 +195,34 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
       { kind: 'host' },
     )
 
+  /** The plan as it is being corrected, until it has been worked out what comes of it. */
+  const [draft, setDraft] = useState<BringingView['lines'] | null>(null)
+  useEffect(() => {
+    if (draft === null || state.kind !== 'looking') return
+    const { id } = state
+    const timer = setTimeout(
+      () => void attempt((signal) => correct(id, draft, signal), state),
+      correctAfterMs,
+    )
+    return () => clearTimeout(timer)
+    // With each correction, and not with what comes of it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [draft])
+  function putBack(id: string): void {
+    setDraft(null)
+    void attempt((signal) => correct(id, null, signal), state)
+  }
+
   function wish(part: Partial<BringingWishes>): void {
     const asked = { ...wishes, ...part }
     setWishes(asked)
-    if (state.kind === 'looking') void attempt((signal) => look(state.id, asked, signal), state)
+    if (state.kind !== 'looking') return
+    const { id } = state
+    // What is corrected but not sent goes first.
+    void attempt(async (signal) => {
+      if (draft) await correct(id, draft, signal)
+      await look(id, asked, signal)
+    }, state)
   }
 
   function make(id: string, view: BringingView): void {
@@ -205,6 +252,7 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
       }).catch(() => {})
     request.id = ''
     setName(null)
+    setDraft(null)
     setProblem(null)
     setState({ kind: 'choosing' })
   }
@@ -284,7 +332,7 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
               <div className="my-4 flex flex-wrap items-center gap-4">
                 <Button
                   look="go"
-                  disabled={state.kind === 'making' || nothingComes}
+                  disabled={state.kind === 'making' || nothingComes || draft !== null}
                   onClick={() => make(state.id, view)}
                 >
                   {state.kind === 'making' ? `Bringing ${what} in…` : `Bring ${what} in`}
@@ -292,11 +340,35 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
                 <Button look="quiet" onClick={leave}>
                   Leave {what}
                 </Button>
+                {draft !== null && (
+                  <span role="status" className="text-sm text-quiet">
+                    Working out what comes of it…
+                  </span>
+                )}
                 <span className="text-sm text-quiet">
                   {count(view.joining?.pages ?? view.lines.length, 'page')}, {count(view.fileCount, 'file')}
                 </span>
               </div>
-              <FoundPlan view={view} />
+              {!into && (
+                <p className="mb-2 flex flex-wrap items-baseline gap-x-4 text-sm text-quiet">
+                  <span>
+                    Otherwise than it is meant? Type a label; move a line with Alt and the arrow keys.
+                  </span>
+                  {view.isCorrected && (
+                    <Button
+                      look="quiet"
+                      className="underline underline-offset-4"
+                      onClick={() => putBack(state.id)}
+                    >
+                      Put back the plan that was found
+                    </Button>
+                  )}
+                </p>
+              )}
+              <FoundPlan
+                lines={draft ?? view.lines}
+                onCorrect={into || state.kind === 'making' ? null : setDraft}
+              />
             </div>
             <div className="min-w-0">
               {view.templates.length > 0 && (

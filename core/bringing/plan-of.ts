@@ -110,9 +110,13 @@ function untangle(parents: Map<string, string | null>): void {
   }
 }
 
+/** What a plan is taken from: folders, then menus, then links; or one of them alone. */
+export type PlanBy = 'found' | 'folders' | 'menu' | 'links'
+
 /**
- * The plan that pages follow: what stands in a folder that has a home page is below that page; else a menu in
+ * The plan that pages follow, by all that tells it: what stands in a folder that has a home page is below that page; else a menu in
  * lists within lists says it; else a page that stands in no menu is below the first page that leads to it.
+ * @param by one of these alone
  * @param titleOf a page's title without what all titles share
  */
 export function planOf(
@@ -120,6 +124,7 @@ export function planOf(
   old: OldNames,
   titleOf: (page: ReadPage) => string | null,
   siteName: string | null,
+  by: PlanBy = 'found',
 ): { home: ReadPage; plan: PlannedPage[] } {
   const paths = pages.map(({ path }) => path)
   const shallowest = [...paths].sort((a, b) => a.split('/').length - b.split('/').length || (a < b ? -1 : 1))
@@ -164,10 +169,15 @@ export function planOf(
   }
   for (const page of pages) {
     const isListed = inMenu.has(page.id)
-    parents.set(
-      page.id,
-      folderParent(page) ?? menuParent.get(page.id) ?? (isListed ? null : (from.get(page.id) ?? null)),
-    )
+    const aboveInMenu = menuParent.get(page.id) ?? null
+    const leadsTo = isListed ? null : (from.get(page.id) ?? null)
+    const parentOf: Readonly<Record<PlanBy, () => string | null>> = {
+      found: () => folderParent(page) ?? aboveInMenu ?? leadsTo,
+      folders: () => folderParent(page),
+      menu: () => aboveInMenu ?? leadsTo,
+      links: () => leadsTo,
+    }
+    parents.set(page.id, parentOf[by]())
   }
   parents.set(home.id, null)
   // Nothing is below the home page.

@@ -17,11 +17,12 @@ import { withoutBases } from './base-address'
 import { type BroughtFile, commonFolder, type Remark } from './brought'
 import { type Group, groupPages } from './frame'
 import { findParts } from './generated-of'
+import { type CorrectedPage, correctPlan } from './corrected-plan'
 import { type BringingTools, type FoundTemplate, liftPages, mendedStyle, storedSlots } from './lift-pages'
 import type { Goals } from './lift-template'
 import { oldNamesOf, type OldNames } from './old-names'
 import { type ReadPage, readPages } from './page-tree'
-import { planOf } from './plan-of'
+import { type PlanBy, type PlannedPage, planOf } from './plan-of'
 import { withNewNames, withOldNames } from './scheme-of'
 import { readTitles } from './titles'
 
@@ -33,6 +34,10 @@ export interface BringingChoices {
   readonly lifts: boolean
   /** Whether menus that follow the plan become generated ones; they stay as they are otherwise. */
   readonly generates: boolean
+  /** What the plan is taken from; all that tells it where nothing is said. */
+  readonly planBy?: PlanBy
+  /** The plan as its author corrected it. */
+  readonly plan?: readonly CorrectedPage[]
 }
 
 /** A site that exists already, as it would be here. */
@@ -47,15 +52,15 @@ export interface Understood {
 }
 
 /** Pages in the order and under the parents of a plan. */
-function pagesOf(plan: ReturnType<typeof planOf>, emptyContent: Hash): Page[] {
+function pagesOf(plan: readonly PlannedPage[], emptyContent: Hash): Page[] {
   const byParent = new Map<string | null, string[]>()
-  for (const { id, parentId } of plan.plan) byParent.set(parentId, [...(byParent.get(parentId) ?? []), id])
+  for (const { id, parentId } of plan) byParent.set(parentId, [...(byParent.get(parentId) ?? []), id])
   const orderOf = new Map<string, string>()
   for (const ids of byParent.values()) {
     const keys = generateNKeysBetween(null, null, ids.length)
     for (const [index, id] of ids.entries()) orderOf.set(id, keys[index]!)
   }
-  return plan.plan.map(({ id, label, parentId, inMenu }, index) => ({
+  return plan.map(({ id, label, parentId, inMenu }, index) => ({
     ...newPage(id, label, index + 1, emptyContent),
     parentId,
     order: orderOf.get(id)!,
@@ -91,7 +96,7 @@ export const remarksOfIncludes = (pageFiles: readonly BroughtFile[]): Remark[] =
 export function understand(
   brought: readonly BroughtFile[],
   name: string,
-  { scheme, lifts, generates }: BringingChoices,
+  { scheme, lifts, generates, planBy, plan: corrected }: BringingChoices,
   tools: BringingTools,
 ): Understood | { readonly refusal: string } {
   const { newId, put, sizeOf } = tools
@@ -106,8 +111,10 @@ export function understand(
   const old = oldNamesOf(files, () => newId())
   const pages = readPages(pageFiles, old, tools.onPage)
   const titles = readTitles(pages)
-  const plan = planOf(pages, old, titles.titleOf, titles.siteName)
-  const homeTitle = titles.titleOf(plan.home)
+  const found = planOf(pages, old, titles.titleOf, titles.siteName, planBy)
+  const { home } = found
+  const plan = corrected ? correctPlan(found.plan, home.id, corrected, old.idOf) : found.plan
+  const homeTitle = titles.titleOf(home)
   const siteName = (titles.siteName ?? (name.trim() || homeTitle) ?? 'A site').slice(0, 200)
   const emptyContent = put('')
   const titleById = new Map(pages.map((page) => [page.id, titles.titleOf(page)]))
@@ -120,7 +127,7 @@ export function understand(
     language: languageOf(pages),
     titlePattern: titles.pattern,
     homeTitlePattern: '',
-    homeId: plan.home.id,
+    homeId: home.id,
     templateId: '',
     output: { ...defaultOutput, lineEnd: usesCrlf ? 'crlf' : 'lf' },
     checking: defaultChecking,
@@ -156,10 +163,10 @@ export function understand(
   const lifted = liftPages(groups, nameOf, goals, tools, (nth) =>
     nth === null ? 'Whole pages' : nth === 0 ? 'Shared template' : `Template ${nth + 1}`,
   )
-  const { found, held, madeIn } = lifted
+  const { found: foundTemplates, held, madeIn } = lifted
   const templates: Template[] = [...lifted.templates]
   // For pages that are added later there is a template that has a frame.
-  if (found.every(({ isWhole }) => isWhole))
+  if (foundTemplates.every(({ isWhole }) => isWhole))
     templates.unshift({ id: newId(), name: 'Shared template', source: put(defaultTemplate), basedOn: null })
 
   const styled = named.files.map((file) => {
@@ -185,5 +192,5 @@ export function understand(
     }),
   }
   remarks.push(...remarksOfIncludes(pageFiles))
-  return { site, templates: found, old, pages, madeIn, remarks }
+  return { site, templates: foundTemplates, old, pages, madeIn, remarks }
 }

@@ -1,3 +1,4 @@
+import type { CorrectedPage } from '#core/bringing'
 import type { Hash } from '#core/site'
 import { many, maybeOne, type Queryable } from '#server/platform'
 
@@ -17,13 +18,34 @@ export async function insertBringing(
   await db.query('INSERT INTO bringings (id, account_id, name) VALUES ($1, $2, $3)', [id, accountId, name])
 }
 
-/** What a bringing is called; null for one that is not there, or another's. */
-export const findBringing = (
+/** Files that wait, as a whole. */
+export interface Bringing {
+  readonly name: string
+  /** The plan as its author corrected it; null for the one that is found. */
+  readonly plan: readonly CorrectedPage[] | null
+}
+
+/** A bringing; null for one that is not there, or another's. */
+export const findBringing = (db: Queryable, accountId: string, id: string): Promise<Bringing | null> =>
+  maybeOne<{ name: string; plan: readonly CorrectedPage[] | null }>(
+    db,
+    'SELECT name, plan FROM bringings WHERE account_id = $1 AND id = $2',
+    [accountId, id],
+  )
+
+/** Keeps the plan as its author corrected it. @returns whether there is such a bringing */
+export async function putPlan(
   db: Queryable,
   accountId: string,
   id: string,
-): Promise<{ readonly name: string } | null> =>
-  maybeOne(db, 'SELECT name FROM bringings WHERE account_id = $1 AND id = $2', [accountId, id])
+  plan: readonly CorrectedPage[] | null,
+): Promise<boolean> {
+  const { rowCount } = await db.query(
+    'UPDATE bringings SET plan = $3, touched_at = now() WHERE account_id = $1 AND id = $2',
+    [accountId, id, plan && JSON.stringify(plan)],
+  )
+  return rowCount === 1
+}
 
 /** Of two at one path the later one counts. */
 export async function putWaiting(db: Queryable, id: string, files: readonly WaitingFile[]): Promise<void> {

@@ -3,14 +3,16 @@ import { readFile } from 'node:fs/promises'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { ZipFile } from 'yazl'
 import { namesOf } from '#core/naming'
+import { treeOf } from '#core/plan'
+import { checkSite } from '#core/site'
 import { PostgresContents } from '#server/contents'
 import { pool } from '#server/platform'
 import { changeSite, filesOfSite, findingsOf, listSites, stepHistory } from '#server/sites'
 import { housekeeping } from '../housekeeping'
 import { accountWithSite, freshDatabase, siteOf } from '../testing/support'
 import { bringIn, lookAtBringing } from './bringing'
-import { beginBringing, dropBringing, takeBroughtFile, takeBroughtZip } from './taking'
-import { endBringers } from './understanding'
+import { beginBringing, correctBringing, dropBringing, takeBroughtFile, takeBroughtZip } from './taking'
+import { type BringingWishes, endBringers } from './understanding'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
 let accountId: string
@@ -23,7 +25,14 @@ afterAll(async () => {
   await database.close()
 })
 
-const kept = { names: 'kept', lifts: true, generates: true, same: 'leave', frame: 'own' } as const
+const kept = {
+  names: 'kept',
+  lifts: true,
+  generates: true,
+  planBy: 'found',
+  same: 'leave',
+  frame: 'own',
+} as const
 
 async function zipped(files: Record<string, string | Buffer>): Promise<Buffer[]> {
   const zip = new ZipFile()
@@ -59,6 +68,52 @@ test('what was looked at is what is made, also with another file in between', as
   await takeBroughtFile(accountId, id, 'b.html', [Buffer.from(page('C'))])
   const siteId = await bringIn(accountId, id, { ...kept, name: 'Mine' }, randomUUID())
   expect((await siteOf(siteId, accountId)).pages.map(({ label }) => label).sort()).toEqual(['A', 'C', 'Home'])
+})
+
+test('the plan is corrected before anything is made, and the one that was found is put back', async () => {
+  const page = (title: string, links = '') =>
+    `<!DOCTYPE html><title>${title}</title><h1>${title}</h1>${links}`
+  const id = await beginBringing(accountId, '')
+  await takeBroughtZip(
+    accountId,
+    id,
+    await zipped({
+      'old/index.html': page('Home', '<a href="b/">B</a>'),
+      'old/b/index.html': page('Bees', '<a href="c.html">C</a>'),
+      'old/b/c.html': page('Combs'),
+      'old/d.html': page('Drones'),
+    }),
+  )
+  const plan = async (wishes: Partial<BringingWishes> = {}) =>
+    (await lookAtBringing(accountId, id, { ...kept, ...wishes })).lines.map(
+      ({ label, depth, was }) => `${'  '.repeat(depth)}${label} ${was}`,
+    )
+  const found = ['Home index.html', 'Bees b/index.html', '  Combs b/c.html', 'Drones d.html']
+  expect(await plan()).toEqual(found)
+  // A page that nothing but a folder puts below another is at the top by other tellings.
+  expect(await plan({ planBy: 'menu' })).toEqual(found)
+  const corrected = [
+    { path: 'index.html', label: 'Home', depth: 0 },
+    { path: 'd.html', label: 'The drones', depth: 0 },
+    { path: 'b/index.html', label: 'Bees', depth: 1 },
+  ]
+  await correctBringing(accountId, id, corrected)
+  const wanted = ['Home index.html', 'The drones d.html', '  Bees b/index.html', '    Combs b/c.html']
+  expect(await plan()).toEqual(wanted)
+  await correctBringing(accountId, id, null)
+  expect(await plan()).toEqual(found)
+  await correctBringing(accountId, id, corrected)
+  const { accountId: other } = await accountWithSite('Home')
+  await expect(correctBringing(other, id, null)).rejects.toMatchObject({ status: 404 })
+  const siteId = await bringIn(accountId, id, { ...kept, name: 'Hive' }, randomUUID())
+  const site = await siteOf(siteId, accountId)
+  expect(checkSite(site)).toEqual([])
+  expect(treeOf(site).places.map(({ page: { label }, depth }) => '  '.repeat(depth) + label)).toEqual([
+    'Home',
+    'The drones',
+    '  Bees',
+    '    Combs',
+  ])
 })
 
 test('tells how far it is, and ends when nobody waits for it any more', async () => {

@@ -42,6 +42,8 @@ export interface BringingView {
   readonly language: string
   readonly titlePattern: string
   readonly lines: readonly BroughtLine[]
+  /** Whether the plan is as its author corrected it. */
+  readonly isCorrected: boolean
   readonly fileCount: number
   readonly templates: readonly {
     readonly name: string
@@ -95,6 +97,7 @@ export async function lookAtBringing(
     language: site.language,
     titlePattern: site.titlePattern,
     fileCount: joining ? joining.change.files.length + joining.change.filesAnew.length : site.files.length,
+    isCorrected: understood.isCorrected,
     lines: shown.slice(0, mostShown).map(({ page, depth }) => {
       const { path } = names.pages.get(page.id)!
       return {

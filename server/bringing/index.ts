@@ -1,4 +1,11 @@
 export { type BringingView, bringIn, type BroughtLine, lookAtBringing } from './bringing'
 export { deleteOldBringings } from './bringing-rows'
-export { beginBringing, dropBringing, takeBroughtFile, takeBroughtZip, waitsForAccount } from './taking'
+export {
+  beginBringing,
+  correctBringing,
+  dropBringing,
+  takeBroughtFile,
+  takeBroughtZip,
+  waitsForAccount,
+} from './taking'
 export { type BringingWishes, endBringers } from './understanding'

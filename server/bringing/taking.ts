@@ -1,8 +1,16 @@
 import { randomUUID } from 'node:crypto'
+import type { CorrectedPage } from '#core/bringing'
 import { Problem } from '#core/problems'
 import { type Pieces, PostgresContents, putBlobs, unpack } from '#server/contents'
 import { notFound, pool } from '#server/platform'
-import { deleteBringing, findBringing, insertBringing, putWaiting, weighWaiting } from './bringing-rows'
+import {
+  deleteBringing,
+  findBringing,
+  insertBringing,
+  putPlan,
+  putWaiting,
+  weighWaiting,
+} from './bringing-rows'
 
 /** What one site that is brought in may have. */
 const mostFiles = 20_000
@@ -110,6 +118,15 @@ export async function takeBroughtZip(accountId: string, id: string, body: Pieces
 /** Files that are held until there are some, and what is held of them. */
 const smallFile = 500_000
 const heldAtOnce = 8_000_000
+
+/** Keeps the plan of what waits as its author corrected it; null for the one that is found. */
+export async function correctBringing(
+  accountId: string,
+  id: string,
+  plan: readonly CorrectedPage[] | null,
+): Promise<void> {
+  if (!(await putPlan(pool(), accountId, id, plan))) throw notFound()
+}
 
 export const dropBringing = (accountId: string, id: string): Promise<void> =>
   deleteBringing(pool(), accountId, id)

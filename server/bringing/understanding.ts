@@ -6,6 +6,7 @@ import {
   commonFolder,
   type Into,
   isPageName,
+  type PlanBy,
   type Remark,
 } from '#core/bringing'
 import { Problem } from '#core/problems'
@@ -14,7 +15,7 @@ import { decodeHtml } from '#core/texts'
 import { getBlobs, getTexts, hashOf } from '#server/contents'
 import { log, notFound, pool, threadsOf } from '#server/platform'
 import { fileKindOf, loadSite, type StoredSite, tellingBytes } from '#server/sites'
-import { findBringing, listWaiting } from './bringing-rows'
+import { type Bringing, findBringing, listWaiting } from './bringing-rows'
 import type { UnderstandAnswer, UnderstandTask } from './understand.worker'
 
 /** Texts that are read: pages and style sheets, in bytes of each. */
@@ -40,6 +41,8 @@ export interface BringingWishes {
   readonly names: 'kept' | 'scheme'
   readonly lifts: boolean
   readonly generates: boolean
+  /** What the plan of a new site is taken from. */
+  readonly planBy: PlanBy
   /** The site that its pages join; none for a new one. */
   readonly into?: string
   /** The page of it that they come under; the top of the plan without one. */
@@ -48,10 +51,15 @@ export interface BringingWishes {
   readonly frame: Into['frame']
 }
 
-const choicesOf = ({ names, lifts, generates }: BringingWishes): BringingChoices => ({
+const choicesOf = (
+  { names, lifts, generates, planBy }: BringingWishes,
+  plan: Bringing['plan'],
+): BringingChoices => ({
   scheme: names === 'kept' ? null : defaultScheme,
   lifts,
   generates,
+  planBy,
+  ...(plan && { plan }),
 })
 
 /** The files that wait, read as far as they have to be. */
@@ -93,6 +101,8 @@ async function readFiles(id: string): Promise<{ files: BroughtFile[]; remarks: R
 }
 
 export type UnderstoodSite = Exclude<UnderstandAnswer, { refusal: string }> & {
+  /** Whether its author corrected the plan that was found. */
+  readonly isCorrected: boolean
   /** The site that its pages join, as it was when that was worked out. */
   readonly into: StoredSite | null
 }
@@ -130,13 +140,14 @@ export async function understandWaiting(
   const bringing = await findBringing(pool(), accountId, id)
   if (!bringing) throw notFound()
   const into = await siteToJoin(accountId, wishes)
-  const { names, lifts, generates, under, same, frame } = wishes
+  const { names, lifts, generates, planBy, under, same, frame } = wishes
   // By what is in each file: another of the same size may have taken its place.
   const waiting = await listWaiting(pool(), id)
   const joining = into && [into.site.id, into.revision, under, same, frame]
-  const key = hashOf(JSON.stringify([id, waiting, bringing.name, names, lifts, generates, joining]))
+  const key = hashOf(JSON.stringify([id, waiting, bringing, names, lifts, generates, planBy, joining]))
   if (latest?.key === key) return latest.understood
-  const understood = { ...(await understandAnew(id, bringing.name, wishes, into, watch)), into }
+  const answer = await understandAnew(id, bringing, wishes, into, watch)
+  const understood = { ...answer, into, isCorrected: bringing.plan !== null }
   const size = understood.texts.reduce((sum, [, text]) => sum + text.length, 0)
   if (size > mostKept) return understood
   const kept = { key, understood }
@@ -148,7 +159,7 @@ export async function understandWaiting(
 
 async function understandAnew(
   id: string,
-  name: string,
+  { name, plan }: Bringing,
   wishes: BringingWishes,
   stored: StoredSite | null,
   { signal, tell }: Watch,
@@ -161,7 +172,7 @@ async function understandAnew(
     ...{ site: stored.site, parentId: under, same, frame, names, generates },
     texts: [...(await getTexts(pool(), sources))],
   }
-  const task = { files, name, choices: choicesOf(wishes), into, year: new Date().getFullYear() }
+  const task = { files, name, choices: choicesOf(wishes, plan), into, year: new Date().getFullYear() }
   const readMs = Math.round(performance.now() - begun)
   const deadline = AbortSignal.timeout(deadlineMs)
   const { port1, port2 } = new MessageChannel()

@@ -259,7 +259,7 @@ describe('a site that stands at a host already', () => {
     const told: number[] = []
     expect(await fetchSite(owner.accountId, id, from, hostKey, new AbortController().signal, (done) => void told.push(done))).toBe(3)
     expect(told.at(-1)).toBe(3)
-    const wishes = { names: 'kept', lifts: false, generates: false, same: 'leave', frame: 'own' } as const
+    const wishes = { names: 'kept', lifts: false, generates: false, planBy: 'found', same: 'leave', frame: 'own' } as const
     const place = await placeOfBringing(id)
     const siteId = await bringIn(owner.accountId, id, { ...wishes, name: '' }, randomUUID())
     await sendBackTo(id, place!, siteId, owner.accountId)

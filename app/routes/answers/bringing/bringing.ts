@@ -1,5 +1,6 @@
 import Joi from 'joi'
-import { bringIn, type BringingWishes, dropBringing, lookAtBringing } from '#server/bringing'
+import type { CorrectedPage } from '#core/bringing'
+import { bringIn, type BringingWishes, correctBringing, dropBringing, lookAtBringing } from '#server/bringing'
 import { placeOfBringing, sendBackTo } from '#server/deliveries'
 import { log, notFound } from '#server/platform'
 import { answerProblems, checkInput, readJson, requireAccount } from '../../../owner.server'
@@ -11,19 +12,34 @@ const wishes = {
   names: Joi.valid('kept', 'scheme').default('kept'),
   lifts: Joi.boolean().default(true),
   generates: Joi.boolean().default(true),
+  planBy: Joi.valid('found', 'folders', 'menu', 'links').default('found'),
   into: Joi.string().guid({ version: 'uuidv4' }),
   under: Joi.string().guid({ version: 'uuidv4' }),
   same: Joi.valid('leave', 'replace', 'beside').default('leave'),
   frame: Joi.valid('own', 'site').default('own'),
 }
 const lookInput = Joi.object<BringingWishes>(wishes)
-const bringInput = Joi.object<BringingWishes & { name: string; request: string; drop: boolean }>({
+/** The plan as its author corrected it: as many lines as a look shows. */
+const planInput = Joi.array()
+  .items(
+    Joi.object({
+      path: Joi.string().max(1_000).required(),
+      label: Joi.string().max(500).allow('').required(),
+      depth: Joi.number().integer().min(0).max(200).required(),
+    }),
+  )
+  .max(20_000)
+  .allow(null)
+const bringInput = Joi.object<
+  BringingWishes & { name: string; request: string; drop: boolean; plan?: readonly CorrectedPage[] | null }
+>({
   ...wishes,
   name: Joi.string().trim().allow('').max(200).default(''),
   // Made by the window: sent again because the answer was lost, it makes one site.
   request: Joi.string().guid({ version: 'uuidv4' }),
   drop: Joi.boolean().default(false),
-}).or('request', 'drop')
+  plan: planInput,
+}).or('request', 'drop', 'plan')
 
 function idOf(bringingId: string): string {
   if (uuid.validate(bringingId).error) throw notFound()
@@ -44,16 +60,20 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   })
 }
 
-/** Brings it in, or lets go of it. */
+/** Brings it in, corrects its plan, or lets go of it. */
 export async function action({ request, params }: Route.ActionArgs) {
   const account = await requireAccount(request)
   return answerProblems(async () => {
-    const { drop, request: requestId, ...asked } = checkInput(bringInput, await readJson(request))
+    const { drop, request: requestId, plan, ...asked } = checkInput(bringInput, await readJson(request))
     if (drop) {
       await dropBringing(account.id, idOf(params.bringingId))
       return Response.json({ done: true })
     }
     const id = idOf(params.bringingId)
+    if (plan !== undefined) {
+      await correctBringing(account.id, id, plan)
+      return Response.json({ done: true })
+    }
     const place = await placeOfBringing(id)
     const siteId = await bringIn(account.id, id, asked, requestId)
     if (place && asked.into === undefined) await sendBackTo(id, place, siteId, account.id)
