@@ -27,9 +27,28 @@ export const signUpInput = Joi.object<{ email: string; password: string; next: s
 const again = Joi.string().max(200).required().messages({ 'string.empty': 'Enter your password.' })
 
 export const accountIntent = Joi.object<{
-  intent: 'name' | 'address' | 'password' | 'end' | 'end-others' | 'leave'
+  intent:
+    | 'name'
+    | 'address'
+    | 'password'
+    | 'second-begin'
+    | 'second-confirm'
+    | 'second-end'
+    | 'end'
+    | 'end-others'
+    | 'leave'
 }>({
-  intent: Joi.valid('name', 'address', 'password', 'end', 'end-others', 'leave').required(),
+  intent: Joi.valid(
+    'name',
+    'address',
+    'password',
+    'second-begin',
+    'second-confirm',
+    'second-end',
+    'end',
+    'end-others',
+    'leave',
+  ).required(),
 }).unknown()
 
 export const passwordInput = Joi.object<{ current: string; next: string }>({
@@ -61,6 +80,15 @@ export const nameInput = Joi.object<{ name: string }>({
     .required()
     .messages({ 'string.pattern.base': 'A name has letters, spaces and signs only.', 'string.max': 'A name has at most 60 characters.' }), // prettier-ignore
 }).unknown()
+
+/** A code of a second step: six digits, or a spare one. */
+const code = Joi.string().trim().max(20).required().messages({ 'string.empty': 'Type the code.' })
+
+export const codeInput = Joi.object<{ code: string; next: string }>({ code, next }).unknown()
+
+export const ownCodeInput = Joi.object<{ code: string }>({ code }).unknown()
+
+export const ownPasswordInput = Joi.object<{ password: string }>({ password: again }).unknown()
 
 export const askInput = Joi.object<{ email: string; next: string }>({ email, next }).unknown()
 

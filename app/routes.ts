@@ -3,6 +3,7 @@ import { index, prefix, route, type RouteConfig } from '@react-router/dev/routes
 export default [
   index('routes/start.tsx'),
   route('sign-in', 'routes/sign-in.tsx'),
+  route('sign-in/second', 'routes/second-step.tsx'),
   route('sign-up', 'routes/sign-up.tsx'),
   route('sign-out', 'routes/answers/sign-out.tsx'),
   route('account', 'routes/account.tsx'),

@@ -19,6 +19,8 @@ const look = { get: 'look' } as const
 const table: Readonly<Record<string, Entry>> = {
   '': { get: 'account' },
   'sign-in': { get: 'anybody', post: 'anybody' },
+  // For whoever has typed a right password, which a signed cookie says (`account.spec.ts`).
+  'sign-in/second': { get: 'anybody', post: 'anybody' },
   'sign-up': { get: 'anybody', post: 'anybody' },
   'sign-out': { get: 'anybody', post: 'anybody' },
   account: { get: 'account', post: 'account' },

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { expect, type Page, test } from '@playwright/test'
+import { Secret, TOTP } from 'otpauth'
 import { freePort } from '../bin/lib/run.mjs'
 import { startChild } from '../bin/lib/services.mjs'
 import { expectAccessible, makeSite, practice, signUp } from './support'
@@ -140,4 +141,44 @@ test('where addresses are confirmed, an account is made by a letter', async ({ b
   } finally {
     await app.stop()
   }
+})
+
+test('with a second step a code is asked for after the password, or a spare one', async ({
+  page,
+  browser,
+}) => {
+  const { email, password } = await signUp(page)
+  await page.goto('/account')
+  const section = page.getByRole('region', { name: 'A second step' })
+  await section.getByLabel('Your password').fill(password)
+  await section.getByRole('button', { name: 'Set it up' }).click()
+  await expect(section.getByRole('img', { name: 'The secret as a QR code' })).toBeVisible()
+  await expectAccessible(page)
+  const secret = (await section.getByText(/^([A-Z2-7]{4} ){7}[A-Z2-7]{4}$/).innerText()).replaceAll(' ', '')
+  const code = () => new TOTP({ secret: Secret.fromBase32(secret) }).generate()
+  await section.getByLabel(/^The code/).fill('000000')
+  await section.getByRole('button', { name: 'Use it from now on' }).click()
+  await expect(section.getByRole('alert')).toContainText('This code is not right')
+  await section.getByLabel(/^The code/).fill(code())
+  await section.getByRole('button', { name: 'Use it from now on' }).click()
+  const codes = section.getByRole('list', { name: 'Spare codes' }).getByRole('listitem')
+  await expect(codes).toHaveCount(10)
+  await expectAccessible(page)
+  const spare = await codes.first().innerText()
+
+  const other = await (await browser.newContext()).newPage()
+  await other.goto('/sign-in')
+  await other.getByLabel('E-mail address').fill(email)
+  await other.getByLabel('Password').fill(password)
+  await other.getByRole('button', { name: 'Sign in' }).click()
+  await other.waitForURL('**/sign-in/second**')
+  await expectAccessible(other)
+  // The password alone opens nothing.
+  expect((await other.request.get('/sites', { maxRedirects: 0 })).status()).toBe(302)
+  await other.getByLabel('Code').fill('not-right')
+  await other.getByRole('button', { name: 'Sign in' }).click()
+  await expect(other.getByRole('alert')).toContainText('This code is not right')
+  await other.getByLabel('Code').fill(spare)
+  await other.getByRole('button', { name: 'Sign in' }).click()
+  await other.waitForURL('**/sites')
 })

@@ -1,4 +1,4 @@
-import { accountLink, findAccount, passwordLink } from '#server/accounts'
+import { accountLink, dropSecondStep, findAccount, passwordLink, resealSecondSteps } from '#server/accounts'
 import { resealSecrets } from '#server/deliveries'
 import { config, many, pool } from '#server/platform'
 
@@ -7,6 +7,7 @@ import { config, many, pool } from '#server/platform'
 const usage = `npm run admin -- accounts                 accounts with their sites and sizes
 npm run admin -- invite <e-mail>          a link by which it makes an account, good for a day
 npm run admin -- password <e-mail>        a link by which its password is chosen anew, good for an hour
+npm run admin -- one-step <e-mail>        has it sign in without a second step, after phone and spare codes are lost
 npm run admin -- reseal                   seals every secret anew with RUBRICANT_KEY; RUBRICANT_OLD_KEY is the one before`
 
 interface AccountLine {
@@ -56,13 +57,26 @@ async function main([what, ...rest]: readonly string[]): Promise<number> {
       console.log(link ?? 'No account has this address.')
       return link ? 0 : 1
     }
+    case 'one-step': {
+      const account = await findAccount(pool(), (rest[0] ?? '').trim().toLowerCase())
+      if (account) await dropSecondStep(account.id)
+      console.log(account ? 'It signs in with its password alone.' : 'No account has this address.')
+      return account ? 0 : 1
+    }
     case 'reseal': {
       const old = process.env.RUBRICANT_OLD_KEY ?? ''
       if (Buffer.from(old, 'base64').length !== 32) {
         console.error('RUBRICANT_OLD_KEY has to be the key before, 32 bytes in base64.')
         return 2
       }
-      const { resealed, lost } = await resealSecrets(Buffer.from(old, 'base64'))
+      const parts = [
+        await resealSecrets(Buffer.from(old, 'base64')),
+        await resealSecondSteps(Buffer.from(old, 'base64')),
+      ]
+      const [resealed, lost] = [
+        parts.reduce((sum, one) => sum + one.resealed, 0),
+        parts.reduce((sum, one) => sum + one.lost, 0),
+      ]
       console.log(`${resealed} secrets are sealed with the new key.`)
       if (lost > 0) console.log(`${lost} opened with neither key; their owners have to type them again.`)
       return lost > 0 ? 1 : 0

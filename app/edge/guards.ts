@@ -72,7 +72,7 @@ export function refuseCrossSite(request: Request, response: Response, next: Next
 const lingerMs = 1_000
 
 const accountForms =
-  /^\/(sign-in|sign-up|sign-out|sites|account|forgotten|new-password\/[^/]+|new-account\/[^/]+|new-address\/[^/]+)\/?(\.data)?$/
+  /^\/(sign-in|sign-in\/second|sign-up|sign-out|sites|account|forgotten|new-password\/[^/]+|new-account\/[^/]+|new-address\/[^/]+)\/?(\.data)?$/
 /** Largest bodies in bytes: forms of an account, and everything else. */
 const mostOfForm = 64 * 1024
 const mostOfBody = 10 * 1024 * 1024

@@ -1,12 +1,16 @@
 import { data, Form, redirect, useNavigation } from 'react-router'
 import {
   askForAddress,
+  beginSecondStep,
   changePassword,
+  confirmSecondStep,
   endOneSession,
   endOtherSessions,
+  endSecondStep,
   endSession,
   leaveAccount,
   listSessions,
+  secondStepState,
   setName,
 } from '#server/accounts'
 import { isSendingFor } from '#server/deliveries'
@@ -19,9 +23,13 @@ import {
   endInput,
   leaveInput,
   nameInput,
+  ownCodeInput,
+  ownPasswordInput,
   passwordInput,
 } from '../account-input.server'
 import { checkInput, readForm, requireAccount } from '../owner.server'
+import { OwnPassword } from '../account/own-password'
+import { SecondStepSection } from '../account/second-step-section'
 import { Button } from '../parts/button'
 import { moment } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
@@ -32,13 +40,15 @@ export const meta: Route.MetaFunction = () => [{ title: 'Your account – Rubric
 
 export async function loader({ request }: Route.LoaderArgs) {
   const account = await requireAccount(request)
-  const [sessions, sites] = await Promise.all([
+  const [sessions, sites, secondStep] = await Promise.all([
     listSessions(account.id, request),
     listSites(pool(), account.id),
+    secondStepState(account.id),
   ])
   return {
     email: account.email,
     name: account.name,
+    secondStep,
     sessions: sessions.map((one) => ({ ...one, begun: moment(one.begunAt), seen: moment(one.seenAt) })),
     sites: sites.filter(({ role }) => role === 'owner').map(({ id, name }) => ({ id, name })),
   }
@@ -63,6 +73,17 @@ export async function action({ request }: Route.ActionArgs) {
         await changePassword(account.id, current, next, request)
         return { intent, done: 'Your password is changed. Everybody else who was signed in is signed out.' }
       }
+      case 'second-begin': {
+        const { password } = checkInput(ownPasswordInput, form)
+        return { intent, setUp: await beginSecondStep(account, password) }
+      }
+      case 'second-confirm': {
+        const codes = await confirmSecondStep(account.id, checkInput(ownCodeInput, form).code)
+        return { intent, codes, done: 'From now on a code is asked for when you sign in.' }
+      }
+      case 'second-end':
+        await endSecondStep(account.id, checkInput(ownPasswordInput, form).password)
+        return { intent, done: 'Your password alone lets you in from now on.' }
       case 'end':
         await endOneSession(account.id, checkInput(endInput, form).session)
         return { intent, done: 'That browser is signed out.' }
@@ -84,10 +105,11 @@ export async function action({ request }: Route.ActionArgs) {
 }
 
 export default function Account({ loaderData, actionData }: Route.ComponentProps) {
-  const { email, name, sessions, sites } = loaderData
+  const { email, name, sessions, sites, secondStep } = loaderData
   const busy = useNavigation().state !== 'idle'
   const told = (intents: readonly string[]) => {
     if (!actionData || !intents.includes(String(actionData.intent))) return null
+    if (!('problem' in actionData) && !('done' in actionData)) return null
     return 'problem' in actionData ? (
       <Refusal className="mb-4">{actionData.problem}</Refusal>
     ) : (
@@ -136,7 +158,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
                 autoComplete="off"
               />
             </label>
-            <Password name="password" label="Your password" autoComplete="current-password" />
+            <OwnPassword />
             <span>
               <Button type="submit" name="intent" value="address" disabled={busy}>
                 Send a letter there
@@ -155,8 +177,8 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
             key={actionData && 'done' in actionData ? 'done' : 'open'}
           >
             <input type="hidden" name="username" autoComplete="username" value={email} readOnly />
-            <Password name="current" label="The one you have" autoComplete="current-password" />
-            <Password
+            <OwnPassword name="current" label="The one you have" />
+            <OwnPassword
               name="next"
               label="The new one"
               autoComplete="new-password"
@@ -170,6 +192,13 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
             </span>
           </Form>
         </section>
+        <SecondStepSection
+          state={secondStep}
+          setUp={(actionData && 'setUp' in actionData && actionData.setUp) || null}
+          codes={(actionData && 'codes' in actionData && actionData.codes) || null}
+          busy={busy}
+          told={told(['second-begin', 'second-confirm', 'second-end'])}
+        />
         <section aria-labelledby="signed-in">
           <h2 id="signed-in" className="mb-3 text-[24px]">
             Where you are signed in
@@ -241,7 +270,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
                 <span className="text-quiet">Your e-mail address, typed by hand</span>
                 <input className="field" name="typed" type="email" required autoComplete="off" />
               </label>
-              <Password name="password" label="Your password" autoComplete="current-password" />
+              <OwnPassword />
               <span>
                 <Button type="submit" name="intent" value="leave" look="remove" disabled={busy}>
                   Remove my account and all that is in it
@@ -252,19 +281,5 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
         </section>
       </div>
     </OutsideFrame>
-  )
-}
-
-function Password({
-  label,
-  hint,
-  ...input
-}: { label: string; hint?: string } & React.InputHTMLAttributes<HTMLInputElement>) {
-  return (
-    <label className="block">
-      <span className="text-quiet">{label}</span>
-      <input className="field" type="password" required maxLength={200} {...input} />
-      {hint && <span className="block text-sm text-quiet">{hint}</span>}
-    </label>
   )
 }

@@ -1,5 +1,13 @@
 import { data, Form, Link, redirect } from 'react-router'
-import { accountOf, beginSession, knownBrowserOf, signIn } from '#server/accounts'
+import {
+  accountOf,
+  beginSession,
+  knownBrowserOf,
+  secondStepCookie,
+  secondStepState,
+  signIn,
+  waitForSecondStep,
+} from '#server/accounts'
 import { Problem } from '#core/problems'
 import { config } from '#server/platform'
 import { signInInput } from '../account-input.server'
@@ -41,6 +49,10 @@ export async function action({ request, context }: Route.ActionArgs) {
     const input = checkInput(signInInput, form)
     const { remoteAddress } = context.get(requestContext)
     const account = await signIn(input.email, input.password, remoteAddress, knownBrowserOf(request))
+    if ((await secondStepState(account.id)) === 'on')
+      return redirect(`/sign-in/second?next=${encodeURIComponent(input.next)}`, {
+        headers: { 'set-cookie': secondStepCookie(waitForSecondStep(account.id)) },
+      })
     return redirect(input.next, { headers: await beginSession(account, request) })
   } catch (error) {
     if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })

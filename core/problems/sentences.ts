@@ -37,6 +37,10 @@ export const sentences = {
   ),
   'mail-failed': fixed(502, 'The letter could not be sent. Try again later, or ask whoever runs the server.'),
   closed: fixed(422, 'Accounts of this server are made by whoever runs it. Ask them for a link.'),
+  'wrong-code': fixed(
+    422,
+    'This code is not right, or was used already. Wait for the next one, or take one of your spare codes.',
+  ),
   'link-ended': fixed(410, 'This link has been used or has run out. Ask for another one.'),
   'address-taken': fixed(409, 'This address has an account of its own.'),
   'too-many-notes': about<{ readonly most: number }>(

@@ -182,6 +182,12 @@ export async function beginSession(
   ])
 }
 
+/** The cookie that keeps a right password until the second step is taken; null ends it. */
+export const secondStepCookie = (value: string | null): string =>
+  cookie('second', value ?? '', value ? 600 : 0)
+
+export const secondStepOf = (request: Request): string => readCookie(request, 'second') ?? ''
+
 /** What tells that this browser has been signed in to an account, for `signIn`. */
 export const knownBrowserOf = (request: Request): string | null => readCookie(request, 'known')
 

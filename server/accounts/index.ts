@@ -7,6 +7,8 @@ export {
   endSession,
   knownBrowserOf,
   originOf,
+  secondStepCookie,
+  secondStepOf,
   sessionName,
   sessionToken,
   signIn,
@@ -23,6 +25,18 @@ export {
 } from './mailed-links'
 export { sendsMail } from './mail'
 export { accountLink, askedAddress, askForAccount, makeAccount } from './new-accounts'
+export {
+  accountWaiting,
+  beginSecondStep,
+  confirmSecondStep,
+  dropSecondStep,
+  endSecondStep,
+  resealSecondSteps,
+  secondStepState,
+  type StepToSetUp,
+  takeSecondStep,
+  waitForSecondStep,
+} from './second-step'
 export {
   changePassword,
   endOneSession,
