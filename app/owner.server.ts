@@ -3,6 +3,7 @@ import { redirect } from 'react-router'
 import { type Account, accountOf } from '#server/accounts'
 import { Problem, sentenceOf } from '#core/problems'
 import {
+  countRequest,
   DatabaseError,
   databaseError,
   log,
@@ -11,6 +12,7 @@ import {
   parseJson,
   pool,
   storable,
+  tooMany,
 } from '#server/platform'
 import { findKit, type OfferedKit } from '#server/kits'
 import type { Right } from '#core/site'
@@ -50,6 +52,13 @@ export async function requireAccount(request: Request): Promise<Account> {
   const account = await unlessAway(() => accountOf(request))
   if (account) {
     noteAccount(account.id)
+    const seconds = await countRequest(account.id)
+    // As text: a window takes it for a server that is away, keeps what it has and asks again.
+    if (seconds !== null)
+      throw new Response(tooMany('This account asks very often.', seconds).message, {
+        status: 429,
+        headers: { 'retry-after': String(seconds) },
+      })
     return account
   }
   const { pathname, search } = new URL(request.url)

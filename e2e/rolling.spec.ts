@@ -1,6 +1,6 @@
 import http from 'node:http'
 import type { AddressInfo } from 'node:net'
-import { type APIRequestContext, expect, type Page, test } from '@playwright/test'
+import { type Browser, expect, type Page, test } from '@playwright/test'
 import { freePort } from '../bin/lib/run.mjs'
 import { startChild } from '../bin/lib/services.mjs'
 import { addPracticeHost, allSaved, makeSite, openView, row, signUp } from './support'
@@ -90,43 +90,44 @@ class Proxy {
   }
 }
 
-interface Answer {
-  readonly revision: number
-  readonly diffs: readonly {
-    readonly pages: Readonly<Record<string, { readonly after: { readonly label?: string } | null }>>
-  }[]
+/** Somebody at a browser of their own who types without a pause, and what came as anything but an answer. */
+interface Author {
+  readonly page: Page
+  readonly failed: string[]
+  readonly siteId: string
 }
 
-/** Somebody who writes all the time, and tells what was answered, and what with anything but success. */
-async function edit(request: APIRequestContext, siteId: string, isOver: () => boolean) {
-  const wrong: string[] = []
-  const written: string[] = []
-  const pageId = crypto.randomUUID()
-  let seen = 0
-  const send = async (change: object, label: string) => {
-    const data = { seen, do: 'change', change, shown: true }
-    try {
-      const answer = await request.post(`/sites/${siteId}/changes`, { data })
-      if (answer.status() !== 200) return wrong.push(`${answer.status()} ${await answer.text()}`)
-      seen = ((await answer.json()) as Answer).revision
-      written.push(label)
-    } catch (error) {
-      wrong.push((error as Error).message.split('\n')[0]!)
-    }
-  }
-  await send(
-    { kind: 'addPages', parentId: null, after: null, pages: [{ id: pageId, label: 'Draft 0' }] },
-    'Draft 0',
-  )
+async function author(browser: Browser, origin: string, nth: number): Promise<Author> {
+  const context = await browser.newContext({ baseURL: origin })
+  const form = { email: `rolling${nth}.${crypto.randomUUID()}@saltpan.example`, password: 'three wet herons' }
+  const headers = { origin }
+  await context.request.post('/sign-up', { form, headers })
+  await context.request.post('/sign-in', { form, headers })
+  const made = await context.request.post('/sites/new', { form: { name: 'Chapel', plan: 'Home' }, headers, maxRedirects: 0 }) // prettier-ignore
+  const siteId = /\/sites\/([0-9a-f-]{36})/.exec(made.headers().location ?? '')?.[1]
+  expect([made.status(), siteId]).toEqual([302, expect.any(String)])
+  const page = await context.newPage()
+  const failed: string[] = []
+  page.on('response', (answer) => answer.status() >= 500 && failed.push(`${answer.status()} ${answer.url()}`))
+  page.on('pageerror', (error) => failed.push(error.message))
+  await page.goto(`/sites/${siteId}/pages`)
+  await page.locator('.cm-content').click()
+  await page.keyboard.press('Control+a')
+  return { page, failed, siteId: siteId! }
+}
+
+/** Types words, counted, until it is over; resolves to all of them. */
+async function typeUntil({ page }: Author, isOver: () => boolean): Promise<string> {
+  let typed = ''
   for (let nth = 1; !isOver(); nth++) {
-    const [was, value] = [`Draft ${nth - 1}`, `Draft ${nth}`]
-    await send({ kind: 'setPageText', pageId, field: 'label', value, was }, value)
-    await new Promise((resolve) => setTimeout(resolve, 150))
+    const word = `tide${nth} `
+    await page.keyboard.type(word, { delay: 40 })
+    typed += word
   }
-  return { wrong, written, pageId }
+  return typed.trim()
 }
 
-test('three processes are replaced one after the other while people write and deliver: nobody sees an error, nothing is lost', async ({ browser, playwright }) => {
+test('three processes are replaced one after the other while people write and deliver: nobody sees an error, nothing is lost', async ({ browser }) => {
   test.setTimeout(240_000)
   const proxy = new Proxy()
   const origin = await proxy.listen()
@@ -136,7 +137,7 @@ test('three processes are replaced one after the other while people write and de
   await expect.poll(() => proxy.readyCount).toBe(3)
   expect(await asked(processes[0]!.port, '/health/live')).toBe(200)
 
-  // One in a real browser, who delivers too.
+  // One who delivers, and ten who type.
   const context = await browser.newContext({ baseURL: origin })
   const page: Page = await context.newPage()
   const failed: string[] = []
@@ -146,20 +147,11 @@ test('three processes are replaced one after the other while people write and de
   await openView(page, 'Upload')
   await addPracticeHost(page, `public/${siteId}`)
 
-  const clients: { request: APIRequestContext; siteId: string }[] = []
-  for (let nth = 0; nth < editors; nth++) {
-    const request = await playwright.request.newContext({ baseURL: origin, extraHTTPHeaders: { origin } })
-    const form = { email: `rolling${nth}.${siteId}@saltpan.example`, password: 'three wet herons' }
-    await request.post('/sign-up', { form })
-    await request.post('/sign-in', { form })
-    const made = await request.post('/sites/new', { form: { name: 'Chapel', plan: 'Home' }, maxRedirects: 0 })
-    const own = /\/sites\/([0-9a-f-]{36})/.exec(made.headers().location ?? '')?.[1]
-    expect([made.status(), own]).toEqual([302, expect.any(String)])
-    clients.push({ request, siteId: own! })
-  }
+  const authors: Author[] = []
+  for (let nth = 0; nth < editors; nth++) authors.push(await author(browser, origin, nth))
   await page.getByRole('button', { name: /^Send \d+ files$/ }).click()
   let over = false
-  const work = clients.map(({ request, siteId: own }) => edit(request, own, () => over))
+  const work = authors.map((one) => typeUntil(one, () => over))
   for (let nth = 0; nth < processes.length; nth++) {
     const { child } = processes[nth]!
     const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()))
@@ -170,15 +162,15 @@ test('three processes are replaced one after the other while people write and de
     await expect.poll(() => proxy.readyCount).toBe(3)
   }
   over = true
-  const results = await Promise.all(work)
-  for (const [index, { wrong, written, pageId }] of results.entries()) {
+  for (const [index, typed] of (await Promise.all(work)).entries()) {
+    const { page: own, failed: wrong } = authors[index]!
+    expect(typed.split(' ').length).toBeGreaterThan(10)
+    await allSaved(own)
     expect(wrong).toEqual([])
-    expect(written.length).toBeGreaterThan(10)
-    const { request, siteId: own } = clients[index]!
-    const { diffs } = (await (await request.get(`/sites/${own}/changes?seen=0`)).json()) as Answer
-    // What was answered is there, each once.
-    expect(diffs.map(({ pages }) => pages[pageId]?.after?.label)).toEqual(written)
-    await request.dispose()
+    // What was typed is there, each word once, for whoever opens it next.
+    await own.goto(own.url())
+    await expect(own.locator('.cm-content')).toHaveText(typed)
+    await own.context().close()
   }
   await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible({ timeout: 60_000 })
   await openView(page, 'Plan')

@@ -97,6 +97,10 @@ export const sentences = {
     422,
     ({ most }) => `An account may have ${list(most)} sites. Remove one that is not needed any more first.`,
   ),
+  'too-many-pages': about<{ readonly most: number }>(
+    422,
+    ({ most }) => `An account may have ${list(most)} pages in all its sites, and this would be more.`,
+  ),
   'account-full': about<{ readonly most: string }>(
     413,
     ({ most }) =>

@@ -30,7 +30,15 @@ export interface Config {
   /** Accounts that may be made from one origin in an hour. */
   readonly signUpsAnHour: number
   /** What one account may have. */
-  readonly perAccount: { readonly mostSites: number; readonly mostBytes: number }
+  readonly perAccount: {
+    readonly mostSites: number
+    /** Pages of all its sites. */
+    readonly mostPages: number
+    /** Files of all its sites. */
+    readonly mostBytes: number
+    /** Requests of all its windows in a minute, of each process. */
+    readonly requestsAMinute: number
+  }
   /** Where outgoing connections may lead. */
   readonly outgoing: OutgoingRules
   /** The practice host that the demo site is delivered to, and the demo account's switch. */
@@ -72,6 +80,8 @@ const schema = Joi.object({
   RUBRICANT_ACCOUNTS: Joi.valid('open', 'confirmed', 'closed').empty(''),
   RUBRICANT_SIGN_UPS: Joi.number().integer().min(0).default(20),
   RUBRICANT_MOST_SITES: Joi.number().integer().min(1).default(500),
+  RUBRICANT_MOST_PAGES: Joi.number().integer().min(1).default(200_000),
+  RUBRICANT_REQUESTS: Joi.number().integer().min(60).default(3_000),
   RUBRICANT_MOST_GIGABYTES: Joi.number().greater(0).default(10),
   RUBRICANT_PRIVATE_HOSTS: Joi.boolean().default(false),
   RUBRICANT_HEARTBEAT: Joi.number().min(1).max(60).default(20),
@@ -123,6 +133,8 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     signUpsAnHour: value.RUBRICANT_SIGN_UPS,
     perAccount: {
       mostSites: value.RUBRICANT_MOST_SITES,
+      mostPages: value.RUBRICANT_MOST_PAGES,
+      requestsAMinute: value.RUBRICANT_REQUESTS,
       mostBytes: value.RUBRICANT_MOST_GIGABYTES * 1e9,
     },
     outgoing: {

@@ -11,6 +11,7 @@ export {
 } from './events'
 export { callJob, type Job, startJobs, stopJobs } from './jobs'
 export {
+  countRequest,
   forgive,
   giveBack,
   limitDestinationTests,

@@ -1,4 +1,4 @@
-import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
+import { RateLimiterMemory, RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 import { config } from './config'
 import { pool } from './pool'
 import { Problem } from '#core/problems'
@@ -101,4 +101,21 @@ export async function limitFollowing(
 export async function limitDestinationTests(accountId: string): Promise<void> {
   const wait = await take('destination-test', accountId)
   if (wait !== null) throw tooMany('That was many tests of destinations in a short time.', wait)
+}
+
+let requests: RateLimiterMemory | null = null
+
+/**
+ * Counts a request of an account. In this process's memory: asking the database would cost as much as most answers do.
+ * @returns seconds to wait where it has asked too often in the last minute, else null
+ */
+export async function countRequest(accountId: string): Promise<number | null> {
+  requests ??= new RateLimiterMemory({ points: config().perAccount.requestsAMinute, duration: minutes(1) })
+  try {
+    await requests.consume(accountId)
+    return null
+  } catch (refused) {
+    if (!(refused instanceof RateLimiterRes)) throw refused
+    return Math.max(1, Math.ceil(refused.msBeforeNext / 1000))
+  }
 }

@@ -2,9 +2,13 @@ import { randomUUID } from 'node:crypto'
 import { Readable } from 'node:stream'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { planSite, readOutline } from '#core/plan'
-import { pool } from '#server/platform'
+import type { Change } from '#core/change'
+import { emptyHash } from '#core/site'
+import { countRequest, pool } from '#server/platform'
 import { config } from '../../platform/config'
 import { accountWithSite, freshDatabase, siteOf } from '../../testing/support'
+import { changeSite } from '../changes/changes'
+import { stepHistory } from '../changes/step-history'
 import { createSite } from '../create'
 import { takeFile, takePortions } from '../files'
 import { listSites } from './site-rows'
@@ -13,7 +17,9 @@ let database: Awaited<ReturnType<typeof freshDatabase>>
 beforeAll(async () => {
   database = await freshDatabase()
   // As the settings would say it.
-  Object.assign(config(), { perAccount: { mostSites: 3, mostBytes: 100_000 } })
+  Object.assign(config(), {
+    perAccount: { mostSites: 3, mostPages: 40, mostBytes: 100_000, requestsAMinute: 5 },
+  })
 })
 afterAll(() => database.close())
 
@@ -45,4 +51,41 @@ test('files of all its sites come to so many bytes, whole or in portions', async
   ).rejects.toMatchObject({ code: 'account-full' })
   await add(20_000)
   expect((await siteOf(siteId, accountId)).files.filter(({ label }) => label.startsWith('a'))).toHaveLength(2)
+})
+
+test('pages of all its sites are so many, added, brought back, or with a new site', async () => {
+  const { accountId, siteId } = await accountWithSite('Home')
+  let seen = 0
+  const change = async (made: Change) => {
+    seen = (await changeSite(siteId, accountId, seen, () => made)).revision
+  }
+  const add = (count: number) => {
+    const pages = Array.from({ length: count }, (_, nth) => ({ id: randomUUID(), label: `Page ${nth}` }))
+    const content = emptyHash
+    return change({ kind: 'addPages', parentId: null, after: null, pages, content })
+  }
+  await add(30)
+  await expect(add(10)).rejects.toMatchObject({ code: 'too-many-pages' })
+  await add(9)
+  // What is written in those that are there goes on.
+  const { pages } = await siteOf(siteId, accountId)
+  const [last] = pages.slice(-1)
+  await change({ kind: 'setPageText', pageId: last!.id, field: 'label', value: 'Other', was: last!.label })
+  await change({ kind: 'removePages', pageIds: pages.slice(-5).map(({ id }) => id) })
+  await expect(
+    createSite(accountId, {
+      name: 'x',
+      language: 'en',
+      plan: planSite(readOutline('Home\n  A\n  B\n  C\n  D\n  E\n  F'), 'x'),
+    }),
+  ).rejects.toMatchObject({ code: 'too-many-pages' })
+  await stepHistory(siteId, accountId, seen, 'undo')
+  expect((await siteOf(siteId, accountId)).pages).toHaveLength(40)
+})
+
+test('an account that asks without end is told to wait; others are not', async () => {
+  const [one, other] = [randomUUID(), randomUUID()]
+  for (let nth = 0; nth < 5; nth++) expect(await countRequest(one)).toBeNull()
+  expect(await countRequest(one)).toBeGreaterThan(0)
+  expect(await countRequest(other)).toBeNull()
 })

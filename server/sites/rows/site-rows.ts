@@ -11,7 +11,7 @@ import {
 } from '#core/site'
 import { Problem } from '#core/problems'
 import { nameOf } from '#server/accounts'
-import { requireRoom } from './room'
+import { requireRoom, requireRoomForPages } from './room'
 import { requireRight, roleIn } from '../people/access'
 import { log, many, maybeOne, type Queryable } from '#server/platform'
 
@@ -283,6 +283,7 @@ export async function writeRows(db: Queryable, after: Site, diff: SiteDiff): Pro
     if (ids.length > 0)
       await db.query(`DELETE FROM ${table} WHERE site_id = $1 AND id = ANY($2)`, [after.id, ids])
   }
+  if (Object.values(diff.pages).some((row) => !row.before)) await requireRoomForPages(db, after.id)
 }
 
 /** What is not whole is never stored, whoever made it: it is told in the log, and the change is refused. */
