@@ -71,7 +71,9 @@ await main(async () => {
     // The types of routes come first, since Lint reads them too; then two at a time, a core each.
     await run('npx', ['react-router', 'typegen'], {})
     await Promise.all([
-      check('Types', 'check:types').then(() => check('Layers', 'check:layers')),
+      check('Types', 'check:types')
+        .then(() => check('Layers', 'check:layers'))
+        .then(() => check('Dependencies', 'check:dependencies')),
       check('Lint', 'check:lint').then(() => check('Format', 'check:format')),
     ])
   }
