@@ -1,5 +1,5 @@
 import { type Base, baseOf, mergePath, rebase, splitReference } from '#core/links'
-import { applyEdits, type HtmlFacts, readHtml, writeReference } from '#core/markup'
+import { applyEdits, type HtmlFacts, readToPlace, writeReference } from '#core/markup'
 import { type BroughtFile, folderOf, type Remark } from './brought'
 
 /** Folders of a base address that are looked below for the top of the site. */
@@ -71,7 +71,7 @@ export function withoutBases(files: readonly BroughtFile[]): {
   for (const file of files) {
     const { kind, text, path } = file
     if (kind !== 'page' || text === undefined || !/<base[\s/]/i.test(text)) continue
-    const facts = readHtml(text, true)
+    const facts = readToPlace(text, true)
     const href = facts.bases[0]?.href
     if (href === undefined) continue
     // One that is written from its page says another thing in each folder.

@@ -5,7 +5,7 @@ import {
   escapeText,
   indentEdits,
   type Range,
-  readHtml,
+  readToPlace,
   type TextEdit,
   walkHtml,
   writeReference,
@@ -71,8 +71,9 @@ export const leadAt = (text: string, place: number): string =>
 
 /** A text without what all its lines begin with: it is indented again where its slot stands. */
 export function withoutLead(text: string, lead: string): string {
+  if (lead === '') return text
   const lines = { start: 0, end: text.length }
-  const edits = indentEdits(text, lines, readHtml(text).fixed, (was) =>
+  const edits = indentEdits(text, lines, readToPlace(text).fixed, (was) =>
     was.startsWith(lead) ? was.slice(lead.length) : was,
   )
   return applyEdits(text, edits)

@@ -1,11 +1,10 @@
 import {
   type HtmlElement,
-  type HtmlFacts,
   type HtmlNode,
   parseHtml,
   type PlacedReference,
   type Range,
-  readHtml,
+  readToPlace,
   walkHtml,
 } from '#core/markup'
 import type { BroughtFile } from './brought'
@@ -18,7 +17,6 @@ export interface ReadPage {
   readonly text: string
   readonly root: HtmlNode
   readonly references: readonly PlacedReference[]
-  readonly facts: HtmlFacts
   /** What a reference of it leads to, written alike on every page. */
   readonly goalOf: (href: string) => string
   /** Whether it says which encoding it is in. */
@@ -93,20 +91,31 @@ function readPage(
       }
     if (node.tagName === 'h1' && heading === null) heading = textIn(node) || null
   })
-  const facts = readHtml(text, true, parsed)
+  const facts = readToPlace(text, true, parsed)
+  forgetAttributePlaces(root)
   return {
     id,
     path,
     text,
     root,
     references: facts.references,
-    facts,
     goalOf,
     charset,
     title,
     description,
     heading,
   }
+}
+
+/**
+ * Takes from a tree where its attributes stand, but for those of `meta`, which are written anew: all trees of a site are
+ * held at once, and a third of each was this.
+ */
+function forgetAttributePlaces(root: HtmlNode): void {
+  walkHtml(root, (node) => {
+    const where = isElement(node) && node.tagName !== 'meta' ? node.sourceCodeLocation : null
+    if (where) delete where.attrs
+  })
 }
 
 /** Reads pages, each reference of them written by what it leads to. */

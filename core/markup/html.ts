@@ -180,11 +180,8 @@ export function readHtml(
     }
     if (hasBreaks) for (const range of fixedRanges(node, lines)) fixed.push(range)
     const where = node.sourceCodeLocation
-    const base = node.tagName === 'base' ? node.attrs.find((attr) => attr.name === 'href') : undefined
-    if (base && where) {
-      const range = { start: where.startOffset, end: where.endOffset, ...lines.placeOf(where.startOffset) }
-      bases.push({ href: base.value.trim(), ...range })
-    }
+    const base = baseIn(node, lines)
+    if (base) bases.push(base)
     if (/^h[1-6]$/.test(node.tagName) && where?.startTag)
       headings.push({
         level: Number(node.tagName[1]),
@@ -220,6 +217,55 @@ export function readHtml(
     size: html.length,
     wordCount,
   }
+}
+
+const nothingTold: Omit<HtmlFacts, 'references' | 'fixed' | 'bases' | 'size'> = {
+  errors: [],
+  errorCount: 0,
+  ids: [],
+  headings: [],
+  tags: [],
+  notes: [],
+  links: [],
+  pictures: [],
+  wordCount: 0,
+}
+
+/**
+ * Reads of a text what it takes to place it on a page, or to mend its references, and nothing that is told of it: for
+ * texts that are read on the way and not kept.
+ * @param parsed the same text, where it has been parsed already
+ */
+export function readToPlace(
+  html: string,
+  whole = isDocument(html),
+  parsed: ParsedHtml = parseHtml(html, whole),
+): HtmlFacts {
+  const references: Reference[] = []
+  const fixed: Range[] = []
+  const bases: HtmlFacts['bases'][number][] = []
+  const lines = new Lines(html)
+  const hasBreaks = html.includes('\n')
+  const isSeen = seenOnce()
+  walkHtml(parsed.root, (node) => {
+    if (!('tagName' in node) || isSeen(node)) return
+    referencesOf(html, node, references)
+    if (hasBreaks) for (const range of fixedRanges(node, lines)) fixed.push(range)
+    const base = baseIn(node, lines)
+    if (base) bases.push(base)
+  })
+  fixed.sort((a, b) => a.start - b.start)
+  const placed = references.map((one) => ({ ...one, ...lines.placeOf(one.start) }))
+  return { ...nothingTold, references: placed, fixed, bases, size: html.length }
+}
+
+/** A `base` element that has an address (HTML §4.2.3). */
+function baseIn(node: HtmlElement, lines: Lines): HtmlFacts['bases'][number] | null {
+  const where = node.sourceCodeLocation
+  const base = node.tagName === 'base' ? node.attrs.find((attr) => attr.name === 'href') : undefined
+  if (!base || !where) return null
+  const range = { start: where.startOffset, end: where.endOffset, ...lines.placeOf(where.startOffset) }
+  return { href: base.value.trim(), ...range }
 }
 
 /** Words between white space, without making a list of them. */

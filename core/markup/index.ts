@@ -19,6 +19,7 @@ export {
   type PlacedRange,
   type PlacedReference,
   readHtml,
+  readToPlace,
   type ReadLink,
   type ReadPicture,
 } from './html'

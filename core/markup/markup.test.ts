@@ -1,6 +1,14 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { applyEdits, findCssReferences, indentEdits, readHtml, trimmedRange, writeReference } from './index'
+import {
+  applyEdits,
+  findCssReferences,
+  indentEdits,
+  readHtml,
+  readToPlace,
+  trimmedRange,
+  writeReference,
+} from './index'
 
 /** Replaces every reference of a text and reads it again. */
 const replaceAll = (html: string, href: string) =>
@@ -134,4 +142,16 @@ test('what a parser makes again of a link that is not closed is read once', () =
   const { references, ids } = readHtml(text)
   expect(references.map(({ href }) => href)).toEqual(['/a.html', 'b.png'])
   expect(ids).toEqual(['x'])
+})
+
+test('what is read to place a text is what reading it for all yields', () => {
+  const piece = fc.constantFrom('<p>', '<a href="x.html">x</a>', '<base href="/y/">', '<pre>\n a\n', '</pre>', '<img src=z.gif srcset="a 1x,b 2x"\n alt>', '<b>', '<p style="background:url(q)">', '\n', '<!DOCTYPE html><html>') // prettier-ignore
+  fc.assert(
+    fc.property(fc.array(piece, { maxLength: 20 }), (pieces) => {
+      const html = pieces.join('')
+      const { references, fixed, bases, size } = readHtml(html)
+      expect(readToPlace(html)).toMatchObject({ references, fixed, bases, size })
+    }),
+    { numRuns: 300 },
+  )
 })

@@ -13,7 +13,7 @@ import {
 } from '#core/bringing'
 import type { FoundTemplate, Remark } from '#core/bringing'
 import type { BringIn } from '#core/change'
-import { type HtmlFacts, readHtml } from '#core/markup'
+import { type HtmlFacts, readToPlace } from '#core/markup'
 import type { Hash, Site } from '#core/site'
 
 export interface UnderstandTask {
@@ -73,7 +73,8 @@ export default function run({ files, name, choices, into, year, port }: Understa
   const textOf = (hash: Hash) => texts.get(hash) ?? given.get(hash) ?? ''
   const facts = new Map<Hash, HtmlFacts>()
   const factsOf = (hash: Hash): HtmlFacts => {
-    const known = facts.get(hash) ?? readHtml(textOf(hash))
+    // For building alone; what there is to tell of a text is read where it is stored.
+    const known = facts.get(hash) ?? readToPlace(textOf(hash))
     facts.set(hash, known)
     return known
   }

@@ -20,7 +20,9 @@ import type { UnderstandAnswer, UnderstandTask } from './understand.worker'
 
 /** Texts that are read: pages and style sheets, in bytes of each. */
 const longestText = 4_000_000
+/** How long understanding may take: so long, and more for each megabyte of pages, which are read several times. */
 const deadlineMs = 90_000
+const deadlineMsAMegabyte = 6_000
 
 // Kept across hot reloads of the development server, which evaluate this module again.
 const globals = globalThis as { rubricantBringers?: Piscina<UnderstandTask, UnderstandAnswer> }
@@ -174,7 +176,8 @@ async function understandAnew(
   }
   const task = { files, name, choices: choicesOf(wishes, plan), into, year: new Date().getFullYear() }
   const readMs = Math.round(performance.now() - begun)
-  const deadline = AbortSignal.timeout(deadlineMs)
+  const megabytes = files.reduce((sum, { text = '' }) => sum + text.length, 0) / 1e6
+  const deadline = AbortSignal.timeout(deadlineMs + Math.ceil(megabytes) * deadlineMsAMegabyte)
   const { port1, port2 } = new MessageChannel()
   port1.on('message', ({ done, all }: { done: number; all: number }) => tell?.(done, all))
   let answer: UnderstandAnswer
