@@ -43,35 +43,36 @@ export default function SecondStep({ loaderData, actionData }: Route.ComponentPr
     <OutsideFrame email={null}>
       <div className="mx-auto max-w-sm px-8 py-16">
         <h1 className="mb-6 text-3xl">The second step</h1>
-        {!loaderData.isWaiting && !actionData && (
-          <Refusal className="mb-5">Type your password first: the second step comes after it.</Refusal>
+        {loaderData.isWaiting || actionData ? (
+          <Form method="post" className="grid gap-5">
+            <input type="hidden" name="next" value={loaderData.next} />
+            {actionData && <Refusal>{actionData.problem}</Refusal>}
+            <div>
+              <label className="block">
+                Code
+                <input
+                  className="field font-mono"
+                  name="code"
+                  autoComplete="one-time-code"
+                  autoFocus
+                  required
+                  maxLength={20}
+                  aria-describedby="code-hint"
+                />
+              </label>
+              <span id="code-hint" className="block text-sm text-quiet">
+                The one that the app on your phone shows now, or a spare one.
+              </span>
+            </div>
+            <div>
+              <Button type="submit" look="go" disabled={busy}>
+                Sign in
+              </Button>
+            </div>
+          </Form>
+        ) : (
+          <p>Type your password first: the second step comes after it.</p>
         )}
-        <Form method="post" className="grid gap-5">
-          <input type="hidden" name="next" value={loaderData.next} />
-          {actionData && <Refusal>{actionData.problem}</Refusal>}
-          <div>
-            <label className="block">
-              Code
-              <input
-                className="field font-mono"
-                name="code"
-                autoComplete="one-time-code"
-                autoFocus
-                required
-                maxLength={20}
-                aria-describedby="code-hint"
-              />
-            </label>
-            <span id="code-hint" className="block text-sm text-quiet">
-              The one that the app on your phone shows now, or a spare one.
-            </span>
-          </div>
-          <div>
-            <Button type="submit" look="go" disabled={busy}>
-              Sign in
-            </Button>
-          </div>
-        </Form>
         <p className="mt-6 text-quiet">
           Phone and spare codes lost? Whoever runs this server can help.{' '}
           <Link className="link" to="/sign-in">
