@@ -17,10 +17,11 @@ import {
 } from '#server/sites'
 import { endSharedLook, listSharedLooks, shareLook } from '#server/notes'
 import { checkInput, readForm, requireSite } from '../owner.server'
+import { count } from '../parts/format'
+import { Refusal } from '../parts/notice'
 import { OutsideFrame } from '../parts/outside-frame'
 import { HandedOut } from '../people/handed-out'
-import { Invitations } from '../people/invitations'
-import { Looks } from '../people/looks'
+import { HandedAddresses } from '../people/handed-addresses'
 import { HandOutForm, InviteForm, LookForm } from '../people/invite-forms'
 import { MadeAddress } from '../people/made-address'
 import {
@@ -33,7 +34,6 @@ import {
   roleInput,
 } from '../people/people-input.server'
 import { PeopleList } from '../people/people-list'
-import { Refusal } from '../parts/notice'
 import type { Route } from './+types/people'
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -157,7 +157,15 @@ export default function People({ loaderData, actionData }: Route.ComponentProps)
                 />
               )}
               <LookForm busy={busy} />
-              <Looks looks={looks} />
+              <HandedAddresses
+                addresses={looks.map((one) => ({
+                  ...one,
+                  label: one.label || 'Somebody',
+                  about: count(one.noteCount, 'note'),
+                }))}
+                what="look"
+                intent="end-look"
+              />
             </section>
             <section aria-labelledby="invite">
               <h2 id="invite" className="mb-3 text-[24px]">
@@ -167,7 +175,15 @@ export default function People({ loaderData, actionData }: Route.ComponentProps)
                 <MadeAddress address={made.made} what="Pass this address on to the one person it is for." />
               )}
               <InviteForm busy={busy} />
-              <Invitations invitations={invitations.filter(({ gives }) => gives !== 'copy')} />
+              <HandedAddresses
+                addresses={invitations.flatMap((one) =>
+                  one.gives === 'copy' || one.hasEnded
+                    ? []
+                    : [{ ...one, label: one.label || 'Somebody', about: `as ${one.gives}` }],
+                )}
+                what="address"
+                intent="withdraw"
+              />
             </section>
             <section aria-labelledby="hand-out">
               <h2 id="hand-out" className="mb-3 text-[24px]">
@@ -180,7 +196,15 @@ export default function People({ loaderData, actionData }: Route.ComponentProps)
                 />
               )}
               <HandOutForm busy={busy} />
-              <Invitations invitations={invitations.filter(({ gives }) => gives === 'copy')} />
+              <HandedAddresses
+                addresses={invitations.flatMap((one) =>
+                  one.gives !== 'copy' || one.hasEnded
+                    ? []
+                    : [{ ...one, label: one.label || 'A start for many', about: 'takes a copy' }],
+                )}
+                what="address"
+                intent="withdraw"
+              />
               <HandedOut copies={copies} />
             </section>
           </>
