@@ -14,6 +14,8 @@ const admin = (...args: string[]) =>
 test('whoever runs the server sees the accounts, and gives somebody a link to choose a password', async ({
   page,
 }) => {
+  // Each time a program is started.
+  test.setTimeout(240_000)
   const { email } = await signUp(page)
   await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
   const { stdout } = await admin('accounts')

@@ -134,19 +134,19 @@ async function typeUntil({ page }: Author, isOver: () => boolean): Promise<strin
     const word = `tide${nth} `
     await page.keyboard.insertText(word)
     typed += word
-    await new Promise((resolve) => setTimeout(resolve, 150))
+    await new Promise((resolve) => setTimeout(resolve, 400))
   }
   return typed.trim()
 }
 
 test('three processes are replaced one after the other while people write and deliver: nobody sees an error, nothing is lost', async ({ browser }) => {
-  test.setTimeout(240_000)
+  test.setTimeout(480_000)
   const proxy = new Proxy()
   const origin = await proxy.listen()
   const processes = [await startProcess(origin), await startProcess(origin), await startProcess(origin)]
   const told = () => (proxy.ports = processes.map(({ port }) => port))
   told()
-  await expect.poll(() => proxy.readyCount).toBe(3)
+  await expect.poll(() => proxy.readyCount, { timeout: 60_000 }).toBe(3)
   expect(await asked(processes[0]!.port, '/health/live')).toBe(200)
 
   // One who delivers, and ten who type.
@@ -171,7 +171,7 @@ test('three processes are replaced one after the other while people write and de
     await ended
     processes[nth] = await startProcess(origin)
     told()
-    await expect.poll(() => proxy.readyCount).toBe(3)
+    await expect.poll(() => proxy.readyCount, { timeout: 60_000 }).toBe(3)
   }
   over = true
   for (const [index, typed] of (await Promise.all(work)).entries()) {
@@ -180,7 +180,7 @@ test('three processes are replaced one after the other while people write and de
     expect(wrong).toEqual([])
     // What was typed is there, each word once, for whoever opens it next.
     await own.goto(own.url())
-    await expect(own.locator('.cm-content')).toHaveText(typed)
+    await expect(own.locator('.cm-content')).toHaveText(typed, { timeout: 30_000 })
     await own.context().close()
   }
   await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible({ timeout: 60_000 })
