@@ -20,7 +20,8 @@ async function startProcess(origin: string) {
       RUBRICANT_ORIGIN: origin,
       RUBRICANT_PROXIES: 1,
       RUBRICANT_METRICS_PORT: figuresPort,
-      RUBRICANT_NOTICE: 1,
+      // Twice the time between two looks, on a machine that ten browsers keep busy.
+      RUBRICANT_NOTICE: 4,
       LOG_LEVEL: 'error',
     },
     /server ready/,
