@@ -1,4 +1,4 @@
-import { type Base, baseOf, mergePath, rebase, splitReference } from '#core/links'
+import { type Base, baseOf, isFixedBase, mergePath, rebase, splitReference } from '#core/links'
 import { applyEdits, type HtmlFacts, readToPlace, writeReference } from '#core/markup'
 import { type BroughtFile, folderOf, type Remark } from './brought'
 
@@ -75,8 +75,10 @@ export function withoutBases(files: readonly BroughtFile[]): {
     const href = facts.bases[0]?.href
     if (href === undefined) continue
     // One that is written from its page says another thing in each folder.
-    const key = /^(?:[a-z][a-z0-9+.-]*:|\/)/i.test(href) ? href : `${folderOf(path)} ${href}`
-    based.set(key, [...(based.get(key) ?? []), { file, text, facts, href }])
+    const key = isFixedBase(href) ? href : `${folderOf(path)} ${href}`
+    const alike = based.get(key)
+    if (alike) alike.push({ file, text, facts, href })
+    else based.set(key, [{ file, text, facts, href }])
   }
   if (based.size === 0) return { files, remarks: [] }
   const stands = standing(files)
@@ -85,7 +87,7 @@ export function withoutBases(files: readonly BroughtFile[]): {
   for (const pages of based.values()) {
     const { href, file: first } = pages[0]!
     const written = baseOf(href, first.path)
-    const isFromPage = !/^(?:[a-z][a-z0-9+.-]*:|\/)/i.test(href)
+    const isFromPage = !isFixedBase(href)
     const shared = written && !isFromPage ? basedHere(written, pages, stands) : written
     for (const { file, text, facts } of pages) {
       const base = isFromPage ? baseOf(href, file.path) : shared

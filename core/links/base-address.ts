@@ -9,6 +9,9 @@ export type Base =
 
 const absolute = /^(?:[a-z][a-z0-9+.-]*:|\/\/)/i
 
+/** Whether a base says the same wherever its document stands; one like `../` does not. */
+export const isFixedBase = (href: string): boolean => href.startsWith('/') || absolute.test(href)
+
 /**
  * Reads the address of a `base` element.
  * @param from path of the document that it stands in

@@ -8,5 +8,5 @@ export {
   type Target,
 } from './resolve'
 export { type PlanToken, resolveAll } from './resolve-all'
-export { type Base, baseOf, rebase } from './base-address'
+export { type Base, baseOf, isFixedBase, rebase } from './base-address'
 export { placeId } from './place-id'

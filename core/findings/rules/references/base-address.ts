@@ -1,10 +1,10 @@
-import { type Base, baseOf, rebase } from '#core/links'
+import { type Base, baseOf, isFixedBase, rebase } from '#core/links'
 import { type HtmlFacts, type TextEdit, writeReference } from '#core/markup'
 import type { Mend, Rule } from '../../rule'
 
 /** A base that says the same wherever its page stands; one like `../` does not, and pages move. */
 function fixedBase(href: string): Base | null {
-  return /^(?:[a-z][a-z0-9+.-]*:|\/)/i.test(href) ? baseOf(href, '') : null
+  return isFixedBase(href) ? baseOf(href, '') : null
 }
 
 /** Edits that write references as they lead with the base address, where it makes a difference. */
