@@ -85,3 +85,48 @@ export function largeSite(pageCount: number, linkCount: number): { site: Site; t
   })
   return { site: { ...site, pages }, texts }
 }
+
+/** Pages of about 24 KB each that somebody typed: one frame, one menu, a text of paragraphs, lists and links. */
+export function handMade(
+  pageCount: number,
+): { path: string; kind: 'page'; hash: string; sizeBytes: number; text: string }[] {
+  const paths = Array.from({ length: pageCount }, (_, at) =>
+    at === 0
+      ? 'index.html'
+      : at % 20 === 1
+        ? `part${(at - 1) / 20}/index.html`
+        : `part${Math.floor((at - 1) / 20)}/page${at}.html`,
+  )
+  return paths.map((path, at) => {
+    const up = path.includes('/') ? '../' : ''
+    const menu = paths
+      .filter((_, to) => to % 20 === 1)
+      .slice(0, 20)
+      .map((to, nth) => `<li><a href="${up}${to}">Part ${nth}</a></li>`)
+    const paragraphs = Array.from({ length: 130 }, (_, nth) => {
+      const to = paths[(at * 7 + nth * 13) % pageCount]!
+      return `    <p>The keeper wrote on day ${at * 130 + nth} that the <em>wind</em> was from the north, and <a href="${up}${to}">looked it up</a> in the log of that winter.</p>`
+    })
+    const text = `<!DOCTYPE html>
+<html lang="en">
+<head>
+  <meta charset="utf-8">
+  <title>Page ${at} - Marrow Skerry</title>
+  <link rel="stylesheet" href="${up}style.css">
+</head>
+<body>
+  <div id="head"><a href="${up}index.html">Marrow Skerry</a></div>
+  <ul class="menu">
+    ${menu.join('\n    ')}
+  </ul>
+  <div id="content">
+    <h1>Page ${at}</h1>
+${paragraphs.join('\n')}
+  </div>
+  <p class="foot">Marrow Skerry Light, kept by hand</p>
+</body>
+</html>
+`
+    return { path, kind: 'page' as const, hash: String(at).padStart(64, '0'), sizeBytes: text.length, text }
+  })
+}

@@ -1,9 +1,8 @@
 // npm run bench: the figures of docs/benchmarks.md, over a cluster and a practice host of its own. Parts are named
-// after `--`: core, deliveries, pages, keys, uploads, load.
-import fs from 'node:fs'
+// after `--`: core, bringing, deliveries, pages, keys, uploads, load.
 import { ensureBuild } from './lib/build.mjs'
-import { launchOptions } from './lib/chromium.mjs'
-import { ensureNodeModules, ensurePackage } from './lib/install.mjs'
+import { ensureChromium } from './lib/chromium.mjs'
+import { ensureNodeModules } from './lib/install.mjs'
 import { freePort, run } from './lib/run.mjs'
 import { main } from './lib/say.mjs'
 import { startChild, startOwnServices } from './lib/services.mjs'
@@ -15,16 +14,13 @@ process.chdir(new URL('..', import.meta.url).pathname)
 
 await main(async () => {
   await ensureNodeModules()
-  await ensurePackage(
-    'chromium',
-    () => fs.existsSync(launchOptions.executablePath),
-    'The figures of keys are taken in Chromium, which is not installed.',
-  )
+  await ensureChromium('The figures of keys are taken in Chromium, which is not installed.')
   await ensureBuild()
   const services = await startOwnServices('bench')
   try {
     for (const [, file] of [
       ['core', 'main'],
+      ['bringing', 'bringing'],
       ['deliveries', 'deliveries'],
     ].filter(([part]) => isWanted(part)))
       await run('node', ['--import', 'tsx', `bench/${file}.ts`], {

@@ -3,7 +3,8 @@ import fs from 'node:fs'
 import path from 'node:path'
 import { spawn } from 'node:child_process'
 import { ensureBuild } from './lib/build.mjs'
-import { ensureNodeModules, ensurePackage } from './lib/install.mjs'
+import { ensureChromium } from './lib/chromium.mjs'
+import { ensureNodeModules } from './lib/install.mjs'
 import { main, say } from './lib/say.mjs'
 import { startChild, startOwnServices } from './lib/services.mjs'
 
@@ -43,11 +44,7 @@ const readJson = (file) => (fs.existsSync(file) ? JSON.parse(fs.readFileSync(fil
 
 await main(async () => {
   await ensureNodeModules()
-  await ensurePackage(
-    'chromium',
-    () => fs.existsSync('/usr/bin/chromium'),
-    'The end-to-end tests drive Chromium, which is not installed.',
-  )
+  await ensureChromium('The end-to-end tests drive Chromium, which is not installed.')
   fs.rmSync(results, { recursive: true, force: true })
   fs.mkdirSync(results, { recursive: true })
   let passed = 0
@@ -112,12 +109,17 @@ await main(async () => {
       await ensureBuild()
       const app = await startChild('bin/server.mjs', { ...services.env, LOG_LEVEL: 'error' }, /server ready/)
       services.stops.push(app.stop)
-      const code = await step('Playwright', 'npx', ['playwright', 'test', ...(isFiltered ? filter : [])], {
-        ...env,
-        E2E_ADDRESS: `http://127.0.0.1:${port}`,
-        E2E_PRACTICE_FOLDER: path.join(data, 'practice-host'),
-        E2E_DATABASE_PID: path.join(data, 'postgres', 'cluster', 'postmaster.pid'),
-      })
+      const code = await step(
+        'Playwright',
+        'npx',
+        ['playwright', 'test', ...(isFiltered ? ['--no-deps', ...filter] : [])],
+        {
+          ...env,
+          E2E_ADDRESS: `http://127.0.0.1:${port}`,
+          E2E_PRACTICE_FOLDER: path.join(data, 'practice-host'),
+          E2E_DATABASE_PID: path.join(data, 'postgres', 'cluster', 'postmaster.pid'),
+        },
+      )
       const { stats, suites } = readJson(path.join(results, 'e2e.json')) ?? {}
       const flaky = flakyTitles(suites ?? [])
       if (flaky.length > 0) say(`\n${flaky.length} passed only on a second try:\n  ${flaky.join('\n  ')}`)

@@ -3,10 +3,10 @@ import { expect, type Page, test } from '@playwright/test'
 import { Secret, TOTP } from 'otpauth'
 import { freePort } from '../bin/lib/run.mjs'
 import { startChild } from '../bin/lib/services.mjs'
-import { expectAccessible, makeSite, practice, signUp } from './support'
+import { expectAccessible, makeSite, practice, signUp, signUpByHand } from './support'
 
 test('a password is changed, another browser is signed out, and the account is left with its sites offered first', async ({ page, browser }) => {
-  const { email, password } = await signUp(page)
+  const { email, password } = await signUpByHand(page)
   await makeSite(page, 'Saltpan Chapel', 'Home')
   const elsewhere = await (await browser.newContext()).newPage()
   const signIn = async (typed: string) => {

@@ -19,6 +19,7 @@ test('a site is taken away whole, and brought back in another account; what is n
 
   const other = await (await browser.newContext()).newPage()
   await signUp(other)
+  await other.goto('/sites')
   const input = other.locator('input[type=file]')
   await input.setInputFiles({ name: 'x.zip', mimeType: 'application/zip', buffer: Buffer.from('no archive') })
   await expect(other.getByRole('alert')).toContainText('ZIP')

@@ -9,7 +9,7 @@ import { chromium, expect, test } from '@playwright/test'
 import { launchOptions } from '../bin/lib/chromium.mjs'
 import { freePort } from '../bin/lib/run.mjs'
 import { keepRunning, startChild } from '../bin/lib/services.mjs'
-import { allSaved, makeSite, signUp } from './support'
+import { allSaved, makeSite, signUpByHand } from './support'
 
 // A second process of the application on the same database, as it runs in public: behind a proxy that ends
 // TLS, under a name, looked after by the supervisor.
@@ -90,7 +90,7 @@ test('behind a proxy that ends TLS one signs in, changes are taken, and nothing 
   await page.goto('/sites')
   await expect(page).toHaveURL(/sign-in/)
 
-  await signUp(page)
+  await signUpByHand(page)
   const cookies = await page.context().cookies()
   expect(cookies.map(({ name: cookie, secure }) => [cookie, secure]).sort()).toEqual([
     ['__Host-rubricant_known', true],
@@ -105,7 +105,7 @@ test('a stream of events ends with its session', async () => {
   const browser = await openBrowser()
   const context = await browser.newContext({ ignoreHTTPSErrors: true, baseURL: origin() })
   const page = await context.newPage()
-  await signUp(page)
+  await signUpByHand(page)
   const siteId = await makeSite(page, 'Saltpan Chapel', 'Home')
   const other = await context.newPage()
   await other.goto('/sites')
@@ -128,7 +128,7 @@ test('a stream of events ends with its session', async () => {
 test('a process that is killed is started again, and what was typed meanwhile is saved', async () => {
   const browser = await openBrowser()
   const page = await browser.newPage({ ignoreHTTPSErrors: true, baseURL: origin() })
-  await signUp(page)
+  await signUpByHand(page)
   await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
   await allSaved(page)
   const killed = app.current().child.pid
@@ -148,7 +148,7 @@ test('a process that is killed is started again, and what was typed meanwhile is
 test('a database server that is killed is started again, and both processes go on by themselves', async ({
   page,
 }) => {
-  await signUp(page)
+  await signUpByHand(page)
   await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
   await allSaved(page)
   const pid = Number(readFileSync(process.env.E2E_DATABASE_PID!, 'utf8').split('\n')[0])
@@ -162,6 +162,6 @@ test('a database server that is killed is started again, and both processes go o
   await expect(page.getByRole('row', { name: 'Tides' })).toBeVisible()
   const browser = await openBrowser()
   const other = await browser.newPage({ ignoreHTTPSErrors: true, baseURL: origin() })
-  await signUp(other)
+  await signUpByHand(other)
   await browser.close()
 })

@@ -5,6 +5,7 @@ import { expectAccessible, expectLabels, openView, pick, practice, signUp } from
 
 test('the example is understood, seen under other choices, and brought in', async ({ page }) => {
   await signUp(page)
+  await page.goto('/sites')
   await page.getByRole('link', { name: 'or bring one in that exists already' }).click()
   await expectAccessible(page)
   await page.getByRole('button', { name: /^Try it with Saltings Ferry/ }).click()

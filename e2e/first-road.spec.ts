@@ -1,11 +1,20 @@
 import { expect, test } from '@playwright/test'
-import { addPracticeHost, allSaved, expectLabels, makeSite, openView, practice, row, signUp } from './support'
+import {
+  addPracticeHost,
+  allSaved,
+  expectLabels,
+  makeSite,
+  openView,
+  practice,
+  row,
+  signUpByHand,
+} from './support'
 
 const plan =
   'Saltpan Chapel\n  Visit\n    Getting here\n    Opening days\n  The bell\n  Contact\n  A sketch (trial page)'
 
 test('from a typed plan to a live site, and later only what changed', async ({ page, request }) => {
-  await signUp(page)
+  await signUpByHand(page)
   const siteId = await makeSite(page, 'Saltpan Chapel', plan)
   await expectLabels(page, [
     'Saltpan Chapel',

@@ -146,6 +146,8 @@ test('an address that was delivered stays with a new label, and forwards once it
   await page.keyboard.press('Enter')
   await expect(page.getByText('keeps its address')).toBeVisible()
   await expect(row(page, /Ringing/)).toContainText('the-bell.html')
+  // Pressed before it is told what comes of it, it would be asked about again.
+  await expect(page.getByText(/If it changes: /)).toBeVisible()
   await page.getByRole('button', { name: 'Change the address too' }).click()
   await expect(row(page, /Ringing/)).toContainText('ringing.html')
   await allSaved(page)

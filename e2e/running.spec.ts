@@ -1,8 +1,9 @@
 import net from 'node:net'
 import { expect, test } from '@playwright/test'
+import pg from 'pg'
 import { becomesFree } from '../bin/lib/run.mjs'
 import { keepRunning } from '../bin/lib/services.mjs'
-import { addPracticeHost, makeSite, openView, signUp } from './support'
+import { addPracticeHost, again, allSaved, makeSite, openView, row, signUp } from './support'
 
 test('what ends by itself is started again until it is asked to stop, however often starting fails', async () => {
   const ends: ((reason: string) => void)[] = []
@@ -62,4 +63,38 @@ test('a window that hears nothing while a delivery ends shows its end once it he
   await expect(seen.getByRole('button', { name: 'Nothing to send' })).toBeVisible()
   await page.unroute('**/events')
   await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible()
+})
+
+test('a database that breaks off under two windows loses nothing, and neither is left deaf', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n  Contact')
+  const other = await again(page)
+  const client = new pg.Client({ connectionString: process.env.DATABASE_URL })
+  await client.connect()
+  const breakOff = () =>
+    client.query(
+      'SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()',
+    )
+  await row(page, /Contact/).click()
+  for (let number = 1; number <= 4; number++) {
+    await page.keyboard.press('Enter')
+    await page.keyboard.type(`Page ${number}`)
+    await page.keyboard.press('Enter')
+    await breakOff()
+    await page.keyboard.press('Escape')
+  }
+  await allSaved(page)
+  await client.end()
+  for (let number = 1; number <= 4; number++) {
+    await expect(row(page, new RegExp(`Page ${number}`))).toHaveCount(1)
+    await expect(row(other, new RegExp(`Page ${number}`))).toBeVisible()
+  }
+  // And once more, now that all is quiet: the other window still hears.
+  await row(page, /Page 4/).click()
+  await page.keyboard.press('F2')
+  await page.keyboard.type('The last')
+  await page.keyboard.press('Enter')
+  await expect(row(other, /The last/)).toBeVisible()
 })

@@ -5,10 +5,27 @@ import axe from 'axe-core'
 
 let accounts = 0
 
-/** Makes an account of its own for a test and signs in with it. */
+const password = 'three wet herons'
+const newEmail = () => `author${++accounts}.${process.pid}.${Date.now()}@saltpan.example`
+
+/** Makes an account of its own for a test and signs in with it, as the two forms ask it of the server. */
 export async function signUp(page: Page): Promise<{ email: string; password: string }> {
-  const email = `author${++accounts}.${Date.now()}@saltpan.example`
-  const password = 'three wet herons'
+  const email = newEmail()
+  const form = { email, password, next: '' }
+  for (const path of ['/sign-up', '/sign-in']) {
+    const answer = await page.request.post(path, {
+      form,
+      headers: { origin: process.env.E2E_ADDRESS! },
+      maxRedirects: 0,
+    })
+    expect(answer.status(), path).toBe(302)
+  }
+  return { email, password }
+}
+
+/** The same by hand; the sites are open afterwards. */
+export async function signUpByHand(page: Page): Promise<{ email: string; password: string }> {
+  const email = newEmail()
   await page.goto('/sign-up')
   await page.getByLabel('E-mail address').fill(email)
   await page.getByLabel('Password').fill(password)
@@ -51,6 +68,14 @@ const labels = async (page: Page): Promise<string[]> =>
   (await page.locator('[role=row][data-page] [role=gridcell]:nth-of-type(2)').allTextContents()).map((text) =>
     text.trim(),
   )
+
+/** Another window of the same browser on the same page. */
+export const again = async (page: Page) => {
+  const other = await page.context().newPage()
+  await other.goto(page.url())
+  await expect(other.getByRole('treegrid', { name: 'Pages' })).toBeVisible()
+  return other
+}
 
 /** What the practice host of this run is called from outside. */
 export const practice = {

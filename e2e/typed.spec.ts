@@ -1,6 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import pg from 'pg'
-import { allSaved, makeSite, openView, row, signUp } from './support'
+import { again, allSaved, makeSite, openView, row, signUp } from './support'
 
 const plan = 'Home\n  Visit\n  Contact'
 const editor = (page: Page, label: string) => page.getByRole('textbox', { name: `Content of ${label}` })
@@ -8,13 +7,6 @@ const openPage = async (page: Page, label: string) => {
   await openView(page, 'Pages')
   await row(page, new RegExp(label)).click()
   await expect(editor(page, label)).toBeVisible()
-}
-/** Another window of the same browser on the same page. */
-const again = async (page: Page) => {
-  const other = await page.context().newPage()
-  await other.goto(page.url())
-  await expect(other.getByRole('treegrid', { name: 'Pages' })).toBeVisible()
-  return other
 }
 
 test('what is typed is there again, however the window went away', async ({ page }) => {
@@ -105,40 +97,6 @@ test('a text that two windows wrote stays until its author decides, over another
   await other.getByRole('button', { name: 'Save mine over it' }).click()
   await allSaved(other)
   await expect(editor(page, 'Visit')).toContainText('second')
-})
-
-test('a database that breaks off under two windows loses nothing, and neither is left deaf', async ({
-  page,
-}) => {
-  await signUp(page)
-  await makeSite(page, 'Saltpan Chapel', plan)
-  const other = await again(page)
-  const client = new pg.Client({ connectionString: process.env.DATABASE_URL })
-  await client.connect()
-  const breakOff = () =>
-    client.query(
-      'SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()',
-    )
-  await row(page, /Contact/).click()
-  for (let number = 1; number <= 4; number++) {
-    await page.keyboard.press('Enter')
-    await page.keyboard.type(`Page ${number}`)
-    await page.keyboard.press('Enter')
-    await breakOff()
-    await page.keyboard.press('Escape')
-  }
-  await allSaved(page)
-  await client.end()
-  for (let number = 1; number <= 4; number++) {
-    await expect(row(page, new RegExp(`Page ${number}`))).toHaveCount(1)
-    await expect(row(other, new RegExp(`Page ${number}`))).toBeVisible()
-  }
-  // And once more, now that all is quiet: the other window still hears.
-  await row(page, /Page 4/).click()
-  await page.keyboard.press('F2')
-  await page.keyboard.type('The last')
-  await page.keyboard.press('Enter')
-  await expect(row(other, /The last/)).toBeVisible()
 })
 
 test('a new site keeps its plan when the server cannot make it, and is made once', async ({ page }) => {

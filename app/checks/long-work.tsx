@@ -36,12 +36,7 @@ export function LongWorkBar({
   const { done, all } = work
   return (
     <span className="flex flex-wrap items-center gap-x-4 gap-y-2" role="status">
-      <progress
-        className="h-2 w-48 accent-verdigris"
-        max={Math.max(all, 1)}
-        value={done}
-        aria-label={words}
-      />
+      <progress className="w-48" max={Math.max(all, 1)} value={done} aria-label={words} />
       <span className="tabular-nums">{all === 0 ? 'Getting ready…' : `${done} of ${count(all, thing)}`}</span>
       <Button onClick={onCancel}>Cancel</Button>
     </span>

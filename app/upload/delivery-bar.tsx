@@ -184,7 +184,7 @@ function Progress({
         )}
       </p>
       <progress
-        className="delivery"
+        className="w-full"
         max={Math.max(1, now.byteTotal)}
         value={starting ? undefined : now.byteCount}
         aria-label="Sent so far"

@@ -1,7 +1,15 @@
-// How Debian's Chromium is started by the tests, the pictures and the bench: without a screen, and
-// without asking the network for anything of its own.
+import { existsSync } from 'node:fs'
+import { ensurePackage } from './install.mjs'
+
+const executablePath = '/usr/bin/chromium-headless-shell'
+
+/** Debian's Chromium as it comes for machines without a screen: a fifth quicker for the same tests. */
+export const ensureChromium = (why) =>
+  ensurePackage('chromium-headless-shell', () => existsSync(executablePath), why)
+
+// How it is started by the tests, the pictures and the bench: without asking the network for anything of its own.
 export const launchOptions = {
-  executablePath: '/usr/bin/chromium',
+  executablePath,
   args: [
     '--no-sandbox',
     '--disable-gpu',

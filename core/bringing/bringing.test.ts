@@ -97,6 +97,35 @@ describe('a site made by hand', () => {
     'ferry/boat.gif': 'GIF89a',
   } // prettier-ignore
 
+  test('a folder with a home page is a section by itself, and what few call the home page is not its label', () => {
+    const text = '<h1>Bay</h1><p><a href="bay/index.html">the bay</a>, <a href="index.html">as I said</a></p>'
+    const understood = bring(
+      {
+        ...files,
+        'ferry/fares.html': page('Fares', nav('Fares'), text).replace('>Home</a>', '>Saltings Ferry</a>'),
+        'ferry/bay/index.html': page('Bay', '', '<h1>The bay</h1>').replaceAll('="', '="../'),
+        'ferry/bay/sand.html': page('Sand', '', '<h1>Sand</h1>').replaceAll('="', '="../'),
+        'ferry/index.html': page('Landing', nav(''), '<h1>The landing</h1>'),
+        ...Object.fromEntries(
+          ['times', 'boats', 'tern'].map((name) => [
+            `ferry/${name}.html`,
+            files[`ferry/${name}.html` as keyof typeof files].replace('>Home</a>', '>Saltings Ferry</a>'),
+          ]),
+        ),
+      },
+      new TextStore(),
+    )
+    expect(planOf(understood)).toEqual([
+      'The landing',
+      'Times',
+      'Fares',
+      'The boats',
+      '  Tern',
+      'The bay',
+      '  Sand',
+    ])
+  })
+
   test('is understood: its plan from the menu, its title pattern, one template with a slot where pages differ', () => {
     const store = new TextStore()
     const understood = bring(files, store)

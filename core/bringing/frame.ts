@@ -1,19 +1,8 @@
-import { type HtmlElement, type HtmlNode, type Range, walkHtml } from '#core/markup'
+import type { Range } from '#core/markup'
 import type { FoundPart } from './generated-of'
-import {
-  childrenOf,
-  charsetKey,
-  descriptionKey,
-  isCharset,
-  isDescription,
-  isElement,
-  numberNodes,
-  Numbers,
-  rangeOf,
-  type ReadPage,
-  startTagKey,
-  textIn,
-} from './page-tree'
+import { framing, type OutlineNode } from './page-outline'
+import { charsetKey, descriptionKey } from './page-tree'
+import type { ReadPage } from './read-page'
 
 /** A stretch in which the pages of a group differ. */
 export interface Gap {
@@ -36,28 +25,6 @@ export interface Group {
   readonly parts: readonly PlacedPart[]
 }
 
-interface Aligned {
-  readonly page: ReadPage
-  readonly numbers: ReadonlyMap<HtmlNode, number>
-}
-
-const isBlank = (node: HtmlNode) => node.nodeName === '#text' && 'value' in node && node.value.trim() === ''
-
-const nodesThatCount = (nodes: readonly HtmlNode[]): HtmlNode[] => nodes.filter((node) => !isBlank(node))
-
-/** What tells a node from others beside it; what every page says in its own way is one thing on all of them. */
-function keyOfNode(node: HtmlNode, { page, numbers }: Aligned): string {
-  if (!isElement(node)) return `= ${numbers.get(node)}`
-  return isDescription(node) ? descriptionKey : isCharset(node) ? charsetKey : startTagKey(node, page.goalOf)
-}
-
-/** Where the inside of an element stands; null where its tags are not written. */
-function insideOf(element: HtmlElement): Range | null {
-  const where = element.sourceCodeLocation
-  if (!where?.startTag) return null
-  return { start: where.startTag.endOffset, end: where.endTag?.startOffset ?? where.endOffset }
-}
-
 /** A stretch without the white space at its ends. */
 function trimmed(text: string, { start, end }: Range): Range {
   const inner = text.slice(start, end)
@@ -66,9 +33,6 @@ function trimmed(text: string, { start, end }: Range): Range {
     ? { start, end: start }
     : { start: start + lead, end: start + inner.trimEnd().length }
 }
-
-/** Elements that a frame is made of. */
-const framing = /^(html|body|frameset|header|nav|main|footer|aside|section|article|div|table|form|center)$/
 
 /** Elements whose inside is taken whole. */
 const whole = new Set(['script', 'style', 'textarea', 'select', 'svg', 'math', 'pre', 'table'])
@@ -79,7 +43,7 @@ const whole = new Set(['script', 'style', 'textarea', 'select', 'svg', 'math', '
  * @param known elements that generated parts stand for; a page may be without one
  */
 function alignGroup(
-  group: readonly Aligned[],
+  group: readonly ReadPage[],
   known: readonly FoundPart[],
   nameOf: (pageId: string) => string,
 ): Group {
@@ -88,30 +52,28 @@ function alignGroup(
   const ownValues = [descriptionKey, charsetKey].map((key) => ({ key, html: '' }))
   const partOf = new Map([...known, ...ownValues].map((part) => [part.key, part]))
   const gap = (holder: string, ranges: readonly Range[]) => {
-    const cut = ranges.map((range, index) => trimmed(group[index]!.page.text, range))
-    const texts = cut.map(({ start, end }, index) => group[index]!.page.text.slice(start, end))
+    const cut = ranges.map((range, index) => trimmed(group[index]!.text, range))
+    const texts = cut.map(({ start, end }, index) => group[index]!.text.slice(start, end))
     if (texts.some((text) => text !== texts[0])) gaps.push({ holder, ranges: cut })
   }
 
   const isBlankIn = (index: number, start: number, end: number): boolean =>
-    group[index]!.page.text.slice(start, end).trim() === ''
+    group[index]!.text.slice(start, end).trim() === ''
   /** Whether elements that differ are looked into. */
-  const holdsParts = (nodes: readonly HtmlNode[]): boolean => {
+  const holdsParts = (nodes: readonly OutlineNode[]): boolean => {
     const [first] = nodes
-    if (!first || !isElement(first)) return false
+    if (!first || first.tagName === null) return false
     if (framing.test(first.tagName) || /^(head|title)$/.test(first.tagName)) return true
-    return (
-      first.tagName === 'h1' && nodes.every((node, index) => textIn(node) === nameOf(group[index]!.page.id))
-    )
+    return first.tagName === 'h1' && nodes.every(({ says }, index) => says === nameOf(group[index]!.id))
   }
-  const align = (lists: readonly (readonly HtmlNode[])[], inside: readonly Range[], holder: string): void => {
-    const counted = lists.map(nodesThatCount)
-    const places = counted.map((nodes, index) => {
+  const align = (
+    lists: readonly (readonly OutlineNode[])[],
+    inside: readonly Range[],
+    holder: string,
+  ): void => {
+    const places = lists.map((nodes) => {
       const once = new Map<string, number>()
-      for (const [at, node] of nodes.entries()) {
-        const key = keyOfNode(node, group[index]!)
-        once.set(key, once.has(key) ? -1 : at)
-      }
+      for (const [at, { key }] of nodes.entries()) once.set(key, once.has(key) ? -1 : at)
       return once
     })
     let last = lists.map(() => -1)
@@ -146,8 +108,8 @@ function alignGroup(
       const at = places.map((once) => once.get(key) ?? -1)
       const part = partOf.get(key)
       if (at.some((place, index) => place <= last[index]! && !(part && place < 0))) continue
-      const nodes = at.map((place, index) => (place < 0 ? null : counted[index]![place]!))
-      const ranges = nodes.map((node) => node && rangeOf(node))
+      const nodes = at.map((place, index) => (place < 0 ? null : lists[index]![place]!))
+      const ranges = nodes.map((node) => node && node.range)
       if (nodes.some((node, index) => node && !ranges[index])) continue
       const next = at.map((place, index) => Math.max(place, last[index]!))
       if (part) {
@@ -156,57 +118,60 @@ function alignGroup(
         continue
       }
       const found = ranges as Range[]
-      const numbers = nodes.map((node, index) => group[index]!.numbers.get(node!))
-      const differs = numbers.some((number) => number !== numbers[0])
+      const both = nodes as OutlineNode[]
+      const differs = both.some(({ digest }) => digest !== both[0]!.digest)
       // A paragraph that each page has one of is no part of a frame; a heading is, where it is the label.
-      if (differs && !holdsParts(nodes as HtmlNode[])) continue
+      if (differs && !holdsParts(both)) continue
       stretchesUpTo(found.map(({ start }) => start))
-      if (isElement(nodes[0]!) && (differs || known.length > 0)) descend(nodes as HtmlElement[], found)
+      if (both[0]!.tagName !== null && (differs || known.length > 0)) descend(both, found)
       last = next
       from = found.map(({ end }) => end)
     }
     stretchesUpTo(inside.map(({ end }) => end))
   }
 
-  const descend = (nodes: readonly HtmlElement[], ranges: readonly Range[]): void => {
-    const { tagName, attrs } = nodes[0]!
-    const name =
-      attrs.find((one) => one.name === 'id')?.value ?? attrs.find((one) => one.name === 'class')?.value
+  const descend = (nodes: readonly OutlineNode[], ranges: readonly Range[]): void => {
+    const { name, children } = nodes[0]!
+    const tagName = nodes[0]!.tagName!
     const holder = /^[a-z][\w-]*/i.exec(name ?? '')?.[0] ?? tagName
     // Filled in by its own value.
     if (tagName === 'title') return
-    const insides = nodes.map(insideOf)
+    // One thing as a whole, and the same in all of them.
+    if (children.length === 0 && !holdsParts(nodes)) return
+    const insides = nodes.map(({ inside }) => inside)
     if (whole.has(tagName) || insides.some((inside) => inside === null)) return gap(holder, ranges)
-    align(nodes.map(childrenOf), insides as Range[], holder)
+    align(
+      nodes.map((node) => node.children),
+      insides as Range[],
+      holder,
+    )
   }
-  const starts = group.map(({ page }) => ({ start: 0, end: page.text.length }))
+  const starts = group.map(({ text }) => ({ start: 0, end: text.length }))
   // The parser makes `html`, `head` and `body` where they are not written: what is in them counts then.
-  const tops = group.map(({ page }) => unwrapped(childrenOf(page.root)))
+  const tops = group.map(({ outline }) => unwrapped(outline))
   align(tops, starts, 'page')
-  return { pages: group.map(({ page }) => page), gaps, parts: placed }
+  return { pages: group, gaps, parts: placed }
 }
 
 /** Top nodes with those that are not written given way to what is in them. */
-function unwrapped(nodes: readonly HtmlNode[]): HtmlNode[] {
+function unwrapped(nodes: readonly OutlineNode[]): OutlineNode[] {
   return nodes.flatMap((node) =>
-    isElement(node) && /^(html|head|body)$/.test(node.tagName) && !node.sourceCodeLocation?.startTag
-      ? unwrapped(childrenOf(node))
-      : [node],
+    /^(html|head|body)$/.test(node.tagName ?? '') && !node.inside ? unwrapped(node.children) : [node],
   )
 }
 
 /** The elements near the top of a page that a frame is made of, by their start tags. */
-function frameKeys({ page }: Aligned): ReadonlySet<string> {
+function frameKeys({ outline }: ReadPage): ReadonlySet<string> {
   const keys = new Set<string>()
-  const visit = (nodes: readonly HtmlNode[], depth: number): void => {
-    for (const node of nodes) {
-      if (!isElement(node) || !framing.test(node.tagName)) continue
-      if (node.sourceCodeLocation?.startTag) keys.add(startTagKey(node, page.goalOf))
-      const isTop = /^(html|body)$/.test(node.tagName)
-      if (depth < 2) visit(childrenOf(node), isTop ? depth : depth + 1)
+  const visit = (nodes: readonly OutlineNode[], depth: number): void => {
+    for (const { tagName, key, inside, children } of nodes) {
+      if (tagName === null || !framing.test(tagName)) continue
+      if (inside) keys.add(key)
+      const isTop = /^(html|body)$/.test(tagName)
+      if (depth < 2) visit(children, isTop ? depth : depth + 1)
     }
   }
-  visit(childrenOf(page.root), 0)
+  visit(outline, 0)
   return keys
 }
 
@@ -224,10 +189,10 @@ const alikeEnough = 0.6
 const mostFrames = 200
 
 /** Pages by the frame they have, whatever their files are called. */
-function byFrame(aligned: readonly Aligned[]): Aligned[][] {
-  const frames: { readonly keys: ReadonlySet<string>; readonly members: Aligned[] }[] = []
-  const alone: Aligned[][] = []
-  for (const one of aligned) {
+function byFrame(pages: readonly ReadPage[]): ReadPage[][] {
+  const frames: { readonly keys: ReadonlySet<string>; readonly members: ReadPage[] }[] = []
+  const alone: ReadPage[][] = []
+  for (const one of pages) {
     const keys = frameKeys(one)
     let best: (typeof frames)[number] | null = null
     let most = alikeEnough
@@ -262,20 +227,17 @@ export function groupPages(
   partsOf: (pages: readonly ReadPage[]) => readonly FoundPart[],
   nameOf: (pageId: string) => string,
 ): Group[] {
-  const numbers = new Numbers()
-  const aligned = pages.map((page): Aligned => ({ page, numbers: numberNodes(page, numbers) }))
   const alone = (page: ReadPage): Group => ({ pages: [page], gaps: [], parts: [] })
-  const groups = byFrame(aligned).flatMap((members): Group[] => {
-    const some = members.map(({ page }) => page)
-    if (members.length < 2) return some.map(alone)
-    const known = partsOf(some)
+  const groups = byFrame(pages).flatMap((members): Group[] => {
+    if (members.length < 2) return members.map(alone)
+    const known = partsOf(members)
     // The model has a description and each part, if any page has: what is missing in others leaves no line.
-    const rank = ({ page }: Aligned) =>
+    const rank = (page: ReadPage) =>
       partsIn(page, known) * 4 + (page.description ? 2 : 0) + (page.charset ? 1 : 0)
     const model = members.reduce((best, one) => (rank(one) > rank(best) ? one : best))
-    const usable = known.filter((part) => partsIn(model.page, [part]) > 0)
+    const usable = known.filter((part) => partsIn(model, [part]) > 0)
     const group = alignGroup([model, ...members.filter((one) => one !== model)], usable, nameOf)
-    return isSound(group) ? [group] : some.map(alone)
+    return isSound(group) ? [group] : members.map(alone)
   })
   return groups.sort((a, b) => b.pages.length - a.pages.length)
 }
@@ -284,10 +246,10 @@ export function groupPages(
 function partsIn(page: ReadPage, known: readonly FoundPart[]): number {
   const keys = new Set(known.map(({ key }) => key))
   const seen = new Set<string>()
-  if (keys.size > 0)
-    walkHtml(page.root, (node) => {
-      const key = isElement(node) && startTagKey(node, page.goalOf)
-      if (key && keys.has(key)) seen.add(key)
-    })
+  const open = keys.size > 0 ? [...page.outline] : []
+  for (let node = open.pop(); node; node = open.pop()) {
+    if (keys.has(node.key)) seen.add(node.key)
+    open.push(...node.children)
+  }
   return seen.size
 }

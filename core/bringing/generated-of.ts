@@ -1,8 +1,8 @@
-import { escapeAttribute, type HtmlElement, type HtmlNode, walkHtml } from '#core/markup'
+import { escapeAttribute, type HtmlElement } from '#core/markup'
 import type { Site } from '#core/site'
 import { type Attributes, contextOf, type Entry, type GeneratedPart, parts } from '#core/template'
-import type { OldNames } from './old-names'
-import { isElement, type ReadPage, startTagKey, textIn } from './page-tree'
+import type { ListEntry } from './page-outline'
+import type { ReadPage } from './read-page'
 
 /** An element of pages that lists what a generated part lists, on each of them. */
 export interface FoundPart {
@@ -27,30 +27,10 @@ const tried: readonly { readonly name: string; readonly attributes: Attributes }
   ),
 ]
 
-/** What an element lists: ids of pages, in order; null where it is no list of pages of the site. */
-function listedIn(element: HtmlElement, page: ReadPage, label: string, old: OldNames): string[] | null {
-  const ids: string[] = []
-  let isList = true
-  walkHtml(element, (node) => {
-    if (!isElement(node) || !isList) return
-    if (node.tagName === 'a') {
-      const href = node.attrs.find(({ name }) => name === 'href')?.value
-      const target = href === undefined ? null : old.resolve(href.trim(), page.path)
-      if (target?.kind === 'page' && target.suffix === '') ids.push(target.id)
-      else if (href === undefined && textIn(node) === label) ids.push(page.id)
-      else isList = false
-    } else if (node.tagName === 'li' && !hasLink(node)) {
-      if (textIn(node) === label) ids.push(page.id)
-      else isList = false
-    } else if (!/^(nav|ul|ol|li|span|strong|em|b|i)$/.test(node.tagName)) isList = false
-  })
-  return isList && ids.length > 0 ? ids : null
-}
-
-function hasLink(element: HtmlElement): boolean {
-  let found = false
-  walkHtml(element, (node) => void (found ||= isElement(node) && node.tagName === 'a'))
-  return found
+/** Ids of pages that a list has, in order; null where it has words beside them that are not the page's own label. */
+function listedIn(entries: readonly ListEntry[], pageId: string, label: string): string[] | null {
+  const ids = entries.map((entry) => ('id' in entry ? entry.id : entry.says === label ? pageId : null))
+  return ids.length > 0 && ids.every((id) => id !== null) ? ids : null
 }
 
 /** Ids of entries as they are listed, with what stands below each. */
@@ -62,8 +42,8 @@ function flatIds(entries: readonly Entry[], own: string, omitsOwn: boolean): str
 }
 
 /** How a part is written in a template: the element's own attributes pass on to it. */
-function writtenPart(name: string, attributes: Attributes, element: HtmlElement): string {
-  const own = element.attrs.filter((one) => !(one.name === 'class' && one.value === name))
+function writtenPart(name: string, attributes: Attributes, ofElement: HtmlElement['attrs']): string {
+  const own = ofElement.filter((one) => !(one.name === 'class' && one.value === name))
   const written = [...Object.entries(attributes), ...own.map((one) => [one.name, one.value] as const)]
   return `<${name}${written.map(([key, value]) => ` ${key}="${escapeAttribute(value)}"`).join('')}></${name}>`
 }
@@ -72,30 +52,26 @@ function writtenPart(name: string, attributes: Attributes, element: HtmlElement)
  * Elements that list on every page what a generated part would list there, by their start tags. Strict: one
  * page on which it lists something else, and it is none.
  */
-export function findParts(pages: readonly ReadPage[], site: Site, old: OldNames): FoundPart[] {
+export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   const context = contextOf(site)
   const labelOf = new Map(site.pages.map(({ id, label }) => [id, label]))
   const pageOf = new Map(site.pages.map((page) => [page.id, page]))
   /** What elements list, by start tag and page; null where a page has several alike. */
   const lists = new Map<string, Map<string, string[] | null>>()
-  const elements = new Map<string, HtmlElement>()
+  const attributesOf = new Map<string, HtmlElement['attrs']>()
   for (const page of pages) {
-    const visit = (node: HtmlNode): void => {
-      if (isElement(node) && /^(nav|ul|ol)$/.test(node.tagName) && node.sourceCodeLocation?.endTag) {
-        const ids = listedIn(node, page, labelOf.get(page.id)!, old)
-        if (ids) {
-          const key = startTagKey(node, page.goalOf)
-          const byPage = lists.get(key) ?? new Map<string, string[] | null>()
-          lists.set(key, byPage)
-          byPage.set(page.id, byPage.has(page.id) ? null : ids)
-          elements.set(key, node)
-          // What is in it belongs to it.
-          return
-        }
+    const open = [...page.outline]
+    for (let node = open.pop(); node; node = open.pop()) {
+      const ids = node.list && listedIn(node.list.entries, page.id, labelOf.get(page.id)!)
+      // What is in a list belongs to it.
+      if (!ids) open.push(...node.children)
+      else {
+        const byPage = lists.get(node.key) ?? new Map<string, string[] | null>()
+        lists.set(node.key, byPage)
+        byPage.set(page.id, byPage.has(page.id) ? null : ids)
+        attributesOf.set(node.key, node.list!.attributes)
       }
-      if ('childNodes' in node) for (const child of node.childNodes) visit(child)
     }
-    visit(page.root)
   }
   const found: FoundPart[] = []
   for (const [key, byPage] of lists) {
@@ -114,7 +90,7 @@ export function findParts(pages: readonly ReadPage[], site: Site, old: OldNames)
       })
     }
     const way = tried.find(fits)
-    if (way) found.push({ key, html: writtenPart(way.name, way.attributes, elements.get(key)!) })
+    if (way) found.push({ key, html: writtenPart(way.name, way.attributes, attributesOf.get(key)!) })
   }
   return found
 }

@@ -2,7 +2,7 @@ import { applyEdits, findCssReferences, type Range, writeReference } from '#core
 import { type Hash, mainSlot, type Template } from '#core/site'
 import type { Group } from './frame'
 import { charsetEdits, type Goals, liftTemplate, mendedHref, mendsIn, sliceWith } from './lift-template'
-import type { ReadPage } from './page-tree'
+import type { ReadPage } from './read-page'
 
 export interface BringingTools {
   readonly newId: () => string

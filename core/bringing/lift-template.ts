@@ -1,13 +1,11 @@
 import {
   applyEdits,
-  attributeValueRange,
   encodePath,
   escapeText,
+  fixedIn,
   indentEdits,
   type Range,
-  readToPlace,
   type TextEdit,
-  walkHtml,
   writeReference,
 } from '#core/markup'
 import { relativeReference } from '#core/links'
@@ -15,7 +13,7 @@ import { mainSlot } from '#core/site'
 import type { Names } from '#core/naming'
 import type { Gap, Group } from './frame'
 import type { OldNames } from './old-names'
-import { isElement, type ReadPage } from './page-tree'
+import type { ReadPage } from './read-page'
 
 /** A template that was found in a group of pages, and what fills it for each of them. */
 export interface Lifted {
@@ -73,7 +71,7 @@ export const leadAt = (text: string, place: number): string =>
 export function withoutLead(text: string, lead: string): string {
   if (lead === '') return text
   const lines = { start: 0, end: text.length }
-  const edits = indentEdits(text, lines, readToPlace(text).fixed, (was) =>
+  const edits = indentEdits(text, lines, fixedIn(text), (was) =>
     was.startsWith(lead) ? was.slice(lead.length) : was,
   )
   return applyEdits(text, edits)
@@ -107,13 +105,9 @@ const isWithin = (inner: Range, outer: Range) => inner.start >= outer.start && i
 function valueEdits(page: ReadPage, hasDescriptions: boolean, titleText: string): TextEdit[] {
   const edits: TextEdit[] = []
   if (page.title) edits.push({ ...page.title.range, text: titleText })
-  walkHtml(page.root, (node) => {
-    if (!isElement(node) || node.tagName !== 'meta' || !node.sourceCodeLocation) return
-    const value = (name: string) => node.attrs.find((one) => one.name === name)?.value
-    const rangeOfValue = (name: string) => {
-      const where = node.sourceCodeLocation!.attrs?.[name]
-      return where && attributeValueRange(page.text, where)
-    }
+  for (const meta of page.metas) {
+    const value = (name: string) => meta.get(name)?.value
+    const rangeOfValue = (name: string) => meta.get(name)?.range
     const charset = value('charset')
     const isType = value('http-equiv')?.toLowerCase() === 'content-type'
     if (charset !== undefined && !/^utf-?8$/i.test(charset)) {
@@ -128,7 +122,7 @@ function valueEdits(page: ReadPage, hasDescriptions: boolean, titleText: string)
       const range = rangeOfValue('content')
       if (range) edits.push({ start: range.start, end: range.end, text: '{description}' })
     }
-  })
+  }
   return edits
 }
 

@@ -1,8 +1,9 @@
 import { mostLevels } from '#core/plan'
 import { folderOf, homeOfFolder, homesOf } from './brought'
 import type { OldNames } from './old-names'
-import { isElement, type ReadPage, shownText, textIn } from './page-tree'
-import type { HtmlNode } from '#core/markup'
+import type { PageLink } from './page-outline'
+import { shownText } from './page-tree'
+import type { ReadPage } from './read-page'
 
 /** A page's place in the plan that was found. */
 export interface PlannedPage {
@@ -13,46 +14,21 @@ export interface PlannedPage {
   readonly inMenu: boolean
 }
 
-interface Entry {
-  readonly id: string
-  readonly label: string
-  /** How many lists it stands in. */
-  readonly depth: number
-}
-
 /** Share of the pages that link to a page for it to be in the menu that they share. */
 const inMenuShare = 0.6
-
-/** Links of a page to others of some pages, in order. */
-function linksOf(page: ReadPage, old: OldNames, known: ReadonlySet<string>): Entry[] {
-  const links: Entry[] = []
-  const visit = (node: HtmlNode, depth: number): void => {
-    if (isElement(node) && node.tagName === 'a') {
-      const href = node.attrs.find(({ name }) => name === 'href')?.value
-      const target = href === undefined ? null : old.resolve(href.trim(), page.path)
-      if (target?.kind === 'page' && target.suffix === '' && known.has(target.id))
-        links.push({ id: target.id, label: textIn(node), depth })
-      return
-    }
-    const below = isElement(node) && /^(ul|ol|menu|dl)$/.test(node.tagName) ? depth + 1 : depth
-    if ('childNodes' in node) for (const child of node.childNodes) visit(child, below)
-  }
-  visit(page.root, 0)
-  return links
-}
 
 /** How many of some pages have to link to a page for that to be their menu. */
 const leastFor = (pages: number): number => Math.max(2, (pages - 1) * inMenuShare)
 
 /** The entries of the menu that most pages share, in its order. */
-function sharedMenu(links: ReadonlyMap<string, readonly Entry[]>, homeId: string): Entry[] {
+function sharedMenu(links: ReadonlyMap<string, readonly PageLink[]>, homeId: string): PageLink[] {
   const counts = new Map<string, number>()
   for (const [from, entries] of links)
     for (const id of new Set(entries.map((entry) => entry.id).filter((id) => id !== from)))
       counts.set(id, (counts.get(id) ?? 0) + 1)
   const least = leastFor(links.size)
-  const isEntry = ({ id }: Entry) => id !== homeId && (counts.get(id) ?? 0) >= least
-  let fullest: readonly Entry[] = []
+  const isEntry = ({ id }: PageLink) => id !== homeId && (counts.get(id) ?? 0) >= least
+  let fullest: readonly PageLink[] = []
   for (const entries of links.values()) {
     const here = entries.filter(isEntry)
     if (new Set(here.map(({ id }) => id)).size > new Set(fullest.map(({ id }) => id)).size) fullest = here
@@ -61,11 +37,12 @@ function sharedMenu(links: ReadonlyMap<string, readonly Entry[]>, homeId: string
   return fullest.filter(({ id }) => !seen.has(id) && seen.add(id))
 }
 
-/** What most of some texts are; '' for none. */
-function mostOf(texts: readonly string[]): string {
+/** What most of some texts are, where so many are; '' otherwise. */
+function mostOf(texts: readonly string[], least: number): string {
   const counts = new Map<string, number>()
   for (const text of texts) counts.set(text, (counts.get(text) ?? 0) + 1)
-  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? ''
+  const [most] = [...counts].sort((a, b) => b[1] - a[1])
+  return most && most[1] >= least ? most[0] : ''
 }
 
 /** What a file is called where nothing else says it. */
@@ -131,7 +108,7 @@ export function planOf(
   const homePath = homeOfFolder('', paths) ?? homeOfFolder(folderOf(shallowest[0]!), paths) ?? shallowest[0]!
   const home = pages.find(({ path }) => path === homePath)!
   const known = new Set(pages.map(({ id }) => id))
-  const links = new Map(pages.map((page) => [page.id, linksOf(page, old, known)]))
+  const links = new Map(pages.map((page) => [page.id, page.links.filter(({ id }) => known.has(id))]))
   const menu = sharedMenu(links, home.id)
   const inMenu = new Set(menu.map(({ id }) => id))
 
@@ -151,7 +128,7 @@ export function planOf(
   for (const path of [...paths].sort()) meet(old.idOf.get(path)!, null)
 
   const parents = new Map<string, string | null>()
-  const open: Entry[] = []
+  const open: PageLink[] = []
   const menuParent = new Map<string, string>()
   for (const entry of menu) {
     while (open.length > 0 && open[open.length - 1]!.depth >= entry.depth) open.pop()
@@ -167,12 +144,14 @@ export function planOf(
     }
     return null
   }
+  const isFolderHome = ({ path }: ReadPage) => path.includes('/') && homes.get(folderOf(path)) === path
   for (const page of pages) {
     const isListed = inMenu.has(page.id)
     const aboveInMenu = menuParent.get(page.id) ?? null
     const leadsTo = isListed ? null : (from.get(page.id) ?? null)
     const parentOf: Readonly<Record<PlanBy, () => string | null>> = {
-      found: () => folderParent(page) ?? aboveInMenu ?? leadsTo,
+      // A folder with a home page is a section where it stands: who leads to it first does not make it a part of theirs.
+      found: () => folderParent(page) ?? aboveInMenu ?? (isFolderHome(page) ? null : leadsTo),
       folders: () => folderParent(page),
       menu: () => aboveInMenu ?? leadsTo,
       links: () => leadsTo,
@@ -188,8 +167,11 @@ export function planOf(
     .filter(([from]) => from !== home.id)
     .map(([, entries]) => entries.filter(({ id, label }) => id === home.id && label !== ''))
     .filter(({ length }) => length > 0)
-  const homeLabels = homeLinks.length >= leastFor(pages.length) ? homeLinks.flat() : []
-  const homeLabel = mostOf(homeLabels.map(({ label }) => label).filter((label) => label !== siteName))
+  const homeLabels = homeLinks.flatMap((entries) => [...new Set(entries.map(({ label }) => label))])
+  const homeLabel = mostOf(
+    homeLabels.filter((label) => label !== siteName),
+    leastFor(pages.length),
+  )
   const menuLabels = new Map([...menu.map(({ id, label }) => [id, label] as const), [home.id, homeLabel]])
   const labelOf = (page: ReadPage): string =>
     shownText(menuLabels.get(page.id) || page.heading || titleOf(page) || labelOfPath(page.path)).slice(

@@ -1,4 +1,4 @@
-import type { ReadPage } from './page-tree'
+import type { ReadPage } from './read-page'
 
 /** What all titles share, and what is left of one. */
 export interface Titles {

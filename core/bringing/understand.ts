@@ -21,7 +21,7 @@ import { type CorrectedPage, correctPlan } from './corrected-plan'
 import { type BringingTools, type FoundTemplate, liftPages, mendedStyle, storedSlots } from './lift-pages'
 import type { Goals } from './lift-template'
 import { oldNamesOf, type OldNames } from './old-names'
-import { type ReadPage, readPages } from './page-tree'
+import { asItWas, type PageAsItWas, readPages } from './read-page'
 import { type PlanBy, type PlannedPage, planOf } from './plan-of'
 import { withNewNames, withOldNames } from './scheme-of'
 import { readTitles } from './titles'
@@ -45,7 +45,7 @@ export interface Understood {
   readonly site: Site
   readonly templates: readonly FoundTemplate[]
   readonly old: OldNames
-  readonly pages: readonly ReadPage[]
+  readonly pages: readonly PageAsItWas[]
   /** Where a page had what a generated part makes now. */
   readonly madeIn: ReadonlyMap<string, readonly Range[]>
   readonly remarks: readonly Remark[]
@@ -69,7 +69,7 @@ function pagesOf(plan: readonly PlannedPage[], emptyContent: Hash): Page[] {
 }
 
 /** The language that most pages say. */
-function languageOf(pages: readonly ReadPage[]): string {
+function languageOf(pages: readonly PageAsItWas[]): string {
   const counts = new Map<string, number>()
   for (const { text } of pages) {
     const lang = /<html\b[^>]*\blang\s*=\s*["']?([A-Za-z]{2,8}(?:-[A-Za-z0-9]{1,8})*)/i.exec(
@@ -158,7 +158,7 @@ export function understand(
   const nameById = new Map(named.pages.map((page) => [page.id, pageTitle(page)]))
   const nameOf = (id: string) => nameById.get(id)!
   const groups = lifts
-    ? groupPages(pages, (some) => (generates ? findParts(some, named, old) : []), nameOf)
+    ? groupPages(pages, (some) => (generates ? findParts(some, named) : []), nameOf)
     : pages.map((page): Group => ({ pages: [page], gaps: [], parts: [] }))
   const lifted = liftPages(groups, nameOf, goals, tools, (nth) =>
     nth === null ? 'Whole pages' : nth === 0 ? 'Shared template' : `Template ${nth + 1}`,
@@ -169,8 +169,9 @@ export function understand(
   if (foundTemplates.every(({ isWhole }) => isWhole))
     templates.unshift({ id: newId(), name: 'Shared template', source: put(defaultTemplate), basedOn: null })
 
+  const fileOf = new Map(otherFiles.map((file) => [old.idOf.get(file.path)!, file]))
   const styled = named.files.map((file) => {
-    const was = otherFiles.find(({ path }) => old.idOf.get(path) === file.id)!
+    const was = fileOf.get(file.id)!
     const to = names.files.get(file.id)!
     if (to !== was.path) remarks.push({ path: was.path, why: `It stands at ${to} now.` })
     if (file.kind !== 'style' || was.text === undefined) return file
@@ -192,5 +193,5 @@ export function understand(
     }),
   }
   remarks.push(...remarksOfIncludes(pageFiles))
-  return { site, templates: foundTemplates, old, pages, madeIn, remarks }
+  return { site, templates: foundTemplates, old, pages: pages.map(asItWas), madeIn, remarks }
 }

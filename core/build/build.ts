@@ -42,6 +42,8 @@ export interface BuildSources {
   readonly cssOf?: (hash: Hash) => readonly Reference[]
   /** Makes a short text of a long one, equal for equal ones only; without it signatures are long. */
   readonly digest?: (text: string) => string
+  /** Whether each page is made once, and nothing is kept for making it again. */
+  readonly isOnce?: boolean
   /** The year that `{year}` stands for: the core has no clock. */
   readonly year: number
 }
@@ -118,7 +120,9 @@ export function buildSite(site: Site, sources: BuildSources): Build {
       throw new RangeError(weightRefusal(context, (one) => templates.of(one)) ?? 'The page is too large.')
     const content = (slot: string): SlotContent | null => {
       const hash = slotOf(page, slot)
-      return hash === emptyHash ? null : { text: sources.textOf(hash), facts: sources.factsOf(hash) }
+      return hash === emptyHash
+        ? null
+        : { text: sources.textOf(hash), facts: sources.factsOf(hash), isOnce: sources.isOnce }
     }
     return renderPage(context, template, page, content, sources.year, trace)
   }

@@ -1,7 +1,6 @@
-import { parse } from 'parse5'
 import { type AttributeText, readAttributeText } from './attribute-text'
 import { findCssReferences, type Reference } from './css'
-import { attributeValueRange, type HtmlElement, walkHtml } from './parse'
+import { attributeValueRange, type HtmlElement, parsePlaces, walkHtml } from './parse'
 import { srcsetUrls } from './srcset'
 
 /** Attributes that hold one URL (HTML "Attributes" index; SVG 2 §16.1 for `use` and `image`). */
@@ -79,7 +78,7 @@ export function referencesOf(html: string, element: HtmlElement, found: Referenc
 export function referencesIn(html: string): Reference[] {
   const found: Reference[] = []
   const isSeen = seenOnce()
-  walkHtml(parse(html, { sourceCodeLocationInfo: true }), (node) => {
+  walkHtml(parsePlaces(html), (node) => {
     if ('tagName' in node && !isSeen(node)) referencesOf(html, node, found)
   })
   return found

@@ -259,6 +259,31 @@ export function readToPlace(
   return { ...nothingTold, references: placed, fixed, bases, size: html.length }
 }
 
+/**
+ * Whether white space may count anywhere in a text, told without parsing it: not where no such element begins, no value in
+ * quotes goes over its line, and no sign between a name and its value stands at the end of one or in front. May be wrong by
+ * saying that it does.
+ */
+function mayBeFixed(html: string): boolean {
+  if (/<(?:pre|textarea|script|style|listing|xmp|plaintext)/i.test(html)) return true
+  let line = html.indexOf('\n')
+  for (let at = html.indexOf('='); at >= 0 && line >= 0; at = html.indexOf('=', at + 1)) {
+    let before = at - 1
+    while (before >= 0 && ' \t\r\n\f'.includes(html[before]!)) if (html[before--] === '\n') return true
+    let after = at + 1
+    while (after < html.length && ' \t\r\n\f'.includes(html[after]!)) if (html[after++] === '\n') return true
+    const quote = html[after]
+    if (quote !== '"' && quote !== "'") continue
+    const end = html.indexOf(quote, after + 1)
+    if (line < after) line = html.indexOf('\n', after)
+    if (line >= 0 && (end < 0 || line < end)) return true
+  }
+  return false
+}
+
+/** Stretches of more than one line in which white space counts, sorted by where they start. */
+export const fixedIn = (html: string): readonly Range[] => (mayBeFixed(html) ? readToPlace(html).fixed : [])
+
 /** A `base` element that has an address (HTML §4.2.3). */
 function baseIn(node: HtmlElement, lines: Lines): HtmlFacts['bases'][number] | null {
   const where = node.sourceCodeLocation

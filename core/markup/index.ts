@@ -13,6 +13,7 @@ export {
   walkHtml,
 } from './parse'
 export {
+  fixedIn,
   type Heading,
   type HtmlFacts,
   type Pieced,

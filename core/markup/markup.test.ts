@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import {
+  fixedIn,
   applyEdits,
   findCssReferences,
   indentEdits,
@@ -154,4 +155,18 @@ test('what is read to place a text is what reading it for all yields', () => {
     }),
     { numRuns: 300 },
   )
+})
+
+test('where white space counts is the same with and without parsing', () => {
+  const piece = fc.constantFrom('<p ', '<a title="x', '"', "'", '=', '\n', ' ', '>', 'b', '<pre>', '</pre>', '<!-- ', '-->', '<i a\n=\nb>', '<P\nclass=x\n>', "title='a", '<textarea') // prettier-ignore
+  let some = 0
+  fc.assert(
+    fc.property(fc.array(piece, { maxLength: 25 }), (pieces) => {
+      const { fixed } = readToPlace(pieces.join(''))
+      if (fixed.length > 0) some++
+      expect(fixedIn(pieces.join(''))).toEqual(fixed)
+    }),
+    { numRuns: 300 },
+  )
+  expect(some).toBeGreaterThan(10)
 })

@@ -1,4 +1,11 @@
-import { type DefaultTreeAdapterMap, parse, parseFragment, type ParserError, type Token } from 'parse5'
+import {
+  defaultTreeAdapter,
+  type DefaultTreeAdapterMap,
+  parse,
+  parseFragment,
+  type ParserError,
+  type Token,
+} from 'parse5'
 
 export type HtmlElement = DefaultTreeAdapterMap['element']
 export type HtmlNode = DefaultTreeAdapterMap['node']
@@ -38,6 +45,20 @@ export function walkHtml(root: HtmlNode, visit: (node: HtmlNode) => void): void 
   }
 }
 
+/** The usual tree; where a node ends is noted in place, where the usual way copies all that is known of its place. */
+const treeAdapter: typeof defaultTreeAdapter = {
+  ...defaultTreeAdapter,
+  updateNodeSourceCodeLocation(node, end) {
+    const where = node.sourceCodeLocation
+    if (where) {
+      where.endLine = end.endLine!
+      where.endCol = end.endCol!
+      where.endOffset = end.endOffset!
+      if (end.endTag) (where as Token.ElementLocation).endTag = end.endTag
+    } else node.sourceCodeLocation = end as Token.Location
+  },
+}
+
 /** Errors told one by one; of more, the count tells. */
 const mostErrors = 1_000
 
@@ -47,12 +68,17 @@ export interface ParsedHtml {
   readonly errorCount: number
 }
 
+/** Parses a whole document for where things stand in it; what is wrong with it is not told. */
+export const parsePlaces = (html: string): HtmlNode =>
+  parse(html, { sourceCodeLocationInfo: true, treeAdapter })
+
 /** Parses a whole document or a fragment, with source locations and errors. */
 export function parseHtml(html: string, whole: boolean): ParsedHtml {
   const errors: MarkupError[] = []
   let errorCount = 0
   const options = {
     sourceCodeLocationInfo: true,
+    treeAdapter,
     onParseError: (error: ParserError) => {
       if (++errorCount > mostErrors) return
       errors.push({

@@ -16,6 +16,8 @@ import { outputReference, type PlannedReference, planReference } from './output-
 export interface SlotContent {
   readonly text: string
   readonly facts: HtmlFacts
+  /** Whether it is placed this once: nothing of it is kept for the next time. */
+  readonly isOnce?: boolean
 }
 
 /** A content as it stands at one indentation, with its references left open. */
@@ -59,7 +61,7 @@ function placedContent(content: SlotContent, indent: string, output: Output): Pl
   if (known?.key === key) return known
   const made = place(content, key, indent, output)
   const letters = text.length + lettersOfReference * facts.references.length
-  if (letters > mostLetters / 4) return made
+  if (content.isOnce || letters > mostLetters / 4) return made
   if (!known) {
     lettersPlaced += letters
     if (lettersPlaced > mostLetters) {

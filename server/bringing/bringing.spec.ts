@@ -164,6 +164,9 @@ describe('the example', () => {
     await takeBroughtZip(accountId, id, [await readFile('demo/saltings-ferry.zip')])
     const request = randomUUID()
     const siteId = await bringIn(accountId, id, { ...kept, name: 'Ferry' }, request)
+    // Asked for again because its answer was lost: what waited is gone, and what came of it is told.
+    expect(await bringIn(accountId, id, { ...kept, name: 'Ferry' }, request)).toBe(siteId)
+    await expect(bringIn(accountId, id, { ...kept, name: 'Ferry' }, randomUUID())).rejects.toMatchObject({ status: 404 })
     const site = await siteOf(siteId, accountId)
     expect(site.name).toBe('Ferry')
     const { manifest, bytesOf } = await filesOfSite(pool(), site)
@@ -285,6 +288,7 @@ describe('pages that join a site', () => {
     const before = await siteOf(siteId, owner)
     const wishes = { ...kept, into: siteId, same: 'replace', name: '' } as const
     const request = randomUUID()
+    expect(await bringIn(owner, id, wishes, request)).toBe(siteId)
     expect(await bringIn(owner, id, wishes, request)).toBe(siteId)
     const after = await siteOf(siteId, owner)
     expect(after.pages.map(({ label }) => label).sort()).toEqual(['Home', 'New', 'Terns', 'The pier', 'Visit'])

@@ -5,7 +5,7 @@ import { treeOf } from '#core/plan'
 import { Problem } from '#core/problems'
 import { checkSite, emptyHash, type Page, type Site } from '#core/site'
 import { putBlobs, readAhead } from '#server/contents'
-import { log, noteRequest, pool, type Queryable, transaction } from '#server/platform'
+import { eachOf, log, noteRequest, pool, type Queryable, requestMade, transaction } from '#server/platform'
 import {
   changeSite,
   insertSite,
@@ -176,6 +176,9 @@ async function viewJoining(
   }
 }
 
+/** Texts that are read at a time, by threads that are fewer. */
+const readAtOnce = 4
+
 /**
  * Makes the site of what waits, or has it join one; asked for again under one request id, it is made once.
  * @throws Problem `too-heavy`, `template-too-heavy`, `not-whole`
@@ -186,7 +189,16 @@ export async function bringIn(
   wishes: BringingWishes & { readonly name: string },
   requestId: string,
 ): Promise<string> {
-  const understood = await understandWaiting(accountId, id, wishes)
+  let understood: UnderstoodSite
+  try {
+    understood = await understandWaiting(accountId, id, wishes)
+  } catch (error) {
+    // What waited is gone once it was made: who did not hear of that is told what came of it.
+    const before = await requestMade(pool(), accountId, requestId)
+    const made = before && (before.result ?? wishes.into)
+    if (made) return made
+    throw error
+  }
   const { texts, templates } = understood
   const site: Site = { ...understood.site, name: wishes.name.trim() || understood.site.name }
   if (checkSite(site).length > 0) {
@@ -197,7 +209,8 @@ export async function bringIn(
   const made = understood.joining?.change.templates ?? site.templates
   for (const { source } of made) await readTemplateAhead(textOf.get(source) ?? '')
   const sources = new Set(made.map(({ source }) => source))
-  for (const [hash, text] of texts) if (!sources.has(hash)) await readAhead('html', text)
+  const pageTexts = texts.filter(([hash]) => !sources.has(hash))
+  await eachOf(pageTexts, readAtOnce, ([, text]) => readAhead('html', text))
   log.info({ pages: site.pages.length, files: site.files.length, templates: templates.length }, 'brought in')
   forgetUnderstood()
   const putTexts = async (client: Queryable) => {

@@ -45,6 +45,9 @@ export type UnderstandAnswer =
       } | null
     }
 
+/** Texts of which what was read is kept. */
+const mostFacts = 100
+
 /** Understands a site and compares what would come out. Runs in a thread of its own, which may be ended. */
 export default function run({ files, name, choices, into, year, port }: UnderstandTask): UnderstandAnswer {
   const texts = new Map<Hash, string>()
@@ -75,10 +78,12 @@ export default function run({ files, name, choices, into, year, port }: Understa
   const factsOf = (hash: Hash): HtmlFacts => {
     // For building alone; what there is to tell of a text is read where it is stored.
     const known = facts.get(hash) ?? readToPlace(textOf(hash))
+    // Templates are asked for again and again, a page's own text once or twice.
+    if (facts.size >= mostFacts) facts.clear()
     facts.set(hash, known)
     return known
   }
-  const sources = { textOf, factsOf, year }
+  const sources = { textOf, factsOf, year, isOnce: true }
   if (into) {
     const joined = joinSite(files, name, into, tools, sources)
     if ('refusal' in joined) return joined

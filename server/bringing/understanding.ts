@@ -13,7 +13,7 @@ import { Problem } from '#core/problems'
 import { defaultScheme } from '#core/site'
 import { decodeHtml } from '#core/texts'
 import { getBlobs, getTexts, hashOf } from '#server/contents'
-import { log, notFound, pool, threadsOf } from '#server/platform'
+import { deadline, log, notFound, pool, threadsOf } from '#server/platform'
 import { fileKindOf, loadSite, type StoredSite, tellingBytes } from '#server/sites'
 import { type Bringing, findBringing, listWaiting } from './bringing-rows'
 import type { UnderstandAnswer, UnderstandTask } from './understand.worker'
@@ -159,14 +159,13 @@ export async function understandWaiting(
   return understood
 }
 
-async function understandAnew(
+/** What a thread needs to understand files that wait, and what was told of them while they were read. */
+async function taskOf(
   id: string,
   { name, plan }: Bringing,
   wishes: BringingWishes,
   stored: StoredSite | null,
-  { signal, tell }: Watch,
-): Promise<Exclude<UnderstandAnswer, { refusal: string }>> {
-  const begun = performance.now()
+): Promise<{ readonly task: Omit<UnderstandTask, 'port'>; readonly told: ToldOfFiles }> {
   const { files, remarks } = await readFiles(id)
   const { same, frame, names, generates, under = null } = wishes
   const sources = stored?.site.templates.map(({ source }) => source) ?? []
@@ -174,30 +173,62 @@ async function understandAnew(
     ...{ site: stored.site, parentId: under, same, frame, names, generates },
     texts: [...(await getTexts(pool(), sources))],
   }
-  const task = { files, name, choices: choicesOf(wishes, plan), into, year: new Date().getFullYear() }
-  const readMs = Math.round(performance.now() - begun)
-  const megabytes = files.reduce((sum, { text = '' }) => sum + text.length, 0) / 1e6
-  const deadline = AbortSignal.timeout(deadlineMs + Math.ceil(megabytes) * deadlineMsAMegabyte)
+  return {
+    task: { files, name, choices: choicesOf(wishes, plan), into, year: new Date().getFullYear() },
+    told: {
+      remarks,
+      count: files.length,
+      common: commonFolder(files.map(({ path }) => path)),
+      megabytes: files.reduce((sum, { text = '' }) => sum + text.length, 0) / 1e6,
+    },
+  }
+}
+
+interface ToldOfFiles {
+  readonly remarks: readonly Remark[]
+  readonly count: number
+  readonly common: string
+  readonly megabytes: number
+}
+
+/**
+ * Begins to understand in a thread. Nothing of the texts stays here meanwhile: the thread has its own, and twice a site of a
+ * hundred megabytes is much.
+ */
+async function begin(
+  reading: ReturnType<typeof taskOf>,
+  { signal, tell }: Watch,
+): Promise<{ readonly answered: Promise<UnderstandAnswer>; readonly told: ToldOfFiles }> {
+  const { task, told } = await reading
+  const ended = deadline(deadlineMs + Math.ceil(told.megabytes) * deadlineMsAMegabyte, signal)
   const { port1, port2 } = new MessageChannel()
   port1.on('message', ({ done, all }: { done: number; all: number }) => tell?.(done, all))
-  let answer: UnderstandAnswer
-  try {
-    answer = await threads().run(
-      { ...task, port: port2 },
-      { signal: AbortSignal.any([deadline, ...(signal ? [signal] : [])]), transferList: [port2] },
-    )
-  } catch (error) {
-    signal?.throwIfAborted()
-    log.warn({ err: error, files: files.length }, 'a site that could not be understood')
-    throw new Problem('too-heavy', null, { cause: error })
-  } finally {
-    port1.close()
-  }
+  const answered = threads()
+    .run({ ...task, port: port2 }, { signal: ended, transferList: [port2] })
+    .finally(() => port1.close())
+    .catch((error: unknown) => {
+      signal?.throwIfAborted()
+      log.warn({ err: error, files: told.count }, 'a site that could not be understood')
+      throw new Problem('too-heavy', null, { cause: error })
+    })
+  return { answered, told }
+}
+
+async function understandAnew(
+  id: string,
+  bringing: Bringing,
+  wishes: BringingWishes,
+  stored: StoredSite | null,
+  watch: Watch,
+): Promise<Exclude<UnderstandAnswer, { refusal: string }>> {
+  const begun = performance.now()
+  const { answered, told } = await begin(taskOf(id, bringing, wishes, stored), watch)
+  const readMs = Math.round(performance.now() - begun)
+  const answer = await answered
   const allMs = Math.round(performance.now() - begun)
-  log.info({ files: files.length, readMs, understandMs: allMs - readMs }, 'understood')
+  log.info({ files: told.count, readMs, understandMs: allMs - readMs }, 'understood')
   if ('refusal' in answer) throw new Problem('bad-input', { why: answer.refusal })
   // As everything else of it is told: without the folder that came with an archive.
-  const common = commonFolder(files.map(({ path }) => path))
-  const own = remarks.map((remark) => ({ ...remark, path: remark.path.slice(common.length) }))
+  const own = told.remarks.map((remark) => ({ ...remark, path: remark.path.slice(told.common.length) }))
   return { ...answer, remarks: [...own, ...answer.remarks] }
 }

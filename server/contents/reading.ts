@@ -2,7 +2,7 @@ import type { Piscina } from 'piscina'
 import { readNewPlan } from '#core/change'
 import { type HtmlFacts, readHtml, readStyle as styleFacts, type StyleFacts } from '#core/markup'
 import { Problem } from '#core/problems'
-import { log, threadsOf } from '#server/platform'
+import { deadline, log, threadsOf } from '#server/platform'
 import type { ReadingAnswer, ReadingTask } from './reading.worker'
 
 /**
@@ -46,7 +46,7 @@ async function read<Facts>(task: ReadingTask, here: (text: string) => Facts): Pr
   if (task.text.length <= readAtOnce && isLight) return here(task.text)
   if (sign !== null && countOf(task.text, sign, mostTags) > mostTags) throw tooHeavy()
   try {
-    return (await pool().run(task, { signal: AbortSignal.timeout(readingLimits.deadlineMs) })) as Facts
+    return (await pool().run(task, { signal: deadline(readingLimits.deadlineMs) })) as Facts
   } catch (error) {
     // Out of time, out of memory or out of stack: the thread is gone, and the text is not taken.
     log.warn({ err: error, kind: task.kind, size: task.text.length }, 'a text that could not be read')

@@ -1,4 +1,5 @@
 export { config, readConfig } from './config'
+export { deadline } from './deadline'
 export { eachOf, portionsOf } from './each-of'
 export {
   announce,
@@ -34,7 +35,7 @@ export {
   type Queryable,
   transaction,
 } from './pool'
-export { deleteOldLimits, deleteOldRequests, noteRequest } from './requests'
+export { deleteOldLimits, deleteOldRequests, noteRequest, requestMade } from './requests'
 export { isSigned, seal, sign, unseal, resealWith } from './secrets'
 export { notFound, parseJson, storable } from './http'
 export { threadsOf } from './threads'

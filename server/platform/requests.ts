@@ -17,13 +17,20 @@ export async function noteRequest(
     [accountId, requestId, result],
   )
   if (made) return 'new'
-  const row = await maybeOne<{ result: string | null }>(
+  return (await requestMade(db, accountId, requestId)) ?? { result: null }
+}
+
+/** What a request made, where it was made before; null where it was not. */
+export const requestMade = (
+  db: Queryable,
+  accountId: string,
+  requestId: string,
+): Promise<{ readonly result: string | null } | null> =>
+  maybeOne<{ result: string | null }>(
     db,
     'SELECT result FROM requests_made WHERE account_id = $1 AND id = $2',
     [accountId, requestId],
   )
-  return { result: row?.result ?? null }
-}
 
 /** A window asks again within minutes; a closed one when it is opened, within days. */
 export async function deleteOldRequests(db: Queryable): Promise<void> {

@@ -13,7 +13,7 @@ export function threadsOf<Task, Answer>(
 ): Piscina<Task, Answer> {
   const made = new Piscina<Task, Answer>({
     filename: path.resolve(file),
-    execArgv: ['--import', 'tsx'],
+    execArgv: ['--import', path.resolve('server/platform/thread-start.mjs')],
     // They work on what this thread works on, whatever the process was started with.
     env: { ...process.env } as Record<string, string>,
     maxThreads: threads,

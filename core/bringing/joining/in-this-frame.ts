@@ -2,7 +2,7 @@ import type { PageTrace } from '#core/build'
 import { type HtmlElement, type HtmlNode, parseHtml, type Range, walkHtml } from '#core/markup'
 import { mainSlot } from '#core/site'
 import { bodyRange } from '#core/texts'
-import { childrenOf, isElement, type ReadPage, textIn } from '../page-tree'
+import { attributeOf, childrenOf, insideOf, isElement, textIn } from '../page-tree'
 
 /** Where a template of the site writes what a page holds: the element around it, and what stands beside it there. */
 export interface Frame {
@@ -11,23 +11,14 @@ export interface Frame {
   readonly after: readonly string[]
 }
 
-const attributeOf = (element: HtmlElement, name: string) =>
-  element.attrs.find((one) => one.name === name)?.value ?? ''
-
 /** What an element is known by on every page: headings say something else on each, and marks come and go. */
 const keyOf = (element: HtmlElement): string =>
   element.tagName === 'h1'
     ? 'h1'
-    : `${element.tagName}#${attributeOf(element, 'id')}.${attributeOf(element, 'class')}`
+    : `${element.tagName}#${attributeOf(element, 'id') ?? ''}.${attributeOf(element, 'class') ?? ''}`
 
 const elementsIn = (node: HtmlNode): HtmlElement[] =>
   childrenOf(node).filter((child): child is HtmlElement => isElement(child) && !!child.sourceCodeLocation)
-
-function insideOf(element: HtmlElement): Range | null {
-  const where = element.sourceCodeLocation
-  if (!where?.startTag) return null
-  return { start: where.startTag.endOffset, end: where.endTag?.startOffset ?? where.endOffset }
-}
 
 /** Reads the frame from a finished page of the site; null where its template shows nothing of the page's own. */
 export function frameOf({ text, trace }: Pick<PageTrace, 'text' | 'trace'>): Frame | null {
@@ -61,21 +52,18 @@ const anyBody: Omit<Frame, 'holder'> = { before: ['h1'], after: [] }
  * it in, without what the template writes beside it there. Of a page made otherwise, its body.
  * @param says whether a heading says what the template says by itself
  */
-export function contentIn(
-  page: Pick<ReadPage, 'text' | 'root'>,
-  frame: Frame | null,
-  says: (heading: string) => boolean,
-): Range {
+export function contentIn(text: string, frame: Frame | null, says: (heading: string) => boolean): Range {
   const holders: HtmlElement[] = []
   let body: HtmlElement | null = null
-  walkHtml(page.root, (node) => {
+  const { root } = parseHtml(text, true)
+  walkHtml(root, (node) => {
     if (!isElement(node)) return
     if (node.tagName === 'body') body ??= node
     if (frame && keyOf(node) === frame.holder && insideOf(node)) holders.push(node)
   })
   const isFramed = frame !== null && holders.length === 1
   const holder = isFramed ? holders[0]! : body
-  const inside = (isFramed && insideOf(holders[0]!)) || bodyRange(page.text, page.root)
+  const inside = (isFramed && insideOf(holders[0]!)) || bodyRange(text, root)
   const { before, after } = isFramed ? frame : anyBody
   const beside = holder ? elementsIn(holder) : []
   const isFixed = (element: HtmlElement | undefined, key: string) =>

@@ -9,7 +9,7 @@ import { withoutBases } from '../base-address'
 import { type BringingTools, mendedStyle, storedSlots } from '../lift-pages'
 import type { Goals } from '../lift-template'
 import { oldNamesOf } from '../old-names'
-import { type ReadPage, readPages } from '../page-tree'
+import { asItWas, type ReadPage, readPages } from '../read-page'
 import { planOf } from '../plan-of'
 import { ownNameOf } from '../scheme-of'
 import { readTitles, titleWithout } from '../titles'
@@ -207,7 +207,7 @@ export function joinSite(
     site: edited.site,
     templates: found,
     old,
-    pages,
+    pages: pages.map(asItWas),
     madeIn,
     remarks,
     change,

@@ -7,7 +7,7 @@ import { type Group, groupPages } from '../frame'
 import { findParts } from '../generated-of'
 import { type BringingTools, type FoundTemplate, type Held, liftPages, wholeText } from '../lift-pages'
 import { type Goals, leadAt, withoutLead } from '../lift-template'
-import type { ReadPage } from '../page-tree'
+import type { ReadPage } from '../read-page'
 import type { Titles } from '../titles'
 import type { Understood } from '../understand'
 import { contentIn, type Frame, frameOf } from './in-this-frame'
@@ -81,7 +81,7 @@ export function inOwnFrame(
   tools: BringingTools,
 ): Written {
   const nameOf = (id: string) => pageTitle(pageById.get(id)!)
-  const findThose = (some: readonly ReadPage[]) => (into.generates ? findParts(some, site, goals.old) : [])
+  const findThose = (some: readonly ReadPage[]) => (into.generates ? findParts(some, site) : [])
   const groups: readonly Group[] = groupPages(pages, findThose, nameOf)
   const literal = titles.pattern.replaceAll('{site}', escapeText(titles.siteName ?? ''))
   const isTheirs = site.titlePattern.replaceAll('{site}', escapeText(site.name)) === literal
@@ -110,7 +110,7 @@ export function inThatFrame(
   const holds = new Map(
     pages.map((page) => {
       const row = pageById.get(page.id)!
-      const range = contentIn(page, frame, (heading) => [pageTitle(row), row.label].includes(heading))
+      const range = contentIn(page.text, frame, (heading) => [pageTitle(row), row.label].includes(heading))
       const start = range.start + /^\s*/.exec(page.text.slice(range.start, range.end))![0].length
       const text = withoutLead(wholeText(page, goals, range), leadAt(page.text, start)).trim()
       const templateId = isAnew.has(page.id) ? row.templateId : null

@@ -7,7 +7,7 @@ import {
   type SeenGroup,
 } from '#core/delivery'
 import { encodePath } from '#core/markup'
-import { askOutside, eachOf, limitFollowing, pool } from '#server/platform'
+import { askOutside, deadline, eachOf, limitFollowing, pool } from '#server/platform'
 import { filesOfSite, type StoredSite } from '#server/sites'
 import { compareKnown } from './compare'
 import type { Destination } from '../places/destination-rows'
@@ -38,7 +38,7 @@ export interface SeenSite {
 const mostPaths = 200
 
 async function see(file: DeliveredFile, sizeBytes: number, address: string, cancelled: AbortSignal): Promise<SeenAnswer | null> {
-  const signal = AbortSignal.any([cancelled, AbortSignal.timeout(deadlineMs)])
+  const signal = deadline(deadlineMs, cancelled)
   try {
     const isRead = sizeBytes <= mostBytes
     const { status, headers: said, hash } = await askOutside(

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { type Protocol, protocols } from '#core/delivery'
 import { Problem } from '#core/problems'
 import { hashOf } from '#server/contents'
-import { askOutside, eachOf, limitDestinationTests } from '#server/platform'
+import { askOutside, deadline, eachOf, limitDestinationTests } from '#server/platform'
 import { TransferError, transferLimits, type Transport } from '../transfer/transport'
 import { transportOf } from '../transfer/transports'
 import { credentialsFor, type DestinationForm, type DestinationOwner, storedOf } from './destinations'
@@ -195,7 +195,7 @@ async function shownBelow(
       at,
       'GET',
       { accept: '*/*', 'cache-control': 'no-cache' },
-      AbortSignal.any([signal, AbortSignal.timeout(answerMs)]),
+      deadline(answerMs, signal),
       1_000,
     ).catch(() => null)
     signal.throwIfAborted()

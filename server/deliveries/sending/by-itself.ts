@@ -1,7 +1,7 @@
 import { filesToSend } from '#core/delivery'
 import { isGrave, withoutAside } from '#core/findings'
 import { Problem } from '#core/problems'
-import { type Job, log, many, pool } from '#server/platform'
+import { deadline, type Job, log, many, pool } from '#server/platform'
 import { findingsOf, loadSite, type StoredSite } from '#server/sites'
 import { compareKnown } from '../looking/compare'
 import { askDelivery } from './ask'
@@ -54,7 +54,7 @@ async function isReady(stored: StoredSite, destinationId: string, signal: AbortS
 export async function thinkOfDeliveries(): Promise<void> {
   for (const { destinationId, siteId, ownerId, askedBy, revision } of await findCandidates()) {
     try {
-      const signal = AbortSignal.timeout(deadlineMs)
+      const signal = deadline(deadlineMs)
       const stored = await loadSite(pool(), siteId, ownerId)
       // One that was changed just now is left in peace for as long again.
       if (!stored || stored.revision !== revision) continue

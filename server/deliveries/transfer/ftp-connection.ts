@@ -3,7 +3,7 @@ import type { Duplex } from 'node:stream'
 import { type ConnectionOptions, TLSSocket } from 'node:tls'
 import { Client, type FTPContext, FTPError } from 'basic-ftp'
 import { noKey, vouchedKey } from '#core/delivery'
-import { config, reachableAddresses } from '#server/platform'
+import { config, deadline, reachableAddresses } from '#server/platform'
 import { TransferError, type TransferLimits, transferLimits, type TransferOptions } from './transport'
 
 /** How FTP is kept from being read on the way: not at all, from `AUTH TLS` on (RFC 4217), or from the first byte. */
@@ -58,6 +58,17 @@ function passiveAtThisHost({ ftp }: Client): void {
 }
 
 /**
+ * Ends a connection to what greets like no FTP server, with three digits (RFC 959 §4.2): the client would wait for them until
+ * its time is over, while a host of another protocol has said what it is.
+ */
+function hearGreeting({ ftp }: Client): void {
+  ftp.socket.once('data', (data: Buffer | string) => {
+    if (!/^\d{0,3}$/.test(data.toString('latin1').trimStart().slice(0, 3)))
+      ftp.closeWithError(new Error('It greets like another service.'))
+  })
+}
+
+/**
  * Connects and, where it is wanted, begins TLS. Nothing of the account is sent. The name is resolved here, and only
  * to where connections may lead; data connections go to the same address (RFC 2428, and PASV without its address).
  */
@@ -81,8 +92,12 @@ async function greet(place: FtpPlace, limits: TransferLimits, signal: AbortSigna
       rejectUnauthorized: false,
     }
     try {
-      if (security === 'implicit') await client.connectImplicitTLS(address, port, secure)
-      else await client.connect(address, port)
+      const greeted =
+        security === 'implicit'
+          ? client.connectImplicitTLS(address, port, secure)
+          : client.connect(address, port)
+      hearGreeting(client)
+      await greeted
       if (security === 'explicit') {
         try {
           await client.useTLS(secure)
@@ -121,8 +136,7 @@ export async function within<T>(
   signal: AbortSignal | undefined,
   work: (ended: AbortSignal) => Promise<T>,
 ): Promise<T> {
-  const deadline = AbortSignal.timeout(limits.connectMs)
-  const ended = AbortSignal.any([deadline, ...(signal ? [signal] : [])])
+  const ended = deadline(limits.connectMs, signal)
   const aborted = new Promise<never>((_, reject) => {
     const end = () => reject(signal?.aborted ? new TransferError('stopped') : unreachable(place, null))
     if (ended.aborted) end()

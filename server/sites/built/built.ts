@@ -4,7 +4,7 @@ import { type BuiltFault, builtFindings, type Finding } from '#core/findings'
 import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import type { Hash, Page, Site } from '#core/site'
-import { log, pool, threadsOf } from '#server/platform'
+import { deadline, log, pool, threadsOf } from '#server/platform'
 import { filesOfSite } from '../build'
 import { listLooked, putLooked } from '../rows/looked-rows'
 
@@ -104,7 +104,7 @@ export async function lookAtPages(
 
 async function lookAt(html: string, hash: Hash): Promise<BuiltFault[]> {
   try {
-    return await threads().run({ html }, { signal: AbortSignal.timeout(lookingLimits.deadlineMs) })
+    return await threads().run({ html }, { signal: deadline(lookingLimits.deadlineMs) })
   } catch (error) {
     log.warn({ err: error, hash, size: html.length }, 'a finished page that could not be looked at')
     return [tooHeavy]

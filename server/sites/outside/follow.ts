@@ -1,5 +1,5 @@
 import type { Followed } from '#core/findings'
-import { askOutside } from '#server/platform'
+import { askOutside, deadline } from '#server/platform'
 
 /** How long one address may take, all its redirects together. */
 const deadlineMs = 10_000
@@ -22,9 +22,7 @@ async function ask(url: URL, method: 'HEAD' | 'GET', signal: AbortSignal): Promi
 
 /** By HEAD, which costs least; by GET where a server does not know it, or says nothing to it. */
 async function askEitherWay(url: URL, signal: AbortSignal): Promise<Answered> {
-  const answered = await ask(url, 'HEAD', AbortSignal.any([signal, AbortSignal.timeout(headMs)])).catch(
-    () => null,
-  )
+  const answered = await ask(url, 'HEAD', deadline(headMs, signal)).catch(() => null)
   return answered && answered.status < 400 ? answered : ask(url, 'GET', signal)
 }
 
@@ -33,7 +31,7 @@ const notForPrograms = new Set([401, 402, 403, 405, 406, 407, 429, 451, 501, 999
 
 /** Follows an address to where it leads now. Never fails: that it does not answer is an answer. */
 export async function follow(address: string, cancelled: AbortSignal): Promise<Followed> {
-  const signal = AbortSignal.any([cancelled, AbortSignal.timeout(deadlineMs)])
+  const signal = deadline(deadlineMs, cancelled)
   let url = new URL(address)
   /** Whether every redirect so far was for good: only then the new address is the one to write. */
   let isForGood = true

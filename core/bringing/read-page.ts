@@ -1,0 +1,113 @@
+import {
+  attributeValueRange,
+  parseHtml,
+  type Range,
+  readToPlace,
+  type Reference,
+  walkHtml,
+} from '#core/markup'
+import type { BroughtFile } from './brought'
+import type { OldNames } from './old-names'
+import { type OutlineNode, outlineOf, type PageLink, Strings } from './page-outline'
+import { attributeOf, isCharset, isDescription, isElement, textIn } from './page-tree'
+
+/** A `meta` that says something of its page: its values, and where they stand. */
+export type Meta = ReadonlyMap<string, { readonly value: string; readonly range: Range | null }>
+
+/** A page that was brought in, read. Its tree is gone: those of all pages of a site would be twenty times their texts. */
+export interface ReadPage {
+  readonly id: string
+  readonly path: string
+  readonly text: string
+  readonly outline: readonly OutlineNode[]
+  /** Its links to other pages, in order. */
+  readonly links: readonly PageLink[]
+  readonly metas: readonly Meta[]
+  readonly references: readonly Reference[]
+  readonly title: { readonly text: string; readonly range: Range } | null
+  readonly description: { readonly text: string; readonly range: Range } | null
+  /** Whether it says which encoding it is in. */
+  readonly charset: boolean
+  /** What its first `h1` says. */
+  readonly heading: string | null
+}
+
+/** What a page is compared by with what comes out of it. */
+export type PageAsItWas = Pick<ReadPage, 'id' | 'path' | 'text' | 'references'>
+
+/** All else of a page can go once a site is made of it. */
+export const asItWas = ({ id, path, text, references }: ReadPage): PageAsItWas => ({
+  id,
+  path,
+  text,
+  references,
+})
+
+/** Headings without a word that are passed over: one may stand within another, as deep as a page is long. */
+const mostTried = 20
+
+function readPage(
+  { id, path, text }: { readonly id: string; readonly path: string; readonly text: string },
+  old: Pick<OldNames, 'resolve'>,
+  strings: Strings,
+): ReadPage {
+  const parsed = parseHtml(text, true)
+  const { root } = parsed
+  let title: ReadPage['title'] = null
+  let description: ReadPage['description'] = null
+  let heading: string | null = null
+  let charset = false
+  let tried = 0
+  const metas: Meta[] = []
+  walkHtml(root, (node) => {
+    if (!isElement(node)) return
+    const where = node.sourceCodeLocation
+    if (node.tagName === 'title' && where?.startTag && where.endTag && title === null)
+      title = {
+        text: textIn(node),
+        range: { start: where.startTag.endOffset, end: where.endTag.startOffset },
+      }
+    charset ||= isCharset(node)
+    if (isDescription(node) && where && description === null)
+      description = {
+        text: attributeOf(node, 'content') ?? '',
+        range: { start: where.startOffset, end: where.endOffset },
+      }
+    if (where && (isCharset(node) || isDescription(node)))
+      metas.push(
+        new Map(
+          node.attrs.map(({ name, value }) => {
+            const at = where.attrs?.[name]
+            return [name, { value, range: at ? attributeValueRange(text, at) : null }]
+          }),
+        ),
+      )
+    if (node.tagName === 'h1' && heading === null && tried++ < mostTried) heading = textIn(node) || null
+  })
+  /** What a reference of it leads to, written alike on every page. */
+  const goalOf = (href: string): string => {
+    const target = old.resolve(href.trim(), path)
+    return 'id' in target ? `${target.id}${target.suffix}` : href
+  }
+  const { top, links } = outlineOf(root, { path, goalOf, old, strings })
+  const references = readToPlace(text, true, parsed).references.map(
+    ({ start, end, href, syntax, inAttribute, holder }): Reference => {
+      const told = { start, end, href: strings.once(href), syntax, holder: strings.once(holder) }
+      return inAttribute ? { ...told, inAttribute } : told
+    },
+  )
+  return { id, path, text, outline: top, links, metas, references, title, description, charset, heading }
+}
+
+/** Reads pages, each reference of them written by what it leads to. */
+export function readPages(
+  files: readonly BroughtFile[],
+  old: Pick<OldNames, 'resolve' | 'idOf'>,
+  onPage?: () => void,
+): ReadPage[] {
+  const strings = new Strings()
+  return files.map(({ path, text = '' }) => {
+    onPage?.()
+    return readPage({ id: old.idOf.get(path)!, path, text: text.replace(/\r\n?/g, '\n') }, old, strings)
+  })
+}
