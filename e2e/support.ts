@@ -50,11 +50,14 @@ export async function makeSite(page: Page, name: string, plan: string): Promise<
 
 export const row = (page: Page, label: string | RegExp) => page.getByRole('row', { name: label }).first()
 
-export const openView = (page: Page, view: string) =>
-  page
+/** Opens a view, and waits until it is there: what a key does depends on the view that is open. */
+export async function openView(page: Page, view: string): Promise<void> {
+  const link = page
     .getByRole('navigation', { name: 'Views' })
     .getByRole('link', { name: new RegExp(`^${view}`) })
-    .click()
+  await link.click()
+  await expect(link).toHaveAttribute('aria-current', 'page')
+}
 
 /** Waits until nothing is on its way to the server. */
 export const allSaved = (page: Page) => expect(page.getByText(/^(Saved \d|All saved)/)).toBeVisible()

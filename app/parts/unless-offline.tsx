@@ -1,4 +1,5 @@
-import { isRouteErrorResponse, useRevalidator } from 'react-router'
+import { useEffect } from 'react'
+import { isRouteErrorResponse, useMatches, useRevalidator } from 'react-router'
 import { Button } from './button'
 
 /** Whether a request failed for want of a connection, or of a server that is well. */
@@ -9,21 +10,35 @@ function isAway(error: unknown): boolean {
 }
 
 const latest = new Map<string, unknown>()
+const keyOf = (routeId: string, siteId: string | undefined) => `${siteId} ${routeId}`
 
 /**
  * What a view shows: from the server, or, while it cannot be reached, what it showed last; null where it
  * has not shown anything. The window keeps what is typed, so it is never replaced by a page of errors.
  */
-export async function loadOrLatest<T>(request: Request, load: () => Promise<T>): Promise<T | null> {
-  const { pathname } = new URL(request.url)
+export async function loadOrLatest<T>(
+  routeId: string,
+  { params, serverLoader }: { params: { siteId?: string }; serverLoader: () => Promise<T> },
+): Promise<T | null> {
   try {
-    const loaded = await load()
-    latest.set(pathname, loaded)
-    return loaded
+    return await serverLoader()
   } catch (error) {
     if (!isAway(error)) throw error
-    return (latest.get(pathname) as T | undefined) ?? null
+    return (latest.get(keyOf(routeId, params.siteId)) as T | undefined) ?? null
   }
+}
+
+/**
+ * Remembers what the views show, that which came with the document too. A loader cannot do that: one that
+ * also runs while the window's program starts makes the router take what it is asked to fetch again in the
+ * meantime for a part of that start, and the answer for the one that is there.
+ */
+export function useRememberedViews(): void {
+  const matches = useMatches()
+  useEffect(() => {
+    for (const { id, params, loaderData } of matches)
+      if (loaderData != null) latest.set(keyOf(id, params.siteId), loaderData)
+  }, [matches])
 }
 
 /** An answer to a form that could not be sent, in the shape of one that was refused. */

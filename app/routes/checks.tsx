@@ -12,10 +12,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return findingsOf(site, request.signal)
 }
 
-export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrLatest(request, serverLoader)
-// What the first page came with is remembered as well.
-clientLoader.hydrate = true as const
+export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/checks', args)
 
 /** Its parts, by their addresses below it. */
 const parts = [

@@ -19,10 +19,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return null
 }
 
-export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrLatest(request, serverLoader)
-// What the first page came with is remembered as well.
-clientLoader.hydrate = true as const
+export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/names', args)
 
 export default function NamesView() {
   const { site } = useSite()

@@ -40,10 +40,7 @@ async function textOfPage(site: Site, pageId: string | null): Promise<GivenText 
 // The preview's address is the session's; only a new sign-in changes it.
 export const shouldRevalidate = () => false
 
-export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrLatest(request, serverLoader)
-// What the first page came with is remembered as well.
-clientLoader.hydrate = true as const
+export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/pages', args)
 
 fetchEditor()
 

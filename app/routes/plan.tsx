@@ -35,10 +35,7 @@ const PlanDiagram = lazy(() =>
 )
 const PlanText = lazy(() => import('../plan/plan-text').then((module) => ({ default: module.PlanText })))
 
-export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrLatest(request, serverLoader)
-// What the first page came with is remembered as well.
-clientLoader.hydrate = true as const
+export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/plan', args)
 
 export default function PlanView({ loaderData }: Route.ComponentProps) {
   const advice = useAdvice(loaderData?.dismissed ?? [])

@@ -31,6 +31,7 @@ import { registerWidth, viewOf, viewTitles } from '../frame/views'
 import { NotesProvider, useNotes } from '../notes/notes-context'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'
+import { useRememberedViews } from '../parts/unless-offline'
 import { Register } from '../register/register'
 import { useColumns } from '../register/use-columns'
 import type { FrameContext } from '../upload/delivery-bar'
@@ -87,6 +88,7 @@ function Desk({ accountId }: { accountId: string }) {
   const { site, store, tree, names, asked, role } = useSite()
   const view = viewOf(useLocation().pathname)
   useViewsAtHand()
+  useRememberedViews()
   const columns = useColumns(view)
   const { chosenId, choose, offered } = useFiles()
   const file = site.files.find(({ id }) => id === chosenId) ?? null

@@ -25,10 +25,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return { base: previewBase(request, site.id), given: text === undefined ? null : { hash: source, text } }
 }
 
-export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrLatest(request, serverLoader)
-// What the first page came with is remembered as well.
-clientLoader.hydrate = true as const
+export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/template', args)
 
 fetchEditor()
 

@@ -135,10 +135,7 @@ export async function action({ request, params }: Route.ActionArgs): Promise<Ans
   }
 }
 
-export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrLatest(request, serverLoader)
-// What the first page came with is remembered as well.
-clientLoader.hydrate = true as const
+export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/upload', args)
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrTell(() => serverAction())
 

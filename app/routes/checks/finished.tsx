@@ -17,9 +17,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return looksOf(site, request.signal)
 }
 
-export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrLatest(request, serverLoader)
-clientLoader.hydrate = true as const
+export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/checks/finished', args)
 
 export default function FinishedView({ loaderData }: Route.ComponentProps) {
   return loaderData ? <Finished looked={loaderData} /> : <NotFetched />

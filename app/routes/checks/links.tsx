@@ -20,9 +20,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return graphOfSite(site, request.signal)
 }
 
-export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrLatest(request, serverLoader)
-clientLoader.hydrate = true as const
+export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/checks/links', args)
 
 type Loaded = NonNullable<Route.ComponentProps['loaderData']>
 

@@ -17,9 +17,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return outsideOf(site)
 }
 
-export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrLatest(request, serverLoader)
-clientLoader.hydrate = true as const
+export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/checks/outside', args)
 
 export default function OutsideView({ loaderData }: Route.ComponentProps) {
   return loaderData ? <Outside summary={loaderData} /> : <NotFetched />

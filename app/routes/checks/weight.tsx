@@ -15,9 +15,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return { weights: await weightsOfSite(site, request.signal) }
 }
 
-export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrLatest(request, serverLoader)
-clientLoader.hydrate = true as const
+export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/checks/weight', args)
 
 export default function WeightView({ loaderData }: Route.ComponentProps) {
   return loaderData ? <Weights weights={loaderData.weights} /> : <NotFetched />
