@@ -8,6 +8,7 @@ import {
   useRouteLoaderData,
 } from 'react-router'
 import type { Route } from './+types/root'
+import { keepEarlyClicks, useEarlyClicks } from './frame/early-clicks'
 import { requestContext } from './edge/context'
 import './styles/app.css'
 
@@ -35,7 +36,9 @@ export function Layout({ children }: { children: React.ReactNode }) {
           nonce={nonce}
           suppressHydrationWarning
           // Libraries that add a style element ask for the nonce under this name.
-          dangerouslySetInnerHTML={{ __html: `window.__webpack_nonce__=${JSON.stringify(nonce ?? '')}` }}
+          dangerouslySetInnerHTML={{
+            __html: `window.__webpack_nonce__=${JSON.stringify(nonce ?? '')};${keepEarlyClicks}`,
+          }}
         />
       </head>
       <body>
@@ -48,6 +51,7 @@ export function Layout({ children }: { children: React.ReactNode }) {
 }
 
 export default function App() {
+  useEarlyClicks()
   return <Outlet />
 }
 

@@ -9,7 +9,7 @@ import { chromium, expect, test } from '@playwright/test'
 import { launchOptions } from '../bin/lib/chromium.mjs'
 import { freePort } from '../bin/lib/run.mjs'
 import { keepRunning, startChild } from '../bin/lib/services.mjs'
-import { allSaved, makeSite, signUpByHand } from './support'
+import { allSaved, makeSiteByHand, signUpByHand } from './support'
 
 // A second process of the application on the same database, as it runs in public: behind a proxy that ends
 // TLS, under a name, looked after by the supervisor.
@@ -96,7 +96,7 @@ test('behind a proxy that ends TLS one signs in, changes are taken, and nothing 
     ['__Host-rubricant_known', true],
     ['__Host-rubricant_session', true],
   ])
-  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await makeSiteByHand(page, 'Saltpan Chapel', 'Home\n  Visit')
   await allSaved(page)
   await browser.close()
 })
@@ -106,7 +106,7 @@ test('a stream of events ends with its session', async () => {
   const context = await browser.newContext({ ignoreHTTPSErrors: true, baseURL: origin() })
   const page = await context.newPage()
   await signUpByHand(page)
-  const siteId = await makeSite(page, 'Saltpan Chapel', 'Home')
+  const siteId = await makeSiteByHand(page, 'Saltpan Chapel', 'Home')
   const other = await context.newPage()
   await other.goto('/sites')
   await other.evaluate((address) => {
@@ -129,7 +129,7 @@ test('a process that is killed is started again, and what was typed meanwhile is
   const browser = await openBrowser()
   const page = await browser.newPage({ ignoreHTTPSErrors: true, baseURL: origin() })
   await signUpByHand(page)
-  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await makeSiteByHand(page, 'Saltpan Chapel', 'Home\n  Visit')
   await allSaved(page)
   const killed = app.current().child.pid
   app.current().child.kill('SIGKILL')
@@ -149,7 +149,7 @@ test('a database server that is killed is started again, and both processes go o
   page,
 }) => {
   await signUpByHand(page)
-  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await makeSiteByHand(page, 'Saltpan Chapel', 'Home\n  Visit')
   await allSaved(page)
   const pid = Number(readFileSync(process.env.E2E_DATABASE_PID!, 'utf8').split('\n')[0])
   process.kill(pid, 'SIGKILL')

@@ -3,7 +3,7 @@ import {
   addPracticeHost,
   allSaved,
   expectLabels,
-  makeSite,
+  makeSiteByHand,
   openView,
   practice,
   row,
@@ -15,7 +15,7 @@ const plan =
 
 test('from a typed plan to a live site, and later only what changed', async ({ page, request }) => {
   await signUpByHand(page)
-  const siteId = await makeSite(page, 'Saltpan Chapel', plan)
+  const siteId = await makeSiteByHand(page, 'Saltpan Chapel', plan)
   await expectLabels(page, [
     'Saltpan Chapel',
     'Visit',

@@ -64,6 +64,31 @@ test('a branch is removed after its ripple was shown, with what links there', as
   ).toBeVisible()
 })
 
+test('what is clicked on before the window hears anything is done once it does, and once', async ({ page }) => {
+  await row(page, /Contact/).click()
+  for (const label of ['One', 'Two']) {
+    await page.keyboard.press('Enter')
+    await page.keyboard.type(label)
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+  }
+  await allSaved(page)
+  let load = () => {}
+  const held = new Promise<void>((resolve) => (load = resolve))
+  await page.route(/assets\/entry\.client/, async (route) => {
+    await held
+    await route.continue()
+  })
+  await page.reload({ waitUntil: 'commit' })
+  const undo = page.getByRole('button', { name: 'Undo' })
+  await undo.click()
+  await undo.click()
+  load()
+  await expect(row(page, /Two/)).toHaveCount(0)
+  await allSaved(page)
+  await expect(row(page, /One/)).toBeVisible()
+})
+
 test.describe('a page that others link to', () => {
   const content = (page: Page) => page.getByRole('textbox', { name: 'Content of Contact' })
   test.beforeEach(async ({ page }) => {

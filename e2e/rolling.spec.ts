@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net'
 import { type Browser, expect, type Page, test } from '@playwright/test'
 import { freePort } from '../bin/lib/run.mjs'
 import { startChild } from '../bin/lib/services.mjs'
-import { addPracticeHost, allSaved, makeSite, openView, row, signUpByHand } from './support'
+import { addPracticeHost, allSaved, makeSiteByHand, openView, row, signUpByHand } from './support'
 
 // Three processes of the application behind a proxy, as they run where many work: one after the other is replaced
 // while people write and deliver.
@@ -156,7 +156,7 @@ test('three processes are replaced one after the other while people write and de
   const failed: string[] = []
   page.on('response', (answer) => answer.status() >= 500 && failed.push(`${answer.status()} ${answer.url()}`))
   await signUpByHand(page)
-  const siteId = await makeSite(page, 'Saltpan Chapel', `Home\n${Array.from({ length: 60 }, (_, nth) => `  Page ${nth + 1}`).join('\n')}`)
+  const siteId = await makeSiteByHand(page, 'Saltpan Chapel', `Home\n${Array.from({ length: 60 }, (_, nth) => `  Page ${nth + 1}`).join('\n')}`)
   await openView(page, 'Upload')
   await addPracticeHost(page, `public/${siteId}`)
 

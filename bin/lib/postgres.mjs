@@ -48,10 +48,11 @@ function clusterFolder(data, user) {
 
 /**
  * Starts a private PostgreSQL cluster, made on first use, on loopback.
+ * @param settings parameters of the server (PostgreSQL's "Server Configuration"), by name
  * @returns {Promise<{ url: string, stop: () => Promise<void>, died: Promise<string> }>} its address with
  * a password of its own, how to end it, and news of an end nobody asked for
  */
-export async function startPostgres({ data, port }) {
+export async function startPostgres({ data, port, settings = {} }) {
   await ensurePackage(
     'postgresql',
     () => findBinaries() !== null,
@@ -128,10 +129,11 @@ export async function startPostgres({ data, port }) {
       cluster,
       '-p',
       String(port),
-      '-c',
-      'listen_addresses=127.0.0.1',
-      '-c',
-      `unix_socket_directories=${base}`,
+      ...Object.entries({
+        ...settings,
+        listen_addresses: '127.0.0.1',
+        unix_socket_directories: base,
+      }).flatMap(([name, value]) => ['-c', `${name}=${value}`]),
     ],
     { ...as, stdio: ['ignore', log, log], detached: true },
   )

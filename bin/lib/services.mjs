@@ -87,7 +87,11 @@ export async function startServices(options) {
           url,
           stop: end,
           died,
-        } = await startPostgres({ data: options.data, port: options.postgresPort })
+        } = await startPostgres({
+          data: options.data,
+          port: options.postgresPort,
+          settings: options.postgresSettings,
+        })
         noteOwner(options.data)
         return { url, stop: end, ended: died }
       }
@@ -128,6 +132,12 @@ export async function startServices(options) {
   }
 }
 
+/**
+ * A cluster that goes away with its run need not outlive a failure of the machine (`fsync`), only of its
+ * processes; and what tidies it up in the background would hold databases that a suite drops.
+ */
+const passing = { fsync: 'off', full_page_writes: 'off', autovacuum: 'off' }
+
 /** Starts services of a run's own, on free ports over a folder that goes away with `stop`. */
 export async function startOwnServices(purpose) {
   const data = fs.mkdtempSync(path.join(os.tmpdir(), `rubricant-${purpose}-`))
@@ -140,6 +150,7 @@ export async function startOwnServices(purpose) {
     data,
     ...ports,
     databaseUrl: null,
+    postgresSettings: passing,
     signUps: 1_000,
   })
   services.stops.unshift(async () => fs.rmSync(data, { recursive: true, force: true }))

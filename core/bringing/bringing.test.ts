@@ -2,61 +2,10 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { namesOf } from '#core/naming'
 import { treeOf } from '#core/plan'
-import { checkSite, defaultScheme, slotOf } from '#core/site'
-import {
-  brokenReferences,
-  buildAll,
-  pageCalled,
-  siteFrom,
-  sites,
-  testId,
-  TextStore,
-  write,
-} from '#core/testing'
-import {
-  type BringingChoices,
-  type BroughtFile,
-  compareBrought,
-  isPageName,
-  understand,
-  type Understood,
-} from './index'
-
-const asTheyAre: BringingChoices = { scheme: null, lifts: true, generates: true }
-
-const kindOf = (path: string): BroughtFile['kind'] =>
-  isPageName(path)
-    ? 'page'
-    : path.endsWith('.css')
-      ? 'style'
-      : /\.(png|jpg|gif)$/.test(path)
-        ? 'image'
-        : 'other'
-
-function bring(files: Record<string, string>, store: TextStore, choices = asTheyAre): Understood {
-  const brought = Object.entries(files).map(([path, text]): BroughtFile => {
-    const kind = kindOf(path)
-    return {
-      path,
-      kind,
-      hash: store.put(text),
-      sizeBytes: text.length,
-      ...(/page|style/.test(kind) && { text }),
-    }
-  })
-  const tools = {
-    newId: testId,
-    put: (text: string) => store.put(text),
-    sizeOf: (text: string) => text.length,
-  }
-  const understood = understand(brought, '', choices, tools)
-  if ('refusal' in understood) throw new Error(understood.refusal)
-  expect(checkSite(understood.site)).toEqual([])
-  return understood
-}
-
-const outcomes = (understood: Understood, store: TextStore) =>
-  Object.fromEntries(compareBrought(understood, store).map(({ path, outcome }) => [path, outcome]))
+import { defaultScheme, slotOf } from '#core/site'
+import { brokenReferences, buildAll, pageCalled, siteFrom, sites, TextStore, write } from '#core/testing'
+import { compareBrought, isPageName, type Understood } from './index'
+import { asTheyAre, bring, outcomes } from '../testing/bringing'
 
 /** The plan as lines of labels, indented. */
 const planOf = ({ site }: Understood) =>

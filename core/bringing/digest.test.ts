@@ -3,10 +3,10 @@ import { digestOf } from './digest'
 
 test('texts that differ in little have digests that differ in each half, and equal ones the same', () => {
   const texts = new Set<string>()
-  for (let at = 0; at < 50_000; at++) {
+  for (let at = 0; at < 10_000; at++) {
     texts.add(`<p >text ${at}`)
     texts.add(`${at.toString(36)} the keeper wrote of the wind`)
-    texts.add(String.fromCharCode(at & 0xff, at >> 8))
+    texts.add(String.fromCharCode(at & 0x3f, at >> 6))
   }
   const halves = [new Set<string>(), new Set<string>()]
   for (const text of texts) {

@@ -2,14 +2,17 @@ import type { Range } from '#core/markup'
 import type { FoundPart } from './generated-of'
 import { framing, type OutlineNode } from './page-outline'
 import { charsetKey, descriptionKey } from './page-tree'
+import { type Edges, type FrameMark, marksOn, type Sides } from './frame-marks'
 import type { ReadPage } from './read-page'
 
-/** A stretch in which the pages of a group differ. */
+/** A stretch in which the pages of a group differ, or that their author made each page's own. */
 export interface Gap {
   /** What holds it, for naming a slot. */
   readonly holder: string
   /** Where it stands in each page, in the order of the pages. */
   readonly ranges: readonly Range[]
+  /** Where its edges can be moved to. */
+  readonly edges: Edges
 }
 
 /** A generated part that stands in the place of an element; null in pages that do not have it. */
@@ -34,27 +37,49 @@ function trimmed(text: string, { start, end }: Range): Range {
     : { start: start + lead, end: start + inner.trimEnd().length }
 }
 
+/** The element that a stretch stands in; its range in the model, null where a slot cannot take it in. */
+interface Holder {
+  readonly name: string
+  readonly range: Range | null
+}
+
 /** Elements whose inside is taken whole. */
 const whole = new Set(['script', 'style', 'textarea', 'select', 'svg', 'math', 'pre', 'table'])
+
+/** Whether elements that differ can be looked into. */
+const hasInside = (nodes: readonly OutlineNode[]): boolean =>
+  nodes.every(({ inside }) => inside !== null) && !whole.has(nodes[0]!.tagName ?? '')
+
+/** What a slot cannot take in: the page itself, and what is written by values of its own. */
+const isFixed = ({ tagName, range }: OutlineNode, text: string): boolean =>
+  tagName === null
+    ? /^<!doctype/i.test(text.slice(range!.start, range!.start + 9))
+    : /^(html|head|body|frameset|title)$/.test(tagName)
 
 /**
  * Where a group of pages that share their frame differ. Children are aligned by the start tags that stand
  * once in each page and in one order; between them, and within those that differ, is what a page fills in.
  * @param known elements that generated parts stand for; a page may be without one
+ * @param marks what their author said of some elements: what belongs to a slot is no anchor, what belongs to the
+ * frame is one
  */
 function alignGroup(
   group: readonly ReadPage[],
   known: readonly FoundPart[],
   nameOf: (pageId: string) => string,
+  marks: readonly FrameMark[],
 ): Group {
   const gaps: Gap[] = []
+  const marked = marksOn(group, marks)
   const placed: PlacedPart[] = []
   const ownValues = [descriptionKey, charsetKey].map((key) => ({ key, html: '' }))
   const partOf = new Map([...known, ...ownValues].map((part) => [part.key, part]))
-  const gap = (holder: string, ranges: readonly Range[]) => {
+  const gap = (holder: Holder, ranges: readonly Range[], sides: Sides) => {
     const cut = ranges.map((range, index) => trimmed(group[index]!.text, range))
     const texts = cut.map(({ start, end }, index) => group[index]!.text.slice(start, end))
-    if (texts.some((text) => text !== texts[0])) gaps.push({ holder, ranges: cut })
+    const isOwn = marked.isIn(cut, 'slot')
+    if (!isOwn && texts.every((text) => text === texts[0])) return
+    gaps.push({ holder: holder.name, ranges: cut, edges: marked.edgesOf(cut, texts, holder.range, sides) })
   }
 
   const isBlankIn = (index: number, start: number, end: number): boolean =>
@@ -69,8 +94,9 @@ function alignGroup(
   const align = (
     lists: readonly (readonly OutlineNode[])[],
     inside: readonly Range[],
-    holder: string,
+    holder: Holder,
   ): void => {
+    const sideOf = ({ part, ranges }: PlacedPart) => (part.html === '' ? null : ranges[0]!)
     const places = lists.map((nodes) => {
       const once = new Map<string, number>()
       for (const [at, { key }] of nodes.entries()) once.set(key, once.has(key) ? -1 : at)
@@ -80,7 +106,10 @@ function alignGroup(
     let from = inside.map(({ start }) => start)
     /** Parts since the last anchor: where one is missing, what stands around it is one stretch. */
     let between: PlacedPart[] = []
-    const stretchesUpTo = (ends: readonly number[]) => {
+    /** The anchor before, and elements after it that could be some, in the model. */
+    let anchor: Range | null = null
+    let passed: Range[] = []
+    const stretchesUpTo = (ends: readonly number[], next: Range | null) => {
       let cursor = from
       for (const [index, part] of [...between, null].entries()) {
         // Where nothing stands before a part, nothing does in a page that is without it either.
@@ -98,11 +127,18 @@ function alignGroup(
         gap(
           holder,
           begins.map((start, at) => ({ start, end: Math.max(start, stops[at]!) })),
+          {
+            before: index > 0 ? sideOf(between[index - 1]!) : anchor,
+            after: part ? sideOf(part) : next,
+            within: passed,
+          },
         )
         cursor = stops.map((stop, at) => part?.ranges[at]?.end ?? stop)
       }
       placed.push(...between)
       between = []
+      passed = []
+      anchor = next
     }
     for (const key of places[0]!.keys()) {
       const at = places.map((once) => once.get(key) ?? -1)
@@ -111,6 +147,8 @@ function alignGroup(
       const nodes = at.map((place, index) => (place < 0 ? null : lists[index]![place]!))
       const ranges = nodes.map((node) => node && node.range)
       if (nodes.some((node, index) => node && !ranges[index])) continue
+      const mark = marked.of(ranges)
+      if (mark === 'slot') continue
       const next = at.map((place, index) => Math.max(place, last[index]!))
       if (part) {
         between.push({ part, ranges })
@@ -120,36 +158,47 @@ function alignGroup(
       const found = ranges as Range[]
       const both = nodes as OutlineNode[]
       const differs = both.some(({ digest }) => digest !== both[0]!.digest)
-      // A paragraph that each page has one of is no part of a frame; a heading is, where it is the label.
-      if (differs && !holdsParts(both)) continue
-      stretchesUpTo(found.map(({ start }) => start))
-      if (both[0]!.tagName !== null && (differs || known.length > 0)) descend(both, found)
+      // A paragraph that each page has one of is no part of a frame, unless its author says so; a heading is, where
+      // it is the label.
+      if (differs && !(hasInside(both) && (holdsParts(both) || mark === 'frame'))) {
+        if (hasInside(both)) passed.push(found[0]!)
+        continue
+      }
+      stretchesUpTo(
+        found.map(({ start }) => start),
+        isFixed(both[0]!, group[0]!.text) ? null : found[0]!,
+      )
+      const isLookedInto = differs || known.length > 0 || marked.isIn(found, 'slot')
+      if (both[0]!.tagName !== null && isLookedInto) descend(both, found, differs && mark === 'frame')
       last = next
       from = found.map(({ end }) => end)
     }
-    stretchesUpTo(inside.map(({ end }) => end))
+    stretchesUpTo(
+      inside.map(({ end }) => end),
+      null,
+    )
   }
 
-  const descend = (nodes: readonly OutlineNode[], ranges: readonly Range[]): void => {
+  const descend = (nodes: readonly OutlineNode[], ranges: readonly Range[], isFrame: boolean): void => {
     const { name, children } = nodes[0]!
     const tagName = nodes[0]!.tagName!
-    const holder = /^[a-z][\w-]*/i.exec(name ?? '')?.[0] ?? tagName
+    const isAround = /^(html|head|body)$/.test(tagName) ? null : ranges[0]!
+    const holder = { name: /^[a-z][\w-]*/i.exec(name ?? '')?.[0] ?? tagName, range: isAround }
     // Filled in by its own value.
     if (tagName === 'title') return
     // One thing as a whole, and the same in all of them.
-    if (children.length === 0 && !holdsParts(nodes)) return
-    const insides = nodes.map(({ inside }) => inside)
-    if (whole.has(tagName) || insides.some((inside) => inside === null)) return gap(holder, ranges)
+    if (children.length === 0 && !holdsParts(nodes) && !isFrame) return
+    if (!hasInside(nodes)) return
     align(
       nodes.map((node) => node.children),
-      insides as Range[],
+      nodes.map(({ inside }) => inside!),
       holder,
     )
   }
   const starts = group.map(({ text }) => ({ start: 0, end: text.length }))
   // The parser makes `html`, `head` and `body` where they are not written: what is in them counts then.
   const tops = group.map(({ outline }) => unwrapped(outline))
-  align(tops, starts, 'page')
+  align(tops, starts, { name: 'page', range: null })
   return { pages: group, gaps, parts: placed }
 }
 
@@ -221,11 +270,13 @@ function isSound({ pages, gaps, parts }: Group): boolean {
  * Pages that share a frame, the largest group first; a page that shares none is a group by itself.
  * @param partsOf elements of some pages that generated parts can stand for
  * @param nameOf what `{page}` stands for
+ * @param marks where their author moved the edges of slots
  */
 export function groupPages(
   pages: readonly ReadPage[],
   partsOf: (pages: readonly ReadPage[]) => readonly FoundPart[],
   nameOf: (pageId: string) => string,
+  marks: readonly FrameMark[] = [],
 ): Group[] {
   const alone = (page: ReadPage): Group => ({ pages: [page], gaps: [], parts: [] })
   const groups = byFrame(pages).flatMap((members): Group[] => {
@@ -236,8 +287,13 @@ export function groupPages(
       partsIn(page, known) * 4 + (page.description ? 2 : 0) + (page.charset ? 1 : 0)
     const model = members.reduce((best, one) => (rank(one) > rank(best) ? one : best))
     const usable = known.filter((part) => partsIn(model, [part]) > 0)
-    const group = alignGroup([model, ...members.filter((one) => one !== model)], usable, nameOf)
-    return isSound(group) ? [group] : members.map(alone)
+    const ordered = [model, ...members.filter((one) => one !== model)]
+    // Edges that cannot be where they were moved to are where they were found.
+    for (const moved of marks.length > 0 ? [marks, []] : [[]]) {
+      const group = alignGroup(ordered, usable, nameOf, moved)
+      if (isSound(group)) return [group]
+    }
+    return members.map(alone)
   })
   return groups.sort((a, b) => b.pages.length - a.pages.length)
 }

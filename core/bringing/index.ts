@@ -2,6 +2,8 @@
 export { type BroughtFile, commonFolder, isPageName, type Remark } from './brought'
 export { compareBrought, type ComparedPage } from './compare-brought'
 export type { CorrectedPage } from './corrected-plan'
+export type { Edges, FrameMark, Move } from './frame-marks'
+export type { Model } from './lift-template'
 export type { PlanBy } from './plan-of'
 export type { SamePage } from './joining/beside-site'
 export { type Joined, joinSite } from './joining/join-site'

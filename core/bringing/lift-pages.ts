@@ -1,7 +1,15 @@
 import { applyEdits, findCssReferences, type Range, writeReference } from '#core/markup'
 import { type Hash, mainSlot, type Template } from '#core/site'
 import type { Group } from './frame'
-import { charsetEdits, type Goals, liftTemplate, mendedHref, mendsIn, sliceWith } from './lift-template'
+import {
+  charsetEdits,
+  type Goals,
+  liftTemplate,
+  mendedHref,
+  mendsIn,
+  type Model,
+  sliceWith,
+} from './lift-template'
 import type { ReadPage } from './read-page'
 
 export interface BringingTools {
@@ -22,6 +30,8 @@ export interface FoundTemplate {
   readonly slots: readonly string[]
   /** Whether its pages are kept whole. */
   readonly isWhole: boolean
+  /** The page that it was lifted from; null for pages that are kept whole. */
+  readonly model: Model | null
 }
 
 /** What a page holds, by slot, and the template that shows it. */
@@ -77,14 +87,14 @@ export function liftPages(
       alone.push(...group.pages)
       continue
     }
-    const { source, slotsOf } = liftTemplate(group, nameOf, goals, titleText)
+    const { source, model, slotsOf } = liftTemplate(group, nameOf, goals, titleText)
     const templateId = newId()
     const name = nameTemplate(templates.length)
     templates.push({ id: templateId, name, source: put(source), basedOn: null })
     const slots = new Set([...slotsOf.values()].flatMap(Object.keys))
     slots.delete(mainSlot)
     const pageIds = group.pages.map(({ id }) => id)
-    found.push({ templateId, name, pageIds, slots: [...slots], isWhole: false })
+    found.push({ templateId, name, pageIds, slots: [...slots], isWhole: false, model })
     for (const [id, texts] of slotsOf) held.set(id, { templateId, slots: texts })
     const made = group.parts.filter(({ part }) => part.html !== '')
     for (const [at, id] of pageIds.entries())
@@ -97,7 +107,14 @@ export function liftPages(
     const templateId = newId()
     const name = nameTemplate(null)
     templates.push({ id: templateId, name, source: put(wholeTemplate), basedOn: null })
-    found.push({ templateId, name, pageIds: alone.map(({ id }) => id), slots: [], isWhole: true })
+    found.push({
+      templateId,
+      name,
+      pageIds: alone.map(({ id }) => id),
+      slots: [],
+      isWhole: true,
+      model: null,
+    })
     for (const page of alone) held.set(page.id, { templateId, slots: { [mainSlot]: wholeText(page, goals) } })
   }
   return { templates, found, held, madeIn }

@@ -12,12 +12,31 @@ import { relativeReference } from '#core/links'
 import { mainSlot } from '#core/site'
 import type { Names } from '#core/naming'
 import type { Gap, Group } from './frame'
+import type { Edges } from './frame-marks'
 import type { OldNames } from './old-names'
 import type { ReadPage } from './read-page'
+
+/** A stretch of a model page that its template fills in otherwise. */
+export interface ShownSlot extends Range {
+  /** Null where it is what the page is called. */
+  readonly name: string | null
+  readonly edges: Edges
+}
+
+/** The page that a template was lifted from, with what is not the template's own in it. */
+export interface Model {
+  readonly path: string
+  /** As it was, with line feeds. */
+  readonly text: string
+  readonly slots: readonly ShownSlot[]
+  /** Written by a value of the page or by a generated part, and what stands for it. */
+  readonly written: readonly (Range & { readonly by: string })[]
+}
 
 /** A template that was found in a group of pages, and what fills it for each of them. */
 export interface Lifted {
   readonly source: string
+  readonly model: Model
   /** What each page holds, by slot. */
   readonly slotsOf: ReadonlyMap<string, Readonly<Record<string, string>>>
 }
@@ -162,6 +181,20 @@ export function liftTemplate(
     (edit) => isFree(edit) && !values.some((one) => isWithin(edit, one)),
   )
   const source = applyEdits(base.text, [...slots, ...values, ...references])
+  const model: Model = {
+    path: base.path,
+    text: base.text,
+    slots: gaps.map(({ ranges, edges }, index) => ({
+      start: ranges[0]!.start,
+      end: ranges[0]!.end,
+      name: isLabel[index] ? null : names[index]!,
+      edges,
+    })),
+    written: [
+      ...values.map(({ start, end, text }) => ({ start, end, by: text })),
+      ...parts.flatMap(({ part: { html }, ranges }) => (html === '' ? [] : [{ ...ranges[0]!, by: html }])),
+    ],
+  }
   const slotsOf = new Map<string, Record<string, string>>()
   for (const [at, page] of pages.entries()) {
     const held: Record<string, string> = {}
@@ -174,5 +207,5 @@ export function liftTemplate(
     }
     slotsOf.set(page.id, held)
   }
-  return { source, slotsOf }
+  return { source, model, slotsOf }
 }

@@ -32,7 +32,7 @@ export interface OutlineNode {
   readonly digest: string
   /** Null for one that the parser added. */
   readonly range: Range | null
-  /** Between its tags; null where they are not written, and of an element that is not looked into. */
+  /** Between its tags; null where they are not written. */
   readonly inside: Range | null
   /** Its `id`, else its classes. */
   readonly name: string | null
@@ -203,7 +203,7 @@ export function outlineOf(
       key: element ? strings.once(tagKey(element)) : `= ${digest}`,
       digest,
       range: rangeOf(node),
-      inside: element && isLookedInto(element) ? insideOf(element) : null,
+      inside: element && insideOf(element),
       name: strings.once(value('id') ?? value('class') ?? '') || null,
       children: isLookedInto(node) ? madeOf(childrenOf(node)) : nothing,
       // One around others is no label, and each of them would be read as often as it is deep.

@@ -16,6 +16,7 @@ import { defaultTemplate, pageTitle } from '#core/template'
 import { withoutBases } from './base-address'
 import { type BroughtFile, commonFolder, type Remark } from './brought'
 import { type Group, groupPages } from './frame'
+import type { FrameMark } from './frame-marks'
 import { findParts } from './generated-of'
 import { type CorrectedPage, correctPlan } from './corrected-plan'
 import { type BringingTools, type FoundTemplate, liftPages, mendedStyle, storedSlots } from './lift-pages'
@@ -38,6 +39,8 @@ export interface BringingChoices {
   readonly planBy?: PlanBy
   /** The plan as its author corrected it. */
   readonly plan?: readonly CorrectedPage[]
+  /** Where its author moved the edges of slots. */
+  readonly marks?: readonly FrameMark[]
 }
 
 /** A site that exists already, as it would be here. */
@@ -96,7 +99,7 @@ export const remarksOfIncludes = (pageFiles: readonly BroughtFile[]): Remark[] =
 export function understand(
   brought: readonly BroughtFile[],
   name: string,
-  { scheme, lifts, generates, planBy, plan: corrected }: BringingChoices,
+  { scheme, lifts, generates, planBy, plan: corrected, marks }: BringingChoices,
   tools: BringingTools,
 ): Understood | { readonly refusal: string } {
   const { newId, put, sizeOf } = tools
@@ -158,7 +161,7 @@ export function understand(
   const nameById = new Map(named.pages.map((page) => [page.id, pageTitle(page)]))
   const nameOf = (id: string) => nameById.get(id)!
   const groups = lifts
-    ? groupPages(pages, (some) => (generates ? findParts(some, named) : []), nameOf)
+    ? groupPages(pages, (some) => (generates ? findParts(some, named) : []), nameOf, marks)
     : pages.map((page): Group => ({ pages: [page], gaps: [], parts: [] }))
   const lifted = liftPages(groups, nameOf, goals, tools, (nth) =>
     nth === null ? 'Whole pages' : nth === 0 ? 'Shared template' : `Template ${nth + 1}`,

@@ -1,4 +1,4 @@
-import type { CorrectedPage } from '#core/bringing'
+import type { CorrectedPage, FrameMark } from '#core/bringing'
 import type { Hash } from '#core/site'
 import { many, maybeOne, type Queryable } from '#server/platform'
 
@@ -18,31 +18,46 @@ export async function insertBringing(
   await db.query('INSERT INTO bringings (id, account_id, name) VALUES ($1, $2, $3)', [id, accountId, name])
 }
 
-/** Files that wait, as a whole. */
-export interface Bringing {
-  readonly name: string
-  /** The plan as its author corrected it; null for the one that is found. */
+/** What an author says otherwise than it was found; null as it was found. */
+export interface Corrections {
   readonly plan: readonly CorrectedPage[] | null
+  /** Where the edges of slots were moved to. */
+  readonly marks: readonly FrameMark[] | null
+}
+
+/** Files that wait, as a whole. */
+export interface Bringing extends Corrections {
+  readonly name: string
 }
 
 /** A bringing; null for one that is not there, or another's. */
 export const findBringing = (db: Queryable, accountId: string, id: string): Promise<Bringing | null> =>
-  maybeOne<{ name: string; plan: readonly CorrectedPage[] | null }>(
-    db,
-    'SELECT name, plan FROM bringings WHERE account_id = $1 AND id = $2',
-    [accountId, id],
-  )
+  maybeOne<Bringing>(db, 'SELECT name, plan, marks FROM bringings WHERE account_id = $1 AND id = $2', [
+    accountId,
+    id,
+  ])
 
-/** Keeps the plan as its author corrected it. @returns whether there is such a bringing */
-export async function putPlan(
+/** Keeps what its author says otherwise; what is not said stays. @returns whether there is such a bringing */
+export async function putCorrections(
   db: Queryable,
   accountId: string,
   id: string,
-  plan: readonly CorrectedPage[] | null,
+  { plan, marks }: Partial<Corrections>,
 ): Promise<boolean> {
   const { rowCount } = await db.query(
-    'UPDATE bringings SET plan = $3, touched_at = now() WHERE account_id = $1 AND id = $2',
-    [accountId, id, plan && JSON.stringify(plan)],
+    `UPDATE bringings
+     SET plan = CASE WHEN $3 THEN $4::jsonb ELSE plan END,
+       marks = CASE WHEN $5 THEN $6::jsonb ELSE marks END,
+       touched_at = now()
+     WHERE account_id = $1 AND id = $2`,
+    [
+      accountId,
+      id,
+      plan !== undefined,
+      plan ? JSON.stringify(plan) : null,
+      marks !== undefined,
+      marks ? JSON.stringify(marks) : null,
+    ],
   )
   return rowCount === 1
 }

@@ -97,14 +97,14 @@ test('the plan is corrected before anything is made, and the one that was found 
     { path: 'd.html', label: 'The drones', depth: 0 },
     { path: 'b/index.html', label: 'Bees', depth: 1 },
   ]
-  await correctBringing(accountId, id, corrected)
+  await correctBringing(accountId, id, { plan: corrected })
   const wanted = ['Home index.html', 'The drones d.html', '  Bees b/index.html', '    Combs b/c.html']
   expect(await plan()).toEqual(wanted)
-  await correctBringing(accountId, id, null)
+  await correctBringing(accountId, id, { plan: null })
   expect(await plan()).toEqual(found)
-  await correctBringing(accountId, id, corrected)
+  await correctBringing(accountId, id, { plan: corrected })
   const { accountId: other } = await accountWithSite('Home')
-  await expect(correctBringing(other, id, null)).rejects.toMatchObject({ status: 404 })
+  await expect(correctBringing(other, id, { plan: null })).rejects.toMatchObject({ status: 404 })
   const siteId = await bringIn(accountId, id, { ...kept, name: 'Hive' }, randomUUID())
   const site = await siteOf(siteId, accountId)
   expect(checkSite(site)).toEqual([])

@@ -1,4 +1,4 @@
-import { type ComparedPage, type Remark, type SamePage } from '#core/bringing'
+import type { ComparedPage, FrameMark, Model, Remark, SamePage } from '#core/bringing'
 import type { BringIn, Change } from '#core/change'
 import { namesOf } from '#core/naming'
 import { treeOf } from '#core/plan'
@@ -51,7 +51,11 @@ export interface BringingView {
     readonly slots: readonly string[]
     readonly isWhole: boolean
     readonly source: string
+    /** The page that it was lifted from; null where it is whole, or too long to be shown. */
+    readonly model: Model | null
   }[]
+  /** Where its author moved the edges of slots. */
+  readonly marks: readonly FrameMark[]
   readonly otherwise: readonly ComparedPage[]
   /** Pages that differ in their menus alone, and one of them. */
   readonly menus: { readonly pages: number; readonly example: ComparedPage } | null
@@ -72,6 +76,8 @@ export interface BringingView {
 
 /** Lines of a list that are shown; of more, the number tells. */
 const mostShown = 2_000
+/** Letters of all models that are shown, in UTF-16 code units; the largest templates come first. */
+const mostOfModels = 400_000
 
 /** Understands what waits, and tells it. Nothing is made. */
 export async function lookAtBringing(
@@ -91,6 +97,11 @@ export async function lookAtBringing(
   const byMenus = compared.filter(({ outcome }) => outcome === 'menus')
   const stood = new Map(joining?.paths ?? compared.map(({ id: pageId, path }) => [pageId, path]))
   const anew = new Set(joining?.change.anew.map(({ id: pageId }) => pageId))
+  let room = mostOfModels
+  const models = templates.map(({ model }) => {
+    room -= model?.text.length ?? 0
+    return room < 0 ? null : model
+  })
   const shown = joining ? branchesWith(site, new Set(stood.keys())) : treeOf(site).places
   return {
     name: site.name,
@@ -110,7 +121,8 @@ export async function lookAtBringing(
         isAnew: anew.has(page.id),
       }
     }),
-    templates: templates.map(({ templateId, name, pageIds, slots, isWhole }) => ({
+    marks: understood.marks,
+    templates: templates.map(({ templateId, name, pageIds, slots, isWhole }, index) => ({
       name,
       pages: pageIds.length,
       slots,
@@ -119,6 +131,7 @@ export async function lookAtBringing(
         0,
         20_000,
       ),
+      model: models[index]!,
     })),
     menus: byMenus.length > 0 ? { pages: byMenus.length, example: byMenus[0]! } : null,
     otherwise: compared.filter(({ outcome }) => outcome === 'otherwise').slice(0, 200),

@@ -1,5 +1,5 @@
 export { type BringingView, bringIn, type BroughtLine, lookAtBringing } from './bringing'
-export { deleteOldBringings } from './bringing-rows'
+export { type Corrections, deleteOldBringings } from './bringing-rows'
 export {
   beginBringing,
   correctBringing,

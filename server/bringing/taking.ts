@@ -1,13 +1,13 @@
 import { randomUUID } from 'node:crypto'
-import type { CorrectedPage } from '#core/bringing'
 import { Problem } from '#core/problems'
 import { type Pieces, PostgresContents, putBlobs, unpack } from '#server/contents'
 import { notFound, pool } from '#server/platform'
 import {
+  type Corrections,
   deleteBringing,
   findBringing,
   insertBringing,
-  putPlan,
+  putCorrections,
   putWaiting,
   weighWaiting,
 } from './bringing-rows'
@@ -119,13 +119,13 @@ export async function takeBroughtZip(accountId: string, id: string, body: Pieces
 const smallFile = 500_000
 const heldAtOnce = 8_000_000
 
-/** Keeps the plan of what waits as its author corrected it; null for the one that is found. */
+/** Keeps what the author of files that wait says otherwise than it was found. */
 export async function correctBringing(
   accountId: string,
   id: string,
-  plan: readonly CorrectedPage[] | null,
+  corrections: Partial<Corrections>,
 ): Promise<void> {
-  if (!(await putPlan(pool(), accountId, id, plan))) throw notFound()
+  if (!(await putCorrections(pool(), accountId, id, corrections))) throw notFound()
 }
 
 export const dropBringing = (accountId: string, id: string): Promise<void> =>

@@ -4,6 +4,7 @@ import {
   type BringingChoices,
   type BroughtFile,
   commonFolder,
+  type FrameMark,
   type Into,
   isPageName,
   type PlanBy,
@@ -55,13 +56,14 @@ export interface BringingWishes {
 
 const choicesOf = (
   { names, lifts, generates, planBy }: BringingWishes,
-  plan: Bringing['plan'],
+  { plan, marks }: Pick<Bringing, 'plan' | 'marks'>,
 ): BringingChoices => ({
   scheme: names === 'kept' ? null : defaultScheme,
   lifts,
   generates,
   planBy,
   ...(plan && { plan }),
+  ...(marks && { marks }),
 })
 
 /** The files that wait, read as far as they have to be. */
@@ -105,6 +107,8 @@ async function readFiles(id: string): Promise<{ files: BroughtFile[]; remarks: R
 export type UnderstoodSite = Exclude<UnderstandAnswer, { refusal: string }> & {
   /** Whether its author corrected the plan that was found. */
   readonly isCorrected: boolean
+  /** Where its author moved the edges of slots. */
+  readonly marks: readonly FrameMark[]
   /** The site that its pages join, as it was when that was worked out. */
   readonly into: StoredSite | null
 }
@@ -149,7 +153,7 @@ export async function understandWaiting(
   const key = hashOf(JSON.stringify([id, waiting, bringing, names, lifts, generates, planBy, joining]))
   if (latest?.key === key) return latest.understood
   const answer = await understandAnew(id, bringing, wishes, into, watch)
-  const understood = { ...answer, into, isCorrected: bringing.plan !== null }
+  const understood = { ...answer, into, isCorrected: bringing.plan !== null, marks: bringing.marks ?? [] }
   const size = understood.texts.reduce((sum, [, text]) => sum + text.length, 0)
   if (size > mostKept) return understood
   const kept = { key, understood }
@@ -162,7 +166,7 @@ export async function understandWaiting(
 /** What a thread needs to understand files that wait, and what was told of them while they were read. */
 async function taskOf(
   id: string,
-  { name, plan }: Bringing,
+  { name, plan, marks }: Bringing,
   wishes: BringingWishes,
   stored: StoredSite | null,
 ): Promise<{ readonly task: Omit<UnderstandTask, 'port'>; readonly told: ToldOfFiles }> {
@@ -171,10 +175,11 @@ async function taskOf(
   const sources = stored?.site.templates.map(({ source }) => source) ?? []
   const into = stored && {
     ...{ site: stored.site, parentId: under, same, frame, names, generates },
+    ...(marks && { marks }),
     texts: [...(await getTexts(pool(), sources))],
   }
   return {
-    task: { files, name, choices: choicesOf(wishes, plan), into, year: new Date().getFullYear() },
+    task: { files, name, choices: choicesOf(wishes, { plan, marks }), into, year: new Date().getFullYear() },
     told: {
       remarks,
       count: files.length,

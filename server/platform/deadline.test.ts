@@ -12,7 +12,7 @@ async function come(make: () => AbortSignal): Promise<number> {
   let count = 0
   for (let number = 0; number < 20; number++)
     make().addEventListener('abort', () => void count++, { once: true })
-  for (let round = 0; round < 5; round++) {
+  for (let round = 0; round < 2; round++) {
     await wait(20)
     collect()
   }

@@ -4,6 +4,7 @@ import { escapeText, readHtml } from '#core/markup'
 import { mainSlot, type Page, type Site, type Template } from '#core/site'
 import { pageTitle } from '#core/template'
 import { type Group, groupPages } from '../frame'
+import type { FrameMark } from '../frame-marks'
 import { findParts } from '../generated-of'
 import { type BringingTools, type FoundTemplate, type Held, liftPages, wholeText } from '../lift-pages'
 import { type Goals, leadAt, withoutLead } from '../lift-template'
@@ -24,6 +25,8 @@ export interface Into {
   readonly names: 'kept' | 'scheme'
   /** Whether menus that follow the plan become generated ones. */
   readonly generates: boolean
+  /** Where their author moved the edges of slots. */
+  readonly marks?: readonly FrameMark[]
 }
 
 /** Names for templates that join others: told apart from those that are there. */
@@ -82,7 +85,7 @@ export function inOwnFrame(
 ): Written {
   const nameOf = (id: string) => pageTitle(pageById.get(id)!)
   const findThose = (some: readonly ReadPage[]) => (into.generates ? findParts(some, site) : [])
-  const groups: readonly Group[] = groupPages(pages, findThose, nameOf)
+  const groups: readonly Group[] = groupPages(pages, findThose, nameOf, into.marks)
   const literal = titles.pattern.replaceAll('{site}', escapeText(titles.siteName ?? ''))
   const isTheirs = site.titlePattern.replaceAll('{site}', escapeText(site.name)) === literal
   const titleText = isTheirs || /[{}]/.test(titles.siteName ?? '') ? '{title}' : literal

@@ -1,6 +1,12 @@
 import Joi from 'joi'
-import type { CorrectedPage } from '#core/bringing'
-import { bringIn, type BringingWishes, correctBringing, dropBringing, lookAtBringing } from '#server/bringing'
+import {
+  bringIn,
+  type BringingWishes,
+  correctBringing,
+  type Corrections,
+  dropBringing,
+  lookAtBringing,
+} from '#server/bringing'
 import { placeOfBringing, sendBackTo } from '#server/deliveries'
 import { log, notFound } from '#server/platform'
 import { answerProblems, checkInput, readJson, requireAccount } from '../../../owner.server'
@@ -30,8 +36,21 @@ const planInput = Joi.array()
   )
   .max(20_000)
   .allow(null)
+const offset = Joi.number().integer().min(0).max(100_000_000).required()
+/** Where its author moved the edges of slots. */
+const marksInput = Joi.array()
+  .items(
+    Joi.object({
+      path: Joi.string().max(1_000).required(),
+      start: offset,
+      end: offset,
+      to: Joi.valid('slot', 'frame').required(),
+    }),
+  )
+  .max(1_000)
+  .allow(null)
 const bringInput = Joi.object<
-  BringingWishes & { name: string; request: string; drop: boolean; plan?: readonly CorrectedPage[] | null }
+  BringingWishes & { name: string; request: string; drop: boolean } & Partial<Corrections>
 >({
   ...wishes,
   name: Joi.string().trim().allow('').max(200).default(''),
@@ -39,7 +58,8 @@ const bringInput = Joi.object<
   request: Joi.string().guid({ version: 'uuidv4' }),
   drop: Joi.boolean().default(false),
   plan: planInput,
-}).or('request', 'drop', 'plan')
+  marks: marksInput,
+}).or('request', 'drop', 'plan', 'marks')
 
 function idOf(bringingId: string): string {
   if (uuid.validate(bringingId).error) throw notFound()
@@ -60,18 +80,24 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   })
 }
 
-/** Brings it in, corrects its plan, or lets go of it. */
+/** Brings it in, corrects what was found, or lets go of it. */
 export async function action({ request, params }: Route.ActionArgs) {
   const account = await requireAccount(request)
   return answerProblems(async () => {
-    const { drop, request: requestId, plan, ...asked } = checkInput(bringInput, await readJson(request))
+    const {
+      drop,
+      request: requestId,
+      plan,
+      marks,
+      ...asked
+    } = checkInput(bringInput, await readJson(request))
     if (drop) {
       await dropBringing(account.id, idOf(params.bringingId))
       return Response.json({ done: true })
     }
     const id = idOf(params.bringingId)
-    if (plan !== undefined) {
-      await correctBringing(account.id, id, plan)
+    if (plan !== undefined || marks !== undefined) {
+      await correctBringing(account.id, id, { plan, marks })
       return Response.json({ done: true })
     }
     const place = await placeOfBringing(id)

@@ -1,0 +1,49 @@
+import { expect } from '@jest/globals'
+import { checkSite } from '#core/site'
+import { testId, type TextStore } from './index'
+import {
+  type BringingChoices,
+  type BroughtFile,
+  compareBrought,
+  isPageName,
+  understand,
+  type Understood,
+} from '#core/bringing'
+
+export const asTheyAre: BringingChoices = { scheme: null, lifts: true, generates: true }
+
+const kindOf = (path: string): BroughtFile['kind'] =>
+  isPageName(path)
+    ? 'page'
+    : path.endsWith('.css')
+      ? 'style'
+      : /\.(png|jpg|gif)$/.test(path)
+        ? 'image'
+        : 'other'
+
+/** Understands files of a test, by path; their site is whole. */
+export function bring(files: Record<string, string>, store: TextStore, choices = asTheyAre): Understood {
+  const brought = Object.entries(files).map(([path, text]): BroughtFile => {
+    const kind = kindOf(path)
+    return {
+      path,
+      kind,
+      hash: store.put(text),
+      sizeBytes: text.length,
+      ...(/page|style/.test(kind) && { text }),
+    }
+  })
+  const tools = {
+    newId: testId,
+    put: (text: string) => store.put(text),
+    sizeOf: (text: string) => text.length,
+  }
+  const understood = understand(brought, '', choices, tools)
+  if ('refusal' in understood) throw new Error(understood.refusal)
+  expect(checkSite(understood.site)).toEqual([])
+  return understood
+}
+
+/** How each page comes out, by its path. */
+export const outcomes = (understood: Understood, store: TextStore) =>
+  Object.fromEntries(compareBrought(understood, store).map(({ path, outcome }) => [path, outcome]))
