@@ -99,7 +99,9 @@ test('the editor of a template knows parts, their values and slots, and that of 
   // Colours are seen beside what says them, and another one is chosen there.
   await page.getByRole('tab', { name: 'site.css' }).click()
   const css = page.getByRole('textbox', { name: 'Source of site.css' })
-  await css.fill('p { color: rgb(170, 30, 30); margin: 0 }\na { color: var(--accent) }\n')
+  // An editor draws what can be seen: only by keyboard all of it is chosen.
+  await css.press('Control+A')
+  await page.keyboard.insertText('p { color: rgb(170, 30, 30); margin: 0 }\na { color: var(--accent) }\n')
   const swatch = page.getByLabel('Choose another colour for rgb(170, 30, 30)')
   await expect(swatch).toHaveValue('#aa1e1e')
   await expect(page.locator('.cm-colour')).toHaveCount(1)

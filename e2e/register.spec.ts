@@ -64,7 +64,9 @@ test('a branch is removed after its ripple was shown, with what links there', as
   ).toBeVisible()
 })
 
-test('what is clicked on before the window hears anything is done once it does, and once', async ({ page }) => {
+test('what is clicked on before the window hears anything is done once it does, and once', async ({
+  page,
+}) => {
   await row(page, /Contact/).click()
   for (const label of ['One', 'Two']) {
     await page.keyboard.press('Enter')
