@@ -32,7 +32,7 @@ const shots = {
     await page.goto(`${address}/sites/bring`)
     await page.getByRole('button', { name: /^Try it with Saltings Ferry/ }).click()
     await page.getByText('Menus are written anew').waitFor()
-    await page.getByText('boats/curlew.html', { exact: true }).last().click()
+    await page.evaluate(() => scrollTo(0, 110))
   },
   async kits() {
     await page.goto(`${address}/kits`)

@@ -1,7 +1,7 @@
 import { mkdir, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { expect, test } from '@playwright/test'
-import { expectAccessible, expectLabels, openView, pick, practice, signUp } from './support'
+import { expectAccessible, expectLabels, openView, pick, practice, row, signUp } from './support'
 
 test('the example is understood, seen under other choices, and brought in', async ({ page }) => {
   await signUp(page)
@@ -67,6 +67,37 @@ test('the plan that was found is corrected before the site is made', async ({ pa
   await page.getByRole('button', { name: 'Bring it in' }).click()
   await page.waitForURL('**/plan')
   await expect(page.getByRole('row', { name: 'Write to us' })).toBeVisible()
+})
+
+test('the edge of a slot is moved by keyboard, put back, and moved again before the site is made', async ({
+  page,
+}) => {
+  await signUp(page)
+  await page.goto('/sites/bring')
+  await page.getByRole('button', { name: /^Try it with Saltings Ferry/ }).click()
+  const over = page.getByRole('group', { name: 'Template over fares.html' })
+  const button = (words: RegExp) => over.getByRole('button', { name: words })
+  const around = button(/^Take in the element around it: content$/)
+  await around.focus()
+  await page.keyboard.press('Enter')
+  await expect(over.getByText('<div id="text">').locator('visible=true')).toHaveCount(1)
+  await expect(button(/^Begin earlier.*: content$/)).toBeEnabled()
+  // There is no more to take in around it, and the button that was pressed is still where the keyboard is.
+  await expect(around).toBeFocused()
+  await expect(around).toHaveAttribute('aria-disabled', 'true')
+  await expectAccessible(page)
+  await button(/^End later.*: content$/).press('Enter')
+  await expect(button(/^End later.*: content$/)).toHaveAttribute('aria-disabled', 'true')
+  await page.getByRole('button', { name: 'Put back the edges that were found' }).click()
+  await expect(page.getByRole('button', { name: 'Put back the edges that were found' })).toHaveCount(0)
+  await expect(around).toHaveAttribute('aria-disabled', 'false')
+  await around.press('Enter')
+  await expect(button(/^Begin earlier.*: content$/)).toBeEnabled()
+  await page.getByRole('button', { name: 'Bring it in' }).click()
+  await page.waitForURL('**/plan')
+  await row(page, /Fares/).click()
+  await openView(page, 'Pages')
+  await expect(page.getByRole('textbox', { name: 'Content of Fares' })).toContainText('<div id="text">')
 })
 
 test('a folder comes in as it lies on a disk, and what is none is told', async ({ page }, testInfo) => {

@@ -163,40 +163,6 @@ export function WishesSentence({
   )
 }
 
-/** What pages were found to share. */
-export function FoundTemplates({ view }: { view: BringingView }) {
-  return (
-    <ul>
-      {view.templates.map(({ name, pages, slots, isWhole, source }) => (
-        <li key={name} className="mb-3">
-          <p>
-            <b>{name}</b>{' '}
-            <span className="text-quiet">
-              {isWhole
-                ? `${count(pages, 'page')} that ${pages === 1 ? 'shares' : 'share'} no frame, each kept whole`
-                : `fits ${count(pages, 'page')}${slots.length > 0 ? `; further slots: ${slots.join(', ')}` : ''}`}
-            </span>
-          </p>
-          {!isWhole && (
-            <details>
-              <summary className="cursor-pointer text-sm text-lapis underline underline-offset-4">
-                Its source
-              </summary>
-              <pre
-                tabIndex={0}
-                aria-label={`Source of ${name}`}
-                className="mt-1 max-h-72 overflow-auto bg-vellum p-3 font-mono text-[12.5px] leading-[1.5]"
-              >
-                {source}
-              </pre>
-            </details>
-          )}
-        </li>
-      ))}
-    </ul>
-  )
-}
-
 /** What would come out otherwise than it was, line by line. */
 export function Otherwise({ view }: { view: BringingView }) {
   const { otherwise, menus } = view

@@ -160,12 +160,29 @@ describe('old and awkward pages', () => {
   test('of any kind end in a site that is whole, and that can be made', () => {
     const pieces = fc.constantFrom('<p>', '</p>', '<div id="a">', '</div>', '<ul>', '<li>', '<a href="b.html">', '<a href="/">', 'x', '\n', '<title>T - S</title>', '</body>', '<html>', '<head>', '<table><tr><td>', '<h1>Q</h1>', '<!-- c -->', '<script>if (a<b) {page}</script>', '<meta name=description content="d">', '<a href="sub/">') // prettier-ignore
     const text = fc.array(pieces, { maxLength: 14 }).map((list) => list.join(''))
+    const paths = ['a.html', 'b.html', 'sub/index.html', 'sub/d.html'] as const
+    // Wherever edges are said to be: what is no element's is no edge.
+    const mark = fc.record({
+      path: fc.constantFrom(...paths),
+      start: fc.nat(60),
+      end: fc.nat(120),
+      to: fc.constantFrom('slot' as const, 'frame' as const),
+    })
+    const marksOf = fc.array(mark, { maxLength: 3 })
     fc.assert(
-      fc.property(text, text, text, text, (a, b, c, d) => {
+      fc.property(fc.tuple(text, text, text, text), marksOf, (texts, marks) => {
         const store = new TextStore()
-        const understood = bring({ 'a.html': a, 'b.html': b, 'sub/index.html': c, 'sub/d.html': d, 'x.css': 'p{}' }, store) // prettier-ignore
+        const files = Object.fromEntries(paths.map((path, at) => [path, texts[at]!]))
+        const understood = bring({ ...files, 'x.css': 'p{}' }, store, { ...asTheyAre, marks })
         expect(understood.site.pages).toHaveLength(4)
-        expect(compareBrought(understood, store)).toHaveLength(4)
+        const compared = compareBrought(understood, store)
+        expect(compared).toHaveLength(4)
+        const plainStore = new TextStore()
+        const plain = bring({ ...files, 'x.css': 'p{}' }, plainStore)
+        const asFound = compareBrought(plain, plainStore).filter(({ outcome }) => outcome === 'otherwise')
+        expect(compared.filter(({ outcome }) => outcome === 'otherwise').length).toBeLessThanOrEqual(
+          asFound.length,
+        )
       }),
       { numRuns: 300 },
     )

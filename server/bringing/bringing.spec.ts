@@ -3,11 +3,11 @@ import { readFile } from 'node:fs/promises'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { ZipFile } from 'yazl'
 import { namesOf } from '#core/naming'
-import { treeOf } from '#core/plan'
+import { planSite, readOutline, treeOf } from '#core/plan'
 import { checkSite } from '#core/site'
-import { PostgresContents } from '#server/contents'
+import { getTexts, PostgresContents } from '#server/contents'
 import { pool } from '#server/platform'
-import { changeSite, filesOfSite, findingsOf, listSites, stepHistory } from '#server/sites'
+import { changeSite, createSite, filesOfSite, findingsOf, listSites, stepHistory } from '#server/sites'
 import { housekeeping } from '../housekeeping'
 import { accountWithSite, freshDatabase, siteOf } from '../testing/support'
 import { bringIn, lookAtBringing } from './bringing'
@@ -114,6 +114,50 @@ test('the plan is corrected before anything is made, and the one that was found 
     '  Bees',
     '    Combs',
   ])
+})
+
+test('edges of slots are moved before anything is made, kept with what waits, and put back', async () => {
+  const page = (title: string, text: string) =>
+    `<!DOCTYPE html><title>${title}</title><div id="a">\n<h1>${title}</h1>\n<p>${text}</p>\n<p class="end">So far.</p>\n</div>`
+  const id = await beginBringing(accountId, '')
+  await takeBroughtZip(
+    accountId,
+    id,
+    await zipped({ 'index.html': page('Home', 'one'), 'a.html': page('Terns', 'two') }),
+  )
+  const sourceAndEdges = async (wishes: Partial<BringingWishes> = {}) => {
+    const { templates, marks } = await lookAtBringing(accountId, id, { ...kept, ...wishes })
+    const { source, model } = templates[0]!
+    return { source, marks, edges: model!.slots.find(({ name }) => name === 'content')!.edges }
+  }
+  const found = await sourceAndEdges()
+  expect(found.source).toContain('<slot name="content"></slot>\n<p class="end">')
+  const move = found.edges.endOut
+  if (!move || !('set' in move)) throw new Error('its end cannot be moved')
+  await correctBringing(accountId, id, { marks: [move.set] })
+  const moved = await sourceAndEdges()
+  expect(moved.source).toContain('<slot name="content"></slot>\n</div>')
+  expect(moved.marks).toEqual([move.set])
+  // The plan is corrected by itself, and pages that join a site have theirs, too.
+  await correctBringing(accountId, id, { plan: [{ path: 'index.html', label: 'Home', depth: 0 }] })
+  expect((await sourceAndEdges()).source).toEqual(moved.source)
+  const into = await createSite(accountId, {
+    name: 'Skerry',
+    language: 'en',
+    plan: planSite(readOutline('Home'), 'Skerry'),
+  })
+  expect((await sourceAndEdges({ into, same: 'beside' })).source).toContain(
+    '<slot name="content"></slot>\n</div>',
+  )
+  await correctBringing(accountId, id, { marks: null })
+  expect((await sourceAndEdges()).source).toEqual(found.source)
+  await correctBringing(accountId, id, { marks: [move.set] })
+  const siteId = await bringIn(accountId, id, { ...kept, name: 'Terns' }, randomUUID())
+  const site = await siteOf(siteId, accountId)
+  const terns = site.pages.find(({ label }) => label === 'Terns')!
+  expect((await getTexts(pool(), [terns.content])).get(terns.content)).toBe(
+    '<p>two</p>\n<p class="end">So far.</p>',
+  )
 })
 
 test('tells how far it is, and ends when nobody waits for it any more', async () => {

@@ -1,0 +1,290 @@
+import { useEffect, useRef, useState } from 'react'
+import { useNavigate, useSearchParams } from 'react-router'
+import type { FrameMark } from '#core/bringing'
+import type { BringingView, BringingWishes } from '#server/bringing'
+import { count } from '../parts/format'
+import { noPlace, type PlaceValues } from '../upload/place/place-fields'
+import {
+  ask,
+  askForLong,
+  begin,
+  fetchFromHost,
+  type FolderFile,
+  learnHost,
+  NotTaken,
+  sendFolder,
+  sendZip,
+} from './send-site'
+
+/** The site that pages join, and the pages of it that they may come under, the nearest last. */
+export interface JoinedSite {
+  readonly id: string
+  readonly name: string
+  readonly places: readonly { readonly id: string; readonly label: string }[]
+}
+
+type State =
+  | { readonly kind: 'choosing' }
+  | { readonly kind: 'host' }
+  | { readonly kind: 'sending'; readonly words: string; readonly done: number; readonly of: number }
+  | {
+      readonly kind: 'looking'
+      readonly id: string
+      readonly view: BringingView | null
+      /** Whether it is being looked at anew. */
+      readonly isBusy: boolean
+      readonly done: number
+      readonly of: number
+    }
+  | { readonly kind: 'making'; readonly id: string; readonly view: BringingView }
+
+/** How long a plan rests before it is worked out what comes of a correction. */
+const correctAfterMs = 600
+
+const asTheyAre: BringingWishes = {
+  names: 'kept',
+  lifts: true,
+  generates: true,
+  planBy: 'found',
+  same: 'leave',
+  frame: 'own',
+}
+
+/**
+ * Files that are brought in: sent or fetched, understood, corrected, and made a site of, or pages of one.
+ * @param into the site that they join; null for a new one
+ */
+export function useBringing(into: JoinedSite | null) {
+  const navigate = useNavigate()
+  const [state, setState] = useState<State>({ kind: 'choosing' })
+  const [wishes, setWishes] = useState<BringingWishes>({
+    ...asTheyAre,
+    into: into?.id,
+    under: into?.places.at(-1)?.id,
+  })
+  const [name, setName] = useState<string | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const [request] = useState(() => ({ id: '' }))
+  const ending = useRef<AbortController | null>(null)
+  // Files that were taken from a destination wait already: they are looked at first, in the place of the site's own.
+  const [query] = useSearchParams()
+  const waiting = query.get('waiting')
+  const begun = useRef(false)
+  useEffect(() => {
+    if (waiting === null || begun.current) return
+    begun.current = true
+    const asked: BringingWishes = { ...wishes, same: 'replace', frame: 'site' }
+    setWishes(asked)
+    void attempt((signal) => look(waiting, asked, signal), { kind: 'choosing' })
+    // Once, for what the address names.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [waiting])
+  // Whoever leaves wants no more of it.
+  useEffect(() => () => ending.current?.abort(), [])
+
+  /** Does what may take long, until it is called off. */
+  async function attempt(work: (signal: AbortSignal) => Promise<void>, back: State): Promise<void> {
+    ending.current?.abort()
+    const own = (ending.current = new AbortController())
+    setProblem(null)
+    try {
+      await work(own.signal)
+    } catch (error) {
+      if (own.signal.aborted) return
+      setProblem(error instanceof NotTaken ? error.message : 'This could not be done. Try again in a moment.')
+      setState(back.kind === 'looking' ? { ...back, isBusy: false } : back)
+    }
+  }
+
+  const post = <T>(id: string, what: object, signal: AbortSignal) =>
+    ask<T>(`/bringing/${id}`, {
+      method: 'POST',
+      signal,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(what),
+    })
+
+  /** Has the plan be as it was corrected, or as it was found, and looks again. */
+  async function correct(
+    id: string,
+    lines: BringingView['lines'] | null,
+    signal: AbortSignal,
+  ): Promise<void> {
+    const plan = lines && lines.map(({ was, label, depth }) => ({ path: was, label, depth }))
+    await post(id, { plan }, signal)
+    await look(id, wishes, signal)
+    // What was corrected meanwhile is newer than what has come.
+    setDraft((was) => (was === lines ? null : was))
+  }
+
+  /** Has the edges of slots be where they were moved to; null where they were found. */
+  const moveEdges = (marks: readonly FrameMark[] | null) => {
+    if (state.kind !== 'looking') return
+    const { id } = state
+    void attempt(async (signal) => {
+      if (draft) await correct(id, draft, signal)
+      await post(id, { marks }, signal)
+      await look(id, wishes, signal)
+    }, state)
+  }
+
+  async function look(id: string, asked: BringingWishes, signal: AbortSignal): Promise<void> {
+    const looking = (done: number, of: number) =>
+      setState((was) => ({
+        kind: 'looking',
+        id,
+        view: was.kind === 'looking' ? was.view : null,
+        isBusy: true,
+        done,
+        of,
+      }))
+    looking(0, 0)
+    const said = Object.entries(asked).filter(([, value]) => value !== undefined)
+    const query = new URLSearchParams(said.map(([key, value]) => [key, String(value)]))
+    const view = await askForLong<BringingView>(`/bringing/${id}?${query}`, signal, looking)
+    setState({ kind: 'looking', id, view, isBusy: false, done: 0, of: 0 })
+  }
+
+  const bring = (
+    words: string,
+    of: number,
+    called: string,
+    send: (id: string, signal: AbortSignal) => Promise<unknown>,
+    example = false,
+  ) =>
+    void attempt(
+      async (signal) => {
+        setState({ kind: 'sending', words, done: 0, of })
+        const { id } = await begin(called, example, signal)
+        await send(id, signal)
+        await look(id, wishes, signal)
+      },
+      { kind: 'choosing' },
+    )
+  const bringFolder = (files: readonly FolderFile[]) =>
+    bring(
+      `Sending ${count(files.length, 'file')}…`,
+      files.length,
+      files[0]?.path.split('/')[0] ?? '',
+      (id, signal) =>
+        sendFolder(id, files, signal, (done) =>
+          setState((was) => (was.kind === 'sending' ? { ...was, done } : was)),
+        ),
+    )
+
+  // Kept here: what was typed is there again when a host did not answer.
+  const [place, setPlace] = useState(noPlace)
+  /** What waits for files of a host; begun once, however often its key is asked for. */
+  const hosted = useRef<string | null>(null)
+  const beginHosted = async (signal: AbortSignal): Promise<string> =>
+    (hosted.current ??= (await begin('', false, signal)).id)
+  async function learnKey(place: PlaceValues): Promise<string | null> {
+    let hostKey: string | null = null
+    await attempt(async (signal) => {
+      hostKey = await learnHost(await beginHosted(signal), place, signal)
+    }, state)
+    return hostKey
+  }
+  const bringFromHost = (place: PlaceValues, hostKey: string) =>
+    void attempt(
+      async (signal) => {
+        setState({ kind: 'sending', words: `Fetching from ${place.host}…`, done: 0, of: 0 })
+        const id = await beginHosted(signal)
+        // Files of one place alone: what a cut or a mistaken folder left is not mixed with what comes next.
+        hosted.current = null
+        await fetchFromHost(id, place, hostKey, signal, (done, of) =>
+          setState((was) => (was.kind === 'sending' ? { ...was, done, of } : was)),
+        )
+        await look(id, wishes, signal)
+      },
+      { kind: 'host' },
+    )
+
+  /** The plan as it is being corrected, until it has been worked out what comes of it. */
+  const [draft, setDraft] = useState<BringingView['lines'] | null>(null)
+  useEffect(() => {
+    if (draft === null || state.kind !== 'looking') return
+    const { id } = state
+    const timer = setTimeout(
+      () => void attempt((signal) => correct(id, draft, signal), state),
+      correctAfterMs,
+    )
+    return () => clearTimeout(timer)
+    // With each correction, and not with what comes of it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [draft])
+  function putBack(id: string): void {
+    setDraft(null)
+    void attempt((signal) => correct(id, null, signal), state)
+  }
+
+  function wish(part: Partial<BringingWishes>): void {
+    const asked = { ...wishes, ...part }
+    setWishes(asked)
+    if (state.kind !== 'looking') return
+    const { id } = state
+    // What is corrected but not sent goes first.
+    void attempt(async (signal) => {
+      if (draft) await correct(id, draft, signal)
+      await look(id, asked, signal)
+    }, state)
+  }
+
+  function make(id: string, view: BringingView): void {
+    request.id ||= crypto.randomUUID()
+    void attempt(
+      async (signal) => {
+        setState({ kind: 'making', id, view })
+        const made = { ...wishes, name: name ?? view.name, request: request.id }
+        const { siteId } = await post<{ siteId: string }>(id, made, signal)
+        await navigate(`/sites/${siteId}/plan`)
+      },
+      { kind: 'looking', id, view, isBusy: false, done: 0, of: 0 },
+    )
+  }
+
+  function leave(): void {
+    ending.current?.abort()
+    if ('id' in state)
+      void fetch(`/bringing/${state.id}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ drop: true }),
+      }).catch(() => {})
+    request.id = ''
+    setName(null)
+    setDraft(null)
+    setProblem(null)
+    setState({ kind: 'choosing' })
+  }
+
+  return {
+    state,
+    wishes,
+    wish,
+    /** What the site is called; null as it was found. */
+    name,
+    setName,
+    problem,
+    bringFolder,
+    bringZip: (file: File) =>
+      bring(`Sending ${file.name}…`, 0, file.name.replace(/\.zip$/i, ''), (id, signal) =>
+        sendZip(id, file, signal),
+      ),
+    bringExample: () => bring('Unpacking Saltings Ferry…', 0, '', async () => {}, true),
+    chooseHost() {
+      setProblem(null)
+      setState({ kind: 'host' })
+    },
+    place,
+    setPlace,
+    learnKey,
+    bringFromHost,
+    draft,
+    correctPlan: setDraft,
+    putBack,
+    moveEdges,
+    make,
+    leave,
+  }
+}
