@@ -40,7 +40,7 @@ export function oldNamesOf(
     folders.add(folder)
     if (kind === 'page') {
       const stem = path.slice(folder.length).replace(/\.\w+$/, '')
-      pages.set(id, { path, folder, stem, nameless: false, clash: null })
+      pages.set(id, { path, folder, stem, container: folder, nameless: false, clash: null })
       byPath.set(path, { kind: 'page', id })
     } else {
       others.set(id, path)

@@ -47,8 +47,8 @@ export function ownNameOf(path: string, homeName: string, isAlone: boolean): str
 }
 
 /**
- * The site with names as near to the old ones as a scheme can make them: of all ways to spread pages over
- * folders the one under which most stand where they stood. What stands elsewhere then leaves a forwarder.
+ * The site with its old names: of all ways to spread pages over folders the one under which most stand where they
+ * stood; the others have paths of their own. What cannot stand where it stood leaves a forwarder.
  */
 export function withOldNames(site: Site, files: readonly BroughtFile[], { names: old }: OldNames): Site {
   const homePath = old.pages.get(site.homeId)!.path
@@ -66,20 +66,42 @@ export function withOldNames(site: Site, files: readonly BroughtFile[], { names:
   ]
   const folder = only === null ? null : asFolder(only)
   if (folder) arrangements.push({ kind: 'one-folder', folder })
+  const stands = (page: Page) => old.pages.get(page.id)!.path
   let best: { site: Site; kept: number } | null = null
   for (const arrangement of arrangements) {
     const trying = { ...scheme, arrangement }
     const pages = site.pages.map((page): Page => {
-      const name = ownNameOf(old.pages.get(page.id)!.path, trying.homeName, true)
+      const name = ownNameOf(stands(page), trying.homeName, true)
       const usable = page.id !== site.homeId && checkOwnName(name, trying, site.language) === null
       return { ...page, ownName: usable ? name : null }
     })
     const named = { ...site, scheme: trying, pages }
     const become = namesOf(named).pages
-    const kept = pages.filter(({ id }) => become.get(id)!.path === old.pages.get(id)!.path).length
+    const kept = pages.filter((page) => become.get(page.id)!.path === stands(page)).length
     if (!best || kept > best.kept) best = { site: named, kept }
   }
-  return withAddresses(best!.site, { names: old })
+  return withAddresses(withOwnPaths(best!.site, stands), { names: old })
+}
+
+/** The site with paths of their own for pages that its scheme puts elsewhere than they stood. */
+function withOwnPaths(site: Site, stands: (page: Page) => string): Site {
+  const { scheme, language, homeId } = site
+  const become = namesOf(site).pages
+  const homeFile = scheme.homeName + scheme.extension
+  const pathOf = (page: Page): string | null => {
+    const was = stands(page)
+    if (page.id === homeId || become.get(page.id)!.path === was || !was.endsWith(scheme.extension))
+      return null
+    const path = `/${was.endsWith(`/${homeFile}`) ? was.slice(0, -homeFile.length) : was.slice(0, -scheme.extension.length)}`
+    return checkOwnName(path, scheme, language) === null ? path : null
+  }
+  return {
+    ...site,
+    pages: site.pages.map((page) => {
+      const path = pathOf(page)
+      return path === null ? page : { ...page, ownName: path }
+    }),
+  }
 }
 
 /** The site under another scheme, its pages named by it; each old address leads on to the page. */

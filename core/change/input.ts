@@ -40,7 +40,7 @@ export const slot = Joi.string().max(100)
 export const longestLine = 20_000
 
 const details = Joi.object({
-  ownName: Joi.string().max(100),
+  ownName: Joi.string().max(300),
   title: Joi.string().max(longestLine).allow(''),
   description: Joi.string().max(longestLine).allow(''),
 })

@@ -1,6 +1,7 @@
 import type { Scheme, Site } from '#core/site'
 import { isReservedName } from './label-name'
-import { type Nameable, namesOf, splitFileName, trialFolder } from './names'
+import { splitFileName } from './file-names'
+import { type Nameable, namesOf, trialFolder } from './names'
 
 /** Kinds of hosts by what they make of a name. */
 export type HostKind = 'case-kept' | 'case-folded' | 'oldest'

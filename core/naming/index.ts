@@ -2,15 +2,9 @@
 export { needsSpelling } from './ascii'
 export { spelling } from '#spelling'
 export { clashKey, nameLabel, namelessName, type NamingStep } from './label-name'
-export {
-  explainName,
-  type Nameable,
-  type Names,
-  namesOf,
-  type PageName,
-  splitFileName,
-  trialFolder,
-} from './names'
+export { explainName, type Nameable, type Names, namesOf, type PageName, trialFolder } from './names'
+export { splitFileName } from './file-names'
 export { type HostKind, hostKinds, type HostRemark, remarksOfHost, schemeForOldest } from './host-rules'
 export { checkDate, type LabelDate, readLabelDate } from './label-date'
 export { checkOwnName, checkOwnNameOf, type NameRefusal } from './own-name'
+export { isOwnPath } from './own-path'

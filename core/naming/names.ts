@@ -1,8 +1,10 @@
 import { type Tree, treeOf } from '#core/plan'
-import type { Page, Scheme, Site, SiteFile } from '#core/site'
+import type { Page, Scheme, Site } from '#core/site'
+import { asPrefix, nameFiles } from './file-names'
 import { readLabelDate } from './label-date'
-import { cutLetters, cutName, type NamingStep, nameLabel } from './label-name'
+import { clashKey, cutLetters, cutName, type NamingStep, nameLabel } from './label-name'
 import { type Claim, type Grant, settleNames } from './name-space'
+import { isOwnPath, ownStem, placeOwnPaths } from './own-path'
 
 /** What the scheme made of one page. */
 export interface PageName {
@@ -10,8 +12,10 @@ export interface PageName {
   readonly path: string
   /** The folder part of `path`, '' or ending in a slash. */
   readonly folder: string
-  /** The name the page is known by in its folder: its own stem, or its folder's name. */
+  /** The name the page is known by: its own stem, or its folder's name. */
   readonly stem: string
+  /** The folder that `stem` is a name in, '' or ending in a slash. */
+  readonly container: string
   /** True when the label holds no letter and no digit, so a stand-in was used. */
   readonly nameless: boolean
   /** The page that already has the name this one wanted; null when there was no clash. */
@@ -49,13 +53,6 @@ export function namesOf(site: Nameable): Names {
   const names = computeNames(site)
   known.set(site.pages, { of: site, names })
   return names
-}
-
-const sanitizeFolder = (folder: string) => (folder === '' ? '' : `${folder}/`)
-
-/** Folder of a kind of file, '' or ending in a slash. */
-function kindFolder(site: Nameable, file: SiteFile): string {
-  return sanitizeFolder(site.scheme.folders[file.kind])
 }
 
 type LabelNamer = (label: string) => { name: string; nameless: boolean }
@@ -105,6 +102,8 @@ interface Group {
   readonly sections: readonly boolean[]
   readonly folder: string
   readonly isDated: boolean
+  /** Names that none of them can have. */
+  readonly taken: readonly string[]
   readonly named: readonly Named[]
 }
 
@@ -118,12 +117,15 @@ const isGroupOf = (
   sections: readonly boolean[],
   folder: string,
   isDated: boolean,
+  taken: readonly string[],
 ): boolean =>
   group.scheme === site.scheme &&
   group.language === site.language &&
   group.folder === folder &&
   group.isDated === isDated &&
   group.siblings.length === siblings.length &&
+  group.taken.length === taken.length &&
+  taken.every((name, index) => name === group.taken[index]) &&
   siblings.every((page, index) => page === group.siblings[index] && sections[index] === group.sections[index])
 
 function computeNames(site: Nameable): Names {
@@ -136,7 +138,8 @@ function computeNames(site: Nameable): Names {
   const front = frontOf(site, tree)
   const claimOf = (page: Page, sectionStem: string | null): Claim<Page> => {
     // A name held still stands before all others: it is the one its page has been known by.
-    const wanted = page.keptName ?? page.ownName ?? frontedName(front(page), page, site, nameOf)
+    const own = page.ownName === null ? null : ownStem(page.ownName)
+    const wanted = page.keptName ?? own ?? frontedName(front(page), page, site, nameOf)
     const rank = page.keptName !== null ? 0 : page.ownName !== null ? 1 : 2
     return {
       what: page,
@@ -146,31 +149,50 @@ function computeNames(site: Nameable): Names {
       second: sectionStem && sectionStem + scheme.gap + wanted,
     }
   }
-  const nameAt = (page: Page, path: string, stem: string, clash: PageName['clash']): Named => {
+  const nameAt = (
+    page: Page,
+    path: string,
+    stem: string,
+    container: string,
+    clash: PageName['clash'],
+  ): Named => {
     const folder = path.slice(0, path.lastIndexOf('/') + 1)
-    const name = { path, folder, stem, nameless: stemless(page), clash }
+    const name = { path, folder, stem, container, nameless: stemless(page), clash }
     return { page, name, entry: { kind: 'page', id: page.id } }
   }
-  const put = (page: Page, path: string, stem: string, clash: PageName['clash']) => {
-    const { name, entry } = nameAt(page, path, stem, clash)
+  const put = (...of: Parameters<typeof nameAt>) => {
+    const { page, name, entry } = nameAt(...of)
     pages.set(page.id, name)
-    byPath.set(path, entry)
+    byPath.set(name.path, entry)
   }
   const stemless = (page: Page) => page.id !== homeId && page.ownName === null && nameOf(page.label).nameless
 
   const home = tree.byId.get(homeId)
-  if (home) put(home, homeFile, scheme.homeName, null)
+  if (home) put(home, homeFile, scheme.homeName, '', null)
 
-  const real = tree.places.filter((place) => !place.trial && place.page.id !== homeId)
+  const everyReal = tree.places.filter((place) => !place.trial && place.page.id !== homeId)
+  const real = everyReal.filter(({ page }) => !isOwnPath(page.ownName))
+  const withPaths =
+    real.length === everyReal.length ? [] : everyReal.filter(({ page }) => isOwnPath(page.ownName))
+  const { placed, takenIn } = placeOwnPaths(
+    withPaths.map(({ page }) => page),
+    scheme,
+  )
+  const belowOf = new Map(placed.map(({ grant, below }) => [grant.what.id, below]))
+  for (const { grant, path, container } of placed)
+    put(grant.what, path, grant.name, container, clashOf(grant))
   const { arrangement } = scheme
   if (isOneFolder(scheme)) {
-    const folder = arrangement.kind === 'one-folder' ? sanitizeFolder(arrangement.folder) : ''
+    const folder = arrangement.kind === 'one-folder' ? asPrefix(arrangement.folder) : ''
     const claims = real.map(({ page }) => {
       const parent = page.parentId === homeId ? undefined : page.parentId && tree.byId.get(page.parentId)
-      return claimOf(page, parent ? (parent.ownName ?? nameOf(parent.label).name) : null)
+      if (!parent) return claimOf(page, null)
+      const section = parent.ownName === null ? nameOf(parent.label).name : ownStem(parent.ownName)
+      return claimOf(page, section)
     })
-    for (const grant of settleNames(claims, takenNames(scheme, false), scheme))
-      put(grant.what, folder + grant.name + scheme.extension, grant.name, clashOf(grant))
+    const taken = [...takenNames(scheme, false), ...takenIn(folder)]
+    for (const grant of settleNames(claims, taken, scheme))
+      put(grant.what, folder + grant.name + scheme.extension, grant.name, folder, clashOf(grant))
   } else {
     const everyPage = arrangement.kind === 'folder-a-page'
     const beside = arrangement.kind === 'sections' && arrangement.sectionPage === 'beside'
@@ -178,14 +200,22 @@ function computeNames(site: Nameable): Names {
     const queue: { parent: Page | null; pages: readonly Page[]; folder: string }[] = [
       { parent: null, pages: [...tree.childrenOf(null), ...tree.childrenOf(homeId)], folder: '' },
     ]
+    /** Names given in a folder: paths of pages' own can have two sections share one. */
+    const given = new Map<string, readonly Named[]>()
     for (let at = 0; at < queue.length; at++) {
       const { parent, pages: siblings, folder } = queue[at]!
-      const wanting = siblings.filter((page) => page.id !== homeId && !page.trial)
+      const wanting = siblings.filter((page) => page.id !== homeId && !page.trial && !isOwnPath(page.ownName))
       const sections = wanting.map(isSection)
       const isDated = parent?.dated ?? false
       let group = groups.get(wanting[0]!)
-      if (!group || !isGroupOf(group, site, wanting, sections, folder, isDated)) {
-        const taken = takenNames(scheme, folder === '')
+      const key = placed.length > 0 ? clashKey(folder) : ''
+      const before = placed.length > 0 ? (given.get(key) ?? []) : []
+      const taken = [
+        ...takenNames(scheme, folder === ''),
+        ...takenIn(folder),
+        ...before.map(({ name }) => name.stem),
+      ]
+      if (!group || !isGroupOf(group, site, wanting, sections, folder, isDated, taken)) {
         const claims = wanting.map((page) => claimOf(page, null))
         const named = settleNames(claims, taken, scheme).map((grant) => {
           const page = grant.what
@@ -193,9 +223,18 @@ function computeNames(site: Nameable): Names {
             isSection(page) && !beside
               ? `${folder}${grant.name}/${homeFile}`
               : folder + grant.name + scheme.extension
-          return nameAt(page, path, grant.name, clashOf(grant))
+          return nameAt(page, path, grant.name, folder, clashOf(grant))
         })
-        group = { scheme, language: site.language, siblings: wanting, sections, folder, isDated, named }
+        group = {
+          scheme,
+          language: site.language,
+          siblings: wanting,
+          sections,
+          folder,
+          isDated,
+          taken,
+          named,
+        }
         if (wanting[0]) groups.set(wanting[0], group)
       }
       for (const { page, name, entry } of group.named) {
@@ -204,13 +243,19 @@ function computeNames(site: Nameable): Names {
         const below = tree.childrenOf(page.id)
         if (below.length > 0) queue.push({ parent: page, pages: below, folder: `${folder}${name.stem}/` })
       }
+      if (placed.length === 0) continue
+      given.set(key, [...before, ...group.named])
+      for (const page of siblings) {
+        const below = belowOf.get(page.id)
+        if (below !== undefined) queue.push({ parent: page, pages: tree.childrenOf(page.id), folder: below })
+      }
     }
   }
 
   const trials = tree.places.filter((place) => place.trial && place.page.id !== homeId)
   const trialClaims = trials.map(({ page }) => claimOf(page, null))
   for (const grant of settleNames(trialClaims, [], scheme))
-    put(grant.what, trialFolder + grant.name + scheme.extension, grant.name, null)
+    put(grant.what, trialFolder + grant.name + scheme.extension, grant.name, trialFolder, null)
 
   const files = nameFiles(site, byPath)
   const folders = new Set<string>()
@@ -273,66 +318,6 @@ function frontedName(
 
 function clashOf({ name, wanted, heldBy }: Grant<Page>): PageName['clash'] {
   return name === wanted ? null : { wanted, heldBy: heldBy?.id ?? null }
-}
-
-function nameFiles(site: Nameable, byPath: Map<string, { kind: 'page' | 'file'; id: string }>) {
-  const files = new Map<string, string>()
-  const byFolder = new Map<string, SiteFile[]>()
-  for (const file of site.files) {
-    const folder = kindFolder(site, file)
-    const list = byFolder.get(folder)
-    if (list) list.push(file)
-    else byFolder.set(folder, [file])
-  }
-  for (const [folder, list] of byFolder) {
-    const taken = [...byPath.keys()]
-      .filter((path) => path.startsWith(folder))
-      .map((path) => path.slice(folder.length))
-    // No disk has a file beside a folder of its name; only one without an extension can want to be.
-    const foldersHere = [
-      ...taken.filter((path) => path.includes('/')),
-      ...Object.values(site.scheme.folders)
-        .map(sanitizeFolder)
-        .filter((one) => one !== folder && one.startsWith(folder))
-        .map((one) => one.slice(folder.length)),
-    ].map((path) => path.slice(0, path.indexOf('/')))
-    // Told apart by the whole name: `pier.svg` and `pier.jpg` may stand side by side.
-    const byExtension = new Map<string, Claim<SiteFile>[]>()
-    for (const file of list) {
-      const { stem, extension } = splitFileName(file.label)
-      const { name } = nameLabel(stem, schemeFor(extension, site.scheme), site.language)
-      const claims = byExtension.get(extension) ?? []
-      claims.push({ what: file, wanted: name, rank: 0, seq: file.seq, second: null })
-      byExtension.set(extension, claims)
-    }
-    for (const [extension, claims] of byExtension) {
-      const stems = taken
-        .map(splitFileName)
-        .filter((other) => other.extension === extension)
-        .map(({ stem }) => stem)
-        .concat(extension === '' ? foldersHere : [])
-      for (const grant of settleNames(claims, stems, schemeFor(extension, site.scheme))) {
-        const path = folder + grant.name + splitFileName(grant.what.label).extension
-        files.set(grant.what.id, path)
-        byPath.set(path, { kind: 'file', id: grant.what.id })
-      }
-    }
-  }
-  return files
-}
-
-/** A long extension takes from the name before it, so that no file's name is longer than a page's can be. */
-function schemeFor(extension: string, scheme: Scheme): Scheme {
-  const more = extension.length - '.html'.length
-  return more <= 0
-    ? scheme
-    : { ...scheme, longest: Math.max(Math.min(scheme.longest, 8), scheme.longest - more) }
-}
-
-/** `Plan of the pier.JPG` → stem `Plan of the pier`, extension `.jpg` ('' when there is none). */
-export function splitFileName(label: string): { stem: string; extension: string } {
-  const match = /^(.+?)(\.[A-Za-z0-9]{1,12})$/s.exec(label)
-  return match ? { stem: match[1]!, extension: match[2]!.toLowerCase() } : { stem: label, extension: '' }
 }
 
 /** How a page's path came about, step by step, in the order the rules acted. */

@@ -240,7 +240,7 @@ describe('an own name', () => {
     const plan = correctOwnNames({ home, top: [line('../../etc'), line('fine')], notes: [] }, site)
     expect(plan.top.map(({ details }) => details?.ownName)).toEqual(['etc', 'fine'])
     expect(plan.notes).toEqual([
-      'The own name “../../etc” of “Visit” is written etc. A name cannot hold a slash; folders come from the scheme.',
+      'The own name “../../etc” of “Visit” is written etc. Folders come from the scheme; a path of its own begins with a slash.',
     ])
     const top = [{ ...line('../../etc'), id: testId() }]
     expect(() =>

@@ -2,7 +2,8 @@ import { treeOf } from '#core/plan'
 import type { Page, Scheme } from '#core/site'
 import { clashKey, isReservedName, nameLabel } from './label-name'
 import { numberedName } from './name-space'
-import { isOneFolder, type Nameable, namesOf, takenNames } from './names'
+import { type Nameable, namesOf, takenNames } from './names'
+import { isOwnPath, readOwnPath } from './own-path'
 
 /** Why a name cannot be used, and one that can. */
 export interface NameRefusal {
@@ -10,11 +11,37 @@ export interface NameRefusal {
   readonly proposal: string
 }
 
+/** Letters of a path of a page's own. */
+const longestPath = 300
+
 /**
  * Checks a name an author wants for one page: null when it can be used.
- * @param name without folder and extension
+ * @param name without folder and extension; or a path from the top, which begins with a slash
  */
 export function checkOwnName(name: string, scheme: Scheme, language: string): NameRefusal | null {
+  return isOwnPath(name) ? checkOwnPath(name, scheme, language) : checkStep(name, scheme, language)
+}
+
+/** Checks each step of a path; it proposes the path with each that cannot be used put right. */
+function checkOwnPath(path: string, scheme: Scheme, language: string): NameRefusal | null {
+  const isHome = path.endsWith('/')
+  const steps = path
+    .slice(1)
+    .split('/')
+    .filter((step, index, all) => step !== '' || (index < all.length - 1 && all.length > 1))
+  const checks = steps.map((step) => checkStep(step, scheme, language))
+  const refused = checks.find((one) => one !== null)
+  const proposal = `/${steps.map((step, index) => checks[index]?.proposal ?? step).join('/')}${isHome ? '/' : ''}`
+  if (steps.length === 0)
+    return { reason: 'That is where the home page stands.', proposal: `/${scheme.homeName}-2` }
+  if (refused) return { reason: refused.reason, proposal }
+  return path.length > longestPath
+    ? { reason: `It is longer than ${longestPath} characters.`, proposal: `/${steps.at(-1)!}` }
+    : null
+}
+
+/** Checks one step of a path, a file's or a folder's. */
+function checkStep(name: string, scheme: Scheme, language: string): NameRefusal | null {
   const proposal = nameLabel(
     name.replace(/\.html?$/i, ''),
     { ...scheme, leaveOut: [], shortForms: [] },
@@ -23,7 +50,8 @@ export function checkOwnName(name: string, scheme: Scheme, language: string): Na
   const refuse = (reason: string) => ({ reason, proposal })
   if (name.trim() === '') return refuse('A name needs at least one letter or digit.')
   if (/\.html?$/i.test(name)) return refuse(`The ending ${scheme.extension} is added by the scheme.`)
-  if (/[/\\]/.test(name)) return refuse('A name cannot hold a slash; folders come from the scheme.')
+  if (/[/\\]/.test(name))
+    return refuse('Folders come from the scheme; a path of its own begins with a slash.')
   if (/\s/u.test(name)) return refuse('A space in a file name becomes %20 in its address.')
 
   if (/[\u0000-\u001f\u007f-\u009f<>:"|?*#%&+;={}[\]^`'~@!$(),\ufeff]/u.test(name))
@@ -64,21 +92,29 @@ export function checkOwnNameOf(site: Nameable, pageId: string, name: string): Na
 function holderOf(site: Nameable, pageId: string, name: string): string | null {
   const tree = treeOf(site)
   const page = tree.byId.get(pageId)
-  const key = clashKey(name)
   if (!page || tree.placeOf.get(pageId)?.trial) return null
-  const folder = (one: Page) => (one.parentId === site.homeId ? null : one.parentId)
-  const together = isOneFolder(site.scheme)
   const names = namesOf(site).pages
-  const holder = tree.places.find(
-    ({ page: other, trial }) =>
-      other.id !== pageId &&
-      !trial &&
-      (together || folder(other) === folder(page)) &&
-      clashKey(names.get(other.id)!.stem) === key,
-  )
+  const own = isOwnPath(name) ? readOwnPath(name) : null
+  const container = clashKey(own ? own.container : containerOf(site, page))
+  const key = clashKey(own ? own.stem : name)
+  const holder = tree.places.find(({ page: other, trial }) => {
+    const its = names.get(other.id)!
+    if (other.id === pageId || trial || clashKey(its.stem) !== key) return false
+    // `/about` and `/about/` are two files.
+    if (own && isOwnPath(other.ownName) && readOwnPath(other.ownName).isHome !== own.isHome) return false
+    return clashKey(its.container) === container
+  })
   if (holder) return `“${holder.page.label}”`
-  const isTop = folder(page) === null
-  return takenNames(site.scheme, isTop).some((taken) => clashKey(taken) === key)
+  if (own) return null
+  return takenNames(site.scheme, container === '').some((taken) => clashKey(taken) === key)
     ? 'a folder of the scheme'
     : null
 }
+
+/** The folder that a page has its name in by the scheme, whatever path of its own it has. */
+const containerOf = (site: Nameable, page: Page): string =>
+  namesOf(
+    isOwnPath(page.ownName)
+      ? { ...site, pages: site.pages.map((one) => (one.id === page.id ? { ...one, ownName: null } : one)) }
+      : site,
+  ).pages.get(page.id)!.container

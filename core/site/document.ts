@@ -19,7 +19,10 @@ export interface Page {
   /** Age: pages are numbered as they are made, so the older of two has the smaller number. */
   readonly seq: number
   readonly label: string
-  /** The name its author gave it (no folder, no extension), or null to follow the scheme. */
+  /**
+   * The name its author gave it (no folder, no extension), or null to follow the scheme. One that begins with a slash is
+   * a path from the top: `/news/regatta`, or `/about/` for the home file of a folder.
+   */
   readonly ownName: string | null
   /** A computed name held still, because another page's change would otherwise have altered it. */
   readonly keptName: string | null

@@ -180,7 +180,7 @@ export const schemes: fc.Arbitrary<Scheme> = fc
 
 /** What a plan alone does not say: own names, dated sections, files. Picked pages are counted round the site. */
 const extras = fc.record({
-  ownNames: fc.array(fc.record({ pick: fc.nat(40), name: fc.constantFrom('visit', 'Visit', 'keepers-cottage', 'keepers-club', 'terns-2') }), { maxLength: 4 }),
+  ownNames: fc.array(fc.record({ pick: fc.nat(40), name: fc.constantFrom('visit', 'Visit', 'keepers-cottage', 'keepers-club', 'terns-2', '/visit/', '/visit', '/old/terns', '/visit/terns', '/Old/terns/') }), { maxLength: 4 }),
   dated: fc.array(fc.nat(40), { maxLength: 3 }),
   files: fc.array(fc.record({ kind: fc.constantFrom('image' as const, 'document' as const, 'other' as const), label: fc.constantFrom('Pier.jpeg', 'pier.jpe', 'PIER.JPEG', 'Tide table.pdf', 'tide-table.PDF', 'visit.html', 'Visit.htm', 'notes', 'Notes') }), { maxLength: 8 }),
 }) // prettier-ignore

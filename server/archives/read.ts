@@ -39,10 +39,17 @@ const sitePath = Joi.string()
   .pattern(/^(?!\/)(?!.*(^|\/)\.{1,2}(\/|$))[^\u0000-\u001f\\]*$/)
 
 /** A name of a file: part of a path, and none by itself. */
-const ownName = sitePath
+const keptName = sitePath
   .min(1)
   .max(300)
   .pattern(/^[^/]+$/)
+/** The same, or a path from the top, which begins with a slash. */
+const ownName = Joi.alternatives(
+  keptName,
+  Joi.string()
+    .max(300)
+    .pattern(/^(\/(?!\.{1,2}(\/|$))[^/\u0000-\u001f\\]+)+\/?$/),
+)
 
 const page = Joi.object({
   id,
@@ -51,7 +58,7 @@ const page = Joi.object({
   seq,
   label,
   ownName: ownName.allow(null).required(),
-  keptName: ownName.allow(null).required(),
+  keptName: keptName.allow(null).required(),
   title: line.allow(null).required(),
   description: line.allow(null).required(),
   trial: Joi.boolean().required(),

@@ -1,6 +1,6 @@
 import { relativeReference, resolveReference } from '#core/links'
 import { encodePath, writeReference } from '#core/markup'
-import { checkOwnNameOf, type Names, splitFileName } from '#core/naming'
+import { checkOwnNameOf, isOwnPath, type Names, splitFileName } from '#core/naming'
 import { nearestPath, nearPaths } from '../../nearest'
 import type { FindingContext, Mend, Rule } from '../../rule'
 
@@ -84,8 +84,10 @@ function renamed(near: string, wanted: string, { names, site }: FindingContext):
     return [{ words, change, isOther: true }]
   }
   const page = site.pages.find(({ id }) => id === entry.id)!
-  if (checkOwnNameOf(site, page.id, to.stem) !== null) return []
-  const change = { kind: 'setPageText' as const, pageId: page.id, field: 'ownName' as const, value: to.stem, was: page.ownName } // prettier-ignore
+  // One with a path of its own stays in its folder.
+  const value = isOwnPath(page.ownName) ? `/${to.folder}${to.stem}` : to.stem
+  if (checkOwnNameOf(site, page.id, value) !== null) return []
+  const change = { kind: 'setPageText' as const, pageId: page.id, field: 'ownName' as const, value, was: page.ownName } // prettier-ignore
   return [{ words, change, isOther: true }]
 }
 

@@ -1,0 +1,93 @@
+import { describe, expect, test } from '@jest/globals'
+import { change, pageCalled, siteFrom, TextStore } from '#core/testing'
+import { type Arrangement, checkSite, defaultScheme, type Site } from '#core/site'
+import { checkOwnName, checkOwnNameOf, namesOf } from './index'
+
+const store = new TextStore()
+const own = (site: Site, label: string, value: string | null) =>
+  change(site, store, {
+    kind: 'setPageText',
+    pageId: pageCalled(site, label).id,
+    field: 'ownName',
+    value,
+    was: pageCalled(site, label).ownName,
+  })
+const pathOf = (site: Site, label: string) => namesOf(site).pages.get(pageCalled(site, label).id)!.path
+const under = (site: Site, arrangement: Arrangement): Site => ({
+  ...site,
+  scheme: { ...site.scheme, arrangement },
+})
+const ways: Arrangement[] = [
+  { kind: 'together' },
+  { kind: 'one-folder', folder: 'pages' },
+  { kind: 'sections', sectionPage: 'inside' },
+  { kind: 'sections', sectionPage: 'beside' },
+  { kind: 'folder-a-page' },
+]
+
+describe('a path of its own', () => {
+  const plan = 'Home\n  Visit\n    Terns\n  News\n    Regatta\n  About'
+
+  test('is where its page stands under every scheme, and wherever it is in the plan', () => {
+    let site = own(siteFrom(plan, store), 'Regatta', '/old/news/regatta')
+    site = own(site, 'About', '/about/')
+    for (const arrangement of ways) {
+      const there = under(site, arrangement)
+      expect([pathOf(there, 'Regatta'), pathOf(there, 'About')]).toEqual([
+        'old/news/regatta.html',
+        'about/index.html',
+      ])
+    }
+    const regatta = pageCalled(site, 'Regatta')
+    const moved = change(site, store, {
+      kind: 'movePages',
+      pageIds: [regatta.id],
+      parentId: pageCalled(site, 'Visit').id,
+      after: null,
+    })
+    expect(pathOf(moved, 'Regatta')).toBe('old/news/regatta.html')
+    expect(pathOf(own(moved, 'Regatta', null), 'Regatta')).toBe('visit/regatta.html')
+  })
+
+  test('stands before names by the scheme, and what is below it stands in its folder', () => {
+    let site = own(siteFrom(plan, store), 'News', '/paper/')
+    expect(pathOf(site, 'Regatta')).toBe('paper/regatta.html')
+    site = own(siteFrom(plan, store), 'News', '/old/paper')
+    expect([pathOf(site, 'News'), pathOf(site, 'Regatta')]).toEqual([
+      'old/paper.html',
+      'old/paper/regatta.html',
+    ])
+    // Of a plan that is taken over as a whole nobody is asked.
+    const terns = pageCalled(site, 'Terns')
+    const taken: Site = {
+      ...site,
+      pages: site.pages.map((page) => (page.label === 'About' ? { ...page, ownName: '/visit/terns' } : page)),
+    }
+    expect(namesOf(taken).pages.get(terns.id)!.path).toBe('visit/terns-2.html')
+    expect(pathOf(taken, 'About')).toBe('visit/terns.html')
+  })
+
+  test('that two sections share gives each page below them a name', () => {
+    let site = siteFrom('Home\n  A\n    Terns\n  B\n    Terns', store)
+    site = own(own(site, 'A', '/x'), 'B', '/x/')
+    const paths = [...namesOf(site).pages.values()].map(({ path }) => path)
+    expect(paths.sort()).toEqual(['index.html', 'x.html', 'x/index.html', 'x/terns-2.html', 'x/terns.html'])
+    expect(checkSite(site)).toEqual([])
+  })
+
+  test('is refused where another page stands, and where a step of it is no name', () => {
+    const site = own(siteFrom(plan, store), 'About', '/about/')
+    const check = (label: string, path: string) => checkOwnNameOf(site, pageCalled(site, label).id, path)
+    expect(check('Terns', '/about/')).toMatchObject({ reason: expect.stringContaining('“About” already') })
+    expect(check('Terns', '/about')).toBeNull()
+    expect(check('About', '/visit/terns')).toMatchObject({
+      reason: expect.stringContaining('“Terns” already'),
+    })
+    expect(check('About', '/visit/TERNS')).not.toBeNull()
+    expect(check('Regatta', 'about')).toBeNull()
+    for (const path of ['/', '//', '/a//b', '/../x', '/a b', '/index', '/x/index', '/.trial/x', '/con', '/x.html', `/${'x/'.repeat(200)}`])
+      expect([path, checkOwnName(path, defaultScheme, 'en') === null]).toEqual([path, false]) // prettier-ignore
+    const proposal = checkOwnName('/Old news/Ä b.html', defaultScheme, 'en')!.proposal
+    expect(checkOwnName(proposal, defaultScheme, 'en')).toBeNull()
+  })
+})
