@@ -81,7 +81,7 @@ export function WishesSentence({
         label="Names"
         value={wishes.names}
         options={[
-          { value: 'kept', words: 'stay as they are', hint: 'As far as folders allow; the rest forwards' },
+          { value: 'kept', words: 'stay as they are', hint: 'What cannot be called so any more forwards' },
           {
             value: 'scheme',
             words: isJoining ? 'follow the scheme' : 'follow the usual scheme',

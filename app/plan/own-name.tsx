@@ -49,7 +49,7 @@ export function OwnName() {
       <label>
         is its own,{' '}
         <input
-          className="field !w-48 font-mono text-[14px]"
+          className="field !w-64 font-mono text-[14px]"
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
           onKeyDown={(event) => event.key === 'Escape' && setTyped(null)}

@@ -104,6 +104,26 @@ describe('a site made by hand', () => {
     expect(brokenReferences(built)).toEqual(['fares.html: gone.html'])
   })
 
+  test('keeps its names wherever its files stand, also in folders that no page of the plan stands for', () => {
+    const store = new TextStore()
+    const at = (steps: number, text: string) => text.replaceAll('="', `="${'../'.repeat(steps)}`)
+    const { site } = bring(
+      {
+        ...files,
+        'ferry/news/regatta.html': at(1, page('Regatta', '', '<h1>Regatta</h1>')),
+        'ferry/about/index.html': at(1, page('About', '', '<h1>About</h1>')),
+        'ferry/old/1998/Storm.html': at(2, page('The storm', '', '<h1>The storm</h1>')),
+      },
+      store,
+      { ...asTheyAre, generates: false },
+    )
+    const built = buildAll(site, store)
+    for (const path of ['news/regatta.html', 'about/index.html', 'old/1998/Storm.html', 'times.html'])
+      expect([path, built.get(path)?.includes('http-equiv="refresh"')]).toEqual([path, false])
+    expect(site.pages.flatMap(({ addresses }) => addresses)).toEqual([])
+    expect(brokenReferences(built).filter((line) => !line.endsWith('gone.html'))).toEqual([])
+  })
+
   test('with menus that follow the plan comes out otherwise there, and nowhere else', () => {
     const store = new TextStore()
     const compared = compareBrought(bring(files, store), store)

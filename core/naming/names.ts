@@ -284,7 +284,10 @@ function frontOf(site: Nameable, tree: Tree): (page: Page) => Front {
   if (site.scheme.numbered) {
     const parents = new Set<string | null>(site.pages.map((page) => page.parentId))
     for (const parentId of parents) {
-      const siblings = tree.childrenOf(parentId).filter((page) => page.id !== site.homeId && !page.trial)
+      // One with a path of its own stands elsewhere, and takes no number from those here.
+      const siblings = tree
+        .childrenOf(parentId)
+        .filter((page) => page.id !== site.homeId && !page.trial && !isOwnPath(page.ownName))
       const digits = Math.max(2, String(siblings.length).length)
       siblings.forEach((page, index) => ordinals.set(page.id, String(index + 1).padStart(digits, '0')))
     }

@@ -222,13 +222,25 @@ describe('an archive from elsewhere', () => {
   })
 
   test('cannot name a file that stands outside the site', async () => {
-    for (const name of ['../../etc/passwd', '/etc/passwd', '..', 'a\\b', 'a\nb', 'a/b'])
+    for (const name of [
+      '../../etc/passwd',
+      '/../etc/passwd',
+      '/a/../../b',
+      '/',
+      '/a//b',
+      '/.trial/a',
+      '..',
+      'a\\b',
+      'a\nb',
+      'a/b',
+    ])
       for (const field of ['ownName', 'keptName'] as const) {
         const bytes = await withManifest(({ pages }) => (pages[3]![field] = name))
         const made = await take(bytes).catch((error: { code?: string }) => error.code)
         expect([name, field, made]).toEqual([name, field, 'bad-archive'])
       }
     await refused(await withManifest((said) => (said.pages[1]!.addresses = ['../x.html'])))
+    await refused(await withManifest(({ pages }) => (pages[3]!.keptName = '/a')))
   })
 
   test('of which any byte was changed ends in an answer, and any site made of it is whole', async () => {

@@ -48,7 +48,7 @@ const ownName = Joi.alternatives(
   keptName,
   Joi.string()
     .max(300)
-    .pattern(/^(\/(?!\.{1,2}(\/|$))[^/\u0000-\u001f\\]+)+\/?$/),
+    .pattern(/^(\/(?!\.)[^/\u0000-\u001f\\]+)+\/?$/),
 )
 
 const page = Joi.object({
