@@ -1,5 +1,6 @@
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
+import { fileTitle, ownPathOf } from '#core/naming'
 import type { FileKind, SiteFile } from '#core/site'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
@@ -29,7 +30,7 @@ export function FileView({ file }: { file: SiteFile }) {
   return (
     <div className="h-full overflow-auto px-7 pt-6 pb-8">
       <div className="flex items-baseline justify-between gap-4">
-        <h2 className="min-w-0 truncate text-[26px]">{file.label}</h2>
+        <h2 className="min-w-0 truncate text-[26px]">{fileTitle(file.label)}</h2>
         <Button look="quiet" onClick={() => choose(null)}>
           Close
         </Button>
@@ -39,7 +40,7 @@ export function FileView({ file }: { file: SiteFile }) {
         {kindWords[file.kind]}, {size(file.sizeBytes)}
       </p>
       {file.kind === 'image' && (
-        <Picture key={file.hash} address={address} label={file.label} hash={file.hash} />
+        <Picture key={file.hash} address={address} label={fileTitle(file.label)} hash={file.hash} />
       )}
       <Name key={file.label} file={file} />
       <h3 className="mt-6 mb-1.5 text-[19px]">Where it is used</h3>
@@ -142,6 +143,7 @@ function Name({ file }: { file: SiteFile }) {
           if (event.key === 'Escape') setTyped(file.label)
         }}
       />
+      {ownPathOf(typed) !== null && 'A path from the top of the site: no scheme moves it from there.'}
     </label>
   )
 }

@@ -1,5 +1,13 @@
-import { checkOwnName, namesOf } from '#core/naming'
-import { type Arrangement, defaultScheme, type FileKind, type Page, type Scheme, type Site } from '#core/site'
+import { checkOwnName, namesOf, ownPathOf } from '#core/naming'
+import {
+  type Arrangement,
+  defaultScheme,
+  type FileKind,
+  type Page,
+  type Scheme,
+  type Site,
+  type SiteFile,
+} from '#core/site'
 import { type BroughtFile, folderOf } from './brought'
 import type { OldNames } from './old-names'
 
@@ -80,7 +88,13 @@ export function withOldNames(site: Site, files: readonly BroughtFile[], { names:
     const kept = pages.filter((page) => become.get(page.id)!.path === stands(page)).length
     if (!best || kept > best.kept) best = { site: named, kept }
   }
-  return withAddresses(withOwnPaths(best!.site, stands), { names: old })
+  const placed = withOwnPaths(best!.site, stands)
+  const become = namesOf(placed).files
+  const whereItStood = (file: SiteFile): SiteFile => {
+    const label = `/${old.files.get(file.id)!}`
+    return `/${become.get(file.id)!}` === label || ownPathOf(label) === null ? file : { ...file, label }
+  }
+  return withAddresses({ ...placed, files: placed.files.map(whereItStood) }, { names: old })
 }
 
 /** The site with paths of their own for pages that its scheme puts elsewhere than they stood. */

@@ -1,52 +1,110 @@
 import type { Scheme, Site, SiteFile } from '#core/site'
-import { nameLabel } from './label-name'
+import { clashKey, nameLabel } from './label-name'
 import { type Claim, settleNames } from './name-space'
 
 /** A folder as what the paths in it begin with: '' or ending in a slash. */
 export const asPrefix = (folder: string): string => (folder === '' ? '' : `${folder}/`)
 
-/** Names files in the folders of their kinds, where pages leave them room; each is put into `byPath` as well. */
+/** Letters of a path of a file's own. */
+const longestPath = 500
+/** Where pages on trial are shown, and what a delivery leaves for a moment: no file of a site is there. */
+const notOurs = /^\.trial(\/|$)|\.rubricant-(part|old)$/i
+const unsafe = /[\u0000-\u001f\u007f\\?#]/
+
+/**
+ * The path of a file whose label begins with a slash, which is one from the top of the site: `/papers/Report.PDF`.
+ * Such a file stands there under every scheme, as one does that came from elsewhere. Null for any other label, and
+ * for one that is no path.
+ */
+export function ownPathOf(label: string): string | null {
+  if (!label.startsWith('/') || label.length > longestPath) return null
+  const path = label.slice(1)
+  const isWhole = path.split('/').every((step) => step !== '' && step !== '.' && step !== '..')
+  return isWhole && !unsafe.test(path) && !notOurs.test(path) ? path : null
+}
+
+/** What a file is called where its place does not matter. */
+export const fileTitle = (label: string): string => label.slice(label.lastIndexOf('/') + 1) || label
+
+/** What a file wants to be called in a folder. */
+interface Wish extends Claim<SiteFile> {
+  readonly folder: string
+  /** As it is written after its name. */
+  readonly extension: string
+}
+
+function wishOf(file: SiteFile, { scheme, language }: Pick<Site, 'scheme' | 'language'>): Wish {
+  const own = ownPathOf(file.label)
+  if (own !== null) {
+    const cut = own.lastIndexOf('/') + 1
+    const name = own.slice(cut)
+    const { stem } = splitFileName(name)
+    const claim = { what: file, wanted: stem, rank: 0, seq: file.seq, second: null }
+    return { ...claim, folder: own.slice(0, cut), extension: name.slice(stem.length) }
+  }
+  const { stem, extension } = splitFileName(file.label)
+  const { name } = nameLabel(stem, schemeFor(extension, scheme), language)
+  const claim = { what: file, wanted: name, rank: 1, seq: file.seq, second: null }
+  return { ...claim, folder: asPrefix(scheme.folders[file.kind]), extension }
+}
+
+/**
+ * Names files in the folders of their kinds, or where paths of their own say, and where pages leave them room; each is
+ * put into `byPath` as well.
+ */
 export function nameFiles(
   site: Pick<Site, 'files' | 'scheme' | 'language'>,
   byPath: Map<string, { kind: 'page' | 'file'; id: string }>,
 ) {
   const files = new Map<string, string>()
-  const byFolder = new Map<string, SiteFile[]>()
+  const byFolder = new Map<string, Wish[]>()
   for (const file of site.files) {
-    const folder = asPrefix(site.scheme.folders[file.kind])
-    const list = byFolder.get(folder)
-    if (list) list.push(file)
-    else byFolder.set(folder, [file])
+    const wish = wishOf(file, site)
+    // A host that does not tell case apart has one folder for both ways of writing it.
+    const key = clashKey(wish.folder)
+    const list = byFolder.get(key)
+    if (list) list.push(wish)
+    else byFolder.set(key, [wish])
   }
+  /** What stands in each folder that files are in, and the folders in it. */
+  const namesIn = new Map<string, string[]>([...byFolder.keys()].map((folder) => [folder, []]))
+  const foldersIn = new Map<string, Set<string>>([...byFolder.keys()].map((folder) => [folder, new Set()]))
+  const noteFolders = (path: string) => {
+    for (let cut = path.lastIndexOf('/'); cut >= 0; cut = path.lastIndexOf('/', cut - 1)) {
+      const above = path.slice(0, path.lastIndexOf('/', cut - 1) + 1)
+      foldersIn.get(clashKey(above))?.add(path.slice(above.length, cut))
+      if (cut === 0) break
+    }
+  }
+  for (const path of byPath.keys()) {
+    const cut = path.lastIndexOf('/') + 1
+    namesIn.get(clashKey(path.slice(0, cut)))?.push(path.slice(cut))
+    noteFolders(path)
+  }
+  for (const [{ folder }] of byFolder.values() as Iterable<[Wish]>) noteFolders(folder)
+  // The scheme's own, too, though nothing is in them yet.
+  for (const folder of Object.values(site.scheme.folders)) noteFolders(asPrefix(folder))
   for (const [folder, list] of byFolder) {
-    const taken = [...byPath.keys()]
-      .filter((path) => path.startsWith(folder))
-      .map((path) => path.slice(folder.length))
-    // No disk has a file beside a folder of its name; only one without an extension can want to be.
-    const foldersHere = [
-      ...taken.filter((path) => path.includes('/')),
-      ...Object.values(site.scheme.folders)
-        .map(asPrefix)
-        .filter((one) => one !== folder && one.startsWith(folder))
-        .map((one) => one.slice(folder.length)),
-    ].map((path) => path.slice(0, path.indexOf('/')))
     // Told apart by the whole name: `pier.svg` and `pier.jpg` may stand side by side.
-    const byExtension = new Map<string, Claim<SiteFile>[]>()
-    for (const file of list) {
-      const { stem, extension } = splitFileName(file.label)
-      const { name } = nameLabel(stem, schemeFor(extension, site.scheme), site.language)
-      const claims = byExtension.get(extension) ?? []
-      claims.push({ what: file, wanted: name, rank: 0, seq: file.seq, second: null })
-      byExtension.set(extension, claims)
+    const byExtension = new Map<string, Wish[]>()
+    for (const wish of list) {
+      const key = wish.extension.toLowerCase()
+      const claims = byExtension.get(key)
+      if (claims) claims.push(wish)
+      else byExtension.set(key, [wish])
     }
     for (const [extension, claims] of byExtension) {
-      const stems = taken
+      const stems = namesIn
+        .get(folder)!
         .map(splitFileName)
         .filter((other) => other.extension === extension)
         .map(({ stem }) => stem)
-        .concat(extension === '' ? foldersHere : [])
+        // No disk has a file beside a folder of its name; only one without an extension can want to be.
+        .concat(extension === '' ? [...foldersIn.get(folder)!] : [])
+      const wishes = new Map(claims.map((one) => [one.what.id, one]))
       for (const grant of settleNames(claims, stems, schemeFor(extension, site.scheme))) {
-        const path = folder + grant.name + splitFileName(grant.what.label).extension
+        const wish = wishes.get(grant.what.id)!
+        const path = wish.folder + grant.name + wish.extension
         files.set(grant.what.id, path)
         byPath.set(path, { kind: 'file', id: grant.what.id })
       }

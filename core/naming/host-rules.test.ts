@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { writeOutline } from '#core/plan'
 import { defaultScheme } from '#core/site'
 import { outlines, schemes, siteFrom, sites, TextStore } from '#core/testing'
-import { type HostKind, hostKinds, namesOf, remarksOfHost, schemeForOldest } from './index'
+import { fileTitle, type HostKind, hostKinds, namesOf, remarksOfHost, schemeForOldest } from './index'
 
 const store = new TextStore()
 
@@ -15,7 +15,8 @@ test('the default scheme clashes nowhere, is refused and cut nowhere, and is sho
       const made = make(store)
       // An author's own names are the author's.
       const pages = made.pages.map((page) => ({ ...page, ownName: null }))
-      const site = { ...made, pages, scheme: defaultScheme }
+      const files = made.files.map((file) => ({ ...file, label: fileTitle(file.label) }))
+      const site = { ...made, pages, files, scheme: defaultScheme }
       for (const kind of kinds) expect(remarksOfHost(site, kind)).toEqual([])
     }),
     { numRuns: 500 },

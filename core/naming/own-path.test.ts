@@ -25,6 +25,24 @@ const ways: Arrangement[] = [
   { kind: 'folder-a-page' },
 ]
 
+test('a file with a path of its own stands there under every scheme, told apart from others as hosts do', () => {
+  const labels = ['/papers/Report.PDF', 'Report.pdf', '/Papers/report.pdf', '/.htaccess', '/a.b/logo.min.js', '/../x.png', '/.trial/y.png', '/about']
+  const made = siteFrom('Home\n  About', store)
+  const files = labels.map((label, index) => ({ id: `f${index}`, kind: 'document' as const, label, seq: 100 + index, hash: store.put('x'), sizeBytes: 1 }))
+  for (const arrangement of ways) {
+    const site = { ...under(made, arrangement), files }
+    site.scheme = { ...site.scheme, folders: { ...site.scheme.folders, document: 'papers' } }
+    const names = namesOf(site).files
+    expect(labels.slice(0, 6).map((_, index) => names.get(`f${index}`))).toEqual([
+      'papers/Report.PDF', 'papers/report-3.pdf', 'Papers/report-2.pdf', '.htaccess', 'a.b/logo.min.js', expect.stringMatching(/^papers\/.*png$/),
+    ])
+    // What is no path, or none of a site's, is a name like others.
+    expect(names.get('f6')).toMatch(/^papers\/.*png$/)
+    const isFolder = [...namesOf(site).pages.values()].some(({ path }) => path.startsWith('about/'))
+    expect(names.get('f7')).toBe(isFolder ? 'about-2' : 'about')
+  }
+}) // prettier-ignore
+
 describe('a path of its own', () => {
   const plan = 'Home\n  Visit\n    Terns\n  News\n    Regatta\n  About'
 

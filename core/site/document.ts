@@ -85,7 +85,10 @@ export const contentsOfPages = (pages: readonly Page[]): Hash[] =>
 export interface SiteFile {
   readonly id: string
   readonly kind: FileKind
-  /** Its name as the author brought it; the path in the site is computed by the scheme. */
+  /**
+   * Its name as the author brought it; the path in the site is computed by the scheme. One that begins with a slash is
+   * that path from the top: `/papers/Report.PDF`.
+   */
   readonly label: string
   readonly seq: number
   readonly hash: Hash

@@ -182,7 +182,7 @@ export const schemes: fc.Arbitrary<Scheme> = fc
 const extras = fc.record({
   ownNames: fc.array(fc.record({ pick: fc.nat(40), name: fc.constantFrom('visit', 'Visit', 'keepers-cottage', 'keepers-club', 'terns-2', '/visit/', '/visit', '/old/terns', '/visit/terns', '/Old/terns/') }), { maxLength: 4 }),
   dated: fc.array(fc.nat(40), { maxLength: 3 }),
-  files: fc.array(fc.record({ kind: fc.constantFrom('image' as const, 'document' as const, 'other' as const), label: fc.constantFrom('Pier.jpeg', 'pier.jpe', 'PIER.JPEG', 'Tide table.pdf', 'tide-table.PDF', 'visit.html', 'Visit.htm', 'notes', 'Notes') }), { maxLength: 8 }),
+  files: fc.array(fc.record({ kind: fc.constantFrom('image' as const, 'document' as const, 'other' as const), label: fc.constantFrom('Pier.jpeg', 'pier.jpe', 'PIER.JPEG', 'Tide table.pdf', 'tide-table.PDF', 'visit.html', 'Visit.htm', 'notes', 'Notes', '/old/Paper.PDF', '/Old/paper.pdf', '/visit', '/visit/terns.html', '/.htaccess', '/../x', '/.trial/x.png') }), { maxLength: 8 }),
 }) // prettier-ignore
 
 /** Sites with all that the scheme has to deal with; a function, since texts go into the test's own store. */
