@@ -124,6 +124,44 @@ describe('a site made by hand', () => {
     expect(brokenReferences(built).filter((line) => !line.endsWith('gone.html'))).toEqual([])
   })
 
+  test('without a shared menu has the plan of its page of contents, and no label that all pages share', () => {
+    const store = new TextStore()
+    const leaf = (at: number) =>
+      `<title>Part ${at} - The book</title><h1>The book</h1><h2>Part ${at}</h2><p><a rel="next" href="p${at + 1}.html">on</a> <a href="p${at + 1}.html" rel=prefetch>on</a></p>`
+    const lists = '<ul><li><a href="p1.html">One</a><ul><li><a href="p2.html">One half</a></li></ul></li><li><a href="p3.html">Three</a></li></ul>'
+    const pages = {
+      'index.html': '<title>The book</title><h1>The book</h1><p><a rel="next" href="p1.html">on</a></p>',
+      'contents.html': `<title>Contents - The book</title>${lists}`,
+      ...Object.fromEntries([1, 2, 3, 4].map((at) => [`p${at}.html`, leaf(at)])),
+    }
+    expect(planOf(bring(pages, store))).toEqual(['The book', 'One', '  One half', 'Three', '  Part 4', 'Contents'])
+  }) // prettier-ignore
+
+  test('leads where it led when that is nowhere, from each folder, or above the site', () => {
+    const store = new TextStore()
+    const framed = (text: string, up: string) =>
+      `<!DOCTYPE html>\n<html><head><title>${text}</title><link rel="stylesheet" href="${up}gone.css"></head>\n<body><div id="a"><a href="${up}../club/">The club</a></div>\n<p>${text}</p></body></html>\n`
+    const understood = bring(
+      { 'index.html': framed('Home', ''), 'a.html': framed('A', ''), 'sub/index.html': framed('B', '../'), 'sub/c.html': framed('C', '../') },
+      store,
+    ) // prettier-ignore
+    expect(new Set(Object.values(outcomes(understood, store)))).toEqual(new Set(['same']))
+    const built = buildAll(understood.site, store)
+    expect(built.get('index.html')).toContain('href="gone.css"')
+    expect(built.get('index.html')).toContain('href="../club/"')
+    expect(built.get('sub/c.html')).toContain('href="../gone.css"')
+    expect(built.get('sub/c.html')).toContain('href="../../club/"')
+  })
+
+  test('has empty descriptions where each page has one, and titles of another kind where a kind of pages has them', () => {
+    const store = new TextStore()
+    const stub = (to: string) =>
+      `<!DOCTYPE html>\n<html><head><title>Moved</title><meta name="description" content=""></head>\n<body class="gone"><center><p>To <a href="${to}">there</a></p></center></body></html>\n`
+    const understood = bring({ ...files, 'ferry/x.html': stub('times.html'), 'ferry/y.html': stub('fares.html') }, store, { ...asTheyAre, generates: false })
+    expect(understood.templates).toHaveLength(2)
+    expect(new Set(Object.values(outcomes(understood, store)))).toEqual(new Set(['same']))
+  }) // prettier-ignore
+
   test('with menus that follow the plan comes out otherwise there, and nowhere else', () => {
     const store = new TextStore()
     const compared = compareBrought(bring(files, store), store)

@@ -67,7 +67,7 @@ export function wholeText(page: ReadPage, goals: Goals, range?: Range): string {
  * Lifts a template out of each group of several pages; pages that are alone share one that shows them whole.
  * @param nameOf what `{page}` stands for
  * @param nameTemplate what the nth template is called, and the one of whole pages (null)
- * @param titleText what a template writes for a page's title
+ * @param titleText what the template of a group writes for a page's title
  */
 export function liftPages(
   groups: readonly Group[],
@@ -75,7 +75,7 @@ export function liftPages(
   goals: Goals,
   { newId, put }: BringingTools,
   nameTemplate: (nth: number | null) => string,
-  titleText = '{title}',
+  titleText: (group: Group) => string,
 ): LiftedPages {
   const templates: Template[] = []
   const found: FoundTemplate[] = []
@@ -87,7 +87,7 @@ export function liftPages(
       alone.push(...group.pages)
       continue
     }
-    const { source, model, slotsOf } = liftTemplate(group, nameOf, goals, titleText)
+    const { source, model, slotsOf } = liftTemplate(group, nameOf, goals, titleText(group))
     const templateId = newId()
     const name = nameTemplate(templates.length)
     templates.push({ id: templateId, name, source: put(source), basedOn: null })

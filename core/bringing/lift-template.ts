@@ -8,7 +8,7 @@ import {
   type TextEdit,
   writeReference,
 } from '#core/markup'
-import { relativeReference } from '#core/links'
+import { leadsAbove, relativeReference } from '#core/links'
 import { mainSlot } from '#core/site'
 import type { Names } from '#core/naming'
 import type { Gap, Group } from './frame'
@@ -58,6 +58,8 @@ export function mendedHref(
   { old, names }: Goals,
 ): string | null {
   const target = old.resolve(href, from)
+  if (target.kind === 'missing' && to === null && !href.startsWith('/') && !leadsAbove(href, from))
+    return `/${encodePath(target.path)}${target.suffix}`
   if (target.kind !== 'page' && target.kind !== 'file') return null
   const path = target.kind === 'page' ? names.pages.get(target.id)?.path : names.files.get(target.id)
   if (path === undefined) return null
@@ -160,7 +162,9 @@ export function liftTemplate(
   titleText: string,
 ): Lifted {
   const base = pages[0]!
-  const hasDescriptions = pages.some(({ description }) => description !== null)
+  // Where each says that it has none, that is the template's.
+  const isNever = pages.every(({ description }) => description?.text === '')
+  const hasDescriptions = !isNever && pages.some(({ description }) => description !== null)
   const names = slotNames(gaps)
   const isLabel = gaps.map(({ ranges }) =>
     ranges.every(

@@ -168,7 +168,8 @@ export function outlineOf(
       continue
     }
     const { tagName } = node
-    if (tagName === 'a' && !linked) {
+    // What leads on to the next page or back says nothing of a plan (HTML §4.6.7.13).
+    if (tagName === 'a' && !linked && !/\b(next|prev)\b/i.test(attributeOf(node, 'rel') ?? '')) {
       const id = pageOf(node, reading)
       if (id !== null) links.push({ id, label: strings.once(textIn(node)), depth: outer })
     }

@@ -17,6 +17,9 @@ export interface PlannedPage {
 /** Share of the pages that link to a page for it to be in the menu that they share. */
 const inMenuShare = 0.6
 
+/** Share of the pages with one first heading for that to be none of their own. */
+const alikeShare = 0.2
+
 /** How many of some pages have to link to a page for that to be their menu. */
 const leastFor = (pages: number): number => Math.max(2, (pages - 1) * inMenuShare)
 
@@ -35,6 +38,26 @@ function sharedMenu(links: ReadonlyMap<string, readonly PageLink[]>, homeId: str
   }
   const seen = new Set<string>()
   return fullest.filter(({ id }) => !seen.has(id) && seen.add(id))
+}
+
+/** A page on which lists lead to so many of the others has the contents of the site. */
+const contentsShare = 0.5
+/** So many are contents of a large site, too, in which there may be pages that forward, or drafts. */
+const contentsOfMany = 30
+
+/**
+ * The entries of the page that lists most of the others, as a page of contents does: where pages share no menu it is the
+ * plan. Lists in which most lead somewhere else already are texts. None where no page has so many.
+ */
+function contentsOf(links: ReadonlyMap<string, readonly PageLink[]>, homeId: string): PageLink[] {
+  let fullest: PageLink[] = []
+  for (const [from, entries] of links) {
+    const seen = new Set([homeId, from])
+    const listed = entries.filter(({ id, depth }) => depth > 0 && !seen.has(id) && seen.add(id))
+    if (listed.length > fullest.length) fullest = listed
+  }
+  const least = Math.min((links.size - 1) * contentsShare, contentsOfMany + links.size / 10)
+  return fullest.length >= Math.max(3, least) ? fullest : []
 }
 
 /** What most of some texts are, where so many are; '' otherwise. */
@@ -92,7 +115,8 @@ export type PlanBy = 'found' | 'folders' | 'menu' | 'links'
 
 /**
  * The plan that pages follow, by all that tells it: what stands in a folder that has a home page is below that page; else a menu in
- * lists within lists says it; else a page that stands in no menu is below the first page that leads to it.
+ * lists within lists says it, or the lists of a page of contents; else a page that stands in no menu is below the first page that
+ * leads to it.
  * @param by one of these alone
  * @param titleOf a page's title without what all titles share
  */
@@ -109,7 +133,10 @@ export function planOf(
   const home = pages.find(({ path }) => path === homePath)!
   const known = new Set(pages.map(({ id }) => id))
   const links = new Map(pages.map((page) => [page.id, page.links.filter(({ id }) => known.has(id))]))
-  const menu = sharedMenu(links, home.id)
+  const shared = sharedMenu(links, home.id)
+  const contents = contentsOf(links, home.id)
+  // A menu is what visitors go by; contents that tell much more than it does are the plan.
+  const menu = contents.length > 2 * shared.length ? contents : shared
   const inMenu = new Set(menu.map(({ id }) => id))
 
   /** Pages in the order in which they are met: the menu, then what each of them leads to. */
@@ -173,8 +200,14 @@ export function planOf(
     leastFor(pages.length),
   )
   const menuLabels = new Map([...menu.map(({ id, label }) => [id, label] as const), [home.id, homeLabel]])
+  // What many pages have for their first heading is what the site is called, and none of their labels.
+  const headings = new Map<string, number>()
+  for (const { heading } of pages) if (heading) headings.set(heading, (headings.get(heading) ?? 0) + 1)
+  const mostAlike = Math.max(2, pages.length * alikeShare)
+  const headingOf = ({ heading, id }: ReadPage): string | null =>
+    heading && (id === home.id || headings.get(heading)! <= mostAlike) ? heading : null
   const labelOf = (page: ReadPage): string =>
-    shownText(menuLabels.get(page.id) || page.heading || titleOf(page) || labelOfPath(page.path)).slice(
+    shownText(menuLabels.get(page.id) || headingOf(page) || titleOf(page) || labelOfPath(page.path)).slice(
       0,
       200,
     )

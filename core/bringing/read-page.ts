@@ -6,6 +6,7 @@ import {
   type Reference,
   walkHtml,
 } from '#core/markup'
+import { leadsAbove } from '#core/links'
 import type { BroughtFile } from './brought'
 import type { OldNames } from './old-names'
 import { type OutlineNode, outlineOf, type PageLink, Strings } from './page-outline'
@@ -87,6 +88,7 @@ function readPage(
   /** What a reference of it leads to, written alike on every page. */
   const goalOf = (href: string): string => {
     const target = old.resolve(href.trim(), path)
+    if (target.kind === 'missing' && !leadsAbove(href.trim(), path)) return `/${target.path}${target.suffix}`
     return 'id' in target ? `${target.id}${target.suffix}` : href
   }
   const { top, links } = outlineOf(root, { path, goalOf, old, strings })

@@ -8,6 +8,8 @@ export interface Titles {
   readonly siteName: string | null
   /** A title without what all share; null where a page has none. */
   readonly titleOf: (page: ReadPage) => string | null
+  /** Whether a page's title has what all share. */
+  readonly follows: (page: ReadPage) => boolean
 }
 
 const share = 0.5
@@ -25,7 +27,12 @@ export function readTitles(pages: readonly ReadPage[]): Titles {
     }
   const [best] = [...counts].sort((a, b) => b[1] - a[1] || b[0].length - a[0].length)
   if (!best || best[1] < Math.max(2, titles.length * share))
-    return { pattern: '{page}', siteName: null, titleOf: ({ title }) => title?.text || null }
+    return {
+      pattern: '{page}',
+      siteName: null,
+      titleOf: ({ title }) => title?.text || null,
+      follows: () => true,
+    }
   const [, side, shared] = /^(end|start) ([\s\S]*)$/.exec(best[0])!
   const sign =
     /^(\s+[-–—|·•:»«/]\s+|:\s+)/.exec(shared!)?.[0] ?? /(\s+[-–—|·•:»«/]\s+|:\s+)$/.exec(shared!)![0]
@@ -33,6 +40,8 @@ export function readTitles(pages: readonly ReadPage[]): Titles {
   return {
     pattern: side === 'end' ? `{page}${sign}{site}` : `{site}${sign}{page}`,
     siteName,
+    follows: ({ title }) =>
+      (side === 'end' ? title?.text.endsWith(shared!) : title?.text.startsWith(shared!)) ?? false,
     titleOf({ title }) {
       if (!title || title.text === '') return null
       if (side === 'end' && title.text.endsWith(shared!)) return title.text.slice(0, -shared!.length)

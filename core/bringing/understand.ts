@@ -163,8 +163,14 @@ export function understand(
   const groups = lifts
     ? groupPages(pages, (some) => (generates ? findParts(some, named) : []), nameOf, marks)
     : pages.map((page): Group => ({ pages: [page], gaps: [], parts: [] }))
-  const lifted = liftPages(groups, nameOf, goals, tools, (nth) =>
-    nth === null ? 'Whole pages' : nth === 0 ? 'Shared template' : `Template ${nth + 1}`,
+  const lifted = liftPages(
+    groups,
+    nameOf,
+    goals,
+    tools,
+    (nth) => (nth === null ? 'Whole pages' : nth === 0 ? 'Shared template' : `Template ${nth + 1}`),
+    // Pages of one kind may have titles of another: those that forward, say.
+    ({ pages: some }) => (some.some(titles.follows) ? '{title}' : '{page}'),
   )
   const { found: foundTemplates, held, madeIn } = lifted
   const templates: Template[] = [...lifted.templates]

@@ -3,6 +3,7 @@ export {
   mergePath,
   relativePlain,
   relativeReference,
+  leadsAbove,
   resolveReference,
   splitReference,
   type Target,

@@ -50,6 +50,23 @@ export function mergePath(folder: string, path: string): string {
 }
 
 /**
+ * Whether a relative reference steps above the top of the site. A host whose site begins in a folder has something
+ * there; one that is the site's alone has its top.
+ * @param from path of the page or style sheet that holds it
+ */
+export function leadsAbove(href: string, from: string): boolean {
+  const { path } = splitReference(href)
+  if (!path.includes('..') || path.startsWith('/')) return false
+  let depth = from.split('/').length - 1
+  for (const step of path.split('/')) {
+    if (step === '..') depth -= 1
+    else if (step !== '.' && step !== '') depth += 1
+    if (depth < 0) return true
+  }
+  return false
+}
+
+/**
  * Resolves a reference as a host does: from the folder it stands in, a folder standing for its
  * home file, case told apart.
  * @param from path of the page or style sheet that holds it; '' for the template, which stands at the top

@@ -1,4 +1,4 @@
-import { relativePlain, relativeReference, resolveReference } from '#core/links'
+import { leadsAbove, relativePlain, relativeReference, resolveReference } from '#core/links'
 import { type Reference, writeReference } from '#core/markup'
 import { trialFolder } from '#core/naming'
 import type { Site } from '#core/site'
@@ -70,6 +70,8 @@ function relativeOf(context: SiteContext, { href }: Reference, path: string, fro
   // page is none, and is a finding until then.
   if (target.path.startsWith(trialFolder) && !path.startsWith(trialFolder))
     return relativeReference(path, target.path.slice(trialFolder.length)) + target.suffix
+  // What lies above the site is the host's, and named from where the page stands.
+  if (target.kind === 'missing' && leadsAbove(href, from)) return null
   // A relative one that names a file exactly is the author's spelling, and stays.
   const rooted = href.startsWith('/') || from !== path
   if (

@@ -89,7 +89,9 @@ export function inOwnFrame(
   const literal = titles.pattern.replaceAll('{site}', escapeText(titles.siteName ?? ''))
   const isTheirs = site.titlePattern.replaceAll('{site}', escapeText(site.name)) === literal
   const titleText = isTheirs || /[{}]/.test(titles.siteName ?? '') ? '{title}' : literal
-  const lifted = liftPages(groups, nameOf, goals, tools, templateNames(site, calledFrom), titleText)
+  const lifted = liftPages(groups, nameOf, goals, tools, templateNames(site, calledFrom), (group) =>
+    group.pages.some(titles.follows) ? titleText : '{page}',
+  )
   // A template that the site has is not made a second time.
   const known = new Map(site.templates.map((one) => [`${one.source} ${one.basedOn}`, one.id]))
   const idOf = (id: string) => {
