@@ -20,6 +20,8 @@ export class Faults {
   keyboardOnly = false
   /** Keeps what an account makes to itself, as a host with a strict mask does. */
   closedFiles = false
+  /** Does not let rights be changed over FTP. */
+  fixedRights = false
   /** Requests that are never answered: `SUBSYSTEM`, `OPENDIR`, `READDIR`, `READ`, `STAT`, `WRITE` … */
   readonly never = new Set<string>()
   /** How many requests have been left without an answer. */
@@ -68,6 +70,7 @@ export class Faults {
     this.renameReplaces = true
     this.keyboardOnly = false
     this.closedFiles = false
+    this.fixedRights = false
     this.oldListing = false
     this.wrongPassive = false
     this.connections = null

@@ -49,13 +49,20 @@ function replyFor(error: unknown): [number, string] {
 /** `20260103161500`: a time as MLSD and MDTM tell it, in UTC (RFC 3659 §2.3). */
 const timeOf = (ms: number): string => new Date(ms).toISOString().replace(/\D/g, '').slice(0, 14)
 
+/** Rights as the fact UNIX.mode tells them, which servers of that kind have (a convention beside RFC 3659 §7.5). */
+const rightsOf = (mode: number): string => `0${(mode & 0o777).toString(8).padStart(3, '0')}`
+
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 /** A line as `ls -l` writes it, which old servers send for LIST. */
-function unixLine(name: string, stats: { isDirectory(): boolean; size: number; mtime: Date }): string {
-  const { mtime } = stats
+function unixLine(
+  name: string,
+  stats: { isDirectory(): boolean; size: number; mtime: Date; mode: number },
+): string {
+  const { mtime, mode } = stats
   const day = String(mtime.getUTCDate()).padStart(2)
   const time = mtime.toISOString().slice(11, 16)
-  const kind = stats.isDirectory() ? 'drwxr-xr-x' : '-rw-r--r--'
+  const rights = [...'rwxrwxrwx'].map((letter, at) => ((mode >> (8 - at)) & 1 ? letter : '-')).join('')
+  const kind = (stats.isDirectory() ? 'd' : '-') + rights
   return `${kind} 1 keeper keeper ${stats.size} ${months[mtime.getUTCMonth()]} ${day} ${time} ${name}`
 }
 
@@ -187,7 +194,7 @@ class FtpSession {
       this.#protected = level === 'P'
       this.#reply(200, 'Done')
     },
-    FEAT: () => this.#lines(211, 'Features', [...(this.options.faults.oldListing ? [] : ['MLST type*;size*;modify*;', 'EPSV']), 'UTF8', 'AUTH TLS', 'PROT', 'SIZE', 'MDTM', 'REST STREAM'], 'End'),
+    FEAT: () => this.#lines(211, 'Features', [...(this.options.faults.oldListing ? [] : ['MLST type*;size*;modify*;UNIX.mode*;', 'EPSV']), 'UTF8', 'AUTH TLS', 'PROT', 'SIZE', 'MDTM', 'REST STREAM'], 'End'),
     OPTS: () => this.#reply(200, 'Done'),
     SYST: () => this.#reply(215, 'UNIX Type: L8'),
     NOOP: () => this.#reply(200, 'Done'),
@@ -217,18 +224,18 @@ class FtpSession {
     },
     MLSD: async (wanted) => {
       if (this.options.faults.oldListing) throw new Refused(500, 'Not known here')
-      const tell = (name: string, { isFolder, size, mtimeMs }: Entry) => `type=${isFolder ? 'dir' : 'file'};size=${size};modify=${timeOf(mtimeMs)}; ${name}`
+      const tell = (name: string, { isFolder, size, mtimeMs, mode }: Entry) => `type=${isFolder ? 'dir' : 'file'};size=${size};modify=${timeOf(mtimeMs)};UNIX.mode=${rightsOf(mode)}; ${name}`
       await this.#sendLines(this.#entries(wanted, tell))
     },
     MLST: async (wanted) => {
       if (this.options.faults.oldListing) throw new Refused(500, 'Not known here')
       const stats = await fs.stat(this.#on(wanted))
-      const fact = `type=${stats.isDirectory() ? 'dir' : 'file'};size=${stats.size};modify=${timeOf(stats.mtimeMs)};`
+      const fact = `type=${stats.isDirectory() ? 'dir' : 'file'};size=${stats.size};modify=${timeOf(stats.mtimeMs)};UNIX.mode=${rightsOf(stats.mode)};`
       this.#lines(250, 'Listing', [`${fact} ${this.#path(wanted)}`], 'End')
     },
     LIST: async (words) => {
       const wanted = words.replace(/^-\w+ ?/, '')
-      const tell = (name: string, { isFolder, size, mtimeMs }: Entry) => unixLine(name, { isDirectory: () => isFolder, size, mtime: new Date(mtimeMs) })
+      const tell = (name: string, { isFolder, size, mtimeMs, mode }: Entry) => unixLine(name, { isDirectory: () => isFolder, size, mtime: new Date(mtimeMs), mode })
       await this.#sendLines(this.#entries(wanted, tell))
     },
     SIZE: async (wanted) => {
@@ -255,7 +262,7 @@ class FtpSession {
     STOR: async (wanted) => {
       const { faults } = this.options
       faults.beforeOpen(wanted, true)
-      const file = await fs.open(this.#on(wanted), 'w', 0o644)
+      const file = await fs.open(this.#on(wanted), 'w', faults.closedFiles ? 0o600 : 0o644)
       try {
         await this.#overData(async (data) => {
           for await (const piece of data as AsyncIterable<Buffer>) {
@@ -290,8 +297,14 @@ class FtpSession {
       this.#reply(250, 'Done')
     },
     MKD: async (wanted) => {
-      await fs.mkdir(this.#on(wanted))
+      await fs.mkdir(this.#on(wanted), { mode: this.options.faults.closedFiles ? 0o700 : 0o755 })
       this.#reply(257, `"${this.#path(wanted)}" made`)
+    },
+    SITE: async (words) => {
+      const [, mode, wanted] = /^CHMOD ([0-7]{3,4}) (.+)$/is.exec(words) ?? []
+      if (!mode || this.options.faults.fixedRights) throw new Refused(504, 'Not known here')
+      await fs.chmod(this.#on(wanted!), Number.parseInt(mode, 8) & 0o777)
+      this.#reply(200, 'Done')
     },
     RMD: async (wanted) => {
       await fs.rmdir(this.#on(wanted))
@@ -344,18 +357,23 @@ class FtpSession {
 
   async *#entries(wanted: string, tell: (name: string, entry: Entry) => string): AsyncGenerator<string> {
     const { faults } = this.options
-    const made = { size: 1, mtimeMs: 1_000_000_000_000 }
+    const made = { size: 1, mtimeMs: 1_000_000_000_000, mode: 0o755 }
     if (faults.endless === 'tree') return yield tell('deeper', { ...made, isFolder: true })
     for (let at = 0; faults.endless === 'folder'; at++)
       yield tell(`${Date.now()}-${at}.html`, { ...made, isFolder: false })
     const at = this.#on(wanted)
     const one = await fs.stat(at)
-    if (!one.isDirectory()) return yield tell(path.basename(at), { isFolder: false, ...one, size: one.size, mtimeMs: one.mtimeMs }) // prettier-ignore
+    if (!one.isDirectory()) return yield tell(path.basename(at), { isFolder: false, size: one.size, mtimeMs: one.mtimeMs, mode: one.mode }) // prettier-ignore
     for (const name of await fs.readdir(at)) {
       const stats = await fs.lstat(path.join(at, name)).catch(() => null)
       // Links are not told of: neither kind would be true.
       if (stats?.isFile() || stats?.isDirectory())
-        yield tell(name, { isFolder: stats.isDirectory(), size: stats.size, mtimeMs: stats.mtimeMs })
+        yield tell(name, {
+          isFolder: stats.isDirectory(),
+          size: stats.size,
+          mtimeMs: stats.mtimeMs,
+          mode: stats.mode,
+        })
     }
   }
 
@@ -373,4 +391,5 @@ interface Entry {
   readonly isFolder: boolean
   readonly size: number
   readonly mtimeMs: number
+  readonly mode: number
 }

@@ -1,3 +1,5 @@
+import { stat } from 'node:fs/promises'
+import path from 'node:path'
 import { buffer } from 'node:stream/consumers'
 import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals'
 import { cuttingHost, type HostileListener, silentHost } from '../../../practice-host/hostile'
@@ -55,6 +57,39 @@ test('an address of its own network that a host names for data is not believed: 
   await transport.put('index.html', [Buffer.from('there')])
   expect(String(await buffer(transport.read('index.html', 10)))).toBe('there')
   await transport.close()
+})
+
+describe('a host that keeps what an account makes to itself', () => {
+  const modesOf = (folder: string, names: readonly string[]) =>
+    Promise.all(
+      names.map(async (name) => (await stat(path.join(host.publicPath, folder, name))).mode & 0o777),
+    )
+
+  test.each([
+    ['tells rights in a machine’s listing', false],
+    ['tells them as old servers do', true],
+  ])('and %s is asked to show it', async (_, isOld) => {
+    host.faults.closedFiles = true
+    host.faults.oldListing = isOld
+    const folder = `closed-${isOld}`
+    const transport = await open({ folder: `public/${folder}` })
+    await transport.put('in/page.html', [Buffer.from('x')])
+    await transport.put('in/other/page.html', [Buffer.from('x')])
+    expect(await modesOf(folder, ['.', 'in', 'in/page.html', 'in/other', 'in/other/page.html'])).toEqual([
+      0o755, 0o755, 0o644, 0o755, 0o644,
+    ])
+    await transport.close()
+  })
+
+  test('and does not let that be changed is sent to all the same', async () => {
+    host.faults.closedFiles = true
+    host.faults.fixedRights = true
+    const transport = await open({ folder: 'public/fixed' })
+    for (const name of ['a.html', 'b.html']) await transport.put(name, [Buffer.from('x')])
+    expect(await modesOf('fixed', ['a.html', 'b.html'])).toEqual([0o600, 0o600])
+    expect(await transport.list()).toHaveLength(2)
+    await transport.close()
+  })
 })
 
 describe('FTP tells apart', () => {

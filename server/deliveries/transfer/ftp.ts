@@ -174,7 +174,7 @@ class FtpTransport implements Transport {
   }
 
   /** A file as the host tells it; null where none is. The same words as in a listing, so that both can be compared. */
-  async #fileAt(at: string): Promise<ListedFile | null> {
+  async #fileAt(at: string): Promise<(ListedFile & Pick<FolderEntry, 'mode'>) | null> {
     try {
       const one = await this.#ask('look into', at, async (client) => {
         if (hasMachineListing(client)) return factsOf((await client.send(`MLST ${at}`)).message)
@@ -182,7 +182,8 @@ class FtpTransport implements Transport {
         return found.length === 1 ? entryOf(found[0]!) : null
       })
       if (one?.kind !== 'file') return null
-      return { path: at, sizeBytes: one.sizeBytes, modifiedSeconds: one.modifiedSeconds }
+      const { sizeBytes, modifiedSeconds, mode } = one
+      return { path: at, sizeBytes, modifiedSeconds, ...(mode !== undefined && { mode }) }
     } catch (error) {
       if (this.pool.failure) throw this.pool.failure
       if (error instanceof TransferError && error.code !== 'not-allowed') return null
@@ -235,6 +236,7 @@ class FtpTransport implements Transport {
     const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
     try {
       await this.#write(temporary, pieces)
+      if (this.#rights.keeps) await this.#openToVisitors(temporary, 0o644)
       await this.#placing.place(temporary, at)
     } catch (error) {
       if (!this.pool.failure)
@@ -244,7 +246,33 @@ class FtpTransport implements Transport {
     onPlaced?.()
     const there = await this.#fileAt(at)
     if (!there) throw new TransferError('not-there', { at })
-    return { ...there, path: relative }
+    const { sizeBytes, modifiedSeconds, mode = 0o644 } = there
+    if ((mode & 0o444) !== 0o444) await this.#learnToOpen(at)
+    return { path: relative, sizeBytes, modifiedSeconds }
+  }
+
+  /**
+   * What is known of the rights of what is made here. A host that keeps it to its account shows no such file to
+   * visitors; it is learned from the first one, and asked for before each after that.
+   */
+  readonly #rights = { keeps: false, canBeSet: true, made: [] as string[] }
+
+  async #learnToOpen(at: string): Promise<void> {
+    this.#rights.keeps = true
+    await this.#openToVisitors(at, 0o644)
+    for (const folder of this.#rights.made.splice(0)) await this.#openToVisitors(folder, 0o755)
+  }
+
+  /** Gives everybody the right to read, by a command that most servers have beside the standard's. */
+  async #openToVisitors(at: string, mode: number): Promise<void> {
+    if (!this.#rights.canBeSet) return
+    await this.#ask('write', at, (client) => client.send(`SITE CHMOD ${mode.toString(8)} ${at}`)).catch(
+      (error: unknown) => {
+        if (this.pool.failure) throw error
+        // A host that does not let it be changed may show it all the same.
+        this.#rights.canBeSet = false
+      },
+    )
   }
 
   async #write(at: string, pieces: Pieces): Promise<void> {
@@ -295,6 +323,8 @@ class FtpTransport implements Transport {
     if (await this.#fileAt(at)) throw new TransferError('not-a-folder', { at })
     await makeAbove()
     await this.#ask('write', at, (client) => client.send(`MKD ${at}`))
+    if (this.#rights.keeps) await this.#openToVisitors(at, 0o755)
+    else this.#rights.made.push(at)
   }
 
   async remove(relative: string): Promise<void> {
@@ -337,21 +367,25 @@ function factsOf(reply: string): FolderEntry | null {
   const [year = 1970, month = 1, day = 1, hour = 0, minute = 0, second = 0] = time ?? []
   const type = facts.get('type')?.toLowerCase()
   if (type === undefined) return null
+  const mode = Number.parseInt(facts.get('unix.mode') ?? '', 8)
   return {
     name: '',
     kind: type === 'file' ? 'file' : /^[cp]?dir$/.test(type) ? 'folder' : 'other',
     sizeBytes: Number(facts.get('size') ?? 0),
     modifiedSeconds: Date.UTC(year, month - 1, day, hour, minute, second) / 1_000,
+    ...(Number.isInteger(mode) && { mode }),
   }
 }
 
 /** What a host says of an entry; where it tells times in words, those of one spelling are one time. */
 function entryOf(file: FileInfo): FolderEntry {
+  const rights = file.permissions
   const modifiedMs = file.modifiedAt?.getTime() ?? Date.parse(`${file.rawModifiedAt} UTC`)
   return {
     name: path.posix.basename(file.name),
     kind: file.isDirectory ? 'folder' : file.isFile ? 'file' : 'other',
     sizeBytes: file.size,
     modifiedSeconds: Number.isFinite(modifiedMs) ? Math.floor(modifiedMs / 1_000) : 0,
+    ...(rights && { mode: (rights.user << 6) | (rights.group << 3) | rights.world }),
   }
 }

@@ -7,6 +7,8 @@ export interface FolderEntry {
   readonly kind: 'file' | 'folder' | 'other'
   readonly sizeBytes: number
   readonly modifiedSeconds: number
+  /** Rights as POSIX has them; not there where the host does not tell. */
+  readonly mode?: number
 }
 
 /** What is no name of an entry can only lead elsewhere. */
