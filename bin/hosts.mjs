@@ -69,6 +69,8 @@ await main(async () => {
     execFileSync('useradd', ['--home-dir', home, '--shell', '/bin/bash', '--no-create-home', account])
     execFileSync('chpasswd', { input: `${account}:${password}\n` })
     execFileSync('chown', ['-R', `${account}:${account}`, home])
+    // Visitors are served by another account than the one that sends.
+    for (let at = home; at !== os.tmpdir() && at !== '/'; at = path.dirname(at)) fs.chmodSync(at, 0o755)
     const ports = { sftp: await freePort(), ftps: await freePort(), 'ftps-implicit': await freePort() }
     ports.ftp = ports.ftps
     const webPort = await freePort()
@@ -103,7 +105,8 @@ listen_address=127.0.0.1
 listen_port=${port}
 local_enable=YES
 write_enable=YES
-local_umask=022
+# As it comes: what is made is for the account alone until it is opened to visitors.
+local_umask=077
 anonymous_enable=NO
 background=NO
 seccomp_sandbox=NO
@@ -126,7 +129,7 @@ ${more}
       write('vsftpd-implicit.conf', ftp(ports['ftps-implicit'], 'implicit_ssl=YES')),
     ])
     serve('/usr/sbin/nginx', ['-c', write('nginx.conf', `
-user ${account};
+user www-data;
 daemon off;
 pid ${folder}/nginx.pid;
 error_log ${folder}/nginx.log;
