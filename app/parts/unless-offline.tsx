@@ -37,7 +37,7 @@ export function useRememberedViews(): void {
   const matches = useMatches()
   useEffect(() => {
     for (const { id, params, loaderData } of matches)
-      if (loaderData != null) latest.set(keyOf(id, params.siteId), loaderData)
+      if (loaderData !== undefined && loaderData !== null) latest.set(keyOf(id, params.siteId), loaderData)
   }, [matches])
 }
 
