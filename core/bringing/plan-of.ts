@@ -1,9 +1,9 @@
 import { mostLevels } from '#core/plan'
 import { folderOf, homeOfFolder, homesOf } from './brought'
 import type { OldNames } from './old-names'
-import type { PageLink } from './page-outline'
-import { shownText } from './page-tree'
-import type { ReadPage } from './read-page'
+import type { PageLink } from './reading/page-outline'
+import { shownText } from './reading/page-tree'
+import type { ReadPage } from './reading/read-page'
 
 /** A page's place in the plan that was found. */
 export interface PlannedPage {

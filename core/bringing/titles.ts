@@ -1,4 +1,4 @@
-import type { ReadPage } from './read-page'
+import type { ReadPage } from './reading/read-page'
 
 /** What all titles share, and what is left of one. */
 export interface Titles {

@@ -13,16 +13,22 @@ import {
   type Template,
 } from '#core/site'
 import { defaultTemplate, pageTitle } from '#core/template'
-import { withoutBases } from './base-address'
+import { withoutBases } from './reading/base-address'
 import { type BroughtFile, commonFolder, type Remark } from './brought'
-import { type Group, groupPages } from './frame'
-import type { FrameMark } from './frame-marks'
-import { findParts } from './generated-of'
+import { type Group, groupPages } from './framing/frame'
+import type { FrameMark } from './framing/frame-marks'
+import { findParts } from './framing/generated-of'
 import { type CorrectedPage, correctPlan } from './corrected-plan'
-import { type BringingTools, type FoundTemplate, liftPages, mendedStyle, storedSlots } from './lift-pages'
-import type { Goals } from './lift-template'
+import {
+  type BringingTools,
+  type FoundTemplate,
+  liftPages,
+  mendedStyle,
+  storedSlots,
+} from './framing/lift-pages'
+import type { Goals } from './framing/lift-template'
 import { oldNamesOf, type OldNames } from './old-names'
-import { asItWas, type PageAsItWas, readPages } from './read-page'
+import { asItWas, type PageAsItWas, readPages } from './reading/read-page'
 import { type PlanBy, type PlannedPage, planOf } from './plan-of'
 import { withNewNames, withOldNames } from './scheme-of'
 import { readTitles } from './titles'

@@ -2,7 +2,7 @@ import type { PageTrace } from '#core/build'
 import { type HtmlElement, type HtmlNode, parseHtml, type Range, walkHtml } from '#core/markup'
 import { mainSlot } from '#core/site'
 import { bodyRange } from '#core/texts'
-import { attributeOf, childrenOf, insideOf, isElement, textIn } from '../page-tree'
+import { attributeOf, childrenOf, insideOf, isElement, textIn } from '../reading/page-tree'
 
 /** Where a template of the site writes what a page holds: the element around it, and what stands beside it there. */
 export interface Frame {

@@ -3,12 +3,18 @@ import { newPage } from '#core/change'
 import { escapeText, readHtml } from '#core/markup'
 import { mainSlot, type Page, type Site, type Template } from '#core/site'
 import { pageTitle } from '#core/template'
-import { type Group, groupPages } from '../frame'
-import type { FrameMark } from '../frame-marks'
-import { findParts } from '../generated-of'
-import { type BringingTools, type FoundTemplate, type Held, liftPages, wholeText } from '../lift-pages'
-import { type Goals, leadAt, withoutLead } from '../lift-template'
-import type { ReadPage } from '../read-page'
+import { type Group, groupPages } from '../framing/frame'
+import type { FrameMark } from '../framing/frame-marks'
+import { findParts } from '../framing/generated-of'
+import {
+  type BringingTools,
+  type FoundTemplate,
+  type Held,
+  liftPages,
+  wholeText,
+} from '../framing/lift-pages'
+import { type Goals, leadAt, withoutLead } from '../framing/lift-template'
+import type { ReadPage } from '../reading/read-page'
 import type { Titles } from '../titles'
 import type { Understood } from '../understand'
 import { contentIn, type Frame, frameOf } from './in-this-frame'

@@ -1,6 +1,6 @@
 import { type Base, baseOf, isFixedBase, mergePath, rebase, splitReference } from '#core/links'
 import { applyEdits, type HtmlFacts, readToPlace, writeReference } from '#core/markup'
-import { type BroughtFile, folderOf, type Remark } from './brought'
+import { type BroughtFile, folderOf, type Remark } from '../brought'
 
 /** Folders of a base address that are looked below for the top of the site. */
 const deepestTop = 8

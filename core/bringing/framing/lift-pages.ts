@@ -10,7 +10,7 @@ import {
   type Model,
   sliceWith,
 } from './lift-template'
-import type { ReadPage } from './read-page'
+import type { ReadPage } from '../reading/read-page'
 
 export interface BringingTools {
   readonly newId: () => string

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { TextStore } from '#core/testing'
-import { bring, outcomes } from '../testing/bringing'
+import { bring, outcomes } from '../../testing/bringing'
 import type { Edges, FrameMark, Move } from './frame-marks'
 
 const page = (title: string, day: string, main: string) => `<!DOCTYPE html>

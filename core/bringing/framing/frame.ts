@@ -1,9 +1,9 @@
 import type { Range } from '#core/markup'
 import type { FoundPart } from './generated-of'
-import { framing, type OutlineNode } from './page-outline'
-import { charsetKey, descriptionKey } from './page-tree'
+import { framing, type OutlineNode } from '../reading/page-outline'
+import { charsetKey, descriptionKey } from '../reading/page-tree'
 import { type Edges, type FrameMark, marksOn, type Sides } from './frame-marks'
-import type { ReadPage } from './read-page'
+import type { ReadPage } from '../reading/read-page'
 
 /** A stretch in which the pages of a group differ, or that their author made each page's own. */
 export interface Gap {

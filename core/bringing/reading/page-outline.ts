@@ -1,6 +1,6 @@
 import { type HtmlElement, type HtmlNode, type Range, walkHtml } from '#core/markup'
 import { digestOf } from './digest'
-import type { OldNames } from './old-names'
+import type { OldNames } from '../old-names'
 import {
   attributeOf,
   charsetKey,

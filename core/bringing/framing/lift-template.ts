@@ -13,8 +13,8 @@ import { mainSlot } from '#core/site'
 import type { Names } from '#core/naming'
 import type { Gap, Group } from './frame'
 import type { Edges } from './frame-marks'
-import type { OldNames } from './old-names'
-import type { ReadPage } from './read-page'
+import type { OldNames } from '../old-names'
+import type { ReadPage } from '../reading/read-page'
 
 /** A stretch of a model page that its template fills in otherwise. */
 export interface ShownSlot extends Range {

@@ -7,8 +7,8 @@ import {
   walkHtml,
 } from '#core/markup'
 import { leadsAbove } from '#core/links'
-import type { BroughtFile } from './brought'
-import type { OldNames } from './old-names'
+import type { BroughtFile } from '../brought'
+import type { OldNames } from '../old-names'
 import { type OutlineNode, outlineOf, type PageLink, Strings } from './page-outline'
 import { attributeOf, isCharset, isDescription, isElement, textIn } from './page-tree'
 

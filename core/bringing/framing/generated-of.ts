@@ -1,8 +1,8 @@
 import { escapeAttribute, type HtmlElement } from '#core/markup'
 import type { Site } from '#core/site'
 import { type Attributes, contextOf, type Entry, type GeneratedPart, parts } from '#core/template'
-import type { ListEntry } from './page-outline'
-import type { ReadPage } from './read-page'
+import type { ListEntry } from '../reading/page-outline'
+import type { ReadPage } from '../reading/read-page'
 
 /** An element of pages that lists what a generated part lists, on each of them. */
 export interface FoundPart {

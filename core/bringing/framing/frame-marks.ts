@@ -1,5 +1,5 @@
 import type { Range } from '#core/markup'
-import type { ReadPage } from './read-page'
+import type { ReadPage } from '../reading/read-page'
 
 /**
  * What the author of pages says of an element that all of a group have: it belongs to what each page holds (`slot`),
