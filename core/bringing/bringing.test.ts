@@ -128,13 +128,13 @@ describe('a site made by hand', () => {
     const store = new TextStore()
     const leaf = (at: number) =>
       `<title>Part ${at} - The book</title><h1>The book</h1><h2>Part ${at}</h2><p><a rel="next" href="p${at + 1}.html">on</a> <a href="p${at + 1}.html" rel=prefetch>on</a></p>`
-    const lists = '<ul><li><a href="p1.html">One</a><ul><li><a href="p2.html">One half</a></li></ul></li><li><a href="p3.html">Three</a></li></ul>'
+    const lists = '<ul><li><a href="p1.html">One</a><ul><li><a href="p2.html">One half</a></li></ul></li><li><a href="p3.html">2. Part 3</a></li></ul>'
     const pages = {
       'index.html': '<title>The book</title><h1>The book</h1><p><a rel="next" href="p1.html">on</a></p>',
       'contents.html': `<title>Contents - The book</title>${lists}`,
       ...Object.fromEntries([1, 2, 3, 4].map((at) => [`p${at}.html`, leaf(at)])),
     }
-    expect(planOf(bring(pages, store))).toEqual(['The book', 'One', '  One half', 'Three', '  Part 4', 'Contents'])
+    expect(planOf(bring(pages, store))).toEqual(['The book', 'One', '  One half', 'Part 3', '  Part 4', 'Contents'])
   }) // prettier-ignore
 
   test('leads where it led when that is nowhere, from each folder, or above the site', () => {

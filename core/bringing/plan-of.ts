@@ -206,11 +206,14 @@ export function planOf(
   const mostAlike = Math.max(2, pages.length * alikeShare)
   const headingOf = ({ heading, id }: ReadPage): string | null =>
     heading && (id === home.id || headings.get(heading)! <= mostAlike) ? heading : null
+  /** What a menu calls a page, without the number that it counts it by: a plan counts for itself. */
+  const inMenuCalled = (page: ReadPage): string | undefined => {
+    const label = menuLabels.get(page.id)
+    const counted = /^\d+(?:\.\d+)*\.?\s+(\S.*)$/s.exec(label ?? '')?.[1]
+    return counted !== undefined && [headingOf(page), titleOf(page)].includes(counted) ? counted : label
+  }
   const labelOf = (page: ReadPage): string =>
-    shownText(menuLabels.get(page.id) || headingOf(page) || titleOf(page) || labelOfPath(page.path)).slice(
-      0,
-      200,
-    )
+    shownText(inMenuCalled(page) || headingOf(page) || titleOf(page) || labelOfPath(page.path)).slice(0, 200)
   const sorted = [...pages].sort((a, b) => order.get(a.id)! - order.get(b.id)!)
   return {
     home,

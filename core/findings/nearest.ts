@@ -19,6 +19,8 @@ interface Index {
 }
 
 const indexes = new WeakMap<Names, Index>()
+const isHomeName = (name: string) => /^(index|default|home|welcome)\.\w+$/.test(name)
+const folderIn = (path: string) => path.slice(0, path.lastIndexOf('/') + 1).toLowerCase()
 const nameIn = (path: string) => path.slice(path.lastIndexOf('/') + 1).toLowerCase()
 
 function indexOf(names: Names): Index {
@@ -47,9 +49,21 @@ export function nearPaths(names: Names, path: string): readonly string[] {
   const known = index.known.get(path)
   if (known !== undefined) return known
   const spelled = index.byCase.get(path.toLowerCase())
-  const near = spelled ? [spelled] : (index.byName.get(nameIn(path)) ?? alikeTo(index.paths, path))
+  const near = spelled ? [spelled] : nearIn(index, path)
   index.known.set(path, near)
   return near
+}
+
+function nearIn({ byName, paths }: Index, path: string): readonly string[] {
+  const name = nameIn(path)
+  // The home files of all folders have one name, which tells nothing of which is meant: that does the folder.
+  if (isHomeName(name))
+    return alikeTo(
+      paths.filter((one) => nameIn(one) === name),
+      path,
+      folderIn,
+    )
+  return byName.get(name) ?? alikeTo(paths, path)
 }
 
 /** The path that a path which leads nowhere was most likely meant to be; null when nothing is near. */
@@ -59,10 +73,15 @@ export const nearestPath = (names: Names, path: string): string | null => {
   return near.length > 1 && nameIn(near[0]!) === nameIn(path) ? null : (near[0] ?? null)
 }
 
-function alikeTo(paths: readonly string[], path: string): string[] {
+function alikeTo(
+  paths: readonly string[],
+  path: string,
+  tellingOf: (path: string) => string = (whole) => whole,
+): string[] {
   if (paths.length > mostCompared) return []
+  const wanted = tellingOf(path)
   return paths
-    .map((one) => ({ one, alike: likeness(one, path) }))
+    .map((one) => ({ one, alike: likeness(tellingOf(one), wanted) }))
     .filter(({ alike }) => alike > alikeEnough)
     .sort((a, b) => b.alike - a.alike)
     .slice(0, mostNear)

@@ -29,6 +29,26 @@ describe('a broken reference', () => {
     expect(mended(finding!, store)).toBe(now)
   }) // prettier-ignore
 
+  test('to the home file of a folder is led to that of a folder that is called nearly so, and to no other', () => {
+    const toBirds = told(write(plain, store, 'Visit', '<a href="bird/index.html">t</a>'), store)
+    expect(mended(toBirds[0]!, store)).toBe('<a href="birds/index.html">t</a>')
+    const toBook = told(write(plain, store, 'Visit', '<a href="book/index.html">t</a>'), store)
+    expect(toBook[0]!.mends).toEqual([])
+  })
+
+  test('that steps above the site is told as such, and led nowhere else', () => {
+    const site = write(
+      plain,
+      store,
+      'Terns',
+      '<a href="../../club/index.html">c</a> <a href="../terns.html">t</a>',
+    )
+    expect(told(site, store).map(({ rule, mends }) => [rule, mends.length > 0])).toEqual([
+      ['broken-reference', true],
+      ['leads-above', false],
+    ])
+  })
+
   test('that is near to nothing has no way to be mended by itself', () => {
     const [finding] = told(write(plain, store, 'Visit', '<a href="/zzz/qqq.pdf">t</a>'), store)
     expect(finding!.mends).toEqual([])

@@ -24,6 +24,7 @@ import { pictureSize } from './pictures/picture-size'
 import { pictureTooLarge } from './pictures/picture-too-large'
 import { baseAddress } from './references/base-address'
 import { brokenReference } from './references/broken-reference'
+import { leadsAboveSite } from './references/leads-above'
 import { linkToItself } from './references/link-to-itself'
 import { linkToTrial } from './references/link-to-trial'
 import { malformedAddress } from './references/malformed-address'
@@ -68,6 +69,7 @@ export const checks: readonly Rule[] = [
   ownDiskAddress,
   baseAddress,
   ownAddress,
+  leadsAboveSite,
   secondExtension,
   hostRemarks,
   charset,

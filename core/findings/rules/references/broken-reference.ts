@@ -1,4 +1,4 @@
-import { relativeReference, resolveReference } from '#core/links'
+import { leadsAbove, relativeReference, resolveReference } from '#core/links'
 import { encodePath, writeReference } from '#core/markup'
 import { checkOwnNameOf, isOwnPath, type Names, splitFileName } from '#core/naming'
 import { nearestPath, nearPaths } from '../../nearest'
@@ -14,7 +14,8 @@ export const brokenReference: Rule = {
   find(references, { from, was, at }, context) {
     return references.flatMap((reference) => {
       const target = resolveReference(reference.href, from, context.names, context.homeFile)
-      if (target.kind !== 'missing') return []
+      // What is meant above the site is not the site's.
+      if (target.kind !== 'missing' || leadsAbove(reference.href, from)) return []
       const nearest = nearestPath(context.names, target.path)
       const leadTo = (path: string): Mend => {
         const isRooted = from === '' || reference.href.startsWith('/')
