@@ -49,13 +49,26 @@ test('files are added, shown, renamed with what refers to them, replaced, remove
   await page.getByRole('link', { name: 'Visit', exact: true }).click()
   await expect(editor).toContainText('/images/dusk.png')
 
+  // A path of its own: what shows it follows there.
   await fileRow(page, 'images/dusk.png').click()
+  await name.fill('/old/Views/Dusk.PNG')
+  await expect(
+    page.getByText('A path from the top of the site: no scheme moves it from there.'),
+  ).toBeVisible()
+  await name.press('Enter')
+  await page.getByRole('button', { name: 'Rename it' }).click()
+  await expect(fileRow(page, 'old/Views/Dusk.PNG')).toBeVisible()
+  await allSaved(page)
+  await page.getByRole('link', { name: 'Visit', exact: true }).click()
+  await expect(editor).toContainText('/old/Views/Dusk.PNG')
+
+  await fileRow(page, 'old/Views/Dusk.PNG').click()
   await page.getByRole('button', { name: 'Remove it' }).click()
   await expect(page.getByText('1 link in other pages will lead nowhere')).toBeVisible()
   await page.getByRole('group', { name: 'Remove' }).getByRole('button', { name: 'Remove it' }).click()
-  await expect(fileRow(page, 'images/dusk.png')).toHaveCount(0)
+  await expect(fileRow(page, 'old/Views/Dusk.PNG')).toHaveCount(0)
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(fileRow(page, 'images/dusk.png')).toBeVisible()
+  await expect(fileRow(page, 'old/Views/Dusk.PNG')).toBeVisible()
 })
 
 test('a picture dropped into a text is added to the site and stands there, its description asked for', async ({

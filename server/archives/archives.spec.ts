@@ -54,6 +54,18 @@ beforeAll(async () => {
     value: 'Terns & others',
     was: null,
   }))
+  // Paths of their own, for a page that is a folder's and for a file in another case.
+  const first = await mine()
+  const tides = first.pages.find(({ label }) => label === 'Tides & ferries')!
+  await change(() => ({
+    kind: 'setPageText',
+    pageId: tides.id,
+    field: 'ownName',
+    value: '/sea/tides/',
+    was: tides.ownName,
+  }))
+  const [file] = first.files
+  await change(() => ({ kind: 'renameFile', fileId: file!.id, label: '/looks/Site.CSS', was: file!.label }))
   await change(() => ({ kind: 'putAside', findings: [{ key: 'a key', what: 'something' }], reason: 'known' }))
   const { id } = (await mine()).pages.find((one) => one.label === 'Visit')!
   await delivered(ids, { [id]: 'visiting.html' })
