@@ -66,24 +66,7 @@ export function nameFiles(
     if (list) list.push(wish)
     else byFolder.set(key, [wish])
   }
-  /** What stands in each folder that files are in, and the folders in it. */
-  const namesIn = new Map<string, string[]>([...byFolder.keys()].map((folder) => [folder, []]))
-  const foldersIn = new Map<string, Set<string>>([...byFolder.keys()].map((folder) => [folder, new Set()]))
-  const noteFolders = (path: string) => {
-    for (let cut = path.lastIndexOf('/'); cut >= 0; cut = path.lastIndexOf('/', cut - 1)) {
-      const above = path.slice(0, path.lastIndexOf('/', cut - 1) + 1)
-      foldersIn.get(clashKey(above))?.add(path.slice(above.length, cut))
-      if (cut === 0) break
-    }
-  }
-  for (const path of byPath.keys()) {
-    const cut = path.lastIndexOf('/') + 1
-    namesIn.get(clashKey(path.slice(0, cut)))?.push(path.slice(cut))
-    noteFolders(path)
-  }
-  for (const [{ folder }] of byFolder.values() as Iterable<[Wish]>) noteFolders(folder)
-  // The scheme's own, too, though nothing is in them yet.
-  for (const folder of Object.values(site.scheme.folders)) noteFolders(asPrefix(folder))
+  const { stemsIn, foldersIn } = aroundFiles(site.scheme, byFolder, byPath.keys())
   for (const [folder, list] of byFolder) {
     // Told apart by the whole name: `pier.svg` and `pier.jpg` may stand side by side.
     const byExtension = new Map<string, Wish[]>()
@@ -94,13 +77,11 @@ export function nameFiles(
       else byExtension.set(key, [wish])
     }
     for (const [extension, claims] of byExtension) {
-      const stems = namesIn
-        .get(folder)!
-        .map(splitFileName)
-        .filter((other) => other.extension === extension)
-        .map(({ stem }) => stem)
+      const stems = [
+        ...(stemsIn.get(folder)?.get(extension) ?? []),
         // No disk has a file beside a folder of its name; only one without an extension can want to be.
-        .concat(extension === '' ? [...foldersIn.get(folder)!] : [])
+        ...(extension === '' ? foldersIn(folder) : []),
+      ]
       const wishes = new Map(claims.map((one) => [one.what.id, one]))
       for (const grant of settleNames(claims, stems, schemeFor(extension, site.scheme))) {
         const wish = wishes.get(grant.what.id)!
@@ -111,6 +92,59 @@ export function nameFiles(
     }
   }
   return files
+}
+
+/**
+ * What stands in the folders that files are in: names of pages by their extension, and folders. Asked at every edit, so that
+ * it looks no closer at the pages of other folders than at where they end.
+ */
+function aroundFiles(
+  scheme: Scheme,
+  byFolder: ReadonlyMap<string, readonly Wish[]>,
+  pagePaths: Iterable<string>,
+) {
+  const stemsIn = new Map<string, Map<string, string[]>>()
+  /** Folders as pages write them, and which of those with files each is. */
+  const keys = new Map<string, string | null>()
+  for (const path of pagePaths) {
+    const cut = path.lastIndexOf('/') + 1
+    const folder = path.slice(0, cut)
+    let key = keys.get(folder)
+    if (key === undefined) {
+      key = clashKey(folder)
+      keys.set(folder, (key = byFolder.has(key) ? key : null))
+    }
+    if (key === null) continue
+    const { stem, extension } = splitFileName(path.slice(cut))
+    const stems = stemsIn.get(key) ?? new Map<string, string[]>()
+    stemsIn.set(key, stems)
+    const alike = stems.get(extension)
+    if (alike) alike.push(stem)
+    else stems.set(extension, [stem])
+  }
+  let known: Map<string, Set<string>> | null = null
+  const foldersIn = (folder: string): Iterable<string> => {
+    if (known) return known.get(folder) ?? []
+    known = new Map()
+    // The scheme's own, too, though nothing is in them yet.
+    const all = [
+      ...keys.keys(),
+      ...[...byFolder.values()].flatMap((list) => list.slice(0, 1).map((wish) => wish.folder)),
+      ...Object.values(scheme.folders).map(asPrefix),
+    ]
+    for (const path of all) {
+      for (let cut = path.length - 1; cut > 0;) {
+        const above = path.slice(0, path.lastIndexOf('/', cut - 1) + 1)
+        const key = clashKey(above)
+        const inIt = known.get(key) ?? new Set()
+        known.set(key, inIt)
+        inIt.add(path.slice(above.length, cut))
+        cut = above.length - 1
+      }
+    }
+    return known.get(folder) ?? []
+  }
+  return { stemsIn, foldersIn }
 }
 
 /** A long extension takes from the name before it, so that no file's name is longer than a page's can be. */

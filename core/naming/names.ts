@@ -171,9 +171,8 @@ function computeNames(site: Nameable): Names {
   if (home) put(home, homeFile, scheme.homeName, '', null)
 
   const everyReal = tree.places.filter((place) => !place.trial && place.page.id !== homeId)
-  const real = everyReal.filter(({ page }) => !isOwnPath(page.ownName))
-  const withPaths =
-    real.length === everyReal.length ? [] : everyReal.filter(({ page }) => isOwnPath(page.ownName))
+  const withPaths = everyReal.filter(({ page }) => isOwnPath(page.ownName))
+  const real = withPaths.length === 0 ? everyReal : everyReal.filter(({ page }) => !isOwnPath(page.ownName))
   const { placed, takenIn } = placeOwnPaths(
     withPaths.map(({ page }) => page),
     scheme,
@@ -210,11 +209,11 @@ function computeNames(site: Nameable): Names {
       let group = groups.get(wanting[0]!)
       const key = placed.length > 0 ? clashKey(folder) : ''
       const before = placed.length > 0 ? (given.get(key) ?? []) : []
-      const taken = [
-        ...takenNames(scheme, folder === ''),
-        ...takenIn(folder),
-        ...before.map(({ name }) => name.stem),
-      ]
+      const ofScheme = takenNames(scheme, folder === '')
+      const taken =
+        placed.length === 0
+          ? ofScheme
+          : [...ofScheme, ...takenIn(folder), ...before.map(({ name }) => name.stem)]
       if (!group || !isGroupOf(group, site, wanting, sections, folder, isDated, taken)) {
         const claims = wanting.map((page) => claimOf(page, null))
         const named = settleNames(claims, taken, scheme).map((grant) => {

@@ -61,7 +61,9 @@ export function placeOwnPaths(pages: readonly Page[], scheme: Scheme) {
       const path = isHome ? `${at}/${scheme.homeName}${scheme.extension}` : at + scheme.extension
       placed.push({ grant, container, path, below: `${at}/` })
       const key = clashKey(container)
-      stems.set(key, [...(stems.get(key) ?? []), grant.name])
+      const those = stems.get(key)
+      if (those) those.push(grant.name)
+      else stems.set(key, [grant.name])
     }
   }
   return {
