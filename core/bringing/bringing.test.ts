@@ -124,6 +124,17 @@ describe('a site made by hand', () => {
     expect(brokenReferences(built).filter((line) => !line.endsWith('gone.html'))).toEqual([])
   })
 
+  test('is written in what is more than a menu, however long menus are', () => {
+    const store = new TextStore()
+    const links = (nth: number) => Array.from({ length: 9 }, (_, at) => `<li><a href="${nth === at ? 'index' : `x${at}`}.html">Somewhere ${at}</a></li>`).join('') // prettier-ignore
+    const framed = (nth: number) =>
+      `<!DOCTYPE html><title>P${nth}</title><div id="a"><ul>${links(nth)}</ul></div><div id="b"><h1>P${nth}</h1><p>${nth}</p></div>`
+    const { site } = bring({ 'index.html': framed(0), 'a.html': framed(1), 'b.html': framed(2) }, store)
+    expect(store.textOf(site.templates[0]!.source)).toMatch(
+      /<div id="a"><slot name="a"><\/slot><\/div><div id="b">.*<slot name="content"><\/slot>/,
+    )
+  })
+
   test('without a shared menu has the plan of its page of contents, and no label that all pages share', () => {
     const store = new TextStore()
     const leaf = (at: number) =>

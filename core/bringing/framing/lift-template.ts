@@ -11,7 +11,7 @@ import {
 import { leadsAbove, relativeReference } from '#core/links'
 import { mainSlot } from '#core/site'
 import type { Names } from '#core/naming'
-import type { Gap, Group } from './frame'
+import type { Group } from './frame'
 import type { Edges } from './frame-marks'
 import type { OldNames } from '../old-names'
 import type { ReadPage } from '../reading/read-page'
@@ -98,12 +98,27 @@ export function withoutLead(text: string, lead: string): string {
   return applyEdits(text, edits)
 }
 
-/** Names for gaps: the largest is what a page is written in, the others are called after what holds them. */
-function slotNames(gaps: readonly Gap[]): string[] {
+/** Whether a stretch is nothing but a list, or empty: the menu of a page, and not what is written in it. */
+function isMenu(text: string): boolean {
+  if (text === '') return true
+  const name = /^<(nav|ul|ol|menu)\b/i.exec(text)?.[1]!.toLowerCase()
+  const isOne = name !== undefined && text.toLowerCase().endsWith(`</${name}>`)
+  return isOne && !/<(p|h[1-6]|table|img)\b/i.test(text)
+}
+
+/**
+ * Names for gaps: the largest is what a page is written in, where it is more than a menu; the others are called after what
+ * holds them.
+ */
+function slotNames({ pages, gaps }: Pick<Group, 'pages' | 'gaps'>): string[] {
   const sizes = gaps.map(({ ranges }) => ranges.reduce((sum, { start, end }) => sum + end - start, 0))
-  const inBody = gaps.map(({ holder }, index) =>
-    holder === 'head' || holder === 'html' ? -1 : sizes[index]!,
+  const isMenuOfAll = gaps.map(({ ranges }) =>
+    ranges.every(({ start, end }, index) => isMenu(pages[index]!.text.slice(start, end))),
   )
+  const inBody = gaps.map(({ holder }, index) => {
+    if (holder === 'head' || holder === 'html') return -1
+    return isMenuOfAll[index] && !isMenuOfAll.every(Boolean) ? 0 : sizes[index]!
+  })
   const main = inBody.indexOf(Math.max(...inBody))
   const taken = new Set([mainSlot])
   return gaps.map(({ holder }, index) => {
@@ -165,7 +180,7 @@ export function liftTemplate(
   // Where each says that it has none, that is the template's.
   const isNever = pages.every(({ description }) => description?.text === '')
   const hasDescriptions = !isNever && pages.some(({ description }) => description !== null)
-  const names = slotNames(gaps)
+  const names = slotNames({ pages, gaps })
   const isLabel = gaps.map(({ ranges }) =>
     ranges.every(
       ({ start, end }, index) =>
