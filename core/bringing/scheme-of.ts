@@ -1,4 +1,4 @@
-import { checkOwnName, namesOf, ownPathOf } from '#core/naming'
+import { checkOwnName, namesOf } from '#core/naming'
 import {
   type Arrangement,
   defaultScheme,
@@ -10,6 +10,7 @@ import {
 } from '#core/site'
 import { type BroughtFile, folderOf } from './brought'
 import type { OldNames } from './old-names'
+import { labelOfFile, pathOfPage } from './own-paths'
 
 /** What most of some things are; the first of them where several are equally many. */
 function most<T extends string>(things: readonly T[]): T | null {
@@ -91,28 +92,22 @@ export function withOldNames(site: Site, files: readonly BroughtFile[], { names:
   const placed = withOwnPaths(best!.site, stands)
   const become = namesOf(placed).files
   const whereItStood = (file: SiteFile): SiteFile => {
-    const label = `/${old.files.get(file.id)!}`
-    return `/${become.get(file.id)!}` === label || ownPathOf(label) === null ? file : { ...file, label }
+    const was = old.files.get(file.id)!
+    const label = become.get(file.id)! === was ? null : labelOfFile(was)
+    return label === null ? file : { ...file, label }
   }
   return withAddresses({ ...placed, files: placed.files.map(whereItStood) }, { names: old })
 }
 
 /** The site with paths of their own for pages that its scheme puts elsewhere than they stood. */
 function withOwnPaths(site: Site, stands: (page: Page) => string): Site {
-  const { scheme, language, homeId } = site
   const become = namesOf(site).pages
-  const homeFile = scheme.homeName + scheme.extension
-  const pathOf = (page: Page): string | null => {
-    const was = stands(page)
-    if (page.id === homeId || become.get(page.id)!.path === was || !was.endsWith(scheme.extension))
-      return null
-    const path = `/${was.endsWith(`/${homeFile}`) ? was.slice(0, -homeFile.length) : was.slice(0, -scheme.extension.length)}`
-    return checkOwnName(path, scheme, language) === null ? path : null
-  }
   return {
     ...site,
     pages: site.pages.map((page) => {
-      const path = pathOf(page)
+      const was = stands(page)
+      const isThere = page.id === site.homeId || become.get(page.id)!.path === was
+      const path = isThere ? null : pathOfPage(was, site)
       return path === null ? page : { ...page, ownName: path }
     }),
   }

@@ -1,5 +1,5 @@
 import { newPage } from '#core/change'
-import { type Names, namesOf } from '#core/naming'
+import { fileTitle, type Names, namesOf } from '#core/naming'
 import { emptyHash, type Site } from '#core/site'
 import { homeFileOf } from '#core/template'
 import { type BroughtFile, commonFolder, folderOf, homeNameOf } from '../brought'
@@ -81,7 +81,9 @@ export function holdBeside(brought: readonly BroughtFile[], site: Site, parentId
   const files = brought.map((file) => ({ ...file, path: file.path.slice(cut.length) }))
   const same = new Map<string, SamePage>()
   const identical = new Map<string, string>()
-  const byContent = new Map(site.files.map((file) => [`${file.kind} ${file.hash} ${file.label}`, file.id]))
+  const byContent = new Map(
+    site.files.map((file) => [`${file.kind} ${file.hash} ${fileTitle(file.label)}`, file.id]),
+  )
   const taken = new Set<string>()
   for (const { path, kind, hash } of files) {
     const label = path.slice(folderOf(path).length)

@@ -81,7 +81,9 @@ describe('pages of elsewhere join a site', () => {
     expect(brokenReferences(built).map((line) => line.replace(/.*: /, ''))).toEqual(['gone.html'])
     const { path } = namesOf(joined.site).pages.get(pageCalled(joined.site, 'Times').id)!
     expect(built.get(path)).toContain('<title>Times | Ferry</title>')
-    expect(built.get(path)).toMatch(/href="[./]*styles\/ferry\.css"/)
+    // Beside the page, as it was where it came from.
+    expect(built.get(path)).toContain('href="ferry.css"')
+    expect(namesOf(joined.site).byPath.get(path.replace(/[^/]+$/, 'ferry.css'))).toMatchObject({ kind: 'file' })
   }) // prettier-ignore
 
   test('in the template of their place, without what surrounded them', () => {
@@ -125,6 +127,18 @@ describe('pages of elsewhere join a site', () => {
     expect(brokenReferences(buildAll(again.site, store)).filter((line) => line.includes('boat'))).toEqual([])
   })
 
+  test('names that are kept are kept to the byte, in folders without a home page too; a place that is taken is not taken away', () => {
+    const tides = { 'old/log/1994.html': page('1994', '<p><a href="/papers/Report.PDF">r</a></p>'), 'Log/1995.html': page('1995', '<p><a href="../old/log/1994.html">b</a></p>'),
+      'papers/Report.PDF': 'pdf', 'visit/THE-PIER.html': page('Pier', '<p>Other.</p>'), 'about/index.html': page('About', '<p>We.</p>') }
+    const joined = join(site, tides, store)
+    const paths = [...namesOf(joined.site).byPath.keys()]
+    expect(paths).toEqual(expect.arrayContaining(['old/log/1994.html', 'Log/1995.html', 'papers/Report.PDF', 'about/index.html', 'visit/the-pier.html']))
+    expect(paths.filter((path) => path.endsWith('.html'))).toHaveLength(site.pages.length + 4)
+    expect(brokenReferences(buildAll(joined.site, store)).filter((line) => /: .*(199|Report)/.test(line))).toEqual([])
+    for (const { ownName, addresses } of joined.change.pages.filter(({ ownName }) => ownName?.startsWith('/')))
+      expect([ownName, addresses]).toEqual([ownName, []])
+  }) // prettier-ignore
+
   test('what is no page, or goes deeper than a plan may, is refused', () => {
     expect(joinSite([], '', { ...usual, site }, { newId: testId, put: store.put.bind(store), sizeOf: () => 0 }, store))
       .toHaveProperty('refusal') // prettier-ignore
@@ -146,6 +160,9 @@ test('whatever joins whatever: pages that were there stay as they are, and no re
       const parentId = [null, ...site.pages.map(({ id }) => id)][pick % (site.pages.length + 1)]!
       const joined = join(site, brought, store, { ...how, parentId })
       const [were, become] = [namesOf(site), namesOf(joined.site)]
+      // Files give way to pages, and those without an ending to the folders of pages; to nothing else that comes.
+      for (const [id, path] of were.files)
+        if (/\.\w+$/.test(path) && !isPageName(path)) expect(become.files.get(id)).toBe(path)
       // Numbers follow the plan, trial pages have no address to keep, and a page with others below it may get a folder; no name is lost to what comes.
       if (!site.scheme.numbered)
         for (const [id, { stem, path }] of were.pages)

@@ -14,6 +14,7 @@ import { planOf } from '../plan-of'
 import { ownNameOf } from '../scheme-of'
 import { readTitles, titleWithout } from '../titles'
 import { remarksOfIncludes, type Understood } from '../understand'
+import { keepPlaces } from './keep-places'
 import { inOwnFrame, inThatFrame, type Into, type Placing } from './written-for'
 
 /** Pages of elsewhere as they would join a site. */
@@ -126,7 +127,7 @@ export function joinSite(
   const anewHere: BesideSite = isKept ? held : { ...held, same: new Map() }
   const { titles, titleOf, placed, isAnew } = placePages(pages, { ...into, parentId }, anewHere, old)
   const byId = new Map(pages.map((page) => [page.id, page]))
-  const newPages = placed.map(({ id, label, parentId: under, inMenu }): Omit<Page, 'order' | 'seq'> => {
+  const namedPages = placed.map(({ id, label, parentId: under, inMenu }): Omit<Page, 'order' | 'seq'> => {
     const page = byId.get(id)!
     const ownName = ownNameOf(page.path, site.scheme.homeName, true)
     const keeps = into.names === 'kept' && checkOwnName(ownName, site.scheme, site.language) === null
@@ -142,7 +143,7 @@ export function joinSite(
     }
   })
   const isFileAnew = ({ path }: BroughtFile) => isKept && held.same.has(path)
-  const newFiles = otherFiles
+  const namedFiles = otherFiles
     .filter((file) => !isFileAnew(file))
     .map(({ path, kind, hash, sizeBytes }): Omit<SiteFile, 'seq'> => ({
       id: old.idOf.get(path)!,
@@ -151,6 +152,15 @@ export function joinSite(
       hash,
       sizeBytes,
     }))
+  const named = edit(site, { kind: 'bringIn', ...nothing, pages: namedPages, files: namedFiles })
+  if ('refusal' in named) return { refusal: named.refusal.message }
+  const pathOf = new Map(coming.map(({ path }) => [old.idOf.get(path)!, beside.base + path]))
+  const { pages: newPages, files: newFiles } =
+    into.names === 'kept'
+      ? keepPlaces({ pages: namedPages, files: namedFiles }, site, beside.names, namesOf(named.site), (id) =>
+          pathOf.get(id)!,
+        )
+      : { pages: namedPages, files: namedFiles }
   const draft = edit(site, { kind: 'bringIn', ...nothing, pages: newPages, files: newFiles })
   if ('refusal' in draft) return { refusal: draft.refusal.message }
   const names = namesOf(draft.site)
