@@ -22,6 +22,10 @@ export class Faults {
   closedFiles = false
   /** Does not let rights be changed over FTP. */
   fixedRights = false
+  /** Takes names that differ in case alone for one, as disks of Windows and macOS do. */
+  foldsCase = false
+  /** Letters of the longest name it takes; null for what the disk takes. */
+  longestName: number | null = null
   /** Requests that are never answered: `SUBSYSTEM`, `OPENDIR`, `READDIR`, `READ`, `STAT`, `WRITE` … */
   readonly never = new Set<string>()
   /** How many requests have been left without an answer. */
@@ -71,6 +75,8 @@ export class Faults {
     this.keyboardOnly = false
     this.closedFiles = false
     this.fixedRights = false
+    this.foldsCase = false
+    this.longestName = null
     this.oldListing = false
     this.wrongPassive = false
     this.connections = null

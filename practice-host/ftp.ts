@@ -5,8 +5,8 @@ import path from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import tls from 'node:tls'
 import type { Accounts } from './accounts'
+import { diskPath } from './disk'
 import type { Faults } from './faults'
-import { insideRoot } from './sftp'
 
 /** What the FTP door needs to know. */
 export interface FtpOptions {
@@ -149,7 +149,7 @@ class FtpSession {
   /** A path of the account, from its root. */
   #path = (wanted: string) =>
     path.posix.normalize(path.posix.join(wanted.startsWith('/') ? '/' : this.#folder, wanted))
-  #on = (wanted: string) => insideRoot(this.#root!, this.#path(wanted))
+  #on = (wanted: string) => diskPath(this.#root!, this.#path(wanted), this.options.faults)
 
   async #do(line: string): Promise<void> {
     const [, verb = '', words = ''] = /^(\S+)(?: (.*))?$/s.exec(line) ?? []

@@ -2,8 +2,9 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { mkdir, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
+import { diskPath } from './disk'
+import { Faults } from './faults'
 import { type PracticeHost, startPracticeHost } from './host'
-import { insideRoot } from './sftp'
 
 let folder: string
 let host: PracticeHost
@@ -54,7 +55,7 @@ describe('the public address', () => {
 
 test('no path of an account leaves its folder', () => {
   for (const wanted of ['../x', '/../../x', 'a/../../x', './../x'])
-    expect(insideRoot('/space', wanted)).toBe('/space/x')
+    expect(diskPath('/space', wanted, new Faults())).toBe('/space/x')
 })
 
 test('a second start keeps key, password and files', async () => {

@@ -8,6 +8,7 @@ import ssh2, {
   type SFTPWrapper,
 } from 'ssh2'
 import type { Accounts } from './accounts'
+import { diskPath } from './disk'
 import type { Faults } from './faults'
 
 const { STATUS_CODE, OPEN_MODE } = ssh2.utils.sftp
@@ -110,11 +111,6 @@ export function createSftpServer(options: SftpOptions): ssh2.Server {
   })
 }
 
-/** A path of the account as a path on disk; `..` cannot leave the root. */
-export function insideRoot(root: string, wanted: string): string {
-  return path.join(root, path.posix.normalize(path.posix.join('/', wanted)))
-}
-
 function attributesOf(stats: {
   mode: number
   size: number
@@ -181,7 +177,7 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   const handles = new Map<number, OpenHandle>()
   let nextHandle = 0
   let isClosed = false
-  const on = (wanted: string) => insideRoot(root, wanted)
+  const on = (wanted: string) => diskPath(root, wanted, faults)
   const open = (handle: OpenHandle): Buffer => {
     const id = Buffer.alloc(4)
     id.writeUInt32BE(nextHandle)

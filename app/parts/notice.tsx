@@ -18,3 +18,8 @@ export const Outcome = ({ className = '', children }: Props) => (
     {children}
   </p>
 )
+
+/** A sentence that asks for care, and ends nothing. */
+export const Caution = ({ className = '', children }: Props) => (
+  <p className={`border-l-3 border-ochre bg-vellum px-3 py-2 ${className}`}>{children}</p>
+)

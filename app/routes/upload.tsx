@@ -48,7 +48,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     compareKnown(stored, destination.id, request.signal),
     listDeliveries(pool(), destination.id, 30),
   ])
-  const shown = await showComparison(comparison, stored.site, request.signal)
+  const shown = await showComparison(comparison, stored.site, destination.traits, request.signal)
   return { destinations, destination, deliveries, comparison: shown, ...others }
 }
 

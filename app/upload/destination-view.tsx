@@ -1,6 +1,5 @@
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react'
 import { useFetcher, useNavigate } from 'react-router'
-import { isProtocol, protocols } from '#core/delivery'
 import type { Delivery, Destination } from '#server/deliveries'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
@@ -8,6 +7,7 @@ import { count, number } from '../parts/format'
 import type { UploadAnswer } from './answer'
 import { DeliveryBar } from './delivery-bar'
 import { AsSeen } from './records/as-seen'
+import { PlaceLine } from './place-line'
 import { Earlier } from './records/earlier'
 import { useChosen } from './there/chosen'
 import type { ShownComparison } from './there/comparison.server'
@@ -75,7 +75,7 @@ export function DestinationView({
           <h2 className="truncate text-[26px]">{destination.name}</h2>
           {switcher}
         </div>
-        <PlaceLine destination={destination} />
+        <PlaceLine destination={destination} tooLong={comparison.tooLong} />
         {problem && 'problem' in problem && <Refusal className="my-3">{problem.problem.message}</Refusal>}
         <FilesToSend
           comparison={comparison}
@@ -188,20 +188,4 @@ function sendWords({ isAll, sendCount, removeCount }: ReturnType<typeof useChose
         : 'Nothing chosen'
   const files = isAll ? count(sendCount, 'file') : `${number(sendCount)} of ${count(toSend, 'file')}`
   return removeCount > 0 ? `Send ${files}, remove ${removeCount}` : `Send ${files}`
-}
-
-function PlaceLine({ destination }: { destination: Omit<Destination, 'siteId'> }) {
-  const { protocol, host, port, folder, publicAddress } = destination
-  return (
-    <p className="mb-1 text-quiet">
-      {isProtocol(protocol) ? protocols[protocol].title : ''} to{' '}
-      <span className="font-mono text-[13px]">
-        {host}:{port}
-      </span>
-      , folder <span className="font-mono text-[13px]">{folder || '(the account’s own)'}</span>, shown at{' '}
-      <a className="link font-mono text-[13px]" href={publicAddress} target="_blank" rel="noreferrer">
-        {publicAddress}
-      </a>
-    </p>
-  )
 }

@@ -1,4 +1,5 @@
 import type { Hash } from '#core/site'
+import { type HostTraits, keyAt } from './host-traits'
 
 /** A file of the finished site, as it is to stand at the destination. */
 export interface ManifestFile {
@@ -50,18 +51,22 @@ export interface Comparison {
  * Holds the finished site against what earlier deliveries recorded and what is there now.
  * `other there` is a file that no delivery put where one of the site's is to stand, such as a host's
  * own home page; `unknown` is such a file of the right size, and only reading it back can tell.
+ * @param traits of the host: where it does not tell case apart, `About.html` is no leftover of `about.html` but the file itself
  */
 export function compareDelivery(
   manifest: readonly ManifestFile[],
   recorded: readonly RecordedFile[],
   listed: readonly ListedFile[],
+  traits: HostTraits = {},
 ): Comparison {
-  const record = new Map(recorded.map((file) => [file.path, file]))
-  const there = new Map(listed.map((file) => [file.path, file]))
+  const exact = new Map(recorded.map((file) => [file.path, file]))
+  const record = new Map(recorded.map((file) => [keyAt(traits, file.path), file]))
+  const there = new Map(listed.map((file) => [keyAt(traits, file.path), file]))
   const files = manifest.map((file): ComparedFile => {
-    const now = there.get(file.path)
-    const last = record.get(file.path)
-    there.delete(file.path)
+    const key = keyAt(traits, file.path)
+    const now = there.get(key)
+    const last = exact.get(file.path) ?? record.get(key)
+    there.delete(key)
     if (!now) return { ...file, state: last ? 'gone there' : 'new' }
     if (!last) return { ...file, state: now.sizeBytes === file.sizeBytes ? 'unknown' : 'other there' }
     const untouched = now.sizeBytes === last.sizeBytes && now.modifiedSeconds === last.modifiedSeconds
@@ -70,7 +75,7 @@ export function compareDelivery(
   })
   const leftovers = [...there.values()]
     .map((file): Leftover => {
-      const state = record.has(file.path) ? 'to remove' : 'stray'
+      const state = record.has(keyAt(traits, file.path)) ? 'to remove' : 'stray'
       return { path: file.path, sizeBytes: file.sizeBytes, state }
     })
     .sort((a, b) => (a.path < b.path ? -1 : 1))

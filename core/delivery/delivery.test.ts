@@ -1,5 +1,13 @@
 import { describe, expect, test } from '@jest/globals'
-import { compareDelivery, filesToSend, type ManifestFile, removalStep, stepOf } from './index'
+import {
+  compareDelivery,
+  filesToSend,
+  type ManifestFile,
+  removalStep,
+  sayTraits,
+  stepOf,
+  tooLongFor,
+} from './index'
 
 const file = (path: string, hash = path, sizeBytes = 10): ManifestFile => ({
   path,
@@ -42,6 +50,28 @@ describe('comparing with a destination', () => {
     ])
     expect(comparison.leftovers.map((one) => one.state)).toEqual(['to remove', 'stray'])
     expect(filesToSend(comparison)).toHaveLength(6)
+  })
+
+  test('a host that does not tell case apart has one file where another has two: it is no leftover', () => {
+    const [made, record] = [[file('about.html', 'new')], [recorded('About.html', 'old'), recorded('Gone.html')]]
+    const there = [listed('About.html'), listed('Gone.html')]
+    const { files, leftovers } = compareDelivery(made, record, there)
+    expect([files[0]!.state, leftovers.map(({ path }) => path)]).toEqual(['new', ['About.html', 'Gone.html']])
+    const folding = compareDelivery(made, record, there, { tellsCase: false })
+    expect([folding.files[0]!.state, folding.leftovers]).toEqual(['changed', [{ path: 'Gone.html', sizeBytes: 10, state: 'to remove' }]])
+    // Once it is sent under its new name, that is what counts.
+    const sent = compareDelivery(made, [...record, recorded('about.html', 'new')], there, { tellsCase: false })
+    expect(sent.files[0]!.state).toBe('same')
+  }) // prettier-ignore
+
+  test('says what a host does otherwise, and which names it cannot take', () => {
+    expect(sayTraits({ tellsCase: true })).toEqual([])
+    const odd = { tellsCase: false, replaces: false, opens: false, connections: 1, longestName: 12 }
+    expect(sayTraits(odd)).toHaveLength(5)
+    expect(sayTraits({ connections: 3 })[0]).toContain('3 connections')
+    const paths = ['about.html', 'folder/opening-hours.html', 'a-long-folder/a.html', 'twelve-l.htm']
+    expect(tooLongFor(odd, paths)).toEqual(paths.slice(1, 3))
+    expect(tooLongFor({}, paths)).toEqual([])
   })
 
   test('pictures go before style sheets, these before pages, the home page last, and then what is removed', () => {

@@ -1,4 +1,5 @@
 import { isProtocol, type Protocol, protocols } from '#core/delivery'
+import { Caution } from '../../parts/notice'
 import { HostLetter } from './host-letter'
 
 /** A place on a web host, as it is typed. */
@@ -115,10 +116,10 @@ export function PlaceFields({
         </select>
       </label>
       {values.protocol === 'ftp' && (
-        <p className="col-span-6 border-l-3 border-ochre bg-vellum px-3 py-2">
+        <Caution className="col-span-6">
           FTP sends the password and all pages so that anybody on the way can read them. Use it only where
           your host offers nothing else, with a password that you use nowhere else.
-        </p>
+        </Caution>
       )}
       {field('host', 'Host', { className: 'col-span-4', required: true, placeholder: 'sftp.example.org' })}
       {field('port', 'Port', { className: 'col-span-2', required: true, inputMode: 'numeric' })}

@@ -1,4 +1,11 @@
-import { type Comparison, type FileState, filesToSend, mayHideHome } from '#core/delivery'
+import {
+  type Comparison,
+  type FileState,
+  filesToSend,
+  type HostTraits,
+  mayHideHome,
+  tooLongFor,
+} from '#core/delivery'
 import { namesOf } from '#core/naming'
 import type { Site } from '#core/site'
 import { homeFileOf } from '#core/template'
@@ -8,7 +15,12 @@ import { needsOfPages } from '#server/sites'
 const listedAtMost = 5_000
 
 /** A comparison as far as it is shown. */
-export async function showComparison(comparison: Comparison, site: Site, signal: AbortSignal) {
+export async function showComparison(
+  comparison: Comparison,
+  site: Site,
+  traits: HostTraits,
+  signal: AbortSignal,
+) {
   const send = filesToSend(comparison)
   const { byPath } = namesOf(site)
   const pageStates: Record<string, FileState> = {}
@@ -29,8 +41,14 @@ export async function showComparison(comparison: Comparison, site: Site, signal:
       .map(({ path }) => path)
       .filter((path) => path.slice(path.lastIndexOf('/') + 1) === homeFile),
   )
+  const tooLong = tooLongFor(
+    traits,
+    comparison.files.map(({ path }) => path),
+  )
   return {
     pageStates,
+    /** Names that the host cannot take: how many, and the first of them. */
+    tooLong: { count: tooLong.length, first: tooLong[0] ?? '' },
     toSend: send.length,
     bytesToSend: send.reduce((sum, file) => sum + file.sizeBytes, 0),
     files: listed.map(({ path, sizeBytes, state, isHome, kind }) => ({

@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import { AnyList } from '../../parts/long-list'
 import { count, size } from '../../parts/format'
+import { Caution } from '../../parts/notice'
 import { Path } from '../../parts/path'
 import { StateMark } from '../../parts/state-mark'
 import type { Chosen } from './chosen'
@@ -46,7 +47,7 @@ export function FilesToSend({
         ) : (
           <>
             {theirs.length > 0 && (
-              <p className="mb-2 border-l-3 border-ochre bg-vellum px-3 py-2">
+              <Caution className="mb-2">
                 {theirs.length === 1 ? 'One file was' : `${theirs.length} files were`} changed there by
                 somebody else. What you send takes the place of {theirs.length === 1 ? 'it' : 'them'}; look at
                 the difference, or{' '}
@@ -54,7 +55,7 @@ export function FilesToSend({
                   take {theirs.length === 1 ? 'it' : 'them'} here
                 </button>
                 .
-              </p>
+              </Caution>
             )}
             {files.length > 1 && (
               <label className="flex items-center gap-2.5 pb-1">
@@ -100,11 +101,11 @@ export function FilesToSend({
         <section aria-label="Also there">
           <h3 className="mt-5 mb-1.5 text-[19px]">Also there</h3>
           {hiding.length > 0 && (
-            <p className="mb-2 border-l-3 border-ochre bg-vellum px-3 py-2">
+            <Caution className="mb-2">
               Many hosts put a page such as <span className="font-mono text-[13px]">{hiding[0]!.path}</span>{' '}
               into a new account and show it in the place of your home page. Look into it, and tick it to have
               it removed.
-            </p>
+            </Caution>
           )}
           {leftoverCount > 0 && (
             <label className="flex items-center gap-2.5 pb-1">

@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto'
-import { compareDelivery, type ComparedFile, type Comparison, type ManifestFile } from '#core/delivery'
-import { namesOf } from '#core/naming'
+import {
+  compareDelivery,
+  type ComparedFile,
+  type Comparison,
+  type ListedFile,
+  type ManifestFile,
+} from '#core/delivery'
+import { clashKey, namesOf } from '#core/naming'
 import { Problem } from '#core/problems'
 import type { Site } from '#core/site'
 import { hashOfPieces } from '#server/contents'
@@ -8,7 +14,8 @@ import { eachOf, log, pool, portionsOf, transaction } from '#server/platform'
 import { filesOfSite, type StoredSite } from '#server/sites'
 import { releaseHold, renewHold, takeHold } from '../places/hold-rows'
 import { listListed, listRecorded, recordThere, replaceListing, type SentFile } from '../places/known-rows'
-import { type OpenDestination, openDestination } from '../places/open-destination'
+import { traitsOf } from '../places/web-host-rows'
+import { atDestination, type OpenDestination } from '../places/open-destination'
 import { listTried } from '../sending/item-rows'
 import type { Transport } from '../transfer/transport'
 
@@ -36,12 +43,21 @@ export async function compareKnown(
   destinationId: string,
   signal?: AbortSignal,
 ): Promise<Comparison> {
-  const [{ manifest }, recorded, listed] = await Promise.all([
-    filesOfSite(pool(), stored.site, signal),
+  const { manifest } = await filesOfSite(pool(), stored.site, signal)
+  return againstKnown(destinationId, manifest)
+}
+
+/** Files of a finished site against what is known of a destination. */
+export async function againstKnown(
+  destinationId: string,
+  manifest: readonly ManifestFile[],
+): Promise<Comparison> {
+  const [recorded, listed, traits] = await Promise.all([
     listRecorded(pool(), destinationId),
     listListed(pool(), destinationId),
+    traitsOf(pool(), destinationId),
   ])
-  return compareDelivery(manifest, recorded, listed)
+  return compareDelivery(manifest, recorded, listed, traits)
 }
 
 /** Asks the destination what is there, reads back what no delivery recorded, and keeps the answer. */
@@ -51,13 +67,10 @@ export async function lookThere(
   signal: AbortSignal = new AbortController().signal,
 ): Promise<void> {
   await whileHolding(destination.id, signal, async (held) => {
-    const transport = await openDestination(destination, held)
-    try {
+    await atDestination(destination, held, async (transport) => {
       const { manifest } = await filesOfSite(pool(), stored.site, held)
       await refreshListing(transport, destination.id, placed(manifest, stored.site))
-    } finally {
-      await transport.close()
-    }
+    })
   })
 }
 
@@ -103,7 +116,9 @@ export async function refreshListing(
 ): Promise<Comparison> {
   const listed = await transport.mend(await transport.list())
   await transaction((client) => replaceListing(client, destinationId, listed))
-  const compare = async () => compareDelivery(manifest, await listRecorded(pool(), destinationId), listed)
+  await learnCase(transport, manifest, listed)
+  const compare = async () =>
+    compareDelivery(manifest, await listRecorded(pool(), destinationId), listed, transport.traits)
   const comparison = await compare()
   const there = new Map(listed.map((file) => [file.path, file]))
   const isOpen = ({ state, path }: ComparedFile) =>
@@ -136,4 +151,23 @@ export async function refreshListing(
     await transaction((client) => recordThere(client, destinationId, found))
   }
   return compare()
+}
+
+/**
+ * Finds out whether the host tells case apart, where that matters: what is to stand at `about.html` and is at
+ * `About.html` is one file on some, and would go with it when that is removed.
+ */
+async function learnCase(
+  transport: Transport,
+  manifest: readonly ManifestFile[],
+  listed: readonly ListedFile[],
+): Promise<void> {
+  if (transport.traits.tellsCase !== undefined) return
+  const folded = new Map(manifest.map(({ path }) => [clashKey(path), path]))
+  const there = new Set(listed.map(({ path }) => path))
+  for (const { path } of listed) {
+    const like = folded.get(clashKey(path))
+    if (like === undefined || like === path) continue
+    return transport.learn({ tellsCase: there.has(like) || !(await transport.has(like)) })
+  }
 }

@@ -4,9 +4,14 @@ import { beginBringing } from '#server/bringing'
 import { getBlobs } from '#server/contents'
 import { limitDestinationTests, pool } from '#server/platform'
 import { filesOfSite, type StoredSite, zipFiles } from '#server/sites'
-import { type OpenDestination, openDestination } from '../places/open-destination'
+import {
+  atDestination,
+  closeDestination,
+  type OpenDestination,
+  openDestination,
+} from '../places/open-destination'
 import { hashAfter } from '../sending/record-rows'
-import { readTemporary, type Transport } from '../transfer/transport'
+import { readTemporary } from '../transfer/transport'
 import { takeFrom } from './fetch-site'
 
 /** Whose file: the finished site's, the host's, or what a delivery had left there. */
@@ -14,19 +19,6 @@ export type Side = 'here' | 'there' | { readonly after: string }
 
 /** A file that is compared is not larger than this. */
 const mostBytes = 20_000_000
-
-async function openThere<T>(
-  destination: OpenDestination,
-  signal: AbortSignal,
-  work: (transport: Transport) => Promise<T>,
-): Promise<T> {
-  const transport = await openDestination(destination, signal)
-  try {
-    return await work(transport)
-  } finally {
-    await transport.close()
-  }
-}
 
 /**
  * A file as it stands on one side; null where it does not.
@@ -44,7 +36,7 @@ export async function readSide(
     throw new Problem('bad-input', { why: 'This is no path of a file.' })
   if (side === 'there') {
     await limitDestinationTests(accountId)
-    return openThere(destination, signal, (transport) =>
+    return atDestination(destination, signal, (transport) =>
       buffer(transport.read(path, mostBytes)).catch((error: { code?: string }) => {
         if (error.code === 'not-there') return null
         if (error.code === 'too-much') throw new Problem('file-too-large', { most: '20 MB' })
@@ -76,10 +68,10 @@ export async function zipThere(
     return zipFiles(
       listed.map(({ path }) => path).sort(),
       async (path) => transport.read(path, sizes.get(path)!),
-      () => void transport.close(),
+      () => void closeDestination(destination, transport),
     )
   } catch (error) {
-    await transport.close()
+    await closeDestination(destination, transport)
     throw error
   }
 }
@@ -98,7 +90,7 @@ export async function takeThere(
 ): Promise<string> {
   await limitDestinationTests(accountId)
   const bringingId = await beginBringing(accountId, destination.name)
-  await openThere(destination, signal, (transport) =>
+  await atDestination(destination, signal, (transport) =>
     takeFrom(transport, destination.folder, { accountId, bringingId }, paths, signal, tell),
   )
   return bringingId

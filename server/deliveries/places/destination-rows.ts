@@ -1,3 +1,4 @@
+import type { HostTraits } from '#core/delivery'
 import { many, maybeOne, type Queryable } from '#server/platform'
 import { requireRight, roleIn } from '#server/sites'
 import type { HostPlace, SignIn } from './web-host-rows'
@@ -12,6 +13,8 @@ export interface Destination extends HostPlace {
   readonly folder: string
   readonly publicAddress: string
   readonly hostKey: string
+  /** What was found out about the web host. */
+  readonly traits: HostTraits
   readonly listedAt: Date | null
   /** Minutes without a change after which the site goes there by itself; null for never. */
   readonly byItselfMinutes: number | null
@@ -26,7 +29,7 @@ export interface StoredDestination extends Destination {
 }
 
 const destinationColumns = `d.id, d.site_id AS "siteId", d.name, d.web_host_id AS "webHostId", w.protocol, w.host, w.port,
-  w.account, w.sign_in AS "signIn", w.host_key AS "hostKey", d.folder, d.public_address AS "publicAddress",
+  w.account, w.sign_in AS "signIn", w.host_key AS "hostKey", w.traits, d.folder, d.public_address AS "publicAddress",
   d.listed_at AS "listedAt", d.by_itself_minutes AS "byItselfMinutes",
   (SELECT count(*)::int FROM destinations o WHERE o.web_host_id = w.id AND o.id <> d.id) AS "otherCount"`
 const withHost = 'destinations d JOIN web_hosts w ON w.id = d.web_host_id'

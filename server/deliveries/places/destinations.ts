@@ -1,18 +1,10 @@
-import { randomBytes, randomUUID } from 'node:crypto'
-import { buffer } from 'node:stream/consumers'
-import { ownFolder } from '#core/delivery'
+import { randomUUID } from 'node:crypto'
+import { type HostTraits, ownFolder } from '#core/delivery'
 import { Problem } from '#core/problems'
 import type { Site } from '#core/site'
 import { limitDestinationTests, notFound, pool, seal, transaction } from '#server/platform'
 import { noteDelivered } from '#server/sites'
-import {
-  type OpenTransport,
-  partName,
-  readTemporary,
-  TransferError,
-  type TransferTarget,
-  type Transport,
-} from '../transfer/transport'
+import { readTemporary } from '../transfer/transport'
 import { transportOf } from '../transfer/transports'
 import {
   deleteDestination,
@@ -21,6 +13,7 @@ import {
   type StoredDestination,
   updateDestination,
 } from './destination-rows'
+import { tryPlace } from './find-traits'
 import { isBusy } from './hold-rows'
 import { markOf } from './open-destination'
 import { type Credentials, credentialsFrom, sealedFor, secretText, type SignInForm } from './sign-in'
@@ -45,6 +38,8 @@ export interface DestinationTest {
   readonly hostKey: string
   /** Files there now; null when only the key was looked at, which is all before it is accepted. */
   readonly fileCount: number | null
+  /** What the host showed of itself while it was tried. */
+  readonly traits: HostTraits
 }
 
 /** Whose destination of which site is spoken of. */
@@ -101,40 +96,18 @@ export async function testDestination(
   await limitDestinationTests(owner.accountId)
   const kind = transportOf(form)
   if (acceptedKey === null)
-    return { hostKey: await kind.learnKey(form.host, form.port, { signal }), fileCount: null }
-  const target = {
-    ...form,
-    ...(await credentialsFor(form, stored, owner)),
-    hostKey: acceptedKey,
-    mark: markOf(id ?? randomUUID()),
-  }
-  return { hostKey: acceptedKey, fileCount: await tryPlace(kind.open, target, signal) }
-}
-
-/** Signs in, looks into the folder, and writes, reads and removes a small file. Returns the files there. */
-async function tryPlace(
-  open: OpenTransport,
-  target: TransferTarget,
-  signal: AbortSignal | undefined,
-): Promise<number> {
-  const transport = await open(target, { signal })
+    return { hostKey: await kind.learnKey(form.host, form.port, { signal }), fileCount: null, traits: {} }
+  const mark = markOf(id ?? randomUUID())
+  const credentials = await credentialsFor(form, stored, owner)
+  const transport = await kind.open({ ...form, ...credentials, hostKey: acceptedKey, mark }, { signal })
   try {
     const listed = await transport.list()
-    await tryWriting(transport, target.mark)
-    return listed.filter((file) => readTemporary(file.path) === null).length
+    const traits = await tryPlace(transport, mark)
+    const fileCount = listed.filter((file) => readTemporary(file.path) === null).length
+    return { hostKey: acceptedKey, fileCount, traits }
   } finally {
     await transport.close()
   }
-}
-
-async function tryWriting(transport: Transport, mark: string): Promise<void> {
-  // A name of ours: should this be cut, the next delivery removes it.
-  const name = partName('rubricant-test', mark, randomBytes(4).toString('hex'))
-  const written = randomBytes(32)
-  await transport.put(name, [written])
-  const read = await buffer(transport.read(name, written.length))
-  await transport.remove(name)
-  if (!read.equals(written)) throw new TransferError('other-bytes')
 }
 
 const busy = () => new Problem('busy')
@@ -153,14 +126,15 @@ export async function saveDestination(
   const stored = await storedOf(id, owner)
   const accountId = hostsOf(owner)
   const credentials = await credentialsFor(form, stored, owner)
-  await testDestination({ ...form, ...typed(credentials) }, id, owner, acceptedKey, signal)
+  const asTyped = { ...form, ...typed(credentials) }
+  const { traits } = await testDestination(asTyped, id, owner, acceptedKey, signal)
   const { name, folder, publicAddress } = form
   const destinationId = id ?? randomUUID()
   await transaction(async (client) => {
     if (stored && (await isBusy(client, destinationId))) throw busy()
     const known = await findWebHost(client, accountId, form)
     const host = webHostOf(form, known?.id ?? randomUUID(), credentials, acceptedKey)
-    await putWebHost(client, accountId, host)
+    await putWebHost(client, accountId, host, traits)
     const values = { id: destinationId, webHostId: host.id, name, folder, publicAddress }
     if (!stored) return insertDestination(client, owner.siteId, values)
     await updateDestination(client, values)

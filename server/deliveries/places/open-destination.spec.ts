@@ -10,7 +10,7 @@ test('a transport that somebody adds is chosen by the destination’s protocol, 
   const webHostId = randomUUID()
   const place = {
     id: randomUUID(), webHostId, accountId: randomUUID(), signIn: 'password' as const, otherCount: 0, siteId: '', name: '', protocol: 'bottle', host: 'sea', port: 1, account: 'keeper',
-    folder: '', publicAddress: '', hostKey: '', listedAt: null, byItselfMinutes: null,
+    folder: '', publicAddress: '', hostKey: '', traits: {}, listedAt: null, byItselfMinutes: null,
   } // prettier-ignore
   const destination = { ...place, secretSealed: seal('corked', sealedFor({ ...place, id: webHostId })) }
   const opened: string[] = []

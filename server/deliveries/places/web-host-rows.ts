@@ -1,3 +1,4 @@
+import type { HostTraits } from '#core/delivery'
 import { many, maybeOne, type Queryable } from '#server/platform'
 
 /** How an account signs in: with a password, with the key that was made for it here, or with one of its own. */
@@ -32,13 +33,21 @@ export const findWebHost = (
     [accountId, protocol, host, port, account],
   )
 
-/** Writes a web host: what it says is so for all destinations there. */
-export async function putWebHost(db: Queryable, accountId: string, values: WebHost): Promise<void> {
+/**
+ * Writes a web host: what it says is so for all destinations there.
+ * @param traits what it showed when it was tried, in place of what was known before; null keeps that
+ */
+export async function putWebHost(
+  db: Queryable,
+  accountId: string,
+  values: WebHost,
+  traits: HostTraits | null = null,
+): Promise<void> {
   await db.query(
-    `INSERT INTO web_hosts (id, account_id, protocol, host, port, account, sign_in, host_key, secret_sealed)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)
+    `INSERT INTO web_hosts (id, account_id, protocol, host, port, account, sign_in, host_key, secret_sealed, traits)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce($10::jsonb, '{}'))
      ON CONFLICT (id) DO UPDATE SET sign_in = excluded.sign_in, host_key = excluded.host_key,
-       secret_sealed = excluded.secret_sealed`,
+       secret_sealed = excluded.secret_sealed, traits = coalesce($10::jsonb, web_hosts.traits)`,
     [
       values.id,
       accountId,
@@ -49,8 +58,27 @@ export async function putWebHost(db: Queryable, accountId: string, values: WebHo
       values.signIn,
       values.hostKey,
       values.secretSealed,
+      traits && JSON.stringify(traits),
     ],
   )
+}
+
+/** What is known of the web host that a destination is at. */
+export async function traitsOf(db: Queryable, destinationId: string): Promise<HostTraits> {
+  const found = await maybeOne<{ traits: HostTraits }>(
+    db,
+    'SELECT w.traits FROM web_hosts w JOIN destinations d ON d.web_host_id = w.id WHERE d.id = $1',
+    [destinationId],
+  )
+  return found?.traits ?? {}
+}
+
+/** Adds to what is known of a web host what it showed. */
+export async function noteTraits(db: Queryable, webHostId: string, traits: HostTraits): Promise<void> {
+  await db.query('UPDATE web_hosts SET traits = traits || $2 WHERE id = $1', [
+    webHostId,
+    JSON.stringify(traits),
+  ])
 }
 
 /**

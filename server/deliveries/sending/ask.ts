@@ -1,10 +1,9 @@
-import { compareDelivery, type Comparison, type ManifestFile, removalStep, stepOf } from '#core/delivery'
+import { type Comparison, type ManifestFile, removalStep, stepOf } from '#core/delivery'
 import { Problem } from '#core/problems'
 import { PostgresContents, putBlobs } from '#server/contents'
 import { pool, portionsOf, transaction } from '#server/platform'
 import { filesOfSite, type SiteFiles, type StoredSite } from '#server/sites'
-import { placed } from '../looking/compare'
-import { listListed, listRecorded } from '../places/known-rows'
+import { againstKnown, placed } from '../looking/compare'
 import { insertDelivery } from './delivery-rows'
 import { insertItems, type Item } from './item-rows'
 
@@ -37,20 +36,18 @@ export async function askDelivery(
   const files = await filesOfSite(pool(), stored.site, signal)
   const wanted = paths ? files.manifest.filter(({ path }) => paths.has(path)) : files.manifest
   await keepContents(files, wanted, signal)
-  const [recorded, listed] = await Promise.all([
-    listRecorded(pool(), destinationId),
-    listListed(pool(), destinationId),
-  ])
-  const replaced = replacedBy(compareDelivery(wanted, recorded, listed))
+  const replaced = replacedBy(await againstKnown(destinationId, wanted))
   const send = placed(wanted, stored.site).map((file): Item => ({
     ...file,
     step: stepOf(file),
     replaces: replaced.has(file.path),
   }))
   // Of a choice, what else is of the site is no leftover, and only the whole of it tells that.
-  const left = removeLeftovers && paths ? leftoversOf(compareDelivery(files.manifest, recorded, listed)) : []
-  const ours = new Set(files.manifest.map(({ path }) => path))
-  const remove = removals([...new Set([...strays, ...left])].filter((path) => !ours.has(path)))
+  const { leftovers } = await againstKnown(destinationId, files.manifest)
+  const gone = new Set(removeLeftovers && paths ? leftoversOf({ leftovers }) : [])
+  const others = new Set(leftovers.map(({ path }) => path))
+  for (const path of strays) if (others.has(path)) gone.add(path)
+  const remove = removals([...gone])
   return transaction(async (client) => {
     const delivery = await insertDelivery(client, {
       destinationId,
@@ -77,7 +74,7 @@ export const removals = (paths: readonly string[]): Item[] =>
     replaces: true,
   }))
 
-const leftoversOf = ({ leftovers }: Comparison): string[] =>
+const leftoversOf = ({ leftovers }: Pick<Comparison, 'leftovers'>): string[] =>
   leftovers.filter(({ state }) => state === 'to remove').map(({ path }) => path)
 
 /** Files that stand where somebody else put something, as far as is known: who asks has seen it. */

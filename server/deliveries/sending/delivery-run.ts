@@ -14,7 +14,7 @@ import { noteDelivered, recordAddresses } from '#server/sites'
 import { findDestination } from '../places/destination-rows'
 import { releaseHold, renewHold } from '../places/hold-rows'
 import { recordRemoved, type SentFile } from '../places/known-rows'
-import { openDestination } from '../places/open-destination'
+import { atDestination } from '../places/open-destination'
 import type { Transport } from '../transfer/transport'
 import {
   type ClaimedDelivery,
@@ -204,12 +204,7 @@ export class DeliveryRun {
     if (!destination) throw new Problem('gone', { what: 'The site or the destination' })
     // What a worker before this one recorded and had no time to tell of.
     if (this.leads) await noteDelivered(siteId, accountId)
-    const transport = await openDestination(destination, this.#stop.signal)
-    try {
-      await work(transport)
-    } finally {
-      await transport.close()
-    }
+    await atDestination(destination, this.#stop.signal, work)
   }
 
   /** Sends, with a number of files on their way at any time, until nothing is left to take. */

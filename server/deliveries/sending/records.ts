@@ -1,8 +1,8 @@
-import { compareDelivery, type Comparison } from '#core/delivery'
+import type { Comparison } from '#core/delivery'
 import { Problem } from '#core/problems'
 import { PostgresContents } from '#server/contents'
 import { pool, transaction } from '#server/platform'
-import { listListed, listRecorded } from '../places/known-rows'
+import { againstKnown } from '../looking/compare'
 import { replacedBy } from './ask'
 import { type Delivery, insertDelivery } from './delivery-rows'
 import { insertItems } from './item-rows'
@@ -33,15 +33,6 @@ const asManifest = (files: readonly StateFile[]) =>
     kind: file.step >= 2 ? ('page' as const) : ('file' as const),
     isHome: file.step === 3,
   }))
-
-/** What would happen to what is there, as far as is known, if a state took its place. */
-async function againstNow(destinationId: string, files: readonly StateFile[]): Promise<Comparison> {
-  const [recorded, listed] = [
-    await listRecorded(pool(), destinationId),
-    await listListed(pool(), destinationId),
-  ]
-  return compareDelivery(asManifest(files), recorded, listed)
-}
 
 function changesOf({ files, leftovers }: Comparison): StateChange[] {
   const changes: StateChange[] = files.flatMap(({ path, state }) => {
@@ -85,7 +76,7 @@ export async function readRecord(
   ])
   const changes = other
     ? compareStates(await stateAfter(pool(), destinationId, other), state)
-    : changesOf(await againstNow(destinationId, state))
+    : changesOf(await againstKnown(destinationId, asManifest(state)))
   return { lines, changes, fileCount: state.length, isKept: state.length > 0 && (await areKept(state)) }
 }
 
@@ -101,7 +92,7 @@ export async function askToPutBack(
 ): Promise<{ id: string } | null> {
   const state = await stateAfter(pool(), destinationId, id)
   if (state.length === 0 || !(await areKept(state))) throw new Problem('not-kept')
-  const replaced = replacedBy(await againstNow(destinationId, state))
+  const replaced = replacedBy(await againstKnown(destinationId, asManifest(state)))
   return transaction(async (client) => {
     const delivery = await insertDelivery(client, {
       destinationId,

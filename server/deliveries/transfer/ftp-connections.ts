@@ -15,7 +15,9 @@ export class FtpConnections {
   readonly #waiting: { take: (client: Client) => void; fail: (error: Error) => void }[] = []
   readonly #ended = new AbortController()
   #opening = 0
-  #most = mostConnections
+  #most: number
+  /** Connections that the host took when it took no more. */
+  #taken: number | undefined
   #failure: TransferError | null = null
 
   constructor(
@@ -24,11 +26,18 @@ export class FtpConnections {
     private readonly limits: TransferLimits,
     private readonly signal: AbortSignal | undefined,
   ) {
+    // One more than it took last time, in case it takes more by now.
+    this.#most = Math.min(mostConnections, (target.traits?.connections ?? mostConnections) + 1)
     signal?.addEventListener('abort', this.#stop, { once: true })
     if (signal?.aborted) this.#stop()
   }
 
   readonly #stop = () => this.fail(new TransferError('stopped'))
+
+  /** Connections that the host takes at once, where it took fewer than were wanted. */
+  get taken(): number | undefined {
+    return this.#taken
+  }
 
   /** Why the transport is of no more use; null while it is. */
   get failure(): TransferError | null {
@@ -81,7 +90,7 @@ export class FtpConnections {
     } catch (error) {
       this.#opening -= 1
       // So many and no more: those that there are do the work.
-      if (this.#all.size > 0) this.#most = Math.max(1, this.#all.size)
+      if (this.#all.size > 0) this.#most = this.#taken = this.#all.size
       else this.fail(error instanceof TransferError ? error : unreachable(this.place, error))
     }
   }

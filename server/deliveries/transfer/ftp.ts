@@ -3,7 +3,7 @@ import path from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
 import { PassThrough, Readable } from 'node:stream'
 import { type Client, type FileInfo, FTPError } from 'basic-ftp'
-import type { ListedFile } from '#core/delivery'
+import type { HostTraits, ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
 import { type FtpSecurity, unreachable } from './ftp-connection'
 import { FtpConnections, mostConnections } from './ftp-connections'
@@ -52,6 +52,7 @@ export const openFtp =
 class FtpTransport implements Transport {
   readonly #folders: MadeFolders
   readonly #placing: Placing
+  #learned: HostTraits
 
   constructor(
     private readonly pool: FtpConnections,
@@ -65,14 +66,33 @@ class FtpTransport implements Transport {
       // An account's own folder is there, whatever it may see above it.
       (at) => at === home,
     )
+    this.#learned = target.traits ?? {}
     const host: Mover = {
       move: async (from, to) => void (await this.#ask('write', to, (client) => client.rename(from, to))),
       unlink: async (at) => void (await this.#ask('remove', at, (client) => client.remove(at))),
       isThere: async (at) => (await this.#fileAt(at)) !== null,
       isOpen: () => this.pool.failure === null,
     }
-    this.#placing = new Placing(host, target.mark)
+    this.#placing = new Placing(host, target.mark, target.traits?.replaces)
+    this.#rights.keeps = target.traits?.opens === false
   }
+
+  learn(traits: HostTraits): void {
+    this.#learned = { ...this.#learned, ...traits }
+  }
+
+  get traits(): HostTraits {
+    const { replaces } = this.#placing
+    const connections = this.pool.taken
+    return {
+      ...this.#learned,
+      ...(replaces !== undefined && { replaces }),
+      ...(this.#rights.keeps && { opens: false }),
+      ...(connections !== undefined && { connections }),
+    }
+  }
+
+  has = async (relative: string) => (await this.#fileAt(this.#at(relative))) !== null
 
   /** A path as the host takes it. A line's end in it would begin another command. */
   #at = (relative: string): string => {

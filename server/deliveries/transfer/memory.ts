@@ -1,4 +1,4 @@
-import type { ListedFile } from '#core/delivery'
+import type { HostTraits, ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
 import { mendListing, TransferError, type Transport } from './transport'
 
@@ -9,6 +9,7 @@ interface StoredFile {
 
 /** A destination in memory: what the contract of `Transport` means, for tests to hold the others against. */
 export class MemoryTransport implements Transport {
+  traits: HostTraits = {}
   readonly #files = new Map<string, StoredFile>()
   #clock = 1_000
 
@@ -16,6 +17,14 @@ export class MemoryTransport implements Transport {
 
   async list(): Promise<ListedFile[]> {
     return [...this.#files.keys()].map((path) => this.#listed(path))
+  }
+
+  learn(traits: HostTraits): void {
+    this.traits = { ...this.traits, ...traits }
+  }
+
+  async has(path: string): Promise<boolean> {
+    return this.#files.has(path)
   }
 
   async folders(at: string): Promise<string[]> {

@@ -14,18 +14,26 @@ export interface Mover {
 
 /** Puts written files in place, whatever a host makes of renaming onto a file that is there. */
 export class Placing {
-  /** Whether renaming onto a file that is there replaces it; found out once. */
-  #replaces = true
+  #replaces: boolean | undefined
 
+  /** @param replaces what is known of the host already */
   constructor(
     private readonly host: Mover,
     private readonly mark: string,
-  ) {}
+    replaces: boolean | undefined,
+  ) {
+    this.#replaces = replaces
+  }
+
+  /** Whether renaming onto a file that is there replaces it; found out once. */
+  get replaces(): boolean | undefined {
+    return this.#replaces
+  }
 
   /** Gives a written file its name, in the place of whatever has it. */
   async place(from: string, to: string): Promise<void> {
     const { move, replace, isOpen, isThere } = this.host
-    if (this.#replaces && replace) {
+    if (this.#replaces !== false && replace) {
       try {
         return await replace(from, to)
       } catch (error) {

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import path from 'node:path'
 import type { FileEntryWithStats, SFTPWrapper, Stats } from 'ssh2'
-import type { ListedFile } from '#core/delivery'
+import type { HostTraits, ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
 import { SshConnection } from './sftp-connection'
 import { MadeFolders } from './made-folders'
@@ -59,6 +59,7 @@ export async function openSftp(
 class SftpTransport implements Transport {
   readonly #folders = new MadeFolders((at, makeAbove) => this.#makeFolder(at, makeAbove))
   readonly #placing: Placing
+  #learned: HostTraits
 
   constructor(
     private readonly connection: SshConnection,
@@ -66,6 +67,7 @@ class SftpTransport implements Transport {
     private readonly target: TransferTarget,
     private readonly limits: TransferLimits,
   ) {
+    this.#learned = target.traits ?? {}
     const host: Mover = {
       move: (from, to) => this.#move(from, to),
       unlink: (at) => this.#unlink(at),
@@ -75,8 +77,19 @@ class SftpTransport implements Transport {
       replace: (from, to) =>
         this.#do<void>('write', to, (done) => sftp.ext_openssh_rename(from, to, (error) => done(error))),
     }
-    this.#placing = new Placing(host, target.mark)
+    this.#placing = new Placing(host, target.mark, target.traits?.replaces)
   }
+
+  learn(traits: HostTraits): void {
+    this.#learned = { ...this.#learned, ...traits }
+  }
+
+  get traits(): HostTraits {
+    const { replaces } = this.#placing
+    return { ...this.#learned, ...(replaces !== undefined && { replaces }) }
+  }
+
+  has = async (relative: string) => (await this.#statOrNull(this.#at(relative))) !== null
 
   #at(relative: string): string {
     return path.posix.join(this.target.folder || '.', relative)

@@ -1,4 +1,4 @@
-import type { ListedFile } from '#core/delivery'
+import type { HostTraits, ListedFile } from '#core/delivery'
 import { Problem, type ProblemCode } from '#core/problems'
 import type { Pieces } from '#server/contents'
 
@@ -22,6 +22,8 @@ export interface TransferTarget {
   readonly hostKey: string
   /** Tells this destination's temporary names from those of others in the same place: 8 hexadecimal digits. */
   readonly mark: string
+  /** What was found out about the host before. */
+  readonly traits?: HostTraits
 }
 
 /** What a host is given before it counts as hanging or as endless. */
@@ -77,6 +79,12 @@ export class TransferError<C extends TransferErrorCode = TransferErrorCode> exte
  * `timeout` or `stopped` the transport is of no more use.
  */
 export interface Transport {
+  /** What is known of the host by now: what was known before, and what it showed since. */
+  readonly traits: HostTraits
+  /** Notes what was found out about the host by looking at what is there. */
+  learn(traits: HostTraits): void
+  /** Whether the host has something by this name, however it writes it. */
+  has(path: string): Promise<boolean>
   /**
    * Every file below the folder; an empty list when the folder is not there. Symbolic links are not
    * followed. `not-a-folder` when a file is in its place, `too-much` beyond the limits.

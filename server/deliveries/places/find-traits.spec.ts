@@ -1,0 +1,126 @@
+import { readdir, readFile } from 'node:fs/promises'
+import path from 'node:path'
+import { afterAll, afterEach, beforeAll, expect, test } from '@jest/globals'
+import { pool } from '#server/platform'
+import { changeSite } from '#server/sites'
+import {
+  accountWithSite,
+  askFor,
+  freshDatabase,
+  lookAt,
+  practiceForm,
+  practiceHost,
+  siteOf,
+} from '../../testing/support'
+import { runDelivery } from '../sending/run'
+import { type DestinationForm, saveDestination, testDestination } from './destinations'
+import { traitsOf } from './web-host-rows'
+
+let database: Awaited<ReturnType<typeof freshDatabase>>
+let host: Awaited<ReturnType<typeof practiceHost>>
+beforeAll(async () => {
+  database = await freshDatabase()
+  host = await practiceHost()
+})
+afterEach(() => host.faults.reset())
+afterAll(async () => {
+  await host.end()
+  await database.close()
+})
+
+/** A site with a destination at the host as it is set. */
+async function siteThere(more: Partial<DestinationForm> = {}) {
+  const owner = await accountWithSite('Home\n  Visit\n  Birds')
+  const form: DestinationForm = practiceForm(host, owner.siteId, more)
+  const { hostKey } = await testDestination(form, null, owner, null)
+  const destinationId = await saveDestination(form, null, owner, hostKey)
+  const there = { ...owner, destinationId }
+  const folder = path.join(host.publicPath, owner.siteId)
+  return {
+    there,
+    traits: () => traitsOf(pool(), destinationId),
+    files: async () => (await readdir(folder)).filter((name) => name.endsWith('.html')).sort(),
+    read: (name: string) => readFile(path.join(folder, name), 'utf8'),
+    async rename(ownName: string) {
+      const { pages } = await siteOf(owner.siteId, owner.accountId)
+      const { id: pageId, ownName: was } = pages.find(({ label }) => label === 'Visit')!
+      const change = { kind: 'setPageText', pageId, field: 'ownName', value: ownName, was } as const
+      await changeSite(owner.siteId, owner.accountId, 0, () => change)
+    },
+    async deliver(wishes: Parameters<typeof askFor>[1] = {}) {
+      const delivery = (await askFor(there, wishes))!
+      expect(await runDelivery(delivery.id)).toBe(true)
+    },
+  }
+}
+
+const ways = [
+  ['SFTP', () => ({})],
+  ['FTP', () => ({ protocol: 'ftp', port: host.ftpPort })],
+] as const
+
+test.each(ways)(
+  'over %s, a host as most are says nothing of itself but that it tells case apart',
+  async (_, more) => {
+    const { traits } = await siteThere(more())
+    expect(await traits()).toEqual({ tellsCase: true })
+  },
+)
+
+test.each(ways)(
+  'over %s, what is odd at a host is found when it is tried, kept, and forgotten when it is over',
+  async (_, more) => {
+    Object.assign(host.faults, { foldsCase: true, renameReplaces: false, longestName: 97 })
+    const { there, traits, files } = await siteThere(more())
+    // What is written goes under a longer name for a moment: that much is not left for its own.
+    expect(await traits()).toEqual({
+      tellsCase: false,
+      replaces: false,
+      longestName: 97 - '.0123abcd01234567.rubricant-part'.length,
+    })
+    expect(await files()).toEqual([])
+    host.faults.reset()
+    const form = practiceForm(host, there.siteId, more())
+    const { hostKey } = await testDestination(form, there.destinationId, there, null)
+    await saveDestination(form, there.destinationId, there, hostKey)
+    expect(await traits()).toEqual({ tellsCase: true })
+  },
+)
+
+test('connections that a host takes are counted when it takes no more, and one more is tried the next time', async () => {
+  const { traits, deliver } = await siteThere({ protocol: 'ftp', port: host.ftpPort })
+  host.faults.connections = 2
+  await deliver()
+  expect(await traits()).toMatchObject({ connections: 1 })
+}) // prettier-ignore
+
+test('what a host keeps to its account is known from the first file on', async () => {
+  host.faults.closedFiles = true
+  const { traits } = await siteThere({ protocol: 'ftp', port: host.ftpPort })
+  expect(await traits()).toMatchObject({ opens: false })
+})
+
+test.each([['it was tried', true], ['it never was', false]])('a page whose name changes its case alone is not removed from a host that does not tell case apart, when %s', async (_, isKnown) => {
+  host.faults.foldsCase = true
+  const { there, traits, files, read, rename, deliver } = await siteThere()
+  if (!isKnown) await pool().query(`UPDATE web_hosts SET traits = '{}'`)
+  await rename('VISIT')
+  await deliver({ removeLeftovers: true })
+  expect(await files()).toEqual(['VISIT.html', 'birds.html', 'index.html'])
+  await rename('visit')
+  await deliver({ removeLeftovers: true })
+  expect(await files()).toEqual(['VISIT.html', 'birds.html', 'index.html'])
+  expect(await traits()).toMatchObject({ tellsCase: false })
+  await deliver({ removeLeftovers: true })
+  expect(await files()).toEqual(['VISIT.html', 'birds.html', 'index.html'])
+  expect(await read('VISIT.html')).toContain('<h1>Visit</h1>')
+  await lookAt(there)
+  // Where case is told apart, the old one goes, or forwards.
+  host.faults.foldsCase = false
+  const apart = await siteThere()
+  await apart.rename('VISIT')
+  await apart.deliver()
+  await apart.rename('visit')
+  await apart.deliver({ removeLeftovers: true })
+  expect(await apart.files()).toEqual(['birds.html', 'index.html', 'visit.html'])
+}) // prettier-ignore

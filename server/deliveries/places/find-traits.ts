@@ -1,0 +1,58 @@
+import { randomBytes } from 'node:crypto'
+import { buffer } from 'node:stream/consumers'
+import type { HostTraits } from '#core/delivery'
+import { partName, TransferError, type Transport } from '../transfer/transport'
+
+/** Letters of a name that is longer than any a site is likely to have, its ending included. */
+const longestTried = 150
+/** No host takes fewer, ending included: names of that length are older than the web. */
+const shortestTried = 12
+
+/**
+ * Tries what a place lets one do: writes, reads and removes a small file, and looks at what the host makes of names
+ * meanwhile. What is left when it is cut is of a name that the next delivery removes.
+ * @param mark tells the names from those of other destinations
+ * @throws TransferError where writing, reading or removing fails
+ */
+export async function tryPlace(transport: Transport, mark: string): Promise<HostTraits> {
+  const name = partName('rubricant-test', mark, randomBytes(4).toString('hex'))
+  const written = randomBytes(32)
+  await transport.put(name, [written])
+  try {
+    // In the place of the one that is there.
+    await transport.put(name, [written])
+    const read = await buffer(transport.read(name, written.length))
+    if (!read.equals(written)) throw new TransferError('other-bytes')
+    transport.learn({ tellsCase: !(await transport.has(name.toUpperCase())) })
+  } finally {
+    await transport.remove(name)
+  }
+  const longest = await longestName(transport, mark)
+  if (longest < longestTried) transport.learn({ longestName: longest })
+  return transport.traits
+}
+
+/** Letters of the longest name that a file can be put under, at most `longestTried`. */
+async function longestName(transport: Transport, mark: string): Promise<number> {
+  if (await takesName(transport, mark, longestTried)) return longestTried
+  let [taken, refused] = [shortestTried, longestTried]
+  while (refused - taken > 1) {
+    const middle = Math.floor((taken + refused) / 2)
+    if (await takesName(transport, mark, middle)) taken = middle
+    else refused = middle
+  }
+  return taken
+}
+
+async function takesName(transport: Transport, mark: string, letters: number): Promise<boolean> {
+  const name = `rubricant-${mark}`.padEnd(letters - 4, 'x').slice(0, letters - 4) + '.txt'
+  try {
+    await transport.put(name, [])
+    await transport.remove(name)
+    return true
+  } catch (error) {
+    if (error instanceof TransferError && ['host-refused', 'not-allowed', 'not-there'].includes(error.code))
+      return false
+    throw error
+  }
+}
