@@ -1,5 +1,4 @@
 import { accountLink, dropSecondStep, findAccount, passwordLink, resealSecondSteps } from '#server/accounts'
-import { resealSecrets } from '#server/deliveries'
 import { config, many, pool } from '#server/platform'
 
 // What whoever runs the server does by hand: `npm run admin -- <what> …`.
@@ -69,6 +68,8 @@ async function main([what, ...rest]: readonly string[]): Promise<number> {
         console.error('RUBRICANT_OLD_KEY has to be the key before, 32 bytes in base64.')
         return 2
       }
+      // All that a delivery needs takes as long to load as the rest of a command takes.
+      const { resealSecrets } = await import('#server/deliveries')
       const parts = [
         await resealSecrets(Buffer.from(old, 'base64')),
         await resealSecondSteps(Buffer.from(old, 'base64')),

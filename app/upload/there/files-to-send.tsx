@@ -83,7 +83,7 @@ export function FilesToSend({
                     isIn={chosen.isChosen(row.file.path)}
                     verb="send"
                     onChange={(isIn) => chosen.choose([row.file.path], isIn)}
-                    mark={<StateMark state={row.file.state} word={wordOf(row.file.state, row.file.isHome)} />}
+                    mark={<StateMark state={row.file.state} word={wordOf(row.file.state)} />}
                     look={row.file.state === 'new' || row.file.state === 'gone there' ? null : 'Difference'}
                     onLook={onLook}
                   />
@@ -318,10 +318,7 @@ function ChoiceNotes({ chosen }: { chosen: Chosen }) {
   )
 }
 
-function wordOf(state: Shown['state'], isHome: boolean): string {
-  const word = state === 'other there' ? 'a different file' : state
-  return isHome ? `${word}, last` : word
-}
+const wordOf = (state: Shown['state']) => (state === 'other there' ? 'a different file' : state)
 
 function leftWord({ state, mayHide }: Left): string {
   if (state === 'to remove') return 'no longer in the site'
