@@ -27,16 +27,7 @@ export const signUpInput = Joi.object<{ email: string; password: string; next: s
 const again = Joi.string().max(200).required().messages({ 'string.empty': 'Enter your password.' })
 
 export const accountIntent = Joi.object<{
-  intent:
-    | 'name'
-    | 'address'
-    | 'password'
-    | 'second-begin'
-    | 'second-confirm'
-    | 'second-end'
-    | 'end'
-    | 'end-others'
-    | 'leave'
+  intent: 'name' | 'address' | 'password' | 'second-begin' | 'second-confirm' | 'second-end' | 'end' | 'leave'
 }>({
   intent: Joi.valid(
     'name',
@@ -46,7 +37,6 @@ export const accountIntent = Joi.object<{
     'second-confirm',
     'second-end',
     'end',
-    'end-others',
     'leave',
   ).required(),
 }).unknown()
@@ -56,8 +46,10 @@ export const passwordInput = Joi.object<{ current: string; next: string }>({
   next: chosen,
 }).unknown()
 
-export const endInput = Joi.object<{ session: string }>({
-  session: Joi.string().guid({ version: 'uuidv4' }).required(),
+/** Which sessions are to end: one, or all others. */
+export const endInput = Joi.object<{ end: string; password: string }>({
+  end: Joi.alternatives(Joi.valid('others'), Joi.string().guid({ version: 'uuidv4' })).required(),
+  password: again,
 }).unknown()
 
 export const leaveInput = Joi.object<{ password: string; typed: string }>({

@@ -1,13 +1,15 @@
 import Joi from 'joi'
 import { redirect } from 'react-router'
-import { type Account, accountOf } from '#server/accounts'
+import { type Account, accountOf, secondStepState } from '#server/accounts'
 import { Problem, sentenceOf } from '#core/problems'
 import {
+  config,
   countRequest,
   DatabaseError,
   databaseError,
   log,
   noteAccount,
+  noteEvent,
   notFound,
   parseJson,
   pool,
@@ -47,9 +49,27 @@ export async function readForm(request: Request): Promise<Record<string, string>
 /** A body as JSON; null for what is none. */
 export const readJson = async (request: Request): Promise<unknown> => parseJson(await request.text())
 
+/**
+ * The address of the view that a request is for. A window that stays asks for its data alone, at an address of its own
+ * (single fetch: `/sites.data?_routes=…`).
+ */
+export function viewAddress(request: Request): { readonly pathname: string; readonly search: string } {
+  const { pathname, searchParams } = new URL(request.url)
+  searchParams.delete('_routes')
+  const query = searchParams.toString()
+  return {
+    pathname: pathname
+      .replace(/^\/_root\.data$/, '/')
+      .replace(/\/_\.data$/, '/')
+      .replace(/\.data$/, ''),
+    search: query && `?${query}`,
+  }
+}
+
 /** The account a request comes from; without one the visitor is sent to sign in. */
 export async function requireAccount(request: Request): Promise<Account> {
   const account = await unlessAway(() => accountOf(request))
+  const { pathname, search } = viewAddress(request)
   if (account) {
     noteAccount(account.id)
     const seconds = await countRequest(account.id)
@@ -59,9 +79,14 @@ export async function requireAccount(request: Request): Promise<Account> {
         status: 429,
         headers: { 'retry-after': String(seconds) },
       })
+    if (
+      config().isSecondStepNeeded &&
+      pathname !== '/account' &&
+      (await secondStepState(account.id)) !== 'on'
+    )
+      throw redirect('/account#second-step')
     return account
   }
-  const { pathname, search } = new URL(request.url)
   throw redirect(`/sign-in?next=${encodeURIComponent(pathname + search)}`)
 }
 
@@ -81,8 +106,9 @@ export async function requireSite(
     if (!stored) throw notFound()
     return { account, ...stored }
   } catch (error) {
-    if (error instanceof Problem) throw problemAnswer(error)
-    throw error
+    if (!(error instanceof Problem)) throw error
+    if (error.status === 403) noteEvent('not allowed', { siteId, right })
+    throw problemAnswer(error)
   }
 }
 

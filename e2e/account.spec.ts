@@ -17,15 +17,29 @@ test('a password is changed, another browser is signed out, and the account is l
   }
   await signIn(password)
   await elsewhere.waitForURL('**/sites')
+  await elsewhere.getByRole('link', { name: 'Saltpan Chapel' }).first().click()
+  await elsewhere.waitForURL('**/plan')
 
   await page.goto('/sites')
   await page.getByRole('link', { name: email }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'this one' })).toBeVisible()
   await expectAccessible(page)
-  await page.getByRole('button', { name: /^Sign it out/ }).click()
+  const signedIn = page.getByRole('region', { name: 'Where you are signed in' })
+  await signedIn.getByLabel(/^Your password/).fill('not it at all')
+  await signedIn.getByRole('button', { name: /^Sign it out/ }).click()
+  await expect(signedIn.getByRole('alert')).toContainText('This is not your password.')
+  await signedIn.getByLabel(/^Your password/).fill(password)
+  await signedIn.getByRole('button', { name: /^Sign it out/ }).click()
   await expect(page.getByText('That browser is signed out.')).toBeVisible()
+  // Its next step asks for the password, and goes on where it was going.
+  await elsewhere.getByRole('link', { name: 'Names' }).click()
+  await elsewhere.waitForURL('**/sign-in?**')
+  await elsewhere.getByLabel('E-mail address').fill(email)
+  await elsewhere.getByLabel('Password').fill(password)
+  await elsewhere.getByRole('button', { name: 'Sign in' }).click()
+  await expect(elsewhere.getByRole('heading', { name: 'Scheme' }).first()).toBeVisible()
+  expect(new URL(elsewhere.url()).pathname).toMatch(/\/names$/)
   await elsewhere.goto('/sites')
-  await expect(elsewhere).toHaveURL(/sign-in/)
 
   await page.getByLabel('The one you have').fill('not it at all')
   await page.getByLabel(/^The new one/).fill('four dry herons')
@@ -181,4 +195,40 @@ test('with a second step a code is asked for after the password, or a spare one'
   await other.getByLabel('Code').fill(spare)
   await other.getByRole('button', { name: 'Sign in' }).click()
   await other.waitForURL('**/sites')
+})
+
+test('where everybody has to have a second step, nothing opens before it is set up', async ({ browser }) => {
+  const port = await freePort()
+  const app = await startChild(
+    'bin/server.mjs',
+    { PORT: port, RUBRICANT_SECOND_STEP: 'needed', LOG_LEVEL: 'error' },
+    /server ready/,
+  )
+  try {
+    const page = await (await browser.newContext({ baseURL: `http://127.0.0.1:${port}` })).newPage()
+    const { password } = await signUp(page, `http://127.0.0.1:${port}`)
+    await page.goto('/sites')
+    await page.waitForURL('**/account**')
+    const section = page.getByRole('region', { name: 'A second step' })
+    await expect(section).toContainText('wants everybody to sign in with a second step')
+    expect((await page.request.get('/sites/new', { maxRedirects: 0 })).headers().location).toContain(
+      '/account',
+    )
+    await section.getByLabel('Your password').fill(password)
+    await section.getByRole('button', { name: 'Set it up' }).click()
+    const secret = (await section.getByText(/^([A-Z2-7]{4} ){7}[A-Z2-7]{4}$/).innerText()).replaceAll(' ', '')
+    await section.getByLabel(/^The code/).fill(new TOTP({ secret: Secret.fromBase32(secret) }).generate())
+    await section.getByRole('button', { name: 'Use it from now on' }).click()
+    await expect(section.getByRole('list', { name: 'Spare codes' })).toBeVisible()
+    await expectAccessible(page)
+    // It cannot be turned off again, in the window or past it.
+    await expect(section.getByRole('button', { name: 'Turn it off' })).toHaveCount(0)
+    const form = { intent: 'second-end', password }
+    const headers = { origin: `http://127.0.0.1:${port}` }
+    expect((await page.request.post('/account', { form, headers })).status()).toBe(403)
+    await page.getByRole('link', { name: 'Rubricant' }).click()
+    await expect(page).toHaveURL(/\/sites$/)
+  } finally {
+    await app.stop()
+  }
 })

@@ -40,6 +40,11 @@ test('whoever runs the server sees the accounts, and gives somebody a link to ch
   await page.getByRole('button', { name: 'Make the account' }).click()
   await page.waitForURL('**/sites')
   await expect(page.getByText(`new.${email}`)).toBeVisible()
+  // What a lost laptop is for: whoever is signed in there is out.
+  expect(await admin('sign-out', 'nobody@saltpan.example')).toMatchObject({ code: 1 })
+  expect((await admin('sign-out', `new.${email}`)).stdout).toContain('1 session is ended.')
+  await page.goto('/sites')
+  await expect(page).toHaveURL(/sign-in/)
   expect(await admin('x')).toMatchObject({ code: 2 })
   expect(await admin('reseal')).toMatchObject({ code: 2 })
 })

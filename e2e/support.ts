@@ -8,14 +8,20 @@ let accounts = 0
 const password = 'three wet herons'
 const newEmail = () => `author${++accounts}.${process.pid}.${Date.now()}@saltpan.example`
 
-/** Makes an account of its own for a test and signs in with it, as the two forms ask it of the server. */
-export async function signUp(page: Page): Promise<{ email: string; password: string }> {
+/**
+ * Makes an account of its own for a test and signs in with it, as the two forms ask it of the server.
+ * @param origin of the process that is asked, where it is another than the tests share
+ */
+export async function signUp(
+  page: Page,
+  origin = process.env.E2E_ADDRESS!,
+): Promise<{ email: string; password: string }> {
   const email = newEmail()
   const form = { email, password, next: '' }
   for (const path of ['/sign-up', '/sign-in']) {
     const answer = await page.request.post(path, {
       form,
-      headers: { origin: process.env.E2E_ADDRESS! },
+      headers: { origin },
       maxRedirects: 0,
     })
     expect(answer.status(), path).toBe(302)

@@ -1,4 +1,11 @@
-import { accountLink, dropSecondStep, findAccount, passwordLink, resealSecondSteps } from '#server/accounts'
+import {
+  accountLink,
+  dropSecondStep,
+  endAllSessions,
+  findAccount,
+  passwordLink,
+  resealSecondSteps,
+} from '#server/accounts'
 import { config, many, pool } from '#server/platform'
 
 // What whoever runs the server does by hand: `npm run admin -- <what> …`.
@@ -7,6 +14,7 @@ const usage = `npm run admin -- accounts                 accounts with their sit
 npm run admin -- invite <e-mail>          a link by which it makes an account, good for a day
 npm run admin -- password <e-mail>        a link by which its password is chosen anew, good for an hour
 npm run admin -- one-step <e-mail>        has it sign in without a second step, after phone and spare codes are lost
+npm run admin -- sign-out <e-mail>        ends every session of it; of everybody with “everybody” in its place
 npm run admin -- reseal                   seals every secret anew with RUBRICANT_KEY; RUBRICANT_OLD_KEY is the one before`
 
 interface AccountLine {
@@ -61,6 +69,17 @@ async function main([what, ...rest]: readonly string[]): Promise<number> {
       if (account) await dropSecondStep(account.id)
       console.log(account ? 'It signs in with its password alone.' : 'No account has this address.')
       return account ? 0 : 1
+    }
+    case 'sign-out': {
+      const whose = (rest[0] ?? '').trim().toLowerCase()
+      const account = whose === 'everybody' ? null : await findAccount(pool(), whose)
+      if (whose !== 'everybody' && !account) {
+        console.log('No account has this address.')
+        return 1
+      }
+      const ended = await endAllSessions(account?.id ?? null)
+      console.log(`${ended} ${ended === 1 ? 'session is' : 'sessions are'} ended.`)
+      return 0
     }
     case 'reseal': {
       const old = process.env.RUBRICANT_OLD_KEY ?? ''

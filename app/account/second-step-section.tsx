@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { Form } from 'react-router'
 import type { StepToSetUp } from '#server/accounts'
 import { Button } from '../parts/button'
+import { Caution } from '../parts/notice'
 import { OwnPassword } from './own-password'
 
 interface Props {
@@ -11,19 +12,27 @@ interface Props {
   readonly setUp: StepToSetUp | null
   /** Spare codes that were just made: they are shown this once. */
   readonly codes: readonly string[] | null
+  /** Whether nobody may go without. */
+  readonly isNeeded: boolean
   readonly busy: boolean
   /** What came of the last thing that was asked for here. */
   readonly told: ReactNode
 }
 
 /** The second step of signing in: off, being set up, on. */
-export function SecondStepSection({ state, setUp, codes, busy, told }: Props) {
+export function SecondStepSection({ state, setUp, codes, isNeeded, busy, told }: Props) {
   return (
     <section aria-labelledby="second-step">
       <h2 id="second-step" className="mb-3 text-[24px]">
         A second step
       </h2>
       {told}
+      {isNeeded && state !== 'on' && (
+        <Caution className="mb-4">
+          Whoever runs this server wants everybody to sign in with a second step. Set it up here, and your
+          sites open again.
+        </Caution>
+      )}
       {codes && (
         <div className="mb-5">
           <p className="mb-2 max-w-prose">
@@ -45,12 +54,14 @@ export function SecondStepSection({ state, setUp, codes, busy, told }: Props) {
           <p className="mb-3 max-w-prose text-quiet">
             To sign in, your password is asked for and then a code that an app on your phone shows.
           </p>
-          <Form method="post" className="flex max-w-md items-end gap-4" key="on">
-            <OwnPassword />
-            <Button type="submit" name="intent" value="second-end" disabled={busy}>
-              Turn it off
-            </Button>
-          </Form>
+          {!isNeeded && (
+            <Form method="post" className="flex max-w-md items-end gap-4" key="on">
+              <OwnPassword />
+              <Button type="submit" name="intent" value="second-end" disabled={busy}>
+                Turn it off
+              </Button>
+            </Form>
+          )}
         </>
       ) : (
         <>

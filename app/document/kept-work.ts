@@ -22,9 +22,11 @@ export class KeptWork implements Keep {
   constructor(
     private readonly storage: StorageLike | null,
     private readonly locks: LockManagerLike | null,
+    accountId: string,
     siteId: string,
   ) {
-    this.#prefix = `rubricant ${siteId} `
+    // What somebody left behind is sent in nobody else's name, also where both share browser and site.
+    this.#prefix = `rubricant work ${accountId} ${siteId} `
     // Held until the window is gone.
     void locks?.request(lockOf(this.#windowId), () => new Promise(() => {}))?.catch(() => {})
   }
@@ -79,10 +81,10 @@ export class KeptWork implements Keep {
   }
 }
 
-/** The keep of this window for a site. */
-export function keptWorkOf(siteId: string): KeptWork {
+/** The keep of this window for what an account does to a site. */
+export function keptWorkOf(accountId: string, siteId: string): KeptWork {
   const storage = typeof localStorage === 'undefined' ? null : localStorage
   const locks =
     typeof navigator === 'undefined' ? null : ((navigator.locks as LockManager | undefined) ?? null)
-  return new KeptWork(storage, locks, siteId)
+  return new KeptWork(storage, locks, accountId, siteId)
 }

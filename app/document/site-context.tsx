@@ -81,6 +81,8 @@ export function useSelection(): Selection {
 }
 
 interface Props {
+  /** Who works here. */
+  readonly accountId: string
   readonly site: Site
   readonly revision: number
   readonly titles: { undo: string | null; redo: string | null }
@@ -89,10 +91,10 @@ interface Props {
 }
 
 /** Keeps one store for as long as the site is open. */
-export function SiteProvider({ site, revision, titles, role, children }: Props) {
+export function SiteProvider({ accountId, site, revision, titles, role, children }: Props) {
   const [params] = useSearchParams()
   const [{ store, texts, kept }] = useState(() => {
-    const work = keptWorkOf(site.id)
+    const work = keptWorkOf(accountId, site.id)
     const made = new SiteStore(site, revision, titles, work, role)
     return {
       store: made,

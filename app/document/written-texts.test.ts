@@ -183,10 +183,11 @@ describe('what a window leaves behind', () => {
 
   test('is taken up by the next one, once, and only when it is gone', async () => {
     const [disk, locks] = [storage(), lockManager()]
-    const gone = new KeptWork(disk, locks as never, 'site')
+    const gone = new KeptWork(disk, locks as never, 'author', 'site')
     gone.put('text content x', { text: 'typed' })
-    new KeptWork(disk, locks as never, 'other site').put('text content y', 1)
-    const next = new KeptWork(disk, locks as never, 'site')
+    new KeptWork(disk, locks as never, 'author', 'other site').put('text content y', 1)
+    new KeptWork(disk, locks as never, 'another', 'site').put('text content z', 1)
+    const next = new KeptWork(disk, locks as never, 'author', 'site')
     expect(await adopted(next)).toEqual([])
     locks.held.clear()
     expect(await adopted(next)).toEqual([['text content x', { text: 'typed' }]])
@@ -203,6 +204,6 @@ describe('what a window leaves behind', () => {
 
   test('is told as not kept where there is no room', () => {
     const full = { ...storage(), setItem: () => { throw new Error('full') } } // prettier-ignore
-    expect(new KeptWork(full, null, 'site').put('text', 'x')).toBe(false)
+    expect(new KeptWork(full, null, 'author', 'site').put('text', 'x')).toBe(false)
   })
 })

@@ -183,7 +183,11 @@ const ofPreview = helmet({ ...common, contentSecurityPolicy: false, crossOriginR
 
 export function securityHeaders(request: Request, response: Response, next: NextFunction): void {
   response.locals.nonce = randomBytes(16).toString('base64')
-  if (request.secure) response.set('strict-transport-security', 'max-age=31536000')
+  if (request.secure)
+    response.set(
+      'strict-transport-security',
+      `max-age=31536000${config().hstsSubdomains ? '; includeSubDomains' : ''}`,
+    )
   const set = request.path.startsWith('/preview/') ? ofPreview : ofApplication
   set(request, response, next)
 }

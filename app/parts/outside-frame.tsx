@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { Form } from 'react-router'
 import { Rubric } from './brand'
+import { forgetWhoSignsOut } from './forget'
 
 /** The frame of the screens where no site is open. */
 export function OutsideFrame({ email, children }: { email: string | null; children: ReactNode }) {
@@ -11,9 +12,12 @@ export function OutsideFrame({ email, children }: { email: string | null; childr
           <Rubric name="Rubricant" />
         </a>
         {email && (
+          // Loaded afresh: what was fetched for this account is nobody else's.
           <Form
             method="post"
             action="/sign-out"
+            reloadDocument
+            onSubmit={forgetWhoSignsOut}
             className="ml-auto flex items-center gap-4 text-sm text-quiet"
           >
             <a href="/account" className="hover:text-ink">

@@ -15,7 +15,7 @@ import {
 } from '#server/accounts'
 import { isSendingFor } from '#server/deliveries'
 import { Problem } from '#core/problems'
-import { pool } from '#server/platform'
+import { config, pool } from '#server/platform'
 import { listSites } from '#server/sites'
 import {
   accountIntent,
@@ -49,6 +49,7 @@ export async function loader({ request }: Route.LoaderArgs) {
     email: account.email,
     name: account.name,
     secondStep,
+    isSecondStepNeeded: config().isSecondStepNeeded,
     sessions: sessions.map((one) => ({ ...one, begun: moment(one.begunAt), seen: moment(one.seenAt) })),
     sites: sites.filter(({ role }) => role === 'owner').map(({ id, name }) => ({ id, name })),
   }
@@ -70,7 +71,7 @@ export async function action({ request }: Route.ActionArgs) {
       }
       case 'password': {
         const { current, next } = checkInput(passwordInput, form)
-        await changePassword(account.id, current, next, request)
+        await changePassword(account, current, next, request)
         return { intent, done: 'Your password is changed. Everybody else who was signed in is signed out.' }
       }
       case 'second-begin': {
@@ -82,14 +83,18 @@ export async function action({ request }: Route.ActionArgs) {
         return { intent, codes, done: 'From now on a code is asked for when you sign in.' }
       }
       case 'second-end':
+        if (config().isSecondStepNeeded) throw new Problem('second-step-needed')
         await endSecondStep(account.id, checkInput(ownPasswordInput, form).password)
         return { intent, done: 'Your password alone lets you in from now on.' }
-      case 'end':
-        await endOneSession(account.id, checkInput(endInput, form).session)
-        return { intent, done: 'That browser is signed out.' }
-      case 'end-others':
-        await endOtherSessions(account.id, request)
-        return { intent, done: 'Every other browser is signed out.' }
+      case 'end': {
+        const { end, password } = checkInput(endInput, form)
+        if (end === 'others') await endOtherSessions(account.id, password, request)
+        else await endOneSession(account.id, password, end)
+        return {
+          intent,
+          done: end === 'others' ? 'Every other browser is signed out.' : 'That browser is signed out.',
+        }
+      }
       case 'leave': {
         const { password, typed } = checkInput(leaveInput, form)
         if (typed !== account.email) throw new Problem('not-this-address')
@@ -105,7 +110,7 @@ export async function action({ request }: Route.ActionArgs) {
 }
 
 export default function Account({ loaderData, actionData }: Route.ComponentProps) {
-  const { email, name, sessions, sites, secondStep } = loaderData
+  const { email, name, sessions, sites, secondStep, isSecondStepNeeded } = loaderData
   const busy = useNavigation().state !== 'idle'
   const told = (intents: readonly string[]) => {
     if (!actionData || !intents.includes(String(actionData.intent))) return null
@@ -194,6 +199,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
         </section>
         <SecondStepSection
           state={secondStep}
+          isNeeded={isSecondStepNeeded}
           setUp={(actionData && 'setUp' in actionData && actionData.setUp) || null}
           codes={(actionData && 'codes' in actionData && actionData.codes) || null}
           busy={busy}
@@ -203,44 +209,45 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
           <h2 id="signed-in" className="mb-3 text-[24px]">
             Where you are signed in
           </h2>
-          {told(['end', 'end-others'])}
-          <ul className="mb-4 border-t border-rule">
-            {sessions.map(({ id, browser, begun, seen, isThis }) => (
-              <li
-                key={id}
-                className="grid grid-cols-[minmax(0,1fr)_10rem_10rem_6rem] items-center gap-4 border-b border-rule py-2"
-              >
-                <span className="truncate">{browser || 'A browser'}</span>
-                {/* The browser's clock may stand in another zone than the server's. */}
-                <span className="text-sm text-quiet" suppressHydrationWarning>
-                  since {begun}
-                </span>
-                <span className="text-sm text-quiet" suppressHydrationWarning>
-                  {isThis ? 'this one' : `seen ${seen}`}
-                </span>
-                {isThis ? (
-                  <span />
-                ) : (
-                  <Form method="post">
-                    <input type="hidden" name="session" value={id} />
-                    <button className="link text-sm" name="intent" value="end" disabled={busy}>
+          {told(['end'])}
+          <Form method="post" key={actionData && 'done' in actionData ? 'done' : 'open'}>
+            <input type="hidden" name="intent" value="end" />
+            <ul className="mb-4 border-t border-rule">
+              {sessions.map(({ id, browser, begun, seen, isThis }) => (
+                <li
+                  key={id}
+                  className="grid grid-cols-[minmax(0,1fr)_10rem_10rem_6rem] items-center gap-4 border-b border-rule py-2"
+                >
+                  <span className="truncate">{browser || 'A browser'}</span>
+                  {/* The browser's clock may stand in another zone than the server's. */}
+                  <span className="text-sm text-quiet" suppressHydrationWarning>
+                    since {begun}
+                  </span>
+                  <span className="text-sm text-quiet" suppressHydrationWarning>
+                    {isThis ? 'this one' : `seen ${seen}`}
+                  </span>
+                  {isThis ? (
+                    <span />
+                  ) : (
+                    <button className="link text-sm" name="end" value={id} disabled={busy}>
                       Sign it out
                       <span className="sr-only">
                         : {browser || 'a browser'}, since {begun}
                       </span>
                     </button>
-                  </Form>
-                )}
-              </li>
-            ))}
-          </ul>
-          {sessions.length > 1 && (
-            <Form method="post">
-              <Button type="submit" name="intent" value="end-others" disabled={busy}>
-                Sign out every other browser
-              </Button>
-            </Form>
-          )}
+                  )}
+                </li>
+              ))}
+            </ul>
+            {sessions.length > 1 && (
+              <div className="flex max-w-xl items-end gap-4">
+                <OwnPassword hint="It is asked for before any of them is signed out." />
+                <Button type="submit" name="end" value="others" disabled={busy}>
+                  Sign out every other browser
+                </Button>
+              </div>
+            )}
+          </Form>
         </section>
         <section aria-labelledby="leave">
           <h2 id="leave" className="mb-3 text-[24px]">

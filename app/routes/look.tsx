@@ -14,6 +14,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     site,
     revision,
     role,
+    accountId: account.id,
     titles: await undoTitles(pool(), site.id, account.id),
     base: previewBase(request, site.id),
   }
@@ -28,9 +29,9 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 
 /** The preview in a tab of its own: beside another screen, say. It follows what is written elsewhere. */
 export default function LookRoute({ loaderData }: Route.ComponentProps) {
-  const { site, revision, titles, role, base } = loaderData
+  const { accountId, site, revision, titles, role, base } = loaderData
   return (
-    <SiteProvider key={site.id} site={site} revision={revision} titles={titles} role={role}>
+    <SiteProvider key={site.id} {...{ accountId, site, revision, titles, role }}>
       <Look base={base} />
     </SiteProvider>
   )

@@ -70,13 +70,13 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 ]
 
 export default function SiteRoute({ loaderData }: Route.ComponentProps) {
-  const { site, revision, titles, role } = loaderData
+  const { accountId, site, revision, titles, role } = loaderData
   return (
-    <SiteProvider key={site.id} site={site} revision={revision} titles={titles} role={role}>
+    <SiteProvider key={site.id} {...{ accountId, site, revision, titles, role }}>
       <ProposalProvider>
         <FilesProvider>
           <NotesProvider>
-            <Desk accountId={loaderData.accountId} />
+            <Desk accountId={accountId} />
           </NotesProvider>
         </FilesProvider>
       </ProposalProvider>

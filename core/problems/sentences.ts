@@ -37,6 +37,7 @@ export const sentences = {
   ),
   'mail-failed': fixed(502, 'The letter could not be sent. Try again later, or ask whoever runs the server.'),
   closed: fixed(422, 'Accounts of this server are made by whoever runs it. Ask them for a link.'),
+  'second-step-needed': fixed(403, 'Whoever runs this server wants everybody to have a second step.'),
   'wrong-code': fixed(
     422,
     'This code is not right, or was used already. Wait for the next one, or take one of your spare codes.',
@@ -136,6 +137,10 @@ export const sentences = {
   'wrong-own-password': fixed(422, 'This is not your password.'),
   'leaving-under-way': fixed(409, 'One of your sites is being sent. Stop that first, or wait for its end.'),
   'common-password': fixed(422, 'This password is on the lists that guessing begins with. Choose another.'),
+  'own-words-password': fixed(
+    422,
+    'This password is little more than your address or the name of this application, which are tried first. Choose another.',
+  ),
   'wrong-password': fixed(400, 'This e-mail address and password do not belong together.'),
   'too-many-attempts': about<{ readonly what: string; readonly wait: string }>(
     429,

@@ -1,5 +1,6 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import { accountOf, beginSession, knownBrowserOf, originOf, signIn, signUp } from './accounts'
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals'
+import { accountOf, beginSession, endSession, knownBrowserOf, originOf, signIn, signUp } from './accounts'
+import { log } from '../platform/log'
 import { pool } from '../platform/pool'
 import { accountWithSite, freshDatabase } from '../testing/support'
 
@@ -153,3 +154,27 @@ describe('a session', () => {
     expect(await accountOf(twice)).toBeNull()
   })
 })
+
+test('the log tells who came in and who was turned away, and nothing that would let anybody in', async () => {
+  const lines: string[] = []
+  const spy = jest.spyOn(log, 'info').mockImplementation((...line: unknown[]) => void lines.push(JSON.stringify(line)))
+  try {
+    const { id } = (await signUp('told@saltpan.example', password))!
+    expect(await codeOf(signIn('told@saltpan.example', 'not it at all', '192.0.2.77'))).toBe('wrong-password')
+    expect(await codeOf(signIn('nobody.told@saltpan.example', 'not it at all', '192.0.2.77'))).toBe('wrong-password')
+    const session = await beginSession(await signIn('told@saltpan.example', password, '192.0.2.77'))
+    await endSession(withCookies(session))
+    const events = lines.map((line) => (JSON.parse(line) as [{ event: string; accountId?: string | null }])[0])
+    expect(events).toEqual([
+      { event: 'account made', accountId: id },
+      { event: 'sign-in refused', accountId: id },
+      { event: 'sign-in refused', accountId: null },
+      { event: 'signed in', accountId: id },
+      { event: 'signed out' },
+    ])
+    const token = session.getSetCookie()[0]!.split(/[=;]/)[1]!
+    for (const secret of [password, 'not it', token, 'saltpan']) expect(lines.join()).not.toContain(secret)
+  } finally {
+    spy.mockRestore()
+  }
+}) // prettier-ignore

@@ -1,6 +1,4 @@
 import { createHash, randomBytes } from 'node:crypto'
-import argon2 from '@node-rs/argon2'
-import { dictionary } from '@zxcvbn-ts/language-common'
 import { parseCookie, stringifySetCookie } from 'cookie'
 import { Problem } from '#core/problems'
 import {
@@ -10,6 +8,7 @@ import {
   forgive,
   giveBack,
   isSigned,
+  noteEvent,
   pool,
   sign,
   take,
@@ -24,35 +23,14 @@ import {
   insertAccount,
   insertSession,
 } from './account-rows'
+import { hashPassword, refuseGuessable, verifyPassword } from './passwords'
 
 export type { Account } from './account-rows'
 
 const sessionDays = 30
 const knownDays = 365
 
-const { hash, verify } = argon2
-/** argon2id with the parameters of RFC 9106 §4, second choice, sized for a server that also works. */
-const strength = { algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const
-/** Checked when no such account exists, so that the time taken tells nothing. */
-let decoy: Promise<string> | null = null
-
-export const hashPassword = (password: string): Promise<string> => hash(password, strength)
-
-/** Whether a password is the one that a hash was made of. */
-export const verifyPassword = (passwordHash: string, password: string): Promise<boolean> =>
-  verify(passwordHash, password)
-
 export const tokenHash = (token: string) => createHash('sha256').update(token).digest()
-
-let common: Set<string> | null = null
-
-/** Whether a password stands in the lists that guessing begins with. */
-export function isCommon(password: string): boolean {
-  common ??= new Set(dictionary['passwords-common'])
-  const plain = password.toLowerCase()
-  // Digits and signs at the end are what every list is tried with.
-  return common.has(plain) || common.has(plain.replace(/[\d!?.]{1,6}$/, ''))
-}
 
 /** Where a request comes from, as limits count it: an IPv6 address by its network, which is one customer's. */
 export function originOf(remoteAddress: string): string {
@@ -70,6 +48,9 @@ export function originOf(remoteAddress: string): string {
   return `${filled.slice(0, 4).join(':')}::/64`
 }
 
+/** Checked when no such account exists, so that the time taken tells nothing. */
+let decoy: Promise<string> | null = null
+
 /**
  * Makes an account where the address has none. Whether it had one is not told: the answer is the same,
  * and takes as long.
@@ -80,7 +61,7 @@ export async function signUp(
   password: string,
   origin: string | null = null,
 ): Promise<Account | null> {
-  if (isCommon(password)) throw new Problem('common-password')
+  refuseGuessable(password, email)
   // From outside; what the server itself makes, it makes.
   if (origin !== null && config().signUp !== 'open') throw new Problem('closed')
   if (origin !== null) {
@@ -89,7 +70,9 @@ export async function signUp(
   }
   const passwordHash = await hashPassword(password)
   try {
-    return await insertAccount(pool(), email, passwordHash)
+    const account = await insertAccount(pool(), email, passwordHash)
+    noteEvent('account made', { accountId: account.id })
+    return account
   } catch (error) {
     const known = databaseError(error)
     if (known instanceof ConstraintError && known.code === 'duplicate') return null
@@ -118,10 +101,16 @@ export async function signIn(
   const wait =
     (await takeWithGrowingDelay('guess', key)) ??
     (browser ? null : await takeWithGrowingDelay('guess-from', origin))
-  if (wait !== null) throw tooMany('Too many failed attempts.', wait)
+  if (wait !== null) {
+    noteEvent('guesses held back', { accountId: account?.id ?? null })
+    throw tooMany('Too many failed attempts.', wait)
+  }
   decoy ??= hashPassword(randomBytes(16).toString('hex'))
-  const right = await verify(account?.passwordHash ?? (await decoy), password)
-  if (!account || !right) throw new Problem('wrong-password')
+  const right = await verifyPassword(account?.passwordHash ?? (await decoy), password)
+  if (!account || !right) {
+    noteEvent('sign-in refused', { accountId: account?.id ?? null })
+    throw new Problem('wrong-password')
+  }
   await forgive('guess', key)
   if (!browser) await giveBack('guess-from', origin)
   return { id: account.id, email: account.email, name: account.name }
@@ -174,6 +163,7 @@ export async function beginSession(
     replaced ? tokenHash(replaced) : null,
     browserOf(request?.headers.get('user-agent') ?? ''),
   )
+  noteEvent('signed in', { accountId: account.id })
   const nonce = randomBytes(12).toString('base64url')
   const known = `${account.id}.${nonce}.${sign(`browser ${account.id} ${nonce}`)}`
   return new Headers([
@@ -201,7 +191,10 @@ function readKnownBrowser(value: string, accountId: string): string | null {
 /** Ends the request's session and returns the cookie that clears it. */
 export async function endSession(request: Request): Promise<string> {
   const token = sessionToken(request)
-  if (token) await deleteSession(pool(), tokenHash(token))
+  if (token) {
+    await deleteSession(pool(), tokenHash(token))
+    noteEvent('signed out')
+  }
   return cookie('session', '', 0)
 }
 

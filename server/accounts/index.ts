@@ -39,6 +39,7 @@ export {
 } from './second-step'
 export {
   changePassword,
+  endAllSessions,
   endOneSession,
   endOtherSessions,
   leaveAccount,

@@ -4,6 +4,7 @@ import {
   ConstraintError,
   databaseError,
   maybeOne,
+  noteEvent,
   pool,
   type Queryable,
   take,
@@ -11,9 +12,10 @@ import {
   transaction,
 } from '#server/platform'
 import { findAccount } from './account-rows'
-import { hashPassword, isCommon, originOf, tokenHash } from './accounts'
+import { originOf, tokenHash } from './accounts'
 import { sendLetter, sendLetterSoon, sendsMail } from './mail'
 import { confirm } from './own-account'
+import { hashPassword, refuseGuessable } from './passwords'
 
 /** How long an address that was sent by mail is good for. */
 const linkMinutes = 60
@@ -73,22 +75,26 @@ export const isPasswordLink = async (token: string): Promise<boolean> =>
 
 /**
  * Chooses a password by a link; every session of the account ends.
- * @throws Problem `link-ended`, `common-password`
+ * @throws Problem `link-ended`, `common-password`, `own-words-password`
  */
 export async function choosePassword(token: string, password: string): Promise<void> {
-  if (isCommon(password)) throw new Problem('common-password')
   const passwordHash = await hashPassword(password)
-  await transaction(async (client) => {
-    const link = await maybeOne<{ accountId: string }>(
+  const accountId = await transaction(async (client) => {
+    const link = await maybeOne<{ accountId: string; email: string }>(
       client,
-      `DELETE FROM mailed_links WHERE token_hash = $1 AND kind = 'password' AND ends_at > now()
-       RETURNING account_id AS "accountId"`,
+      `DELETE FROM mailed_links l USING accounts a
+       WHERE token_hash = $1 AND kind = 'password' AND ends_at > now() AND a.id = l.account_id
+       RETURNING a.id AS "accountId", a.email`,
       [tokenHash(token)],
     )
     if (!link) throw new Problem('link-ended')
+    // The link is good still: refused, nothing of this is done.
+    refuseGuessable(password, link.email)
     await client.query('UPDATE accounts SET password_hash = $2 WHERE id = $1', [link.accountId, passwordHash])
     await client.query('DELETE FROM sessions WHERE account_id = $1', [link.accountId])
+    return link.accountId
   })
+  noteEvent('password chosen by a link', { accountId })
 }
 
 /**
@@ -137,6 +143,7 @@ export async function takeAddress(token: string): Promise<string> {
     if (known instanceof ConstraintError && known.code === 'duplicate') throw new Problem('address-taken')
     throw known
   })
+  noteEvent('address changed', { accountId: taken.accountId })
   if (sendsMail())
     sendLetterSoon({
       to: taken.old,

@@ -5,14 +5,16 @@ import {
   ConstraintError,
   databaseError,
   maybeOne,
+  noteEvent,
   pool,
   take,
   tooMany,
   transaction,
 } from '#server/platform'
 import { type Account, findAccount, insertAccount } from './account-rows'
-import { hashPassword, isCommon, originOf, tokenHash } from './accounts'
+import { originOf, tokenHash } from './accounts'
 import { sendLetterSoon } from './mail'
+import { hashPassword, refuseGuessable } from './passwords'
 
 /** How long a link that makes an account is good for. */
 const linkHours = 24
@@ -80,13 +82,12 @@ export const askedAddress = async (token: string): Promise<string | null> =>
 /**
  * Makes the account that a link is for, with a password that whoever holds the link chose.
  * @returns it, and where its owner wanted to go
- * @throws Problem `link-ended`, `common-password`, `address-taken`
+ * @throws Problem `link-ended`, `common-password`, `own-words-password`, `address-taken`
  */
 export async function makeAccount(
   token: string,
   password: string,
 ): Promise<{ readonly account: Account; readonly next: string }> {
-  if (isCommon(password)) throw new Problem('common-password')
   const passwordHash = await hashPassword(password)
   return transaction(async (client) => {
     const asked = await maybeOne<{ email: string; next: string }>(
@@ -95,7 +96,11 @@ export async function makeAccount(
       [tokenHash(token)],
     )
     if (!asked) throw new Problem('link-ended')
-    return { account: await insertAccount(client, asked.email, passwordHash), next: asked.next }
+    // The link is good still: refused, nothing of this is done.
+    refuseGuessable(password, asked.email)
+    const account = await insertAccount(client, asked.email, passwordHash)
+    noteEvent('account made', { accountId: account.id })
+    return { account, next: asked.next }
   }).catch((error: unknown) => {
     const known = databaseError(error)
     // They hold a letter to the address, so they may know that it has an account.

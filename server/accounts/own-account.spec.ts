@@ -8,7 +8,14 @@ import { putWebHost } from '../deliveries/places/web-host-rows'
 import { isSendingFor } from '../deliveries/sending/delivery-rows'
 import { insertDestination } from '../deliveries/places/destination-rows'
 import { accountOf, beginSession, browserOf, signIn, signUp } from './accounts'
-import { changePassword, endOneSession, endOtherSessions, leaveAccount, listSessions } from './own-account'
+import {
+  changePassword,
+  endAllSessions,
+  endOneSession,
+  endOtherSessions,
+  leaveAccount,
+  listSessions,
+} from './own-account'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
 beforeAll(async () => {
@@ -35,10 +42,10 @@ const codeOf = (work: Promise<unknown>) =>
 test('a password is changed with the one before it, and everybody else is signed out', async () => {
   const mine = await account()
   const [here, there] = [await browser(mine), await browser(mine)]
-  expect(await codeOf(changePassword(mine.id, 'not it', 'four dry herons', here))).toBe('wrong-own-password')
-  expect(await codeOf(changePassword(mine.id, password, 'password1234', here))).toBe('common-password')
+  expect(await codeOf(changePassword(mine, 'not it', 'four dry herons', here))).toBe('wrong-own-password')
+  expect(await codeOf(changePassword(mine, password, 'password1234', here))).toBe('common-password')
   expect(await accountOf(there)).toMatchObject({ id: mine.id })
-  await changePassword(mine.id, password, 'four dry herons', here)
+  await changePassword(mine, password, 'four dry herons', here)
   expect(await accountOf(here)).toMatchObject({ id: mine.id })
   expect(await accountOf(there)).toBeNull()
   expect(await codeOf(signIn(mine.email, password, '192.0.2.9'))).toBe('wrong-password')
@@ -50,7 +57,7 @@ test('guessing the password at a browser that was left open takes as long as at 
   const here = await browser(mine)
   const codes: string[] = []
   for (let guess = 0; guess < 14; guess++)
-    codes.push(await codeOf(changePassword(mine.id, `guess ${guess}`, 'four dry herons', here)))
+    codes.push(await codeOf(changePassword(mine, `guess ${guess}`, 'four dry herons', here)))
   expect(codes.at(-1)).toBe('too-many-attempts')
   expect(await codeOf(leaveAccount(mine.id, password, isSendingFor))).toBe('too-many-attempts')
 })
@@ -68,16 +75,31 @@ test('sessions are told apart and ended one by one, or all but this; another’s
   expect(sessions.filter(({ isThis }) => isThis)).toHaveLength(1)
   const onPhone = sessions.find(({ browser: name }) => name === 'Safari on iPhone')!
   const [foreign] = await listSessions(theirs.id, other)
-  await endOneSession(mine.id, foreign!.id)
+  expect(await codeOf(endOneSession(mine.id, 'not it', onPhone.id))).toBe('wrong-own-password')
+  expect(await codeOf(endOtherSessions(mine.id, 'not it', here))).toBe('wrong-own-password')
+  expect(await accountOf(phone)).not.toBeNull()
+  await endOneSession(mine.id, password, foreign!.id)
   expect(await accountOf(other)).not.toBeNull()
-  await endOneSession(mine.id, onPhone.id)
+  await endOneSession(mine.id, password, onPhone.id)
   expect(await accountOf(phone)).toBeNull()
   expect(await accountOf(third)).not.toBeNull()
-  await endOtherSessions(mine.id, here)
+  await endOtherSessions(mine.id, password, here)
   expect(await accountOf(third)).toBeNull()
   expect(await accountOf(here)).not.toBeNull()
   expect(await accountOf(other)).not.toBeNull()
+  // Whoever runs the server ends those of one account, without its password.
+  expect(await endAllSessions(mine.id)).toBe(1)
+  expect([await accountOf(here), await accountOf(other)]).toEqual([null, expect.anything()])
 })
+
+test('a password that is little more than the account’s address, or this application’s name, is refused', async () => {
+  const mine = await account()
+  const [name] = mine.email.split('@')
+  const here = await browser(mine)
+  for (const guessable of [`${name}${name}`, `${name}@saltpan.example`, `SALTPAN-${name!.toUpperCase()}!1`, 'rubricant2031', 'Rubricant.Rubricant'])
+    expect([guessable, await codeOf(changePassword(mine, password, guessable, here))]).toEqual([guessable, 'own-words-password'])
+  expect(await codeOf(changePassword(mine, password, `four dry herons of ${name}`, here))).toBe('done')
+}) // prettier-ignore
 
 test('an account is left with all that is its own, and nothing of another’s', async () => {
   const [mine, theirs] = [await account(), await account()]

@@ -3,13 +3,16 @@ import {
   forgive,
   many,
   maybeOne,
+  noteEvent,
   pool,
   type Queryable,
   takeWithGrowingDelay,
   tooMany,
   transaction,
 } from '#server/platform'
-import { hashPassword, isCommon, sessionToken, tokenHash, verifyPassword } from './accounts'
+import type { Account } from './account-rows'
+import { sessionToken, tokenHash } from './accounts'
+import { hashPassword, refuseGuessable, verifyPassword } from './passwords'
 
 /** A session as its account sees it. */
 export interface OwnSession {
@@ -31,13 +34,23 @@ export const listSessions = (accountId: string, request: Request): Promise<OwnSe
     [accountId, tokenHash(sessionToken(request) ?? '')],
   )
 
-/** Ends one session of an account, whichever browser has it. */
-export async function endOneSession(accountId: string, sessionId: string): Promise<void> {
+/**
+ * Ends one session of an account, whichever browser has it: whoever sits at one that was left open ends no other.
+ * @throws Problem `wrong-own-password`, `too-many-attempts`
+ */
+export async function endOneSession(accountId: string, password: string, sessionId: string): Promise<void> {
+  await confirm(accountId, password)
   await pool().query('DELETE FROM sessions WHERE account_id = $1 AND id = $2', [accountId, sessionId])
+  noteEvent('sessions ended', { which: 'one' })
 }
 
-/** Ends every session of an account but the one that asks. */
-export async function endOtherSessions(accountId: string, request: Request): Promise<void> {
+/**
+ * Ends every session of an account but the one that asks.
+ * @throws Problem `wrong-own-password`, `too-many-attempts`
+ */
+export async function endOtherSessions(accountId: string, password: string, request: Request): Promise<void> {
+  await confirm(accountId, password)
+  noteEvent('sessions ended', { which: 'others' })
   await pool().query('DELETE FROM sessions WHERE account_id = $1 AND token_hash <> $2', [
     accountId,
     tokenHash(sessionToken(request) ?? ''),
@@ -63,22 +76,24 @@ export async function confirm(accountId: string, password: string): Promise<void
     'SELECT password_hash AS "passwordHash" FROM accounts WHERE id = $1',
     [accountId],
   )
-  if (!row || !(await verifyPassword(row.passwordHash, password)))
+  if (!row || !(await verifyPassword(row.passwordHash, password))) {
+    noteEvent('password asked for again, refused')
     throw new Problem('wrong-own-password', null, { detail: { field: 'current' } })
+  }
   await forgive('guess', key)
 }
 
 /**
  * Gives an account another password and ends its other sessions: who had the old one is out.
- * @throws Problem `wrong-own-password`, `common-password`, `too-many-attempts`
+ * @throws Problem `wrong-own-password`, `common-password`, `own-words-password`, `too-many-attempts`
  */
 export async function changePassword(
-  accountId: string,
+  { id: accountId, email }: Pick<Account, 'id' | 'email'>,
   current: string,
   next: string,
   request: Request,
 ): Promise<void> {
-  if (isCommon(next)) throw new Problem('common-password', null, { detail: { field: 'next' } })
+  refuseGuessable(next, email, 'next')
   await confirm(accountId, current)
   const passwordHash = await hashPassword(next)
   await transaction(async (client) => {
@@ -88,6 +103,15 @@ export async function changePassword(
       tokenHash(sessionToken(request) ?? ''),
     ])
   })
+  noteEvent('password changed')
+}
+
+/** Ends every session of an account, by whoever runs the server; of all accounts where none is named. Returns how many. */
+export async function endAllSessions(accountId: string | null): Promise<number> {
+  const { rowCount } = await pool().query('DELETE FROM sessions WHERE $1::uuid IS NULL OR account_id = $1', [
+    accountId,
+  ])
+  return rowCount ?? 0
 }
 
 /**
@@ -107,4 +131,5 @@ export async function leaveAccount(
     if (await isSending(client, accountId)) throw new Problem('leaving-under-way')
     await client.query('DELETE FROM accounts WHERE id = $1', [accountId])
   })
+  noteEvent('account left', { accountId })
 }

@@ -7,6 +7,7 @@ import {
   isSigned,
   many,
   maybeOne,
+  noteEvent,
   pool,
   type Queryable,
   resealWith,
@@ -147,6 +148,7 @@ export async function confirmSecondStep(accountId: string, code: string): Promis
     ),
   )
   if (!codes) throw new Problem('wrong-code')
+  noteEvent('second step begun', { accountId })
   return codes
 }
 
@@ -162,6 +164,7 @@ export async function dropSecondStep(accountId: string): Promise<void> {
     await client.query('DELETE FROM second_steps WHERE account_id = $1', [accountId])
     await client.query('DELETE FROM spare_codes WHERE account_id = $1', [accountId])
   })
+  noteEvent('second step ended', { accountId })
 }
 
 /** Says that somebody has typed the right password of an account, for the page that asks for the code. */
@@ -189,7 +192,10 @@ export async function takeSecondStep(accountId: string, code: string): Promise<v
         (await takeCode(client, accountId, typed, true)) ?? (await takeSpareCode(client, accountId, typed)),
     ),
   )
-  if (!taken) throw new Problem('wrong-code')
+  if (!taken) {
+    noteEvent('second step refused', { accountId })
+    throw new Problem('wrong-code')
+  }
 }
 
 /** Secrets of second steps sealed anew with the key of the settings, as `resealSecrets` does for those of hosts. */

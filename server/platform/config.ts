@@ -27,6 +27,8 @@ export interface Config {
    * the one who runs the server gives a link.
    */
   readonly signUp: 'open' | 'confirmed' | 'closed'
+  /** Whether everybody has to have a second step of signing in; else it is each account's choice. */
+  readonly isSecondStepNeeded: boolean
   /** Accounts that may be made from one origin in an hour. */
   readonly signUpsAnHour: number
   /** What one account may have. */
@@ -53,6 +55,8 @@ export interface Config {
   /** How often a stream of events shows that it lives, and looks whether its session does. */
   readonly heartbeatMs: number
   readonly logLevel: string
+  /** Whether browsers are told that names below this host's are reached over TLS alone, too. */
+  readonly hstsSubdomains: boolean
   /** Whether cookies are marked Secure: true behind TLS. */
   readonly secureCookies: boolean
 }
@@ -78,6 +82,8 @@ const schema = Joi.object({
   RUBRICANT_PROXIES: Joi.number().integer().min(0).max(10).default(0),
   RUBRICANT_DELIVERIES: Joi.number().integer().min(1).max(64).default(4),
   RUBRICANT_ACCOUNTS: Joi.valid('open', 'confirmed', 'closed').empty(''),
+  RUBRICANT_SECOND_STEP: Joi.valid('chosen', 'needed').default('chosen'),
+  RUBRICANT_HSTS: Joi.valid('host', 'subdomains').default('host'),
   RUBRICANT_SIGN_UPS: Joi.number().integer().min(0).default(20),
   RUBRICANT_MOST_SITES: Joi.number().integer().min(1).default(500),
   RUBRICANT_MOST_PAGES: Joi.number().integer().min(1).default(200_000),
@@ -130,7 +136,9 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     // The practice host shows its letters to anybody, so they confirm nothing there.
     signUp:
       value.RUBRICANT_ACCOUNTS ?? (value.RUBRICANT_SMTP && !value.RUBRICANT_DEMO ? 'confirmed' : 'open'),
+    isSecondStepNeeded: value.RUBRICANT_SECOND_STEP === 'needed',
     signUpsAnHour: value.RUBRICANT_SIGN_UPS,
+    hstsSubdomains: value.RUBRICANT_HSTS === 'subdomains',
     perAccount: {
       mostSites: value.RUBRICANT_MOST_SITES,
       mostPages: value.RUBRICANT_MOST_PAGES,

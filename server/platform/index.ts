@@ -21,7 +21,7 @@ export {
   takeWithGrowingDelay,
   tooMany,
 } from './limits'
-export { inRequest, log, noteAccount } from './log'
+export { inRequest, log, noteAccount, noteEvent } from './log'
 export { migrate } from './migrate'
 export { dial, reachableAddresses } from './outgoing'
 export { askOutside, type OutsideAnswer } from './outgoing-http'

@@ -39,3 +39,27 @@ export const log = pino({
     censor: '(hidden)',
   },
 })
+
+/** What whoever looks after the server's safety wants to find in its log. */
+export type SafetyEvent =
+  | 'account made'
+  | 'account left'
+  | 'signed in'
+  | 'sign-in refused'
+  | 'guesses held back'
+  | 'second step refused'
+  | 'second step begun'
+  | 'second step ended'
+  | 'signed out'
+  | 'sessions ended'
+  | 'password asked for again, refused'
+  | 'password changed'
+  | 'password chosen by a link'
+  | 'address changed'
+  | 'role given'
+  | 'role taken'
+  | 'not allowed'
+
+/** Writes that something happened; whose request it was, and where it came from, stand beside it. No secret goes in here. */
+export const noteEvent = (event: SafetyEvent, details: Readonly<Record<string, string | null>> = {}): void =>
+  log.info({ event, ...details }, 'safety')

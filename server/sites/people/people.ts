@@ -1,7 +1,7 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { type GivenRole, roles } from '#core/site'
 import { Problem } from '#core/problems'
-import { announceSoon, notFound, pool, transaction } from '#server/platform'
+import { announceSoon, notFound, noteEvent, pool, transaction } from '#server/platform'
 import { insertSite, loadSite } from '../rows/site-rows'
 import { roleIn } from './access'
 import {
@@ -53,6 +53,7 @@ export async function takeInvitation(token: string, accountId: string): Promise<
     if (has && roles.indexOf(has) >= roles.indexOf(held.gives)) return held.siteId
     await putPerson(client, held.siteId, accountId, held.gives)
     await noteTaken(client, held.id)
+    noteEvent('role given', { siteId: held.siteId, to: accountId, role: held.gives })
     return held.siteId
 
     async function takeCopy({ id, siteId: from, madeBy }: HeldInvitation): Promise<string> {
@@ -80,11 +81,13 @@ export async function takeInvitation(token: string, accountId: string): Promise<
 /** Gives somebody who takes part another role. The owner's is not given away. */
 export async function changeRole(siteId: string, accountId: string, role: GivenRole): Promise<void> {
   await updatePerson(pool(), siteId, accountId, role)
+  noteEvent('role given', { siteId, to: accountId, role })
   announceSoon({ siteId, kind: 'people' })
 }
 
 /** Somebody takes part no more. What they wrote stays. */
 export async function removePerson(siteId: string, accountId: string): Promise<void> {
   await deletePerson(pool(), siteId, accountId)
+  noteEvent('role taken', { siteId, from: accountId })
   announceSoon({ siteId, kind: 'people' })
 }
