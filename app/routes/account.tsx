@@ -241,7 +241,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
             </ul>
             {sessions.length > 1 && (
               <div className="flex max-w-xl items-end gap-4">
-                <OwnPassword hint="It is asked for before any of them is signed out." />
+                <OwnPassword label="Your password, before any is signed out" />
                 <Button type="submit" name="end" value="others" disabled={busy}>
                   Sign out every other browser
                 </Button>
