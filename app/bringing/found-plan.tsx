@@ -8,7 +8,7 @@ type Line = BringingView['lines'][number]
 
 const marks = {
   same: { words: 'as it was', look: 'text-quiet' },
-  spaces: { words: 'but for spaces', look: 'text-quiet' },
+  spaces: { words: 'shown as it was', look: 'text-quiet' },
   menus: { words: 'but for menus', look: 'text-quiet' },
   otherwise: { words: 'otherwise', look: 'text-ochre' },
   here: { words: 'here already', look: 'text-faint' },

@@ -204,60 +204,6 @@ describe('a site made by hand', () => {
   })
 })
 
-describe('old and awkward pages', () => {
-  const awkward = {
-    'INDEX.HTM': '<HTML><BODY BGCOLOR=white><CENTER><H1>Hi</H1></CENTER><A HREF="pages/one.htm">one</A><P>x<P>y',
-    'pages/one.htm': '<title>One</title><table><tr><td><a href="../INDEX.HTM">home</a><td>text</table>',
-    'pages/frames.htm': '<html><frameset cols="20%,*"><frame src="one.htm"><frame src="../INDEX.HTM"></frameset></html>',
-    'pages/empty.html': '',
-    'pages/notes.html': 'no markup at all & <b>bold',
-    'pages/page {page}.html': '<p>{page} and <slot>x</slot></p>',
-    'ssi.shtml': '<!--#include virtual="/top.html" --><p>body</p></body>',
-  } // prettier-ignore
-
-  test('come in with nothing lost', () => {
-    const store = new TextStore()
-    const understood = bring(awkward, store)
-    expect(understood.site.pages).toHaveLength(7)
-    const built = buildAll(understood.site, store)
-    const text = [...built.values()].join('\n')
-    for (const piece of ['<H1>Hi</H1>', '<P>x<P>y', '<frame src="one.htm">', 'no markup at all & <b>bold', '#include virtual'])
-      expect(text).toContain(piece) // prettier-ignore
-    expect(understood.remarks.some(({ path }) => path === 'ssi.shtml')).toBe(true)
-  })
-
-  test('of any kind end in a site that is whole, and that can be made', () => {
-    const pieces = fc.constantFrom('<p>', '</p>', '<div id="a">', '</div>', '<ul>', '<li>', '<a href="b.html">', '<a href="/">', 'x', '\n', '<title>T - S</title>', '</body>', '<html>', '<head>', '<table><tr><td>', '<h1>Q</h1>', '<!-- c -->', '<script>if (a<b) {page}</script>', '<meta name=description content="d">', '<a href="sub/">') // prettier-ignore
-    const text = fc.array(pieces, { maxLength: 14 }).map((list) => list.join(''))
-    const paths = ['a.html', 'b.html', 'sub/index.html', 'sub/d.html'] as const
-    // Wherever edges are said to be: what is no element's is no edge.
-    const mark = fc.record({
-      path: fc.constantFrom(...paths),
-      start: fc.nat(60),
-      end: fc.nat(120),
-      to: fc.constantFrom('slot' as const, 'frame' as const),
-    })
-    const marksOf = fc.array(mark, { maxLength: 3 })
-    fc.assert(
-      fc.property(fc.tuple(text, text, text, text), marksOf, (texts, marks) => {
-        const store = new TextStore()
-        const files = Object.fromEntries(paths.map((path, at) => [path, texts[at]!]))
-        const understood = bring({ ...files, 'x.css': 'p{}' }, store, { ...asTheyAre, marks })
-        expect(understood.site.pages).toHaveLength(4)
-        const compared = compareBrought(understood, store)
-        expect(compared).toHaveLength(4)
-        const plainStore = new TextStore()
-        const plain = bring({ ...files, 'x.css': 'p{}' }, plainStore)
-        const asFound = compareBrought(plain, plainStore).filter(({ outcome }) => outcome === 'otherwise')
-        expect(compared.filter(({ outcome }) => outcome === 'otherwise').length).toBeLessThanOrEqual(
-          asFound.length,
-        )
-      }),
-      { numRuns: 300 },
-    )
-  })
-})
-
 test('pages that lead to one another in a long row, or in a circle, are a plan that can be made', () => {
   const page = (at: number, to: number) =>
     `<!DOCTYPE html><title>Page ${at}</title><h1>Page ${at}</h1><p><a href="p${to}.html">on</a></p>`

@@ -1,8 +1,9 @@
 import { buildSite, type BuildSources } from '#core/build'
-import { applyEdits, type Range, type Reference, referencesIn } from '#core/markup'
-import { resolveReference } from '#core/links'
+import { applyEdits, parseTree, type Range, type Reference, referencesIn } from '#core/markup'
+import { resolveReference, type Target } from '#core/links'
 import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
+import { treeDigest } from './reading/tree-digest'
 import type { Understood } from './understand'
 
 /** What comes out of a page that was brought in, beside what it was. */
@@ -10,8 +11,8 @@ export interface ComparedPage {
   readonly id: string
   readonly path: string
   /**
-   * `same`: to the byte, but for how references are written; `spaces`: but for white space; `menus`: but for what
-   * generated parts make now; else otherwise.
+   * `same`: to the byte, but for how references are written; `spaces`: but for white space, how tags are written, and
+   * that it is in UTF-8; `menus`: but for what generated parts make now, too; else otherwise.
    */
   readonly outcome: 'same' | 'spaces' | 'menus' | 'otherwise'
   /** The lines that differ, where it comes out otherwise. */
@@ -40,9 +41,20 @@ function byGoals(
   )
 }
 
+/** What a reference is held to be: what it leads to, or where nothing is. */
+function goalOf(target: Target, href: string): string {
+  if ('id' in target) return target.id + target.suffix
+  return target.kind === 'missing' ? `/${target.path}${target.suffix}` : href
+}
+
 const withoutSpaces = (text: string) => text.replace(/\s+/g, '')
 /** Everything goes out as UTF-8, and says so. */
-const withoutCharset = (text: string) => text.replace(/(<meta[^>]*charset\s*=\s*["']?)[\w-]+/gi, '$1utf-8')
+const withoutCharset = (text: string) => text.replace(/(<meta[^<>]*charset\s*=\s*["']?)[\w-]+/gi, '$1utf-8')
+
+/** Whether two texts, their references by what they lead to, are one tree: however tags and values of it are written. */
+function isOneTree(a: string, b: string): boolean {
+  return treeDigest(parseTree(a)) === treeDigest(parseTree(b))
+}
 
 /** Builds every page that was brought in, and compares it with what it was. */
 export function compareBrought(
@@ -58,14 +70,8 @@ export function compareBrought(
     const { path } = names.pages.get(page.id)!
     const { text: made, trace } = build.traceOf(page.id)
     const references = referencesIn(made)
-    const goalNow = (href: string) => {
-      const target = resolveReference(href, path, names, home)
-      return 'id' in target ? target.id + target.suffix : href
-    }
-    const goalThen = (href: string) => {
-      const target = old.resolve(href, page.path)
-      return 'id' in target ? target.id + target.suffix : href
-    }
+    const goalNow = (href: string) => goalOf(resolveReference(href, path, names, home), href)
+    const goalThen = (href: string) => goalOf(old.resolve(href, page.path), href)
     const becomes = byGoals(made, references, goalNow)
     const was = byGoals(page.text, page.references, goalThen)
     const told = { id: page.id, path: page.path, was: [], becomes: [] }
@@ -78,6 +84,9 @@ export function compareBrought(
     const rest = byGoals(page.text, page.references, goalThen, madeIn.get(page.id) ?? [])
     const restNow = byGoals(made, references, goalNow, generated)
     const isOfMenus = withoutSpaces(withoutCharset(rest)) === withoutSpaces(withoutCharset(restNow))
+    // Parsed only where all that is quicker found nothing.
+    if (!isOfMenus && isOneTree(becomes, was)) return { ...told, outcome: 'spaces' }
+    const isMenuTree = !isOfMenus && generated.length > 0 && isOneTree(rest, restNow)
     const [a, b] = [page.text.trim().split('\n'), made.trim().split('\n')]
     const [x, y] = [was.trim().split('\n'), becomes.trim().split('\n')]
     let front = 0
@@ -91,7 +100,7 @@ export function compareBrought(
       back++
     return {
       ...told,
-      outcome: isOfMenus ? 'menus' : 'otherwise',
+      outcome: isOfMenus || isMenuTree ? 'menus' : 'otherwise',
       was: a.slice(front, x.length - back).slice(0, mostLines),
       becomes: b.slice(front, y.length - back).slice(0, mostLines),
     }

@@ -17,8 +17,9 @@ export interface PlannedPage {
 /** Share of the pages that link to a page for it to be in the menu that they share. */
 const inMenuShare = 0.6
 
-/** Share of the pages with one first heading for that to be none of their own. */
+/** Pages with one first heading, or one title, for that to be none of their own: a share of all, or so many. */
 const alikeShare = 0.2
+const mostAlike = 5
 
 /** How many of some pages have to link to a page for that to be their menu. */
 const leastFor = (pages: number): number => Math.max(2, (pages - 1) * inMenuShare)
@@ -37,13 +38,37 @@ function sharedMenu(links: ReadonlyMap<string, readonly PageLink[]>, homeId: str
     if (new Set(here.map(({ id }) => id)).size > new Set(fullest.map(({ id }) => id)).size) fullest = here
   }
   const seen = new Set<string>()
-  return fullest.filter(({ id }) => !seen.has(id) && seen.add(id))
+  const called = namesInMenu(links, counts, least)
+  return fullest
+    .filter(({ id }) => !seen.has(id) && seen.add(id))
+    .map((entry) => ({ ...entry, label: called.get(entry.id) ?? entry.label }))
+}
+
+/** What most pages call those that many lead to: on one page alone such an entry may be called "next". */
+function namesInMenu(
+  links: ReadonlyMap<string, readonly PageLink[]>,
+  counts: ReadonlyMap<string, number>,
+  least: number,
+): Map<string, string> {
+  const calls = new Map<string, Map<string, number>>()
+  for (const entries of links.values()) {
+    const here = new Set<string>()
+    for (const { id, label } of entries) {
+      if (label === '' || (counts.get(id) ?? 0) < least || here.has(`${id} ${label}`)) continue
+      here.add(`${id} ${label}`)
+      const those = calls.get(id) ?? new Map<string, number>()
+      calls.set(id, those.set(label, (those.get(label) ?? 0) + 1))
+    }
+  }
+  return new Map([...calls].map(([id, those]) => [id, [...those].sort((a, b) => b[1] - a[1])[0]![0]]))
 }
 
 /** A page on which lists lead to so many of the others has the contents of the site. */
 const contentsShare = 0.5
 /** So many are contents of a large site, too, in which there may be pages that forward, or drafts. */
 const contentsOfMany = 30
+/** What is longer in a page of contents is no name but a sentence. */
+const longestName = 80
 
 /**
  * The entries of the page that lists most of the others, as a page of contents does: where pages share no menu it is the
@@ -52,9 +77,17 @@ const contentsOfMany = 30
 function contentsOf(links: ReadonlyMap<string, readonly PageLink[]>, homeId: string): PageLink[] {
   let fullest: PageLink[] = []
   for (const [from, entries] of links) {
-    const seen = new Set([homeId, from])
-    const listed = entries.filter(({ id, depth }) => depth > 0 && !seen.has(id) && seen.add(id))
-    if (listed.length > fullest.length) fullest = listed
+    const listed = new Map<string, PageLink>()
+    for (const entry of entries) {
+      const { id, label, depth } = entry
+      if (depth === 0 || id === homeId || id === from) continue
+      const known = listed.get(id)
+      // A page of contents calls the one after it "next", too.
+      if (!known) listed.set(id, entry)
+      else if (label.length > known.label.length && label.length <= longestName)
+        listed.set(id, { ...known, label })
+    }
+    if (listed.size > fullest.length) fullest = [...listed.values()]
   }
   const least = Math.min((links.size - 1) * contentsShare, contentsOfMany + links.size / 10)
   return fullest.length >= Math.max(3, least) ? fullest : []
@@ -200,12 +233,22 @@ export function planOf(
     leastFor(pages.length),
   )
   const menuLabels = new Map([...menu.map(({ id, label }) => [id, label] as const), [home.id, homeLabel]])
-  // What many pages have for their first heading is what the site is called, and none of their labels.
-  const headings = new Map<string, number>()
-  for (const { heading } of pages) if (heading) headings.set(heading, (headings.get(heading) ?? 0) + 1)
-  const mostAlike = Math.max(2, pages.length * alikeShare)
-  const headingOf = ({ heading, id }: ReadPage): string | null =>
-    heading && (id === home.id || headings.get(heading)! <= mostAlike) ? heading : null
+  // What many pages have for their first heading is what the site is called, what many have for their title is what wrote
+  // them; neither is a label.
+  const ownOf = (textOf: (page: ReadPage) => string | null) => {
+    const counts = new Map<string, number>()
+    for (const page of pages) {
+      const text = textOf(page)
+      if (text) counts.set(text, (counts.get(text) ?? 0) + 1)
+    }
+    const most = Math.max(2, Math.min(mostAlike, pages.length * alikeShare))
+    return (page: ReadPage): string | null => {
+      const text = textOf(page)
+      return text && (page.id === home.id || counts.get(text)! <= most) ? text : null
+    }
+  }
+  const headingOf = ownOf(({ heading }) => heading)
+  const ownTitleOf = ownOf(titleOf)
   /** What a menu calls a page, without the number that it counts it by: a plan counts for itself. */
   const inMenuCalled = (page: ReadPage): string | undefined => {
     const label = menuLabels.get(page.id)
@@ -213,7 +256,10 @@ export function planOf(
     return counted !== undefined && [headingOf(page), titleOf(page)].includes(counted) ? counted : label
   }
   const labelOf = (page: ReadPage): string =>
-    shownText(inMenuCalled(page) || headingOf(page) || titleOf(page) || labelOfPath(page.path)).slice(0, 200)
+    shownText(inMenuCalled(page) || headingOf(page) || ownTitleOf(page) || labelOfPath(page.path)).slice(
+      0,
+      200,
+    )
   const sorted = [...pages].sort((a, b) => order.get(a.id)! - order.get(b.id)!)
   return {
     home,

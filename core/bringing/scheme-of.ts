@@ -55,6 +55,9 @@ export function ownNameOf(path: string, homeName: string, isAlone: boolean): str
   return isAlone && stem === homeName && folder !== '' ? folder.slice(0, -1).split('/').pop()! : stem
 }
 
+/** Share of the pages in one folder for a scheme that has one for all. */
+const inOneFolder = 0.9
+
 /**
  * The site with its old names: of all ways to spread pages over folders the one under which most stand where they
  * stood; the others have paths of their own. What cannot stand where it stood leaves a forwarder.
@@ -62,18 +65,17 @@ export function ownNameOf(path: string, homeName: string, isAlone: boolean): str
 export function withOldNames(site: Site, files: readonly BroughtFile[], { names: old }: OldNames): Site {
   const homePath = old.pages.get(site.homeId)!.path
   const scheme = basis(files, homePath)
-  const only = most(
-    site.pages
-      .flatMap(({ id }) => (id === site.homeId ? [] : [old.pages.get(id)!.folder]))
-      .filter((one) => one !== ''),
-  )
+  const folders = site.pages.flatMap(({ id }) => (id === site.homeId ? [] : [old.pages.get(id)!.folder]))
+  const only = most(folders.filter((one) => one !== ''))
   const arrangements: Arrangement[] = [
     { kind: 'together' },
     { kind: 'sections', sectionPage: 'inside' },
     { kind: 'sections', sectionPage: 'beside' },
     { kind: 'folder-a-page' },
   ]
-  const folder = only === null ? null : asFolder(only)
+  // The pages that are to come go there, too: so it has to be the folder of nearly all.
+  const isOnly = only !== null && folders.filter((one) => one === only).length >= folders.length * inOneFolder
+  const folder = isOnly ? asFolder(only) : null
   if (folder) arrangements.push({ kind: 'one-folder', folder })
   const stands = (page: Page) => old.pages.get(page.id)!.path
   let best: { site: Site; kept: number } | null = null

@@ -10,6 +10,7 @@ export {
   type HtmlNode,
   type MarkupError,
   parseHtml,
+  parseTree,
   walkHtml,
 } from './parse'
 export {

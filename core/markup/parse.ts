@@ -72,6 +72,9 @@ export interface ParsedHtml {
 export const parsePlaces = (html: string): HtmlNode =>
   parse(html, { sourceCodeLocationInfo: true, treeAdapter })
 
+/** Parses a whole document for what it is, wherever it stands. */
+export const parseTree = (html: string): HtmlNode => parse(html, { treeAdapter })
+
 /** Parses a whole document or a fragment, with source locations and errors. */
 export function parseHtml(html: string, whole: boolean): ParsedHtml {
   const errors: MarkupError[] = []

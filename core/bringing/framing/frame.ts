@@ -1,6 +1,7 @@
 import type { Range } from '#core/markup'
 import type { FoundPart } from './generated-of'
 import { framing, type OutlineNode } from '../reading/page-outline'
+import { folderOf } from '../brought'
 import { charsetKey, descriptionKey } from '../reading/page-tree'
 import { type Edges, type FrameMark, marksOn, type Sides } from './frame-marks'
 import type { ReadPage } from '../reading/read-page'
@@ -35,6 +36,19 @@ function trimmed(text: string, { start, end }: Range): Range {
   return lead === inner.length
     ? { start, end: start }
     : { start: start + lead, end: start + inner.trimEnd().length }
+}
+
+/** Whether a stretch has references that lead elsewhere from another folder, however alike they are written there. */
+function leadsByFolder({ references }: ReadPage, { start, end }: Range): boolean {
+  let [low, high] = [0, references.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (references[middle]!.start < start) low = middle + 1
+    else high = middle
+  }
+  for (let at = low; at < references.length && references[at]!.end <= end; at++)
+    if (!/^([a-z][a-z0-9+.-]*:|[/#?]|$)/i.test(references[at]!.href.trim())) return true
+  return false
 }
 
 /** The element that a stretch stands in; its range in the model, null where a slot cannot take it in. */
@@ -78,10 +92,12 @@ function alignGroup(
     const cut = ranges.map((range, index) => trimmed(group[index]!.text, range))
     const texts = cut.map(({ start, end }, index) => group[index]!.text.slice(start, end))
     const isOwn = marked.isIn(cut, 'slot')
-    if (!isOwn && texts.every((text) => text === texts[0])) return
+    const isAlike = texts.every((text) => text === texts[0])
+    if (!isOwn && isAlike && (isOneFolder || !leadsByFolder(group[0]!, cut[0]!))) return
     gaps.push({ holder: holder.name, ranges: cut, edges: marked.edgesOf(cut, texts, holder.range, sides) })
   }
 
+  const isOneFolder = group.every(({ path }) => folderOf(path) === folderOf(group[0]!.path))
   const isBlankIn = (index: number, start: number, end: number): boolean =>
     group[index]!.text.slice(start, end).trim() === ''
   /** Whether elements that differ are looked into. */
@@ -237,20 +253,30 @@ const alikeEnough = 0.6
 /** Frames that are told apart; a site with more of them has none. */
 const mostFrames = 200
 
+/** What tells pages apart before all else: how browsers are told to read them, without which none looks as it did. */
+const modeOf = ({ outline, text }: ReadPage): string =>
+  outline.find((node) => node.tagName === null && node.range && isFixed(node, text))?.digest ?? ''
+
 /** Pages by the frame they have, whatever their files are called. */
 function byFrame(pages: readonly ReadPage[]): ReadPage[][] {
-  const frames: { readonly keys: ReadonlySet<string>; readonly members: ReadPage[] }[] = []
+  const frames: {
+    readonly keys: ReadonlySet<string>
+    readonly mode: string
+    readonly members: ReadPage[]
+  }[] = []
   const alone: ReadPage[][] = []
   for (const one of pages) {
     const keys = frameKeys(one)
+    const mode = modeOf(one)
     let best: (typeof frames)[number] | null = null
     let most = alikeEnough
     for (const frame of keys.size === 0 ? [] : frames) {
+      if (frame.mode !== mode) continue
       const share = alike(keys, frame.keys)
       if (share >= most && (share > most || !best)) [best, most] = [frame, share]
     }
     if (best) best.members.push(one)
-    else if (keys.size > 0 && frames.length < mostFrames) frames.push({ keys, members: [one] })
+    else if (keys.size > 0 && frames.length < mostFrames) frames.push({ keys, mode, members: [one] })
     else alone.push([one])
   }
   return [...frames.map(({ members }) => members), ...alone]

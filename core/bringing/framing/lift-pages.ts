@@ -1,9 +1,11 @@
 import { applyEdits, findCssReferences, type Range, writeReference } from '#core/markup'
 import { type Hash, mainSlot, type Template } from '#core/site'
+import { compileTemplate, valueNames } from '#core/template'
 import type { Group } from './frame'
 import {
   charsetEdits,
   type Goals,
+  type Lifted,
   liftTemplate,
   mendedHref,
   mendsIn,
@@ -63,6 +65,25 @@ export function wholeText(page: ReadPage, goals: Goals, range?: Range): string {
   )
 }
 
+/** What would be taken for the template's own words where a page has it in its frame. */
+const valueInText = new RegExp(`\\{(${valueNames.join('|')})\\}`)
+
+/**
+ * Whether a template says what it is meant to: a parser drops a slot where none can stand, as in a frameset, and what a page
+ * has there would be lost; and braces of a page's own would become a value.
+ */
+function isReadAsMeant({ source, model }: Lifted, { parts }: Group): boolean {
+  const compiled = compileTemplate(source)
+  const meant = model.slots.flatMap(({ name }) => name ?? [])
+  const found = compiled.slots.map(({ name }) => name)
+  if (meant.length !== found.length || !meant.every((name) => found.includes(name))) return false
+  const own = [...model.slots, ...model.written]
+    .sort((a, b) => b.start - a.start)
+    .reduce((text, { start, end }) => text.slice(0, start) + text.slice(end), model.text)
+  const generated = parts.filter(({ part }) => part.html !== '').length
+  return !valueInText.test(own) && compiled.generated.length === generated
+}
+
 /**
  * Lifts a template out of each group of several pages; pages that are alone share one that shows them whole.
  * @param nameOf what `{page}` stands for
@@ -87,7 +108,12 @@ export function liftPages(
       alone.push(...group.pages)
       continue
     }
-    const { source, model, slotsOf } = liftTemplate(group, nameOf, goals, titleText(group))
+    const lifted = liftTemplate(group, nameOf, goals, titleText(group))
+    if (!isReadAsMeant(lifted, group)) {
+      alone.push(...group.pages)
+      continue
+    }
+    const { source, model, slotsOf } = lifted
     const templateId = newId()
     const name = nameTemplate(templates.length)
     templates.push({ id: templateId, name, source: put(source), basedOn: null })

@@ -1,5 +1,4 @@
 import { type HtmlElement, type HtmlNode, type Range, walkHtml } from '#core/markup'
-import { digestOf } from './digest'
 import type { OldNames } from '../old-names'
 import {
   attributeOf,
@@ -11,10 +10,10 @@ import {
   isDescription,
   isElement,
   rangeOf,
-  shownText,
   startTagKey,
   textIn,
 } from './page-tree'
+import { digestOfNode } from './tree-digest'
 
 /** An entry of a list: the page it leads to, or what it says where it leads nowhere. */
 export type ListEntry = { readonly id: string } | { readonly says: string }
@@ -53,8 +52,7 @@ export interface PageLink {
 }
 
 /** Elements that a frame is made of. */
-export const framing =
-  /^(html|body|frameset|header|nav|main|footer|aside|section|article|div|table|form|center)$/
+export const framing = /^(html|body|header|nav|main|footer|aside|section|article|div|table|form|center)$/
 
 const listing = /^(nav|ul|ol)$/
 /** Elements that a list of links is made of. */
@@ -130,25 +128,13 @@ export function outlineOf(
   const headed = new Set<HtmlNode>()
   for (let at = inOrder.length - 1; at >= 0; at--) {
     const node = inOrder[at]!
-    if (node.nodeName === '#text' && 'value' in node) {
-      const text = shownText(node.value)
-      if (text !== '') digests.set(node, digestOf(`text ${text}`))
-      continue
-    }
-    const children = childrenOf(node)
-    const inside = children.map((child) => digests.get(child) ?? '').join('')
-    if (!isElement(node)) {
-      digests.set(
-        node,
-        digestOf('data' in node ? `<!--${String(node.data)}-->` : `${node.nodeName} ${inside}`),
-      )
-      continue
-    }
-    digests.set(node, digestOf(`${startTagKey(node, goalOf)} ${inside}`))
+    const digest = digestOfNode(node, digests, goalOf)
+    if (digest !== null) digests.set(node, digest)
+    if (!isElement(node)) continue
     const { tagName } = node
     const isLink =
       tagName === 'a' && (attributeOf(node, 'href') === undefined || pageOf(node, reading) !== null)
-    const elements = children.filter(isElement)
+    const elements = childrenOf(node).filter(isElement)
     if ((isLink || inLists.test(tagName)) && elements.every((child) => listable.has(child)))
       listable.add(node)
     if (elements.some((child) => holding.has(child) || listing.test(child.tagName))) holding.add(node)

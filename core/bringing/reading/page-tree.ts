@@ -49,10 +49,24 @@ export const charsetKey = 'charset'
 /** Attributes whose value is a reference, as far as menus and frames have them. */
 const referring = new Set(['href', 'src', 'action', 'data', 'poster', 'background'])
 
-/** A start tag, its references by what they lead to: equal texts, equal tags. */
+/** Elements to which a second start tag of theirs adds its attributes (HTML §13.2.6.4.7): they do not stand in the first. */
+const addedTo = /^(html|body)$/
+
+/** A start tag as it is written, its references by what they lead to: equal texts, equal tags. */
 export function startTagKey(element: HtmlElement, goalOf: (href: string) => string): string {
-  const attributes = element.attrs.map(({ name, value }) =>
+  const where = element.sourceCodeLocation
+  const written =
+    addedTo.test(element.tagName) && where
+      ? element.attrs.filter(({ name }) => where.attrs?.[name])
+      : element.attrs
+  const attributes = written.map(({ name, value }) =>
     referring.has(name) ? `${name}=${goalOf(value)}` : `${name}=${shownText(value)}`,
   )
   return `<${element.tagName} ${attributes.sort().join(' ')}>`
 }
+
+/** What a page says of how it is to be read (HTML §13.1.1), as it counts; null for what says nothing of it. */
+export const doctypeKey = (node: HtmlNode): string | null =>
+  node.nodeName === '#documentType' && 'publicId' in node
+    ? `<!doctype ${node.name} ${node.publicId} ${node.systemId}>`.toLowerCase()
+    : null

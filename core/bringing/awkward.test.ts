@@ -1,0 +1,118 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { brokenReferences, buildAll, TextStore } from '#core/testing'
+import { asTheyAre, bring, outcomes } from '../testing/bringing'
+import { compareBrought } from './index'
+
+describe('old and awkward pages', () => {
+  const awkward = {
+    'INDEX.HTM': '<HTML><BODY BGCOLOR=white><CENTER><H1>Hi</H1></CENTER><A HREF="pages/one.htm">one</A><P>x<P>y',
+    'pages/one.htm': '<title>One</title><table><tr><td><a href="../INDEX.HTM">home</a><td>text</table>',
+    'pages/frames.htm': '<html><frameset cols="20%,*"><frame src="one.htm"><frame src="../INDEX.HTM"></frameset></html>',
+    'pages/empty.html': '',
+    'pages/notes.html': 'no markup at all & <b>bold',
+    'pages/page {page}.html': '<p>{page} and <slot>x</slot></p>',
+    'ssi.shtml': '<!--#include virtual="/top.html" --><p>body</p></body>',
+  } // prettier-ignore
+
+  test('come in with nothing lost', () => {
+    const store = new TextStore()
+    const understood = bring(awkward, store)
+    expect(understood.site.pages).toHaveLength(7)
+    const built = buildAll(understood.site, store)
+    const text = [...built.values()].join('\n')
+    for (const piece of ['<H1>Hi</H1>', '<P>x<P>y', '<frame src="one.htm">', 'no markup at all & <b>bold', '#include virtual'])
+      expect(text).toContain(piece) // prettier-ignore
+    expect(understood.remarks.some(({ path }) => path === 'ssi.shtml')).toBe(true)
+  })
+
+  test('keep what tells them apart: how a browser is told to read them, what a second body adds, frames, where a footer leads', () => {
+    const store = new TextStore()
+    const [strict, loose] = ['"-//W3C//DTD HTML 4.01//EN"', '"-//W3C//DTD HTML 4.01 Transitional//EN"']
+    const framed = (name: string) => `<HTML>\n<HEAD><TITLE>Guide</TITLE></HEAD>\n<FRAMESET COLS="170,*">\n<FRAME SRC="menu.html">\n<FRAME SRC="${name}.html">\n</FRAMESET>\n</HTML>\n`
+    const plain = (type: string, name: string, body: string, more = '') => `<!DOCTYPE HTML PUBLIC ${type}>\n<html>\n<head><title>${name}</title></head>\n${body}\n<div id="main">\n<h1>${name}</h1>\n<p>${name} is here.</p>\n${more}</div>\n[ <a href="menu.html">Menu</a> ]\n</body>\n</html>\n`
+    const pages = {
+      'index.html': framed('one'), 'f-two.html': framed('two'), 'f-three.html': framed('three'),
+      'menu.html': plain(strict, 'Menu', '<body>'), 'one.html': plain(strict, 'One', '<body>'),
+      'two.html': plain(loose, 'Two', '<body>'), 'three.html': plain(loose, 'Three', '<BODY>').replace('<html>', '<HTML>'),
+      'four.html': plain(strict, 'Four', '<body>\n<body background="sea.gif">'), 'five.html': plain(strict, 'Five', '<body background="sea.gif">'),
+      'de/menu.html': plain(strict, 'Inhalt', '<body>'), 'de/one.html': plain(strict, 'Eins', '<body>'),
+    } // prettier-ignore
+    const understood = bring(pages, store)
+    const found = outcomes(understood, store)
+    expect(Object.values(found).filter((outcome) => outcome === 'otherwise' || outcome === 'menus')).toEqual([])
+    const built = buildAll(understood.site, store)
+    for (const [path, text] of Object.entries(pages)) {
+      const made = built.get(path)!
+      expect([path, made.includes('<slot')]).toEqual([path, false])
+      for (const tag of text.match(/<(!doctype|frame|body|a) [^>]*>/gi) ?? []) expect([path, made]).toEqual([path, expect.stringContaining(tag)])
+    }
+    expect(brokenReferences(built)).toEqual([])
+  }) // prettier-ignore
+
+  test('are told apart from what is only written otherwise', () => {
+    const store = new TextStore()
+    const page = (title: string, upper: boolean, charset: string) => {
+      const tags = `<html>\n<head>${charset}<title>${title}</title></head>\n<body>\n<div id="top">Chapel</div>\n<p>${title}.</p>\n</body>\n</html>\n`
+      return upper ? tags.replace(/<\/?(html|head|body)>/g, (tag) => tag.toUpperCase()) : tags
+    }
+    const charset = '<meta charset="iso-8859-1">'
+    const pages = { 'index.html': page('Home', false, charset), 'a.html': page('A', true, charset), 'b.html': page('B &ndash; b', false, ''), 'c.html': page('C', false, charset) } // prettier-ignore
+    const understood = bring(pages, store)
+    expect(understood.templates.map(({ pageIds }) => pageIds.length)).toEqual([4])
+    expect(outcomes(understood, store)).toEqual({ 'index.html': 'spaces', 'a.html': 'spaces', 'b.html': 'spaces', 'c.html': 'spaces' }) // prettier-ignore
+  })
+
+  test('with braces in what they share keep them, and keep themselves whole', () => {
+    const store = new TextStore()
+    const page = (title: string) => `<html><head><title>${title}</title></head><body><div id="a">Type {page} here</div><p>${title}</p></body></html>\n` // prettier-ignore
+    const understood = bring({ 'index.html': page('Home'), 'a.html': page('A'), 'b.html': page('B') }, store)
+    expect(understood.templates).toMatchObject([{ isWhole: true }])
+    for (const text of buildAll(understood.site, store).values()) expect(text).toContain('Type {page} here')
+  })
+
+  test('are called by their files where many have one title, and by what most menus call them', () => {
+    const store = new TextStore()
+    const page = (title: string, links: string) => `<html><head><title>${title}</title></head><body><ul>${links}</ul></body></html>\n` // prettier-ignore
+    const chapters = ['tides', 'boats', 'birds', 'light', 'lens', 'keepers', 'pier']
+    const link = (name: string, label: string) => `<li><a href="${name}.html">${label}</a></li>`
+    const all = chapters.map((name) => link(name, `The ${name}`)).join('')
+    const files = Object.fromEntries(chapters.map((name) => [`${name}.html`, page('Written by a program', name === 'pier' ? '' : link('pier', 'The pier'))])) // prettier-ignore
+    const understood = bring({ 'index.html': page('Guide', link('tides', 'next') + all), ...files, 'odd_page-2.html': page('Written by a program', '') }, store) // prettier-ignore
+    const labels = understood.site.pages.map(({ label }) => label)
+    expect(labels).toEqual(expect.arrayContaining(['The tides', 'The pier', 'Odd page 2']))
+    expect(labels).not.toContain('next')
+    expect(labels).not.toContain('Written by a program')
+  })
+
+  test('of any kind end in a site that is whole, and that can be made', () => {
+    const pieces = fc.constantFrom('<p>', '</p>', '<div id="a">', '</div>', '<ul>', '<li>', '<a href="b.html">', '<a href="/">', 'x', '\n', '<title>T - S</title>', '</body>', '<html>', '<head>', '<table><tr><td>', '<h1>Q</h1>', '<!-- c -->', '<script>if (a<b) {page}</script>', '<meta name=description content="d">', '<a href="sub/">') // prettier-ignore
+    const text = fc.array(pieces, { maxLength: 14 }).map((list) => list.join(''))
+    const paths = ['a.html', 'b.html', 'sub/index.html', 'sub/d.html'] as const
+    // Wherever edges are said to be: what is no element's is no edge.
+    const mark = fc.record({
+      path: fc.constantFrom(...paths),
+      start: fc.nat(60),
+      end: fc.nat(120),
+      to: fc.constantFrom('slot' as const, 'frame' as const),
+    })
+    const marksOf = fc.array(mark, { maxLength: 3 })
+    fc.assert(
+      fc.property(fc.tuple(text, text, text, text), marksOf, (texts, marks) => {
+        const store = new TextStore()
+        const files = Object.fromEntries(paths.map((path, at) => [path, texts[at]!]))
+        const understood = bring({ ...files, 'x.css': 'p{}' }, store, { ...asTheyAre, marks })
+        expect(understood.site.pages).toHaveLength(4)
+        const compared = compareBrought(understood, store)
+        expect(compared).toHaveLength(4)
+        const plainStore = new TextStore()
+        const plain = bring({ ...files, 'x.css': 'p{}' }, plainStore)
+        const asFound = compareBrought(plain, plainStore).filter(({ outcome }) => outcome === 'otherwise')
+        expect(compared.filter(({ outcome }) => outcome === 'otherwise').length).toBeLessThanOrEqual(
+          asFound.length,
+        )
+      }),
+      { numRuns: 300 },
+    )
+  })
+})
