@@ -45,16 +45,44 @@ export function walkHtml(root: HtmlNode, visit: (node: HtmlNode) => void): void 
   }
 }
 
+/** Where an element stands, of one shape for all: what gets a property later is slow to be written to. */
+class Place implements Token.ElementLocation {
+  startLine: number
+  startCol: number
+  startOffset: number
+  endLine: number
+  endCol: number
+  endOffset: number
+  attrs: Token.ElementLocation['attrs']
+  startTag: Token.ElementLocation['startTag']
+  endTag: Token.ElementLocation['endTag']
+
+  constructor(from: Token.ElementLocation) {
+    this.startLine = from.startLine
+    this.startCol = from.startCol
+    this.startOffset = from.startOffset
+    this.endLine = from.endLine
+    this.endCol = from.endCol
+    this.endOffset = from.endOffset
+    this.attrs = from.attrs
+    this.startTag = from.startTag
+    this.endTag = from.endTag
+  }
+}
+
 /** The usual tree; where a node ends is noted in place, where the usual way copies all that is known of its place. */
 const treeAdapter: typeof defaultTreeAdapter = {
   ...defaultTreeAdapter,
+  setNodeSourceCodeLocation(node, where) {
+    node.sourceCodeLocation = where && new Place(where)
+  },
   updateNodeSourceCodeLocation(node, end) {
-    const where = node.sourceCodeLocation
+    const where = node.sourceCodeLocation as Place | null | undefined
     if (where) {
       where.endLine = end.endLine!
       where.endCol = end.endCol!
       where.endOffset = end.endOffset!
-      if (end.endTag) (where as Token.ElementLocation).endTag = end.endTag
+      if (end.endTag) where.endTag = end.endTag
     } else node.sourceCodeLocation = end as Token.Location
   },
 }
