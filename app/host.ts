@@ -10,6 +10,7 @@ import { startBackground, stopBackground } from '../server/background'
 import { countAnswer, serveFigures } from './edge/figures'
 import { answerHealth, beginDraining } from './edge/health'
 import {
+  endWithWhatIsRead,
   logRequests,
   neverCached,
   packAnswers,
@@ -51,6 +52,7 @@ export function createApp(assets: string | null): express.Express {
   if (assets) {
     // Packed when they were built, each twice (`bin/lib/build.mjs`).
     const packed = { brotli: true, gzip: true, extensions: [] }
+    app.use(endWithWhatIsRead)
     app.use('/assets', sirv(`${assets}/assets`, { ...packed, immutable: true, maxAge: yearSeconds }))
     app.use(sirv(assets, { ...packed, maxAge: hourSeconds }))
   }

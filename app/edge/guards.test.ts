@@ -1,9 +1,13 @@
 import { randomBytes } from 'node:crypto'
 import http from 'node:http'
 import type { AddressInfo } from 'node:net'
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import net from 'node:net'
+import os from 'node:os'
+import path from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import express from 'express'
+import sirv from 'sirv'
 
 process.env.LOG_LEVEL = 'silent'
 process.env.DATABASE_URL = 'postgres://nobody@127.0.0.1/none'
@@ -11,6 +15,7 @@ process.env.RUBRICANT_KEY = randomBytes(32).toString('base64')
 process.env.RUBRICANT_ORIGIN = 'https://rubricant.example, http://127.0.0.1:4600'
 process.env.RUBRICANT_PROXIES = '1'
 
+let assets: string
 let server: http.Server
 let port: number
 beforeAll(async () => {
@@ -27,6 +32,10 @@ beforeAll(async () => {
     guards.refuseCrossSite,
     guards.readBody,
   )
+  assets = await mkdtemp(path.join(os.tmpdir(), 'rubricant-assets-'))
+  await writeFile(path.join(assets, 'gone.js'), 'let it = go')
+  await writeFile(path.join(assets, 'here.js'), 'let it = be')
+  app.use('/assets', guards.endWithWhatIsRead, sirv(assets))
   app.use((request, response) => {
     const body = Buffer.isBuffer(request.body) ? request.body.length : 0
     response.json({ origin: guards.publicOrigin(request), ip: request.ip, body })
@@ -38,6 +47,7 @@ beforeAll(async () => {
 afterAll(async () => {
   server.closeAllConnections()
   await new Promise((resolve) => server.close(resolve))
+  await rm(assets, { recursive: true })
 })
 
 interface Answer {
@@ -192,4 +202,11 @@ test('what is no HTTP at all ends nothing', async () => {
     await new Promise((resolve) => socket.on('close', resolve).resume())
   }
   expect((await ask('/x', { headers: { host: '127.0.0.1:4600' } })).status).toBe(200)
+})
+
+test('a file of the build that is no more, since another build took its place, leaves nobody waiting', async () => {
+  await rm(path.join(assets, 'gone.js'))
+  const origin = { host: 'rubricant.example', 'x-forwarded-proto': 'https' }
+  await expect(ask('/assets/gone.js', { headers: origin })).rejects.toMatchObject({ code: 'ECONNRESET' })
+  expect(await ask('/assets/here.js', { headers: origin })).toMatchObject({ status: 200 })
 })

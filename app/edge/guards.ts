@@ -192,6 +192,12 @@ export function securityHeaders(request: Request, response: Response, next: Next
   set(request, response, next)
 }
 
+/** A file that is on its way and cannot be read any more, since another build took its place, ends its answer: none waits for ever. */
+export function endWithWhatIsRead(_request: Request, response: Response, next: NextFunction): void {
+  response.once('pipe', (source) => source.once('error', () => response.destroy()))
+  next()
+}
+
 /** Answers belong to one person: no cache between may keep them. After the static files, which belong to all. */
 export function neverCached(_request: Request, response: Response, next: NextFunction): void {
   response.set('cache-control', 'no-store')
