@@ -179,7 +179,13 @@ const ofApplication = helmet({
   },
 })
 /** What is the author's has a policy of its own (`preview.ts`), and is asked for by pages without an origin. */
-const ofPreview = helmet({ ...common, contentSecurityPolicy: false, crossOriginResourcePolicy: false })
+const ofPreview = helmet({
+  ...common,
+  contentSecurityPolicy: false,
+  crossOriginResourcePolicy: false,
+  // Who may show it stands in that policy.
+  xFrameOptions: false,
+})
 
 export function securityHeaders(request: Request, response: Response, next: NextFunction): void {
   response.locals.nonce = randomBytes(16).toString('base64')

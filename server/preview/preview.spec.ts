@@ -57,7 +57,13 @@ describe('the preview answers as a host does', () => {
       expect(policy).toMatch(/^sandbox allow-scripts allow-forms;/)
       expect(policy).not.toContain('allow-same-origin')
       expect(policy).toContain("connect-src 'none'")
+      expect(policy).toContain("frame-ancestors 'self'")
     }
+    // A page within a page of the site, which is without an origin: its address lets it in, and it tells the window nothing.
+    const within = await ask('', { 'sec-fetch-dest': 'iframe', 'sec-fetch-site': 'cross-site' })
+    expect(within.headers.get('content-security-policy')).not.toContain('frame-ancestors')
+    expect(await within.text()).not.toContain('rubricantPreview')
+    expect(await (await ask('')).text()).toContain('rubricantPreview')
   })
 })
 

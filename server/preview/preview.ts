@@ -63,7 +63,12 @@ const reporter = (siteBase: string) => `<script>(() => {
   addEventListener('hashchange', tell)
 })()</script>`
 
-function policy(isPage: boolean): string {
+/** A page shown within a page of the site, which has no origin that could be named as one that may. */
+const isNested = (request: Request) =>
+  request.headers.get('sec-fetch-site') === 'cross-site' &&
+  /^(i?frame|embed|object)$/.test(request.headers.get('sec-fetch-dest') ?? '')
+
+function policy(isPage: boolean, isWithin = false): string {
   const script = isPage ? `script-src 'self' 'unsafe-inline'` : `script-src 'self'`
   return [
     'sandbox allow-scripts allow-forms',
@@ -73,7 +78,8 @@ function policy(isPage: boolean): string {
     `connect-src 'none'`,
     `form-action 'none'`,
     `base-uri 'self'`,
-    `frame-ancestors 'self'`,
+    // Within another it is its address alone that opens it, as everywhere: it is signed, and ends.
+    ...(isWithin ? [] : [`frame-ancestors 'self'`]),
   ].join('; ')
 }
 
@@ -129,7 +135,9 @@ export async function servePreview(request: Request, token: string, rest: string
   const names = namesOf(site)
   const homeFile = homeFileOf(site)
   const base = `/preview/${token}/`
-  const script = reporter(base)
+  const isWithin = isNested(request)
+  // Where the window is is told by the page it shows, not by those within.
+  const script = isWithin ? '' : reporter(base)
 
   let wanted: string
   try {
@@ -161,7 +169,7 @@ export async function servePreview(request: Request, token: string, rest: string
       headers: {
         ...headers,
         'content-type': type,
-        'content-security-policy': policy(false),
+        'content-security-policy': policy(false, isWithin),
         'access-control-allow-origin': '*',
       },
     })
@@ -180,7 +188,7 @@ export async function servePreview(request: Request, token: string, rest: string
     headers: {
       ...headers,
       'content-type': 'text/html; charset=utf-8',
-      'content-security-policy': policy(true),
+      'content-security-policy': policy(true, isWithin),
     },
   })
 }

@@ -68,6 +68,12 @@ function readElement(element: HtmlElement): Omit<HeadElement, 'start' | 'end'> |
     case 'meta': {
       const charset = attr(element, 'charset')
       if (charset !== undefined) return { part: 'charset', value: charset }
+      // The older way of saying it, which is as good (HTML §4.2.5.4).
+      const isType = attr(element, 'http-equiv')?.toLowerCase() === 'content-type'
+      const told = isType
+        ? /charset\s*=\s*["']?([^\s"';]+)/i.exec(attr(element, 'content') ?? '')?.[1]
+        : undefined
+      if (told !== undefined) return { part: 'charset', value: told }
       const name = attr(element, 'name')?.toLowerCase()
       if (name === 'viewport' || name === 'description' || name === 'author')
         return { part: name, value: attr(element, 'content') ?? '' }

@@ -42,6 +42,12 @@ describe('the skeleton of a template', () => {
     expect(writeSkeleton('<html class=a>', { part: 'language', value: 'gd' })).toBe(
       '<html lang="gd" class=a>',
     )
+    // The older way of saying it counts, and gives way to the newer.
+    const older = '<head><META HTTP-EQUIV=Content-Type CONTENT="text/html; charset=ISO-8859-1"></head>'
+    expect(readSkeleton(older).charset).toBe('ISO-8859-1')
+    expect(writeSkeleton(older, { part: 'charset', value: 'utf-8' })).toBe(
+      '<head><meta charset="utf-8"></head>',
+    )
     expect(writeSkeleton('<p>x', { part: 'charset', value: 'utf-8' })).toBe('<meta charset="utf-8">\n<p>x')
     expect(writeSkeleton('<p>x', { part: 'doctype' })).toBe('<!DOCTYPE html>\n<p>x')
   })
