@@ -184,14 +184,17 @@ test('a page of the application takes no script but its own; a page of the autho
   page,
 }) => {
   await signUp(page)
-  await makeSite(page, 'Saltpan Chapel', 'Home')
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
   const policy = (await page.request.get('/sites')).headers()['content-security-policy']!
   expect(policy).toMatch(/script-src 'self' 'nonce-[^']+'(;|$)/)
   expect(policy).not.toMatch(/script-src[^;]*unsafe/)
   await openView(page, 'Pages')
   await page.getByRole('textbox', { name: 'Content of Home' }).click()
   await page.keyboard.insertText(
-    '<p id="out">waiting</p>\n<script>try { document.cookie; parent.document.title } catch (e) { document.getElementById("out").textContent = e.name }</script>',
+    '<iframe title="Way" src="/visit.html"></iframe>\n<p id="out">waiting</p>\n<script>try { document.cookie; parent.document.title } catch (e) { document.getElementById("out").textContent = e.name }</script>',
   )
-  await expect(page.frameLocator('iframe').locator('#out')).toHaveText('SecurityError')
+  const shown = page.frameLocator('iframe')
+  await expect(shown.locator('#out')).toHaveText('SecurityError')
+  // What its pages show within them is shown.
+  await expect(shown.frameLocator('iframe').getByRole('heading', { level: 1 })).toHaveText('Visit')
 })
