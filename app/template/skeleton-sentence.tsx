@@ -48,11 +48,15 @@ export function SkeletonSentence({ written }: { written: WrittenText }) {
   const icons = ofKind('image').map((file) => ({ value: addressOf(file), words: file.label }))
   return (
     <>
-      {skeleton.hasDoctype ? (
+      {skeleton.hasDoctype && !skeleton.isQuirky ? (
         'It begins with '
       ) : (
         <>
-          <Lacking words="It has no doctype" onMend={() => write({ part: 'doctype' })} />, begins with{' '}
+          <Lacking
+            words={skeleton.hasDoctype ? 'It has a doctype of the 1990s' : 'It has no doctype'}
+            onMend={() => write({ part: 'doctype' })}
+          />
+          , begins with{' '}
         </>
       )}
       {charset === null ? (

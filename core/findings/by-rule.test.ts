@@ -86,6 +86,7 @@ describe('what a template says of every page', () => {
     '<!DOCTYPE html>\n<html lang="en">\n<head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>{title}</title></head>\n<body><a href="/">Home</a><h1>{page}</h1><slot name="content"></slot></body></html>\n'
   test.each([
     ['no-doctype', head.replace('<!DOCTYPE html>\n', '')],
+    ['no-doctype', head.replace('<!DOCTYPE html>', '<!DOCTYPE HTML PUBLIC "-//W3C//DTD HTML 3.2//EN">')],
     ['no-language', head.replace(' lang="en"', '')],
     ['charset', head.replace('<meta charset="utf-8">', '')],
     ['charset', head.replace('utf-8', 'windows-1252')],

@@ -5,6 +5,7 @@ import type { PageTrace } from '../build'
 import {
   commentPurpose,
   doctypePurpose,
+  oldDoctypePurpose,
   elementPurposes,
   emptyPurpose,
   type Purpose,
@@ -205,7 +206,10 @@ function purposeIn(text: string, start: number, end: number): { purpose: Purpose
     return { purpose: { words, section }, what: `</${ended.tagName}>` }
   }
   if (!begun) return { purpose: textPurpose, what: '' }
-  if (begun.nodeName === '#documentType') return { purpose: doctypePurpose, what: '<!DOCTYPE>' }
+  if (begun.nodeName === '#documentType') {
+    const isOld = 'mode' in root && root.mode === 'quirks'
+    return { purpose: isOld ? oldDoctypePurpose : doctypePurpose, what: '<!DOCTYPE>' }
+  }
   if (begun.nodeName === '#comment') return { purpose: commentPurpose, what: '<!-- -->' }
   return 'tagName' in begun
     ? { purpose: purposeOf(begun), what: `<${begun.tagName}>` }

@@ -131,6 +131,7 @@ export const sharperPurposes: Readonly<Record<string, Purpose>> = {
 }
 
 export const doctypePurpose = of('13.1.1', 'Has browsers read the page as the standard says, and not as those of the 1990s did.') // prettier-ignore
+export const oldDoctypePurpose = of('13.2.6.4.1', 'A doctype of the first: browsers read the page as those of the 1990s did. <!DOCTYPE html> ends that.') // prettier-ignore
 export const commentPurpose = of('13.1.6', 'A comment: nobody sees it but who reads the source.')
 export const textPurpose = of('3.2.5.2.5', 'Text that goes on.')
 export const emptyPurpose = of('13.1', 'An empty line, for who reads the source.')

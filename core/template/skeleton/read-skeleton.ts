@@ -34,6 +34,8 @@ export interface Skeleton {
   /** False for one that has no head of its own, since it fills the slots of another. */
   readonly isDocument: boolean
   readonly hasDoctype: boolean
+  /** Whether its doctype is one after which browsers draw a page as those of the 1990s did (HTML §13.2.6.4.1). */
+  readonly isQuirky: boolean
   /** The value of `lang`; null where none is stated. */
   readonly language: string | null
   readonly charset: string | null
@@ -51,6 +53,8 @@ export interface PlacedSkeleton extends Skeleton {
   readonly elements: readonly HeadElement[]
   /** Where a head begins: after its start tag, or where one would stand. */
   readonly headStart: number
+  /** Where its doctype ends; null without one. */
+  readonly doctypeEnd: number | null
   /** The start tag of `html`; null where none is written. */
   readonly html: HtmlElement | null
 }
@@ -125,6 +129,8 @@ export function readSkeleton(source: string): PlacedSkeleton {
   return {
     isDocument: html !== null || headStart !== null || doctypeEnd !== null,
     hasDoctype: doctypeEnd !== null,
+    isQuirky: doctypeEnd !== null && 'mode' in root && root.mode === 'quirks',
+    doctypeEnd,
     language: (html && attr(html, 'lang')) ?? null,
     charset: first('charset'),
     viewport: first('viewport'),

@@ -17,6 +17,13 @@ describe('the skeleton of a template', () => {
       scripts: [{ href: 'a.js', runs: 'at once' }, { href: 'b.js', runs: 'module' }],
     }) // prettier-ignore
     expect(readSkeleton('<template slot="content"><p></p></template>').isDocument).toBe(false)
+    const with4 = (id: string) => readSkeleton(`<!DOCTYPE HTML PUBLIC ${id}><html></html>`)
+    expect(with4('"-//W3C//DTD HTML 3.2//EN"')).toMatchObject({ hasDoctype: true, isQuirky: true })
+    expect(with4('"-//W3C//DTD HTML 4.01//EN"').isQuirky).toBe(false)
+    expect([readSkeleton(defaultTemplate), readSkeleton(old)].map(({ isQuirky }) => isQuirky)).toEqual([
+      false,
+      false,
+    ])
   })
 
   test('says something new where a tidy head has it', () => {
@@ -42,6 +49,11 @@ describe('the skeleton of a template', () => {
     expect(writeSkeleton('<html class=a>', { part: 'language', value: 'gd' })).toBe(
       '<html lang="gd" class=a>',
     )
+    expect(
+      writeSkeleton('<!-- x -->\n<!DOCTYPE HTML PUBLIC "-//W3C//DTD HTML 3.2//EN">\n<p>x', {
+        part: 'doctype',
+      }),
+    ).toBe('<!-- x -->\n<!DOCTYPE html>\n<p>x')
     // The older way of saying it counts, and gives way to the newer.
     const older = '<head><META HTTP-EQUIV=Content-Type CONTENT="text/html; charset=ISO-8859-1"></head>'
     expect(readSkeleton(older).charset).toBe('ISO-8859-1')

@@ -49,8 +49,12 @@ function linesOf(change: Exclude<SkeletonChange, { part: 'doctype' | 'language' 
  */
 export function writeSkeleton(source: string, change: SkeletonChange): string {
   const skeleton = readSkeleton(source)
-  if (change.part === 'doctype')
-    return skeleton.hasDoctype ? source : `<!DOCTYPE html>\n${source.trimStart()}`
+  if (change.part === 'doctype') {
+    if (!skeleton.hasDoctype) return `<!DOCTYPE html>\n${source.trimStart()}`
+    if (!skeleton.isQuirky) return source
+    const end = skeleton.doctypeEnd!
+    return `${source.slice(0, source.lastIndexOf('<!', end))}<!DOCTYPE html>${source.slice(end)}`
+  }
   if (change.part === 'language') {
     const where = skeleton.html?.sourceCodeLocation
     if (!where?.startTag) return source
