@@ -17,6 +17,7 @@ import { seeAsVisitors } from './looking/as-seen'
 import { findDestination } from './places/destination-rows'
 import { saveDestination, testDestination } from './places/destinations'
 import { findFolder, findProtocol } from './places/find-way'
+import { traitsOf } from './places/web-host-rows'
 import { findDelivery } from './sending/delivery-rows'
 import { runDelivery } from './sending/run'
 import { transportOf } from './transfer/transports'
@@ -80,6 +81,10 @@ describe.each(Object.entries(hosts.ports))('%s', (protocol, port) => {
     expect(await deliver()).toMatchObject({ state: 'done', fileCount: 122 })
     await lookAt(site)
     expect(await statesOf(site)).toEqual({ same: 122 })
+    // As these hosts are: on a disk that tells case apart; FTP with a strict mask keeps files to its account.
+    const odd = await traitsOf(pool(), site.destinationId)
+    expect(odd).toMatchObject({ tellsCase: true, ...(protocol !== 'sftp' && { opens: false }) })
+    expect(odd).not.toHaveProperty('longestName')
     const onDisk = path.join(hosts.home, 'public', folder)
     expect((await readdir(onDisk, { recursive: true })).filter((name) => name.includes('rubricant'))).toEqual([])
     await writePage(site.siteId, site.accountId, 'Page 7', '<p>new here</p>')
