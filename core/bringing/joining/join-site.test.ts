@@ -139,6 +139,17 @@ describe('pages of elsewhere join a site', () => {
       expect([ownName, addresses]).toEqual([ownName, []])
   }) // prettier-ignore
 
+  test('many at the top level leave the menus as they are, and it is said; a few stand in them', () => {
+    const some = (count: number) => Object.fromEntries(Array.from({ length: count }, (_, nth) => [`tide-${nth + 1}.html`, page(`Tide ${nth + 1}`, '<p>High.</p>')])) // prettier-ignore
+    const inMenus = ({ site: made, change: { pages } }: Joined) =>
+      made.pages.filter(({ id, inMenus: isIn }) => isIn && pages.some((one) => one.id === id)).length
+    const many = join(site, some(9), store)
+    expect([inMenus(many), many.remarks.filter(({ why }) => why.includes('left out of menus'))]).toEqual([1, [expect.anything()]]) // prettier-ignore
+    const few = join(site, some(4), store)
+    expect([inMenus(few), few.remarks]).toEqual([4, []])
+    expect(inMenus(join(site, some(9), store, { parentId: visitId }))).toBe(9)
+  })
+
   test('what is no page, or goes deeper than a plan may, is refused', () => {
     expect(joinSite([], '', { ...usual, site }, { newId: testId, put: store.put.bind(store), sizeOf: () => 0 }, store))
       .toHaveProperty('refusal') // prettier-ignore

@@ -64,8 +64,20 @@ function placePages(
         one.parentId ??
         (isFront && one.id !== home.id ? home.id : (sectionOf(pathOf.get(one.id)!) ?? parentId)),
     }))
-  return { titles, titleOf, placed, isAnew }
+  // A menu that is here is not made ten times as long by what comes: its author says what of it stands there.
+  const atTop = placed.filter((one) => one.parentId === null && one.id !== home.id)
+  const leftOut = new Set(atTop.length > mostInMenu ? atTop.map(({ id }) => id) : [])
+  return {
+    titles,
+    titleOf,
+    placed: placed.map((one) => (leftOut.has(one.id) ? { ...one, inMenu: false } : one)),
+    isAnew,
+    leftOut,
+  }
 }
+
+/** Pages that may join the top level of a site in its menus. */
+const mostInMenu = 5
 
 /**
  * Pages of elsewhere as they join a site: under a page of it, beside what it has, with references that lead to
@@ -125,7 +137,7 @@ export function joinSite(
     }
 
   const anewHere: BesideSite = isKept ? held : { ...held, same: new Map() }
-  const { titles, titleOf, placed, isAnew } = placePages(pages, { ...into, parentId }, anewHere, old)
+  const { titles, titleOf, placed, isAnew, leftOut } = placePages(pages, { ...into, parentId }, anewHere, old)
   const byId = new Map(pages.map((page) => [page.id, page]))
   const namedPages = placed.map(({ id, label, parentId: under, inMenu }): Omit<Page, 'order' | 'seq'> => {
     const page = byId.get(id)!
@@ -213,6 +225,11 @@ export function joinSite(
     .places.filter(({ page }) => byId.has(page.id))
     .map(({ page }) => ({ id: page.id, isNew: !isAnew.has(page.id) }))
   remarks.push(...remarksOfIncludes(pageFiles))
+  for (const { path } of pages.filter(({ id }) => leftOut.has(id)).slice(0, 1))
+    remarks.push({
+      path: beside.base + path,
+      why: `It and ${leftOut.size - 1} more come at the top level, and are left out of menus, which would be long with them. “List in menus” puts them in.`,
+    })
   return {
     site: edited.site,
     templates: found,
