@@ -1,6 +1,7 @@
 import { mkdir, readdir, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { expect, test } from '@playwright/test'
+import pg from 'pg'
 import {
   addPracticeHost,
   allSaved,
@@ -97,6 +98,32 @@ test('a template that is changed is changed on every page', async ({ page }) => 
   await row(page, /Visit/).click()
   await expect(result).toContainText('Set in en by Saltpan Chapel.')
   await allSaved(page)
+})
+
+test('what a host does otherwise is said, and what it cannot take before it is sent', async ({ page }) => {
+  await signUp(page)
+  const siteId = await makeSite(page, 'Tern Watch', 'Home\n  Terns\n  Where the young terns are ringed')
+  await openView(page, 'Upload')
+  await page.getByRole('button', { name: 'Use the practice host on this computer' }).click()
+  await expect(page.getByRole('heading', { name: 'Practice host' })).toBeVisible()
+  await expect(page.getByText('This host')).toHaveCount(0)
+  // As though it had shown itself so when it was tried.
+  const database = new pg.Client({ connectionString: process.env.DATABASE_URL })
+  await database.connect()
+  await database.query(
+    `UPDATE web_hosts w SET traits = $2 FROM destinations d WHERE d.web_host_id = w.id AND d.site_id = $1`,
+    [siteId, { tellsCase: false, longestName: 20 }],
+  )
+  await database.end()
+  await openView(page, 'Plan')
+  await openView(page, 'Upload')
+  await expect(
+    page.getByText('This host takes About.html and about.html for one file, and takes names'),
+  ).toBeVisible()
+  await expect(page.getByText(/where-the-young-terns.*has a name of more than 20 letters/)).toBeVisible()
+  await expectAccessible(page)
+  await page.getByRole('main').getByRole('link', { name: 'Names' }).click()
+  await page.waitForURL('**/names')
 })
 
 test('a new site goes to the practice host with two clicks, and over FTP with TLS to what a letter says', async ({ page }) => {
