@@ -183,5 +183,5 @@ test.each([
     expect(await statesOf(site)).toEqual({ same: old.size })
     await way.close()
   },
-  Math.max(120_000, cutsEach * 4_000),
+  Math.max(120_000, cutsEach * 10_000),
 )
