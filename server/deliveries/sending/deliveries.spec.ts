@@ -314,11 +314,12 @@ describe('one at a time in one place', () => {
     host.faults.readOnly = true
     await expect(testDestination(formOf(), null, site, key)).rejects.toMatchObject({ code: 'not-allowed' })
     host.faults.readOnly = false
-    expect(await testDestination(formOf(), null, site, key)).toEqual({ hostKey: key, fileCount: 0 })
+    const found = { hostKey: key, traits: { tellsCase: true } }
+    expect(await testDestination(formOf(), null, site, key)).toEqual({ ...found, fileCount: 0 })
     await deliver()
     const inFile = formOf({ folder: `${folder()}/index.html` })
     await expect(testDestination(inFile, null, site, key)).rejects.toMatchObject({ code: 'not-a-folder' })
-    expect(await testDestination(formOf(), null, site, key)).toEqual({ hostKey: key, fileCount: 32 })
+    expect(await testDestination(formOf(), null, site, key)).toEqual({ ...found, fileCount: 32 })
   })
 })
 
