@@ -197,4 +197,5 @@ test('a page of the application takes no script but its own; a page of the autho
   await expect(shown.locator('#out')).toHaveText('SecurityError')
   // What its pages show within them is shown.
   await expect(shown.frameLocator('iframe').getByRole('heading', { level: 1 })).toHaveText('Visit')
+  await expect(page.getByTestId('preview-address')).toHaveText('/')
 })

@@ -59,11 +59,10 @@ describe('the preview answers as a host does', () => {
       expect(policy).toContain("connect-src 'none'")
       expect(policy).toContain("frame-ancestors 'self'")
     }
-    // A page within a page of the site, which is without an origin: its address lets it in, and it tells the window nothing.
+    // A page within a page of the site, which is without an origin, and where the frame itself goes on to: the address lets it in.
     const within = await ask('', { 'sec-fetch-dest': 'iframe', 'sec-fetch-site': 'cross-site' })
     expect(within.headers.get('content-security-policy')).not.toContain('frame-ancestors')
-    expect(await within.text()).not.toContain('rubricantPreview')
-    expect(await (await ask('')).text()).toContain('rubricantPreview')
+    expect(await within.text()).toContain('rubricantPreview')
   })
 })
 

@@ -42,6 +42,8 @@ const expired = (rest: string) =>
 
 /** Reports title and place to the page that shows the preview, and reloads when that asks for it. */
 const reporter = (siteBase: string) => `<script>(() => {
+  // A page within the page tells nothing: where the window is is told by the one it shows.
+  if (parent !== top) return
   const base = ${JSON.stringify(siteBase)}
   const tell = () => parent.postMessage({ rubricantPreview: { path: decodeURI(location.pathname).slice(base.length), title: document.title } }, '*')
   // A place of the page: an element by its name, counted from the top.
@@ -63,8 +65,11 @@ const reporter = (siteBase: string) => `<script>(() => {
   addEventListener('hashchange', tell)
 })()</script>`
 
-/** A page shown within a page of the site, which has no origin that could be named as one that may. */
-const isNested = (request: Request) =>
+/**
+ * Whether a page may be shown within a page of the site, which has no origin that could be named as one that may. What the
+ * frame itself goes on to looks the same from here.
+ */
+const mayBeWithin = (request: Request) =>
   request.headers.get('sec-fetch-site') === 'cross-site' &&
   /^(i?frame|embed|object)$/.test(request.headers.get('sec-fetch-dest') ?? '')
 
@@ -135,9 +140,8 @@ export async function servePreview(request: Request, token: string, rest: string
   const names = namesOf(site)
   const homeFile = homeFileOf(site)
   const base = `/preview/${token}/`
-  const isWithin = isNested(request)
-  // Where the window is is told by the page it shows, not by those within.
-  const script = isWithin ? '' : reporter(base)
+  const isWithin = mayBeWithin(request)
+  const script = reporter(base)
 
   let wanted: string
   try {
