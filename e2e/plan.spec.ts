@@ -71,6 +71,8 @@ test('a plan comes in and goes out as a file, with what was assumed said', async
   await expect(page.getByText(/Windows-1252/)).toBeVisible()
   await page.getByRole('button', { name: 'Use this plan' }).click()
   await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Café'])
+  // The text is the plan's own again once that is saved.
+  await allSaved(page)
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save as a file' }).click(),
