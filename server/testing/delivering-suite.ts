@@ -14,11 +14,10 @@ export interface DeliveringSuite {
   readonly stateOf: (deliveryId: string) => Promise<Delivery>
 }
 
-/** A database and a practice host for a suite, and a new site with a destination for each of its tests. */
-export function deliveringSuite(plan: string): DeliveringSuite {
+/** A database and a practice host for a suite; what a test sets wrong at the host is right again for the next. */
+export function hostSuite(): Pick<DeliveringSuite, 'host'> {
   let database: Awaited<ReturnType<typeof freshDatabase>>
   let host: Awaited<ReturnType<typeof practiceHost>>
-  let site: DeliveringSuite['site']
   beforeAll(async () => {
     database = await freshDatabase()
     host = await practiceHost()
@@ -28,20 +27,31 @@ export function deliveringSuite(plan: string): DeliveringSuite {
     await host.end()
     await database.close()
   })
+  return {
+    get host() {
+      return host
+    },
+  }
+}
+
+/** The same, and a new site with a destination for each of the suite's tests. */
+export function deliveringSuite(plan: string): DeliveringSuite {
+  const suite = hostSuite()
+  let site: DeliveringSuite['site']
   beforeEach(async () => {
     const made = await accountWithSite(plan)
-    const form = practiceForm(host, made.siteId)
+    const form = practiceForm(suite.host, made.siteId)
     const { hostKey } = await testDestination(form, null, made, null)
     site = { ...made, destinationId: await saveDestination(form, null, made, hostKey) }
   })
   return {
     get host() {
-      return host
+      return suite.host
     },
     get site() {
       return site
     },
-    onDisk: (name) => path.join(host.publicPath, site.siteId, name),
+    onDisk: (name) => path.join(suite.host.publicPath, site.siteId, name),
     stateOf: async (id) => (await findDelivery(pool(), id, site.siteId))!,
   }
 }
