@@ -212,6 +212,15 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
           {told(['end'])}
           <Form method="post" key={actionData && 'done' in actionData ? 'done' : 'open'}>
             <input type="hidden" name="intent" value="end" />
+            {/* In front of the others: what the Enter key presses in the field stands beside it. */}
+            {sessions.length > 1 && (
+              <div className="mb-5 flex max-w-xl items-end gap-4">
+                <OwnPassword label="Your password, before any is signed out" />
+                <Button type="submit" name="end" value="others" disabled={busy}>
+                  Sign out every other browser
+                </Button>
+              </div>
+            )}
             <ul className="mb-4 border-t border-rule">
               {sessions.map(({ id, browser, begun, seen, isThis }) => (
                 <li
@@ -239,14 +248,6 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
                 </li>
               ))}
             </ul>
-            {sessions.length > 1 && (
-              <div className="flex max-w-xl items-end gap-4">
-                <OwnPassword label="Your password, before any is signed out" />
-                <Button type="submit" name="end" value="others" disabled={busy}>
-                  Sign out every other browser
-                </Button>
-              </div>
-            )}
           </Form>
         </section>
         <section aria-labelledby="leave">
