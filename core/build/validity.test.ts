@@ -6,7 +6,16 @@ import { type ConfigData, HtmlValidate, type ResolvedConfig, StaticConfigLoader 
 import { nameLabel } from '#core/naming'
 import { writeOutline } from '#core/plan'
 import { parseHtml } from '#core/markup'
-import { brokenReferences, buildAll, change, outlines, siteFrom, TextStore } from '#core/testing'
+import {
+  arrangements,
+  brokenReferences,
+  buildAll,
+  change,
+  outlines,
+  siteFrom,
+  TextStore,
+} from '#core/testing'
+import { buildSite } from './index'
 import { defaultScheme, type Output, type Site, slotOf } from '#core/site'
 
 /** Resolving the configuration costs more than reading a page, so it is done once. */
@@ -111,9 +120,10 @@ describe('every page is valid by the HTML Standard', () => {
 
   test('of sites of any templates, slots and settings; the same to the byte when made again', async () => {
     await fc.assert(
-      fc.asyncProperty(outlines, someParts, someParts, outputs, settings, async (nodes, above, within, output, said) => {
+      fc.asyncProperty(outlines, someParts, someParts, outputs, settings, fc.constantFrom(...arrangements), async (nodes, above, within, output, said, arrangement) => {
         const store = new TextStore()
-        let site: Site = { ...siteFrom(writeOutline(nodes), store), ...said }
+        const plain = siteFrom(writeOutline(nodes), store)
+        let site: Site = { ...plain, ...said, scheme: { ...plain.scheme, arrangement } }
         const own = site.templates[0]!
         // Each part of a kind once, so that no two landmarks are called alike.
         const base = store.textOf(own.source)
@@ -132,6 +142,15 @@ describe('every page is valid by the HTML Standard', () => {
         const files = buildAll(site, store)
         const again = buildAll({ ...site, pages: [...site.pages] }, store)
         expect([...again]).toEqual([...files])
+        // Whichever page was made before it, and whether it is told what wrote it.
+        for (const { id, path } of buildSite(site, store).entries.toReversed()) {
+          const alone = buildSite({ ...site, pages: [...site.pages] }, store)
+          expect(alone.textOf(id)).toBe(files.get(path))
+          if (site.pages.some((page) => page.id === id))
+            expect(alone.traceOf(id).text).toBe(files.get(path)!.replace(/\r\n/g, '\n'))
+        }
+        const backwards = buildSite({ ...site, pages: [...site.pages] }, store)
+        for (const { id, path } of backwards.entries.toReversed()) expect(backwards.textOf(id)).toBe(files.get(path))
         const pages = [...files].filter(([name]) => name.endsWith('.html'))
         for (const [, html] of pages) expect(/\r/.test(html)).toBe(output.lineEnd === 'crlf')
         expect(await complaints(new Map(pages.map(([name, html]) => [name, html.replace(/\r\n/g, '\n')])))).toEqual([])

@@ -1,6 +1,7 @@
 import { type Names, namesOf } from '#core/naming'
 import { type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
+import type { FolderParts } from './folder-parts'
 
 /** What generated parts are made from, and what was worked out of it. */
 export interface SiteContext {
@@ -19,6 +20,31 @@ export interface SiteContext {
   /** What was worked out once for all pages that share it. */
   readonly signatures: Map<string, string>
   readonly weights: Map<string, number>
+  /** The template for the pages of the folder that was asked for last. */
+  latestFolder: FolderParts | null
+  /** The pages above those that were asked for last. */
+  latestAbove: { readonly parentId: string | null; readonly above: readonly Page[] } | null
+  /** Each part as it was made last, where the next page may show it again. */
+  readonly latestParts: Map<object, LatestPart>
+}
+
+/** A part with what pages have to share to show it again. */
+export interface LatestPart {
+  readonly folder: string
+  readonly above: readonly Page[]
+  readonly isShared: boolean
+  /** Its text, up to the page's own label where that stands in it. */
+  readonly before: string
+  readonly after: string | null
+}
+
+/**
+ * The same text in one piece. One that grew by `+=` is kept as a tree of its parts, and is walked again by everything
+ * that copies it, until its letters are asked for.
+ */
+export function flat(text: string): string {
+  text.charCodeAt(0)
+  return text
 }
 
 /** Texts kept for a while, by what they were made from; when they grow too large together all are let go. */
@@ -36,7 +62,7 @@ export class BoundedTexts {
   get(key: string, make: () => string): string {
     const known = this.#texts.get(key)
     if (known !== undefined) return known
-    const text = make()
+    const text = flat(make())
     if (this.#size + text.length > this.most) {
       this.#texts.clear()
       this.#size = 0
@@ -68,5 +94,8 @@ export function contextOf(site: Site): SiteContext {
     siblings: new Map(),
     signatures: new Map(),
     weights: new Map(),
+    latestFolder: null,
+    latestAbove: null,
+    latestParts: new Map(),
   }
 }

@@ -18,6 +18,7 @@ interface Fixed {
   readonly omitsOwn: boolean
   readonly describes: boolean
   readonly sharedLevels: number | null
+  readonly isSiblings: boolean
 }
 
 const fixedOf = (() => {
@@ -40,25 +41,17 @@ function workOut({ part, attributes }: Placed): Fixed {
     omitsOwn: part.omitsOwn?.(attributes) ?? false,
     describes: part.describes?.(attributes) ?? false,
     sharedLevels: part.sharedLevels?.(attributes) ?? null,
+    isSiblings: part.isSharedBySiblings ?? false,
   }
 }
 
 export const pageTitle = (page: Page): string => page.title ?? page.label
 
-function link(
-  context: SiteContext,
-  from: string,
-  page: Page,
-  own: Page,
-  rel: string,
-  above: boolean,
-): string {
-  const text = escapeText(page.label)
-  // An `a` without `href` is the standard's own way to show where one stands (HTML §4.5.1).
-  if (page.id === own.id) return `<a aria-current="page">${text}</a>`
+function link(context: SiteContext, from: string, page: Page, rel: string, above: boolean): string {
   const to = context.names.pages.get(page.id)!.path
   const href = plainPath.test(to) ? relativePlain(from, to) : escapeAttribute(relativeReference(from, to))
-  return `<a${rel && ` rel="${rel}"`} href="${href}"${above ? ' aria-current="true"' : ''}>${text}</a>`
+  const marked = above ? ' aria-current="true"' : ''
+  return `<a${rel && ` rel="${rel}"`} href="${href}"${marked}>${escapeText(page.label)}</a>`
 }
 
 /**
@@ -73,33 +66,98 @@ export function renderGenerated(
   indent: string,
   unit: string,
 ): string {
-  const { key: placedKey, sharedLevels: levels } = fixedOf(placed)
-  if (levels === null) return render(context, placed, page, indent, unit)
-  // It is the same on all pages of a folder that stand under the same entries of it.
-  const marks = [...ancestorsOf(context.tree, page), page].slice(0, levels).map((one) => one.id)
-  const { folder } = context.names.pages.get(page.id)!
-  const isEntry = marks.length <= levels && marks[marks.length - 1] === page.id
-  const key = `${placedKey} ${indent}|${unit}|${isEntry ? 1 : 0}${folder}|${marks.join()}`
-  return context.made.get(key, () => render(context, placed, page, indent, unit))
+  const fixed = fixedOf(placed)
+  if (fixed.sharedLevels !== null) return alike(context, placed, fixed.sharedLevels, page, indent, unit)
+  if (fixed.isSiblings && page.id !== context.site.homeId)
+    return besideSiblings(context, placed, page, indent, unit)
+  return render(context, placed, page, indent, unit, escapeText(page.label))
 }
 
-function render(context: SiteContext, placed: Placed, page: Page, indent: string, unit: string): string {
+/** A part that is the same on all pages of a folder that stand under the same entries of it. */
+function alike(
+  context: SiteContext,
+  placed: Placed,
+  levels: number,
+  page: Page,
+  indent: string,
+  unit: string,
+): string {
+  const { folder } = context.names.pages.get(page.id)!
+  const above = aboveOf(context, page)
+  const isEntry = above.length < levels
+  const known = context.latestParts.get(placed)
+  if (known && !isEntry && known.isShared && known.folder === folder && sameTo(levels, known.above, above))
+    return known.before
+  const marks = [...above, page].slice(0, levels).map((one) => one.id)
+  const key = `${fixedOf(placed).key} ${indent}|${unit}|${isEntry ? 1 : 0}${folder}|${marks.join()}`
+  const html = context.made.get(key, () =>
+    render(context, placed, page, indent, unit, escapeText(page.label)),
+  )
+  context.latestParts.set(placed, { folder, above, isShared: !isEntry, before: html, after: null })
+  return html
+}
+
+const sameTo = (count: number, these: readonly Page[], those: readonly Page[]): boolean => {
+  for (let at = 0; at < count; at++) if (these[at] !== those[at]) return false
+  return true
+}
+
+/** Stands for the page's own label in what its siblings share: no text and no tag has it. */
+const ownLabel = '<>'
+
+/** A part that is the same on all pages of a folder under one parent, but for their own labels. */
+function besideSiblings(
+  context: SiteContext,
+  placed: Placed,
+  page: Page,
+  indent: string,
+  unit: string,
+): string {
+  const { folder } = context.names.pages.get(page.id)!
+  const above = aboveOf(context, page)
+  let known = context.latestParts.get(placed)
+  if (known?.folder !== folder || known.above !== above) {
+    const [before = '', after = null] = render(context, placed, page, indent, unit, ownLabel).split(ownLabel)
+    context.latestParts.set(placed, (known = { folder, above, isShared: true, before, after }))
+  }
+  return known.after === null ? known.before : known.before + escapeText(page.label) + known.after
+}
+
+/** The pages above a page: the same list for siblings that are asked for one after the other. */
+function aboveOf(context: SiteContext, page: Page): readonly Page[] {
+  if (context.latestAbove?.parentId !== page.parentId)
+    context.latestAbove = { parentId: page.parentId, above: ancestorsOf(context.tree, page) }
+  return context.latestAbove!.above
+}
+
+/** @param own its own label, as it is written */
+function render(
+  context: SiteContext,
+  placed: Placed,
+  page: Page,
+  indent: string,
+  unit: string,
+  own: string,
+): string {
   const { part, attributes } = placed
   const entries = part.entries(context, attributes, page)
   if (entries.length === 0) return ''
   const { opening, omitsOwn, describes } = fixedOf(placed)
   const from = context.names.pages.get(page.id)!.path
-  const above = part.marksAbove ? ancestorsOf(context.tree, page) : []
+  const above = part.marksAbove ? aboveOf(context, page) : []
   let html = opening
   let count = 0
   const list = (items: readonly Entry[], depth: string) => {
     const begin = `\n${depth}${unit}`
     html += `\n${depth}<${part.list}>`
     for (const { page: one, below } of items) {
-      if (omitsOwn && one.id === page.id && below.length === 0) continue
+      const isOwn = one.id === page.id
+      if (omitsOwn && isOwn && below.length === 0) continue
       count += 1
-      const rel = part.rel?.(context, page, one) ?? ''
-      const anchor = link(context, from, one, page, rel, above.includes(one))
+      // An `a` without `href` is the standard's own way to show where one stands (HTML §4.5.1).
+      const anchor = isOwn
+        ? `<a aria-current="page">${own}</a>`
+        : link(context, from, one, part.rel?.(context, page, one) ?? '', above.includes(one))
       const description = describes ? (one.description ?? '') : ''
       if (below.length === 0 && description === '') html += `${begin}<li>${anchor}</li>`
       else {

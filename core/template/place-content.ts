@@ -9,7 +9,7 @@ import {
 } from '#core/markup'
 import type { Output } from '#core/site'
 import { unitOf } from './compose'
-import type { SiteContext } from './context'
+import { flat, type SiteContext } from './context'
 import { outputReference, type PlannedReference, planReference } from './output-reference'
 
 /** What a page puts into a slot, already read. */
@@ -40,18 +40,23 @@ const mostLetters = 40_000_000
 const lettersOfReference = 60
 let lettersPlaced = 0
 
-/** A content for the place where it will stand: references written for it, lines indented; in pieces, in order. */
+/**
+ * A content for the place where it will stand: references written for it, lines indented.
+ * @param add gets it in pieces, in order
+ */
 export function placeContent(
   context: SiteContext,
   content: SlotContent,
   path: string,
   indent: string,
-): string[] {
+  add: (piece: string) => void,
+): void {
   const { texts, references, written } = placedContent(content, indent, context.site.output)
-  const pieces = [texts[0]!]
-  for (let index = 0; index < references.length; index++)
-    pieces.push(outputReference(context, references[index]!, path) ?? written[index]!, texts[index + 1]!)
-  return pieces
+  add(texts[0]!)
+  for (let index = 0; index < references.length; index++) {
+    add(outputReference(context, references[index]!, path) ?? written[index]!)
+    add(texts[index + 1]!)
+  }
 }
 
 function placedContent(content: SlotContent, indent: string, output: Output): PlacedContent {
@@ -124,13 +129,13 @@ function place(content: SlotContent, key: string, indent: string, output: Output
     editUpTo(reference.start)
     // One that stands in another is written with it.
     if (reference.start < at) continue
-    texts.push(piece + text.slice(at, reference.start))
+    texts.push(flat(piece + text.slice(at, reference.start)))
     kept.push(reference)
     piece = ''
     at = reference.end
   }
   editUpTo(text.length + 1)
-  texts.push(piece + text.slice(at))
+  texts.push(flat(piece + text.slice(at)))
   return {
     key,
     texts,

@@ -1,61 +1,12 @@
-import { encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText, trimmedRange } from '#core/markup'
-import type { Page, Site } from '#core/site'
-import type { CompiledTemplate, Part, ValueName, ValueSyntax } from './compile'
+import { trimmedRange } from '#core/markup'
+import type { Page } from '#core/site'
+import type { CompiledTemplate, Part, ValueName } from './compile'
 import type { SiteContext } from './context'
-import { pageTitle, renderGenerated } from './generated'
+import { folderParts } from './folder-parts'
+import { renderGenerated } from './generated'
 import { outputReference } from './output-reference'
 import { placeContent, type SlotContent } from './place-content'
-
-let latestPattern: { readonly pattern: string; readonly parts: readonly string[] } | null = null
-
-/** A title pattern in pieces; the same one is asked for by every page. */
-function patternParts(pattern: string): readonly string[] {
-  if (latestPattern?.pattern !== pattern)
-    latestPattern = { pattern, parts: pattern.split(/(\{(?:page|site|year)\})/) }
-  return latestPattern.parts
-}
-
-/** A page's title as it stands in the browser's tab: the pattern over `{page}` and `{site}`. */
-export function fullTitle(
-  site: Pick<Site, 'name' | 'titlePattern' | 'homeTitlePattern' | 'homeId'>,
-  page: Page,
-  year: number,
-): string {
-  const title = pageTitle(page)
-  const isHome = page.id === site.homeId
-  // "Marrow Skerry Light – Marrow Skerry Light" helps nobody, unless it was asked for.
-  if (title === site.name && !(isHome && site.homeTitlePattern !== '')) return title
-  const pattern = (isHome && site.homeTitlePattern) || site.titlePattern
-  let out = ''
-  for (const part of patternParts(pattern))
-    out += part === '{page}' ? title : part === '{site}' ? site.name : part === '{year}' ? year : part
-  return out
-}
-
-/** The value of an expression on one page, as plain text. */
-export function valueOf(name: ValueName, site: Site, page: Page, year: number): string {
-  switch (name) {
-    case 'page':
-      return pageTitle(page)
-    case 'title':
-      return fullTitle(site, page, year)
-    case 'site':
-      return site.name
-    case 'description':
-      return page.description ?? ''
-    case 'language':
-      return site.language
-    case 'year':
-      return String(year)
-  }
-}
-
-const escapes: Readonly<Record<ValueSyntax, (value: string) => string>> = {
-  text: escapeText,
-  url: encodeVariable,
-  'double-quoted': escapeAttribute,
-  'single-quoted': escapeSingleQuoted,
-}
+import { escapes, valueOf } from './values'
 
 const fallbackOnly = (parts: readonly Part[]) =>
   parts.every((part) => part.kind === 'text' && part.text.trim() === '')
@@ -104,32 +55,36 @@ class PageWriter {
   run(parts: readonly Part[]): void {
     const { context, page, year } = this
     for (const part of parts) {
+      const from = this.#length
       switch (part.kind) {
-        case 'text':
-          this.#write(part.text, 'template', part.at)
-          break
-        case 'value': {
-          const value = valueOf(part.name, context.site, page, year)
-          this.#write(escapes[part.syntax](value), 'value', part.at, part.name)
+        case 'text': {
+          const skipped = this.#add(part.text)
+          this.#tell(from, { kind: 'template', at: part.at + skipped })
           break
         }
+        case 'value':
+          this.#add(escapes[part.syntax](valueOf(part.name, context.site, page, year)))
+          this.#tell(from, { kind: 'value', at: part.at, name: part.name })
+          break
         case 'reference':
-          this.#write(
-            outputReference(context, part.planned, this.#path, '') ?? part.text,
-            'template',
-            part.at,
-          )
+          this.#add(outputReference(context, part.planned, this.#path, '') ?? part.text)
+          this.#tell(from, { kind: 'template', at: part.at })
           break
         case 'nothing':
           this.#drop(part)
           break
         case 'slot':
-          this.#slot(part)
+          this.#slot(part, from)
           break
         case 'generated': {
           const html = renderGenerated(context, part, page, part.indent, this.template.unit)
-          if (html === '') this.#drop(part)
-          else this.#write(this.#comment(part) + html, 'generated', part.at, part.part.name)
+          if (html === '') {
+            this.#drop(part)
+            break
+          }
+          this.#add(this.#comment(part))
+          this.#add(html)
+          this.#tell(from, { kind: 'generated', at: part.at, name: part.part.name })
           break
         }
         case 'optional':
@@ -140,18 +95,16 @@ class PageWriter {
     }
   }
 
-  #slot(part: Extract<Part, { kind: 'slot' }>): void {
+  #slot(part: Extract<Part, { kind: 'slot' }>, from: number): void {
     const content = this.slots(part.name)
     if (content && /\S/.test(content.text)) {
-      const before = this.#comment(part)
-      const placed = placeContent(this.context, content, this.#path, part.indent)
-      if (this.trace) {
-        const cut = content.text.slice(0, trimmedRange(content.text).start)
-        this.#write(before + placed.join(''), 'slot', part.at, part.name, breaksIn(cut) - breaksIn(before))
-      } else {
-        this.#write(before + placed[0]!, 'slot', part.at)
-        for (let index = 1; index < placed.length; index++) this.#add(placed[index]!)
-      }
+      const comment = this.#comment(part)
+      this.#add(comment)
+      placeContent(this.context, content, this.#path, part.indent, (piece) => this.#add(piece))
+      if (!this.trace) return
+      const cut = content.text.slice(0, trimmedRange(content.text).start)
+      const lines = breaksIn(cut) - breaksIn(comment)
+      this.#tell(from, { kind: 'slot', at: part.at, name: part.name, lines })
     } else if (fallbackOnly(part.fallback)) this.#drop(part)
     else this.run(part.fallback)
   }
@@ -160,28 +113,23 @@ class PageWriter {
     return this.context.site.output.comments && part.alone ? commentOf(part) : ''
   }
 
-  #write(text: string, kind: Origin['kind'], at: number, name = '', lines = 0): void {
+  /** @returns how much of the text's beginning was left out */
+  #add(text: string): number {
+    if (text === '') return 0
+    let skipped = 0
     if (this.#skipsLine) {
       this.#skipsLine = false
-      const rest = text.replace(/^[ \t]*\n/, '')
-      if (kind === 'template') at += text.length - rest.length
-      text = rest
+      skipped = /^[ \t]*\n|/.exec(text)![0].length
+      text = text.slice(skipped)
     }
-    if (text === '') return
-    this.#add(text)
-    this.trace?.push({
-      end: this.#length,
-      origin: (kind === 'template'
-        ? { kind, at }
-        : kind === 'slot'
-          ? { kind, at, name, lines }
-          : { kind, at, name }) as Origin,
-    })
-  }
-
-  #add(text: string): void {
     this.pieces.push(text)
     this.#length += text.length
+    return skipped
+  }
+
+  /** Notes what wrote all from a place on. */
+  #tell(from: number, origin: Origin): void {
+    if (this.trace && this.#length > from) this.trace.push({ end: this.#length, origin })
   }
 
   /** Takes back the indentation, and has the next text leave out the rest of the line. */
@@ -217,7 +165,8 @@ export function renderPage(
   trace?: Trace,
 ): string {
   const writer = new PageWriter(context, template, page, slots, year, trace)
-  writer.run(template.parts)
+  // What wrote each stretch is told of the parts as they are; what is written is the same.
+  writer.run(trace ? template.parts : folderParts(context, template, page, year))
   const { pieces } = writer
   // What is right already is not copied once more.
   const isEnded = /\S\n$/.test((pieces[pieces.length - 1] ?? '').slice(-2))

@@ -43,9 +43,14 @@ export function weightBound(
     links += page.label.length + context.names.pages.get(page.id)!.path.length + linkOverhead
     descriptions += page.description?.length ?? 0
   }
+  const told = new Map<CompiledTemplate['generated'], boolean>()
   return ({ generated }) => {
-    const describing = generated.filter(({ part, attributes }) => part.describes?.(attributes)).length
-    const most = links * generated.length + descriptions * describing
-    return generated.length <= mostParts && most <= mostPageBytes
+    let never = told.get(generated)
+    if (never === undefined) {
+      const describing = generated.filter(({ part, attributes }) => part.describes?.(attributes)).length
+      const most = links * generated.length + descriptions * describing
+      told.set(generated, (never = generated.length <= mostParts && most <= mostPageBytes))
+    }
+    return never
   }
 }

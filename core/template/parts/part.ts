@@ -43,6 +43,8 @@ export interface GeneratedPart {
   readonly dependsOn?: (context: SiteContext, attributes: Attributes, page: Page) => string
   /** Levels of it, where pages that stand alike in it and in one folder show one and the same text. */
   readonly sharedLevels?: (attributes: Attributes) => number | null
+  /** Whether pages of a folder under one parent, the home page apart, show the same text but for their own labels. */
+  readonly isSharedBySiblings?: true
   /** Whether a page's own entry is left out where nothing stands below it. */
   readonly omitsOwn?: (attributes: Attributes) => boolean
   /** Whether what pages say of themselves stands below their links. */

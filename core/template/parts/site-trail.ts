@@ -6,6 +6,7 @@ export const siteTrail: GeneratedPart = {
   name: 'site-trail',
   attributes: [ownAttribute],
   list: 'ol',
+  isSharedBySiblings: true,
   entries({ tree, site }, { own }, page) {
     if (page.id === site.homeId) return []
     const home = tree.byId.get(site.homeId)

@@ -1,0 +1,62 @@
+import type { Page } from '#core/site'
+import type { CompiledTemplate, Part } from './compile'
+import { flat, type SiteContext } from './context'
+import { outputReference } from './output-reference'
+import { escapes, isOfSite, siteValueOf } from './values'
+
+/** A template's parts for the pages of one folder. */
+export interface FolderParts {
+  readonly template: CompiledTemplate
+  readonly folder: string
+  readonly parts: readonly Part[]
+}
+
+/**
+ * A template's parts for a page: what comes out alike on all pages of its folder is text already, in one piece with
+ * what stands beside it. Pages are asked for by folder, so that the latest is kept and no other.
+ * @param year what `{year}` stands for
+ */
+export function folderParts(
+  context: SiteContext,
+  template: CompiledTemplate,
+  page: Page,
+  year: number,
+): readonly Part[] {
+  const { path, folder } = context.names.pages.get(page.id)!
+  const known = context.latestFolder
+  if (known?.template === template && known.folder === folder) return known.parts
+  const parts: Part[] = []
+  let text = ''
+  let at = 0
+  const end = () => {
+    if (text !== '') parts.push({ kind: 'text', at, text: flat(text) })
+    text = ''
+  }
+  for (const part of template.parts) {
+    const same = sameText(context, part, path, year)
+    if (same === null) {
+      end()
+      parts.push(part)
+    } else {
+      if (text === '') at = part.at
+      text += same
+    }
+  }
+  end()
+  context.latestFolder = { template, folder, parts }
+  return parts
+}
+
+/** What a part is on every page of the folder that `path` is in; null where each has its own. */
+function sameText(context: SiteContext, part: Part, path: string, year: number): string | null {
+  switch (part.kind) {
+    case 'text':
+      return part.text
+    case 'reference':
+      return outputReference(context, part.planned, path, '') ?? part.text
+    case 'value':
+      return isOfSite(part.name) ? escapes[part.syntax](siteValueOf(part.name, context.site, year)) : null
+    default:
+      return null
+  }
+}
