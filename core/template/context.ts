@@ -1,7 +1,6 @@
 import { type Names, namesOf } from '#core/naming'
 import { type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
-import type { FolderParts } from './folder-parts'
 
 /** What generated parts are made from, and what was worked out of it. */
 export interface SiteContext {
@@ -20,8 +19,6 @@ export interface SiteContext {
   /** What was worked out once for all pages that share it. */
   readonly signatures: Map<string, string>
   readonly weights: Map<string, number>
-  /** The template for the pages of the folder that was asked for last. */
-  latestFolder: FolderParts | null
   /** The pages above those that were asked for last. */
   latestAbove: { readonly parentId: string | null; readonly above: readonly Page[] } | null
   /** Each part as it was made last, where the next page may show it again. */
@@ -94,7 +91,6 @@ export function contextOf(site: Site): SiteContext {
     siblings: new Map(),
     signatures: new Map(),
     weights: new Map(),
-    latestFolder: null,
     latestAbove: null,
     latestParts: new Map(),
   }

@@ -5,11 +5,13 @@ import { outputReference } from './output-reference'
 import { escapes, isOfSite, siteValueOf } from './values'
 
 /** A template's parts for the pages of one folder. */
-export interface FolderParts {
+interface FolderParts {
   readonly template: CompiledTemplate
   readonly folder: string
   readonly parts: readonly Part[]
 }
+
+const latest = new WeakMap<SiteContext, FolderParts>()
 
 /**
  * A template's parts for a page: what comes out alike on all pages of its folder is text already, in one piece with
@@ -23,7 +25,7 @@ export function folderParts(
   year: number,
 ): readonly Part[] {
   const { path, folder } = context.names.pages.get(page.id)!
-  const known = context.latestFolder
+  const known = latest.get(context)
   if (known?.template === template && known.folder === folder) return known.parts
   const parts: Part[] = []
   let text = ''
@@ -43,7 +45,7 @@ export function folderParts(
     }
   }
   end()
-  context.latestFolder = { template, folder, parts }
+  latest.set(context, { template, folder, parts })
   return parts
 }
 
