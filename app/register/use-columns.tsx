@@ -74,6 +74,7 @@ export function useColumns(view: View): readonly RegisterColumn[] {
         ]
       }
       case 'pages':
+        if (site.pages.every((page) => page.title === null)) return []
         return [
           {
             title: 'Own title',

@@ -81,7 +81,7 @@ export function SlotEditors({
   const close = () => setAsked(null)
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
-      <div className="flex flex-wrap items-center gap-x-5 border-b border-rule px-5 whitespace-nowrap">
+      <div className="flex flex-wrap items-center gap-x-3.5 border-b border-rule px-5 whitespace-nowrap">
         <div role="group" aria-label="Slots of the page" className="flex min-w-0 grow gap-5 overflow-x-auto">
           {slots.length > 1 ? (
             slots.map((name) => (
@@ -328,6 +328,10 @@ function SlotEditor({
       words={words}
       handle={handle}
       onLink={onLink}
+      example={slot === mainSlot ? howToBegin : undefined}
     />
   )
 }
+
+const howToBegin =
+  'Type or paste what the page says: HTML, Markdown, or text from a word processor. Pictures can be dropped here.'

@@ -5,32 +5,12 @@ import { CodeEditor } from './lazy-editor'
 
 /** The editor of a text that saves itself, in every state it can be in. */
 export function WrittenTextEditor({
-  name,
-  language,
   written,
-  onFiles,
-  words,
-  reveal,
-  marks,
-  handle,
-  onLink,
-  pasting,
-  checkedAs = language,
-  onLine,
+  ...editor
 }: {
-  name: string
-  language: 'html' | 'css'
   written: WrittenText
-  onFiles?: EditorProps['onFiles']
-  words?: EditorProps['words']
-  reveal?: EditorProps['reveal']
-  marks?: EditorProps['marks']
-  handle?: EditorProps['handle']
-  onLink?: EditorProps['onLink']
-  pasting?: EditorProps['pasting']
-  checkedAs?: EditorProps['checkedAs']
-  onLine?: EditorProps['onLine']
-}) {
+  language: 'html' | 'css'
+} & Omit<EditorProps, 'value' | 'onChange' | 'language'>) {
   const { loaded, conflict } = written
   // What is typed here is shown whether the text it was begun from can be fetched or not.
   if (loaded.kind === 'failed' && !written.isTyped)
@@ -61,19 +41,10 @@ export function WrittenTextEditor({
         <span />
       )}
       <CodeEditor
-        name={name}
-        language={language}
+        checkedAs={editor.language}
+        {...editor}
         value={written.text}
         onChange={written.write ?? undefined}
-        onFiles={onFiles}
-        words={words}
-        reveal={reveal}
-        marks={marks}
-        handle={handle}
-        onLink={onLink}
-        pasting={pasting}
-        checkedAs={checkedAs}
-        onLine={onLine}
       />
     </div>
   )
