@@ -13,6 +13,7 @@ import type { LineMark } from '../parts/editor/line-marks'
 import type { EditorProps } from '../parts/editor/code-editor'
 import type { WantedPicture } from './picture-dialog'
 import type { Pasting } from '../parts/editor/pasting'
+import { leaveAsItIs, PlainNotice } from './plain-notice'
 import { type PastedMarkdown, usePasting } from './use-pasting'
 import { useInsertion } from './use-insertion'
 import { DialogFrame } from './dialog-frame'
@@ -160,9 +161,23 @@ export function SlotEditors({
         ) : source && source.kind !== 'slot' ? (
           <ElsewhereNotice key={`${source.templateId} ${source.line}`} source={source} />
         ) : pasted.markdown ? (
-          <MarkdownNotice markdown={pasted.markdown} handle={handle} onDone={pasted.forget} />
+          <MarkdownNotice
+            markdown={pasted.markdown}
+            handle={handle}
+            onDone={pasted.forget}
+            onLeave={() => {
+              leaveAsItIs(page, slot)
+              pasted.forget()
+            }}
+          />
         ) : (
-          <span />
+          <PlainNotice
+            key={`${page.id} ${slot}`}
+            page={page}
+            slot={slot}
+            given={slot === mainSlot ? given : null}
+            handle={handle}
+          />
         )}
         <SlotEditor
           key={slot}
@@ -207,10 +222,12 @@ function MarkdownNotice({
   markdown,
   handle,
   onDone,
+  onLeave,
 }: {
   markdown: PastedMarkdown
   handle: HandleRef
   onDone: () => void
+  onLeave: () => void
 }) {
   async function make() {
     const { htmlOfMarkdown } = await import('./texts')
@@ -227,7 +244,7 @@ function MarkdownNotice({
       <button type="button" className="link" onClick={() => void make()}>
         Make it HTML
       </button>
-      <button type="button" className="link" onClick={onDone}>
+      <button type="button" className="link" onClick={onLeave}>
         Leave it as it is
       </button>
     </p>

@@ -1,2 +1,9 @@
 /** Fetched apart: it brings the parsers of HTML and Markdown. */
-export { cleanHtml, htmlOfMarkdown, looksLikeMarkdown, pageOfFile } from '#core/texts'
+export {
+  cleanHtml,
+  htmlOfMarkdown,
+  htmlOfPlain,
+  looksLikeMarkdown,
+  pageOfFile,
+  plainTextIn,
+} from '#core/texts'

@@ -60,6 +60,10 @@ describe('what a page holds', () => {
     ['table-without-headers', '<table><tr><th>1<td>2<tr><th>3<td>4</table><table><tr><td><div>a</div><td>b<tr><td>c<td>d</table>', 0, null],
     ['field-without-label', '<input name="a"><label>B <input name="b"></label><label for="c">C</label><input id="c"><input type="hidden"><select aria-label="D"></select>', 1, null],
     ['filler-text', '<p>Lorem ipsum dolor sit amet</p><p>Ipsum</p><script>// TODO</script>', 1, null],
+    ['run-together', 'One <b>a</b> &amp; b,\nstill.\n\n<i>Two</i>\n \nThree\n<h2>x</h2>\nFour\n', 1, '<p>One <b>a</b> &amp; b,\nstill.</p>\n\n<p><i>Two</i></p>\n \n<p>Three</p>\n<h2>x</h2>\nFour\n'],
+    ['run-together', 'One\n\n<p>Two</p>\n\nThree<br>\n\nFour\n\n<br>Five\n\n<img src="/a.png" alt="">\n\n<img src="/b.png" alt="">', 0, null],
+    ['run-together', '<div>One\n\nTwo</div><pre>One\n\nTwo</pre><!-- x\n\ny -->', 0, null],
+    ['run-together', '<p><b>One</p>Two\n\nThree<table>Four\n\nFive<tr><td>x</table>', 0, null],
     ['page-headings', '<h1>Twice</h1>', 1, null],
     ['no-description', '<p>x</p>', 5, null],
   ])('%s in %s', (rule, html, times, after) => {

@@ -12,6 +12,7 @@ import {
   pieceOf,
   walkHtml,
 } from './parse'
+import { type Run, runsIn } from './runs'
 import { findTagFaults, type TagFault } from './tags'
 
 /** A stretch of source told to a reader: the beginning of it, where it is long. */
@@ -53,6 +54,8 @@ export interface HtmlFacts {
   readonly tags: readonly (TagFault & LinePlace & Pieced)[]
   /** What there is to say of its elements, in order; of very many, the first ones. */
   readonly notes: readonly (ElementNote & LinePlace & Pieced)[]
+  /** Text straight in it that only blank lines part; of very much, the first. */
+  readonly runs: readonly (Run & LinePlace & Pieced)[]
   /** The first of its links, in order. */
   readonly links: readonly ReadLink[]
   /** The first of its pictures, in order. */
@@ -212,6 +215,7 @@ export function readHtml(
     headings,
     tags: findTagFaults(html).map(told),
     notes: notes.map(told),
+    runs: runsIn(root, html).map(told),
     links,
     pictures,
     size: html.length,
@@ -226,6 +230,7 @@ const nothingTold: Omit<HtmlFacts, 'references' | 'fixed' | 'bases' | 'size'> = 
   headings: [],
   tags: [],
   notes: [],
+  runs: [],
   links: [],
   pictures: [],
   wordCount: 0,

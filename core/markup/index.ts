@@ -36,5 +36,6 @@ export {
   type Range,
   trimmedRange,
 } from './indent'
+export { paragraphEdits } from './runs'
 export { writeReference } from './write-reference'
 export { findTagFaults, type TagFault } from './tags'

@@ -2,5 +2,6 @@
 export { cleanHtml } from './clean-html'
 export { decodeHtml, type DecodedHtml } from './decode-html'
 export { htmlOfMarkdown, looksLikeMarkdown } from './markdown'
+export { htmlOfPlain, type PlainText, plainTextIn } from './plain'
 export { bodyRange, pageOfFile, type PageOfFile } from './page-of-file'
 export { mergeTexts } from './merge'

@@ -1,7 +1,15 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { readHtml } from '#core/markup'
-import { cleanHtml, decodeHtml, htmlOfMarkdown, looksLikeMarkdown, pageOfFile } from './index'
+import {
+  cleanHtml,
+  decodeHtml,
+  htmlOfMarkdown,
+  htmlOfPlain,
+  looksLikeMarkdown,
+  pageOfFile,
+  plainTextIn,
+} from './index'
 
 describe('what is pasted', () => {
   test('from a word processor is what it says, and nothing of how it looked', () => {
@@ -126,5 +134,40 @@ describe('an HTML file’s bytes', () => {
     ['and may be none', bytes(), '', 'utf-8', 'bytes'],
   ])('%s', (_, given, text, encoding, toldBy) => {
     expect(decodeHtml(given)).toEqual({ text, encoding, toldBy })
+  })
+})
+
+describe('a text that was typed without tags', () => {
+  test('is told from HTML, and becomes it', () => {
+    const typed = 'Six of them rowed\nto the light & back.\n\nThey still <em>do</em>.\n'
+    expect(plainTextIn(typed)).toBe('paragraphs')
+    expect(htmlOfPlain(typed, 'paragraphs')).toBe(
+      '<p>Six of them rowed\nto the light & back.</p>\n\n<p>They still <em>do</em>.</p>\n',
+    )
+    expect(plainTextIn('# Boats\n\n* oak')).toBe('markdown')
+    for (const html of ['', 'One line.', '<p>One</p>\n\n<p>Two</p>', '<h2>One</h2>\n\nTwo\n\n<ul></ul>'])
+      expect(plainTextIn(html)).toBe(null)
+  })
+
+  const pieces = fc.constantFrom(
+    'One', 'two words', '\n', '\n\n', '\n \n', '<b>bold</b>', '<br>', '<h2>Head</h2>', '<p>', '</p>', '<i>', '</i>', '<div>', '</div>', '<table>', '<td>',
+    '</table>', '<img alt="" src="a.png">', '<!-- said -->', '<select>', '<pre>\n\n</pre>', '&amp;', '<svg>', '</svg>', ' < ', '<a href="b.html">', '</a>', '<every one>',
+  ) // prettier-ignore
+  test('of any kind keeps its words and elements where they were, in paragraphs that hold nothing but text', () => {
+    fc.assert(
+      fc.property(fc.array(pieces, { maxLength: 14 }), (all) => {
+        const typed = all.join('')
+        if (plainTextIn(typed) !== 'paragraphs') return
+        const html = htmlOfPlain(typed, 'paragraphs')
+        expect(html.replace(/<\/?p>/g, '')).toBe(typed.replace(/<\/?p>/g, ''))
+        expect(readHtml(html).runs).toEqual([])
+        // No paragraph is closed before its end tag: that would be an error of its own.
+        expect(readHtml(html).errors.filter(({ code }) => /end-tag/.test(code)).length).toBeLessThanOrEqual(
+          readHtml(typed).errors.filter(({ code }) => /end-tag/.test(code)).length,
+        )
+        expect(readHtml(html).references).toHaveLength(readHtml(typed).references.length)
+      }),
+      { numRuns: 1_000 },
+    )
   })
 })

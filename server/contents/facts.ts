@@ -25,10 +25,17 @@ const sizeOf = (facts: HtmlFacts) =>
       facts.links.length +
       facts.pictures.length) +
   facts.notes.length * 3 * bytesOfRange +
+  facts.runs.reduce((sum, { paragraphs }) => sum + (1 + paragraphs.length) * bytesOfRange, 0) +
   facts.headings.reduce((sum, { text }) => sum + bytesOfRange + text.length * 2, 0)
 
 const sizeOfStyle = ({ references, faults }: StyleFacts) =>
   100 + bytesOfRange * (references.length + faults.length * 3)
+
+/**
+ * What was read, and how: whenever reading tells anything more or otherwise, its number goes up, since what is stored was
+ * read by an earlier version.
+ */
+export const readAs = { html: 'html 9', css: 'css 2', pixels: 'pixels' } as const
 
 /** Texts read at a time: what is held in memory is theirs. */
 const portion = 50
@@ -117,7 +124,7 @@ export async function readAhead(kind: 'html' | 'css', text: string): Promise<voi
 export async function loadFacts(db: Queryable, hashes: Iterable<Hash>): Promise<(hash: Hash) => HtmlFacts> {
   const how = {
     memory: contents,
-    keyOf: (hash: Hash) => `html 8 ${hash}`,
+    keyOf: (hash: Hash) => `${readAs.html} ${hash}`,
     fetch: (unread: readonly Hash[]) => getTexts(db, unread),
     read: readContent,
     size: sizeOf,
@@ -129,7 +136,7 @@ export async function loadFacts(db: Queryable, hashes: Iterable<Hash>): Promise<
 export async function loadStyles(db: Queryable, hashes: Iterable<Hash>): Promise<(hash: Hash) => StyleFacts> {
   const how = {
     memory: styles,
-    keyOf: (hash: Hash) => `css 2 ${hash}`,
+    keyOf: (hash: Hash) => `${readAs.css} ${hash}`,
     fetch: (unread: readonly Hash[]) => getTexts(db, unread),
     read: readStyle,
     size: sizeOfStyle,
@@ -144,7 +151,7 @@ export async function loadPixels(
 ): Promise<(hash: Hash) => Pixels | null> {
   const known = await load(db, hashes, {
     memory: pictures,
-    keyOf: (hash: Hash) => `pixels ${hash}`,
+    keyOf: (hash: Hash) => `${readAs.pixels} ${hash}`,
     fetch: (unread) => getFronts(db, unread, pixelBytes),
     read: (front: Buffer) => Promise.resolve({ pixels: readPixels(front) }),
     size: () => bytesOfRange,
@@ -152,9 +159,11 @@ export async function loadPixels(
   return (hash) => known.get(hash)?.pixels ?? null
 }
 
-/** What reading yielded of contents that are gone. */
+/** Deletes what reading yielded of contents that are gone, and what an earlier version read. */
 export async function deleteOldFacts(db: Queryable): Promise<void> {
   await db.query(
-    'DELETE FROM content_facts f WHERE NOT EXISTS (SELECT 1 FROM blobs WHERE hash = right(f.hash, 64))',
+    `DELETE FROM content_facts f
+     WHERE left(f.hash, -65) <> ALL($1) OR NOT EXISTS (SELECT 1 FROM blobs WHERE hash = right(f.hash, 64))`,
+    [Object.values(readAs)],
   )
 }

@@ -12,6 +12,7 @@ import { markupError } from './markup/markup-error'
 import { pictureNamedByFile } from './markup/picture-named-by-file'
 import { pictureWithoutWords } from './markup/picture-without-words'
 import { repeatedId } from './markup/repeated-id'
+import { runTogether } from './markup/run-together'
 import { skippedLevel } from './markup/skipped-level'
 import { tableWithoutHeaders } from './markup/table-without-headers'
 import { tagsDoNotMatch } from './markup/tags-do-not-match'
@@ -81,6 +82,7 @@ export const checks: readonly Rule[] = [
   pageHeadings,
   markupError,
   tagsDoNotMatch,
+  runTogether,
   pictureWithoutWords,
   pictureNamedByFile,
   linkWithoutWords,
