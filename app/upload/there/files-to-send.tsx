@@ -191,6 +191,10 @@ function Tick({
   )
 }
 
+/** A row's tick, name, size, state, and the way to look at it; what may be removed has more to say of itself. */
+const tracksOf = (verb: string) =>
+  `grid items-center gap-3 ${verb === 'remove' ? 'grid-cols-[1rem_minmax(0,1fr)_4rem_11rem_4.5rem]' : 'grid-cols-[1rem_minmax(0,1fr)_4rem_9rem_4.5rem]'}`
+
 function FolderRow({
   row: { folder, files },
   isIn,
@@ -204,7 +208,7 @@ function FolderRow({
 }) {
   const name = folder === '' ? 'at the top' : folder
   return (
-    <label className="grid grid-cols-[1rem_minmax(0,1fr)_4rem_11rem_4.5rem] items-center gap-3 border-t border-rule">
+    <label className={`${tracksOf(verb)} border-t border-rule`}>
       <Tick
         files={files}
         isIn={isIn}
@@ -245,7 +249,7 @@ function FileRow({
   onLook: (path: string) => void
 }) {
   return (
-    <span className="grid grid-cols-[1rem_minmax(0,1fr)_4rem_11rem_4.5rem] items-center gap-3">
+    <span className={tracksOf(verb)}>
       <input
         type="checkbox"
         aria-label={`${verb} ${path}`}

@@ -11,7 +11,8 @@ export const runTogether: Rule = {
   find: ({ runs }, at, was) =>
     runs.map((run, index) => ({
       mark: String(index),
-      place: at(run),
+      // Where it begins: all of it is nothing that anybody has to see marked.
+      place: at({ ...run, end: run.paragraphs[0]!.end }),
       what: `${run.paragraphs.length} paragraphs stand here without tags, and are shown as one.`,
       mends: [
         {
