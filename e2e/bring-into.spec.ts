@@ -29,6 +29,15 @@ test('pages from elsewhere come under a page of a site, seen first and undone in
   await expect(page.getByText('One page is here already; it')).toBeVisible()
   await expectAccessible(page)
 
+  // Under any other page, found by its name, and back.
+  for (const [was, typed, now] of [['under Birds', 'vis', 'under Visit'], ['under Visit', 'the top', 'at the top level'], ['at the top level', 'bir', 'under Birds']] as const) {
+    await page.getByRole('button', { name: `Place: ${was}` }).press('Enter')
+    const field = page.getByRole('combobox', { name: 'They come under' })
+    await field.fill(typed)
+    if (typed === 'vis') await expectAccessible(page)
+    await field.press('Enter')
+    await expect(page.getByRole('button', { name: `Place: ${now}` })).toBeFocused()
+  }
   await page.getByRole('button', { name: /^Pages that are here already/ }).click()
   await page.getByRole('menuitemradio', { name: /is replaced/ }).click()
   await expect(plan.getByText('replaced')).toBeVisible()

@@ -3,12 +3,9 @@ import { count } from '../parts/format'
 import { RippleDetails } from '../parts/ripple-details'
 import { rippleWords } from '../parts/ripple-words'
 import { Pick } from '../parts/picks/pick'
-
-/** A page that others may come under. */
-export interface Place {
-  readonly id: string
-  readonly label: string
-}
+import { PlacePick } from '../parts/picks/place-pick'
+import type { Place } from '../parts/picks/place-search'
+import { topLevel } from '../parts/picks/places-of'
 
 /** How it is brought in, as a sentence. */
 export function WishesSentence({
@@ -18,29 +15,33 @@ export function WishesSentence({
   onWish,
 }: {
   wishes: BringingWishes
-  /** Of a site that they join: the pages that they may come under, the nearest last; null for a new site. */
+  /** Of a site that they join: the pages that they may come under; null for a new site. */
   places: readonly Place[] | null
   /** How many pages that site has already at the same addresses. */
   same: number
   onWish: (part: Partial<BringingWishes>) => void
 }) {
   const isJoining = places !== null
+  const under = places?.find(({ id }) => id === wishes.under)
+  const placeWords = under ? `under ${under.label}` : 'at the top level'
   const hasOwnFrame = !isJoining || wishes.frame === 'own'
   return (
     <p className="font-serif text-[18px] leading-[1.8]">
       {isJoining && (
         <>
           They come{' '}
-          <Pick
-            label="Place"
-            value={wishes.under ?? ''}
-            options={[
-              { value: '', words: 'at the top level' },
-              ...places.map(({ id, label }) => ({ value: id, words: `under ${label}` })),
-            ]}
-            onPick={(under) => onWish({ under: under === '' ? undefined : under })}
-            after="."
-          />{' '}
+          <span className="whitespace-nowrap">
+            <PlacePick
+              label="They come under"
+              places={() => [topLevel, ...places]}
+              onChoose={(id) => onWish({ under: id ?? undefined })}
+            >
+              <button type="button" className="pick" aria-label={`Place: ${placeWords}`}>
+                {placeWords}
+              </button>
+            </PlacePick>
+            .
+          </span>{' '}
         </>
       )}
       {!isJoining && (

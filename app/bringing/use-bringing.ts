@@ -3,6 +3,7 @@ import { useNavigate, useSearchParams } from 'react-router'
 import type { FrameMark } from '#core/bringing'
 import type { BringingView, BringingWishes } from '#server/bringing'
 import { count } from '../parts/format'
+import type { Place } from '../parts/picks/place-search'
 import { noPlace, type PlaceValues } from '../upload/place/place-fields'
 import {
   ask,
@@ -16,11 +17,12 @@ import {
   sendZip,
 } from './send-site'
 
-/** The site that pages join, and the pages of it that they may come under, the nearest last. */
+/** The site that pages join, the pages of it that they may come under, and the one that was chosen for it. */
 export interface JoinedSite {
   readonly id: string
   readonly name: string
-  readonly places: readonly { readonly id: string; readonly label: string }[]
+  readonly places: readonly Place[]
+  readonly under: string | undefined
 }
 
 type State =
@@ -60,7 +62,7 @@ export function useBringing(into: JoinedSite | null) {
   const [wishes, setWishes] = useState<BringingWishes>({
     ...asTheyAre,
     into: into?.id,
-    under: into?.places.at(-1)?.id,
+    under: into?.under,
   })
   const [name, setName] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)

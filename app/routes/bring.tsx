@@ -1,4 +1,4 @@
-import { ancestorsOf, treeOf } from '#core/plan'
+import { treeOf } from '#core/plan'
 import { ChooseSite } from '../bringing/choose-site'
 import { FoundPlan } from '../bringing/found-plan'
 import { FoundTemplates } from '../bringing/found-templates'
@@ -8,6 +8,7 @@ import { useBringing } from '../bringing/use-bringing'
 import { requireAccount, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
 import { count } from '../parts/format'
+import { placesOf } from '../parts/picks/places-of'
 import { OutsideFrame } from '../parts/outside-frame'
 import type { Route } from './+types/bring'
 
@@ -22,13 +23,10 @@ export async function loader({ request }: Route.LoaderArgs) {
   const siteId = query.get('into')
   if (siteId === null) return { email, into: null }
   const { site } = await requireSite(request, siteId, 'manage')
-  const { byId } = treeOf(site)
-  const page = byId.get(query.get('under') ?? '')
-  const under = page && page.id !== site.homeId ? [...ancestorsOf(treeOf(site), page), page] : []
-  return {
-    email,
-    into: { id: site.id, name: site.name, places: under.map(({ id, label }) => ({ id, label })) },
-  }
+  const places = placesOf(treeOf(site), ({ id }) => id !== site.homeId)
+  const asked = query.get('under')
+  const under = places.find(({ id }) => id === asked)?.id ?? undefined
+  return { email, into: { id: site.id, name: site.name, places, under } }
 }
 
 export default function Bring({ loaderData }: Route.ComponentProps) {

@@ -13,7 +13,8 @@ import { mainSlot, type Page, slotOf } from '#core/site'
 import { useSelection, useSite } from '../document/site-context'
 import { fetchText } from '../document/use-text'
 import { Button } from '../parts/button'
-import { PageSearch } from '../parts/picks/page-search'
+import { PlaceSearch } from '../parts/picks/place-search'
+import { placesOf } from '../parts/picks/places-of'
 import { Pick } from '../parts/picks/pick'
 
 interface Props {
@@ -34,6 +35,9 @@ export function PartsDialog({ page, slot, text, chosen, onDone }: Props) {
   const piece = { start: chosen.from, end: chosen.to }
   const hasPiece = text.slice(piece.start, piece.end).trim() !== ''
 
+  const others = useMemo(() => placesOf(tree, ({ id }) => id !== page.id), [tree, page.id])
+  const pageOf = (id: string | null) => (id === null ? undefined : tree.byId.get(id))
+
   const make = (request: ChangeRequest) => {
     store.ask(request)
     onDone()
@@ -52,22 +56,27 @@ export function PartsDialog({ page, slot, text, chosen, onDone }: Props) {
       {hasPiece && (
         <section className="mt-6 border-t border-rule pt-4">
           <h3 className="mb-2 text-[19px]">Move the chosen piece</h3>
-          <PageSearch
+          <PlaceSearch
             label="It goes to the end of"
-            without={page.id}
-            onChoose={(to) => void withTextOf(to, (there) => pieceRequest(site, own, piece, there))}
+            places={others}
+            onChoose={(id) => {
+              const to = pageOf(id)
+              if (to) void withTextOf(to, (there) => pieceRequest(site, own, piece, there))
+            }}
           />
         </section>
       )}
       {page.id !== site.homeId && slot === mainSlot && tree.childrenOf(page.id).length === 0 && (
         <section className="mt-6 border-t border-rule pt-4">
           <h3 className="mb-2 text-[19px]">Join it to another page</h3>
-          <PageSearch
+          <PlaceSearch
             label="It becomes a part, at the end, of"
-            without={page.id}
-            onChoose={(into) =>
-              void withTextOf(into, (there) => joinRequest(site, own, there)).then(() => select(into.id))
-            }
+            places={others}
+            onChoose={(id) => {
+              const into = pageOf(id)
+              if (into)
+                void withTextOf(into, (there) => joinRequest(site, own, there)).then(() => select(into.id))
+            }}
           />
         </section>
       )}

@@ -1,0 +1,63 @@
+import { Popover } from 'radix-ui'
+import { lazy, type ReactNode, Suspense, useState } from 'react'
+import type { Place } from './place-search'
+
+const PlaceSearch = lazy(() => import('./place-search').then((module) => ({ default: module.PlaceSearch })))
+
+/**
+ * Chooses a page, or the top level, that is found by its name: for plans that are longer than an arm.
+ * @param places worked out once it is open
+ */
+export function PlacePick({
+  label,
+  places,
+  onChoose,
+  children,
+}: {
+  label: string
+  places: () => readonly Place[]
+  onChoose: (id: string | null) => void
+  /** What opens it. */
+  children: ReactNode
+}) {
+  const [isOpen, setOpen] = useState(false)
+  return (
+    <Popover.Root open={isOpen} onOpenChange={setOpen}>
+      <Popover.Trigger asChild>{children}</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          aria-label="Where to put it"
+          align="start"
+          sideOffset={4}
+          collisionPadding={12}
+          className="z-20 w-96 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+        >
+          <Suspense>
+            <Search
+              label={label}
+              places={places}
+              onChoose={(id) => {
+                setOpen(false)
+                onChoose(id)
+              }}
+            />
+          </Suspense>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  )
+}
+
+/** Made only while it is open. */
+function Search({
+  label,
+  places,
+  onChoose,
+}: {
+  label: string
+  places: () => readonly Place[]
+  onChoose: (id: string | null) => void
+}) {
+  const [offered] = useState(places)
+  return <PlaceSearch label={label} places={offered} focused onChoose={onChoose} />
+}
