@@ -4,6 +4,7 @@ import { FoundPlan } from '../bringing/found-plan'
 import { FoundTemplates } from '../bringing/found-templates'
 import { FromHost } from '../bringing/from-host'
 import { Joining, Otherwise, WishesSentence } from '../bringing/understood'
+import { Remarks } from '../bringing/remarks'
 import { useBringing } from '../bringing/use-bringing'
 import { requireAccount, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
@@ -155,13 +156,7 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
               {view.remarks.length > 0 && (
                 <>
                   <h2 className="mt-6 mb-2 text-[20px]">Worth knowing</h2>
-                  <ul className="max-h-72 overflow-auto text-sm" tabIndex={0} aria-label="Worth knowing">
-                    {view.remarks.map(({ path, why }, index) => (
-                      <li key={index} className="py-0.5">
-                        <span className="font-mono">{path}</span> <span className="text-quiet">{why}</span>
-                      </li>
-                    ))}
-                  </ul>
+                  <Remarks remarks={view.remarks} />
                 </>
               )}
             </div>

@@ -92,7 +92,7 @@ async function readFiles(id: string): Promise<{ files: BroughtFile[]; remarks: R
         if (encoding !== 'utf-8')
           remarks.push({
             path: file.path,
-            why: `It is written in ${encoding}, as its ${toldBy} say; it goes out as UTF-8.`,
+            why: `It is written in ${encoding}, as its ${toldBy} ${toldBy === 'bytes' ? 'say' : 'says'}; it goes out as UTF-8.`,
           })
         files.push({ ...file, kind: 'page', text: text.replaceAll('\0', '\ufffd').toWellFormed() })
       } else if (kind === 'style' && file.sizeBytes <= longestText) {
