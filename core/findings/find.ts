@@ -1,6 +1,14 @@
 import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
-import { type Checking, type Hash, mainSlot, type Site, textsOfPage, type TextOf } from '#core/site'
+import {
+  type Checking,
+  type Hash,
+  mainSlot,
+  type Page,
+  type Site,
+  textsOfPage,
+  type TextOf,
+} from '#core/site'
 import { compileTemplate, contextOf, homeFileOf, SiteTemplates } from '#core/template'
 import type { PlanToken } from '#core/links'
 import type { HtmlFacts, StyleFacts } from '#core/markup'
@@ -95,8 +103,34 @@ const slotPlace = (slot: string) => (slot === mainSlot ? {} : { slot })
 /** A place in a text; whose text it is is filled in afterwards, since several pages may have one. */
 const somewhere: PlaceIn = (told) => ({ kind: 'page', id: '', ...(told && placeTold(told)) })
 
-function find(rule: Rule, context: FindingContext): Found[] {
-  const { site, pages, names, factsOf, styleFactsOf } = context
+/** A text of a page, read. */
+interface PageText {
+  readonly page: Page
+  readonly slot: string
+  readonly hash: Hash
+  readonly facts: HtmlFacts
+  /** The path it is understood from. */
+  readonly from: string
+}
+
+const textsIn = ({ pages, names, factsOf }: FindingContext): PageText[] =>
+  pages.flatMap((page) => {
+    const from = names.pages.get(page.id)!.path
+    return textsOfPage(page).map(({ slot, hash }) => ({ page, slot, hash, facts: factsOf(hash), from }))
+  })
+
+/** What was found in texts, each told of the page that it stands in. */
+function findInTexts(texts: readonly PageText[], findIn: (text: PageText) => readonly Found[]): Found[] {
+  const all: Found[] = []
+  for (const text of texts)
+    for (const found of findIn(text))
+      all.push({ ...found, place: { ...found.place, id: text.page.id, ...slotPlace(text.slot) } })
+  return all
+}
+
+/** @param texts those of all pages, read once for all rules that ask for them */
+function find(rule: Rule, context: FindingContext, texts: () => readonly PageText[]): Found[] {
+  const { site, pages, names, styleFactsOf } = context
   switch (rule.reads) {
     case 'site':
       return rule.find(context)
@@ -109,14 +143,7 @@ function find(rule: Rule, context: FindingContext): Found[] {
           const facts = { ...context.compiled(template).facts, errors: [] }
           return rule.find(facts, (told) => inTemplate(template, told), template.source)
         }),
-        ...pages.flatMap((page) =>
-          textsOfPage(page).flatMap(({ slot, hash }) =>
-            findInText(rule, factsOf(hash), hash).map((found) => ({
-              ...found,
-              place: { ...found.place, id: page.id, ...slotPlace(slot) },
-            })),
-          ),
-        ),
+        ...findInTexts(texts(), ({ facts, hash }) => findInText(rule, facts, hash)),
       ]
     case 'style':
       return site.files.flatMap((file) =>
@@ -142,12 +169,8 @@ function find(rule: Rule, context: FindingContext): Found[] {
             context,
           ),
         ),
-        ...pages.flatMap((page) =>
-          textsOfPage(page).flatMap(({ slot, hash }) =>
-            findInReferences(rule, factsOf(hash), names.pages.get(page.id)!.path, hash, context).map(
-              (found) => ({ ...found, place: { ...found.place, id: page.id, ...slotPlace(slot) } }),
-            ),
-          ),
+        ...findInTexts(texts(), ({ facts, from, hash }) =>
+          findInReferences(rule, facts, from, hash, context),
         ),
       ]
   }
@@ -181,9 +204,11 @@ export function findBy(chosen: readonly Rule[], site: Site, read: Partial<Read> 
     ...nothingRead,
     ...read,
   }
+  let known: readonly PageText[] | null = null
+  const texts = () => (known ??= textsIn(context))
   return chosen.flatMap((rule) => {
     const seen = new Map<string, number>()
-    return find(rule, context).map(({ mark = '', mends = [], ...found }): Finding => {
+    return find(rule, context, texts).map(({ mark = '', mends = [], ...found }): Finding => {
       const key = [rule.id, found.place.id, found.place.slot, mark].filter(Boolean).join(' ')
       // The same thing twice in one text: the first and the second of them.
       const times = (seen.get(key) ?? 0) + 1
