@@ -22,7 +22,7 @@ const inText = new Set(
   ),
 )
 
-/** Runs that are told of one text, and paragraphs in all of them. */
+/** Runs that are told of one text, and paragraphs that are looked at for them; of more, the first ones are mended first. */
 const mostRuns = 100
 const mostParagraphs = 2_000
 
@@ -44,17 +44,15 @@ export function runsIn(root: HtmlNode, html: string): Run[] {
   let paragraphs: Open[] = []
   let isParted = true
   let isAfterBreak = false
-  let left = mostParagraphs
+  let count = 0
   const end = () => {
     // What stands beside it alone, pictures above all, is no paragraph that somebody wrote.
-    if (paragraphs.filter(({ hasWords }) => hasWords).length > 1 && runs.length < mostRuns && left > 0) {
-      left -= paragraphs.length
+    if (paragraphs.filter(({ hasWords }) => hasWords).length > 1)
       runs.push({
         start: paragraphs[0]!.start,
         end: paragraphs.at(-1)!.end,
         paragraphs: paragraphs.map((one) => ({ start: one.start, end: one.end })),
       })
-    }
     paragraphs = []
     isParted = true
     isAfterBreak = false
@@ -64,12 +62,15 @@ export function runsIn(root: HtmlNode, html: string): Run[] {
     if (open && !isParted) {
       open.end = to
       open.hasWords ||= hasWords
-    } else paragraphs.push({ start, end: to, hasWords })
+    } else {
+      count += 1
+      paragraphs.push({ start, end: to, hasWords })
+    }
     isParted = false
   }
   /** @param at where the text stands */
   const addText = (text: string, at: number) => {
-    for (let from = 0; ;) {
+    for (let from = 0; count < mostParagraphs;) {
       blankLine.lastIndex = from
       const gap = blankLine.exec(text)
       const to = gap ? gap.index : text.length
@@ -87,6 +88,7 @@ export function runsIn(root: HtmlNode, html: string): Run[] {
   }
   let last = 0
   for (const node of contentOf(root)) {
+    if (runs.length >= mostRuns || count >= mostParagraphs) break
     const where = 'sourceCodeLocation' in node ? node.sourceCodeLocation : null
     if (node.nodeName === '#comment') continue
     // One that the parser has opened again stands where the first of it does.

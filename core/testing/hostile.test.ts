@@ -42,6 +42,9 @@ const cases: [string, (input: string) => unknown, string, string][] = [
   ['a srcset of commas', readHtml, `<img srcset="${','.repeat(size)}">`, `<img alt="${prose(size)}">`],
   ['a srcset of brackets', readHtml, `<img srcset="a ${'('.repeat(size)}">`, `<img alt="${prose(size)}">`],
   ['a srcset of ampersands', readHtml, `<img srcset="${'&'.repeat(size)}">`, `<img alt="${prose(size)}">`],
+  ['blank lines between words', readHtml, 'a\n\n'.repeat(size / 3), prose(size)],
+  ['lines of spaces', readHtml, `a${'\n \n'.repeat(size / 3)}b`, prose(size)],
+  ['links that nothing parts', readHtml, '<a>x</a>\n\n'.repeat(size / 20), '<p><a>x</a></p>\n'.repeat(size / 20)],
   ['an address of spaces in CSS', (css) => findCssReferences(css), `a { b: url(x${' '.repeat(size)}) }`, `a { b: url(${'x'.repeat(size)}) }`],
   ['brackets in brackets in CSS', (css) => findCssReferences(css), `url(${'('.repeat(size)}`, `a { b: url(${'x'.repeat(size)}) }`],
   ['a template of expressions in one attribute', compileTemplate, `<p ${'a="{page}" '.repeat(6_000)}>`, '<p a="{page}">x</p>'.repeat(6_000)],
@@ -67,6 +70,13 @@ test('a text that is no HTML at all keeps some of its errors, and their number',
   const { errors, errorCount } = readHtml('<b a a>'.repeat(50_000))
   expect(errors).toHaveLength(1_000)
   expect(errorCount).toBeGreaterThanOrEqual(50_000)
+})
+
+test('paragraphs without end are told up to a number, and the next ones once those are mended', () => {
+  const { runs } = readHtml('a\n\n'.repeat(100_000))
+  expect(runs.map(({ paragraphs }) => paragraphs.length)).toEqual([2_000])
+  const many = readHtml('a\n\nb<hr>'.repeat(1_000)).runs
+  expect(many).toHaveLength(100)
 })
 
 test('a line of a plan that is too long is told, by its number', () => {
