@@ -56,3 +56,43 @@ test('pages from elsewhere come under a page of a site, seen first and undone in
   await expectLabels(page, ['Home', 'Visit', 'Birds', 'Terns'])
   await expect(shown.getByText('Brought: skuas.')).toHaveCount(0)
 }) // prettier-ignore
+
+test('a site of frames is shown in its frames, and a link that breaks out of them leads the whole preview', async ({
+  page,
+}) => {
+  const frames = '<html><head><title>Slip</title></head>\n<frameset cols="30%,*">\n<frame src="menu.htm"><frame src="inner.htm">\n</frameset></html>\n'
+  const files = {
+    'index.html': frames,
+    'menu.htm': '<html><head><title>Menu</title></head><body><a href="boats.htm" target="main">Boats</a> <a href="boats.htm" target="_top">Boats alone</a></body></html>\n',
+    'inner.htm': '<html><head><title>Inner</title></head><frameset rows="40%,*"><frame src="words.htm"><frame src="tide.htm" name="main"></frameset></html>\n',
+    'words.htm': '<html><head><title>Words</title><base target="main"></head><body><a href="boats.htm">Beside</a></body></html>\n',
+    'tide.htm': '<html><head><title>Tide</title></head><body><h1>The tide</h1></body></html>\n',
+    'boats.htm': '<html><head><title>The boats</title></head><body><h1>Boats</h1><p><a href="index.html" target="_parent">Back</a></p></body></html>\n',
+  }
+  await signUp(page)
+  await page.goto('/sites/bring')
+  await page.getByLabel('Choose a ZIP: the file').setInputFiles({ name: 'slip.zip', mimeType: 'application/zip', buffer: await zipped(files) })
+  await page.getByRole('button', { name: 'Bring it in' }).click()
+  await page.waitForURL('**/plan')
+  await openView(page, 'Pages')
+  const shown = page.frameLocator('iframe')
+  await expect(page.getByTestId('preview-title')).toHaveText('Slip')
+  const menu = shown.frameLocator('frame[src*=menu]')
+  const inner = shown.frameLocator('frame[src*=inner]')
+  const main = inner.frameLocator('frame[name=main]')
+  await expect(main.getByRole('heading', { name: 'The tide' })).toBeVisible()
+  await menu.getByRole('link', { name: 'Boats', exact: true }).click()
+  await expect(main.getByRole('heading', { name: 'Boats' })).toBeVisible()
+  await expect(page.getByTestId('preview-title')).toHaveText('Slip')
+  await menu.getByRole('link', { name: 'Boats alone' }).click()
+  await expect(page.getByTestId('preview-title')).toHaveText('The boats')
+  // Where it is shown alone, what is above it is itself.
+  await shown.getByRole('link', { name: 'Back' }).click()
+  await expect(page.getByTestId('preview-title')).toHaveText('Slip')
+  await inner.frameLocator('frame[src*=words]').getByRole('link', { name: 'Beside' }).click()
+  await main.getByRole('link', { name: 'Back' }).click()
+  // Its parent is the inner one, which shows the whole in it now.
+  await expect(inner.frameLocator('frame[src*=menu]').getByRole('link', { name: 'Boats alone' })).toBeVisible()
+  await inner.frameLocator('frame[src*=menu]').getByRole('link', { name: 'Boats alone' }).click()
+  await expect(page.getByTestId('preview-title')).toHaveText('The boats')
+}) // prettier-ignore

@@ -40,10 +40,40 @@ function baseFor(siteId: string, name: string, now: number): string {
 const expired = (rest: string) =>
   `<script>parent.postMessage({ rubricantPreview: { expired: ${JSON.stringify(rest).replace(/</g, '\\u003c')} } }, '*')</script>`
 
-/** Reports title and place to the page that shows the preview, and reloads when that asks for it. */
+/**
+ * Reports title and place to the page that shows the preview, and reloads when that asks for it. In a sandbox no frame may
+ * lead another but those within it (HTML §7.4.2.1), so a link into another frame, or out of its own, is passed on to the
+ * page that may: up to where the frame is found, or down from the page that is shown.
+ */
 const reporter = (siteBase: string) => `<script>(() => {
+  const isShown = parent === top
+  const frames = () => [...document.querySelectorAll('frame, iframe')]
+  const pass = (to, go) => to.postMessage({ rubricantGo: go }, '*')
+  const take = (go) => {
+    const { href, to } = go
+    if (!/^https?:/.test(href)) return
+    if (to === '_self' || to === window.name || (to === '_top' && isShown)) return void (location.href = href)
+    const frame = to === '_top' ? null : frames().find(({ name }) => name === to)
+    if (frame) frame.contentWindow.location = href
+    else if (!isShown && !go.isDown) pass(parent, go)
+    else for (const one of frames()) pass(one.contentWindow, { ...go, isDown: true })
+  }
+  addEventListener('click', (event) => {
+    const link = event.target.closest && event.target.closest('a[href], area[href]')
+    if (!link || event.defaultPrevented) return
+    const base = document.querySelector('base[target]')
+    const to = link.getAttribute('target') || (base && base.target) || ''
+    const word = to.startsWith('_') ? to.toLowerCase() : to
+    if (word === '' || word === '_self' || word === '_blank') return
+    event.preventDefault()
+    if (word === '_parent' && !isShown) pass(parent, { href: link.href, to: '_self' })
+    else take({ href: link.href, to: word === '_parent' ? '_self' : word })
+  })
+  addEventListener('message', ({ source, data }) => {
+    if (source !== top && data && data.rubricantGo) take(data.rubricantGo)
+  })
   // A page within the page tells nothing: where the window is is told by the one it shows.
-  if (parent !== top) return
+  if (!isShown) return
   const base = ${JSON.stringify(siteBase)}
   const tell = () => parent.postMessage({ rubricantPreview: { path: decodeURI(location.pathname).slice(base.length), title: document.title } }, '*')
   // A place of the page: an element by its name, counted from the top.
@@ -185,9 +215,8 @@ export async function servePreview(request: Request, token: string, rest: string
     if (!(error instanceof Problem)) throw error
     return page(error.status, 'This page cannot be shown', escapeText(error.message), script)
   }
-  // The script goes in front of the end of the body, or at the very end; the delivered page has none.
-  const at = lastMatch(html, /<\/body[\s>]/gi)
-  const shown = at < 0 ? html + script : html.slice(0, at) + script + html.slice(at)
+  const at = placeOfScript(html)
+  const shown = html.slice(0, at) + script + html.slice(at)
   return new Response(shown, {
     headers: {
       ...headers,
@@ -203,6 +232,18 @@ async function bodyOf(site: Site, { id, kind, hash }: SiteFile): Promise<BodyIni
   const content = await new PostgresContents(pool()).get(hash)
   if (!content) throw missing()
   return Readable.toWeb(Readable.from(content.pieces)) as ReadableStream<Uint8Array>
+}
+
+/**
+ * Where a script can be put into a page so that it runs: in front of the end of the body, or at the very end; of a page of
+ * frames, which has no body, in front of the frames. The delivered page has none.
+ */
+function placeOfScript(html: string): number {
+  const at = lastMatch(html, /<\/body[\s>]/gi)
+  if (at >= 0) return at
+  const head = lastMatch(html, /<\/head[\s>]/gi)
+  const frames = html.search(/<frameset[\s>]/i)
+  return frames < 0 ? html.length : head >= 0 && head < frames ? head : frames
 }
 
 /** Where the last match begins; -1 without one. Not by lower case, which makes some letters longer. */
