@@ -361,6 +361,38 @@ test('a place clicked on in the preview leads to its line, and a line to its pla
   await expect(page.getByText(/^That stands in line \d+ of the template “Shared template”/)).toBeVisible()
 })
 
+test('a link of the preview that leaves the site says where it leads, and the page stays', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  await write(
+    page,
+    'Home',
+    '<p><a href="https://tides.example/a"><b>Tides</b></a> <a href="mailto:warden@saltpan.example">Mail</a> <a href="/visit.html" target="_blank">Visit us</a></p><iframe title="Way" src="/visit.html"></iframe>',
+  )
+  const shown = page.frameLocator('iframe')
+  const told = page.getByRole('status').filter({ hasText: 'That leads' })
+  await shown.getByText('Tides').click()
+  await expect(told).toContainText('to another site: https://tides.example/a')
+  await expect(told.getByRole('link')).toHaveAttribute('href', 'https://tides.example/a')
+  await expect(told.getByRole('link')).toHaveAttribute('rel', /noopener/)
+  await expectAccessible(page)
+  await expect(shown.getByRole('link', { name: 'Mail' })).toBeVisible()
+  await shown.getByRole('link', { name: 'Mail' }).click()
+  await expect(told).toContainText('out of the browser: mailto:warden@saltpan.example')
+  await told.getByRole('button', { name: 'Close' }).click()
+  await expect(told).toHaveCount(0)
+  // A tab of its own is no part of the preview.
+  await shown.getByRole('link', { name: 'Visit us' }).click()
+  await expect(page.getByTestId('preview-title')).toHaveText('Visit – Saltpan Chapel')
+  await write(page, 'Visit', '<p><a href="https://tides.example/b">Within</a></p>')
+  await row(page, /Home/).click()
+  await shown.frameLocator('iframe').getByRole('link', { name: 'Within' }).click()
+  await expect(told).toContainText('https://tides.example/b')
+})
+
 test('the preview has a tab of its own, which follows what is written elsewhere', async ({
   page,
   context,

@@ -5,6 +5,7 @@ import { asJson, isJson } from '../document/post'
 import { Button } from '../parts/button'
 import { count, moment } from '../parts/format'
 import { NoteItem, type ShownNote } from './note-item'
+import { LeadsOutside } from '../preview/leads-outside'
 import { readPreviewMessage } from '../preview/messages'
 import { Refusal } from '../parts/notice'
 
@@ -52,6 +53,7 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
   const base = useRef(look.base)
   const [first] = useState(look.base)
   const shown = pages.find((page) => page.id === pageId) ?? null
+  const [outside, setOutside] = useState<string | null>(null)
 
   useEffect(() => {
     base.current = look.base
@@ -82,6 +84,11 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
         })
         return
       }
+      if ('outside' in told) {
+        setOutside(told.outside)
+        return
+      }
+      setOutside(null)
       const at = pages.find(({ path }) => path === told.path || path === `${told.path}index.html`)
       if ('place' in told) {
         if (at) setPageId(at.id)
@@ -156,7 +163,8 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
         </span>
       </header>
       <main className="grid min-h-0 grid-cols-[minmax(0,1fr)] desk:grid-cols-[minmax(0,1fr)_22rem]">
-        <div className="min-h-[60vh] bg-vellum p-3 desk:min-h-0">
+        <div className="grid min-h-[60vh] grid-rows-[auto_minmax(0,1fr)] bg-vellum p-3 desk:min-h-0">
+          {outside === null ? <span /> : <LeadsOutside address={outside} onClose={() => setOutside(null)} />}
           <iframe
             ref={frame}
             title={shown ? `The page ${shown.label}` : look.siteName}

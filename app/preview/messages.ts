@@ -17,13 +17,27 @@ interface ChosenPlace {
   readonly place: QuotedPlace
 }
 
-/** A report, a chosen place, or the path of the page that was asked for at an address that has run out. */
-export function readPreviewMessage(
-  data: unknown,
-): Report | ChosenPlace | { readonly expired: string } | null {
-  const told = (data as { rubricantPreview?: Partial<Report & ChosenPlace & { expired: string }> } | null)
+/** The path of the page that was asked for at an address that has run out. */
+interface Expired {
+  readonly expired: string
+}
+
+/** Where a link leads that leaves the site: to another one, or to a mail address or a telephone. */
+interface Outside {
+  readonly outside: string
+}
+
+/** Addresses that are told of as they are; a longer one is none that anybody wrote. */
+const longestAddress = 2_000
+
+export function readPreviewMessage(data: unknown): Report | ChosenPlace | Expired | Outside | null {
+  const told = (data as { rubricantPreview?: Partial<Report & ChosenPlace & Expired & Outside> } | null)
     ?.rubricantPreview
   if (typeof told?.expired === 'string') return { expired: told.expired }
+  if (typeof told?.outside === 'string')
+    return /^(https?|mailto|tel):/i.test(told.outside) && told.outside.length <= longestAddress
+      ? { outside: told.outside }
+      : null
   const { place } = told ?? {}
   if (place) {
     if (typeof told?.path !== 'string' || typeof place.tag !== 'string' || !Number.isInteger(place.nth))

@@ -43,7 +43,8 @@ const expired = (rest: string) =>
 /**
  * Reports title and place to the page that shows the preview, and reloads when that asks for it. In a sandbox no frame may
  * lead another but those within it (HTML §7.4.2.1), so a link into another frame, or out of its own, is passed on to the
- * page that may: up to where the frame is found, or down from the page that is shown.
+ * page that may: up to where the frame is found, or down from the page that is shown. What leads elsewhere is told to the window
+ * around it, since nothing but the site is shown here.
  */
 const reporter = (siteBase: string) => `<script>(() => {
   const isShown = parent === top
@@ -51,6 +52,7 @@ const reporter = (siteBase: string) => `<script>(() => {
   const pass = (to, go) => to.postMessage({ rubricantGo: go }, '*')
   const take = (go) => {
     const { href, to } = go
+    if (to === '_outside') return isShown ? parent.postMessage({ rubricantPreview: { outside: href } }, '*') : pass(parent, go)
     if (!/^https?:/.test(href)) return
     if (to === '_self' || to === window.name || (to === '_top' && isShown)) return void (location.href = href)
     const frame = to === '_top' ? null : frames().find(({ name }) => name === to)
@@ -60,12 +62,19 @@ const reporter = (siteBase: string) => `<script>(() => {
   }
   addEventListener('click', (event) => {
     const link = event.target.closest && event.target.closest('a[href], area[href]')
-    if (!link || event.defaultPrevented) return
+    if (!link || event.defaultPrevented || /^(javascript|data|blob):/.test(link.href)) return
+    const goal = new URL(link.href, location)
+    if (goal.origin !== location.origin) {
+      event.preventDefault()
+      return void take({ href: link.href, to: '_outside' })
+    }
     const base = document.querySelector('base[target]')
     const to = link.getAttribute('target') || (base && base.target) || ''
     const word = to.startsWith('_') ? to.toLowerCase() : to
-    if (word === '' || word === '_self' || word === '_blank') return
+    if (word === '' || word === '_self') return
     event.preventDefault()
+    // A tab of its own is no part of the preview: the page comes here.
+    if (word === '_blank') return take({ href: link.href, to: '_top' })
     if (word === '_parent' && !isShown) pass(parent, { href: link.href, to: '_self' })
     else take({ href: link.href, to: word === '_parent' ? '_self' : word })
   })
