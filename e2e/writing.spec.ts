@@ -370,7 +370,7 @@ test('a link of the preview that leaves the site says where it leads, and the pa
   await write(
     page,
     'Home',
-    '<p><a href="https://tides.example/a"><b>Tides</b></a> <a href="mailto:warden@saltpan.example">Mail</a> <a href="/visit.html" target="_blank">Visit us</a></p><iframe title="Way" src="/visit.html"></iframe>',
+    '<p><a href="https://tides.example/a"><b>Tides</b></a> <a href="mailto:warden@saltpan.example">Mail</a> <a href="/visit.html" target="_blank">Visit us</a></p><form action="/cgi/send" method="post"><button>Send</button></form><iframe title="Way" src="/visit.html"></iframe>',
   )
   const shown = page.frameLocator('iframe')
   const told = page.getByRole('status').filter({ hasText: 'That leads' })
@@ -384,6 +384,10 @@ test('a link of the preview that leaves the site says where it leads, and the pa
   await expect(told).toContainText('out of the browser: mailto:warden@saltpan.example')
   await told.getByRole('button', { name: 'Close' }).click()
   await expect(told).toHaveCount(0)
+  await shown.getByRole('button', { name: 'Send' }).click()
+  await expect(
+    page.getByText('Nothing is sent from a preview. Visitors would send this form to /cgi/send'),
+  ).toBeVisible()
   // A tab of its own is no part of the preview.
   await shown.getByRole('link', { name: 'Visit us' }).click()
   await expect(page.getByTestId('preview-title')).toHaveText('Visit – Saltpan Chapel')

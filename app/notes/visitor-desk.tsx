@@ -6,7 +6,7 @@ import { Button } from '../parts/button'
 import { count, moment } from '../parts/format'
 import { NoteItem, type ShownNote } from './note-item'
 import { LeadsOutside } from '../preview/leads-outside'
-import { readPreviewMessage } from '../preview/messages'
+import { type Leaving, readPreviewMessage } from '../preview/messages'
 import { Refusal } from '../parts/notice'
 
 /** A page of the site that is looked at. */
@@ -53,7 +53,7 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
   const base = useRef(look.base)
   const [first] = useState(look.base)
   const shown = pages.find((page) => page.id === pageId) ?? null
-  const [outside, setOutside] = useState<string | null>(null)
+  const [leaving, setLeaving] = useState<Leaving | null>(null)
 
   useEffect(() => {
     base.current = look.base
@@ -84,11 +84,11 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
         })
         return
       }
-      if ('outside' in told) {
-        setOutside(told.outside)
+      if ('outside' in told || 'form' in told) {
+        setLeaving(told)
         return
       }
-      setOutside(null)
+      setLeaving(null)
       const at = pages.find(({ path }) => path === told.path || path === `${told.path}index.html`)
       if ('place' in told) {
         if (at) setPageId(at.id)
@@ -164,7 +164,7 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
       </header>
       <main className="grid min-h-0 grid-cols-[minmax(0,1fr)] desk:grid-cols-[minmax(0,1fr)_22rem]">
         <div className="grid min-h-[60vh] grid-rows-[auto_minmax(0,1fr)] bg-vellum p-3 desk:min-h-0">
-          {outside === null ? <span /> : <LeadsOutside address={outside} onClose={() => setOutside(null)} />}
+          {leaving === null ? <span /> : <LeadsOutside leaving={leaving} onClose={() => setLeaving(null)} />}
           <iframe
             ref={frame}
             title={shown ? `The page ${shown.label}` : look.siteName}

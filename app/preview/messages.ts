@@ -27,17 +27,27 @@ interface Outside {
   readonly outside: string
 }
 
+/** Where a form would be sent; from the top of the site where that is in it. */
+interface Form {
+  readonly form: string
+}
+
+/** What leaves what is shown. */
+export type Leaving = Outside | Form
+
 /** Addresses that are told of as they are; a longer one is none that anybody wrote. */
 const longestAddress = 2_000
 
-export function readPreviewMessage(data: unknown): Report | ChosenPlace | Expired | Outside | null {
-  const told = (data as { rubricantPreview?: Partial<Report & ChosenPlace & Expired & Outside> } | null)
-    ?.rubricantPreview
+export function readPreviewMessage(data: unknown): Report | ChosenPlace | Expired | Leaving | null {
+  const told = (
+    data as { rubricantPreview?: Partial<Report & ChosenPlace & Expired & Outside & Form> } | null
+  )?.rubricantPreview
   if (typeof told?.expired === 'string') return { expired: told.expired }
   if (typeof told?.outside === 'string')
     return /^(https?|mailto|tel):/i.test(told.outside) && told.outside.length <= longestAddress
       ? { outside: told.outside }
       : null
+  if (typeof told?.form === 'string') return { form: told.form.slice(0, longestAddress) }
   const { place } = told ?? {}
   if (place) {
     if (typeof told?.path !== 'string' || typeof place.tag !== 'string' || !Number.isInteger(place.nth))

@@ -6,7 +6,7 @@ import { pageTitle } from '#core/template'
 import { useSelection, useSite } from '../document/site-context'
 import { useStableActions } from '../parts/use-stable-actions'
 import { LeadsOutside } from './leads-outside'
-import { type QuotedPlace, readPreviewMessage, type Report } from './messages'
+import { type Leaving, type QuotedPlace, readPreviewMessage, type Report } from './messages'
 import { usePreviewWidth } from './use-preview-width'
 
 const shownAs = [
@@ -43,7 +43,7 @@ export function PreviewWindow({
   const frame = useRef<HTMLIFrameElement>(null)
   const path = names.pages.get(selected.id)?.path ?? ''
   const [report, setReport] = useState<Report | null>(null)
-  const [outside, setOutside] = useState<string | null>(null)
+  const [leaving, setLeaving] = useState<Leaving | null>(null)
   const shownRevision = useRef(revision)
   const { placed } = useStableActions({ placed: (place: QuotedPlace) => onPlace?.(place) })
 
@@ -68,12 +68,12 @@ export function PreviewWindow({
           () => frame.current && (frame.current.src = base.current + told.expired),
           () => {},
         )
-      else if (told && 'outside' in told) setOutside(told.outside)
+      else if (told && ('outside' in told || 'form' in told)) setLeaving(told)
       else if (told && 'place' in told) {
         if (told.path.replace(/\/$/, '/index.html') === path || told.path === path) placed(told.place)
       } else if (told) {
         setReport(told)
-        setOutside(null)
+        setLeaving(null)
       }
     }
     addEventListener('message', hear)
@@ -150,7 +150,7 @@ export function PreviewWindow({
             <RotateCw size={14} />
           </button>
         </div>
-        {outside !== null && <LeadsOutside address={outside} onClose={() => setOutside(null)} />}
+        {leaving !== null && <LeadsOutside leaving={leaving} onClose={() => setLeaving(null)} />}
       </div>
       <div ref={room} className="min-h-0 min-w-0 overflow-hidden">
         <iframe

@@ -43,8 +43,8 @@ const expired = (rest: string) =>
 /**
  * Reports title and place to the page that shows the preview, and reloads when that asks for it. In a sandbox no frame may
  * lead another but those within it (HTML §7.4.2.1), so a link into another frame, or out of its own, is passed on to the
- * page that may: up to where the frame is found, or down from the page that is shown. What leads elsewhere is told to the window
- * around it, since nothing but the site is shown here.
+ * page that may: up to where the frame is found, or down from the page that is shown. What leads elsewhere, and
+ * where a form would be sent, is told to the window around it: nothing but the site is shown here, and nothing is sent.
  */
 const reporter = (siteBase: string) => `<script>(() => {
   const isShown = parent === top
@@ -52,7 +52,11 @@ const reporter = (siteBase: string) => `<script>(() => {
   const pass = (to, go) => to.postMessage({ rubricantGo: go }, '*')
   const take = (go) => {
     const { href, to } = go
-    if (to === '_outside') return isShown ? parent.postMessage({ rubricantPreview: { outside: href } }, '*') : pass(parent, go)
+    if (to === '_outside' || to === '_form') {
+      if (isShown) parent.postMessage({ rubricantPreview: { [to.slice(1)]: href } }, '*')
+      else pass(parent, go)
+      return
+    }
     if (!/^https?:/.test(href)) return
     if (to === '_self' || to === window.name || (to === '_top' && isShown)) return void (location.href = href)
     const frame = to === '_top' ? null : frames().find(({ name }) => name === to)
@@ -77,6 +81,14 @@ const reporter = (siteBase: string) => `<script>(() => {
     if (word === '_blank') return take({ href: link.href, to: '_top' })
     if (word === '_parent' && !isShown) pass(parent, { href: link.href, to: '_self' })
     else take({ href: link.href, to: word === '_parent' ? '_self' : word })
+  })
+  addEventListener('submit', (event) => {
+    const { target: form, submitter } = event
+    if (event.defaultPrevented || /^dialog$/i.test(form.getAttribute('method'))) return
+    event.preventDefault()
+    const { href } = new URL((submitter && submitter.getAttribute('formaction')) || form.getAttribute('action') || '', location)
+    const own = location.origin + ${JSON.stringify(siteBase)}
+    take({ href: href.startsWith(own) ? '/' + href.slice(own.length) : href, to: '_form' })
   })
   addEventListener('message', ({ source, data }) => {
     if (source !== top && data && data.rubricantGo) take(data.rubricantGo)
