@@ -46,6 +46,52 @@ describe('reading a plan', () => {
     expect(sketch).toMatchObject({ label: 'Sketch', trial: true })
   })
 
+  test.each([
+    ['Start\n- Bread\n- - Rye\n- - Oat\n- Us', [['Start', [['Bread', [['Rye', []], ['Oat', []]]], ['Us', []]]]]],
+    ['* Bread\n** Rye\n* Us', [['Bread', [['Rye', []]]], ['Us', []]]],
+    ['# Start\n## Bread\n### 1. Rye\n## Us', [['Start', [['Bread', [['Rye', []]]], ['Us', []]]]]],
+    ['Bread\n• Rye\n• Oat\nUs\n• Find us', [['Bread', [['Rye', []], ['Oat', []]]], ['Us', [['Find us', []]]]]],
+    ['1. Bread\n1.1 Rye\n1.1.1. Thin\n1.2) Oat\nNo number\n2. Us', [['Bread', [['Rye', [['Thin', []]]], ['Oat', []]]], ['No number', []], ['Us', []]]],
+    ['Start\n1 Bread\n1.1 Rye\n2 Us', [['Start', [['Bread', [['Rye', []]]], ['Us', []]]]]],
+    // By indentation where there is any; the numbers go all the same.
+    ['1. Bread\n   1.1 Rye\n2. Us', [['Bread', [['Rye', []]]], ['Us', []]]],
+    // Labels, and no outline.
+    ['Sunday\n10.30 Service\n12.00 Lunch', [['Sunday', []], ['10.30 Service', []], ['12.00 Lunch', []]]],
+    ['2024 season\n2025 season', [['2024 season', []], ['2025 season', []]]],
+    ['Home\n- Visit\n- Us', [['Home', []], ['Visit', []], ['Us', []]]],
+    ['\\- - a\n\\## b', [['- - a', []], ['## b', []]]],
+  ])('levels are told by what stands in front of lines: %j', (text, expected) => {
+    expect(shape(readOutline(text).nodes)).toEqual(expected)
+  }) // prettier-ignore
+
+  test('labels that look like levels are written so that they are labels', () => {
+    const flat = (...labels: string[]): OutlineNode[] =>
+      labels.map((label) => ({ label, trial: false, inMenus: true, children: [] }))
+    for (const labels of [
+      ['- - a', '## b', 'c', '> d'],
+      ['1 a', '1.1 b', '1.2 c'],
+      ['10.30 a', '2024 b'],
+    ])
+      expect(readOutline(writeOutline(flat(...labels))).nodes).toEqual(flat(...labels))
+    expect(writeOutline(flat('10.30 a', '2024 b'))).toBe('10.30 a\n2024 b\n')
+  })
+
+  test('and so in any tree of them', () => {
+    const labels = fc.constantFrom('- - a', '** b', '1 c', '1.1 d', '1.2. e', '# f', '10.30 g', '\\ h', '2. i', 'j', '> > k', '1.1.1 l', '-') // prettier-ignore
+    const { nodes } = fc.letrec<{ nodes: OutlineNode[] }>((tie) => ({
+      nodes: fc.array(
+        fc.record({
+          label: labels,
+          trial: fc.boolean(),
+          inMenus: fc.boolean(),
+          children: fc.oneof({ maxDepth: 3 }, fc.constant([]), tie('nodes')),
+        }),
+        { maxLength: 4 },
+      ),
+    }))
+    fc.assert(fc.property(nodes, (plan) => expect(readOutline(writeOutline(plan)).nodes).toEqual(plan)))
+  })
+
   test('what is written is read back the same', () => {
     const clean = (nodes: readonly OutlineNode[]): OutlineNode[] =>
       nodes.flatMap((node) => {

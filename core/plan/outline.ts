@@ -1,3 +1,5 @@
+import { areNumbered, hasSigns, readLevels } from './levels'
+
 /** What a plan may say of a page beside its place; not every format can carry it. */
 export interface PageDetails {
   readonly ownName?: string
@@ -152,10 +154,10 @@ export function cleanLabel(text: string): string {
 /**
  * Reads a plan typed as indented text: a line a page, deeper lines under the line before.
  * Tabs or spaces, any width; a line that comes back to a width never used goes with the
- * nearest shallower one. Never fails; what had to be assumed is in `notes`.
+ * nearest shallower one. Without indentation, repeated signs or outline numbers tell the levels. Never fails; what had to be assumed is in `notes`.
  */
 export function readOutline(text: string): Outline {
-  const lines: PlanLine[] = []
+  const typed: { line: number; columns: number; rest: string }[] = []
   let tabs = false
   let spaces = false
   for (const [index, line] of text
@@ -163,36 +165,43 @@ export function readOutline(text: string): Outline {
     .split(/\r\n|\n|\r/)
     .entries()) {
     const indent = indentOf(line)
-    const node = readLine(indent.rest)
-    if (node.label === '') continue
+    if (readLine(indent.rest).label === '') continue
     tabs ||= indent.tabs
     spaces ||= indent.spaces
-    lines.push({ line: index + 1, columns: indent.columns, node })
+    typed.push({ line: index + 1, columns: indent.columns, rest: indent.rest })
   }
+  const levels = readLevels(typed)
+  const lines = typed.map(({ line, columns, rest }, index): PlanLine => {
+    const levelled = levels?.lines[index]
+    const node = readLine(levelled?.rest ?? rest)
+    // Nothing but a sign or a number: it is all that the line says.
+    return node.label === ''
+      ? { line, columns: levelled?.columns ?? columns, node: readLine(rest) }
+      : { line, columns: levelled?.columns ?? columns, node }
+  })
   const nested = nestLines(lines)
   const notes = tabs && spaces ? ['Tabs and spaces are mixed; a tab was taken as up to 8 spaces.'] : []
+  if (levels?.note) notes.push(levels.note)
   return { ...nested, notes: [...notes, ...nested.notes] }
 }
 
-function writeLine(node: OutlineNode): string {
+/** @param isLiteral whether a number in front would be taken for its place in an outline */
+function writeLine(node: OutlineNode, isLiteral: boolean): string {
   let text = node.label
   const isMarked = [trialMark, menuMark].some((mark) => beforeMark(text, mark) !== null)
   if (text.endsWith('\\') || isMarked) text += '\\'
   if (!node.inMenus) text += ' (not in menus)'
   if (node.trial) text += ' (trial page)'
-  return bullet.test(text) || text.startsWith('\\') ? `\\${text}` : text
+  return isLiteral || bullet.test(text) || hasSigns(text) || text.startsWith('\\') ? `\\${text}` : text
 }
 
 /** Writes a plan as text, two spaces a level, one final newline. `readOutline` reads it back. */
 export function writeOutline(nodes: readonly OutlineNode[]): string {
-  const lines: string[] = []
-  const stack = nodes.map((node) => ({ node, depth: 0 })).reverse()
-  while (stack.length > 0) {
-    const { node, depth } = stack.pop()!
-    lines.push('  '.repeat(depth) + writeLine(node))
-    for (let at = node.children.length - 1; at >= 0; at--)
-      stack.push({ node: node.children[at]!, depth: depth + 1 })
-  }
+  const all = walkOutline(nodes)
+  const isNumbered = areNumbered(all.map(({ node }) => node.label))
+  const lines = all.map(
+    ({ node, depth }) => '  '.repeat(depth) + writeLine(node, isNumbered && /^\d/.test(node.label)),
+  )
   return lines.length > 0 ? lines.join('\n') + '\n' : ''
 }
 
