@@ -370,7 +370,7 @@ test('a link of the preview that leaves the site says where it leads, and the pa
   await write(
     page,
     'Home',
-    '<p><a href="https://tides.example/a"><b>Tides</b></a> <a href="mailto:warden@saltpan.example">Mail</a> <a href="/visit.html" target="_blank">Visit us</a></p><form action="/cgi/send" method="post"><button>Send</button></form><iframe title="Way" src="/visit.html"></iframe>',
+    '<p><a href="https://tides.example/a"><b>Tides</b></a> <a href="mailto:warden@saltpan.example">Mail</a> <a href="/visit.html" target="_blank">Visit us</a></p><svg width="90" height="20"><a href="https://tides.example/map"><text y="15">Map</text></a></svg><form action="/cgi/send" method="post"><button>Send</button></form><iframe title="Way" src="/visit.html"></iframe>',
   )
   const shown = page.frameLocator('iframe')
   const told = page.getByRole('status').filter({ hasText: 'That leads' })
@@ -379,6 +379,8 @@ test('a link of the preview that leaves the site says where it leads, and the pa
   await expect(told.getByRole('link')).toHaveAttribute('href', 'https://tides.example/a')
   await expect(told.getByRole('link')).toHaveAttribute('rel', /noopener/)
   await expectAccessible(page)
+  await shown.getByText('Map').click()
+  await expect(told).toContainText('https://tides.example/map')
   await expect(shown.getByRole('link', { name: 'Mail' })).toBeVisible()
   await shown.getByRole('link', { name: 'Mail' }).click()
   await expect(told).toContainText('out of the browser: mailto:warden@saltpan.example')

@@ -1,4 +1,3 @@
-import { useCombobox } from 'downshift'
 import { useEffect, useMemo, useState } from 'react'
 import { placeId } from '#core/links'
 import { applyEdits, encodePath, escapeAttribute, escapeText, readHtml } from '#core/markup'
@@ -8,6 +7,7 @@ import { fetchText } from '../document/use-text'
 import { useLinkTargets } from '../document/use-link-targets'
 import { addressIn, leadsElsewhere } from '../parts/editor/address-in'
 import type { EditorHandle } from '../parts/editor/editor-handle'
+import { useTypedList } from '../parts/picks/use-typed-list'
 
 /** Something that a link can lead to. */
 interface Goal {
@@ -114,20 +114,13 @@ export function LinkDialog({ editor, own, onDone }: Props) {
     }
   }
 
-  const { getLabelProps, getInputProps, getMenuProps, getItemProps, highlightedIndex } = useCombobox({
+  const { getLabelProps, getInputProps, getMenuProps, getItemProps, highlightedIndex } = useTypedList({
     items,
-    isOpen: true,
-    inputValue: typed,
-    selectedItem: null,
-    defaultHighlightedIndex: 0,
-    itemToString: (item) => item?.words ?? '',
-    itemToKey: (item) => item?.key ?? '',
-    onInputValueChange: ({ inputValue, type }) => {
-      if (type === useCombobox.stateChangeTypes.InputChange) setTyped(inputValue)
-    },
-    onSelectedItemChange: ({ selectedItem }) => {
-      if (selectedItem) void choose(selectedItem)
-    },
+    typed,
+    onType: setTyped,
+    wordsOf: ({ words }) => words,
+    keyOf: ({ key }) => key,
+    onChoose: (goal) => void choose(goal),
   })
   const address = addressIn(typed)
   return (

@@ -44,14 +44,14 @@ export function PlainNotice({
     given,
   )
   const key = keyOf(page, slot)
-  const [found, setFound] = useState<{ readonly text: string; readonly kind: PlainText | null } | null>(null)
+  const [found, setFound] = useState<PlainText | null>(null)
   const isLookedAt = write !== null && text !== '' && text.length <= longest && !left.has(key)
   useEffect(() => {
     if (!isLookedAt) return
     let isOver = false
     const timer = setTimeout(() => {
       void import('./texts').then(({ plainTextIn }) => {
-        if (!isOver) setFound({ text, kind: plainTextIn(text) })
+        if (!isOver) setFound(plainTextIn(text))
       })
     }, pauseMs)
     return () => {
@@ -61,7 +61,7 @@ export function PlainNotice({
   }, [text, isLookedAt])
 
   // While it is typed on, what was found of it before stands.
-  const kind = isLookedAt ? (found?.kind ?? null) : null
+  const kind = isLookedAt ? found : null
   if (kind === null) return <span />
   async function make() {
     const { htmlOfPlain, plainTextIn } = await import('./texts')

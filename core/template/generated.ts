@@ -56,32 +56,17 @@ function link(context: SiteContext, from: string, page: Page, rel: string, above
 
 /**
  * A generated part for one page as HTML lines, or '' when it has nothing to show.
- * @param indent white space before each line but the first
  * @param unit one level of indentation
  */
-export function renderGenerated(
-  context: SiteContext,
-  placed: Placed,
-  page: Page,
-  indent: string,
-  unit: string,
-): string {
+export function renderGenerated(context: SiteContext, placed: Placed, page: Page, unit: string): string {
   const fixed = fixedOf(placed)
-  if (fixed.sharedLevels !== null) return alike(context, placed, fixed.sharedLevels, page, indent, unit)
-  if (fixed.isSiblings && page.id !== context.site.homeId)
-    return besideSiblings(context, placed, page, indent, unit)
-  return render(context, placed, page, indent, unit, escapeText(page.label))
+  if (fixed.sharedLevels !== null) return alike(context, placed, fixed.sharedLevels, page, unit)
+  if (fixed.isSiblings && page.id !== context.site.homeId) return besideSiblings(context, placed, page, unit)
+  return render(context, placed, page, unit, escapeText(page.label))
 }
 
 /** A part that is the same on all pages of a folder that stand under the same entries of it. */
-function alike(
-  context: SiteContext,
-  placed: Placed,
-  levels: number,
-  page: Page,
-  indent: string,
-  unit: string,
-): string {
+function alike(context: SiteContext, placed: Placed, levels: number, page: Page, unit: string): string {
   const { folder } = context.names.pages.get(page.id)!
   const above = aboveOf(context, page)
   const isEntry = above.length < levels
@@ -89,10 +74,8 @@ function alike(
   if (known && !isEntry && known.isShared && known.folder === folder && sameTo(levels, known.above, above))
     return known.before
   const marks = [...above, page].slice(0, levels).map((one) => one.id)
-  const key = `${fixedOf(placed).key} ${indent}|${unit}|${isEntry ? 1 : 0}${folder}|${marks.join()}`
-  const html = context.made.get(key, () =>
-    render(context, placed, page, indent, unit, escapeText(page.label)),
-  )
+  const key = `${fixedOf(placed).key} ${placed.indent}|${unit}|${isEntry ? 1 : 0}${folder}|${marks.join()}`
+  const html = context.made.get(key, () => render(context, placed, page, unit, escapeText(page.label)))
   context.latestParts.set(placed, { folder, above, isShared: !isEntry, before: html, after: null })
   return html
 }
@@ -106,18 +89,12 @@ const sameTo = (count: number, these: readonly Page[], those: readonly Page[]): 
 const ownLabel = '<>'
 
 /** A part that is the same on all pages of a folder under one parent, but for their own labels. */
-function besideSiblings(
-  context: SiteContext,
-  placed: Placed,
-  page: Page,
-  indent: string,
-  unit: string,
-): string {
+function besideSiblings(context: SiteContext, placed: Placed, page: Page, unit: string): string {
   const { folder } = context.names.pages.get(page.id)!
   const above = aboveOf(context, page)
   let known = context.latestParts.get(placed)
   if (known?.folder !== folder || known.above !== above) {
-    const [before = '', after = null] = render(context, placed, page, indent, unit, ownLabel).split(ownLabel)
+    const [before = '', after = null] = render(context, placed, page, unit, ownLabel).split(ownLabel)
     context.latestParts.set(placed, (known = { folder, above, isShared: true, before, after }))
   }
   return known.after === null ? known.before : known.before + escapeText(page.label) + known.after
@@ -131,15 +108,8 @@ function aboveOf(context: SiteContext, page: Page): readonly Page[] {
 }
 
 /** @param own its own label, as it is written */
-function render(
-  context: SiteContext,
-  placed: Placed,
-  page: Page,
-  indent: string,
-  unit: string,
-  own: string,
-): string {
-  const { part, attributes } = placed
+function render(context: SiteContext, placed: Placed, page: Page, unit: string, own: string): string {
+  const { part, attributes, indent } = placed
   const entries = part.entries(context, attributes, page)
   if (entries.length === 0) return ''
   const { opening, omitsOwn, describes } = fixedOf(placed)

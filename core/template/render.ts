@@ -77,7 +77,7 @@ class PageWriter {
           this.#slot(part, from)
           break
         case 'generated': {
-          const html = renderGenerated(context, part, page, part.indent, this.template.unit)
+          const html = renderGenerated(context, part, page, this.template.unit)
           if (html === '') {
             this.#drop(part)
             break

@@ -66,11 +66,18 @@ const reporter = (siteBase: string) => `<script>(() => {
   }
   addEventListener('click', (event) => {
     const link = event.target.closest && event.target.closest('a[href], area[href]')
-    if (!link || event.defaultPrevented || /^(javascript|data|blob):/.test(link.href)) return
-    const goal = new URL(link.href, location)
+    if (!link || event.defaultPrevented) return
+    let goal
+    try {
+      goal = new URL(link.getAttribute('href'), document.baseURI)
+    } catch {
+      return
+    }
+    const { href } = goal
+    if (/^(javascript|data|blob):$/.test(goal.protocol)) return
     if (goal.origin !== location.origin) {
       event.preventDefault()
-      return void take({ href: link.href, to: '_outside' })
+      return void take({ href, to: '_outside' })
     }
     const base = document.querySelector('base[target]')
     const to = link.getAttribute('target') || (base && base.target) || ''
@@ -78,9 +85,9 @@ const reporter = (siteBase: string) => `<script>(() => {
     if (word === '' || word === '_self') return
     event.preventDefault()
     // A tab of its own is no part of the preview: the page comes here.
-    if (word === '_blank') return take({ href: link.href, to: '_top' })
-    if (word === '_parent' && !isShown) pass(parent, { href: link.href, to: '_self' })
-    else take({ href: link.href, to: word === '_parent' ? '_self' : word })
+    if (word === '_blank') return take({ href, to: '_top' })
+    if (word === '_parent' && !isShown) pass(parent, { href, to: '_self' })
+    else take({ href, to: word === '_parent' ? '_self' : word })
   })
   addEventListener('submit', (event) => {
     const { target: form, submitter } = event

@@ -1,6 +1,6 @@
-import { useCombobox } from 'downshift'
 import { useMemo, useState } from 'react'
 import { count } from '../format'
+import { useTypedList } from './use-typed-list'
 
 /** As many as are looked through; of more, a further letter leaves fewer. */
 const listedAtMost = 80
@@ -33,20 +33,13 @@ export function PlaceSearch({
     return places.filter((place) => place.label.toLowerCase().includes(wanted))
   }, [places, typed])
   const items = found.slice(0, listedAtMost)
-  const { getLabelProps, getInputProps, getMenuProps, getItemProps, highlightedIndex } = useCombobox({
+  const { getLabelProps, getInputProps, getMenuProps, getItemProps, highlightedIndex } = useTypedList({
     items,
-    isOpen: true,
-    inputValue: typed,
-    selectedItem: null,
-    defaultHighlightedIndex: 0,
-    itemToString: (item) => item?.label ?? '',
-    itemToKey: (item) => item?.id ?? '',
-    onInputValueChange: ({ inputValue, type }) => {
-      if (type === useCombobox.stateChangeTypes.InputChange) setTyped(inputValue)
-    },
-    onSelectedItemChange: ({ selectedItem }) => {
-      if (selectedItem) onChoose(selectedItem.id)
-    },
+    typed,
+    onType: setTyped,
+    wordsOf: ({ label: words }) => words,
+    keyOf: ({ id }) => id ?? '',
+    onChoose: ({ id }) => onChoose(id),
   })
   return (
     <>
