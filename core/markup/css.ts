@@ -1,4 +1,5 @@
 import * as csstree from 'css-tree'
+import { parseCss } from './css-syntax'
 
 /** A reference as it stands in a text. */
 export interface Reference {
@@ -28,7 +29,7 @@ export function findCssReferences(
   // A parser of rules in rules goes as deep as they are nested, and nobody nests like this.
   if (isTooNested(css)) return []
   const found: Reference[] = []
-  const tree = csstree.parse(css, {
+  const tree = parseCss(css, {
     context,
     positions: true,
     parseValue: true,

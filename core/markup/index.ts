@@ -1,5 +1,6 @@
 /** HTML and CSS as text with positions: read it, find what it refers to, change only that. */
-export { findCssReferences, type Reference } from './css'
+export { findCssReferences, isTooNested, type Reference } from './css'
+export { parseCss } from './css-syntax'
 export { findStyleFaults, readStyle, type StyleFacts, type StyleFault } from './style-facts'
 export { applyEdits, type TextEdit } from './edits'
 export { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from './escape'
@@ -10,7 +11,9 @@ export {
   type HtmlNode,
   type MarkupError,
   parseHtml,
+  parsePlaces,
   parseTree,
+  pieceOf,
   walkHtml,
 } from './parse'
 export {

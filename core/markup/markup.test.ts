@@ -4,6 +4,7 @@ import {
   fixedIn,
   applyEdits,
   findCssReferences,
+  findStyleFaults,
   indentEdits,
   readHtml,
   readToPlace,
@@ -74,7 +75,25 @@ test('references in CSS: urls and imports, strings elsewhere left alone', () => 
     '@import url("a.css") screen; @font-face { src: url(b.woff2) } p::before { content: "no.png"; --x: url( c.png ) }'
   const found = findCssReferences(css)
   expect(found.map((one) => css.slice(one.start, one.end))).toEqual(['a.css', 'b.woff2', 'c.png'])
-})
+  const nested = '.a { .b { c: url(1.png) } > p { d: url(2.png) } a:hover { e: url(3.png) } f: url(4.png); @media print { i { g: url(5.png) } } }'
+  expect(findCssReferences(nested).map(({ href }) => href)).toEqual(['1.png', '2.png', '3.png', '4.png', '5.png'])
+}) // prettier-ignore
+
+test('faults of CSS are what browsers pass over, and nothing that they know', () => {
+  const of = (css: string) => findStyleFaults(css).map(({ kind, start, end }) => `${kind} ${css.slice(start, end).trim()}`)
+  const known = [
+    '.a { b { color: red } &:hover { top: 0 } > i { left: 0 } .c & { top: 1px } color: blue }',
+    '.a { --x: { y: z }; --empty:; color: var(--x) }',
+    '@font-face { font-family: A; src: url(a.woff2) format("woff2"); font-display: swap; size-adjust: 90% }',
+    '@page :first { size: A4 landscape; margin: 1cm } @view-transition { navigation: auto }',
+    '@property --x { syntax: "<color>"; inherits: true; initial-value: red }',
+    '@media (width >= 40em) { a { @supports (display: grid) { color: red } } } @layer a, b; @container x (width > 1px) { i { top: 0 } }',
+  ]
+  for (const css of known) expect([css, of(css)]).toEqual([css, []])
+  expect(of('a { colour: red; b { colr: red } }')).toEqual(['unknown-property colour', 'unknown-property colr'])
+  expect(of('@font-face { source: url(a.woff2) }')).toEqual(['unknown-property source'])
+  expect(of('a { color: 3px } b { top 3px; left: 0 }')).toEqual(['unknown-value color: 3px', expect.stringMatching(/^syntax /)])
+}) // prettier-ignore
 
 const indentHtml = (html: string, indent: string) =>
   applyEdits(

@@ -1,4 +1,5 @@
 import * as csstree from 'css-tree'
+import { parseCss } from './css-syntax'
 import { findCssReferences, isTooNested, type Reference } from './css'
 import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'
@@ -22,6 +23,15 @@ export interface StyleFacts {
 const mostFaults = 200
 const isOwnOrVendors = (property: string) => property.startsWith('--') || /^-\w+-/.test(property)
 
+/**
+ * Whether a name means something in an at-rule that holds no style rules, as `src` does in `@font-face` (CSS Fonts 4 §4)
+ * and `size` in `@page`. In one that is not known here, everything may.
+ */
+function isDescriptor(atrule: string, name: string): boolean {
+  const descriptors = csstree.lexer.getAtrule(atrule)?.descriptors
+  return !descriptors || Object.keys(descriptors).includes(name.toLowerCase())
+}
+
 /** Reads a style sheet once, for all that later steps ask. */
 export function readStyle(css: string): StyleFacts {
   const lines = new Lines(css)
@@ -38,7 +48,7 @@ export function readStyle(css: string): StyleFacts {
 export function findStyleFaults(css: string): StyleFault[] {
   if (isTooNested(css)) return []
   const faults: StyleFault[] = []
-  const tree = csstree.parse(css, {
+  const tree = parseCss(css, {
     positions: true,
     parseCustomProperty: false,
     onParseError: ({ offset }) => {
@@ -46,11 +56,12 @@ export function findStyleFaults(css: string): StyleFault[] {
       faults.push({ kind: 'syntax', name: '', start: offset, end: end < 0 ? css.length : end })
     },
   })
-  csstree.walk(tree, (node) => {
+  csstree.walk(tree, function (node) {
     if (faults.length >= mostFaults) return
     if (node.type !== 'Declaration' || !node.loc || isOwnOrVendors(node.property)) return
     const { property: name } = node
     const [start, end] = [node.loc.start.offset, node.loc.end.offset]
+    if (this.atrule && !this.rule && isDescriptor(this.atrule.name, name)) return
     if (csstree.lexer.getProperty(name) === null) {
       faults.push({ kind: 'unknown-property', name, start, end: start + name.length })
       return

@@ -19,7 +19,8 @@ Two <a href="b.html">here</a>
 <img src="c.png" width=3><font>x</font><pre
  title="y">
 z</pre></div><p id=a>Lorem ipsum`
-const style = '@import "a.css";\n.a { background: url(b.png); colour: red }\n'
+const style =
+  '@import "a.css";\n.a { background: url(b.png); colour: red; p { color: url(c.png) } }\n@font-face { src: url(d.woff2) }\n'
 
 test('whenever reading tells anything more, what was stored before counts no more', () => {
   const told = createHash('sha256')
@@ -27,17 +28,17 @@ test('whenever reading tells anything more, what was stored before counts no mor
     .digest('hex')
     .slice(0, 12)
   // Another digest here takes another number in `readAs`.
-  expect([readAs.html, readAs.css, told]).toEqual(['html 9', 'css 2', 'f39a8935e127'])
+  expect([readAs.html, readAs.css, told]).toEqual(['html 10', 'css 3', '6d6b82b844c4'])
 })
 
 test('facts of an earlier version are read anew, and deleted', async () => {
   const hash = await putBlob(pool(), Buffer.from(page))
   await pool().query('INSERT INTO content_facts (hash, facts) VALUES ($1, $2), ($3, $2)', [
-    `html 8 ${hash}`,
+    `html 9 ${hash}`,
     '{}',
-    `html 9 ${'0'.repeat(64)}`,
+    `html 10 ${'0'.repeat(64)}`,
   ])
   expect((await loadFacts(pool(), [hash]))(hash)).toEqual(readHtml(page))
   await deleteOldFacts(pool())
-  expect(await many(pool(), 'SELECT hash FROM content_facts')).toEqual([{ hash: `html 9 ${hash}` }])
+  expect(await many(pool(), 'SELECT hash FROM content_facts')).toEqual([{ hash: `html 10 ${hash}` }])
 })
