@@ -8,6 +8,7 @@ const inOrder = {
     'site',
     'markup',
     'pictures',
+    'colours',
     'style',
     'plan',
     'naming',

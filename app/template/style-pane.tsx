@@ -7,10 +7,10 @@ import {
   type Face,
   faces,
   palettesOf,
-  readColour,
   starterStyle,
   type StyleChoices,
 } from '#core/style'
+import { readColour } from '#core/colours'
 import { useSite } from '../document/site-context'
 import { useSiteWords } from '../document/use-site-words'
 import { useWrittenText, type WrittenText } from '../document/use-written-text'

@@ -1,4 +1,4 @@
-import { type Colour, contrast, readableOn, readColour, tinted, writeColour } from './contrast'
+import { type Colour, contrast, readableOn, readColour, tinted, writeColour } from '#core/colours'
 
 /** What a starter style sheet is made from. */
 export interface StyleChoices {

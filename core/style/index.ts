@@ -1,4 +1,3 @@
 /** The style sheet a site starts with, made from a few choices, and colours that can be read. */
 export { accentContrast, defaultChoices, type Face, faces, palettesOf, type StyleChoices } from './choices'
-export { type Colour, contrast, readableOn, readColour, textContrast, writeColour } from './contrast'
 export { choicesOf, starterStyle } from './starter-style'

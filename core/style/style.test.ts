@@ -1,19 +1,8 @@
 import { expect, test } from '@jest/globals'
 import { parse } from 'css-tree'
 import fc from 'fast-check'
-import {
-  choicesOf,
-  contrast,
-  defaultChoices,
-  faces,
-  palettesOf,
-  readableOn,
-  readColour,
-  starterStyle,
-  type StyleChoices,
-  textContrast,
-  writeColour,
-} from './index'
+import { contrast, readableOn, readColour, textContrast, writeColour } from '#core/colours'
+import { choicesOf, defaultChoices, faces, palettesOf, starterStyle, type StyleChoices } from './index'
 
 const colour = fc.integer({ min: 0, max: 0xffffff }).map((value) => `#${value.toString(16).padStart(6, '0')}`)
 const choices: fc.Arbitrary<StyleChoices> = fc.record({

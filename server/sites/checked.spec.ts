@@ -144,6 +144,27 @@ describe('finished pages', () => {
     expect((await looksOf(next, never)).findings.filter(({ place }) => place.id === birds)).toEqual([])
   }) // prettier-ignore
 
+  test('are judged by their colours again when a style sheet changes, and only by those', async () => {
+    const site = await write('Birds', '<p class="quiet">Terns</p>')
+    await lookAtPages(site, never, () => {})
+    const sheet = site.files.find(({ kind }) => kind === 'style')!
+    const css = `.quiet { color: #999 }\n/* ${'-'.repeat(1_000)} */\n`
+    await changeSite(siteId, accountId, 0, async (client) => ({
+      kind: 'setFile', fileId: sheet.id, hash: await putBlob(client, css), sizeBytes: css.length, was: sheet.hash,
+    }))
+    const next = await siteOf(siteId, accountId)
+    expect(await looksOf(next, never)).toMatchObject({ unlookedCount: 3 })
+    await lookAtPages(next, never, () => {})
+    const { findings, unlookedCount } = await looksOf(next, never)
+    const told = findings.filter(({ rule }) => rule === 'built-colours')
+    expect([unlookedCount, told.length]).toEqual([0, 1])
+    expect(told[0]).toMatchObject({
+      place: { kind: 'file', id: sheet.id, line: 1, column: 17 },
+      what: expect.stringMatching(/^“Terns” is #999999 on #ffffff: .* Seen on “Birds”\.$/),
+      mends: [{ edits: [{ start: 16, end: 20, text: '#767676' }], was: next.files.find(({ id }) => id === sheet.id)!.hash }],
+    })
+  }) // prettier-ignore
+
   test('that are hostile end in an answer, and run nothing', async () => {
     const deep = '<div>'.repeat(3_000)
     const site = await write('Birds', `<script>document.title = "ran"; for (;;) {}</script>${deep}x`)

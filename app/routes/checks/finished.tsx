@@ -43,8 +43,8 @@ function Finished({ looked }: { looked: NonNullable<Route.ComponentProps['loader
       </p>
       <p className="mt-1 mb-4 max-w-prose text-quiet">
         Each is held against what the HTML Standard allows where, and against what people need who do not see,
-        hear or point. Nothing in it is run. Colours are not judged here; the starter style sheet’s are
-        readable.
+        hear or point; its text against what is behind it, in the light and the dark set. Nothing in it is
+        run, and styles of other sites are not known.
       </p>
       {(unlookedCount > 0 || work.state === 'running') && (
         <LongWorkBar

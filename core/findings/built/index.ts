@@ -9,6 +9,12 @@ export const builtRules: readonly About[] = [
     why: 'Who uses a screen reader, a keyboard or larger letters cannot use the page, or only with trouble.',
   },
   {
+    id: 'built-colours',
+    grade: 'hinders',
+    title: 'Text that is hard to read, on finished pages',
+    why: 'Who sees less well, or reads in the sun, cannot tell the letters from what is behind them.',
+  },
+  {
     id: 'built-markup',
     grade: 'hinders',
     title: 'What the standard does not allow, on finished pages',

@@ -1,7 +1,9 @@
 import axe from 'axe-core'
 import { type ConfigData, HtmlValidate, type ResolvedConfig, StaticConfigLoader } from 'html-validate'
 import { JSDOM } from 'jsdom'
-import type { BuiltFault } from '#core/findings'
+import { findPoorContrast } from '#core/colours'
+import { type BuiltFault, colourFault } from '#core/findings'
+import type { Hash } from '#core/site'
 
 /** Resolving the configuration costs more than reading a page, so it is done once. */
 class OnceLoader extends StaticConfigLoader {
@@ -13,6 +15,7 @@ class OnceLoader extends StaticConfigLoader {
 
 /** What has a rule of ours, which tells where it stands in what the author wrote. */
 const toldElsewhere = new Set(['no-dup-id', 'no-dup-attr', 'close-order', 'close-attr', 'parser-error', 'wcag/h30', 'wcag/h37', 'wcag/h63', 'wcag/h67', 'heading-level', 'empty-heading', 'no-deprecated-attr', 'deprecated', 'missing-doctype', 'empty-title', 'input-missing-label', 'text-content']) // prettier-ignore
+const isAboutLanguage = /^<html> is missing required "lang"/i
 const axeToldElsewhere = ['image-alt', 'link-name', 'empty-heading', 'heading-order', 'page-has-heading-one', 'document-title', 'html-has-lang', 'meta-viewport', 'label', 'duplicate-id'] // prettier-ignore
 
 const validator = new HtmlValidate(new OnceLoader({ extends: ['html-validate:standard'] }))
@@ -28,7 +31,7 @@ async function byStandard(html: string): Promise<BuiltFault[]> {
   const report = await validator.validateString(html)
   return report.results
     .flatMap(({ messages }) => messages)
-    .filter(({ ruleId }) => !toldElsewhere.has(ruleId))
+    .filter(({ ruleId, message }) => !toldElsewhere.has(ruleId) && !isAboutLanguage.test(message))
     .map(({ ruleId, message, offset, line }) => ({
       rule: 'built-markup',
       code: ruleId,
@@ -85,7 +88,35 @@ function lineOf(dom: JSDOM, selector: unknown): { line?: number } {
   return where && 'startLine' in where ? { line: where.startLine } : {}
 }
 
+/** A finished page, and what is to be looked at in it: what was looked at before as it is now is left out. */
+export interface LookTask {
+  readonly html: string
+  readonly markup: boolean
+  /** For its colours: where it stands, and the style sheets of its site as they come out. */
+  readonly colours: {
+    readonly path: string
+    readonly sheets: ReadonlyMap<string, { readonly hash: Hash; readonly text: string }>
+  } | null
+}
+
+/** What was found of each that was looked at. */
+export interface Looked {
+  readonly markup: BuiltFault[] | null
+  readonly colours: BuiltFault[] | null
+}
+
 /** Looks at one finished page. Runs in a thread of its own, which is ended when it takes too long or too much. */
-export default async function look({ html }: { readonly html: string }): Promise<BuiltFault[]> {
-  return [...(await byStandard(html)), ...(await byAccessibility(html))].slice(0, mostFaults)
+export default async function look({ html, markup, colours }: LookTask): Promise<Looked> {
+  return {
+    markup: markup
+      ? [...(await byStandard(html)), ...(await byAccessibility(html))].slice(0, mostFaults)
+      : null,
+    colours:
+      colours &&
+      findPoorContrast({
+        html,
+        path: colours.path,
+        sheetAt: (path) => colours.sheets.get(path)?.text ?? null,
+      }).map((found) => colourFault(found, (path) => colours.sheets.get(path)?.hash)),
+  }
 }
