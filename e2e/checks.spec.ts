@@ -155,7 +155,24 @@ test('finished pages are looked at as a whole, and addresses outside are followe
   await page.getByRole('listitem').filter({ hasText: 'not permitted as content under <ul>' }).getByRole('link', { name: 'Go there' }).click() // prettier-ignore
   const text = page.getByRole('textbox', { name: 'Content of Visit' })
   await expect(text.locator('.cm-activeLine')).toContainText('Not in a list')
+  // A colour that cannot be read is made one that can, and what that does is looked at without being asked.
+  await page.getByRole('textbox', { name: 'Content of Visit' }).click()
+  await page.keyboard.press('Control+End')
+  await page.keyboard.insertText('\n<p class="faint">Ebb and flow</p>')
+  await openView(page, 'Template')
+  await page.getByRole('tab', { name: 'site.css' }).click()
+  await page.getByRole('textbox', { name: /site\.css/ }).click()
+  await page.keyboard.press('Control+End')
+  await page.keyboard.insertText('\n.faint { color: #bbb }')
+  await allSaved(page)
   await openView(page, 'Checks')
+  await page.getByRole('link', { name: 'Finished pages' }).click()
+  await page.getByRole('button', { name: /^Look at/ }).click()
+  const faint = page.getByRole('listitem').filter({ hasText: '“Ebb and flow” is #bbbbbb on' })
+  await expect(faint).toBeVisible({ timeout: 60_000 })
+  await faint.getByRole('button', { name: /^Make it #/ }).click()
+  await expect(faint).toHaveCount(0, { timeout: 30_000 })
+  await expect(page.getByText('All 2 pages were looked at as they come out.')).toBeVisible()
 
   await page.getByRole('link', { name: 'Addresses outside' }).click()
   await expect(page.getByText('The site leads to 1 address outside. It was not followed yet.')).toBeVisible() // prettier-ignore

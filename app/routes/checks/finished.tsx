@@ -1,4 +1,4 @@
-import { useCallback } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { useRevalidator } from 'react-router'
 import { withoutAside } from '#core/findings'
 import { looksOf } from '#server/sites'
@@ -23,23 +23,52 @@ export default function FinishedView({ loaderData }: Route.ComponentProps) {
   return loaderData ? <Finished looked={loaderData} /> : <NotFetched />
 }
 
-function Finished({ looked }: { looked: NonNullable<Route.ComponentProps['loaderData']> }) {
+type Looked = NonNullable<Route.ComponentProps['loaderData']>
+
+/**
+ * Looks at colours again by itself when a style sheet changed, as after each colour that is mended: that is soon done.
+ * Once for each change, so that what fails or is cancelled does not begin again.
+ */
+function useColoursAgain({ isForColours }: Looked, start: () => Promise<void>) {
+  const { revision, store } = useSite()
+  const begunFor = useRef<number | null>(null)
+  const mayBegin = isForColours && store.may('write')
+  useEffect(() => {
+    if (!mayBegin || begunFor.current === revision) return
+    begunFor.current = revision
+    void start()
+  }, [mayBegin, revision, start])
+}
+
+/** What was found when all was looked at last, to be read while colours are looked at again. */
+function useLastWhole(looked: Looked): Looked {
+  const [whole, setWhole] = useState(looked)
+  if (looked !== whole && !looked.isForColours) setWhole(looked)
+  return whole
+}
+
+function Finished({ looked }: { looked: Looked }) {
   const { site } = useSite()
   const revalidator = useRevalidator()
   const again = useCallback(() => void revalidator.revalidate(), [revalidator])
   const { work, start, cancel } = useLongWork(`/sites/${site.id}/finished-pages`, again)
-  const { findings, pageCount, unlookedCount } = looked
-  const { open } = withoutAside(findings, site.checking)
+  useColoursAgain(looked, start)
+  const { pageCount, unlookedCount } = looked
+  const whole = useLastWhole(looked)
+  const isAgain = looked.isForColours && work.state === 'running'
+  const { open } = withoutAside((isAgain ? whole : looked).findings, site.checking)
   const lookedCount = pageCount - unlookedCount
   return (
     <div className="h-full overflow-auto px-7 pt-5 pb-10">
       <h2 className="sr-only">Finished pages</h2>
       <p className="max-w-prose font-serif text-[20px]">
-        {lookedCount === 0
-          ? `${count(pageCount, 'page')} as they come out, not looked at yet.`
-          : unlookedCount === 0
-            ? `All ${count(pageCount, 'page')} were looked at as they come out.`
-            : `${count(lookedCount, 'page')} of ${pageCount} were looked at as they come out; the others are new or have changed.`}
+        {looked.isForColours
+          ? `The styles of ${count(unlookedCount, 'page')} have changed.`
+          : lookedCount === 0
+            ? `${count(pageCount, 'page')} as they come out, not looked at yet.`
+            : unlookedCount === 0
+              ? `All ${count(pageCount, 'page')} were looked at as they come out.`
+              : `${count(lookedCount, 'page')} of ${pageCount} were looked at as they come out; the others are new or have changed.`}
       </p>
       <p className="mt-1 mb-4 max-w-prose text-quiet">
         Each is held against what the HTML Standard allows where, and against what people need who do not see,
@@ -49,7 +78,13 @@ function Finished({ looked }: { looked: NonNullable<Route.ComponentProps['loader
       {(unlookedCount > 0 || work.state === 'running') && (
         <LongWorkBar
           work={work}
-          words={lookedCount === 0 ? 'Look at all of them' : `Look at ${count(unlookedCount, 'page')}`}
+          words={
+            looked.isForColours
+              ? 'Look at their colours'
+              : lookedCount === 0
+                ? 'Look at all of them'
+                : `Look at ${count(unlookedCount, 'page')}`
+          }
           thing="page"
           onStart={() => void start()}
           onCancel={cancel}
@@ -58,7 +93,7 @@ function Finished({ looked }: { looked: NonNullable<Route.ComponentProps['loader
       {unlookedCount === 0 && open.length === 0 && pageCount > 0 && (
         <StateMark state="done" word="nothing found" />
       )}
-      <div className="mt-6">
+      <div className={isAgain ? 'mt-6 opacity-60' : 'mt-6'} inert={isAgain}>
         <FindingGroups findings={open} by="rule" level="h3" />
       </div>
     </div>

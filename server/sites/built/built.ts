@@ -77,21 +77,26 @@ export interface LookedSite {
   readonly findings: readonly Finding[]
   readonly pageCount: number
   readonly unlookedCount: number
+  /** Whether of those nothing but the colours is not known: a style sheet changed, and that is soon looked at. */
+  readonly isForColours: boolean
 }
 
 export async function looksOf(site: Site, signal: AbortSignal): Promise<LookedSite> {
   const { pages, sheets } = await finished(site, signal)
   const looked = await listKnown(pages)
   let unlookedCount = 0
+  let unreadCount = 0
   const told = pages.map(({ page, hash, coloursHash }): { page: Page; faults: BuiltFault[] } => {
     const [markup, colours] = [looked.get(hash), looked.get(coloursHash)]
     if (!markup || !colours) unlookedCount++
+    if (!markup) unreadCount++
     return { page, faults: [...(colours ?? []), ...(markup ?? [])] }
   })
   return {
     findings: builtFindings(told, new Map(sheets.map(({ path, file }) => [path, file]))),
     pageCount: pages.length,
     unlookedCount,
+    isForColours: unlookedCount > 0 && unreadCount === 0,
   }
 }
 
