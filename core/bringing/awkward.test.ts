@@ -116,3 +116,45 @@ describe('old and awkward pages', () => {
     )
   })
 })
+
+test('a site as it is written today: a menu that marks its page, an imprint beside it, a home page that says more', () => {
+  const store = new TextStore()
+  const entries = [['/', 'Home'], ['/about/', 'About'], ['/log/', 'Log'], ['/contact.html', 'Contact']] as const
+  const page = (title: string, current: string, main: string) => `<!doctype html>
+<html lang="en">
+<head>
+  <meta charset="utf-8">
+  <title>${title}</title>
+  <link rel="canonical" href="https://forge.example${current}">
+  <link rel="stylesheet" href="/css/main.css">
+</head>
+<body>
+  <header><nav aria-label="Main"><ul>
+${entries.map(([href, label]) => `    <li><a href="${href}"${href === current ? ' aria-current="page"' : ''}>${label}</a></li>`).join('\n')}
+  </ul></nav></header>
+  <main>
+${main}
+  </main>
+  <footer><p>Ours. <a href="/imprint.html">Imprint</a></p></footer>
+</body>
+</html>
+`
+  const files = {
+    'index.html': page('Forge: knives and tools', '/', '<h1>Made slowly</h1>'),
+    'about/index.html': page('About us | Forge', '/about/', '<h1>About us</h1>'),
+    'log/index.html': page('Log | Forge', '/log/', '<h1>Log</h1>\n<ul><li><a href="fire.html">First fire</a></li></ul>'),
+    'log/fire.html': page('First fire | Forge', '/log/', '<h1>First fire</h1>'),
+    'contact.html': page('Contact | Forge', '/contact.html', '<h1>Contact</h1>'),
+    'imprint.html': page('Imprint | Forge', '', '<h1>Imprint</h1>'),
+    'css/main.css': '@layer a { nav { ul { background: url("/img/dots.png") } } }',
+    'img/dots.png': 'x',
+  }
+  const understood = bring(files, store)
+  const { site } = understood
+  const inMenus = site.pages.filter((one) => one.inMenus && one.parentId === null).map(({ label }) => label)
+  expect(inMenus).toEqual(['About', 'Log', 'Contact'])
+  expect([site.titlePattern, site.homeTitlePattern]).toEqual(['{page} | {site}', '{page}'])
+  expect(store.textOf(site.templates[0]!.source)).toMatch(/<site-menu levels="1" own="mark" home="first" aria-label="Main"><\/site-menu>/)
+  // But for what generated menus make now, all is as it was: the home page's own title, too.
+  expect(new Set(Object.values(outcomes(understood, store)))).toEqual(new Set(['menus']))
+}) // prettier-ignore

@@ -44,6 +44,34 @@ function sharedMenu(links: ReadonlyMap<string, readonly PageLink[]>, homeId: str
     .map((entry) => ({ ...entry, label: called.get(entry.id) ?? entry.label }))
 }
 
+/**
+ * The pages of the list that is the menu: of all lists that most pages have, the one with most of what they share. What is
+ * linked beside it on every page, as an imprint is at the foot, is no part of the menu.
+ * @returns all of the shared where no list has them
+ */
+function listedInMenu(pages: readonly ReadPage[], shared: ReadonlySet<string>): ReadonlySet<string> {
+  const lists = new Map<string, { pages: number; ids: Set<string> }>()
+  for (const { outline } of pages) {
+    const here = new Set<string>()
+    const open = [...outline]
+    for (let node = open.pop(); node; node = open.pop()) {
+      if (!node.list) {
+        open.push(...node.children)
+        continue
+      }
+      const list = lists.get(node.key) ?? { pages: 0, ids: new Set<string>() }
+      lists.set(node.key, list)
+      if (!here.has(node.key)) list.pages++
+      here.add(node.key)
+      for (const entry of node.list.entries) if ('id' in entry && shared.has(entry.id)) list.ids.add(entry.id)
+    }
+  }
+  let fullest: ReadonlySet<string> = new Set()
+  for (const { pages: having, ids } of lists.values())
+    if (having >= leastFor(pages.length) && ids.size > fullest.size) fullest = ids
+  return fullest.size >= 2 ? fullest : shared
+}
+
 /** What most pages call those that many lead to: on one page alone such an entry may be called "next". */
 function namesInMenu(
   links: ReadonlyMap<string, readonly PageLink[]>,
@@ -171,6 +199,7 @@ export function planOf(
   // A menu is what visitors go by; contents that tell much more than it does are the plan.
   const menu = contents.length > 2 * shared.length ? contents : shared
   const inMenu = new Set(menu.map(({ id }) => id))
+  const listed = menu === shared ? listedInMenu(pages, inMenu) : inMenu
 
   /** Pages in the order in which they are met: the menu, then what each of them leads to. */
   const order = new Map<string, number>()
@@ -268,7 +297,7 @@ export function planOf(
       label: labelOf(page),
       parentId: parents.get(page.id) ?? null,
       // Where pages share no menu, none is left out of one.
-      inMenu: menu.length === 0 || inMenu.has(page.id) || parents.get(page.id) !== null,
+      inMenu: menu.length === 0 || listed.has(page.id) || parents.get(page.id) !== null,
     })),
   }
 }

@@ -135,7 +135,8 @@ export function understand(
     name: siteName,
     language: languageOf(pages),
     titlePattern: titles.pattern,
-    homeTitlePattern: '',
+    // Of many sites the home page alone says more than its name.
+    homeTitlePattern: titles.follows(home) || !home.title?.text ? '' : '{page}',
     homeId: home.id,
     templateId: '',
     output: { ...defaultOutput, lineEnd: usesCrlf ? 'crlf' : 'lf' },

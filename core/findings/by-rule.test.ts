@@ -53,6 +53,7 @@ describe('what a page holds', () => {
     ['own-address', '<a href="https://saltpan.example/chapels/">x</a> <a href="https://saltpan.example/">y</a>', 0, null],
     ['same-words', '<a href="birds/terns.html">More on it</a> <a href="birds/gulls.html">more on it</a> <a href="/birds/terns.html">More on it</a>', 1, null],
     ['link-to-itself', '<a href="visit.html">x</a> <a href="visit.html#b">y</a> <a href="birds/terns.html">z</a>', 1, null],
+    ['link-to-itself', '<a href="visit.html" aria-current="page">x</a> <a href="visit.html" aria-current="false">y</a>', 1, null],
     ['picture-named-by-file', '<img src="a.jpg" alt="IMG_0412.JPG"><img src="b.jpg" alt="A tern.">', 1, null],
     ['vague-link', '<a href="/birds/terns.html">click here</a> <a href="/birds/gulls.html">Here and there</a> <a href="/" aria-label="Home page">here</a>', 1, null],
     ['empty-heading', '<h2> </h2><h2><img src="a.png" alt="Tides"></h2>', 1, null],

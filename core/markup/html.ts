@@ -25,6 +25,8 @@ export interface ReadLink extends PlacedRange {
   readonly href: string
   /** Its words; the first letters of many. */
   readonly words: string
+  /** Whether it says that it leads to what is being read (WAI-ARIA 1.2, `aria-current`). */
+  readonly isCurrent?: true
 }
 
 /** A picture with the size that is written for it, in CSS pixels. */
@@ -173,7 +175,10 @@ export function readHtml(
     if (tag && node.tagName === 'a' && links.length < mostLinks) {
       const href = node.attrs.find((attr) => attr.name === 'href')?.value.trim()
       const range = { start: tag.startOffset, end: tag.endOffset, ...lines.placeOf(tag.startOffset) }
-      if (href !== undefined) links.push({ href, words: wordsIn(node, longestLink), ...range })
+      const current = node.attrs.find((attr) => attr.name === 'aria-current')?.value.trim()
+      const isCurrent = current !== undefined && current !== '' && current !== 'false'
+      if (href !== undefined)
+        links.push({ href, words: wordsIn(node, longestLink), ...(isCurrent && { isCurrent }), ...range })
     }
     if (tag && node.tagName === 'img' && pictures.length < mostLinks) {
       const value = (name: string) => node.attrs.find((attr) => attr.name === name)?.value

@@ -1,7 +1,7 @@
 import { resolveReference } from '#core/links'
 import type { Rule } from '../../rule'
 
-/** A link in a page that leads to that page. */
+/** A link in a page that leads to that page, and does not say so to those who do not see where they are. */
 export const linkToItself: Rule = {
   id: 'link-to-itself',
   grade: 'detail',
@@ -10,6 +10,7 @@ export const linkToItself: Rule = {
   reads: 'references',
   find: (_, { from, at, links }, { names, homeFile }) =>
     links.flatMap((link) => {
+      if (link.isCurrent) return []
       const target = resolveReference(link.href, from, names, homeFile)
       // A template has no page of its own.
       const isOwn = from !== '' && target.kind === 'page' && target.path === from && target.suffix === ''
