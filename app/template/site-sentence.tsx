@@ -38,6 +38,17 @@ export function SiteSentence() {
         onPick={(lineEnd) => write({ lineEnd })}
         after=","
       />{' '}
+      links to a section name{' '}
+      <Pick<NonNullable<Output['links']>>
+        label="Links to sections"
+        value={output.links ?? 'files'}
+        options={[
+          { value: 'files', words: 'its file', hint: 'birds/index.html: works from a disk, too' },
+          { value: 'folders', words: 'its folder', hint: 'birds/: short, and the same when a host shows it' },
+        ]}
+        onPick={(links) => write({ links })}
+        after=","
+      />{' '}
       and comments{' '}
       <Pick
         label="Comments"

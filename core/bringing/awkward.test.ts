@@ -153,7 +153,8 @@ ${main}
   const { site } = understood
   const inMenus = site.pages.filter((one) => one.inMenus && one.parentId === null).map(({ label }) => label)
   expect(inMenus).toEqual(['About', 'Log', 'Contact'])
-  expect([site.titlePattern, site.homeTitlePattern]).toEqual(['{page} | {site}', '{page}'])
+  expect([site.titlePattern, site.homeTitlePattern, site.output.links]).toEqual(['{page} | {site}', '{page}', 'folders'])
+  expect(buildAll(site, store).get('log/fire.html')).toContain('<a href="./" aria-current="true">Log</a>')
   expect(store.textOf(site.templates[0]!.source)).toMatch(/<site-menu levels="1" own="mark" home="first" aria-label="Main"><\/site-menu>/)
   // But for what generated menus make now, all is as it was: the home page's own title, too.
   expect(new Set(Object.values(outcomes(understood, store)))).toEqual(new Set(['menus']))

@@ -1,6 +1,7 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { newPage } from '#core/change'
 import type { Range } from '#core/markup'
+import { splitReference } from '#core/links'
 import { namesOf } from '#core/naming'
 import {
   defaultChecking,
@@ -14,7 +15,7 @@ import {
 } from '#core/site'
 import { defaultTemplate, pageTitle } from '#core/template'
 import { withoutBases } from './reading/base-address'
-import { type BroughtFile, commonFolder, type Remark } from './brought'
+import { type BroughtFile, commonFolder, homeNameOf, type Remark } from './brought'
 import { type Group, groupPages } from './framing/frame'
 import type { FrameMark } from './framing/frame-marks'
 import { findParts } from './framing/generated-of'
@@ -89,6 +90,23 @@ function languageOf(pages: readonly PageAsItWas[]): string {
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'en'
 }
 
+/** Whether links to home pages of folders mostly name the folder. */
+function namesFolders(pages: readonly PageAsItWas[], old: Pick<OldNames, 'resolve'>): boolean {
+  let folders = 0
+  let files = 0
+  for (const { path, references } of pages)
+    for (const { href, holder } of references) {
+      if (holder !== 'a href') continue
+      const { path: named } = splitReference(href.trim())
+      const isFolder = /(^|\/)\.{0,2}$/.test(named)
+      if (named === '' || (!isFolder && homeNameOf(named) === null)) continue
+      if (old.resolve(href.trim(), path).kind !== 'page') continue
+      if (isFolder) folders++
+      else files++
+    }
+  return folders > files
+}
+
 /** What is said of pages whose host puts parts into them. */
 export const remarksOfIncludes = (pageFiles: readonly BroughtFile[]): Remark[] =>
   pageFiles
@@ -139,7 +157,11 @@ export function understand(
     homeTitlePattern: titles.follows(home) || !home.title?.text ? '' : '{page}',
     homeId: home.id,
     templateId: '',
-    output: { ...defaultOutput, lineEnd: usesCrlf ? 'crlf' : 'lf' },
+    output: {
+      ...defaultOutput,
+      lineEnd: usesCrlf ? 'crlf' : 'lf',
+      ...(namesFolders(pages, old) && { links: 'folders' as const }),
+    },
     checking: defaultChecking,
     scheme: scheme ?? defaultScheme,
     nextSeq: files.length + 1,

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { parseHtml } from '#core/markup'
+import { parseHtml, readHtml } from '#core/markup'
 import { writeOutline } from '#core/plan'
 import {
   brokenReferences,
@@ -153,3 +153,29 @@ describe('a built site', () => {
     }
   })
 })
+
+test('links name folders where that is chosen, and error pages refer from where visitors see the site', () => {
+  const store = new TextStore()
+  let site = siteFrom('Home\n  Birds\n    Terns\n  404\n  500 kroner', store)
+  const hrefs = (path: string, publicPath: string | null = null) =>
+    readHtml(buildAll(site, store, publicPath).get(path)!).references.map(({ href }) => href)
+  site = write(site, store, 'Terns', '<a href="/">a</a> <a href="./">b</a> <a href="index.html#x">c</a> <a href="/birds/terns.html">d</a>')
+  site = write(site, store, '404', '<a href="birds/">e</a> <a href="?q">f</a> <a href="https://x.example/">g</a>')
+  expect(hrefs('birds/terns.html').slice(-4)).toEqual(['../index.html', 'index.html', 'index.html#x', 'terns.html'])
+  // Shown in place of any page: nothing of it is named from where it happens to be shown.
+  const menu = ['index.html', 'birds/index.html', '500-kroner.html']
+  expect(hrefs('404.html').filter((href) => menu.includes(href))).not.toEqual([])
+  const rooted = hrefs('404.html', '/skerry/')
+  expect(rooted.filter((href) => !/^(\/skerry\/|[?#]|https:)/.test(href))).toEqual([])
+  expect(rooted).toEqual(expect.arrayContaining(['/skerry/styles/site.css', '/skerry/birds/index.html', '?q', 'https://x.example/']))
+  // No other page is made otherwise for it, though it stands beside them.
+  for (const path of ['index.html', '500-kroner.html', 'birds/terns.html']) expect(hrefs(path, '/skerry/')).toEqual(hrefs(path))
+  const signature = (label: string, publicPath: string | null) =>
+    buildSite(site, { textOf: store.textOf, factsOf: store.factsOf, year: 2031, publicPath }).signatureOf(pageCalled(site, label).id)
+  expect(signature('404', '/')).not.toBe(signature('404', '/skerry/'))
+  expect(signature('Birds', '/')).toBe(signature('Birds', null))
+  site = change(site, store, { kind: 'setOutput', output: { ...site.output, links: 'folders' }, was: site.output })
+  expect(hrefs('birds/terns.html').slice(-4)).toEqual(['../', './', './#x', 'terns.html'])
+  expect(hrefs('index.html')).toEqual(expect.arrayContaining(['birds/', 'styles/site.css']))
+  expect(hrefs('404.html', '/')).toEqual(expect.arrayContaining(['/', '/birds/', '/styles/site.css']))
+}) // prettier-ignore

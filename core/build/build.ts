@@ -10,6 +10,7 @@ import {
   generatedSignature,
   generatedWeight,
   homeFileOf,
+  isErrorPage,
   mostPageBytes,
   outputReference,
   pageTitle,
@@ -46,6 +47,11 @@ export interface BuildSources {
   readonly isOnce?: boolean
   /** The year that `{year}` stands for: the core has no clock. */
   readonly year: number
+  /**
+   * The folder that visitors see the site in, from `/` to `/`: pages that a host shows in place of others have references
+   * from the top. Without it all are relative.
+   */
+  readonly publicPath?: string | null
 }
 
 /** A finished page, and what wrote it. */
@@ -71,7 +77,8 @@ export interface Build {
 
 /** Prepares the finished site. The same site and sources give the same bytes, always. */
 export function buildSite(site: Site, sources: BuildSources): Build {
-  const context = contextOf(site)
+  const { publicPath = null } = sources
+  const context = contextOf(site, publicPath)
   const { tree, names } = context
   const templates = new SiteTemplates(site, sources.textOf)
   const files = new Map(site.files.map((file) => [file.id, file]))
@@ -192,6 +199,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
       return [
         signature,
         path,
+        isErrorPage(path) ? (publicPath ?? '') : '',
         ancestorsOf(tree, page)
           .map((above) => above.id)
           .join(),

@@ -1,8 +1,8 @@
-import { relativeReference } from '#core/links'
 import { escapeAttribute, escapeText } from '#core/markup'
 import { clashKey, namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
+import { addressFrom, addressingOf } from '#core/template'
 
 /** A page that is left at an old address and leads to where its page stands now. */
 export interface Forwarder {
@@ -40,7 +40,7 @@ export function forwardersOf(site: Site): Forwarder[] {
 
 /** A forwarder's HTML: plain and static, so that every host can serve it (HTML §4.2.5.3, RFC 6596). */
 export function forwarderText(site: Site, { path, page, to }: Forwarder): string {
-  const href = escapeAttribute(relativeReference(path, to))
+  const href = escapeAttribute(addressFrom(addressingOf(site, null), path, to, false))
   const label = escapeText(page.label)
   return `<!DOCTYPE html>
 <html lang="${escapeAttribute(site.language)}">

@@ -5,7 +5,8 @@ import fc from 'fast-check'
 import { type ConfigData, HtmlValidate, type ResolvedConfig, StaticConfigLoader } from 'html-validate'
 import { nameLabel } from '#core/naming'
 import { writeOutline } from '#core/plan'
-import { parseHtml } from '#core/markup'
+import { parseHtml, readHtml } from '#core/markup'
+import { isErrorPage } from '#core/template'
 import {
   arrangements,
   brokenReferences,
@@ -111,7 +112,9 @@ describe('every page is valid by the HTML Standard', () => {
     indent: fc.constantFrom('as-written', '2', '4', 'tab'),
     lineEnd: fc.constantFrom('lf', 'crlf'),
     comments: fc.boolean(),
+    links: fc.constantFrom('files', 'folders'),
   })
+  const publicPaths = fc.constantFrom(null, '/', '/skerry/light/')
   const settings = fc.record({
     name: fc.constantFrom('Home', 'A & B', '“x” <y>', '東京'),
     titlePattern: fc.constantFrom('{page} – {site}', '{page}', '{site}: {page} ({year})'),
@@ -120,7 +123,7 @@ describe('every page is valid by the HTML Standard', () => {
 
   test('of sites of any templates, slots and settings; the same to the byte when made again', async () => {
     await fc.assert(
-      fc.asyncProperty(outlines, someParts, someParts, outputs, settings, fc.constantFrom(...arrangements), async (nodes, above, within, output, said, arrangement) => {
+      fc.asyncProperty(outlines, someParts, someParts, outputs, settings, fc.constantFrom(...arrangements), publicPaths, async (nodes, above, within, output, said, arrangement, publicPath) => {
         const store = new TextStore()
         const plain = siteFrom(writeOutline(nodes), store)
         let site: Site = { ...plain, ...said, scheme: { ...plain.scheme, arrangement } }
@@ -139,22 +142,33 @@ describe('every page is valid by the HTML Standard', () => {
         for (const page of site.pages.slice(0, 3))
           site = change(site, store, { kind: 'setContent', pageId: page.id, slot: 'aside', content: store.put('<p>Beside.</p>\n<pre>\n x\n</pre>'), was: slotOf(page, 'aside') })
         site = change(site, store, { kind: 'setOutput', output, was: site.output })
-        const files = buildAll(site, store)
-        const again = buildAll({ ...site, pages: [...site.pages] }, store)
+        const sources = { textOf: store.textOf, factsOf: store.factsOf, year: store.year, publicPath }
+        const files = buildAll(site, store, publicPath)
+        const again = buildAll({ ...site, pages: [...site.pages] }, store, publicPath)
         expect([...again]).toEqual([...files])
         // Whichever page was made before it, and whether it is told what wrote it.
-        for (const { id, path } of buildSite(site, store).entries.toReversed()) {
-          const alone = buildSite({ ...site, pages: [...site.pages] }, store)
+        for (const { id, path } of buildSite(site, sources).entries.toReversed()) {
+          const alone = buildSite({ ...site, pages: [...site.pages] }, sources)
           expect(alone.textOf(id)).toBe(files.get(path))
           if (site.pages.some((page) => page.id === id))
             expect(alone.traceOf(id).text).toBe(files.get(path)!.replace(/\r\n/g, '\n'))
         }
-        const backwards = buildSite({ ...site, pages: [...site.pages] }, store)
+        const backwards = buildSite({ ...site, pages: [...site.pages] }, sources)
         for (const { id, path } of backwards.entries.toReversed()) expect(backwards.textOf(id)).toBe(files.get(path))
         const pages = [...files].filter(([name]) => name.endsWith('.html'))
         for (const [, html] of pages) expect(/\r/.test(html)).toBe(output.lineEnd === 'crlf')
         expect(await complaints(new Map(pages.map(([name, html]) => [name, html.replace(/\r\n/g, '\n')])))).toEqual([])
         for (const [, html] of pages) expect(html.match(/<h1[\s>]/g)?.length ?? 0).toBeLessThanOrEqual(1)
+        // What a host shows under any address refers to the rest from where visitors see the site.
+        for (const [at, html] of pages) {
+          const hrefs = readHtml(html, true).references.map(({ href }) => href).filter((href) => !href.startsWith('#'))
+          if (isErrorPage(at) && publicPath !== null) {
+            expect(hrefs.filter((href) => !href.startsWith(publicPath))).toEqual([])
+            files.set(at, html.replaceAll(`"${publicPath}`, '"/'))
+          } else expect(hrefs.filter((href) => href.startsWith('/'))).toEqual([])
+          const named = hrefs.filter((href) => (output.links === 'folders' ? /(^|\/)index\.html$/ : /\/$/).test(href))
+          expect(named).toEqual([])
+        }
         expect(brokenReferences(files)).toEqual([])
       }),
       { numRuns: 30 },

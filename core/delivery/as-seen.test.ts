@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals'
-import { type DeliveredFile, groupSeen, judgeSeen, type SeenAnswer } from './index'
+import { type DeliveredFile, groupSeen, isForVisitors, judgeSeen, type SeenAnswer } from './index'
 
 const page: DeliveredFile = { path: 'a.html', kind: 'page', hash: 'h' }
 const fine: SeenAnswer = { status: 200, location: null, contentType: 'text/html; charset=utf-8', hash: 'h' }
@@ -30,4 +30,9 @@ test('is told once for each likely reason, and otherwise where it is all of them
   expect(groupSeen(judged(['missing', 'missing']))[0]!.what).toContain(
     'Nothing of this site is at its public address',
   )
+})
+
+test('what is the host’s own is not asked for as visitors would', () => {
+  for (const at of ['index.html', 'a/b.c', '.well-known/security.txt']) expect(isForVisitors(at)).toBe(true)
+  for (const at of ['.htaccess', 'a/.htpasswd', '.git/config']) expect(isForVisitors(at)).toBe(false)
 })

@@ -27,6 +27,10 @@ function neededType({ path, kind }: DeliveredFile): RegExp | null {
   return /\.m?js$/i.test(path) ? /^(text|application)\/(x-)?(java|ecma)script\b/i : null
 }
 
+/** Whether a host shows a file to visitors at all: those whose names begin with a dot are its own (but RFC 8615). */
+export const isForVisitors = (path: string): boolean =>
+  path.split('/').every((name) => !name.startsWith('.') || name === '.well-known')
+
 /** What is wrong with how a file is seen; null where it comes as it was sent. */
 export function judgeSeen(file: DeliveredFile, seen: SeenAnswer | null): SeenFault | null {
   if (seen === null) return 'silent'

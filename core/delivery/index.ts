@@ -17,6 +17,7 @@ export { removalStep, stepOf } from './order'
 export {
   type DeliveredFile,
   groupSeen,
+  isForVisitors,
   judgeSeen,
   type SeenAnswer,
   type SeenFault,

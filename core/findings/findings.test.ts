@@ -216,4 +216,15 @@ describe('rules of references, markup and the whole', () => {
     expect(rules('Birds', '<a href="birds.html">x</a>')).toEqual(['unreached-page', 'link-to-itself'])
     expect(rules('Tides', '<a href="/birds.html">x</a>')).toEqual(['unlisted-page'])
   })
+
+  test('an error page belongs in no menu, and nothing has to lead to it', () => {
+    const store = new TextStore()
+    let site = siteFrom('Home\n  Visit\n  404', store)
+    for (const label of ['Home', 'Visit', '404']) site = write(site, store, label, `<p>${label} says something.</p>`)
+    const [finding, ...more] = told(site, store)
+    expect([finding!.rule, finding!.place.id, more]).toEqual(['listed-error-page', pageCalled(site, '404').id, []])
+    expect(finding!.mends).toMatchObject([{ change: { kind: 'setPageFlag', flag: 'inMenus', value: false } }])
+    site = change(site, store, { kind: 'setPageFlag', pageIds: [finding!.place.id], flag: 'inMenus', value: false })
+    expect(told(site, store)).toEqual([])
+  }) // prettier-ignore
 })

@@ -111,6 +111,8 @@ export interface Output {
   readonly lineEnd: 'lf' | 'crlf'
   /** Whether comments say what generated parts and slots begin with. */
   readonly comments: boolean
+  /** Whether links to a home page name its folder, or as where nothing is said, its file, which works from a disk too. */
+  readonly links?: 'files' | 'folders'
 }
 
 export const defaultOutput: Output = { indent: 'as-written', lineEnd: 'lf', comments: false }

@@ -1,12 +1,15 @@
 import { type Names, namesOf } from '#core/naming'
 import { type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
+import { type Addressing, addressingOf, isShownAnywhere } from './addressing'
 
 /** What generated parts are made from, and what was worked out of it. */
 export interface SiteContext {
   readonly site: Site
   readonly tree: Tree
   readonly names: Names
+  /** How references are written; null for the usual way. */
+  readonly addressing: Addressing | null
   /** Stands for the names, for who keeps what follows from them and must not keep them. */
   readonly namesToken: object
   /** Parts made last, by all that can make two of them differ. */
@@ -80,12 +83,14 @@ function tokenOf(names: Names): object {
   return token
 }
 
-export function contextOf(site: Site): SiteContext {
+/** @param publicPath the folder that visitors see the site in, from `/` to `/`, where that is known */
+export function contextOf(site: Site, publicPath: string | null = null): SiteContext {
   const names = namesOf(site)
   return {
     site,
     tree: treeOf(site),
     names,
+    addressing: addressingOf(site, publicPath),
     namesToken: tokenOf(names),
     made: new BoundedTexts(mostMenuText),
     siblings: new Map(),
@@ -94,4 +99,10 @@ export function contextOf(site: Site): SiteContext {
     latestAbove: null,
     latestParts: new Map(),
   }
+}
+
+/** What pages share that refer to others alike: their folder, or for one that is shown anywhere itself. */
+export function folderOf({ names, addressing }: SiteContext, page: Page): string {
+  const { path, folder } = names.pages.get(page.id)!
+  return isShownAnywhere(addressing, path) ? `:${path}` : folder
 }

@@ -1,6 +1,6 @@
 import type { Page } from '#core/site'
 import type { CompiledTemplate, Part } from './compile'
-import { flat, type SiteContext } from './context'
+import { flat, folderOf, type SiteContext } from './context'
 import { outputReference } from './output-reference'
 import { escapes, isOfSite, siteValueOf } from './values'
 
@@ -24,7 +24,8 @@ export function folderParts(
   page: Page,
   year: number,
 ): readonly Part[] {
-  const { path, folder } = context.names.pages.get(page.id)!
+  const { path } = context.names.pages.get(page.id)!
+  const folder = folderOf(context, page)
   const known = latest.get(context)
   if (known?.template === template && known.folder === folder) return known.parts
   const parts: Part[] = []

@@ -1,9 +1,9 @@
-import { relativePlain, relativeReference } from '#core/links'
 import { escapeAttribute, escapeText } from '#core/markup'
 import { ancestorsOf } from '#core/plan'
 import type { Page } from '#core/site'
 import type { CompiledTemplate } from './compile'
-import type { SiteContext } from './context'
+import { addressFrom } from './addressing'
+import { folderOf, type SiteContext } from './context'
 import { plainPath } from './output-reference'
 import type { Entry } from './parts'
 
@@ -49,7 +49,9 @@ export const pageTitle = (page: Page): string => page.title ?? page.label
 
 function link(context: SiteContext, from: string, page: Page, rel: string, above: boolean): string {
   const to = context.names.pages.get(page.id)!.path
-  const href = plainPath.test(to) ? relativePlain(from, to) : escapeAttribute(relativeReference(from, to))
+  const isPlain = plainPath.test(to)
+  const address = addressFrom(context.addressing, from, to, isPlain)
+  const href = isPlain ? address : escapeAttribute(address)
   const marked = above ? ' aria-current="true"' : ''
   return `<a${rel && ` rel="${rel}"`} href="${href}"${marked}>${escapeText(page.label)}</a>`
 }
@@ -67,7 +69,7 @@ export function renderGenerated(context: SiteContext, placed: Placed, page: Page
 
 /** A part that is the same on all pages of a folder that stand under the same entries of it. */
 function alike(context: SiteContext, placed: Placed, levels: number, page: Page, unit: string): string {
-  const { folder } = context.names.pages.get(page.id)!
+  const folder = folderOf(context, page)
   const above = aboveOf(context, page)
   const isEntry = above.length < levels
   const known = context.latestParts.get(placed)
@@ -90,7 +92,7 @@ const ownLabel = '<>'
 
 /** A part that is the same on all pages of a folder under one parent, but for their own labels. */
 function besideSiblings(context: SiteContext, placed: Placed, page: Page, unit: string): string {
-  const { folder } = context.names.pages.get(page.id)!
+  const folder = folderOf(context, page)
   const above = aboveOf(context, page)
   let known = context.latestParts.get(placed)
   if (known?.folder !== folder || known.above !== above) {

@@ -1,11 +1,8 @@
-import { leadsAbove, relativePlain, relativeReference, resolveReference } from '#core/links'
+import { leadsAbove, resolveReference } from '#core/links'
 import { type Reference, writeReference } from '#core/markup'
 import { trialFolder } from '#core/naming'
-import type { Site } from '#core/site'
+import { addressFrom, homeFileOf, isShownAnywhere } from './addressing'
 import type { SiteContext } from './context'
-
-/** The home file's name, which stands for its folder. */
-export const homeFileOf = (site: Pick<Site, 'scheme'>): string => site.scheme.homeName + site.scheme.extension
 
 /** Written as it is in every place where a reference can stand: nothing to encode, nothing to escape. */
 export const plainPath = /^[\w.-]+(?:\/[\w.-]+)*$/
@@ -43,7 +40,7 @@ export function planReference(reference: Reference): PlannedReference {
 
 /**
  * A reference as it has to stand in the finished file at `path`, escaped for its place, or null when what is
- * written is right already: relative, and naming a file, not a folder, so that it works from a disk too.
+ * written is right already: relative, and naming what the site's links name, a file or a folder.
  * @param from where it is understood from: `path` for a content, '' for the template
  */
 export function outputReference(
@@ -57,27 +54,33 @@ export function outputReference(
       plain.names = context.namesToken
       plain.isThere = context.names.byPath.has(plain.path)
     }
-    if (plain.isThere) return relativePlain(path, plain.path)
+    if (plain.isThere) return addressFrom(context.addressing, path, plain.path, true)
   }
-  const href = relativeOf(context, reference, path, from)
+  const href = addressOf(context, reference, path, from)
   return href === null || href === reference.href ? null : writeReference(reference, href)
 }
 
-function relativeOf(context: SiteContext, { href }: Reference, path: string, from: string): string | null {
+/** Whether a reference names what it leads to as links are to: its file, or with `homeFile` the folder of a home page. */
+function isNamed(href: string, to: string, homeFile: string | null): boolean {
+  const path = href.split(/[?#]/)[0]!
+  const name = to.slice(to.lastIndexOf('/') + 1)
+  return name === homeFile ? path.endsWith('/') : path.endsWith(name)
+}
+
+function addressOf(context: SiteContext, { href }: Reference, path: string, from: string): string | null {
   const target = resolveReference(href, from, context.names, homeFileOf(context.site))
   if (target.kind === 'elsewhere' || target.kind === 'here') return null
+  const { addressing } = context
+  const to = (wanted: string) => addressFrom(addressing, path, wanted, false)
   // A trial page is never part of what comes out: a link to one is written as it will be right once the
   // page is none, and is a finding until then.
   if (target.path.startsWith(trialFolder) && !path.startsWith(trialFolder))
-    return relativeReference(path, target.path.slice(trialFolder.length)) + target.suffix
+    return to(target.path.slice(trialFolder.length)) + target.suffix
   // What lies above the site is the host's, and named from where the page stands.
   if (target.kind === 'missing' && leadsAbove(href, from)) return null
   // A relative one that names a file exactly is the author's spelling, and stays.
-  const rooted = href.startsWith('/') || from !== path
-  if (
-    !rooted &&
-    (target.kind === 'missing' || href.split(/[?#]/)[0]!.endsWith(target.path.split('/').pop()!))
-  )
+  const isRooted = href.startsWith('/') || from !== path || isShownAnywhere(addressing, path)
+  if (!isRooted && (target.kind === 'missing' || isNamed(href, target.path, addressing?.homeFile ?? null)))
     return null
-  return relativeReference(path, target.path) + target.suffix
+  return to(target.path) + target.suffix
 }

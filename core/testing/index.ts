@@ -105,8 +105,17 @@ export function mend(before: Site, after: Site, store: TextStore, what?: Change)
 }
 
 /** The whole built site as path → text. */
-export function buildAll(site: Site, store: TextStore): Map<string, string> {
-  const build = buildSite(site, store)
+export function buildAll(
+  site: Site,
+  store: TextStore,
+  publicPath: string | null = null,
+): Map<string, string> {
+  const build = buildSite(site, {
+    textOf: store.textOf,
+    factsOf: store.factsOf,
+    year: store.year,
+    publicPath,
+  })
   return new Map(build.entries.map((entry) => [entry.path, build.textOf(entry.id)]))
 }
 
@@ -122,14 +131,17 @@ export function brokenReferences(files: Map<string, string>): string[] {
     return references.flatMap(({ href }) => {
       const { path: to } = splitReference(href)
       const folder = path.slice(0, path.lastIndexOf('/') + 1)
-      return to === '' || files.has(decodeURIComponent(mergePath(folder, to))) ? [] : [`${path}: ${href}`]
+      const at = decodeURIComponent(mergePath(folder, to))
+      // A folder stands for its home file.
+      const isThere = files.has(at === '' || at.endsWith('/') ? `${at}index.html` : at)
+      return to === '' || isThere ? [] : [`${path}: ${href}`]
     })
   })
 }
 
 /** Labels that people type, and some that only a test would. */
 export const labels = fc.oneof(
-  { weight: 6, arbitrary: fc.constantFrom('Visit', 'visit', 'Tides & ferries', 'Café', 'CAFE', 'Index', 'Images', 'con', 'The light', '1999–2004', 'Über uns', '東京', 'ß', 'SS', 'Straße', 'Keeper’s cottage', '...', '😀', '../../etc', '.htaccess', 'a%20b', 'שלום', 'e\u0301tude') },
+  { weight: 6, arbitrary: fc.constantFrom('Visit', 'visit', 'Tides & ferries', 'Café', 'CAFE', 'Index', 'Images', 'con', 'The light', '1999–2004', 'Über uns', '東京', 'ß', 'SS', 'Straße', 'Keeper’s cottage', '...', '😀', '../../etc', '.htaccess', '404', 'Not found', 'a%20b', 'שלום', 'e\u0301tude') },
   { weight: 3, arbitrary: fc.string({ unit: 'grapheme', minLength: 1, maxLength: 24 }) },
   { weight: 1, arbitrary: fc.string({ unit: 'binary', minLength: 1, maxLength: 12 }) },
 ) // prettier-ignore

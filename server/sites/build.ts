@@ -104,11 +104,17 @@ export interface SiteFiles {
 /**
  * Every file of the finished site with its hash. Pages that cannot have changed since the last
  * time are not made again. Gives way to other work between batches.
+ * @param publicPath the folder that visitors see it in, from `/` to `/`, where that is known
  */
-export async function filesOfSite(db: Queryable, site: Site, signal?: AbortSignal): Promise<SiteFiles> {
+export async function filesOfSite(
+  db: Queryable,
+  site: Site,
+  signal?: AbortSignal,
+  publicPath: string | null = null,
+): Promise<SiteFiles> {
   const texts = await getTexts(db, sharedTexts(site))
   const real = contentsOfPages(site.pages.filter((page) => !page.trial))
-  const build = buildSite(site, await sourcesFor(db, site, real, texts))
+  const build = buildSite(site, { ...(await sourcesFor(db, site, real, texts)), publicPath })
   refuseTooLarge(build)
   const contents = new Map(site.pages.map((page) => [page.id, contentsOfPages([page])]))
   const known = manifests.get(site.id)

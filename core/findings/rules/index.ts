@@ -53,6 +53,7 @@ import { emptyPage } from './whole/empty-page'
 import { heavyPage } from './whole/heavy-page'
 import { repeatedTitle } from './whole/repeated-title'
 import { sameText } from './whole/same-text'
+import { listedErrorPage } from './whole/listed-error-page'
 import { unlistedPage } from './whole/unlisted-page'
 import { unreachedPage } from './whole/unreached-page'
 
@@ -102,6 +103,7 @@ export const checks: readonly Rule[] = [
   repeatedTitle,
   sameText,
   unreachedPage,
+  listedErrorPage,
   unlistedPage,
   vagueLink,
   sameWords,

@@ -1,14 +1,16 @@
 import {
   type DeliveredFile,
   groupSeen,
+  isForVisitors,
   judgeSeen,
   type SeenAnswer,
   type SeenFault,
   type SeenGroup,
 } from '#core/delivery'
 import { encodePath } from '#core/markup'
-import { askOutside, deadline, eachOf, limitFollowing, pool } from '#server/platform'
-import { filesOfSite, type StoredSite } from '#server/sites'
+import { askOutside, deadline, eachOf, limitFollowing } from '#server/platform'
+import type { StoredSite } from '#server/sites'
+import { filesFor } from '../places/files-for'
 import { compareKnown } from './compare'
 import type { Destination } from '../places/destination-rows'
 
@@ -67,10 +69,10 @@ export async function seeAsVisitors(
   tell: (done: number, all: number) => void,
 ): Promise<SeenSite> {
   await limitFollowing(accountId, 'The site was looked at several times just now.')
-  const { manifest } = await filesOfSite(pool(), stored.site, signal)
+  const { manifest } = await filesFor(stored.site, destination.id, signal)
   const { files } = await compareKnown(stored, destination.id, signal)
   const sent = new Set(files.filter(({ state }) => state === 'same').map(({ path }) => path))
-  const wanted = manifest.filter(({ path }) => sent.has(path))
+  const wanted = manifest.filter(({ path }) => sent.has(path) && isForVisitors(path))
   const judged: { path: string; fault: ReturnType<typeof judgeSeen> }[] = []
   await eachOf(wanted, atOnce, async ({ path, kind, hash, sizeBytes }) => {
     signal.throwIfAborted()

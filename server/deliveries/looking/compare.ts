@@ -11,7 +11,8 @@ import { Problem } from '#core/problems'
 import type { Site } from '#core/site'
 import { hashOfPieces } from '#server/contents'
 import { eachOf, log, pool, portionsOf, transaction } from '#server/platform'
-import { filesOfSite, type StoredSite } from '#server/sites'
+import type { StoredSite } from '#server/sites'
+import { filesFor } from '../places/files-for'
 import { releaseHold, renewHold, takeHold } from '../places/hold-rows'
 import { listListed, listRecorded, recordThere, replaceListing, type SentFile } from '../places/known-rows'
 import { traitsOf } from '../places/web-host-rows'
@@ -43,7 +44,7 @@ export async function compareKnown(
   destinationId: string,
   signal?: AbortSignal,
 ): Promise<Comparison> {
-  const { manifest } = await filesOfSite(pool(), stored.site, signal)
+  const { manifest } = await filesFor(stored.site, destinationId, signal)
   return againstKnown(destinationId, manifest)
 }
 
@@ -68,7 +69,7 @@ export async function lookThere(
 ): Promise<void> {
   await whileHolding(destination.id, signal, async (held) => {
     await atDestination(destination, held, async (transport) => {
-      const { manifest } = await filesOfSite(pool(), stored.site, held)
+      const { manifest } = await filesFor(stored.site, destination.id, held)
       await refreshListing(transport, destination.id, placed(manifest, stored.site))
     })
   })

@@ -3,7 +3,8 @@ import { Problem } from '#core/problems'
 import { beginBringing } from '#server/bringing'
 import { getBlobs } from '#server/contents'
 import { limitDestinationTests, pool } from '#server/platform'
-import { filesOfSite, type StoredSite, zipFiles } from '#server/sites'
+import { type StoredSite, zipFiles } from '#server/sites'
+import { filesFor } from '../places/files-for'
 import {
   atDestination,
   closeDestination,
@@ -48,7 +49,7 @@ export async function readSide(
     const hash = await hashAfter(pool(), destination.id, side.after, path)
     return hash === null ? null : ((await getBlobs(pool(), [hash])).get(hash) ?? null)
   }
-  const files = await filesOfSite(pool(), stored.site, signal)
+  const files = await filesFor(stored.site, destination.id, signal)
   const file = files.manifest.find((one) => one.path === path)
   if (!file) return null
   if (file.sizeBytes > mostBytes) throw new Problem('file-too-large', { most: '20 MB' })

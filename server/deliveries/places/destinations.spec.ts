@@ -11,9 +11,11 @@ import {
   accountWithSite,
   askFor,
   freshDatabase,
+  lookAt,
   practiceForm,
   practiceHost,
   siteOf,
+  statesOf,
 } from '../../testing/support'
 import { seeAsVisitors } from '../looking/as-seen'
 import { compareKnown, lookThere } from '../looking/compare'
@@ -306,3 +308,19 @@ test('what visitors get is compared with what was sent', async () => {
   expect(elsewhere!.what).toContain('Nothing of this site is at its public address')
   expect((await look('http://127.0.0.1:9/')).groups[0]!.what).toContain('Nobody answers at the public address')
 }) // prettier-ignore
+
+test('an error page refers to the rest from where visitors see the site, at each of its destinations', async () => {
+  owner = await accountWithSite('Home\n  Visit\n  404')
+  const places = [`public/${owner.siteId}`, `public/${owner.siteId}-trial`]
+  for (const [index, folder] of places.entries()) {
+    const name = folder.slice('public/'.length)
+    const id = await save(form({ folder, publicAddress: `http://127.0.0.1:${host.webPort}/${name}/` }), null)
+    await deliver(id)
+    const text = (at: string) => readFile(path.join(host.publicPath, name, at), 'utf8')
+    expect(await text('404.html')).toContain(`href="/${name}/styles/site.css"`)
+    expect(await text('visit.html')).toContain('href="styles/site.css"')
+    // And all of it is known to be there as it is here.
+    await lookAt({ ...owner, destinationId: id })
+    expect([index, await statesOf({ ...owner, destinationId: id })]).toEqual([index, { same: 4 }])
+  }
+})

@@ -2,7 +2,8 @@ import { type Comparison, type ManifestFile, removalStep, stepOf } from '#core/d
 import { Problem } from '#core/problems'
 import { PostgresContents, putBlobs } from '#server/contents'
 import { pool, portionsOf, transaction } from '#server/platform'
-import { filesOfSite, type SiteFiles, type StoredSite } from '#server/sites'
+import type { SiteFiles, StoredSite } from '#server/sites'
+import { filesFor } from '../places/files-for'
 import { againstKnown, placed } from '../looking/compare'
 import { insertDelivery } from './delivery-rows'
 import { insertItems, type Item } from './item-rows'
@@ -33,7 +34,7 @@ export async function askDelivery(
   { paths = null, removeLeftovers = false, strays = [], goesOn = false, beginAt = null }: Wishes = {},
   signal?: AbortSignal,
 ): Promise<{ id: string } | null> {
-  const files = await filesOfSite(pool(), stored.site, signal)
+  const files = await filesFor(stored.site, destinationId, signal)
   const wanted = paths ? files.manifest.filter(({ path }) => paths.has(path)) : files.manifest
   await keepContents(files, wanted, signal)
   const replaced = replacedBy(await againstKnown(destinationId, wanted))

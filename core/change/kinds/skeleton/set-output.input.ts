@@ -7,6 +7,7 @@ export const outputInput = Joi.object<Output>({
   indent: Joi.valid('as-written', '2', '4', 'tab').required(),
   lineEnd: Joi.valid('lf', 'crlf').required(),
   comments: Joi.boolean().required(),
+  links: Joi.valid('files', 'folders'),
 }).required()
 
 export const setOutput: ChangeInput<SetOutput> = { fields: { output: outputInput, was: outputInput } }

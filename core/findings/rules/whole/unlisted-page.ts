@@ -1,3 +1,4 @@
+import { isErrorPage } from '#core/template'
 import { graphOf } from '../../graph-of'
 import { inPage, type Rule } from '../../rule'
 
@@ -9,8 +10,11 @@ export const unlistedPage: Rule = {
   why: 'It is found only by who meets the link to it.',
   reads: 'page',
   find: (page, context) =>
-    // One to which nothing leads at all is told as that.
-    page.inMenus || page.id === context.site.homeId || graphOf(context)?.byId.get(page.id)?.steps === null
+    // One to which nothing leads at all is told as that; an error page is shown by the host.
+    page.inMenus ||
+    page.id === context.site.homeId ||
+    isErrorPage(context.names.pages.get(page.id)!.path) ||
+    graphOf(context)?.byId.get(page.id)?.steps === null
       ? null
       : {
           place: inPage(page),

@@ -1,3 +1,4 @@
+import { isErrorPage } from '#core/template'
 import { graphOf } from '../../graph-of'
 import { inPage, type Rule } from '../../rule'
 
@@ -13,7 +14,8 @@ export const unreachedPage: Rule = {
     if (!graph) return []
     return context.pages.flatMap((page) => {
       const { steps, from, isListed } = graph.byId.get(page.id)!
-      if (steps !== null) return []
+      // An error page is shown by the host, in place of what is not there.
+      if (steps !== null || isErrorPage(context.names.pages.get(page.id)!.path)) return []
       const isLed = from.length > 0 || isListed
       return [
         {
