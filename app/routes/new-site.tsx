@@ -187,7 +187,8 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
     const asked = new URLSearchParams(location.search).get('kit')
     if (asked) setKitId(asked)
     setRequest(kept?.request ?? crypto.randomUUID())
-    if (!kept) return
+    // As whoever asks is used to reading: most write so, too.
+    if (!kept) return setLanguage(navigator.language.split('-')[0] || 'en')
     setName(kept.name)
     setLanguage(kept.language)
     setKitId(asked ?? kept.kit ?? usualKit)

@@ -93,6 +93,7 @@ describe('what a template says of every page', () => {
     ['no-doctype', head.replace('<!DOCTYPE html>\n', '')],
     ['no-doctype', head.replace('<!DOCTYPE html>', '<!DOCTYPE HTML PUBLIC "-//W3C//DTD HTML 3.2//EN">')],
     ['no-language', head.replace(' lang="en"', '')],
+    ['no-direction', head.replace('lang="en"', 'lang="he"')],
     ['charset', head.replace('<meta charset="utf-8">', '')],
     ['charset', head.replace('utf-8', 'windows-1252')],
     ['charset', head.replace('<meta charset="utf-8">', `<!-- ${'x'.repeat(1_024)} --><meta charset="utf-8">`)],

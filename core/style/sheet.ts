@@ -131,11 +131,11 @@ a:focus-visible {
 /* ---- The frame of every page ---- */
 .skip-link {
   position: absolute;
-  left: -100vw;
+  inset-inline-start: -100vw;
 }
 
 .skip-link:focus {
-  left: 1rem;
+  inset-inline-start: 1rem;
   top: 0.5rem;
 }
 
@@ -216,7 +216,7 @@ ${choices.menu === 'side' ? sideMenu : ''}
 }
 
 .page-children ul {
-  padding-left: 1.2rem;
+  padding-inline-start: 1.2rem;
 }
 
 /* ---- A column at the side ---- */
@@ -251,7 +251,7 @@ aside h2 {
 }
 
 .section-menu ul ul {
-  padding-left: 1rem;
+  padding-inline-start: 1rem;
 }
 
 .section-menu li {
@@ -273,7 +273,7 @@ aside h2 {
 }
 
 .page-neighbours li:only-child:has([rel="next"]) {
-  margin-left: auto;
+  margin-inline-start: auto;
 }
 
 .page-neighbours a[rel="prev"]::before {
@@ -287,7 +287,7 @@ aside h2 {
 /* ---- Lists ---- */
 ul,
 ol {
-  padding-left: 1.5rem;
+  padding-inline-start: 1.5rem;
 }
 
 dt {
@@ -324,22 +324,22 @@ table {
 caption {
   padding-bottom: 0.5rem;
   color: var(--quiet);
-  text-align: left;
+  text-align: start;
 }
 
 th,
 td {
   padding: 0.35rem 1.25rem 0.35rem 0;
   border-bottom: 1px solid var(--line);
-  text-align: left;
+  text-align: start;
   vertical-align: top;
 }
 
 /* ---- Quotations ---- */
 blockquote {
   margin: 1.5rem 0;
-  padding-left: 1rem;
-  border-left: 3px solid var(--accent);
+  padding-inline-start: 1rem;
+  border-inline-start: 3px solid var(--accent);
 }
 
 /* ---- Forms ---- */

@@ -12,7 +12,7 @@ export const sideMenu = `
     flex-direction: column;
     align-items: flex-start;
     flex-wrap: nowrap;
-    border-right: 1px solid var(--line);
+    border-inline-end: 1px solid var(--line);
     border-bottom: 0;
   }
 

@@ -22,9 +22,9 @@ beforeAll(async () => {
 afterAll(() => database.close())
 
 const plan = planSite(readOutline('Home\n  Visit\n    Getting here'), 'Saltpan Chapel')
-const make = async (kitId: string, scheme = undefined as typeof defaultScheme | undefined) => {
+const make = async (kitId: string, scheme?: typeof defaultScheme, language = 'en') => {
   const kit = (await kitToUse(ids.accountId, kitId))!
-  const siteId = await createSite(ids.accountId, { name: 'Next', language: 'en', plan, kit, scheme })
+  const siteId = await createSite(ids.accountId, { name: 'Next', language, plan, kit, scheme })
   return siteOf(siteId, ids.accountId)
 }
 
@@ -52,6 +52,14 @@ describe('a kit that ships', () => {
       for (const [, href] of home.matchAll(/<link rel="stylesheet" href="([^"]+)"/g))
         expect(paths).toContain(href)
     }
+  })
+
+  test('speaks the language of the site that is made of it', async () => {
+    const site = await make('notice-board', undefined, 'ar')
+    const home = (await (await filesOfSite(pool(), site)).bytesOf(['index.html'])).get('index.html')!.toString()
+    expect(home).toMatch(/<html lang="ar" dir="rtl">/)
+    expect(home).toMatch(/<link rel="stylesheet" href="styles\/site\.css">/)
+    expect(home).not.toMatch(/Skip to|Main|Notices/)
   })
 
   test('is seen as a page that needs nothing from anywhere', async () => {

@@ -5,7 +5,7 @@ import { type Kit, plainKit } from '#core/kit'
 import { applyEdits, readHtml } from '#core/markup'
 import type { Site } from '#core/site'
 import { starterStyle } from '#core/style'
-import { defaultTemplate } from '#core/template'
+import { defaultTemplate, inLanguage } from '#core/template'
 import { getTexts, putBlobs, textFrom } from '#server/contents'
 import { noteRequest, transaction } from '#server/platform'
 import { insertSite } from './rows/site-rows'
@@ -38,9 +38,27 @@ export async function createSite(
     const kit = options.kit ?? (await usualKit(client))
     const [emptyContent] = await putBlobs(client, [''])
     const site = newSite({ ...options, kit, id, newId: randomUUID, emptyContent: emptyContent! })
-    await insertSite(client, await mended(client, site, kit), accountId)
+    await insertSite(client, await mended(client, await inItsLanguage(client, site), kit), accountId)
     return site.id
   })
+}
+
+/** A site whose templates say in its language what they say in English as they ship. */
+async function inItsLanguage(client: pg.PoolClient, site: Site): Promise<Site> {
+  const textOf = textFrom(
+    await getTexts(
+      client,
+      site.templates.map(({ source }) => source),
+    ),
+  )
+  const sources = await putBlobs(
+    client,
+    site.templates.map(({ source }) => inLanguage(textOf(source), site.language)),
+  )
+  return {
+    ...site,
+    templates: site.templates.map((template, index) => ({ ...template, source: sources[index]! })),
+  }
 }
 
 /** A site whose templates and style sheets lead to where the files of its kit stand in it. */

@@ -1,6 +1,6 @@
 import { css } from '@codemirror/lang-css'
 import { html } from '@codemirror/lang-html'
-import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
+import { bidiIsolates, HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { search } from '@codemirror/search'
 import { EditorState, Prec, Transaction } from '@codemirror/state'
 import { EditorView, keymap } from '@codemirror/view'
@@ -139,9 +139,16 @@ const partTags = Object.fromEntries(
   ]),
 )
 
+/** Tags stay in one piece among words that are read from right to left (Unicode UAX #9, isolates). */
+const isolated = bidiIsolates()
+
 const languages = {
-  html: () => [html({ autoCloseTags: true, matchClosingTags: true }), tagPairs],
-  template: () => [html({ autoCloseTags: true, matchClosingTags: true, extraTags: partTags }), tagPairs],
+  html: () => [html({ autoCloseTags: true, matchClosingTags: true }), tagPairs, isolated],
+  template: () => [
+    html({ autoCloseTags: true, matchClosingTags: true, extraTags: partTags }),
+    tagPairs,
+    isolated,
+  ],
   css: () => [css(), coloursShown],
   plain: () => [],
 }

@@ -37,6 +37,7 @@ import { charset } from './skeleton/charset'
 import { headerHome } from './skeleton/header-home'
 import { noDescription } from './skeleton/no-description'
 import { noDoctype } from './skeleton/no-doctype'
+import { noDirection } from './skeleton/no-direction'
 import { noLanguage } from './skeleton/no-language'
 import { pageHeadings } from './skeleton/page-headings'
 import { sameTitle } from './skeleton/same-title'
@@ -77,6 +78,7 @@ export const checks: readonly Rule[] = [
   charset,
   noDoctype,
   noLanguage,
+  noDirection,
   viewport,
   sameTitle,
   headerHome,
