@@ -4,6 +4,14 @@ import { sheetOf } from './sheet'
 /** A style sheet made from a few choices: plain rules in commented sections, meant to be changed. */
 export const starterStyle = (choices: StyleChoices = defaultChoices): string => sheetOf(choices)
 
+/** A sheet with the sides of lines for left and right, which sheets that were made earlier name (CSS Logical Properties 1). */
+const bySides = (css: string): string =>
+  css
+    .replace(/^(\s*)left: /gm, '$1inset-inline-start: ')
+    .replace(/\b(padding|margin|border)-left:/g, '$1-inline-start:')
+    .replace(/\bborder-right:/g, 'border-inline-end:')
+    .replace(/\btext-align: left;/g, 'text-align: start;')
+
 /**
  * The choices that a style sheet was made from, as long as it is exactly what was made: once its author has
  * changed a letter it is theirs, and null.
@@ -20,5 +28,5 @@ export function choicesOf(css: string): StyleChoices | null {
     Object.hasOwn(faces, headings!) &&
     Object.hasOwn(widths, width!) &&
     (menu === 'top' || menu === 'side')
-  return isKnown && starterStyle(choices) === css ? choices : null
+  return isKnown && starterStyle(choices) === bySides(css) ? choices : null
 } // prettier-ignore

@@ -59,3 +59,17 @@ test('a style sheet is CSS without an error, and says what it was made from unti
   expect(choicesOf('')).toBeNull()
   expect(choicesOf(starterStyle())).toEqual(defaultChoices)
 })
+
+test('a sheet that was made with left and right is known for what it is; one that its author changed is not', () => {
+  for (const menu of ['top', 'side'] as const) {
+    const made = starterStyle({ ...defaultChoices, menu })
+    const earlier = made
+      .replaceAll('inset-inline-start', 'left')
+      .replaceAll('inline-start', 'left')
+      .replaceAll('inline-end', 'right')
+      .replaceAll('text-align: start', 'text-align: left')
+    expect(earlier).not.toBe(made)
+    expect(choicesOf(earlier)).toEqual({ ...defaultChoices, menu })
+    expect(choicesOf(earlier.replace('left', 'right'))).toBeNull()
+  }
+})
