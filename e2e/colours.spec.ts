@@ -22,6 +22,7 @@ const sheets: Record<string, string> = {
 :is(.a, #none) .b { color: #caa } .a .b { color: #000 } :where(#q) .w { color: #000 } .w { color: #aac }
 p:not(.x):not(.deep):nth-child(odd of p).odd { color: #9aa } a:link { color: #7ac } a:visited { color: #000 }
 .takes { color: inherit } .first { color: #000; color: nothing } .upper { COLOR: #AB9 } .ok { color: oklch(70% .1 200) }
+.steps li:nth-child(2n+1) { color: #a9b } .steps li:nth-last-child(2) { color: #9ba } .steps li:last-of-type { color: #bba } .steps i:only-of-type { color: #abb }
 [data-x="y" i] { color: #b99 } .empty:empty + p { color: #99b } .has:has(> b) { color: #b9b }
 @supports (display: grid) { .supported { color: #9b9 } } @supports not (display: grid) { .supported { color: #000 } }
 table.grid td { background: rgba(0, 0, 0, .2); color: #888 } .ground { --b: #cde; background: var(--b) no-repeat; color: #9ab }`,
@@ -40,6 +41,7 @@ const today = `<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title
 <p class="supported">t35</p><table class="grid"><tr><td>t36<td style="background: white">t37</table><p class="ground">t38</p><p class="styled" style="color: #000">t39</p>
 <p hidden class="later">t40</p><p class="later" style="visibility: hidden">t41<span style="visibility: visible">t42</span></p><blockquote>t43</blockquote>
 <fieldset><legend style="color: #aaa">t44</legend><label class="later">t45</label></fieldset><p><mark style="color: #cc0">t46</mark></p><p style="color: #1234">t47</p>
+<ol class="steps"><li>t48<li>t49<li>t50 <i>t51</i><li>t52 <i>t53</i><i>t54</i></ol>
 </body></html>`
 const old = `<html><head><title>T</title><STYLE>.Foo { color: #999 } P.Foo TT { color: #9a9 }</STYLE></head><body bgcolor=FFFFCC text="#AAAA99" link="c0a080">
 <h1>t1</h1><p class=foo>t2 <tt>t3</tt><table bgcolor=chucknorris><tr><td>t4 <a href=x>t5</a><td bgcolor=#abc><font color=#bcd>t6</font></table>

@@ -1,9 +1,10 @@
 import { compile } from 'css-select'
 import * as csstree from 'css-tree'
 import type { HtmlElement, HtmlNode } from '#core/markup'
+import { nthPseudos } from './nth'
+import { isElement } from './page-tree'
 import type { Declared, StyleRule } from './sheet-rules'
 
-const isElement = (node: HtmlNode): node is HtmlElement => 'tagName' in node
 const childrenOf = (node: HtmlNode): HtmlNode[] =>
   'childNodes' in node ? (node.childNodes as HtmlNode[]) : []
 const parentOf = (node: HtmlNode): HtmlNode | null =>
@@ -93,6 +94,9 @@ export class RuleIndex {
 
   /** @param quirksMode whether classes and ids are matched in any case (Quirks Mode §3.1) */
   constructor(rules: readonly StyleRule[], quirksMode: boolean) {
+    const compiled = (selector: string): Tried['holds'] =>
+      compile<HtmlNode, HtmlElement>(selector, { adapter, quirksMode, pseudos })
+    const pseudos = { ...states, ...nthPseudos(compiled) }
     for (const [order, { selector, declared, layer }] of rules.entries()) {
       let tree: csstree.CssNode
       let holds: Tried['holds']
@@ -100,7 +104,7 @@ export class RuleIndex {
         tree = csstree.parse(selector, { context: 'selector' })
         // What styles a piece of an element, or is unknown, throws or holds for none.
         if (csstree.find(tree, ({ type }) => type === 'PseudoElementSelector')) continue
-        holds = compile<HtmlNode, HtmlElement>(selector, { adapter, quirksMode, pseudos: states })
+        holds = compiled(selector)
       } catch {
         continue
       }
