@@ -1,3 +1,4 @@
+import { isAskedForByName } from '#core/links'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { fileTitle, ownPathOf } from '#core/naming'
@@ -47,7 +48,11 @@ export function FileView({ file }: { file: SiteFile }) {
       {uses === null ? (
         <p className="text-quiet">Looking…</p>
       ) : uses.length === 0 ? (
-        <p className="text-quiet">Nowhere: no page, template or style sheet refers to it.</p>
+        <p className="text-quiet">
+          {isAskedForByName(path)
+            ? 'Nothing here refers to it; hosts, browsers or search engines ask for it by its name.'
+            : 'Nowhere: no page, template, style sheet or script refers to it.'}
+        </p>
       ) : (
         <ul className="border-t border-rule">
           {uses.map((use) => (
@@ -67,6 +72,9 @@ export function FileView({ file }: { file: SiteFile }) {
                 <span>{site.templates.find(({ id }) => id === use.id)?.name}</span>
               ) : (
                 <span>{site.files.find(({ id }) => id === use.id)?.label}</span>
+              )}
+              {use.isByName && (
+                <span className="text-quiet">names it, and stays as it is when it is renamed</span>
               )}
               {use.count > 1 && <span className="text-quiet">{count(use.count, 'time')}</span>}
             </li>

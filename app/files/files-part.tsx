@@ -1,3 +1,4 @@
+import { isAskedForByName } from '#core/links'
 import { ChevronDown, ChevronRight } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
@@ -134,7 +135,7 @@ export function FilesPart() {
                 onClick={() => choose(file.id === chosenId ? null : file.id)}
               >
                 <Path path={path} className="min-w-0 grow" />
-                {uses !== null && !uses[file.id] && (
+                {uses !== null && !uses[file.id] && !isAskedForByName(path) && (
                   <span className="shrink-0 text-sm text-ochre">not used</span>
                 )}
                 <span className="shrink-0 text-sm text-quiet">{size(file.sizeBytes)}</span>

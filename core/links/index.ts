@@ -11,3 +11,4 @@ export {
 export { type PlanToken, resolveAll } from './resolve-all'
 export { type Base, baseOf, isFixedBase, rebase } from './base-address'
 export { placeId } from './place-id'
+export { filesNamedIn, isAskedForByName } from './named-in'

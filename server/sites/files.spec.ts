@@ -115,6 +115,14 @@ describe('a file that is sent', () => {
     })
   })
 
+  test('says of scripts and data that name it that they do', async () => {
+    const tern = await send('Tern.png', Buffer.concat([png, randomBytes(5)]))
+    const script = await send('Show.js', Buffer.from('show("/images/tern.png")'))
+    const uses = await usesOfFiles(await site())
+    expect(uses[tern]).toEqual([{ kind: 'file', id: script, count: 1, isByName: true }])
+    expect(uses[script]).toBeUndefined()
+  })
+
   test('is not put in the place of another kind, under a name that says what it is not', async () => {
     const id = await send('Map.png', png)
     const jpeg = Buffer.concat([Buffer.from('ffd8ffe000104a464946', 'hex'), randomBytes(50)])

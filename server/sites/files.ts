@@ -1,4 +1,4 @@
-import { resolveReference } from '#core/links'
+import { filesNamedIn, resolveReference } from '#core/links'
 import { namesOf } from '#core/naming'
 import { blankPlace, placeBytes } from '#core/pictures'
 import { realPlaces, treeOf } from '#core/plan'
@@ -163,6 +163,8 @@ export interface FileUse {
   readonly kind: 'page' | 'template' | 'file'
   readonly id: string
   readonly count: number
+  /** Whether it only names the file, in a text whose references nobody changes for it: a script, a manifest, data. */
+  readonly isByName?: true
 }
 
 /** Where each file of a site is used, by its id: in pages, templates and style sheets. */
@@ -197,7 +199,29 @@ export async function usesOfFiles(site: Site): Promise<Record<string, FileUse[]>
   for (const { id, source } of site.templates)
     note(compileTemplate(textFrom(texts)(source)).references, '', 'template', id)
   for (const { id, hash } of styles) note(styleOf(hash).references, names.files.get(id)!, 'file', id)
+  for (const { id, text } of await namingTexts(site))
+    for (const [file, count] of filesNamedIn(text, names.files.get(id)!, names))
+      if (file !== id) (uses[file] ??= []).push({ kind: 'file', id, count, isByName: true })
   return uses
+}
+
+/** Texts that may name files, however they are read: up to a size of each and of all. */
+const naming = /\.(m?js|json|webmanifest|xml|svg|vtt|txt|csv|php|htaccess)$/i
+const mostOfNaming = 500_000
+const mostNaming = 4_000_000
+
+/** Scripts and data of a site, as texts; what is too large is left out. */
+async function namingTexts(site: Site): Promise<{ id: string; text: string }[]> {
+  let left = mostNaming
+  const read = site.files.filter(
+    ({ kind, label, sizeBytes }) =>
+      kind !== 'style' && naming.test(label) && sizeBytes <= mostOfNaming && (left -= sizeBytes) >= 0,
+  )
+  const texts = await getTexts(
+    pool(),
+    read.map(({ hash }) => hash),
+  )
+  return read.map(({ id, hash }) => ({ id, text: textFrom(texts)(hash) }))
 }
 
 /** A file's bytes in pieces, for showing it. */
