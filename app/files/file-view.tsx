@@ -74,7 +74,7 @@ export function FileView({ file }: { file: SiteFile }) {
                 <span>{site.files.find(({ id }) => id === use.id)?.label}</span>
               )}
               {use.isByName && (
-                <span className="text-quiet">names it, and stays as it is when it is renamed</span>
+                <span className="text-quiet">names it; that is not changed when this file is renamed</span>
               )}
               {use.count > 1 && <span className="text-quiet">{count(use.count, 'time')}</span>}
             </li>
