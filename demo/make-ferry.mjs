@@ -198,7 +198,7 @@ const files = {
 #top { padding: 16px 24px }
 #menu { margin: 0; padding: 0 24px; list-style: none; background: #35586b }
 #menu li { display: inline-block; margin-right: 20px; padding: 8px 0; color: #fff }
-#menu a { color: #dfeaf0 }
+#menu a { color: #7fa2b3 }
 #menu .here, #menu [aria-current="page"] { font-weight: bold; color: #fff; text-decoration: none }
 #text { max-width: 44em; padding: 16px 24px 40px }
 #bottom { padding: 12px 24px; color: #667; font-size: 14px }
