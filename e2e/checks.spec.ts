@@ -170,6 +170,7 @@ test('finished pages are looked at as a whole, and addresses outside are followe
   await page.getByRole('button', { name: /^Look at/ }).click()
   const faint = page.getByRole('listitem').filter({ hasText: '“Ebb and flow” is #bbbbbb on' })
   await expect(faint).toBeVisible({ timeout: 60_000 })
+  await expectAccessible(page)
   await faint.getByRole('button', { name: /^Make it #/ }).click()
   await expect(faint).toHaveCount(0, { timeout: 30_000 })
   await expect(page.getByText('All 2 pages were looked at as they come out.')).toBeVisible()

@@ -1,6 +1,6 @@
 import { useId, useState } from 'react'
 import { Link } from 'react-router'
-import type { Finding } from '#core/findings'
+import type { Finding, ShownColours } from '#core/findings'
 import { useSelection, useSite } from '../document/site-context'
 import { useMend } from '../document/use-mend'
 import { AsideForm } from './aside'
@@ -12,6 +12,23 @@ function searchFor({ kind, id, slot, line, madeLine }: Finding['place']): string
   if (line !== undefined) search.set('line', String(line))
   else if (madeLine !== undefined) search.set('made', String(madeLine))
   return `?${search}`
+}
+
+/** Letters in the colours that are told, and in those that are offered. */
+function ColourSamples({ text, ground, better }: ShownColours) {
+  const samples = better === null ? [text] : [text, better]
+  return (
+    <span className="mt-1 flex items-center gap-2" aria-hidden>
+      {samples.map((colour, index) => (
+        <svg key={index} width="64" height="26" className="border border-rule" role="presentation">
+          <rect width="64" height="26" fill={ground} />
+          <text x="32" y="18" textAnchor="middle" fontSize="15" fill={colour}>
+            Letters
+          </text>
+        </svg>
+      ))}
+    </span>
+  )
 }
 
 /** One finding: whose it is, what is wrong and where, and the ways to mend it. */
@@ -50,6 +67,7 @@ export function FindingLine({ finding }: { finding: Finding }) {
             {place.piece}
           </code>
         )}
+        {finding.colours && <ColourSamples {...finding.colours} />}
         {problem !== null && (
           <span role="alert" className="block text-rubric">
             {problem}

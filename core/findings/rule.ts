@@ -54,6 +54,16 @@ export interface Finding extends Omit<Found, 'mark'> {
   /** Stays the same while the thing it speaks of does, so that it can be put aside. */
   readonly key: string
   readonly mends: readonly Mend[]
+  /** Of colours: the two as `#rrggbb`, and what the first would be. */
+  readonly colours?: ShownColours
+}
+
+/** Text on its ground as it is seen, to be shown beside what is said of it. */
+export interface ShownColours {
+  readonly text: string
+  readonly ground: string
+  /** Null where none is offered. */
+  readonly better: string | null
 }
 
 /** What rules read. */

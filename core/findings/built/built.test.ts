@@ -32,6 +32,7 @@ test('a colour that cannot be read is told where it is written, and made one tha
   expect(finding).toMatchObject({
     rule: 'built-colours',
     place: { kind: 'file', id: file.id, line: 1, column: 12 },
+    colours: { text: '#999999', ground: '#ffffff', better: '#767676' },
     what: '“Tides” is #999999 on #ffffff: a contrast of 2.8, where letters of this size need 4.5. Seen on “Home”, “A”.',
   })
   const [mend] = finding!.mends

@@ -21,6 +21,7 @@ export function colourFault(
     what: `${scheme === 'dark' ? 'In the dark set ' : ''}“${words}”${more} is ${text} on ${ground}: a contrast of ${told(ratio)}, where ${large} ${needed}.`,
     piece,
     line,
+    colours: { text, ground, better },
     ...(hash !== undefined && {
       written: {
         path: path!,

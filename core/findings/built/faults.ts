@@ -1,5 +1,5 @@
 import type { Hash, Page, SiteFile } from '#core/site'
-import { type Finding, type FindingPlace, inPage, type Mend } from '../rule'
+import { type Finding, type FindingPlace, inPage, type Mend, type ShownColours } from '../rule'
 import { builtRules } from './index'
 
 /** Something wrong with a finished page, as a checker of the whole page says it. */
@@ -12,6 +12,7 @@ export interface BuiltFault {
   readonly piece: string
   /** 1-based, in the finished page; none where that is not known, or in what was kept before it was told. */
   readonly line?: number
+  readonly colours?: ShownColours
   /** Of a colour: where a style sheet says it, as that comes out, and a nearby one that can be read. */
   readonly written?: {
     readonly path: string
@@ -100,6 +101,7 @@ export function builtFindings(
       },
       what: fault.what + also,
       mends: at?.mends ?? [],
+      ...(fault.colours && { colours: fault.colours }),
     }
   })
   return findings.sort((a, b) => rank(a) - rank(b))
