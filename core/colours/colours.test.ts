@@ -75,6 +75,15 @@ test('grounds are those of what is around the text, through what lets them throu
   expect(pairs('<div style="position: absolute; background: #fff"><p style="color: #ddd">x</p></div>')).toEqual(['#dddddd on #ffffff'])
 }) // prettier-ignore
 
+test('what is altered in ways that are not worked out is not judged, nor is anything in it', () => {
+  const grey = '<p style="color: #999">x</p>'
+  for (const style of ['filter: invert(1)', 'mix-blend-mode: difference', 'text-shadow: 0 0 3px #000', '-webkit-text-fill-color: #000', 'background-clip: text'])
+    expect([style, pairs(`<div style="${style}">${grey}</div>`)]).toEqual([style, []])
+  for (const style of ['filter: none', 'filter: blur(2px)', 'text-shadow: none', 'mix-blend-mode: normal'])
+    expect([style, pairs(`<div style="${style}">${grey}</div>`)]).toEqual([style, ['#999999 on #ffffff']])
+  expect(pairs('<div style="text-shadow: 0 0 3px #000"><p style="color: #999; text-shadow: none">x</p></div>')).toHaveLength(1)
+}) // prettier-ignore
+
 test('what nobody is shown is not judged', () => {
   const hidden = ['display: none', 'visibility: hidden', 'opacity: 0', 'position: absolute; left: -9999px', 'position: absolute; clip-path: inset(50%)', 'text-indent: -999em', 'font-size: 0'] // prettier-ignore
   for (const style of hidden) expect([style, poorIn(`<p style="color: #fefefe; ${style}">x</p>`)]).toEqual([style, []])

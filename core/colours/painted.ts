@@ -18,6 +18,9 @@ export interface Painted {
   /** What all of it is seen through: how much is left of it, and what is behind. */
   readonly veils: readonly { readonly opacity: number; readonly ground: Colour | null }[]
   readonly letters: Letters
+  /** Whether a filter, a shadow of the letters or the like makes of the colours what is not worked out here. */
+  readonly isAltered: boolean
+  readonly hasShadow: boolean
   /** Whether its text cannot be seen, though elements in it may be. */
   readonly isHidden: boolean
   /** Whether nothing of it, and in it, is shown. */
@@ -45,7 +48,8 @@ export interface PaintOptions {
 export function paintedPage(isDark: boolean): Painted {
   const scheme = isDark ? 'dark' : 'light'
   return {
-    ...{ scheme, veils: [], letters: usualLetters, isHidden: false, isGone: false, customs: new Map() },
+    ...{ scheme, veils: [], letters: usualLetters, isAltered: false, hasShadow: false },
+    ...{ isHidden: false, isGone: false, customs: new Map() },
     text: { shade: systemColour('canvastext', scheme), at: null },
     ground: systemColour('canvas', scheme),
   }
@@ -87,8 +91,8 @@ function textOf(
   return colour ? { shade: colour, at: own.at } : start
 }
 
-/** What changes colours in ways that are not worked out here. */
-function isColouredOtherwise(said: SaidOf): boolean {
+/** What changes the colours of an element and of all in it. */
+function altersColours(said: SaidOf): boolean {
   const changes = ['filter', 'mix-blend-mode'].some(
     (property) => !/^(none|normal|initial|unset|blur\(.*\))$/.test(wordOf(said, property) ?? 'none'),
   )
@@ -176,9 +180,10 @@ export function paint(
   const behind = standsOver(said) ? null : begun.ground
   const opacity = opacityOf(said)
   const visibility = wordOf(said, 'visibility')
+  const shadow = wordOf(said, 'text-shadow')
   return {
     scheme,
-    text: isColouredOtherwise(said) ? { shade: null, at: null } : text,
+    text,
     ground: groundOf(element, said, hints, text, behind, scheme),
     // Nobody looks through so many; what is behind them is taken as not known.
     veils:
@@ -186,6 +191,8 @@ export function paint(
         ? [...around.veils, { opacity, ground: around.veils.length + 1 < mostVeils ? behind : null }]
         : around.veils,
     letters,
+    isAltered: around.isAltered || altersColours(said),
+    hasShadow: shadow === null ? around.hasShadow : !/^(none|initial)$/.test(shadow),
     isHidden: visibility === null ? around.isHidden : /^(hidden|collapse)$/.test(visibility),
     isGone: isGoneBy(element, said) || opacity === 0 || letters.px === 0 || isOutOfSight(said),
     customs,

@@ -40,8 +40,15 @@ const largeBoldPx = 18.66
 const nearly = 0.005
 
 /** What is seen of the text and of its ground, through all veils that lie over both; null where it is not known. */
-function seen({ text: { shade }, ground, veils }: Painted): { text: Colour; ground: Colour } | null {
-  if (!shade || !ground) return null
+function seen(painted: Painted): { text: Colour; ground: Colour } | null {
+  const {
+    text: { shade },
+    ground,
+    veils,
+    isAltered,
+    hasShadow,
+  } = painted
+  if (!shade || !ground || isAltered || hasShadow) return null
   let both = { text: over(shade, ground), ground }
   for (let at = veils.length - 1; at >= 0; at--) {
     const { opacity, ground: behind } = veils[at]!

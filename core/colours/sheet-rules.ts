@@ -48,7 +48,7 @@ export interface SheetText {
 export type ImportOf = (href: string, from: string | null) => SheetText | null
 
 /** What has to be known of an element to tell what colour its text is seen in. */
-const bearing = new Set(['color', 'background', 'background-color', 'background-image', 'background-clip', '-webkit-background-clip', '-webkit-text-fill-color', 'font', 'font-family', 'font-size', 'font-weight', 'display', 'visibility', 'opacity', 'position', 'clip', 'clip-path', 'width', 'height', 'left', 'right', 'top', 'text-indent', 'filter', 'backdrop-filter', 'mix-blend-mode', 'color-scheme', 'content-visibility', 'transform']) // prettier-ignore
+const bearing = new Set(['color', 'background', 'background-color', 'background-image', 'background-clip', '-webkit-background-clip', '-webkit-text-fill-color', 'font', 'font-family', 'font-size', 'font-weight', 'display', 'visibility', 'opacity', 'position', 'clip', 'clip-path', 'width', 'height', 'left', 'right', 'top', 'text-indent', 'text-shadow', 'filter', 'backdrop-filter', 'mix-blend-mode', 'color-scheme', 'content-visibility', 'transform']) // prettier-ignore
 
 /** Rules of all sheets of a page, and imports in one another, that are followed. */
 const mostRules = 20_000
