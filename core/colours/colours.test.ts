@@ -121,6 +121,7 @@ test('sheets are found as browsers find them; with one of another site nothing i
   expect(poorIn('<p>x</p>', '', { 'm.css': grey }, link('/m.css', 'media="(min-width: 30em)"'))[0]!.at).toMatchObject({ path: 'm.css', line: 1 })
   expect(pairs('<p>x</p>', '', { 'base/p.css': grey }, `<base href="/base/">${link('p.css')}`)).toHaveLength(1)
   expect(pairs('<p>x</p>', grey, {}, link('https://elsewhere.example/x.css'))).toEqual([])
+  expect(pairs('<p>x</p>', `@import url(//fonts.elsewhere.example/css?family=A); ${grey}`, {}, link('https://elsewhere.example/fonts/a.css'))).toHaveLength(1)
   expect(pairs('<p>x</p>', `@import url(//elsewhere.example/x.css); ${grey}`)).toEqual([])
 }) // prettier-ignore
 

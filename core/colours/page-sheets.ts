@@ -37,6 +37,9 @@ function baseOf(root: HtmlNode, path: string): string {
   return addressOf(path)
 }
 
+/** Whether a sheet of another site brings fonts and nothing else, as its address says: most that are asked for do. */
+const bringsFonts = (href: string) => /fonts?\b/i.test(href)
+
 /** What a text that knows of a dark set has in it. */
 export const saysDark = /color-scheme|light-dark/i
 
@@ -55,7 +58,7 @@ export function rulesOfPage(
   let knowsDark = sheets?.some(({ text }) => saysDark.test(text)) ?? false
   const importOf: ImportOf = (href, from) => {
     const path = pathOf(href, from === null ? base : addressOf(from))
-    if (path === null) isFromElsewhere = true
+    if (path === null && !bringsFonts(href)) isFromElsewhere = true
     const text = path === null ? null : page.sheetAt(path)
     if (text === null) return null
     knowsDark ||= saysDark.test(text)
@@ -77,6 +80,7 @@ function sheetsOf(root: HtmlNode, { sheetAt }: Omit<ColouredPage, 'html'>, base:
       const kinds = (attributeOf(element, 'rel') ?? '').toLowerCase().split(/\s+/)
       if (!kinds.includes('stylesheet') || kinds.includes('alternate')) continue
       const path = pathOf(attributeOf(element, 'href') ?? '', base)
+      if (path === null && bringsFonts(attributeOf(element, 'href')!)) continue
       if (path === null) return null
       const text = sheetAt(path)
       if (text !== null) sheets.push({ path, text, media })
