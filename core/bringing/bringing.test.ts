@@ -316,3 +316,14 @@ describe('pages with a base address', () => {
     )
   })
 })
+
+test('a site whose links name folders comes in as it was, to the byte', () => {
+  const store = new TextStore()
+  const plain = siteFrom('Home\n  Birds\n    Terns\n    Gulls\n  Visit\n    Getting here\n  Contact', store)
+  const site = { ...plain, output: { ...plain.output, links: 'folders' as const } }
+  const built = buildAll(site, store)
+  expect(built.get('birds/terns.html')).toContain('href="./"')
+  const understood = bring(Object.fromEntries(built), store)
+  expect(understood.site.output.links).toBe('folders')
+  expect([...buildAll(understood.site, store)]).toEqual([...built])
+})
