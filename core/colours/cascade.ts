@@ -1,4 +1,4 @@
-import type { HtmlElement } from '#core/markup'
+import { attributeOf, type HtmlElement } from '#core/markup'
 import type { Matched, RuleIndex } from './matching'
 import { legacyShade, type Shade } from './shades'
 import { type Declared, inlineDeclarations } from './sheet-rules'
@@ -54,9 +54,6 @@ export function winningFor(element: HtmlElement, rules: RuleIndex): Winning {
   if (style) for (const declared of inlineDeclarations(style)) add(declared, inline)
   return new Map([...best].map(([property, { declared }]) => [property, declared]))
 }
-
-const attributeOf = (element: HtmlElement, name: string) =>
-  element.attrs.find((one) => one.name === name)?.value
 
 const fontSizes = ['', 'x-small', 'small', 'medium', 'large', 'x-large', 'xx-large', 'xxx-large']
 

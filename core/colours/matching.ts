@@ -1,8 +1,7 @@
 import { compile } from 'css-select'
 import * as csstree from 'css-tree'
-import type { HtmlElement, HtmlNode } from '#core/markup'
+import { attributeOf, type HtmlElement, type HtmlNode, isElement } from '#core/markup'
 import { nthPseudos } from './nth'
-import { isElement } from './page-tree'
 import type { Declared, StyleRule } from './sheet-rules'
 
 const childrenOf = (node: HtmlNode): HtmlNode[] =>
@@ -13,8 +12,7 @@ const parentOf = (node: HtmlNode): HtmlNode | null =>
 /** The parser's tree, as what matches selectors asks for it. */
 const adapter = {
   isTag: isElement,
-  getAttributeValue: (element: HtmlElement, name: string) =>
-    element.attrs.find((one) => one.name === name)?.value,
+  getAttributeValue: attributeOf,
   getChildren: childrenOf,
   getName: (element: HtmlElement) => element.tagName,
   getParent: parentOf,

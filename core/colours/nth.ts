@@ -1,6 +1,5 @@
 import nthCheck from 'nth-check'
-import type { HtmlElement, HtmlNode } from '#core/markup'
-import { isElement } from './page-tree'
+import { type HtmlElement, type HtmlNode, isElement } from '#core/markup'
 
 /** Where an element stands among those beside it that count, from either end; from 0. */
 interface Place {

@@ -1,5 +1,5 @@
-import type { HtmlNode } from '#core/markup'
-import { attributeOf, elementsOf } from './page-tree'
+import { attributeOf, type HtmlNode } from '#core/markup'
+import { elementsOf } from './page-tree'
 import type { ColourScheme } from './shades'
 import { type ImportOf, readRules, type SheetText, type StyleRule } from './sheet-rules'
 

@@ -1,9 +1,4 @@
-import type { HtmlElement, HtmlNode } from '#core/markup'
-
-export const isElement = (node: HtmlNode): node is HtmlElement => 'tagName' in node
-
-export const attributeOf = (element: HtmlElement, name: string) =>
-  element.attrs.find((one) => one.name === name)?.value
+import { type HtmlElement, type HtmlNode, isElement } from '#core/markup'
 
 /** Elements of a page in its order, without going deeper than the stack allows. */
 export function* elementsOf(root: HtmlNode): Generator<HtmlElement> {

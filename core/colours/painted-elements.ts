@@ -1,7 +1,7 @@
-import type { HtmlElement, HtmlNode } from '#core/markup'
+import { attributeOf, type HtmlElement, type HtmlNode, isElement } from '#core/markup'
 import { hintsOf, winningFor } from './cascade'
 import type { RuleIndex } from './matching'
-import { attributeOf, elementsOf, isElement, isQuirks } from './page-tree'
+import { elementsOf, isQuirks } from './page-tree'
 import { paint, type Painted, paintedPage } from './painted'
 import type { ColourScheme } from './shades'
 

@@ -6,9 +6,11 @@ export { applyEdits, type TextEdit } from './edits'
 export { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from './escape'
 export { referencesIn } from './html-references'
 export {
+  attributeOf,
   attributeValueRange,
   type HtmlElement,
   type HtmlNode,
+  isElement,
   type MarkupError,
   parseHtml,
   parsePlaces,

@@ -34,6 +34,12 @@ export function attributeValueRange(
   return { start, end: Math.max(start, where.endOffset - (quoted ? 1 : 0)), quoted }
 }
 
+export const isElement = (node: HtmlNode): node is HtmlElement => 'tagName' in node
+
+/** The value of an attribute, as the parser has it. */
+export const attributeOf = (element: HtmlElement, name: string): string | undefined =>
+  element.attrs.find((one) => one.name === name)?.value
+
 /** Visits every node, template contents included, in document order. */
 export function walkHtml(root: HtmlNode, visit: (node: HtmlNode) => void): void {
   const stack: HtmlNode[] = [root]

@@ -1,8 +1,16 @@
 import type { PageTrace } from '#core/build'
-import { type HtmlElement, type HtmlNode, parseHtml, type Range, walkHtml } from '#core/markup'
+import {
+  attributeOf,
+  type HtmlElement,
+  type HtmlNode,
+  isElement,
+  parseHtml,
+  type Range,
+  walkHtml,
+} from '#core/markup'
 import { mainSlot } from '#core/site'
 import { bodyRange } from '#core/texts'
-import { attributeOf, childrenOf, insideOf, isElement, textIn } from '../reading/page-tree'
+import { childrenOf, insideOf, textIn } from '../reading/page-tree'
 
 /** Where a template of the site writes what a page holds: the element around it, and what stands beside it there. */
 export interface Frame {

@@ -1,14 +1,12 @@
-import { type HtmlElement, type HtmlNode, type Range, walkHtml } from '#core/markup'
+import { attributeOf, type HtmlElement, type HtmlNode, isElement, type Range, walkHtml } from '#core/markup'
 import type { OldNames } from '../old-names'
 import {
-  attributeOf,
   charsetKey,
   childrenOf,
   descriptionKey,
   insideOf,
   isCharset,
   isDescription,
-  isElement,
   rangeOf,
   startTagKey,
   textIn,

@@ -1,6 +1,5 @@
-import { type HtmlElement, type HtmlNode, type Range, walkHtml } from '#core/markup'
+import { attributeOf, type HtmlElement, type HtmlNode, isElement, type Range, walkHtml } from '#core/markup'
 
-export const isElement = (node: HtmlNode): node is HtmlElement => 'tagName' in node
 export const childrenOf = (node: HtmlNode): readonly HtmlNode[] =>
   'content' in node ? node.content.childNodes : 'childNodes' in node ? (node.childNodes as HtmlNode[]) : []
 
@@ -27,10 +26,6 @@ export function insideOf(element: HtmlElement): Range | null {
   if (!where?.startTag) return null
   return { start: where.startTag.endOffset, end: where.endTag?.startOffset ?? where.endOffset }
 }
-
-/** The value of an attribute, as the parser has it. */
-export const attributeOf = (element: HtmlElement, name: string) =>
-  element.attrs.find((one) => one.name === name)?.value
 
 export const isDescription = (node: HtmlNode): node is HtmlElement =>
   isElement(node) && node.tagName === 'meta' && attributeOf(node, 'name')?.toLowerCase() === 'description'

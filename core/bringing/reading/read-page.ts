@@ -1,5 +1,7 @@
 import {
+  attributeOf,
   attributeValueRange,
+  isElement,
   parseHtml,
   type Range,
   readToPlace,
@@ -10,7 +12,7 @@ import { leadsAbove } from '#core/links'
 import type { BroughtFile } from '../brought'
 import type { OldNames } from '../old-names'
 import { type OutlineNode, outlineOf, type PageLink, Strings } from './page-outline'
-import { attributeOf, isCharset, isDescription, isElement, textIn } from './page-tree'
+import { isCharset, isDescription, textIn } from './page-tree'
 
 /** A `meta` that says something of its page: its values, and where they stand. */
 export type Meta = ReadonlyMap<string, { readonly value: string; readonly range: Range | null }>

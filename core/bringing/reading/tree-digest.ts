@@ -1,6 +1,6 @@
-import { type HtmlNode, walkHtml } from '#core/markup'
+import { type HtmlNode, isElement, walkHtml } from '#core/markup'
 import { digestOf } from './digest'
-import { childrenOf, doctypeKey, isCharset, isElement, shownText, startTagKey } from './page-tree'
+import { childrenOf, doctypeKey, isCharset, shownText, startTagKey } from './page-tree'
 
 /** The digest of a node of whose children the digests are known; null for white space. */
 export function digestOfNode(
