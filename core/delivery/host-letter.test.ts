@@ -26,6 +26,12 @@ describe('what a host wrote', () => {
     )
   }) // prettier-ignore
 
+  test('a number that can be no port is none, wherever it stands', () => {
+    expect(readHostLetter('Host: files.host.example:70000')).toEqual({ host: 'files.host.example' })
+    expect(readHostLetter('Host is:70000')).toEqual({})
+    expect(readHostLetter('Host: files.host.example:2222')).toMatchObject({ port: 2222 })
+  })
+
   test('of any length is read as far as a letter goes', () => {
     const long = ['a '.repeat(50_000), 'x.'.repeat(50_000), 'Host: '.repeat(20_000), '| '.repeat(50_000), '-'.repeat(100_000)]
     for (const text of long) expect(readHostLetter(`Host: files.host.example\n${text}\nAccount: late`)).toMatchObject({ host: 'files.host.example' })

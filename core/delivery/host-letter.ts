@@ -84,6 +84,10 @@ function ofAddress(text: string): FoundPlace | null {
 
 const unquoted = (value: string) => value.replace(/^["'“„‘`<]+|["'”“’`>]+$/g, '').trim()
 
+/** A port that can be one (RFC 6335 §6). */
+const portIn = (digits: string | undefined): number | undefined =>
+  digits !== undefined && Number(digits) > 0 && Number(digits) <= 65_535 ? Number(digits) : undefined
+
 /**
  * Finds in what a host wrote what a destination needs: an address that says it all, lines with a label, or a
  * sentence that names a host. What it does not say is left open; nothing is guessed beyond that.
@@ -100,13 +104,12 @@ export function readHostLetter(letter: string): FoundPlace {
     if (labelled.host.test(label)) {
       const [name] = hostName.exec(value) ?? []
       if (name) found.host ??= name
-      const port = /:(\d{2,5})\b/.exec(value)
-      if (port && !/:\/\//.test(value)) found.port ??= Number(port[1])
+      const [, port] = /:(\d{2,5})\b/.exec(value) ?? []
+      if (!/:\/\//.test(value)) found.port ??= portIn(port)
       // `SFTP server` says both.
       found.protocol ??= protocolIn(label) ?? undefined
     } else if (labelled.port.test(label)) {
-      const [port] = /\d{1,5}/.exec(value) ?? []
-      if (port && Number(port) > 0 && Number(port) <= 65_535) found.port ??= Number(port)
+      found.port ??= portIn(/\d{1,5}/.exec(value)?.[0])
       found.protocol ??= protocolIn(label) ?? undefined
     } else if (labelled.account.test(label)) found.account ??= value.split(/\s/)[0]!
     else if (labelled.password.test(label)) found.password ??= value
