@@ -21,7 +21,7 @@ describe('old and awkward pages', () => {
     expect(understood.site.pages).toHaveLength(7)
     const built = buildAll(understood.site, store)
     const text = [...built.values()].join('\n')
-    for (const piece of ['<H1>Hi</H1>', '<P>x<P>y', '<frame src="one.htm">', 'no markup at all & <b>bold', '#include virtual'])
+    for (const piece of ['<H1>Hi</H1>', '<P>x<P>y', '<frame src="one.html">', 'no markup at all & <b>bold', '#include virtual'])
       expect(text).toContain(piece) // prettier-ignore
     expect(understood.remarks.some(({ path }) => path === 'ssi.shtml')).toBe(true)
   })
@@ -36,7 +36,7 @@ describe('old and awkward pages', () => {
       'menu.html': plain(strict, 'Menu', '<body>'), 'one.html': plain(strict, 'One', '<body>'),
       'two.html': plain(loose, 'Two', '<body>'), 'three.html': plain(loose, 'Three', '<BODY>').replace('<html>', '<HTML>'),
       'four.html': plain(strict, 'Four', '<body>\n<body background="sea.gif">'), 'five.html': plain(strict, 'Five', '<body background="sea.gif">'),
-      'de/menu.html': plain(strict, 'Inhalt', '<body>'), 'de/one.html': plain(strict, 'Eins', '<body>'),
+      'sea.gif': 'GIF89a', 'de/menu.html': plain(strict, 'Inhalt', '<body>'), 'de/one.html': plain(strict, 'Eins', '<body>'),
     } // prettier-ignore
     const understood = bring(pages, store)
     const found = outcomes(understood, store)

@@ -1,6 +1,6 @@
 import { buildSite, type BuildSources } from '#core/build'
 import { applyEdits, parseTree, type Range, type Reference, referencesIn } from '#core/markup'
-import { resolveReference, type Target } from '#core/links'
+import { isStanding, resolveReference, type Target } from '#core/links'
 import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import { treeDigest } from './reading/tree-digest'
@@ -27,12 +27,12 @@ const mostLines = 40
 function byGoals(
   text: string,
   references: readonly Reference[],
-  goalOf: (href: string) => string,
+  goalOf: (reference: Reference) => string,
   without: readonly Range[] = [],
 ): string {
   const edits = [
     ...without.map(({ start, end }) => ({ start, end, text: '' })),
-    ...references.map(({ start, end, href }) => ({ start, end, text: goalOf(href) })),
+    ...references.map((one) => ({ start: one.start, end: one.end, text: goalOf(one) })),
   ].sort((a, b) => a.start - b.start || b.end - a.end)
   let at = 0
   return applyEdits(
@@ -42,7 +42,9 @@ function byGoals(
 }
 
 /** What a reference is held to be: what it leads to, or where nothing is. */
-function goalOf(target: Target, href: string): string {
+function goalOf(target: Target, reference: Reference): string {
+  const { href } = reference
+  if (!isStanding(reference, target)) return href
   if ('id' in target) return target.id + target.suffix
   return target.kind === 'missing' ? `/${target.path}${target.suffix}` : href
 }
@@ -70,8 +72,8 @@ export function compareBrought(
     const { path } = names.pages.get(page.id)!
     const { text: made, trace } = build.traceOf(page.id)
     const references = referencesIn(made)
-    const goalNow = (href: string) => goalOf(resolveReference(href, path, names, home), href)
-    const goalThen = (href: string) => goalOf(old.resolve(href, page.path), href)
+    const goalNow = (one: Reference) => goalOf(resolveReference(one.href, path, names, home), one)
+    const goalThen = (one: Reference) => goalOf(old.resolve(one.href, page.path), one)
     const becomes = byGoals(made, references, goalNow)
     const was = byGoals(page.text, page.references, goalThen)
     const told = { id: page.id, path: page.path, was: [], becomes: [] }

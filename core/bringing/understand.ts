@@ -1,6 +1,6 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { newPage } from '#core/change'
-import type { Range } from '#core/markup'
+import { fileSyntaxOf, type Range } from '#core/markup'
 import { splitReference } from '#core/links'
 import { namesOf } from '#core/naming'
 import {
@@ -24,7 +24,7 @@ import {
   type BringingTools,
   type FoundTemplate,
   liftPages,
-  mendedStyle,
+  mendedFile,
   storedSlots,
 } from './framing/lift-pages'
 import type { Goals } from './framing/lift-template'
@@ -212,8 +212,10 @@ export function understand(
     const was = fileOf.get(file.id)!
     const to = names.files.get(file.id)!
     if (to !== was.path) remarks.push({ path: was.path, why: `It stands at ${to} now.` })
-    if (file.kind !== 'style' || was.text === undefined) return file
-    const text = mendedStyle(was.text, was.path, to, goals)
+    const syntax = fileSyntaxOf(was.path, was.sizeBytes)
+    if (syntax === null || was.text === undefined) return file
+    const text = mendedFile(was.text, syntax, was.path, to, goals)
+    if (text === was.text) return file
     return { ...file, hash: put(text), sizeBytes: sizeOf(text) }
   })
   const site: Site = {

@@ -1,15 +1,22 @@
-import { relativeReference, resolveReference, splitReference } from '#core/links'
+import {
+  relativeReference,
+  resolveFromPage,
+  resolveReference,
+  splitReference,
+  writtenFromPage,
+} from '#core/links'
 import {
   encodePath,
-  findCssReferences,
+  fileSyntaxOf,
   type HtmlFacts,
   type Reference,
+  referencesOfFile,
   type TextEdit,
   writeReference,
 } from '#core/markup'
 import { type Names, namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
-import { type Hash, type Site, textsOfPage, type TextOf, withSlot } from '#core/site'
+import { type Hash, type Site, type SiteFile, textsOfPage, type TextOf, withSlot } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
 import { type MovedPlaces, placesAfter } from './moved-places'
 
@@ -30,8 +37,8 @@ export interface Rewrite {
 export interface RewriteSources {
   readonly factsOf: (hash: Hash) => HtmlFacts
   readonly textOf: TextOf
-  /** References of a style sheet, read already; without it they are read each time they are asked for. */
-  readonly cssOf?: (hash: Hash) => readonly Reference[]
+  /** What a file refers to, read already; without it it is read each time it is asked for. */
+  readonly referencesOf?: (file: SiteFile) => readonly Reference[]
 }
 
 /** A page or file that stands elsewhere after a change. */
@@ -40,6 +47,15 @@ export interface Moved {
   readonly id: string
   readonly from: string
   readonly to: string
+}
+
+const nothing: readonly Reference[] = []
+
+/** What a file refers to; the text of one that cannot refer to anything is not asked for. */
+function referencesOf(file: SiteFile, { referencesOf: known, textOf }: RewriteSources): readonly Reference[] {
+  if (known) return known(file)
+  const syntax = fileSyntaxOf(file.label, file.sizeBytes)
+  return syntax === null ? nothing : referencesOfFile(textOf(file.hash), syntax)
 }
 
 /** Every page and file that is there before and after, and whose path differs. */
@@ -84,7 +100,7 @@ export function findRewrites(
   const placeAfter = placesAfter(places)
   const were = namesOf(before)
   const become = namesOf(after)
-  const states = { were, become, homeFile: homeFileOf(before) }
+  const states = { were, become, homeFile: homeFileOf(before), homeAfter: homeFileOf(after) }
   const rewrites: Rewrite[] = []
   const stays = (id: string) => id
   /** Whatever page the home page is: a folder's address means its home, and the template's header leads there. */
@@ -117,7 +133,7 @@ export function findRewrites(
       const goalHere = isFolder ? (id: string) => goal(toHome(id)) : goal
       const href =
         toMovedPlace(owner, reference.href, from, to) ??
-        mendedReference(reference.href, from, to, states, goalHere)
+        mendedReference(reference, from, to, states, goalHere)
       if (href === null) return []
       const text = writeReference(reference, href)
       return [{ start: reference.start, end: reference.end, text, was: reference.href }]
@@ -142,8 +158,9 @@ export function findRewrites(
   for (const file of after.files) {
     const from = were.files.get(file.id)
     const to = become.files.get(file.id)
-    if (file.kind !== 'style' || from === undefined || to === undefined || isWritten.has(file.id)) continue
-    const references = sources.cssOf?.(file.hash) ?? findCssReferences(sources.textOf(file.hash))
+    if (from === undefined || to === undefined || isWritten.has(file.id)) continue
+    const references = referencesOf(file, sources)
+    if (references.length === 0) continue
     mend({ kind: 'file', id: file.id }, file.hash, references, from, to)
   }
   return rewrites
@@ -155,25 +172,27 @@ export function findRewrites(
  * @param goal the page it is to lead to now, for the one it led to
  */
 function mendedReference(
-  href: string,
+  { href, fromPage }: Pick<Reference, 'href' | 'fromPage'>,
   from: string,
   to: string,
-  { were, become, homeFile }: { were: Names; become: Names; homeFile: string },
+  { were, become, homeFile, homeAfter }: { were: Names; become: Names; homeFile: string; homeAfter: string },
   goal: (id: string) => string,
 ): string | null {
-  const target = resolveReference(href, from, were, homeFile)
+  const target = (fromPage ? resolveFromPage : resolveReference)(href, from, were, homeFile)
   if (target.kind !== 'page' && target.kind !== 'file') return null
   const path = target.kind === 'page' ? become.pages.get(goal(target.id))?.path : become.files.get(target.id)
   // Gone altogether: the reference is reported as broken, not bent to something else.
   if (path === undefined) return null
+  const next = fromPage ? writtenFromPage(href, target.path, path, target.suffix) : null
+  if (next !== null) return next === href ? null : next
   const rooted = href.startsWith('/')
   if (path === target.path && (rooted || from === to)) return null
   // Written for a folder, and still one: "/birds/" stays without its file name.
   const bare = href.slice(0, href.length - target.suffix.length)
   const fileAfter = path.slice(path.lastIndexOf('/') + 1)
-  const asFolder = bare.endsWith('/') && fileAfter === homeFile
-  const next = rooted ? `/${encodePath(path)}` : relativeReference(to, path)
-  const shown = asFolder ? next.slice(0, next.length - fileAfter.length) || './' : next
+  const asFolder = bare.endsWith('/') && fileAfter === homeAfter
+  const named = rooted ? `/${encodePath(path)}` : relativeReference(to, path)
+  const shown = asFolder ? named.slice(0, named.length - fileAfter.length) || './' : named
   return shown === bare ? null : shown + target.suffix
 }
 

@@ -16,6 +16,7 @@ const sources: FindingSources = {
   textOf: store.textOf,
   factsOf: store.factsOf,
   styleFactsOf: (hash) => readStyle(store.textOf(hash)),
+  fileFactsOf: store.fileFactsOf,
   publicAddresses: ['https://saltpan.example/chapel/'],
 }
 const by = (rule: string, site: Site, more: Partial<FindingSources> = {}): Finding[] =>

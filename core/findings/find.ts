@@ -6,12 +6,13 @@ import {
   mainSlot,
   type Page,
   type Site,
+  type SiteFile,
   textsOfPage,
   type TextOf,
 } from '#core/site'
 import { compileTemplate, contextOf, homeFileOf, SiteTemplates } from '#core/template'
-import type { PlanToken } from '#core/links'
-import type { HtmlFacts, StyleFacts } from '#core/markup'
+import { type PlanToken, standingReferences } from '#core/links'
+import type { FileFacts, HtmlFacts, StyleFacts } from '#core/markup'
 import type { Pixels } from '#core/pictures'
 import {
   type About,
@@ -34,6 +35,8 @@ export interface FindingSources {
   readonly factsOf: (hash: Hash) => HtmlFacts
   /** What reading a style sheet yields; without it they are not looked into. */
   readonly styleFactsOf?: (hash: Hash) => StyleFacts
+  /** What a file of any kind refers to; without it they are not looked into. */
+  readonly fileFactsOf?: (file: SiteFile) => FileFacts
   /** How large a picture is; without it none is known. */
   readonly pixelsOf?: (hash: Hash) => Pixels | null
   /** Addresses under which visitors see the site. */
@@ -43,7 +46,14 @@ export interface FindingSources {
 /** What rules read beside the plan. */
 type Read = Pick<
   FindingContext,
-  'factsOf' | 'compiled' | 'sourceOf' | 'templates' | 'styleFactsOf' | 'pixelsOf' | 'publicAddresses'
+  | 'factsOf'
+  | 'compiled'
+  | 'sourceOf'
+  | 'templates'
+  | 'styleFactsOf'
+  | 'fileFactsOf'
+  | 'pixelsOf'
+  | 'publicAddresses'
 >
 
 /** What rules that read nothing but a text said of it, by rule and by what was read. */
@@ -93,7 +103,9 @@ function findInReferences(
   ofReferences.set(rule, known)
   const before = known.get(facts)
   if (before?.token === token && before.from === from) return before.found
-  const found = rule.find(facts.references, { from, was, at: somewhere, links: facts.links }, context)
+  const { names, homeFile } = context
+  const references = standingReferences(facts.references, from, names, homeFile)
+  const found = rule.find(references, { from, was, at: somewhere, links: facts.links }, context)
   known.set(facts, { token, from, found })
   return found
 }
@@ -159,7 +171,7 @@ function find(rule: Rule, context: FindingContext, texts: () => readonly PageTex
       return [
         ...site.templates.flatMap((template) =>
           rule.find(
-            context.compiled(template).references,
+            standingReferences(context.compiled(template).references, '', names, context.homeFile),
             {
               from: '',
               was: template.source,
@@ -186,6 +198,7 @@ const nothingRead: Read = {
   sourceOf: unread,
   compiled: unread,
   styleFactsOf: () => ({ references: [], faults: [] }),
+  fileFactsOf: () => ({ references: [] }),
   pixelsOf: () => null,
   publicAddresses: [],
 }

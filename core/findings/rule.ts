@@ -1,5 +1,5 @@
 import type { ChangeRequest } from '#core/change'
-import type { HtmlFacts, LinePlace, Pieced, Range, StyleFacts, TextEdit } from '#core/markup'
+import type { FileFacts, HtmlFacts, LinePlace, Pieced, Range, StyleFacts, TextEdit } from '#core/markup'
 import type { PlanToken } from '#core/links'
 import type { Names } from '#core/naming'
 import type { Tree } from '#core/plan'
@@ -81,6 +81,8 @@ export interface FindingContext extends SiteContext {
   /** Templates put together with what they are based on; null for rules that read the plan alone. */
   readonly templates: SiteTemplates | null
   readonly styleFactsOf: (hash: Hash) => StyleFacts
+  /** What a file of any kind refers to. */
+  readonly fileFactsOf: (file: SiteFile) => FileFacts
   readonly pixelsOf: (hash: Hash) => Pixels | null
   readonly publicAddresses: readonly string[]
   /**

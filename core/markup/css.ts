@@ -1,20 +1,6 @@
 import * as csstree from 'css-tree'
 import { parseCss } from './css-syntax'
-
-/** A reference as it stands in a text. */
-export interface Reference {
-  /** Where the value stands, quotes excluded; UTF-16 offsets into the text. */
-  readonly start: number
-  readonly end: number
-  /** The value with character references and CSS escapes resolved. */
-  readonly href: string
-  /** How the value has to be written there. */
-  readonly syntax: 'attribute' | 'unquoted-attribute' | 'srcset' | 'css-string' | 'css-url'
-  /** Of a `srcset` or a style in an attribute: whether that attribute has quotes. */
-  readonly inAttribute?: 'quoted' | 'unquoted'
-  /** What holds it, for showing: `a href`, `@import`, `url()`. */
-  readonly holder: string
-}
+import type { Reference } from './reference'
 
 /**
  * References in a style sheet: every `url()` and the strings of `@import` (CSS Values 4 §4.5).

@@ -1,76 +1,150 @@
-import { type AttributeText, readAttributeText } from './attribute-text'
-import { findCssReferences, type Reference } from './css'
+import { readAttributeText } from './attribute-text'
+import { findCssReferences } from './css'
+import type { Reference } from './reference'
+import { findDataReferences, findScriptReferences, isLikePath } from './script-references'
 import { attributeValueRange, type HtmlElement, parsePlaces, walkHtml } from './parse'
 import { srcsetUrls } from './srcset'
 
-/** Attributes that hold one URL (HTML "Attributes" index; SVG 2 §16.1 for `use` and `image`). */
+/**
+ * Attributes that hold one URL (HTML "Attributes" index; what it dropped and browsers still follow, §15.3 and §16.2; SVG 2
+ * §16.1).
+ */
 const urlAttributes: Readonly<Record<string, readonly string[]>> = {
-  a: ['href'], area: ['href'], link: ['href'], img: ['src'], source: ['src'], script: ['src'],
-  iframe: ['src'], video: ['src', 'poster'], audio: ['src'], track: ['src'], embed: ['src'],
-  object: ['data'], form: ['action'], input: ['src', 'formaction'], button: ['formaction'],
+  a: ['href', 'xlink:href'], area: ['href'], link: ['href'], img: ['src', 'longdesc', 'lowsrc'], source: ['src'],
+  script: ['src', 'href', 'xlink:href'], iframe: ['src', 'longdesc'], frame: ['src', 'longdesc'],
+  video: ['src', 'poster'], audio: ['src'], bgsound: ['src'], track: ['src'], embed: ['src'], object: ['data'],
+  form: ['action'], input: ['src', 'formaction'], button: ['formaction'],
   blockquote: ['cite'], q: ['cite'], del: ['cite'], ins: ['cite'],
-  use: ['href', 'xlink:href'], image: ['href', 'xlink:href'],
+  body: ['background'], table: ['background'], thead: ['background'], tbody: ['background'], tfoot: ['background'],
+  tr: ['background'], td: ['background'], th: ['background'],
+  use: ['href', 'xlink:href'], image: ['href', 'xlink:href'], feimage: ['href', 'xlink:href'],
 } // prettier-ignore
 const srcsetAttributes: Readonly<Record<string, readonly string[]>> = {
   img: ['srcset'], source: ['srcset'], link: ['imagesrcset'],
 } // prettier-ignore
+/** Attributes that hold a path where their author's scripts, a program on the host or another site take it for one. */
+const valueAttributes: Readonly<Record<string, readonly string[]>> = {
+  meta: ['content'], param: ['value'], option: ['value'], input: ['value'], button: ['value'],
+} // prettier-ignore
+
+/** What the value of an attribute is read as; null where nothing in it can be a reference. */
+type ReadAs = 'url' | 'srcset' | 'style' | 'refresh' | 'script' | 'value'
+
+function readAs(tag: string, name: string, { attrs }: HtmlElement): ReadAs | null {
+  if (urlAttributes[tag]?.includes(name)) return 'url'
+  if (srcsetAttributes[tag]?.includes(name)) return 'srcset'
+  if (name === 'style') return 'style'
+  // Event handlers (HTML §8.1.8.1).
+  if (/^on[a-z]/.test(name)) return 'script'
+  if (name === 'content' && tag === 'meta')
+    return attrs.some((one) => one.name === 'http-equiv' && /^\s*refresh\s*$/i.test(one.value))
+      ? 'refresh'
+      : 'value'
+  return name.startsWith('data-') || valueAttributes[tag]?.includes(name) ? 'value' : null
+}
+
+/** Where the address stands in what sends on by itself after some seconds (HTML §4.2.5.3). */
+const refresh = /^\s*[\d.]*[\s;,]+(?:url\s*=\s*)?(?:"([^"]*)|'([^']*)|(\S.*))/i
+
+/** References in the value of an attribute, by where they stand in what it says. */
+function referencesInValue(text: string, as: Exclude<ReadAs, 'url'>, holder: string): Reference[] {
+  const written = (start: number, href: string): Reference => {
+    const trimmed = href.trim()
+    const begins = start + href.length - href.trimStart().length
+    return { start: begins, end: begins + trimmed.length, href: trimmed, syntax: 'attribute', holder }
+  }
+  switch (as) {
+    case 'srcset':
+      return srcsetUrls(text).map(({ offset, url }): Reference => {
+        return { start: offset, end: offset + url.length, href: url, syntax: 'srcset', holder }
+      })
+    case 'style':
+      return findCssReferences(text, 'declarationList')
+    case 'script':
+      return findScriptReferences(text).map((one) => ({ ...one, holder }))
+    case 'refresh': {
+      const match = refresh.exec(text)
+      const href = match?.[1] ?? match?.[2] ?? match?.[3]
+      return match && href?.trim() ? [written(match.index + match[0].length - href.length, href)] : []
+    }
+    case 'value':
+      return isLikePath(text) ? [{ ...written(0, text), ifThere: true }] : []
+  }
+}
+
+/** Begins an address that is a script (HTML §7.4.2.3.2). */
+const scriptAddress = /^\s*javascript:/i
 
 function elementReferences(html: string, element: HtmlElement, found: Reference[]): void {
-  const tag = element.tagName
-  const urls = urlAttributes[tag] ?? []
-  const sets = srcsetAttributes[tag] ?? []
+  const tag = element.tagName.toLowerCase()
   for (const attr of element.attrs) {
     const name = attr.prefix ? `${attr.prefix}:${attr.name}` : attr.name
-    const isUrl = urls.includes(name)
-    const isSet = sets.includes(name)
-    if (!isUrl && !isSet && name !== 'style') continue
+    const as = readAs(tag, name, element)
+    if (as === null) continue
     const where = element.sourceCodeLocation?.attrs?.[name]
     const range = where && attributeValueRange(html, where)
     if (!range) continue
     const holder = `${tag} ${name}`
-    const source = html.slice(range.start, range.end)
+    const value = readAttributeText(html.slice(range.start, range.end))
     const inAttribute = range.quoted ? 'quoted' : 'unquoted'
-    const at = (found: AttributeText, start: number, end: number) => ({
-      start: range.start + found.sourceAt(start),
-      end: range.start + found.sourceAt(end),
+    const at = (start: number, end: number) => ({
+      start: range.start + value.sourceAt(start),
+      end: range.start + value.sourceAt(end),
     })
-    if (isUrl) {
-      const value = readAttributeText(source)
+    const script = as === 'url' ? scriptAddress.exec(value.text) : null
+    if (as === 'url' && !script) {
       const href = value.text.trim()
       const lead = value.text.length - value.text.trimStart().length
       found.push({
-        ...at(value, lead, lead + href.length),
+        ...at(lead, lead + href.length),
         href: attr.value.trim(),
         syntax: range.quoted ? 'attribute' : 'unquoted-attribute',
         holder,
       })
       continue
     }
-    const value = readAttributeText(source)
     // Where the two readings differ (a line break of another kind), no place in it is sure.
     if (value.text !== attr.value) continue
-    if (isSet)
-      for (const { offset, url } of srcsetUrls(value.text))
-        found.push({
-          ...at(value, offset, offset + url.length),
-          href: url,
-          syntax: 'srcset',
-          inAttribute,
-          holder,
-        })
-    else
-      for (const reference of findCssReferences(value.text, 'declarationList'))
-        found.push({ ...reference, ...at(value, reference.start, reference.end), inAttribute, holder })
+    const skipped = script?.[0].length ?? 0
+    // What is percent-encoded is another script than the one that is read.
+    if (script && value.text.includes('%')) continue
+    for (const { start, end, ...rest } of referencesInValue(
+      value.text.slice(skipped),
+      as === 'url' ? 'script' : as,
+      holder,
+    ))
+      found.push({
+        ...rest,
+        ...at(skipped + start, skipped + end),
+        ...(rest.syntax === 'attribute'
+          ? { syntax: range.quoted ? 'attribute' : 'unquoted-attribute' }
+          : { inAttribute }),
+      })
   }
 }
 
-/** What an element refers to: by its attributes, and a style sheet within it. */
+/** Scripts by what `type` says of them (HTML §4.12.1.1); null for what no browser runs or reads. */
+function referencesInScript({ attrs }: HtmlElement, text: string): Reference[] {
+  const type =
+    attrs
+      .find(({ name }) => name === 'type')
+      ?.value.trim()
+      .toLowerCase() ?? ''
+  if (/^(module|(text|application)\/(x-)?(java|ecma|j|live)script[\d.]*|)$/.test(type))
+    return findScriptReferences(text)
+  return /json$|^importmap$|^speculationrules$/.test(type) ? findDataReferences(text) : []
+}
+
+/** What an element refers to: by its attributes, and a style sheet or a script within it. */
 export function referencesOf(html: string, element: HtmlElement, found: Reference[]): void {
   elementReferences(html, element, found)
   const inner = element.childNodes[0]
-  if (element.tagName !== 'style' || inner?.nodeName !== '#text' || !inner.sourceCodeLocation) return
+  const isScript = element.tagName === 'script'
+  if ((element.tagName !== 'style' && !isScript) || inner?.nodeName !== '#text' || !inner.sourceCodeLocation)
+    return
   const { startOffset: offset, endOffset } = inner.sourceCodeLocation
-  for (const reference of findCssReferences(html.slice(offset, endOffset)))
+  const text = html.slice(offset, endOffset)
+  for (const reference of isScript ? referencesInScript(element, text) : findCssReferences(text))
     found.push({ ...reference, start: reference.start + offset, end: reference.end + offset })
 }
 

@@ -1,4 +1,4 @@
-import { type Reference } from './css'
+import type { Reference } from './reference'
 import { referencesOf, seenOnce } from './html-references'
 import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'

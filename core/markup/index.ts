@@ -1,5 +1,15 @@
 /** HTML and CSS as text with positions: read it, find what it refers to, change only that. */
-export { findCssReferences, isTooNested, type Reference } from './css'
+export type { Reference } from './reference'
+export { findCssReferences, isTooNested } from './css'
+export { findScriptReferences, isLikePath } from './script-references'
+export {
+  type FileFacts,
+  type FileSyntax,
+  fileSyntaxOf,
+  mayRefer,
+  readFile,
+  referencesOfFile,
+} from './file-references'
 export { parseCss } from './css-syntax'
 export { findStyleFaults, readStyle, type StyleFacts, type StyleFault } from './style-facts'
 export { applyEdits, type TextEdit } from './edits'

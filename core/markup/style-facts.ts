@@ -1,6 +1,7 @@
 import * as csstree from 'css-tree'
 import { parseCss } from './css-syntax'
-import { findCssReferences, isTooNested, type Reference } from './css'
+import { findCssReferences, isTooNested } from './css'
+import type { Reference } from './reference'
 import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'
 import { pieceOf } from './parse'

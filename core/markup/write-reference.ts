@@ -1,8 +1,10 @@
-import type { Reference } from './css'
+import type { Reference } from './reference'
 import { escapeAttribute } from './escape'
 
 /** A new value for a reference, escaped for the place where it stands. */
 export function writeReference(reference: Reference, href: string): string {
+  // A module is named by a path only where that begins as one (HTML §8.1.6.2).
+  if (reference.holder === 'import' && !/^\.{0,2}\//.test(href)) return writeReference(reference, `./${href}`)
   // Nothing in it has a meaning of its own anywhere.
   if (/^[\w./#-]*$/.test(href)) return href
   const written = writeValue(reference.syntax, href)
@@ -24,6 +26,8 @@ function writeValue(syntax: Reference['syntax'], href: string): string {
       return href.replace(/,/g, '%2C').replace(/\s/g, '%20').replace(/"/g, '%22').replace(/'/g, '%27')
     case 'css-string':
       return href.replace(/["'\\\n]/g, (sign) => `\\${sign.charCodeAt(0).toString(16)} `)
+    case 'script-string':
+      return href.replace(/["'`\\\n$]/g, (sign) => `\\u${sign.charCodeAt(0).toString(16).padStart(4, '0')}`)
     case 'css-url':
       return href.replace(/["'()\\\s]/g, (sign) => `\\${sign.charCodeAt(0).toString(16)} `)
   }

@@ -1,4 +1,4 @@
-import { leadsAbove, resolveReference } from '#core/links'
+import { isStanding, leadsAbove, resolveReference } from '#core/links'
 import { type Reference, writeReference } from '#core/markup'
 import { trialFolder } from '#core/naming'
 import { addressFrom, homeFileOf, isShownAnywhere } from './addressing'
@@ -67,8 +67,10 @@ function isNamed(href: string, to: string, homeFile: string | null): boolean {
   return name === homeFile ? path.endsWith('/') : path.endsWith(name)
 }
 
-function addressOf(context: SiteContext, { href }: Reference, path: string, from: string): string | null {
+function addressOf(context: SiteContext, reference: Reference, path: string, from: string): string | null {
+  const { href } = reference
   const target = resolveReference(href, from, context.names, homeFileOf(context.site))
+  if (!isStanding(reference, target)) return null
   if (target.kind === 'elsewhere' || target.kind === 'here') return null
   const { addressing } = context
   const to = (wanted: string) => addressFrom(addressing, path, wanted, false)

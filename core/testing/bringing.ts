@@ -1,4 +1,5 @@
 import { expect } from '@jest/globals'
+import { fileSyntaxOf } from '#core/markup'
 import { checkSite } from '#core/site'
 import { testId, type TextStore } from './index'
 import {
@@ -17,9 +18,11 @@ const kindOf = (path: string): BroughtFile['kind'] =>
     ? 'page'
     : path.endsWith('.css')
       ? 'style'
-      : /\.(png|jpg|gif)$/.test(path)
+      : /\.(png|jpg|gif|svg)$/.test(path)
         ? 'image'
-        : 'other'
+        : path.endsWith('.js')
+          ? 'script'
+          : 'other'
 
 /** Understands files of a test, by path; their site is whole. */
 export function bring(files: Record<string, string>, store: TextStore, choices = asTheyAre): Understood {
@@ -30,7 +33,7 @@ export function bring(files: Record<string, string>, store: TextStore, choices =
       kind,
       hash: store.put(text),
       sizeBytes: text.length,
-      ...(/page|style/.test(kind) && { text }),
+      ...((kind === 'page' || fileSyntaxOf(path, text.length) !== null) && { text }),
     }
   })
   const tools = {

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import fc from 'fast-check'
 import { buildSite } from '#core/build'
 import { mergePath, splitReference } from '#core/links'
-import { applyEdits, findCssReferences, readHtml } from '#core/markup'
+import { applyEdits, type FileFacts, fileSyntaxOf, readFile, readHtml, referencesOfFile } from '#core/markup'
 import {
   type Change,
   edit,
@@ -14,7 +14,15 @@ import {
 } from '#core/change'
 import { plainKit } from '#core/kit'
 import { type OutlineNode, planSite, readOutline, writeOutline } from '#core/plan'
-import { type Arrangement, checkSite, defaultScheme, type Hash, type Scheme, type Site } from '#core/site'
+import {
+  type Arrangement,
+  checkSite,
+  defaultScheme,
+  type Hash,
+  type Scheme,
+  type Site,
+  type SiteFile,
+} from '#core/site'
 import { starterStyle } from '#core/style'
 import { defaultTemplate } from '#core/template'
 
@@ -35,6 +43,10 @@ export class TextStore {
   }
 
   readonly factsOf = (hash: Hash) => readHtml(this.textOf(hash))
+  readonly fileFactsOf = ({ label, sizeBytes, hash }: SiteFile): FileFacts => {
+    const syntax = fileSyntaxOf(label, sizeBytes)
+    return syntax === null ? { references: [] } : readFile(this.textOf(hash), syntax)
+  }
   readonly year = 2031
 }
 
@@ -119,16 +131,15 @@ export function buildAll(
   return new Map(build.entries.map((entry) => [entry.path, build.textOf(entry.id)]))
 }
 
-/** Every reference of a built site, in pages, forwarders and style sheets, that leads to no file of it. */
+/** Every reference of a built site, in pages, forwarders and files, that leads to no file of it. */
 export function brokenReferences(files: Map<string, string>): string[] {
   return [...files].flatMap(([path, text]) => {
     const isPage = /\.html?$/.test(path) && text.startsWith('<!DOCTYPE')
-    const references = isPage
-      ? readHtml(text, true).references
-      : path.endsWith('.css')
-        ? findCssReferences(text)
-        : []
-    return references.flatMap(({ href }) => {
+    const syntax = fileSyntaxOf(path, text.length)
+    const references = isPage ? readHtml(text, true).references : syntax ? referencesOfFile(text, syntax) : []
+    return references.flatMap(({ href, ifThere }) => {
+      // Words, where nothing stands there.
+      if (ifThere) return []
       const { path: to } = splitReference(href)
       const folder = path.slice(0, path.lastIndexOf('/') + 1)
       const at = decodeURIComponent(mergePath(folder, to))

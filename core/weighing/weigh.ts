@@ -1,5 +1,5 @@
 import { type PlanToken, resolveAll } from '#core/links'
-import type { HtmlFacts, Reference, StyleFacts } from '#core/markup'
+import type { FileFacts, HtmlFacts, Reference } from '#core/markup'
 import { type Hash, type Page, type SiteFile, textsOfPage } from '#core/site'
 import { homeFileOf, type SiteContext, type SiteTemplates } from '#core/template'
 
@@ -20,12 +20,15 @@ export interface PageWeight {
 export interface WeighingSources {
   readonly templates: SiteTemplates
   readonly factsOf: (hash: Hash) => HtmlFacts
-  readonly styleFactsOf: (hash: Hash) => StyleFacts
+  readonly fileFactsOf: (file: SiteFile) => FileFacts
   /** Bytes of a page's own source as it comes out. */
   readonly sourceBytesOf: (page: Page) => number
   /** Lets what references lead to be kept from one time to the next (`resolveAll`). */
   readonly plan?: PlanToken | null
 }
+
+/** Kinds of files that ask for others as soon as they are there (CSS Cascade 5 §2; HTML §8.1.4). */
+const bringing: ReadonlySet<SiteFile['kind']> = new Set(['style', 'script'])
 
 const fontName = /\.(woff2?|ttf|otf|eot)$/i
 
@@ -38,7 +41,11 @@ export function kindOfFile({ kind, label }: Pick<SiteFile, 'kind' | 'label'>): W
 
 /** Whether a browser fetches what a reference names without anybody's asking (HTML §4.2.4, §4.8). */
 function isFetched(holder: string, file: SiteFile): boolean {
-  if (/^(img|script|embed|object|iframe|image|use|input) |^video poster$|^url\(\)$|^@import$/.test(holder))
+  if (
+    /^(img (?!longdesc)|script|embed|object|i?frame src|image|feimage|use|input src|bgsound)|\bbackground$|^video poster$|^url\(\)$|^@import$/.test(
+      holder,
+    )
+  )
     return true
   // Of a link only what it is for tells; a document is never part of the page.
   if (holder.startsWith('link ')) return file.kind !== 'document' && file.kind !== 'other'
@@ -52,7 +59,7 @@ function isFetched(holder: string, file: SiteFile): boolean {
 export function weighPages(
   context: SiteContext,
   pages: readonly Page[],
-  { templates, factsOf, styleFactsOf, sourceBytesOf, plan = null }: WeighingSources,
+  { templates, factsOf, fileFactsOf, sourceBytesOf, plan = null }: WeighingSources,
 ): PageWeight[] {
   const { site, names } = context
   const homeFile = homeFileOf(site)
@@ -69,27 +76,27 @@ export function weighPages(
     }
     return found
   }
-  /** Files that a style sheet brings with it, those of the ones it imports too. */
-  const ofStyle = new Map<string, readonly SiteFile[]>()
-  const neededBy = (style: SiteFile): readonly SiteFile[] => {
-    const known = ofStyle.get(style.id)
+  /** Files that a style sheet or a script brings with it, those of the ones it imports too. */
+  const ofFile = new Map<string, readonly SiteFile[]>()
+  const neededBy = (by: SiteFile): readonly SiteFile[] => {
+    const known = ofFile.get(by.id)
     if (known) return known
-    // Sheets that ask for one another in a circle are there once.
-    ofStyle.set(style.id, [])
+    // Those that ask for one another in a circle are there once.
+    ofFile.set(by.id, [])
     const all = new Set<SiteFile>()
-    for (const { file } of filesOf(styleFactsOf(style.hash).references, names.files.get(style.id)!)) {
-      if (file === style) continue
+    for (const { file, reference } of filesOf(fileFactsOf(by).references, names.files.get(by.id)!)) {
+      if (file === by || (by.kind === 'script' && reference.holder !== 'import')) continue
       all.add(file)
-      if (file.kind === 'style') neededBy(file).forEach((one) => all.add(one))
+      if (bringing.has(file.kind)) neededBy(file).forEach((one) => all.add(one))
     }
     const needed = smallestFonts([...all])
-    ofStyle.set(style.id, needed)
+    ofFile.set(by.id, needed)
     return needed
   }
   const fetched = (references: readonly Reference[], from: string) =>
     filesOf(references, from).flatMap(({ file, reference: { holder, syntax } }) => {
       if (syntax === 'srcset' || !isFetched(holder, file)) return []
-      return file.kind === 'style' ? [file, ...neededBy(file)] : [file]
+      return bringing.has(file.kind) ? [file, ...neededBy(file)] : [file]
     })
   const ofTemplate = new Map<string, readonly SiteFile[]>()
   const byTemplate = (id: string) => {

@@ -1,5 +1,4 @@
 import { expect, test } from '@jest/globals'
-import { readStyle } from '#core/markup'
 import { realPlaces, treeOf } from '#core/plan'
 import type { FileKind, Site, SiteFile } from '#core/site'
 import { contextOf, SiteTemplates } from '#core/template'
@@ -28,7 +27,7 @@ const weigh = (site: Site, label: string) => {
     {
       templates: new SiteTemplates(site, store.textOf),
       factsOf: store.factsOf,
-      styleFactsOf: (hash) => readStyle(store.textOf(hash)),
+      fileFactsOf: store.fileFactsOf,
       sourceBytesOf: () => 1_000,
     },
   )

@@ -1,3 +1,4 @@
+import { isUtf8 } from 'node:buffer'
 import { MessageChannel } from 'node:worker_threads'
 import type { Piscina } from 'piscina'
 import {
@@ -10,6 +11,7 @@ import {
   type PlanBy,
   type Remark,
 } from '#core/bringing'
+import { fileSyntaxOf, mayRefer } from '#core/markup'
 import { Problem } from '#core/problems'
 import { defaultScheme } from '#core/site'
 import { decodeHtml } from '#core/texts'
@@ -66,6 +68,17 @@ const choicesOf = (
   ...(marks && { marks }),
 })
 
+/** What a script, a drawing or data says, where it may refer to other files; nothing of one that is no UTF-8. */
+function textToMend(
+  { path, sizeBytes }: Pick<BroughtFile, 'path' | 'sizeBytes'>,
+  bytes: Buffer,
+): { text?: string } {
+  const syntax = fileSyntaxOf(path, sizeBytes)
+  if (syntax === null || !isUtf8(bytes)) return {}
+  const text = bytes.toString('utf8')
+  return mayRefer(text, syntax) ? { text } : {}
+}
+
 /** The files that wait, read as far as they have to be. */
 async function readFiles(id: string): Promise<{ files: BroughtFile[]; remarks: Remark[] }> {
   const files: BroughtFile[] = []
@@ -98,7 +111,7 @@ async function readFiles(id: string): Promise<{ files: BroughtFile[]; remarks: R
       } else if (kind === 'style' && file.sizeBytes <= longestText) {
         const { text } = decodeHtml(bytes)
         files.push({ ...file, kind, text: text.toWellFormed() })
-      } else files.push({ ...file, kind })
+      } else files.push({ ...file, kind, ...textToMend(file, bytes) })
     }
   }
   return { files, remarks }

@@ -1,7 +1,7 @@
-import type { HtmlFacts, StyleFacts } from '#core/markup'
+import { type FileFacts, type FileSyntax, fileSyntaxOf, type HtmlFacts, type StyleFacts } from '#core/markup'
 import { pixelBytes, type Pixels, readPixels } from '#core/pictures'
-import type { Hash } from '#core/site'
-import { readContent, readStyle } from './reading'
+import type { Hash, SiteFile } from '#core/site'
+import { readContent, readOther, readStyle } from './reading'
 import { getFronts, getTexts, hashOf } from './blobs'
 import { Memory } from './memory'
 import { many, type Queryable } from '#server/platform'
@@ -12,6 +12,8 @@ const bytesOfRange = 120
 
 const contents = new Memory<HtmlFacts>(mostBytes)
 const styles = new Memory<StyleFacts>(mostBytes / 8)
+/** By the syntax they were read in: a text can be a file of two names. */
+const others = new Map<FileSyntax, Memory<FileFacts>>()
 const pictures = new Memory<{ pixels: Pixels | null }>(mostBytes / 8)
 
 const sizeOf = (facts: HtmlFacts) =>
@@ -28,6 +30,8 @@ const sizeOf = (facts: HtmlFacts) =>
   facts.runs.reduce((sum, { paragraphs }) => sum + (1 + paragraphs.length) * bytesOfRange, 0) +
   facts.headings.reduce((sum, { text }) => sum + bytesOfRange + text.length * 2, 0)
 
+const sizeOfFile = ({ references }: FileFacts) => 100 + bytesOfRange * references.length
+
 const sizeOfStyle = ({ references, faults }: StyleFacts) =>
   100 + bytesOfRange * (references.length + faults.length * 3)
 
@@ -35,7 +39,15 @@ const sizeOfStyle = ({ references, faults }: StyleFacts) =>
  * What was read, and how: whenever reading tells anything more or otherwise, its number goes up, since what is stored was
  * read by an earlier version.
  */
-export const readAs = { html: 'html 10', css: 'css 3', pixels: 'pixels' } as const
+export const readAs = {
+  html: 'html 11',
+  css: 'css 3',
+  script: 'script 1',
+  data: 'data 1',
+  manifest: 'manifest 1',
+  drawing: 'drawing 1',
+  pixels: 'pixels',
+} as const
 
 /** Texts read at a time: what is held in memory is theirs. */
 const portion = 50
@@ -53,12 +65,14 @@ async function load<Facts, Content>(
     fetch,
     read: readOne,
     size,
+    atOnce = portion,
   }: {
     memory: Memory<Facts>
     keyOf: (hash: Hash) => string
     fetch: (hashes: readonly Hash[]) => Promise<ReadonlyMap<Hash, Content>>
     read: (content: Content) => Promise<Facts>
     size: (facts: Facts) => number
+    atOnce?: number
   },
 ): Promise<Map<Hash, Facts>> {
   const facts = new Map<Hash, Facts>()
@@ -76,8 +90,8 @@ async function load<Facts, Content>(
   )
   for (const row of rows) facts.set(row.hash.slice(-64), row.facts)
   const unread = missing.filter((hash) => !facts.has(hash))
-  for (let at = 0; at < unread.length; at += portion) {
-    const fetched = await fetch(unread.slice(at, at + portion))
+  for (let at = 0; at < unread.length; at += atOnce) {
+    const fetched = await fetch(unread.slice(at, at + atOnce))
     const read = await Promise.all(
       [...fetched].map(async ([hash, content]) => ({ hash, facts: await readOne(content) })),
     )
@@ -142,6 +156,43 @@ export async function loadStyles(db: Queryable, hashes: Iterable<Hash>): Promise
     size: sizeOfStyle,
   }
   return demand(await load(db, hashes, how))
+}
+
+/** Files of megabytes that are read at a time. */
+const filesAtOnce = 4
+
+/** What each file of a site refers to, as far as files of its kind are read. */
+export async function loadFileFacts(
+  db: Queryable,
+  files: readonly SiteFile[],
+): Promise<(file: SiteFile) => FileFacts> {
+  const bySyntax = new Map<FileSyntax, Hash[]>()
+  for (const { label, sizeBytes, hash } of files) {
+    const syntax = fileSyntaxOf(label, sizeBytes)
+    if (syntax !== null) bySyntax.set(syntax, [...(bySyntax.get(syntax) ?? []), hash])
+  }
+  const known = new Map<FileSyntax, (hash: Hash) => FileFacts>()
+  for (const [syntax, hashes] of bySyntax) {
+    if (syntax === 'css') {
+      known.set(syntax, await loadStyles(db, hashes))
+      continue
+    }
+    let memory = others.get(syntax)
+    if (!memory) others.set(syntax, (memory = new Memory(mostBytes / 8)))
+    const how = {
+      memory,
+      keyOf: (hash: Hash) => `${readAs[syntax]} ${hash}`,
+      fetch: (unread: readonly Hash[]) => getTexts(db, unread),
+      read: (text: string) => readOther(text, syntax),
+      size: sizeOfFile,
+      atOnce: filesAtOnce,
+    }
+    known.set(syntax, demand(await load(db, hashes, how)))
+  }
+  return ({ label, sizeBytes, hash }) => {
+    const syntax = fileSyntaxOf(label, sizeBytes)
+    return (syntax !== null && known.get(syntax)?.(hash)) || { references: [] }
+  }
 }
 
 /** How large each of these pictures is, in pixels of its own; null for what is none. Their fronts are read. */

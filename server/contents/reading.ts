@@ -1,6 +1,14 @@
 import type { Piscina } from 'piscina'
 import { readNewPlan } from '#core/change'
-import { type HtmlFacts, readHtml, readStyle as styleFacts, type StyleFacts } from '#core/markup'
+import {
+  type FileFacts,
+  type FileSyntax,
+  type HtmlFacts,
+  readFile,
+  readHtml,
+  readStyle as styleFacts,
+  type StyleFacts,
+} from '#core/markup'
 import { Problem } from '#core/problems'
 import { deadline, log, threadsOf } from '#server/platform'
 import type { ReadingAnswer, ReadingTask } from './reading.worker'
@@ -41,7 +49,7 @@ function countOf(text: string, sign: string, most: number): number {
 }
 
 async function read<Facts>(task: ReadingTask, here: (text: string) => Facts): Promise<Facts> {
-  const sign = { html: '<', template: '<', css: '{', plan: null }[task.kind]
+  const sign = { html: '<', template: '<', css: '{', file: null, plan: null }[task.kind]
   const isLight = sign !== '<' || countOf(task.text, sign, tagsAtOnce) <= tagsAtOnce
   if (task.text.length <= readAtOnce && isLight) return here(task.text)
   if (sign !== null && countOf(task.text, sign, mostTags) > mostTags) throw tooHeavy()
@@ -63,6 +71,16 @@ export const readContent = (text: string): Promise<HtmlFacts> => read({ kind: 'h
 
 /** What a style sheet asks for and what is wrong in it, under the same limits. */
 export const readStyle = (text: string): Promise<StyleFacts> => read({ kind: 'css', text }, styleFacts)
+
+/**
+ * What a script, a drawing or data refers to, under the same limits. Nobody waits for it to be read, so one that cannot be
+ * is a file without references.
+ */
+export const readOther = (text: string, syntax: FileSyntax): Promise<FileFacts> =>
+  read({ kind: 'file', text, syntax }, () => readFile(text, syntax)).catch((error: unknown) => {
+    if (error instanceof Problem && error.code === 'too-heavy') return { references: [] }
+    throw error
+  })
 
 /** What compiling a template may take: it is done again wherever a page is made. */
 const compileMs = 500

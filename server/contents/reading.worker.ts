@@ -1,6 +1,14 @@
 import { readNewPlan } from '#core/change'
 import { compileTemplate } from '#core/template'
-import { type HtmlFacts, readHtml, readStyle, type StyleFacts } from '#core/markup'
+import {
+  type FileFacts,
+  type FileSyntax,
+  type HtmlFacts,
+  readFile,
+  readHtml,
+  readStyle,
+  type StyleFacts,
+} from '#core/markup'
 
 type PlanArguments = Parameters<typeof readNewPlan>
 type PlanAnswer = ReturnType<typeof readNewPlan>
@@ -8,6 +16,7 @@ type PlanAnswer = ReturnType<typeof readNewPlan>
 /** What a reader is asked: one text that an author handed in. */
 export type ReadingTask =
   | { readonly kind: 'html' | 'css' | 'template'; readonly text: string }
+  | { readonly kind: 'file'; readonly text: string; readonly syntax: FileSyntax }
   | {
       readonly kind: 'plan'
       readonly text: string
@@ -15,7 +24,7 @@ export type ReadingTask =
     }
 
 /** What it answers, by the kind of the task. */
-export type ReadingAnswer = HtmlFacts | StyleFacts | PlanAnswer | number
+export type ReadingAnswer = HtmlFacts | StyleFacts | FileFacts | PlanAnswer | number
 
 /** Reads a text. Runs in a thread of its own, which is ended when it takes too long or too much. */
 export default function read(task: ReadingTask): ReadingAnswer {
@@ -24,6 +33,8 @@ export default function read(task: ReadingTask): ReadingAnswer {
       return readHtml(task.text)
     case 'css':
       return readStyle(task.text)
+    case 'file':
+      return readFile(task.text, task.syntax)
     case 'template': {
       // How long it takes, since it will be compiled again wherever pages are made.
       const begun = performance.now()

@@ -6,7 +6,7 @@ import { filesOfSite } from './build'
 import { changeSite } from './changes/changes'
 import { stepHistory } from './changes/step-history'
 import { openFile, takeFile, takePortions, takeWhole, usesOfFiles } from './files'
-import { hashOf } from '../contents/blobs'
+import { getTexts, hashOf } from '../contents/blobs'
 import { dropPartial, receivedBytes } from '../contents/partial'
 import { housekeeping } from '../housekeeping'
 import { fileKindOf } from './file-kind'
@@ -118,9 +118,18 @@ describe('a file that is sent', () => {
   test('says of scripts and data that name it that they do', async () => {
     const tern = await send('Tern.png', Buffer.concat([png, randomBytes(5)]))
     const script = await send('Show.js', Buffer.from('show("/images/tern.png")'))
+    const list = await send('List.xml', Buffer.from('<list><one>images/tern.png</one></list>'))
     const uses = await usesOfFiles(await site())
-    expect(uses[tern]).toEqual([{ kind: 'file', id: script, count: 1, isByName: true }])
+    expect(uses[tern]).toEqual([
+      { kind: 'file', id: script, count: 1 },
+      { kind: 'file', id: list, count: 1, isByName: true },
+    ])
     expect(uses[script]).toBeUndefined()
+    await changeSite(ids.siteId, ids.accountId, 0, () => {
+      return { kind: 'renameFile', fileId: tern, label: 'Bird.png', was: 'Tern.png' }
+    })
+    const stored = (await site()).files.find((file) => file.id === script)!
+    expect((await getTexts(pool(), [stored.hash])).get(stored.hash)).toBe('show("/images/bird.png")')
   })
 
   test('is not put in the place of another kind, under a name that says what it is not', async () => {

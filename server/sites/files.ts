@@ -1,4 +1,5 @@
-import { filesNamedIn, resolveReference } from '#core/links'
+import { filesNamedIn, resolveFromPage, resolveReference } from '#core/links'
+import type { Reference } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { blankPlace, placeBytes } from '#core/pictures'
 import { realPlaces, treeOf } from '#core/plan'
@@ -10,7 +11,7 @@ import {
   dropPartial,
   getTexts,
   loadFacts,
-  loadStyles,
+  loadFileFacts,
   openPartial,
   pendingBytes,
   PostgresContents,
@@ -163,7 +164,7 @@ export interface FileUse {
   readonly kind: 'page' | 'template' | 'file'
   readonly id: string
   readonly count: number
-  /** Whether it only names the file, in a text whose references nobody changes for it: a script, a manifest, data. */
+  /** Whether it only names the file, in a text or a place of it whose references are not known for what they are. */
   readonly isByName?: true
 }
 
@@ -172,25 +173,19 @@ export async function usesOfFiles(site: Site): Promise<Record<string, FileUse[]>
   const names = namesOf(site)
   const home = homeFileOf(site)
   const uses: Record<string, FileUse[]> = {}
-  const note = (
-    references: readonly { readonly href: string }[],
-    from: string,
-    kind: FileUse['kind'],
-    id: string,
-  ) => {
+  const note = (references: readonly Reference[], from: string, kind: FileUse['kind'], id: string) => {
     const counts = new Map<string, number>()
-    for (const { href } of references) {
-      const target = resolveReference(href, from, names, home)
+    for (const { href, fromPage } of references) {
+      const target = (fromPage ? resolveFromPage : resolveReference)(href, from, names, home)
       if (target.kind === 'file') counts.set(target.id, (counts.get(target.id) ?? 0) + 1)
     }
     for (const [file, count] of counts) (uses[file] ??= []).push({ kind, id, count })
   }
-  const styles = site.files.filter((file) => file.kind === 'style')
   const pages = realPlaces(treeOf(site)).map(({ page }) => page)
   const templates = site.templates.map((template) => template.source)
-  const [factsOf, styleOf, texts] = [
+  const [factsOf, fileFactsOf, texts] = [
     await loadFacts(pool(), contentsOfPages(pages)),
-    await loadStyles(pool(), styles.map((file) => file.hash)),
+    await loadFileFacts(pool(), site.files),
     await getTexts(pool(), templates),
   ] // prettier-ignore
   for (const page of pages)
@@ -198,10 +193,12 @@ export async function usesOfFiles(site: Site): Promise<Record<string, FileUse[]>
       note(factsOf(hash).references, names.pages.get(page.id)!.path, 'page', page.id)
   for (const { id, source } of site.templates)
     note(compileTemplate(textFrom(texts)(source)).references, '', 'template', id)
-  for (const { id, hash } of styles) note(styleOf(hash).references, names.files.get(id)!, 'file', id)
+  for (const file of site.files)
+    note(fileFactsOf(file).references, names.files.get(file.id)!, 'file', file.id)
   for (const { id, text } of await namingTexts(site))
     for (const [file, count] of filesNamedIn(text, names.files.get(id)!, names))
-      if (file !== id) (uses[file] ??= []).push({ kind: 'file', id, count, isByName: true })
+      if (file !== id && !uses[file]?.some((one) => one.id === id))
+        (uses[file] ??= []).push({ kind: 'file', id, count, isByName: true })
   return uses
 }
 

@@ -1,6 +1,6 @@
 import { type Finding, findFindings, findFollowed, isGrave } from '#core/findings'
 import { contentsOfPages, type Site } from '#core/site'
-import { getTexts, loadFacts, loadPixels, loadStyles, textFrom } from '#server/contents'
+import { getTexts, loadFacts, loadFileFacts, loadPixels, loadStyles, textFrom } from '#server/contents'
 import { pool } from '#server/platform'
 import { listPublicAddresses } from './rows/address-rows'
 import { listFollowed } from './rows/followed-rows'
@@ -16,9 +16,10 @@ export async function findingsOf(site: Site, signal: AbortSignal): Promise<{ fin
   const styles = site.files.filter(({ kind }) => kind === 'style').map(({ hash }) => hash)
   const pictures = site.files.filter(({ kind }) => kind === 'image').map(({ hash }) => hash)
   const [styleFactsOf, pixelsOf] = [await loadStyles(pool(), styles), await loadPixels(pool(), pictures)]
+  const fileFactsOf = await loadFileFacts(pool(), site.files)
   const publicAddresses = await listPublicAddresses(pool(), site.id)
   const textOf = textFrom(await getTexts(pool(), site.templates.map((template) => template.source))) // prettier-ignore
-  const sources = { factsOf, textOf, styleFactsOf, pixelsOf, publicAddresses }
+  const sources = { factsOf, textOf, styleFactsOf, fileFactsOf, pixelsOf, publicAddresses }
   const followed = new Map((await listFollowed(pool(), site.id)).map((one) => [one.address, one]))
   const findings = [...findFindings(site, sources), ...findFollowed(site, sources, followed)]
   // Of very many, those that visitors notice come first.

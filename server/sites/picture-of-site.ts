@@ -3,7 +3,7 @@ import { realPlaces, treeOf } from '#core/plan'
 import { contentsOfPages, type Site } from '#core/site'
 import { contextOf, SiteTemplates } from '#core/template'
 import { weighPages, type PageWeight } from '#core/weighing'
-import { getTexts, loadFacts, loadStyles, textFrom } from '#server/contents'
+import { getTexts, loadFacts, loadFileFacts, textFrom } from '#server/contents'
 import { pool } from '#server/platform'
 import { filesOfSite } from './build'
 
@@ -44,12 +44,11 @@ export async function graphOfSite(site: Site, signal: AbortSignal): Promise<Sent
 /** What each page weighs with all that it needs, as it comes out; the heaviest first. */
 export async function weightsOfSite(site: Site, signal: AbortSignal): Promise<PageWeight[]> {
   const { pages, factsOf, templates, context } = await read(site, signal)
-  const styles = site.files.filter(({ kind }) => kind === 'style').map(({ hash }) => hash)
-  const styleFactsOf = await loadStyles(pool(), styles)
+  const fileFactsOf = await loadFileFacts(pool(), site.files)
   const { manifest } = await filesOfSite(pool(), site, signal)
   const sizes = new Map(manifest.map(({ path, sizeBytes }) => [path, sizeBytes]))
   const sourceBytesOf = ({ id }: { readonly id: string }) => sizes.get(context.names.pages.get(id)!.path) ?? 0
-  const weights = weighPages(context, pages, { templates, factsOf, styleFactsOf, sourceBytesOf })
+  const weights = weighPages(context, pages, { templates, factsOf, fileFactsOf, sourceBytesOf })
   return weights.sort((a, b) => b.total - a.total)
 }
 
@@ -59,11 +58,10 @@ export async function needsOfPages(
   signal: AbortSignal,
 ): Promise<ReadonlyMap<string, readonly string[]>> {
   const { pages, factsOf, templates, context } = await read(site, signal)
-  const styles = site.files.filter(({ kind }) => kind === 'style').map(({ hash }) => hash)
-  const styleFactsOf = await loadStyles(pool(), styles)
+  const fileFactsOf = await loadFileFacts(pool(), site.files)
   const { names } = context
   return new Map(
-    weighPages(context, pages, { templates, factsOf, styleFactsOf, sourceBytesOf: () => 0 }).map(
+    weighPages(context, pages, { templates, factsOf, fileFactsOf, sourceBytesOf: () => 0 }).map(
       ({ pageId, files }) => [names.pages.get(pageId)!.path, files.map((id) => names.files.get(id)!)],
     ),
   )

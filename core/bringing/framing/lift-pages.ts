@@ -1,4 +1,5 @@
-import { applyEdits, findCssReferences, type Range, writeReference } from '#core/markup'
+import { applyEdits, type FileSyntax, type Range, referencesOfFile, writeReference } from '#core/markup'
+import { resolveFromPage, writtenFromPage } from '#core/links'
 import { type Hash, mainSlot, type Template } from '#core/site'
 import { compileTemplate, valueNames } from '#core/template'
 import type { Group } from './frame'
@@ -162,14 +163,32 @@ export function storedSlots(
   }
 }
 
-/** A style sheet with its references leading to where things stand now. */
-export function mendedStyle(text: string, from: string, to: string, goals: Goals): string {
-  const css = text.replace(/\r\n?/g, '\n')
-  const edits = findCssReferences(css).flatMap((reference) => {
-    const href = mendedHref(reference.href, from, to, goals)
+/**
+ * A file with its references leading to where things stand now; as it came where none has to.
+ * @param from where it stood, and `to` where it stands now
+ */
+export function mendedFile(text: string, syntax: FileSyntax, from: string, to: string, goals: Goals): string {
+  // Style sheets are written anew wherever they go out; other files stay as they are to the byte.
+  const own = syntax === 'css' ? text.replace(/\r\n?/g, '\n') : text
+  const edits = referencesOfFile(own, syntax).flatMap((reference) => {
+    const href = reference.fromPage
+      ? mendedFromPage(reference.href, from, to, goals)
+      : mendedHref(reference, from, to, goals)
     return href === null
       ? []
       : [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]
   })
-  return applyEdits(css, edits)
+  return applyEdits(own, edits)
+}
+
+/** What a script names from the pages that run it, or from where it stands itself. */
+function mendedFromPage(href: string, from: string, to: string, goals: Goals): string | null {
+  const target = resolveFromPage(href, from, goals.old.names, '')
+  if (target.kind !== 'page' && target.kind !== 'file') return null
+  const path =
+    target.kind === 'page' ? goals.names.pages.get(target.id)?.path : goals.names.files.get(target.id)
+  if (path === undefined) return null
+  const written = writtenFromPage(href, target.path, path, target.suffix)
+  const next = written ?? mendedHref({ href }, from, to, goals)
+  return next === href ? null : next
 }

@@ -5,10 +5,11 @@ import {
   fixedIn,
   indentEdits,
   type Range,
+  type Reference,
   type TextEdit,
   writeReference,
 } from '#core/markup'
-import { leadsAbove, relativeReference } from '#core/links'
+import { isStanding, leadsAbove, relativeReference } from '#core/links'
 import { mainSlot } from '#core/site'
 import type { Names } from '#core/naming'
 import type { Group } from './frame'
@@ -52,12 +53,14 @@ export interface Goals {
  * @param to where it stands now; null in a template, which names everything from the top
  */
 export function mendedHref(
-  href: string,
+  reference: Pick<Reference, 'href' | 'ifThere'>,
   from: string,
   to: string | null,
   { old, names }: Goals,
 ): string | null {
+  const { href } = reference
   const target = old.resolve(href, from)
+  if (!isStanding(reference, target)) return null
   if (target.kind === 'missing' && to === null && !href.startsWith('/') && !leadsAbove(href, from))
     return `/${encodePath(target.path)}${target.suffix}`
   if (target.kind !== 'page' && target.kind !== 'file') return null
@@ -71,7 +74,7 @@ export function mendedHref(
 export function mendsIn(page: ReadPage, range: Range, to: string | null, goals: Goals): TextEdit[] {
   return page.references.flatMap((reference) => {
     if (reference.start < range.start || reference.end > range.end) return []
-    const href = mendedHref(reference.href, page.path, to, goals)
+    const href = mendedHref(reference, page.path, to, goals)
     return href === null
       ? []
       : [{ start: reference.start, end: reference.end, text: writeReference(reference, href) }]

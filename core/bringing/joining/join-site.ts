@@ -6,7 +6,8 @@ import { emptyHash, type Page, type SiteFile } from '#core/site'
 import { type BesideSite, holdBeside, type SamePage } from './beside-site'
 import { type BroughtFile, folderOf, homeNameOf, type Remark } from '../brought'
 import { withoutBases } from '../reading/base-address'
-import { type BringingTools, mendedStyle, storedSlots } from '../framing/lift-pages'
+import { fileSyntaxOf } from '#core/markup'
+import { type BringingTools, mendedFile, storedSlots } from '../framing/lift-pages'
 import type { Goals } from '../framing/lift-template'
 import { oldNamesOf } from '../old-names'
 import { asItWas, type ReadPage, readPages } from '../reading/read-page'
@@ -191,9 +192,11 @@ export function joinSite(
   }
   const styled = otherFiles.map((file) => {
     const id = old.idOf.get(file.path)!
-    const { path, kind, text, hash, sizeBytes } = file
-    if (kind !== 'style' || text === undefined) return { id, hash, sizeBytes }
-    const mended = mendedStyle(text, path, names.files.get(id)!, goals)
+    const { path, text, hash, sizeBytes } = file
+    const syntax = fileSyntaxOf(path, sizeBytes)
+    if (syntax === null || text === undefined) return { id, hash, sizeBytes }
+    const mended = mendedFile(text, syntax, path, names.files.get(id)!, goals)
+    if (mended === text) return { id, hash, sizeBytes }
     return { id, hash: put(mended), sizeBytes: sizeOf(mended) }
   })
   const styleOf = new Map(styled.map((one) => [one.id, one]))

@@ -48,9 +48,9 @@ function basedHere(written: Base, pages: readonly WithBase[], stands: (path: str
     let hits = 0
     count = 0
     for (const { facts } of pages)
-      for (const { href } of facts.references) {
+      for (const { href, ifThere } of facts.references) {
         const to = rebase(href, base)
-        if (to === null || href.startsWith('#') || href === '') continue
+        if (to === null || ifThere || href.startsWith('#') || href === '') continue
         count += 1
         if (stands(mergePath('', splitReference(to).path))) hits += 1
       }
@@ -93,7 +93,8 @@ export function withoutBases(files: readonly BroughtFile[]): {
       const base = isFromPage ? baseOf(href, file.path) : shared
       const edits = facts.references.flatMap((reference) => {
         const to = base && rebase(reference.href, base)
-        return to === null
+        const isWords = to !== null && reference.ifThere && !stands(mergePath('', splitReference(to).path))
+        return to === null || isWords
           ? []
           : [{ start: reference.start, end: reference.end, text: writeReference(reference, to) }]
       })

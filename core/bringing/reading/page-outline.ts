@@ -4,6 +4,7 @@ import {
   charsetKey,
   childrenOf,
   descriptionKey,
+  type GoalOf,
   insideOf,
   isCharset,
   isDescription,
@@ -72,7 +73,7 @@ export class Strings {
 /** Where a page is read: what its references lead to, and strings it has in common with others. */
 export interface Reading {
   readonly path: string
-  readonly goalOf: (href: string) => string
+  readonly goalOf: GoalOf
   readonly old: Pick<OldNames, 'resolve'>
   readonly strings: Strings
 }

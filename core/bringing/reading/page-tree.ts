@@ -1,4 +1,14 @@
-import { attributeOf, type HtmlElement, type HtmlNode, isElement, type Range, walkHtml } from '#core/markup'
+import {
+  applyEdits,
+  attributeOf,
+  findScriptReferences,
+  type HtmlElement,
+  type HtmlNode,
+  isElement,
+  isLikePath,
+  type Range,
+  walkHtml,
+} from '#core/markup'
 
 export const childrenOf = (node: HtmlNode): readonly HtmlNode[] =>
   'content' in node ? node.content.childNodes : 'childNodes' in node ? (node.childNodes as HtmlNode[]) : []
@@ -42,21 +52,39 @@ export const descriptionKey = 'description'
 export const charsetKey = 'charset'
 
 /** Attributes whose value is a reference, as far as menus and frames have them. */
-const referring = new Set(['href', 'src', 'action', 'data', 'poster', 'background'])
+const referring = new Set(['href', 'src', 'action', 'data', 'poster', 'background', 'longdesc', 'lowsrc'])
 
 /** Elements to which a second start tag of theirs adds its attributes (HTML §13.2.6.4.7): they do not stand in the first. */
 const addedTo = /^(html|body)$/
 
+/**
+ * What a reference leads to, written alike on every page.
+ * @param ifThere whether it is mere words where nothing stands there
+ */
+export type GoalOf = (href: string, ifThere?: boolean) => string
+
+/** A script with what it refers to by what that leads to. */
+export function scriptKey(code: string, goalOf: GoalOf): string {
+  const edits = findScriptReferences(code).map(({ start, end, href, ifThere }) => {
+    return { start, end, text: goalOf(href, ifThere) }
+  })
+  return shownText(edits.length === 0 ? code : applyEdits(code, edits))
+}
+
+function valueKey(name: string, value: string, goalOf: GoalOf): string {
+  if (referring.has(name)) return goalOf(value)
+  if (/^on[a-z]/.test(name)) return scriptKey(value, goalOf)
+  return isLikePath(value) ? goalOf(value, true) : shownText(value)
+}
+
 /** A start tag as it is written, its references by what they lead to: equal texts, equal tags. */
-export function startTagKey(element: HtmlElement, goalOf: (href: string) => string): string {
+export function startTagKey(element: HtmlElement, goalOf: GoalOf): string {
   const where = element.sourceCodeLocation
   const written =
     addedTo.test(element.tagName) && where
       ? element.attrs.filter(({ name }) => where.attrs?.[name])
       : element.attrs
-  const attributes = written.map(({ name, value }) =>
-    referring.has(name) ? `${name}=${goalOf(value)}` : `${name}=${shownText(value)}`,
-  )
+  const attributes = written.map(({ name, value }) => `${name}=${valueKey(name, value, goalOf)}`)
   return `<${element.tagName} ${attributes.sort().join(' ')}>`
 }
 

@@ -88,16 +88,17 @@ function readPage(
     if (node.tagName === 'h1' && heading === null && tried++ < mostTried) heading = textIn(node) || null
   })
   /** What a reference of it leads to, written alike on every page. */
-  const goalOf = (href: string): string => {
+  const goalOf = (href: string, ifThere = false): string => {
     const target = old.resolve(href.trim(), path)
-    if (target.kind === 'missing' && !leadsAbove(href.trim(), path)) return `/${target.path}${target.suffix}`
+    if (target.kind === 'missing' && !ifThere && !leadsAbove(href.trim(), path))
+      return `/${target.path}${target.suffix}`
     return 'id' in target ? `${target.id}${target.suffix}` : href
   }
   const { top, links } = outlineOf(root, { path, goalOf, old, strings })
   const references = readToPlace(text, true, parsed).references.map(
-    ({ start, end, href, syntax, inAttribute, holder }): Reference => {
+    ({ start, end, href, syntax, inAttribute, holder, ifThere }): Reference => {
       const told = { start, end, href: strings.once(href), syntax, holder: strings.once(holder) }
-      return inAttribute ? { ...told, inAttribute } : told
+      return { ...told, ...(inAttribute && { inAttribute }), ...(ifThere && { ifThere }) }
     },
   )
   return { id, path, text, outline: top, links, metas, references, title, description, charset, heading }

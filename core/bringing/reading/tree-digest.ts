@@ -1,15 +1,24 @@
 import { type HtmlNode, isElement, walkHtml } from '#core/markup'
 import { digestOf } from './digest'
-import { childrenOf, doctypeKey, isCharset, shownText, startTagKey } from './page-tree'
+import {
+  childrenOf,
+  doctypeKey,
+  type GoalOf,
+  isCharset,
+  scriptKey,
+  shownText,
+  startTagKey,
+} from './page-tree'
 
 /** The digest of a node of whose children the digests are known; null for white space. */
 export function digestOfNode(
   node: HtmlNode,
   digests: ReadonlyMap<HtmlNode, string>,
-  goalOf: (href: string) => string,
+  goalOf: GoalOf,
 ): string | null {
   if (node.nodeName === '#text' && 'value' in node) {
-    const text = shownText(node.value)
+    const isScript = 'parentNode' in node && node.parentNode?.nodeName === 'script'
+    const text = isScript ? scriptKey(node.value, goalOf) : shownText(node.value)
     return text === '' ? null : digestOf(`text ${text}`)
   }
   const inside = childrenOf(node)

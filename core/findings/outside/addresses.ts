@@ -1,6 +1,6 @@
-import { type HtmlFacts, type Reference, type StyleFacts, writeReference } from '#core/markup'
+import { type FileFacts, type HtmlFacts, type Reference, writeReference } from '#core/markup'
 import { realPlaces, treeOf } from '#core/plan'
-import { type Hash, type Site, textsOfPage, type TextOf } from '#core/site'
+import { type Hash, type Site, type SiteFile, textsOfPage, type TextOf } from '#core/site'
 import { compileTemplate } from '#core/template'
 import { type Finding, type FindingPlace, inFile, inSlot, inTemplate, type Mend, type Told } from '../rule'
 
@@ -16,7 +16,7 @@ export interface Followed {
 export interface OutsideSources {
   readonly textOf: TextOf
   readonly factsOf: (hash: Hash) => HtmlFacts
-  readonly styleFactsOf: (hash: Hash) => StyleFacts
+  readonly fileFactsOf: (file: SiteFile) => FileFacts
 }
 
 /** A place where an address stands, and the text it stands in. */
@@ -39,7 +39,7 @@ function followable(href: string): string | null {
 /** Every address outside that the site leads to, with where it stands. What only names a server beforehand is none. */
 export function outsideAddresses(
   site: Site,
-  { textOf, factsOf, styleFactsOf }: OutsideSources,
+  { textOf, factsOf, fileFactsOf }: OutsideSources,
 ): Map<string, Use[]> {
   const uses = new Map<string, Use[]>()
   const take = (references: readonly (Reference & Told)[], was: Hash, at: (told: Told) => FindingPlace) => {
@@ -54,8 +54,7 @@ export function outsideAddresses(
   }
   for (const template of site.templates)
     take(compileTemplate(textOf(template.source)).references, template.source, (told) => inTemplate(template, told)) // prettier-ignore
-  for (const file of site.files)
-    if (file.kind === 'style') take(styleFactsOf(file.hash).references, file.hash, (told) => inFile(file, told)) // prettier-ignore
+  for (const file of site.files) take(fileFactsOf(file).references, file.hash, (told) => inFile(file, told))
   for (const { page } of realPlaces(treeOf(site)))
     for (const { slot, hash } of textsOfPage(page))
       take(factsOf(hash).references, hash, (told) => inSlot(page, slot, told))

@@ -24,6 +24,7 @@ import { secondExtension } from './names/second-extension'
 import { pictureSize } from './pictures/picture-size'
 import { pictureTooLarge } from './pictures/picture-too-large'
 import { baseAddress } from './references/base-address'
+import { brokenFileReference, brokenStyleReference } from './references/broken-in-file'
 import { brokenReference } from './references/broken-reference'
 import { leadsAboveSite } from './references/leads-above'
 import { linkToItself } from './references/link-to-itself'
@@ -42,7 +43,6 @@ import { noLanguage } from './skeleton/no-language'
 import { pageHeadings } from './skeleton/page-headings'
 import { sameTitle } from './skeleton/same-title'
 import { viewport } from './skeleton/viewport'
-import { brokenStyleReference } from './style/broken-style-reference'
 import { importChain } from './style/import-chain'
 import { styleFault } from './style/style-fault'
 import { hiddenSlot } from './template/hidden-slot'
@@ -66,6 +66,7 @@ export const checks: readonly Rule[] = [
   repeatedSlot,
   hiddenSlot,
   brokenReference,
+  brokenFileReference,
   malformedAddress,
   linkToTrial,
   missingPlace,

@@ -1,8 +1,16 @@
 import type pg from 'pg'
 import { findRewrites, type ToldOfTexts, withRewritten } from '#core/change'
 import { applyEdits } from '#core/markup'
-import { contentsOfPages, type Hash, type Site } from '#core/site'
-import { getTexts, getTextsOften, hashOf, loadFacts, loadStyles, putBlobs, textFrom } from '#server/contents'
+import { contentsOfPages, type Site, type SiteFile } from '#core/site'
+import {
+  getTexts,
+  getTextsOften,
+  hashOf,
+  loadFacts,
+  loadFileFacts,
+  putBlobs,
+  textFrom,
+} from '#server/contents'
 
 /** The changed site with every reference mended that the change made wrong; new texts are stored. */
 export async function mend(
@@ -13,15 +21,14 @@ export async function mend(
   store: boolean,
 ) {
   const factsOf = await loadFacts(client, new Set(contentsOfPages(after.pages)))
-  const styles = after.files.filter((one) => one.kind === 'style').map((one) => one.hash)
-  const styleOf = await loadStyles(client, styles)
-  const cssOf = (hash: Hash) => styleOf(hash).references
+  const fileFactsOf = await loadFileFacts(client, after.files)
+  const referencesOf = (file: SiteFile) => fileFactsOf(file).references
   const texts = await getTextsOften(
     client,
     [...before.templates, ...after.templates].map((one) => one.source),
   )
   const textOf = textFrom(texts)
-  const rewrites = findRewrites(before, after, { factsOf, textOf, cssOf }, told)
+  const rewrites = findRewrites(before, after, { factsOf, textOf, referencesOf }, told)
   if (rewrites.length === 0) return { site: after, rewrites, sources: { factsOf, textOf } }
   for (const [hash, text] of await getTexts(
     client,

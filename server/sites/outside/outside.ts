@@ -2,7 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import pMap from 'p-map'
 import { type Followed, type OutsideSources, outsideAddresses } from '#core/findings'
 import { contentsOfPages, type Site } from '#core/site'
-import { getTexts, loadFacts, loadStyles, textFrom } from '#server/contents'
+import { getTexts, loadFacts, loadFileFacts, textFrom } from '#server/contents'
 import { limitFollowing, pool } from '#server/platform'
 import { keepFollowed, listFollowed, putFollowed } from '../rows/followed-rows'
 import { follow } from './follow'
@@ -14,11 +14,10 @@ const pauseMs = 250
 const storedAtOnce = 20
 
 async function sourcesOf(site: Site): Promise<OutsideSources> {
-  const styles = site.files.filter(({ kind }) => kind === 'style').map(({ hash }) => hash)
   const sources = site.templates.map(({ source }) => source)
   return {
     factsOf: await loadFacts(pool(), contentsOfPages(site.pages.filter(({ trial }) => !trial))),
-    styleFactsOf: await loadStyles(pool(), styles),
+    fileFactsOf: await loadFileFacts(pool(), site.files),
     textOf: textFrom(await getTexts(pool(), sources)),
   }
 }

@@ -21,13 +21,13 @@ export const heavyPage: Rule = {
   why: 'On a slow line visitors wait, and most of them do not wait long.',
   reads: 'site',
   find(context) {
-    const { templates, factsOf, styleFactsOf, pages, site } = context
+    const { templates, factsOf, fileFactsOf, pages, site } = context
     if (!templates) return []
     const { mostPageBytes } = site.checking
     const weights = weighPages(context, pages, {
       templates,
       factsOf,
-      styleFactsOf,
+      fileFactsOf,
       plan: context.planToken,
       // Not made for this: its texts, its template and its menus are what it is made of.
       sourceBytesOf: (page) =>

@@ -1,0 +1,28 @@
+/** A reference as it stands in a text. */
+export interface Reference {
+  /** Where the value stands, quotes excluded; UTF-16 offsets into the text. */
+  readonly start: number
+  readonly end: number
+  /** The value with character references and escapes of its language resolved. */
+  readonly href: string
+  /** How the value has to be written there. */
+  readonly syntax:
+    | 'attribute'
+    | 'unquoted-attribute'
+    | 'srcset'
+    | 'css-string'
+    | 'css-url'
+    /** In a string of ECMAScript or JSON. */
+    | 'script-string'
+  /** Of what stands in an attribute whose value has a syntax of its own: whether that attribute has quotes. */
+  readonly inAttribute?: 'quoted' | 'unquoted'
+  /** What holds it, for showing: `a href`, `@import`, `url()`. */
+  readonly holder: string
+  /**
+   * A text that reads like a path, where nothing says that it is one: a reference where something stands there, and else
+   * mere words.
+   */
+  readonly ifThere?: true
+  /** Understood from the page that runs the script which holds it, and not from the script (HTML §2.4.1). */
+  readonly fromPage?: true
+}
