@@ -137,6 +137,29 @@ describe('style sheets', () => {
     expect(mended(by('broken-style-reference', site)[0]!)).toBe('a { background: url("../visit.html") }')
   })
 
+  test('a module and an icon that are not there, with the nearest; mere words are no finding', () => {
+    const file = (label: string, kind: 'script' | 'other', text: string) => {
+      const put = { hash: store.put(text), sizeBytes: text.length }
+      return { kind: 'addFile' as const, id: label, fileKind: kind, label, ...put }
+    }
+    const files = [
+      file('tides.js', 'script', 'export {}'),
+      file('main.js', 'script', `import './tide.js'\nshow('nothing.png', "../images/none.gif")`),
+      file('site.webmanifest', 'other', '{"icons": [{"src": "/icon.png"}], "note": "none.html"}'),
+    ]
+    const site = files.reduce((one, next) => change(one, store, next), written)
+    const found = by('broken-file-reference', site)
+    expect(found.map(({ place, what }) => [place.id, place.line, what])).toEqual([
+      ['main.js', 1, './tide.js is no file of this site.'],
+      ['site.webmanifest', 1, '/icon.png is no file of this site.'],
+    ])
+    expect(mended(found[0]!)).toContain(`import './tides.js'`)
+    const said = write(site, store, 'Visit', `<p onclick="go('nowhere.html')" data-x="none.gif">Visit</p><script>import './none.js'</script>`) // prettier-ignore
+    expect(by('broken-reference', said).map(({ what }) => what)).toEqual([
+      './none.js leads to no page or file of this site.',
+    ])
+  })
+
   test('one that asks for itself, and none for what is elsewhere', () => {
     expect(by('import-chain', withStyle('@import "site.css";'))[0]!.what).toContain('in a circle')
     expect(by('import-chain', withStyle('@import "https://saltpan.example/a.css";'))).toEqual([])

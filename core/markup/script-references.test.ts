@@ -51,7 +51,6 @@ describe('what a script refers to', () => {
         const [reference] = findScriptReferences(code)
         expect(reference!.href).toBe('img/tern.jpg')
         const made = applyEdits(code, [{ ...reference!, text: writeReference(reference!, next) }])
-        // eslint-disable-next-line @typescript-eslint/no-implied-eval -- what the language itself makes of it
         expect(new Function('show', `return ${made}`)((text: string) => text)).toBe(next)
       }),
     )

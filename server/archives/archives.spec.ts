@@ -66,6 +66,13 @@ beforeAll(async () => {
   }))
   const [file] = first.files
   await change(() => ({ kind: 'renameFile', fileId: file!.id, label: '/looks/Site.CSS', was: file!.label }))
+  // A script longer than a page may be, with line ends of its own.
+  const script = Buffer.from('show("x")\r\n'.repeat(500_000))
+  await change(async (client) => {
+    const hash = await putBlob(client, script)
+    const [sizeBytes, id] = [script.length, randomUUID()]
+    return { kind: 'addFile', id, fileKind: 'script', label: 'menu.js', hash, sizeBytes }
+  })
   await change(() => ({ kind: 'putAside', findings: [{ key: 'a key', what: 'something' }], reason: 'known' }))
   const { id } = (await mine()).pages.find((one) => one.label === 'Visit')!
   await delivered(ids, { [id]: 'visiting.html' })

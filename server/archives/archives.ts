@@ -9,6 +9,7 @@ import {
   PostgresContents,
   putBlobs,
   readAhead,
+  readFilesAhead,
   type StoredContent,
   unpack,
 } from '#server/contents'
@@ -119,17 +120,10 @@ async function storeAll(body: Pieces): Promise<Map<string, Unpacked>> {
 }
 
 /** Which texts a manifest names, by what they are to be read as. */
-function textsIn({
-  pages,
-  templates,
-  files,
-  versions,
-}: Manifest): Map<string, 'html' | 'css' | 'template' | null> {
-  const texts = new Map<string, 'html' | 'css' | 'template' | null>()
+function textsIn({ pages, templates, versions }: Manifest): Map<string, 'html' | 'template' | null> {
+  const texts = new Map<string, 'html' | 'template' | null>()
   for (const { texts: of } of pages) for (const file of Object.values(of)) texts.set(file, 'html')
   for (const { file } of templates) texts.set(file, 'template')
-  for (const { kind, file } of files)
-    if (kind === 'style' || kind === 'script') texts.set(file, kind === 'style' ? 'css' : null)
   for (const { file } of versions) if (!texts.has(file)) texts.set(file, null)
   return texts
 }
@@ -166,6 +160,7 @@ export async function takeArchive(accountId: string, body: Pieces): Promise<stri
   const siteId = randomUUID()
   const textAt = (path: string): Content => texts.get(path)!
   const site = siteFrom(manifest, siteId, textAt, at)
+  await readFilesAhead(site.files)
   const pageIds = new Set(site.pages.map(({ id }) => id))
   await transaction(async (client) => {
     await insertSite(client, site, accountId)
@@ -190,7 +185,7 @@ export async function takeArchive(accountId: string, body: Pieces): Promise<stri
 
 /** Texts as a site keeps them: in UTF-8, with line feeds, and none that takes too much to be read again and again. */
 async function readTexts(
-  kinds: ReadonlyMap<string, 'html' | 'css' | 'template' | null>,
+  kinds: ReadonlyMap<string, 'html' | 'template' | null>,
   at: (path: string) => StoredContent,
 ): Promise<Map<string, Content>> {
   const read = new Map<string, Content>()

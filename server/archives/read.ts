@@ -202,8 +202,7 @@ export function siteFrom(
     source: textAt(at).hash,
   }))
   const files = said.files.map(({ file: at, ...one }): SiteFile => {
-    const isText = one.kind === 'style' || one.kind === 'script'
-    const { hash, sizeBytes } = isText ? textAt(at) : fileAt(at)
+    const { hash, sizeBytes } = fileAt(at)
     return { ...one, hash, sizeBytes }
   })
   const site: Site = { ...said, id: siteId, pages, templates, files }

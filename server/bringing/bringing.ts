@@ -4,7 +4,7 @@ import { namesOf } from '#core/naming'
 import { treeOf } from '#core/plan'
 import { Problem } from '#core/problems'
 import { checkSite, emptyHash, type Page, type Site } from '#core/site'
-import { putBlobs, readAhead } from '#server/contents'
+import { putBlobs, readAhead, readFilesAhead } from '#server/contents'
 import { eachOf, log, noteRequest, pool, type Queryable, requestMade, transaction } from '#server/platform'
 import {
   changeSite,
@@ -222,8 +222,11 @@ export async function bringIn(
   const made = understood.joining?.change.templates ?? site.templates
   for (const { source } of made) await readTemplateAhead(textOf.get(source) ?? '')
   const sources = new Set(made.map(({ source }) => source))
-  const pageTexts = texts.filter(([hash]) => !sources.has(hash))
+  const files = understood.joining?.change.files ?? site.files
+  const ofFiles = new Set(files.map(({ hash }) => hash))
+  const pageTexts = texts.filter(([hash]) => !sources.has(hash) && !ofFiles.has(hash))
   await eachOf(pageTexts, readAtOnce, ([, text]) => readAhead('html', text))
+  await readFilesAhead(files, (hash) => textOf.get(hash))
   log.info({ pages: site.pages.length, files: site.files.length, templates: templates.length }, 'brought in')
   forgetUnderstood()
   const putTexts = async (client: Queryable) => {

@@ -4,7 +4,7 @@ import type { Hash, SiteFile } from '#core/site'
 import { readContent, readOther, readStyle } from './reading'
 import { getFronts, getTexts, hashOf } from './blobs'
 import { Memory } from './memory'
-import { many, type Queryable } from '#server/platform'
+import { many, pool, type Queryable } from '#server/platform'
 
 /** Bytes of facts kept in memory, about: those of a site of 10,000 pages with a dozen links each. */
 const mostBytes = 48_000_000
@@ -158,13 +158,19 @@ export async function loadStyles(db: Queryable, hashes: Iterable<Hash>): Promise
   return demand(await load(db, hashes, how))
 }
 
+function memoryOf(syntax: FileSyntax): Memory<FileFacts> {
+  let memory = others.get(syntax)
+  if (!memory) others.set(syntax, (memory = new Memory(mostBytes / 8)))
+  return memory
+}
+
 /** Files of megabytes that are read at a time. */
 const filesAtOnce = 4
 
 /** What each file of a site refers to, as far as files of its kind are read. */
 export async function loadFileFacts(
   db: Queryable,
-  files: readonly SiteFile[],
+  files: readonly Pick<SiteFile, 'label' | 'sizeBytes' | 'hash'>[],
 ): Promise<(file: SiteFile) => FileFacts> {
   const bySyntax = new Map<FileSyntax, Hash[]>()
   for (const { label, sizeBytes, hash } of files) {
@@ -177,10 +183,8 @@ export async function loadFileFacts(
       known.set(syntax, await loadStyles(db, hashes))
       continue
     }
-    let memory = others.get(syntax)
-    if (!memory) others.set(syntax, (memory = new Memory(mostBytes / 8)))
     const how = {
-      memory,
+      memory: memoryOf(syntax),
       keyOf: (hash: Hash) => `${readAs[syntax]} ${hash}`,
       fetch: (unread: readonly Hash[]) => getTexts(db, unread),
       read: (text: string) => readOther(text, syntax),
@@ -192,6 +196,25 @@ export async function loadFileFacts(
   return ({ label, sizeBytes, hash }) => {
     const syntax = fileSyntaxOf(label, sizeBytes)
     return (syntax !== null && known.get(syntax)?.(hash)) || { references: [] }
+  }
+}
+
+/**
+ * Reads what files refer to before anything waits for it.
+ * @param textOf the text of one that is about to be stored; without one it is here already
+ */
+export async function readFilesAhead(
+  files: readonly Pick<SiteFile, 'label' | 'sizeBytes' | 'hash'>[],
+  textOf: (hash: Hash) => string | undefined = () => undefined,
+): Promise<void> {
+  const stored = files.filter(({ hash }) => textOf(hash) === undefined)
+  await loadFileFacts(pool(), stored)
+  for (const { label, sizeBytes, hash } of files) {
+    const syntax = fileSyntaxOf(label, sizeBytes)
+    const text = textOf(hash)
+    if (syntax === null || text === undefined) continue
+    if (syntax === 'css') await readAhead('css', text)
+    else memoryOf(syntax).set(hash, await readOther(text, syntax), bytesOfRange)
   }
 }
 

@@ -10,7 +10,15 @@ export {
   putBlobs,
   textFrom,
 } from './blobs'
-export { deleteOldFacts, loadFacts, loadFileFacts, loadPixels, loadStyles, readAhead } from './facts'
+export {
+  deleteOldFacts,
+  loadFacts,
+  loadFileFacts,
+  loadPixels,
+  loadStyles,
+  readAhead,
+  readFilesAhead,
+} from './facts'
 export { endReaders, readPlanText, tryTemplate } from './reading'
 export {
   addPortions,

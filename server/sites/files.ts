@@ -12,6 +12,7 @@ import {
   getTexts,
   loadFacts,
   loadFileFacts,
+  readFilesAhead,
   openPartial,
   pendingBytes,
   PostgresContents,
@@ -73,6 +74,7 @@ export async function takeFile(
   // Under the old name, whose extension says what it is, hosts would send it as what it is not.
   if (old && (await fileKindOf(old.label, head)).label !== old.label)
     throw new Problem('other-kind', { name, old: old.label })
+  await readFilesAhead([{ label: old?.label ?? label, sizeBytes, hash }])
   return changeSite(
     site.id,
     accountId,

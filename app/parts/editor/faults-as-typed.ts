@@ -79,7 +79,7 @@ const mostLost = 200
 function lostIn({ references }: Told, text: string, lost: SiteWords['lost']): Diagnostic[] {
   const found: Diagnostic[] = []
   for (const reference of references) {
-    const told = lost(reference.href)
+    const told = reference.ifThere ? null : lost(reference.href)
     if (!told) continue
     const { words: message, near } = told
     found.push({
