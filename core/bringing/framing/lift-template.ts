@@ -14,6 +14,7 @@ import { mainSlot } from '#core/site'
 import type { Names } from '#core/naming'
 import type { Group } from './frame'
 import type { Edges } from './frame-marks'
+import { folderOf } from '../brought'
 import type { OldNames } from '../old-names'
 import type { ReadPage } from '../reading/read-page'
 
@@ -46,6 +47,8 @@ export interface Lifted {
 export interface Goals {
   readonly old: OldNames
   readonly names: Names
+  /** Whether pages join a site: what they miss was never at its top, and is wanted from where they stand. */
+  readonly joins?: true
 }
 
 /**
@@ -56,13 +59,18 @@ export function mendedHref(
   reference: Pick<Reference, 'href' | 'ifThere'>,
   from: string,
   to: string | null,
-  { old, names }: Goals,
+  { old, names, joins }: Goals,
 ): string | null {
   const { href } = reference
   const target = old.resolve(href, from)
   if (!isStanding(reference, target)) return null
-  if (target.kind === 'missing' && to === null && !href.startsWith('/') && !leadsAbove(href, from))
-    return `/${encodePath(target.path)}${target.suffix}`
+  if (target.kind === 'missing') {
+    if (href.startsWith('/') || leadsAbove(href, from) || (to !== null && folderOf(to) === folderOf(from)))
+      return null
+    if (to !== null && joins) return null
+    // What is not there is wanted where it was wanted, by whoever puts it there.
+    return (to === null ? `/${encodePath(target.path)}` : relativeReference(to, target.path)) + target.suffix
+  }
   if (target.kind !== 'page' && target.kind !== 'file') return null
   const path = target.kind === 'page' ? names.pages.get(target.id)?.path : names.files.get(target.id)
   if (path === undefined) return null

@@ -177,7 +177,7 @@ export function joinSite(
   const draft = edit(site, { kind: 'bringIn', ...nothing, pages: newPages, files: newFiles })
   if ('refusal' in draft) return { refusal: draft.refusal.message }
   const names = namesOf(draft.site)
-  const goals: Goals = { old, names }
+  const goals: Goals = { old, names, joins: true }
   const pageById = new Map(draft.site.pages.map((page) => [page.id, page]))
   const placing: Placing = { pages, site: draft.site, into: { ...into, parentId }, goals, pageById, isAnew }
   const { templates, found, madeIn, holds } =
