@@ -3,6 +3,7 @@ import type { FoundPart } from './generated-of'
 import { framing, type OutlineNode } from '../reading/page-outline'
 import { folderOf } from '../brought'
 import { charsetKey, descriptionKey } from '../reading/page-tree'
+import { layoutCells } from './layout'
 import { type Edges, type FrameMark, marksOn, type Sides } from './frame-marks'
 import type { ReadPage } from '../reading/read-page'
 
@@ -176,6 +177,26 @@ function alignGroup(
       const differs = both.some(({ digest }) => digest !== both[0]!.digest)
       // A paragraph that each page has one of is no part of a frame, unless its author says so; a heading is, where
       // it is the label.
+      const within = inside.map(({ start, end }) => end - start)
+      const cells = differs ? layoutCells(both, within) : null
+      if (cells) {
+        stretchesUpTo(
+          found.map(({ start }) => start),
+          found[0]!,
+        )
+        for (const each of cells) {
+          const isSame = each.every(({ digest }) => digest === each[0]!.digest)
+          if (!isSame || known.length > 0)
+            descend(
+              each,
+              each.map(({ range }) => range!),
+              true,
+            )
+        }
+        last = next
+        from = found.map(({ end }) => end)
+        continue
+      }
       if (differs && !(hasInside(both) && (holdsParts(both) || mark === 'frame'))) {
         if (hasInside(both)) passed.push(found[0]!)
         continue

@@ -53,11 +53,18 @@ export interface PageLink {
 /** Elements that a frame is made of. */
 export const framing = /^(html|body|header|nav|main|footer|aside|section|article|div|table|form|center)$/
 
+/** What a table is made of, between it and what its cells hold. */
+const ofTables = /^(thead|tbody|tfoot|tr|td|th)$/
+/** Cells of a table that are looked into: one with more is no layout. */
+const mostCells = 60
+
 const listing = /^(nav|ul|ol)$/
 /** Elements that a list of links is made of. */
 const inLists = /^(nav|ul|ol|li|span|strong|em|b|i)$/
 /** Lists within lists that are tried by themselves as well. */
 const deepestList = 4
+
+const isCell = (node: HtmlNode): boolean => isElement(node) && /^t[dh]$/.test(node.tagName)
 
 /** Equal strings of many pages, kept once. */
 export class Strings {
@@ -125,6 +132,7 @@ export function outlineOf(
   const holding = new Set<HtmlNode>()
   const linking = new Set<HtmlNode>()
   const headed = new Set<HtmlNode>()
+  const cells = new Map<HtmlNode, number>()
   for (let at = inOrder.length - 1; at >= 0; at--) {
     const node = inOrder[at]!
     const digest = digestOfNode(node, digests, goalOf)
@@ -139,15 +147,23 @@ export function outlineOf(
     if (elements.some((child) => holding.has(child) || listing.test(child.tagName))) holding.add(node)
     if (elements.some((child) => linking.has(child) || child.tagName === 'a')) linking.add(node)
     if (elements.some((child) => headed.has(child) || child.tagName === 'h1')) headed.add(node)
+    if (tagName === 'table' || (ofTables.test(tagName) && !/^t[dh]$/.test(tagName)))
+      cells.set(node, elements.reduce((sum, one) => sum + (/^t[dh]$/.test(one.tagName) ? 1 : (cells.get(one) ?? 0)), 0)) // prettier-ignore
   }
 
   // Downwards: how deep in lists it stands.
   const links: PageLink[] = []
   const depths = new Map<HtmlNode, { lists: number; tried: number; linked: boolean }>()
   const lists = new Map<HtmlNode, NonNullable<OutlineNode['list']>>()
+  const laidOut = new Set<HtmlNode>()
   for (const node of inOrder) {
     const above = depths.get('parentNode' in node ? (node.parentNode as HtmlNode) : node)
     const { lists: outer, tried, linked } = above ?? { lists: 0, tried: 0, linked: false }
+    const holder = 'parentNode' in node ? (node.parentNode as HtmlNode) : null
+    const isTable = holder !== null && isElement(holder) && holder.tagName === 'table'
+    if (isElement(node) && ofTables.test(node.tagName) && holder)
+      if (isTable ? cells.get(holder)! <= mostCells : laidOut.has(holder) && !isCell(holder))
+        laidOut.add(node)
     if (!isElement(node)) {
       depths.set(node, { lists: outer, tried, linked })
       continue
@@ -173,7 +189,8 @@ export function outlineOf(
   const made = new Map<HtmlNode, OutlineNode>()
   const madeOf = (nodes: readonly HtmlNode[]) => nodes.flatMap((node) => made.get(node) ?? [])
   const isLookedInto = (node: HtmlNode): boolean =>
-    isElement(node) && (framing.test(node.tagName) || /^(head|h1)$/.test(node.tagName) || holding.has(node))
+    isElement(node) &&
+    (framing.test(node.tagName) || /^(head|h1)$/.test(node.tagName) || holding.has(node) || laidOut.has(node))
   for (let at = inOrder.length - 1; at >= 0; at--) {
     const node = inOrder[at]!
     const digest = digests.get(node)
