@@ -1,3 +1,4 @@
+import { tableOf } from '#core/site'
 import { attributeOf, type HtmlElement } from '#core/markup'
 import type { Matched, RuleIndex } from './matching'
 import { legacyShade, type Shade } from './shades'
@@ -14,10 +15,10 @@ export interface Hints {
 /** What wins for an element, by property; a shorthand stands under each property that it says. */
 export type Winning = ReadonlyMap<string, Declared>
 
-const shorthands: Record<string, readonly string[]> = {
+const shorthands = tableOf<readonly string[]>({
   background: ['background-color', 'background-image', 'background-clip'],
   font: ['font-family', 'font-size', 'font-weight'],
-}
+})
 
 interface Candidate extends Omit<Matched, 'declared'> {
   readonly declared: Declared

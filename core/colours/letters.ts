@@ -1,3 +1,4 @@
+import { tableOf } from '#core/site'
 import type { HtmlElement } from '#core/markup'
 import { readBold, readFont, readFontSize } from './values'
 import type { SaidOf } from './said'
@@ -18,7 +19,7 @@ export const usualLetters: Letters = { px: 16, isAbsolute: false, isBold: false,
 const controlLetters: Letters = { ...usualLetters, px: 40 / 3, isAbsolute: true }
 
 /** Letters of headings and the like, in those of what is around them (HTML §15.3). */
-const ownSizes: Record<string, string> = { h1: '2em', h2: '1.5em', h3: '1.17em', h5: '0.83em', h6: '0.67em', small: 'smaller', sub: 'smaller', sup: 'smaller', big: 'larger' } // prettier-ignore
+const ownSizes = tableOf<string>({ h1: '2em', h2: '1.5em', h3: '1.17em', h5: '0.83em', h6: '0.67em', small: 'smaller', sub: 'smaller', sup: 'smaller', big: 'larger' }) // prettier-ignore
 const bold = /^(h[1-6]|b|strong|th)$/
 const fixedWidth = /^(pre|code|tt|kbd|samp|listing|xmp|plaintext)$/
 /** Of the usual 16 px, letters of fixed width are 13 px high in every browser. */

@@ -1,9 +1,10 @@
+import { tableOf } from '#core/site'
 import type * as csstree from 'css-tree'
 import type { ColourScheme } from './shades'
 
 /** What a page is shown on: a wide screen, with a mouse, and no wishes but that of its colours. */
 const viewport = { width: 1280, height: 800 }
-const wishes: Record<string, string> = {
+const wishes = tableOf<string>({
   'prefers-reduced-motion': 'no-preference',
   'prefers-contrast': 'no-preference',
   'prefers-reduced-data': 'no-preference',
@@ -18,9 +19,9 @@ const wishes: Record<string, string> = {
   'display-mode': 'browser',
   scripting: 'enabled',
   update: 'fast',
-}
+})
 
-const pixels: Record<string, number> = {
+const pixels = tableOf<number>({
   px: 1,
   em: 16,
   rem: 16,
@@ -29,7 +30,7 @@ const pixels: Record<string, number> = {
   in: 96,
   cm: 96 / 2.54,
   mm: 9.6 / 2.54,
-}
+})
 
 type Node = csstree.CssNode | { readonly type: string }
 
@@ -59,13 +60,13 @@ function featureHolds(name: string, value: number | string | null, scheme: Colou
   return value === null ? !/^no/.test(wish) : wish === value
 }
 
-const compare: Record<string, (a: number, b: number) => boolean> = {
+const compare = tableOf<(a: number, b: number) => boolean>({
   '<': (a, b) => a < b,
   '<=': (a, b) => a <= b,
   '>': (a, b) => a > b,
   '>=': (a, b) => a >= b,
   '=': (a, b) => a === b,
-}
+})
 
 /** A range such as `20em <= width < 60em` (Media Queries 4 §2.4.3). */
 function rangeHolds(node: csstree.FeatureRange): boolean {

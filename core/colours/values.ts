@@ -1,3 +1,4 @@
+import { tableOf } from '#core/site'
 import * as csstree from 'css-tree'
 import { type ColourScheme, readShade, type Shade } from './shades'
 
@@ -57,7 +58,7 @@ export function readBackground(
   return { colour, hasPicture }
 }
 
-const lengths: Record<string, number> = {
+const lengths = tableOf<number>({
   px: 1,
   pt: 4 / 3,
   pc: 16,
@@ -68,7 +69,7 @@ const lengths: Record<string, number> = {
   vh: 8,
   vmin: 8,
   vmax: 12.8,
-}
+})
 
 /** A length in pixels; null for what depends on more than is known. */
 export function readLength(value: string, emPx: number | null, rootPx: number): number | null {
@@ -85,7 +86,7 @@ export function readLength(value: string, emPx: number | null, rootPx: number): 
   return px === undefined ? null : amount * px
 }
 
-const sizes: Record<string, number> = { 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32, 'xxx-large': 48 } // prettier-ignore
+const sizes = tableOf<number>({ 'xx-small': 9, 'x-small': 10, small: 13, medium: 16, large: 18, 'x-large': 24, 'xx-large': 32, 'xxx-large': 48 }) // prettier-ignore
 
 /** A value of `font-size` in pixels; null where it is not known. */
 export function readFontSize(value: string, parentPx: number | null, rootPx: number): number | null {

@@ -1,3 +1,4 @@
+import { tableOf } from '#core/site'
 import { findCssReferences } from './css'
 import { type LinePlace, Lines } from './lines'
 import { referencesIn } from './html-references'
@@ -7,14 +8,14 @@ import { findDataReferences, findScriptReferences } from './script-references'
 /** What a file is read as for what it refers to. */
 export type FileSyntax = 'css' | 'script' | 'data' | 'manifest' | 'drawing'
 
-const syntaxes: Readonly<Record<string, FileSyntax>> = {
+const syntaxes = tableOf<FileSyntax>({
   css: 'css',
   js: 'script',
   mjs: 'script',
   json: 'data',
   webmanifest: 'manifest',
   svg: 'drawing',
-}
+})
 
 /** Bytes of a file that is read for what it refers to; what is longer was made by a machine, and is made by it again. */
 const longest = 5_000_000

@@ -1,3 +1,4 @@
+import { tableOf } from '#core/site'
 import { readAttributeText } from './attribute-text'
 import { findCssReferences } from './css'
 import type { Reference } from './reference'
@@ -9,7 +10,7 @@ import { srcsetUrls } from './srcset'
  * Attributes that hold one URL (HTML "Attributes" index; what it dropped and browsers still follow, §15.3 and §16.2; SVG 2
  * §16.1).
  */
-const urlAttributes: Readonly<Record<string, readonly string[]>> = {
+const urlAttributes = tableOf<readonly string[]>({
   a: ['href', 'xlink:href'], area: ['href'], link: ['href'], img: ['src', 'longdesc', 'lowsrc'], source: ['src'],
   script: ['src', 'href', 'xlink:href'], iframe: ['src', 'longdesc'], frame: ['src', 'longdesc'],
   video: ['src', 'poster'], audio: ['src'], bgsound: ['src'], track: ['src'], embed: ['src'], object: ['data'],
@@ -18,14 +19,24 @@ const urlAttributes: Readonly<Record<string, readonly string[]>> = {
   body: ['background'], table: ['background'], thead: ['background'], tbody: ['background'], tfoot: ['background'],
   tr: ['background'], td: ['background'], th: ['background'],
   use: ['href', 'xlink:href'], image: ['href', 'xlink:href'], feimage: ['href', 'xlink:href'],
-} // prettier-ignore
-const srcsetAttributes: Readonly<Record<string, readonly string[]>> = {
+}) // prettier-ignore
+const srcsetAttributes = tableOf<readonly string[]>({
   img: ['srcset'], source: ['srcset'], link: ['imagesrcset'],
-} // prettier-ignore
+}) // prettier-ignore
 /** Attributes that hold a path where their author's scripts, a program on the host or another site take it for one. */
-const valueAttributes: Readonly<Record<string, readonly string[]>> = {
+const valueAttributes = tableOf<readonly string[]>({
   meta: ['content'], param: ['value'], option: ['value'], input: ['value'], button: ['value'],
-} // prettier-ignore
+}) // prettier-ignore
+
+/** Names of attributes that can hold a reference on any element, but for those that begin as such: nearly all others hold none. */
+const names = new Set(
+  [
+    'style',
+    ...[urlAttributes, srcsetAttributes, valueAttributes].flatMap((table) => Object.values(table).flat()),
+  ].map((name) => name.replace('xlink:', '')),
+)
+const mayRefer = (name: string): boolean =>
+  names.has(name) || name.startsWith('on') || name.startsWith('data-')
 
 /** What the value of an attribute is read as; null where nothing in it can be a reference. */
 type ReadAs = 'url' | 'srcset' | 'style' | 'refresh' | 'script' | 'value'
@@ -78,6 +89,7 @@ const scriptAddress = /^\s*javascript:/i
 function elementReferences(html: string, element: HtmlElement, found: Reference[]): void {
   const tag = element.tagName.toLowerCase()
   for (const attr of element.attrs) {
+    if (!mayRefer(attr.name)) continue
     const name = attr.prefix ? `${attr.prefix}:${attr.name}` : attr.name
     const as = readAs(tag, name, element)
     if (as === null) continue

@@ -1,3 +1,4 @@
+import { tableOf } from '#core/site'
 import { type Token, Tokenizer, TokenizerMode } from 'parse5'
 import type { Range } from './indent'
 
@@ -13,14 +14,14 @@ const optional = new Set(['html', 'head', 'body', 'li', 'dt', 'dd', 'p', 'rt', '
 /** Start tags that end a paragraph that is open (HTML §13.1.2.4, "p"). */
 const endsParagraph = new Set(['address', 'article', 'aside', 'blockquote', 'details', 'dialog', 'div', 'dl', 'fieldset', 'figcaption', 'figure', 'footer', 'form', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'header', 'hgroup', 'hr', 'main', 'menu', 'nav', 'ol', 'p', 'pre', 'search', 'section', 'table', 'ul']) // prettier-ignore
 /** Start tags that end one of these where it is open (HTML §13.1.2.4). */
-const endsBefore: Readonly<Record<string, readonly string[]>> = {
+const endsBefore = tableOf<readonly string[]>({
   li: ['li'], dt: ['dt', 'dd'], dd: ['dt', 'dd'], option: ['option'], optgroup: ['option', 'optgroup'], rt: ['rt', 'rp'], rp: ['rt', 'rp'],
   tr: ['td', 'th', 'tr', 'caption', 'colgroup'], td: ['td', 'th'], th: ['td', 'th'],
   tbody: ['td', 'th', 'tr', 'thead', 'tbody', 'caption', 'colgroup'], thead: ['caption', 'colgroup'],
   tfoot: ['td', 'th', 'tr', 'thead', 'tbody', 'caption', 'colgroup'], body: ['head'],
-} // prettier-ignore
+}) // prettier-ignore
 /** Elements whose text holds no tags. */
-const textOnly: Readonly<Record<string, number>> = {
+const textOnly = tableOf<number>({
   script: TokenizerMode.SCRIPT_DATA,
   style: TokenizerMode.RAWTEXT,
   xmp: TokenizerMode.RAWTEXT,
@@ -30,7 +31,7 @@ const textOnly: Readonly<Record<string, number>> = {
   textarea: TokenizerMode.RCDATA,
   title: TokenizerMode.RCDATA,
   plaintext: TokenizerMode.PLAINTEXT,
-}
+})
 const mostFaults = 1_000
 /** Elements open at once that are looked through for the one that is closed: what is deeper is no page. */
 const mostOpen = 2_000

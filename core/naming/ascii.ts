@@ -1,16 +1,17 @@
+import { tableOf } from '#core/site'
 import { spelling } from '#spelling'
 
 /**
  * What stands at hand: letters of Latin alphabets that do not come apart into a letter and its mark, and
  * the punctuation of well-set text. The same as the whole table has, which a test holds it to.
  */
-const atHand: Readonly<Record<string, string>> = {
+const atHand = tableOf<string>({
   Æ: 'Ae', æ: 'ae', Ð: 'D', ð: 'd', Đ: 'D', đ: 'd', Ø: 'O', ø: 'o', Þ: 'Th', þ: 'th', ß: 'ss', Ħ: 'H',
   ħ: 'h', ı: 'i', Ł: 'L', ł: 'l', Ŋ: 'Ng', ŋ: 'ng', Œ: 'Oe', œ: 'oe', '\u00a0': ' ', '\u00ad': '',
   '¡': '!', '¿': '?', '·': '-', '«': '<<', '»': '>>', '°': 'deg', '§': 'S', '²': '2', '³': '3', '‐': '-',
   '‑': '-', '–': '-', '—': '-', '‘': "'", '’': "'", '‚': "'", '“': '"', '”': '"', '„': '"', '‹': '<',
   '›': '>', '•': '*', '…': '...',
-} // prettier-ignore
+}) // prettier-ignore
 
 /** A letter of a Latin alphabet with its marks (Unicode, Latin-1 Supplement to Latin Extended Additional). */
 const marked = /^[\u00c0-\u017f\u01cd-\u01dc\u0218-\u021b\u1e00-\u1e99\u1ea0-\u1ef9]$/

@@ -1,3 +1,4 @@
+import { tableOf } from '#core/site'
 import type { Scheme } from '#core/site'
 import { toAscii } from './ascii'
 
@@ -26,25 +27,25 @@ export interface NamingStep {
 }
 
 /** "&" is read out in the site's language; where the language is not listed, it parts words only. */
-const ampersand: Readonly<Record<string, string>> = {
+const ampersand = tableOf<string>({
   cs: 'a', da: 'og', de: 'und', en: 'and', es: 'y', fi: 'ja', fr: 'et', it: 'e', nb: 'og', nl: 'en',
   no: 'og', pl: 'i', pt: 'e', sv: 'och',
-} // prettier-ignore
+}) // prettier-ignore
 
 /** Spellings that a language's writers use and a plain transliteration does not. */
-const spellings: Readonly<Record<string, readonly (readonly [RegExp, string])[]>> = {
+const spellings = tableOf<readonly (readonly [RegExp, string])[]>({
   de: [[/ä/g, 'ae'], [/ö/g, 'oe'], [/ü/g, 'ue'], [/Ä/g, 'Ae'], [/Ö/g, 'Oe'], [/Ü/g, 'Ue']],
   da: [[/å/g, 'aa'], [/Å/g, 'Aa']],
-} // prettier-ignore
+}) // prettier-ignore
 
 /** Words that only lead on to the next one, as spelled in names: where that is cut off they say nothing. */
-const leadingOn: Readonly<Record<string, ReadonlySet<string>>> = {
+const leadingOn = tableOf<ReadonlySet<string>>({
   de: new Set('am an auf aus bei das dem den der des die fuer im in mit oder und vom von zu zum zur'.split(' ')),
   en: new Set('a an and as at by for from in into of on or the to with'.split(' ')),
   es: new Set('a con de del el en la las los o para por un una y'.split(' ')),
   fr: new Set('a au aux avec d de des du en et l la le les ou par pour sur un une'.split(' ')),
   it: new Set('a con da del della di e il in la le lo o per un una'.split(' ')),
-} // prettier-ignore
+}) // prettier-ignore
 
 const apostrophes = /['’ʼ‘`´]/gu
 // Marks belong to the letter before them; a joiner alone is nothing.

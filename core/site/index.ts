@@ -27,3 +27,4 @@ export {
 } from './diff'
 export { type GivenRole, givenRoles, mayRole, type Right, rights, type Role, roles } from './roles'
 export { count, pick } from './words'
+export { tableOf } from './table'

@@ -1,32 +1,33 @@
+import { tableOf } from '#core/site'
 import { escapeAttribute, escapeText, type HtmlElement, type HtmlNode, parseHtml } from '#core/markup'
 
 /** Elements that are kept, and the attributes that say something of theirs (HTML §4). */
-const kept: Readonly<Record<string, readonly string[]>> = {
+const kept = tableOf<readonly string[]>({
   p: [], h1: [], h2: [], h3: [], h4: [], h5: [], h6: [], blockquote: ['cite'], pre: [], hr: [], br: [],
   ul: [], ol: ['start', 'reversed', 'type'], li: ['value'], dl: [], dt: [], dd: [], figure: [], figcaption: [],
   table: [], caption: [], thead: [], tbody: [], tfoot: [], tr: [], th: ['colspan', 'rowspan', 'scope'], td: ['colspan', 'rowspan'],
   a: ['href', 'hreflang'], em: [], strong: [], small: [], s: [], cite: [], q: ['cite'], dfn: [], abbr: ['title'], code: [], var: [],
   samp: [], kbd: [], sub: [], sup: [], mark: [], time: ['datetime'], del: ['datetime'], ins: ['datetime'],
   img: ['src', 'alt', 'width', 'height'],
-} // prettier-ignore
+}) // prettier-ignore
 /** Ways of writing that the standard has another element for. */
-const renamed: Readonly<Record<string, string>> = {
+const renamed = tableOf<string>({
   b: 'strong',
   i: 'em',
   strike: 's',
   tt: 'code',
   acronym: 'abbr',
-}
+})
 /** What is left out with all that is in it. */
 const dropped = new Set(['script', 'style', 'head', 'title', 'meta', 'link', 'template', 'noscript', 'iframe', 'object', 'embed', 'svg', 'math', 'form', 'button', 'select', 'textarea', 'input', 'canvas', 'audio', 'video']) // prettier-ignore
 /** Boxes without a meaning: a paragraph where text stands in them by itself. */
 const boxes = new Set(['div', 'section', 'article', 'main', 'header', 'footer', 'aside', 'nav', 'center', 'address', 'body', 'html']) // prettier-ignore
 const blocks = new Set(['p', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'blockquote', 'pre', 'hr', 'ul', 'ol', 'li', 'dl', 'dt', 'dd', 'figure', 'figcaption', 'table', 'caption', 'thead', 'tbody', 'tfoot', 'tr', 'th', 'td']) // prettier-ignore
 /** Elements that stand in certain others only; elsewhere what is in them counts. */
-const needs: Readonly<Record<string, readonly string[]>> = {
+const needs = tableOf<readonly string[]>({
   li: ['ul', 'ol'], dt: ['dl'], dd: ['dl'], figcaption: ['figure'], caption: ['table'], thead: ['table'], tbody: ['table'],
   tfoot: ['table'], tr: ['thead', 'tbody', 'tfoot'], th: ['tr'], td: ['tr'],
-} // prettier-ignore
+}) // prettier-ignore
 const empty = new Set(['br', 'hr', 'img'])
 /** Elements that hold blocks, and no text beside them. */
 const holders = new Set(['ul', 'ol', 'dl', 'table', 'thead', 'tbody', 'tfoot', 'tr'])

@@ -1,3 +1,4 @@
+import { tableOf } from '#core/site'
 /** What an element is for, in one plain sentence, and the section of the HTML Standard that says so. */
 export interface Purpose {
   readonly words: string
@@ -7,7 +8,7 @@ export interface Purpose {
 const of = (section: string, words: string): Purpose => ({ section, words })
 
 /** By element. */
-export const elementPurposes: Readonly<Record<string, Purpose>> = {
+export const elementPurposes = tableOf<Purpose>({
   html: of('4.1.1', 'The whole page. Its lang tells browsers and screen readers which language it is in.'),
   head: of('4.2.1', 'What is said about the page and not shown in it.'),
   title: of('4.2.2', 'What the tab, a bookmark and a list of results call the page.'),
@@ -112,10 +113,10 @@ export const elementPurposes: Readonly<Record<string, Purpose>> = {
   noscript: of('4.12.2', 'What is shown where no program runs.'),
   template: of('4.12.3', 'A piece that a program uses, and that is not shown.'),
   canvas: of('4.12.5', 'A sheet that a program draws on.'),
-}
+})
 
 /** Sharper than the element alone: by `element attribute=value`, `element attribute` or `element .class`. */
-export const sharperPurposes: Readonly<Record<string, Purpose>> = {
+export const sharperPurposes = tableOf<Purpose>({
   'meta charset': of('4.2.5.4', 'Says which bytes stand for which letters; without it, accents may turn into signs.'), // prettier-ignore
   'meta name=viewport': of('4.2.5.1', 'Fits the page to the width of what it is read on: without it a phone shows it small.'), // prettier-ignore
   'meta name=description': of('4.2.5.1', 'The sentence that a list of results shows below the title.'),
@@ -128,7 +129,7 @@ export const sharperPurposes: Readonly<Record<string, Purpose>> = {
   'a .skip-link': of('4.5.1', 'Leads past the menu to the text, for those who do not use a mouse (WCAG 2.2, 2.4.1).'), // prettier-ignore
   'a aria-current=page': of('4.5.1', 'The page itself in its menu: without an address, since it leads nowhere else.'), // prettier-ignore
   'a aria-current=true': of('4.5.1', 'A link to the section that the page stands in, marked as such.'),
-}
+})
 
 export const doctypePurpose = of('13.1.1', 'Has browsers read the page as the standard says, and not as those of the 1990s did.') // prettier-ignore
 export const oldDoctypePurpose = of('13.2.6.4.1', 'A doctype of the first: browsers read the page as those of the 1990s did. <!DOCTYPE html> ends that.') // prettier-ignore

@@ -1,3 +1,4 @@
+import { tableOf } from '#core/site'
 /** What shipped templates say in English, and how that is said in other languages; in the order of `english`. */
 export const english = [
   'Skip to the content',
@@ -15,7 +16,7 @@ export const english = [
 ] as const
 
 /** By primary language subtag (BCP 47). */
-export const wordings: Readonly<Record<string, readonly string[]>> = {
+export const wordings = tableOf<readonly string[]>({
   ar: ['انتقل إلى المحتوى', 'القائمة الرئيسية', 'القائمة الرئيسية مرة أخرى', 'أنت هنا', 'في هذا القسم', 'السابق والتالي', 'الفصول', 'في هذا الفصل', 'كل القاعات', 'المدخلات', 'إعلانات', 'لا جديد هذا الأسبوع.'],
   cs: ['Přejít na obsah', 'Hlavní nabídka', 'Hlavní nabídka znovu', 'Zde se nacházíte', 'V této části', 'Předchozí a další', 'Kapitoly', 'V této kapitole', 'Všechny sály', 'Zápisy', 'Oznámení', 'Tento týden nic nového.'],
   da: ['Gå til indholdet', 'Hovedmenu', 'Hovedmenu igen', 'Du er her', 'I dette afsnit', 'Forrige og næste', 'Kapitler', 'I dette kapitel', 'Alle rum', 'Indlæg', 'Opslag', 'Intet nyt i denne uge.'],
@@ -33,4 +34,4 @@ export const wordings: Readonly<Record<string, readonly string[]>> = {
   ru: ['Перейти к содержанию', 'Главное меню', 'Главное меню ещё раз', 'Вы здесь', 'В этом разделе', 'Предыдущая и следующая', 'Главы', 'В этой главе', 'Все залы', 'Записи', 'Объявления', 'На этой неделе ничего нового.'],
   sv: ['Hoppa till innehållet', 'Huvudmeny', 'Huvudmeny igen', 'Du är här', 'I denna del', 'Föregående och nästa', 'Kapitel', 'I detta kapitel', 'Alla rum', 'Inlägg', 'Anslag', 'Inget nytt denna vecka.'],
   uk: ['Перейти до вмісту', 'Головне меню', 'Головне меню ще раз', 'Ви тут', 'У цьому розділі', 'Попередня й наступна', 'Розділи', 'У цьому розділі книги', 'Усі зали', 'Записи', 'Оголошення', 'Цього тижня нічого нового.'],
-} // prettier-ignore
+}) // prettier-ignore

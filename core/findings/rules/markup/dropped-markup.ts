@@ -1,14 +1,15 @@
+import { tableOf } from '#core/site'
 import type { Rule } from '../../rule'
 
 /** What is written today in the place of what the standard has dropped (HTML §16.2). */
-const today: Readonly<Record<string, string>> = {
+const today = tableOf<string>({
   acronym: 'Write <abbr>.', applet: 'No browser runs it any more.', big: 'Give the text a class, and its size in the style sheet.',
   center: 'Give it a class, and “text-align: center” in the style sheet.', dir: 'Write <ul>.',
   font: 'Give the text a class, and face, size and colour in the style sheet.',
   frame: 'Put what all pages share into a template.', frameset: 'Put what all pages share into a template.',
   marquee: 'Let the text stand still.', nobr: 'Write “white-space: nowrap” in the style sheet.', noframes: 'Without frames nobody needs it.',
   strike: 'Write <s>, or <del> for what has been taken out.', tt: 'Write <code>, <kbd> or <samp>.', xmp: 'Write <pre>.', plaintext: 'Write <pre>.', listing: 'Write <pre>.',
-} // prettier-ignore
+}) // prettier-ignore
 
 /** Elements and attributes that the standard has dropped. */
 export const droppedMarkup: Rule = {
