@@ -4,6 +4,7 @@ import { isStanding, resolveReference, type Target } from '#core/links'
 import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import { treeDigest } from './reading/tree-digest'
+import type { OldNames } from './old-names'
 import type { Understood } from './understand'
 
 /** What comes out of a page that was brought in, beside what it was. */
@@ -58,9 +59,14 @@ function isOneTree(a: string, b: string): boolean {
   return treeDigest(parseTree(a)) === treeDigest(parseTree(b))
 }
 
+/** What is compared; some of its pages at a time, if need be. */
+export type ToCompare = Pick<Understood, 'site' | 'pages' | 'madeIn'> & {
+  readonly old: Pick<OldNames, 'resolve'>
+}
+
 /** Builds every page that was brought in, and compares it with what it was. */
 export function compareBrought(
-  { site, pages, old, madeIn }: Understood,
+  { site, pages, old, madeIn }: ToCompare,
   sources: BuildSources,
   onPage?: () => void,
 ): ComparedPage[] {

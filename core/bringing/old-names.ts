@@ -6,9 +6,13 @@ import { type BroughtFile, folderOf, homeNameOf, homeOfFolder } from './brought'
 export interface OldNames {
   readonly names: Names
   readonly idOf: ReadonlyMap<string, string>
+  readonly beside: Beside | null
   /** What a reference led to on its host. */
-  readonly resolve: (href: string, from: string) => Target
+  readonly resolve: Resolver
 }
+
+/** What a reference led to, from where it stood. */
+export type Resolver = (href: string, from: string) => Target
 
 /** A site beside which others stood, or are thought to have stood, when references were written. */
 export interface Beside {
@@ -48,6 +52,12 @@ export function oldNamesOf(
     }
   }
   const names: Names = { pages, files: others, byPath, folderCount: folders.size }
+  return { names, idOf, beside, resolve: resolverOf(names, beside) }
+}
+
+/** What references led to, of nothing but where everything stood: another thread asks it as well. */
+export function resolverOf(names: Names, beside: Beside | null): Resolver {
+  const { byPath } = names
   // A site made by hand may have home files of several names.
   const homeFiles = new Set<string>()
   for (const path of byPath.keys())
@@ -66,16 +76,12 @@ export function oldNamesOf(
   }
   // The pages of a folder have one menu, and each step of understanding asks where it leads.
   const known = new Map<string, Map<string, Target>>()
-  return {
-    names,
-    idOf,
-    resolve(href, from) {
-      const folder = folderOf(from)
-      let inFolder = known.get(folder)
-      if (!inFolder) known.set(folder, (inFolder = new Map()))
-      let target = inFolder.get(href)
-      if (!target) inFolder.set(href, (target = resolve(href, from)))
-      return target
-    },
+  return (href, from) => {
+    const folder = folderOf(from)
+    let inFolder = known.get(folder)
+    if (!inFolder) known.set(folder, (inFolder = new Map()))
+    let target = inFolder.get(href)
+    if (!target) inFolder.set(href, (target = resolve(href, from)))
+    return target
   }
 }

@@ -4,7 +4,6 @@ import {
   type BringingChoices,
   type BringingTools,
   type BroughtFile,
-  compareBrought,
   type ComparedPage,
   type Into,
   joinSite,
@@ -13,8 +12,9 @@ import {
 } from '#core/bringing'
 import type { FoundTemplate, Remark } from '#core/bringing'
 import type { BringIn } from '#core/change'
-import { type HtmlFacts, readToPlace } from '#core/markup'
 import type { Hash, Site } from '#core/site'
+import { compareShared } from './compare-shared'
+import { sourcesOf } from './sources'
 
 export interface UnderstandTask {
   readonly files: readonly BroughtFile[]
@@ -45,11 +45,15 @@ export type UnderstandAnswer =
       } | null
     }
 
-/** Texts of which what was read is kept. */
-const mostFacts = 100
-
 /** Understands a site and compares what would come out. Runs in a thread of its own, which may be ended. */
-export default function run({ files, name, choices, into, year, port }: UnderstandTask): UnderstandAnswer {
+export default async function run({
+  files,
+  name,
+  choices,
+  into,
+  year,
+  port,
+}: UnderstandTask): Promise<UnderstandAnswer> {
   const texts = new Map<Hash, string>()
   const put = (text: string): Hash => {
     const hash = createHash('sha256').update(text).digest('hex')
@@ -74,28 +78,19 @@ export default function run({ files, name, choices, into, year, port }: Understa
     ...(into?.texts ?? []),
   ])
   const textOf = (hash: Hash) => texts.get(hash) ?? given.get(hash) ?? ''
-  const facts = new Map<Hash, HtmlFacts>()
-  const factsOf = (hash: Hash): HtmlFacts => {
-    // For building alone; what there is to tell of a text is read where it is stored.
-    const known = facts.get(hash) ?? readToPlace(textOf(hash))
-    // Templates are asked for again and again, a page's own text once or twice.
-    if (facts.size >= mostFacts) facts.clear()
-    facts.set(hash, known)
-    return known
-  }
-  const sources = { textOf, factsOf, year, isOnce: true }
+  const sources = sourcesOf(textOf, year)
   if (into) {
     const joined = joinSite(files, name, into, tools, sources)
     if ('refusal' in joined) return joined
     const { site, templates, remarks, change, same, pages, base } = joined
     // What is put into another frame comes out otherwise by its author's wish.
-    const compared = into.frame === 'own' ? compareBrought(joined, sources, tellOne) : []
+    const compared = into.frame === 'own' ? await compareShared(joined, sources, tellOne) : []
     const paths = pages.map(({ id, path }) => [id, base + path] as const)
     return { site, texts: [...texts], templates, remarks, compared, joining: { change, same, paths } }
   }
   const understood = understand(files, name, choices, tools)
   if ('refusal' in understood) return understood
   const { site, templates, remarks } = understood
-  const compared = compareBrought(understood, sources, tellOne)
+  const compared = await compareShared(understood, sources, tellOne)
   return { site, texts: [...texts], templates, remarks, compared, joining: null }
 }
