@@ -61,7 +61,7 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const data: unknown = kept ? error.data : null
   const told = (data as { problem?: { message?: string } } | null)?.problem?.message
   return (
-    <main className="mx-auto max-w-xl px-8 py-24">
+    <main className="mx-auto max-w-xl px-4 sm:px-8 py-24">
       <title>{missing ? 'Not found – Rubricant' : 'Something failed – Rubricant'}</title>
       <h1 className="mb-3 text-4xl">
         {missing ? 'There is nothing here' : kept ? 'This is not for you to do' : 'Something failed'}

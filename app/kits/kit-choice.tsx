@@ -21,7 +21,7 @@ export function KitChoice({
       </legend>
       <div className="-mx-1 flex gap-4 overflow-x-auto px-1 pt-1 pb-2">
         {kits.map((kit) => (
-          <label key={kit.id} title={kit.about} className="group w-32 shrink-0 cursor-pointer text-sm">
+          <label key={kit.id} title={kit.about} className="group relative w-32 shrink-0 cursor-pointer text-sm">
             <input
               type="radio"
               name="kit"

@@ -39,7 +39,7 @@ export function PageNotes({
   const region = useId()
   return (
     <section aria-label="Notes" className="min-w-0 border-t border-rule">
-      <h3 className="font-sans text-[15px]">
+      <h2 className="font-sans text-[15px]">
         <button
           type="button"
           aria-expanded={isOpen}
@@ -51,7 +51,7 @@ export function PageNotes({
           {hasOpen ? count(open.length, 'note') : 'Notes'}
           <span className="text-sm text-quiet">on {page ? `“${page.label}”` : 'the plan'}</span>
         </button>
-      </h3>
+      </h2>
       <div id={region} hidden={!isOpen} className="max-h-[38vh] overflow-y-auto px-4 pb-3">
         <ul>
           {shown.map((note) => (

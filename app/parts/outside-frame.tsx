@@ -6,8 +6,8 @@ import { forgetWhoSignsOut } from './forget'
 /** The frame of the screens where no site is open. */
 export function OutsideFrame({ email, children }: { email: string | null; children: ReactNode }) {
   return (
-    <div className="grid min-h-dvh grid-rows-[60px_1fr]">
-      <header className="flex items-center gap-6 border-b border-rule px-5">
+    <div className="grid min-h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[60px_1fr]">
+      <header className="flex items-center gap-6 border-b border-rule px-4 sm:px-5">
         <a href="/sites" className="text-[25px]">
           <Rubric name="Rubricant" />
         </a>
@@ -18,12 +18,12 @@ export function OutsideFrame({ email, children }: { email: string | null; childr
             action="/sign-out"
             reloadDocument
             onSubmit={forgetWhoSignsOut}
-            className="ml-auto flex items-center gap-4 text-sm text-quiet"
+            className="ml-auto flex min-w-0 items-center gap-4 text-sm text-quiet"
           >
-            <a href="/account" className="hover:text-ink">
+            <a href="/account" className="truncate hover:text-ink" title="Your account">
               {email}
             </a>
-            <button className="hover:text-ink">Sign out</button>
+            <button className="whitespace-nowrap hover:text-ink">Sign out</button>
           </Form>
         )}
       </header>

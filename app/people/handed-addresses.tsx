@@ -31,7 +31,7 @@ export function HandedAddresses({
       {addresses.map(({ id, label, about, endsAt }) => (
         <li
           key={id}
-          className="grid grid-cols-[minmax(0,1fr)_8rem_12rem_6rem] items-baseline gap-4 border-b border-rule py-2"
+          className="folds grid grid-cols-[minmax(0,1fr)_8rem_12rem_6rem] items-baseline gap-4 border-b border-rule py-2"
         >
           <span className="truncate">{label}</span>
           <span className="text-sm text-quiet">{about}</span>

@@ -22,7 +22,7 @@ export function PeopleList({ people, manages }: { people: readonly ShownPerson[]
       {people.map(({ accountId, name, email, role, since, isYou }) => (
         <li
           key={accountId}
-          className="grid grid-cols-[minmax(0,1fr)_9rem_12rem_7rem] items-baseline gap-4 border-b border-rule py-2"
+          className="folds grid grid-cols-[minmax(0,1fr)_9rem_12rem_7rem] items-baseline gap-4 border-b border-rule py-2"
         >
           <span className="truncate">
             {name}

@@ -123,7 +123,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
   }
   return (
     <OutsideFrame email={email}>
-      <div className="mx-auto grid max-w-3xl gap-12 px-8 py-12">
+      <div className="mx-auto grid max-w-3xl grid-cols-[minmax(0,1fr)] gap-12 px-4 py-8 sm:px-8 sm:py-12">
         <h1 className="text-[34px]">Your account</h1>
         <section aria-labelledby="name">
           <h2 id="name" className="mb-3 text-[24px]">
@@ -151,9 +151,9 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
             E-mail address
           </h2>
           {told(['address'])}
-          <Form method="post" className="grid max-w-md gap-4">
+          <Form method="post" className="grid max-w-md grid-cols-[minmax(0,1fr)] gap-4">
             <label className="block">
-              <span className="text-quiet">The one to use from now on, instead of {email}</span>
+              <span className="wrap-anywhere text-quiet">The one to use from now on, instead of {email}</span>
               <input
                 className="field"
                 name="email"
@@ -178,7 +178,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
           {told(['password'])}
           <Form
             method="post"
-            className="grid max-w-md gap-4"
+            className="grid max-w-md grid-cols-[minmax(0,1fr)] gap-4"
             key={actionData && 'done' in actionData ? 'done' : 'open'}
           >
             <input type="hidden" name="username" autoComplete="username" value={email} readOnly />
@@ -214,7 +214,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
             <input type="hidden" name="intent" value="end" />
             {/* In front of the others: what the Enter key presses in the field stands beside it. */}
             {sessions.length > 1 && (
-              <div className="mb-5 flex max-w-xl items-end gap-4">
+              <div className="mb-5 flex max-w-xl flex-wrap items-end gap-4 sm:flex-nowrap">
                 <OwnPassword label="Your password, before any is signed out" />
                 <Button type="submit" name="end" value="others" disabled={busy}>
                   Sign out every other browser
@@ -225,7 +225,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
               {sessions.map(({ id, browser, begun, seen, isThis }) => (
                 <li
                   key={id}
-                  className="grid grid-cols-[minmax(0,1fr)_10rem_10rem_6rem] items-center gap-4 border-b border-rule py-2"
+                  className="folds grid grid-cols-[minmax(0,1fr)_10rem_10rem_6rem] items-center gap-4 border-b border-rule py-2"
                 >
                   <span className="truncate">{browser || 'A browser'}</span>
                   {/* The browser's clock may stand in another zone than the server's. */}
@@ -273,7 +273,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
           )}
           <details>
             <summary className="cursor-pointer text-quiet hover:text-ink">Leave Rubricant…</summary>
-            <Form method="post" className="mt-4 grid max-w-md gap-4">
+            <Form method="post" className="mt-4 grid max-w-md grid-cols-[minmax(0,1fr)] gap-4">
               <label className="block">
                 <span className="text-quiet">Your e-mail address, typed by hand</span>
                 <input className="field" name="typed" type="email" required autoComplete="off" />

@@ -40,7 +40,7 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
   const isReading = state.kind === 'looking' && view === null
   return (
     <OutsideFrame email={email}>
-      <div className="mx-auto max-w-6xl px-8 py-8">
+      <div className="mx-auto max-w-6xl px-4 sm:px-8 py-8">
         <h1 className="mb-5 text-[34px]">{into ? `Bring pages into ${into.name}` : 'Bring a site in'}</h1>
         {problem !== null && (
           <p role="alert" className="mb-4 text-rubric">

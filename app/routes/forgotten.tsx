@@ -26,7 +26,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 export default function Forgotten({ actionData }: Route.ComponentProps) {
   return (
     <OutsideFrame email={null}>
-      <div className="mx-auto max-w-sm px-8 py-16">
+      <div className="mx-auto max-w-sm px-4 sm:px-8 py-16">
         <h1 className="mb-6 text-3xl">A forgotten password</h1>
         {actionData && 'sent' in actionData ? (
           <Outcome>

@@ -32,7 +32,7 @@ export default function Invitation({ loaderData, actionData }: Route.ComponentPr
   const busy = useNavigation().state !== 'idle'
   return (
     <OutsideFrame email={email}>
-      <div className="mx-auto max-w-xl px-8 py-16">
+      <div className="mx-auto max-w-xl px-4 sm:px-8 py-16">
         {held ? (
           <>
             <h1 className="mb-4 text-[34px]">{held.siteName}</h1>

@@ -29,7 +29,7 @@ export async function action({ request, params }: Route.ActionArgs) {
 export default function NewAccount({ loaderData: { email }, actionData }: Route.ComponentProps) {
   return (
     <OutsideFrame email={null}>
-      <div className="mx-auto max-w-sm px-8 py-16">
+      <div className="mx-auto max-w-sm px-4 sm:px-8 py-16">
         <h1 className="mb-6 text-3xl">Your account</h1>
         {email !== null || actionData ? (
           <>

@@ -25,7 +25,7 @@ export default function NewAddress({ actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle'
   return (
     <OutsideFrame email={null}>
-      <div className="mx-auto max-w-md px-8 py-16">
+      <div className="mx-auto max-w-md px-4 sm:px-8 py-16">
         <h1 className="mb-6 text-3xl">A new address</h1>
         {actionData && 'taken' in actionData ? (
           <Outcome>

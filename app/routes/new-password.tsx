@@ -28,7 +28,7 @@ export async function action({ request, params }: Route.ActionArgs) {
 export default function NewPassword({ loaderData, actionData }: Route.ComponentProps) {
   return (
     <OutsideFrame email={null}>
-      <div className="mx-auto max-w-sm px-8 py-16">
+      <div className="mx-auto max-w-sm px-4 sm:px-8 py-16">
         <h1 className="mb-6 text-3xl">A new password</h1>
         {loaderData.isGood || actionData ? (
           <AccountForm

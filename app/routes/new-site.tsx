@@ -200,13 +200,16 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
 
   return (
     <OutsideFrame email={loaderData.email}>
-      <Form method="post" className="mx-auto flex h-[calc(100dvh-60px)] max-w-6xl flex-col px-8 pt-5">
+      <Form
+        method="post"
+        className="mx-auto flex max-w-6xl flex-col md:h-[calc(100dvh-60px)] px-4 pt-5 sm:px-8"
+      >
         <h1 className="sr-only">A new site</h1>
         <input type="hidden" name="request" value={request} />
         <input type="hidden" name="plan" value={plan.text} />
         <input type="hidden" name="format" value={plan.format ?? ''} />
         <input type="hidden" name="scheme" value={schemeName} />
-        <div className="mb-4 grid grid-cols-[1fr_auto] items-end gap-8">
+        <div className="mb-4 grid grid-cols-[minmax(0,1fr)_auto] items-end gap-4 sm:gap-8">
           <label className="block">
             <span className="text-quiet">The site is called</span>
             <input
@@ -219,7 +222,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
               autoFocus
             />
           </label>
-          <label className="block w-40">
+          <label className="block w-28 sm:w-40">
             <span className="text-quiet">Its language</span>
             <input
               className="field"
@@ -234,7 +237,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
         <div className="mb-3">
           <KitChoice kits={kits} value={kit.id} onPick={setKitId} />
         </div>
-        <div className="grid min-h-0 grow gap-8 md:grid-cols-2">
+        <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)] gap-8 md:grid-cols-2">
           <div className="grid min-h-0 grid-rows-[auto_1fr]">
             <div className="mb-2 flex items-baseline gap-4">
               <h2 className="mr-auto text-[19px]">{planWords}</h2>
@@ -249,7 +252,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
                 onFile={(chosen) => void takeFile(chosen)}
               />
             </div>
-            <div className="area min-h-0 overflow-hidden">
+            <div className="area min-h-0 overflow-hidden max-md:h-72">
               <CodeEditor
                 name={planWords}
                 language="plain"

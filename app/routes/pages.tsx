@@ -1,6 +1,5 @@
 import { useEffect, useState } from 'react'
 import { useLocation } from 'react-router'
-import { Group, Panel, Separator } from 'react-resizable-panels'
 import type { ElementPlace, LineOrigin } from '#core/build'
 import { mainSlot, type Site } from '#core/site'
 import { getTexts } from '#server/contents'
@@ -12,6 +11,7 @@ import { useDraft, useKeptLine } from '../document/use-draft'
 import { requireSite } from '../owner.server'
 import { useStableActions } from '../parts/use-stable-actions'
 import { fetchEditor } from '../parts/editor/lazy-editor'
+import { Halves } from '../parts/halves'
 import { useNotedLines } from '../notes/noted-lines'
 import { PageNotes } from '../notes/page-notes'
 import type { QuotedPlace } from '../preview/messages'
@@ -80,42 +80,37 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
     },
   })
   return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
       <PageHead key={selected.id} />
-      <Group orientation="horizontal" className="min-h-0">
-        <Panel defaultSize="46%" minSize={200}>
-          <Content
-            key={selected.id}
-            given={loaderData?.given ?? null}
-            source={source?.pageId === selected.id ? source.origin : null}
-            onShow={show}
-          />
-        </Panel>
-        <Separator aria-label="Width of the text" className="w-px bg-rule hover:bg-lapis" />
-        <Panel minSize={240}>
-          {loaderData ? (
-            <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
-              <PreviewWindow
-                base={loaderData.base}
-                onPlace={(place) => {
-                  setClicked({ pageId: selected.id, place })
-                  void lead(place)
-                }}
-                shown={shown}
-              />
-              <PageNotes
-                key={selected.id}
-                page={selected}
-                place={clicked?.pageId === selected.id ? clicked.place : null}
-                onGo={(place) => void lead(place).then((now) => setShown({ ...now }))}
-                onUnpin={() => setClicked(null)}
-              />
-            </div>
-          ) : (
-            <NotFetched />
-          )}
-        </Panel>
-      </Group>
+      <Halves of="text" share={46} least={[200, 240]}>
+        <Content
+          key={selected.id}
+          given={loaderData?.given ?? null}
+          source={source?.pageId === selected.id ? source.origin : null}
+          onShow={show}
+        />
+        {loaderData ? (
+          <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
+            <PreviewWindow
+              base={loaderData.base}
+              onPlace={(place) => {
+                setClicked({ pageId: selected.id, place })
+                void lead(place)
+              }}
+              shown={shown}
+            />
+            <PageNotes
+              key={selected.id}
+              page={selected}
+              place={clicked?.pageId === selected.id ? clicked.place : null}
+              onGo={(place) => void lead(place).then((now) => setShown({ ...now }))}
+              onUnpin={() => setClicked(null)}
+            />
+          </div>
+        ) : (
+          <NotFetched />
+        )}
+      </Halves>
     </div>
   )
 }
@@ -124,7 +119,7 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
 function PageHead() {
   const { selected } = useSelection()
   return (
-    <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)_auto] items-end gap-6 border-b border-rule px-5 pt-3 pb-3">
+    <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)_auto] items-end gap-x-6 gap-y-1 border-b max-sm:grid-cols-[minmax(0,1fr)_auto] border-rule px-5 pt-3 pb-3">
       <Line field="title" name="Title" placeholder={selected.label} />
       <Line
         field="description"

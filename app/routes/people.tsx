@@ -128,7 +128,7 @@ export default function People({ loaderData, actionData }: Route.ComponentProps)
   const made = actionData && 'made' in actionData ? actionData : null
   return (
     <OutsideFrame email={email}>
-      <div className="mx-auto grid max-w-4xl gap-12 px-8 py-12">
+      <div className="mx-auto grid max-w-4xl grid-cols-[minmax(0,1fr)] gap-12 px-4 py-8 sm:px-8 sm:py-12">
         <div>
           <p>
             <Link className="link" to={`/sites/${site.id}/plan`}>

@@ -41,7 +41,7 @@ export default function SecondStep({ loaderData, actionData }: Route.ComponentPr
   const busy = useNavigation().state !== 'idle'
   return (
     <OutsideFrame email={null}>
-      <div className="mx-auto max-w-sm px-8 py-16">
+      <div className="mx-auto max-w-sm px-4 sm:px-8 py-16">
         <h1 className="mb-6 text-3xl">The second step</h1>
         {loaderData.isWaiting || actionData ? (
           <Form method="post" className="grid gap-5">

@@ -42,7 +42,7 @@ export default function SharedLookRoute({ loaderData }: Route.ComponentProps) {
   if (loaderData.look) return <VisitorDesk look={loaderData.look} />
   return (
     <OutsideFrame email={null}>
-      <div className="mx-auto max-w-xl px-8 py-16">
+      <div className="mx-auto max-w-xl px-4 sm:px-8 py-16">
         <h1 className="mb-4 text-[34px]">This look has ended</h1>
         <p className="text-[17px] text-quiet">
           It ran out, or was withdrawn. Ask whoever sent it for another address.

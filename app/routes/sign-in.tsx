@@ -64,7 +64,7 @@ export default function SignIn({ loaderData, actionData }: Route.ComponentProps)
   const { next, isNew, isChosen, demo } = loaderData
   return (
     <OutsideFrame email={null}>
-      <div className="mx-auto grid max-w-4xl gap-x-20 gap-y-12 px-8 py-16 md:grid-cols-[1fr_20rem]">
+      <div className="mx-auto grid max-w-4xl gap-x-20 gap-y-12 px-4 sm:px-8 py-16 md:grid-cols-[1fr_20rem]">
         <div>
           <h1 className="mb-5 text-[40px] leading-[1.15] text-balance">
             From a list of pages to a live site, every name and link in place.

@@ -41,7 +41,7 @@ export default function SignUp({ loaderData, actionData }: Route.ComponentProps)
   const problem = actionData && 'problem' in actionData ? actionData.problem : null
   return (
     <OutsideFrame email={null}>
-      <div className="mx-auto max-w-sm px-8 py-16">
+      <div className="mx-auto max-w-sm px-4 sm:px-8 py-16">
         <h1 className="mb-6 text-3xl">Make an account</h1>
         {signUp === 'closed' ? (
           <p>Accounts of this server are made by whoever runs it. Ask them for a link.</p>

@@ -164,7 +164,7 @@ function Desk({ accountId }: { accountId: string }) {
   const depth = tree.places.reduce((most, place) => (place.trial ? most : Math.max(most, place.depth + 1)), 0)
   return (
     <div
-      className="grid h-dvh grid-rows-[auto_auto_1fr] overflow-hidden"
+      className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_1fr] overflow-hidden"
       data-spelling={wantsSpelling(site) || undefined}
     >
       <Band

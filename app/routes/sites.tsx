@@ -32,11 +32,11 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
   const { sites, email } = loaderData
   return (
     <OutsideFrame email={email}>
-      <div className="mx-auto max-w-4xl px-8 py-12">
-        <div className="mb-6 flex items-baseline justify-between">
+      <div className="mx-auto max-w-4xl px-4 py-8 sm:px-8 sm:py-12">
+        <div className="mb-6 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-4">
           <h1 className="text-[34px]">Your sites</h1>
           {sites.length > 0 && (
-            <span className="flex items-baseline gap-5">
+            <span className="flex flex-wrap items-baseline gap-x-5 gap-y-3">
               <Link to="/kits" className="link">
                 Kits
               </Link>
@@ -71,7 +71,7 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
             {sites.map((site) => (
               <li
                 key={site.id}
-                className="grid grid-cols-[minmax(0,1fr)_6rem_11rem_auto_auto] items-center gap-4 border-b border-rule py-3"
+                className="folds relative grid grid-cols-[minmax(0,1fr)_6rem_11rem_auto_auto] items-center gap-4 border-b border-rule py-3"
               >
                 <Link
                   to={`/sites/${site.id}/plan`}
@@ -87,13 +87,13 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
                     {site.owner}’s · {roleWords[site.role].word}
                   </span>
                 ) : (
-                  <details className="relative">
-                    <summary className="cursor-pointer list-none px-1 text-quiet hover:text-ink">
+                  <details className="sm:relative">
+                    <summary className="cursor-pointer list-none text-quiet sm:px-1 hover:text-ink">
                       Remove
                     </summary>
                     <Form
                       method="post"
-                      className="absolute right-0 z-10 mt-1 grid w-80 gap-3 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+                      className="absolute right-0 z-10 mt-1 grid gap-3 max-sm:left-0 sm:w-80 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
                     >
                       <input type="hidden" name="siteId" value={site.id} />
                       <p>
@@ -130,9 +130,9 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
 /** Everything of a site, to be kept or brought to another server. */
 function TakeAway({ siteId }: { siteId: string }) {
   return (
-    <details className="relative">
-      <summary className="cursor-pointer list-none px-1 text-quiet hover:text-ink">Take away</summary>
-      <div className="absolute right-0 z-10 mt-1 grid w-80 gap-2 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]">
+    <details className="sm:relative">
+      <summary className="cursor-pointer list-none text-quiet sm:px-1 hover:text-ink">Take away</summary>
+      <div className="absolute right-0 z-10 mt-1 grid gap-2 max-sm:left-0 sm:w-80 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]">
         <p>
           A ZIP with the plan, scheme, templates, texts, files and notes, as files that anybody can read. Any
           Rubricant makes the same site of it.

@@ -1,5 +1,4 @@
 import { useState } from 'react'
-import { Group, Panel, Separator } from 'react-resizable-panels'
 import { Tabs } from 'radix-ui'
 import { useSearchParams } from 'react-router'
 import { getTexts } from '#server/contents'
@@ -9,6 +8,7 @@ import { useSite } from '../document/site-context'
 import { KeepKit } from '../kits/keep-kit'
 import { requireSite } from '../owner.server'
 import { fetchEditor } from '../parts/editor/lazy-editor'
+import { Halves } from '../parts/halves'
 import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import { PreviewWindow } from '../preview/preview-window'
 import { NewTemplate } from '../template/new-template'
@@ -46,7 +46,7 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
     <Tabs.Root
       value={tab}
       onValueChange={setChosen}
-      className="grid h-full min-h-0 grid-rows-[auto_auto_1fr]"
+      className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_1fr]"
     >
       <SiteSentence />
       <div className="flex items-center gap-5 border-b border-rule px-6">
@@ -70,8 +70,8 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
         />
         <KeepKit />
       </div>
-      <Group orientation="horizontal" className="min-h-0">
-        <Panel defaultSize="54%" minSize={200}>
+      <Halves of="source" share={54} least={[200, 200]}>
+        <>
           {templates.map((one) => (
             <Tabs.Content key={one.id} value={one.id} className="h-full min-h-0" tabIndex={-1}>
               <TemplatePane
@@ -86,23 +86,20 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
               <StylePane file={file} reveal={reveal?.textId === file.id ? reveal : null} />
             </Tabs.Content>
           ))}
-        </Panel>
-        <Separator aria-label="Width of the source" className="w-px bg-rule hover:bg-lapis" />
-        <Panel minSize={200}>
-          {template ? (
-            <Result
-              onLead={(templateId, line) => {
-                setChosen(templateId)
-                setReveal({ textId: templateId, line })
-              }}
-            />
-          ) : loaderData ? (
-            <PreviewWindow base={loaderData.base} />
-          ) : (
-            <NotFetched />
-          )}
-        </Panel>
-      </Group>
+        </>
+        {template ? (
+          <Result
+            onLead={(templateId, line) => {
+              setChosen(templateId)
+              setReveal({ textId: templateId, line })
+            }}
+          />
+        ) : loaderData ? (
+          <PreviewWindow base={loaderData.base} />
+        ) : (
+          <NotFetched />
+        )}
+      </Halves>
     </Tabs.Root>
   )
 }

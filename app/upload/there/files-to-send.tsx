@@ -193,7 +193,7 @@ function Tick({
 
 /** A row's tick, name, size, state, and the way to look at it; what may be removed has more to say of itself. */
 const tracksOf = (verb: string) =>
-  `grid items-center gap-3 ${verb === 'remove' ? 'grid-cols-[1rem_minmax(0,1fr)_4rem_11rem_4.5rem]' : 'grid-cols-[1rem_minmax(0,1fr)_4rem_9rem_4.5rem]'}`
+  `grid items-center gap-3 max-sm:grid-cols-[1rem_minmax(0,1fr)_auto_auto] ${verb === 'remove' ? 'sm:grid-cols-[1rem_minmax(0,1fr)_4rem_11rem_4.5rem]' : 'sm:grid-cols-[1rem_minmax(0,1fr)_4rem_9rem_4.5rem]'}`
 
 function FolderRow({
   row: { folder, files },
@@ -221,7 +221,7 @@ function FolderRow({
         }
       />
       <span className="truncate font-mono text-[13px] text-quiet">{name}</span>
-      <span className="col-span-3 pl-2 text-sm text-quiet">{count(files.length, 'file')}</span>
+      <span className="col-span-2 pl-2 sm:col-span-3 text-sm text-quiet">{count(files.length, 'file')}</span>
     </label>
   )
 }
@@ -260,7 +260,7 @@ function FileRow({
         path={isUnderFolder ? path.slice(path.lastIndexOf('/') + 1) : path}
         className={isIn || verb === 'remove' ? '' : 'text-quiet'}
       />
-      <span className="text-right text-sm text-quiet">{size(sizeBytes)}</span>
+      <span className="text-right text-sm text-quiet max-sm:hidden">{size(sizeBytes)}</span>
       {mark}
       {look ? (
         <button type="button" className="link justify-self-start text-sm" onClick={() => onLook(path)}>

@@ -1,0 +1,60 @@
+import { expect, type Page, test } from '@playwright/test'
+import { allSaved, expectAccessible, makeSite, openView, row, signUp } from './support'
+
+// As wide as a phone, and as a window of 1280 pixels is that is enlarged four times (WCAG 2.2, 1.4.10).
+test.use({ viewport: { width: 320, height: 640 } })
+
+/** What is cut off at the right, or has no room at all, and cannot be scrolled to. */
+const outOfSight = (page: Page) =>
+  page.evaluate(() => {
+    const isScrolled = (element: Element | null): boolean =>
+      element !== null &&
+      element !== document.body &&
+      ((/auto|scroll/.test(getComputedStyle(element).overflowX) &&
+        element.scrollWidth > element.clientWidth) ||
+        isScrolled(element.parentElement))
+    return [...document.querySelectorAll('a, button, input, h1, h2, p, th, td, label')]
+      .filter((element) => element.checkVisibility({ visibilityProperty: true, contentVisibilityAuto: true }))
+      .filter((element) => !element.closest('.sr-only, details:not([open]) > :not(summary)'))
+      .filter((element) => {
+        const { left, right, width } = element.getBoundingClientRect()
+        const isCut = right > innerWidth + 1 || left < -1 || (width < 4 && element.textContent.trim() !== '')
+        return isCut && !isScrolled(element)
+      })
+      .map((element) => `${element.tagName} ${element.textContent.trim().slice(0, 40)}`)
+      .concat(document.documentElement.scrollWidth > innerWidth ? ['the page itself'] : [])
+  })
+
+test('everything can be reached on a phone, one thing above the other', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Saltpan Chapel\n  Visit\n    Getting here\n  Contact')
+  const { pathname } = new URL(page.url())
+  const site = pathname.split('/').slice(0, 3).join('/')
+  const addresses = [
+    ...['plan', 'names', 'template', 'pages', 'checks', 'upload', 'people'].map((view) => `${site}/${view}`),
+    ...['/sites', '/sites/new', '/sites/bring', '/kits', '/account'],
+  ]
+  for (const address of addresses) {
+    await page.goto(address)
+    await expect(page.getByRole('main')).toBeVisible()
+    await expect.poll(async () => [address, ...(await outOfSight(page))]).toEqual([address])
+  }
+})
+
+test('a page is written above what it becomes', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Saltpan Chapel\n  Visit')
+  await page.getByRole('button', { name: 'Register' }).click()
+  await row(page, /Visit/).click()
+  await openView(page, 'Pages')
+  const text = page.getByRole('textbox', { name: 'Content of Visit' })
+  await text.click()
+  await page.keyboard.type('<p>Come at low water.')
+  const shown = page.frameLocator('iframe').getByText('Come at low water.')
+  await expect(shown).toBeVisible()
+  await allSaved(page)
+  const [above, below] = [await text.boundingBox(), await page.locator('iframe').boundingBox()]
+  expect(above!.y + above!.height).toBeLessThan(below!.y)
+  expect(below!.x + below!.width).toBeLessThanOrEqual(320)
+  await expectAccessible(page)
+})
