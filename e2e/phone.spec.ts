@@ -18,7 +18,10 @@ const outOfSight = (page: Page) =>
       .filter((element) => !element.closest('.sr-only, details:not([open]) > :not(summary)'))
       .filter((element) => {
         const { left, right, width } = element.getBoundingClientRect()
-        const isCut = right > innerWidth + 1 || left < -1 || (width < 4 && element.textContent.trim() !== '')
+        const isCut =
+          right > innerWidth + 1 ||
+          left < -1 ||
+          (width < 4 && (element.textContent.trim() !== '' || element.matches('input:not([type])')))
         return isCut && !isScrolled(element)
       })
       .map((element) => `${element.tagName} ${element.textContent.trim().slice(0, 40)}`)
@@ -38,6 +41,9 @@ test('everything can be reached on a phone, one thing above the other', async ({
     await page.goto(address)
     await expect(page.getByRole('main')).toBeVisible()
     await expect.poll(async () => [address, ...(await outOfSight(page))]).toEqual([address])
+    const view = page.getByRole('navigation', { name: 'Views' }).locator('[aria-current]')
+    if (/(plan|names|template|pages|checks|upload)$/.test(address))
+      await expect(view).toBeInViewport({ ratio: 0.9 })
   }
 })
 

@@ -107,7 +107,7 @@ const FoundLine = memo(function FoundLine({
       data-was={was}
       onPointerEnter={isEditable ? () => onActive(was) : undefined}
       onFocus={isEditable ? () => onActive(was) : undefined}
-      className={`${outcome === 'here' ? 'text-quiet ' : ''}grid grid-cols-[minmax(0,1fr)_minmax(0,14rem)_6.5rem] items-center gap-4 border-b border-rule/50 leading-8`}
+      className={`${outcome === 'here' ? 'text-quiet ' : ''}folds grid grid-cols-[minmax(0,1fr)_minmax(0,14rem)_6.5rem] items-center gap-4 border-b border-rule/50 leading-8`}
     >
       <span className="flex min-w-0 items-center">
         {Array.from({ length: Math.min(depth, 12) }, (_, level) => (

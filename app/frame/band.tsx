@@ -1,4 +1,5 @@
-import { Link, NavLink } from 'react-router'
+import { useEffect, useRef } from 'react'
+import { Link, NavLink, useLocation } from 'react-router'
 import { Rubric } from '../parts/brand'
 import { Button } from '../parts/button'
 import { useSelection, useSite } from '../document/site-context'
@@ -31,6 +32,12 @@ const activeInRegister =
 export function Band({ pane, onPane, others, counts }: Props) {
   const { site, save, undo, redo, store } = useSite()
   const { selected } = useSelection()
+  const { pathname } = useLocation()
+  const nav = useRef<HTMLElement>(null)
+  // In a narrow window not all of them have room: the one that is shown is among those that can be seen.
+  useEffect(() => {
+    nav.current?.querySelector('[aria-current]')?.scrollIntoView({ inline: 'nearest', block: 'nearest' })
+  }, [pathname])
   return (
     <header className="flex flex-wrap items-stretch gap-x-3 border-b border-rule px-5 desk:h-[60px] desk:flex-nowrap xl:gap-x-7">
       <h1 className="min-w-0">
@@ -43,6 +50,7 @@ export function Band({ pane, onPane, others, counts }: Props) {
         </Link>
       </h1>
       <nav
+        ref={nav}
         aria-label="Views"
         className="order-last flex w-full gap-0.5 overflow-x-auto overflow-y-hidden desk:order-none desk:w-auto desk:overflow-visible xl:gap-1"
       >

@@ -129,7 +129,7 @@ function Split({ own, onSplit }: { own: TextOfPage; onSplit: (request: ChangeReq
           return (
             <li
               key={part.line}
-              className="grid min-h-9 grid-cols-[1fr_16rem] items-center gap-4 border-b border-rule"
+              className="folds grid min-h-9 grid-cols-[1fr_16rem] items-center gap-4 border-b border-rule"
               style={{ paddingLeft: `${(part.level - 1) * 14}px` }}
             >
               <label className="flex min-w-0 items-center gap-2">

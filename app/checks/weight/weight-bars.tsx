@@ -52,10 +52,12 @@ export function WeightBars({
             {kindLooks[kind].words}
           </span>
         ))}
-        <span className="ml-auto grid grid-cols-[5rem_4rem_4rem] gap-x-3 text-right whitespace-nowrap">
+        <span className="ml-auto grid grid-cols-[5rem_4rem_4rem] gap-x-3 text-right whitespace-nowrap max-sm:grid-cols-[4rem_4rem]">
           <span>in all</span>
           <span title={lines.slow.name}>slow line</span>
-          <span title={lines.fast.name}>fast line</span>
+          <span className="max-sm:hidden" title={lines.fast.name}>
+            fast line
+          </span>
         </span>
       </div>
       <LongList label="Pages by weight" count={weights.length} rowHeight={34} className="min-h-0 px-7">
@@ -64,7 +66,7 @@ export function WeightBars({
           const { pageId, total } = weight
           return (
             <div
-              className={`grid h-[34px] grid-cols-[9.5rem_1fr_5rem_4rem_4rem] items-center gap-x-3 border-b border-rule ${pageId === selectedId ? 'bg-lapis-wash' : ''}`}
+              className={`grid h-[34px] grid-cols-[9.5rem_1fr_5rem_4rem_4rem] items-center max-sm:grid-cols-[minmax(0,1fr)_3rem_4rem_4rem] gap-x-3 border-b border-rule ${pageId === selectedId ? 'bg-lapis-wash' : ''}`}
             >
               <span className="truncate">{tree.byId.get(pageId)?.label}</span>
               <span className="relative block h-[18px]">
@@ -96,7 +98,10 @@ export function WeightBars({
                 {size(total)}
               </span>
               {[lines.slow, lines.fast].map((line) => (
-                <span key={line.name} className="text-right text-quiet tabular-nums">
+                <span
+                  key={line.name}
+                  className={`text-right text-quiet tabular-nums ${line === lines.fast ? 'max-sm:hidden' : ''}`}
+                >
                   {secondsOn(line, weight).toFixed(1)} s
                 </span>
               ))}
