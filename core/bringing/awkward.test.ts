@@ -26,6 +26,16 @@ describe('old and awkward pages', () => {
     expect(understood.remarks.some(({ path }) => path === 'ssi.shtml')).toBe(true)
   })
 
+  test('are called what their home page says, where that says more than that it is one', () => {
+    const called = (title: string) => {
+      const understood = bring({ 'index.html': `<title>${title}</title><h1>x</h1>`, 'a.html': '<title>A</title>a' }, new TextStore(), { ...asTheyAre, name: 'backup-3' }) // prettier-ignore
+      return understood.site.name
+    }
+    expect(called('The Gannet Row Choir')).toBe('The Gannet Row Choir')
+    for (const title of ['Home', 'Home Page', 'Welcome', 'index', 'Untitled Document'])
+      expect(called(title)).toBe('backup-3')
+  })
+
   test('keep what tells them apart: how a browser is told to read them, what a second body adds, frames, where a footer leads', () => {
     const store = new TextStore()
     const [strict, loose] = ['"-//W3C//DTD HTML 4.01//EN"', '"-//W3C//DTD HTML 4.01 Transitional//EN"']

@@ -90,6 +90,14 @@ function languageOf(pages: readonly PageAsItWas[]): string {
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'en'
 }
 
+/** Whether a home page's title says what site it is, and not only that it is the home page of one; an archive's name says less. */
+const isTelling = (title: string | null): title is string =>
+  title !== null &&
+  title.length <= 60 &&
+  !/^(home(\s?page)?|welcome!?|index|start(\s?page|seite)?|main(\s?page)?|accueil|inicio|untitled.*|new page.*)$/i.test(
+    title.trim(),
+  )
+
 /** Whether links to home pages of folders mostly name the folder. */
 function namesFolders(pages: readonly PageAsItWas[], old: Pick<OldNames, 'resolve'>): boolean {
   let folders = 0
@@ -142,7 +150,8 @@ export function understand(
   const { home } = found
   const plan = corrected ? correctPlan(found.plan, home.id, corrected, old.idOf) : found.plan
   const homeTitle = titles.titleOf(home)
-  const siteName = (titles.siteName ?? (name.trim() || homeTitle) ?? 'A site').slice(0, 200)
+  const telling = isTelling(homeTitle) ? homeTitle : null
+  const siteName = (titles.siteName ?? telling ?? (name.trim() || homeTitle) ?? 'A site').slice(0, 200)
   const emptyContent = put('')
   const titleById = new Map(pages.map((page) => [page.id, titles.titleOf(page)]))
   const byId = new Map(pages.map((page) => [page.id, page]))

@@ -48,6 +48,21 @@ describe('the link graph', () => {
     })
   })
 
+  test('frames, jump menus and scripts lead on; quotations, what is told to others and mere words do not', () => {
+    const store = new TextStore()
+    const site = bare(siteFrom('Home\n  A\n  B\n  C\n  D\n  E\n  F', store), store)
+    const home = `<meta http-equiv="refresh" content="9; url=a.html"><meta property="og:url" content="e.html"><blockquote cite="f.html">x</blockquote>
+<select><option value="b.html">B</select><script>go('c.html')</script>`
+    const graph = graphOf(
+      write(write(site, store, 'Home', home), store, 'A', '<iframe src="d.html"></iframe>'),
+      store,
+    )
+    expect(graph.Home!.to).toEqual(['A', 'B', 'C'])
+    expect(graph.D!.steps).toBe(2)
+    const frames = '<html><frameset><frame src="a.html"><frame src="b.html"></frameset></html>'
+    expect(graphOf(write(site, store, 'Home', frames), store).Home!.to).toEqual(['A', 'B'])
+  })
+
   test('a page whose only list is its own trail is not listed by it', () => {
     const store = new TextStore()
     const site = bare(siteFrom('Home\n  A', store), store, '<site-trail></site-trail><slot name="content"></slot>')

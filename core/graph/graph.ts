@@ -1,5 +1,5 @@
 import { type PlanToken, resolveAll, resolveReference } from '#core/links'
-import type { HtmlFacts } from '#core/markup'
+import type { HtmlFacts, Reference } from '#core/markup'
 import { type Hash, type Page, textsOfPage } from '#core/site'
 import { type Entry, homeFileOf, type SiteContext, type SiteTemplates } from '#core/template'
 
@@ -58,8 +58,7 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
       for (let at = 0; at < targets.length; at++) {
         const target = targets[at]!
         // What a page shows or quotes is not where it leads.
-        if (target.kind === 'page' && target.id !== page.id && leads(references[at]!.holder))
-          led.push(target.id)
+        if (target.kind === 'page' && target.id !== page.id && leads(references[at]!)) led.push(target.id)
       }
     }
     // Nearly every page leads to a handful of others.
@@ -87,7 +86,7 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
     const templateId = templates.idOf(page)
     const template = templates.compiled(templateId)
     const ofTemplate = once(`template ${templateId}`, () => {
-      const ids = template.references.map(({ href, holder }) => (leads(holder) ? pageAt(href, '') : null))
+      const ids = template.references.map((one) => (leads(one) ? pageAt(one.href, '') : null))
       return [...new Set(ids.filter((id) => id !== null))]
     })
     const ofParts = template.generated.map((placed) => {
@@ -144,8 +143,13 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
   return { nodes, byId: new Map(nodes.map((node) => [node.id, node])) }
 }
 
-/** Whether a visitor is led on by what holds a reference. */
-const leads = (holder: string) => holder === 'a href' || /^(area|iframe|form|button|input) /.test(holder)
+/**
+ * Whether a visitor is led on by what holds a reference to a page: a link, a frame, a script that goes there, but not what
+ * says where a quotation is from, what a page is about, or what other sites are told of it.
+ */
+const leads = ({ holder, ifThere }: Reference) =>
+  !/^(blockquote|q|del|ins|link|img|frame longdesc|iframe longdesc)\b/.test(holder) &&
+  !(ifThere && holder === 'meta content')
 
 function idsOf(entries: readonly Entry[], ids: string[] = []): string[] {
   for (const { page, below } of entries) {

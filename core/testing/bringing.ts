@@ -25,7 +25,11 @@ const kindOf = (path: string): BroughtFile['kind'] =>
           : 'other'
 
 /** Understands files of a test, by path; their site is whole. */
-export function bring(files: Record<string, string>, store: TextStore, choices = asTheyAre): Understood {
+export function bring(
+  files: Record<string, string>,
+  store: TextStore,
+  { name = '', ...choices }: BringingChoices & { readonly name?: string } = asTheyAre,
+): Understood {
   const brought = Object.entries(files).map(([path, text]): BroughtFile => {
     const kind = kindOf(path)
     return {
@@ -41,7 +45,7 @@ export function bring(files: Record<string, string>, store: TextStore, choices =
     put: (text: string) => store.put(text),
     sizeOf: (text: string) => text.length,
   }
-  const understood = understand(brought, '', choices, tools)
+  const understood = understand(brought, name, choices, tools)
   if ('refusal' in understood) throw new Error(understood.refusal)
   expect(checkSite(understood.site)).toEqual([])
   return understood
