@@ -118,6 +118,22 @@ test('a picture far larger than it is shown gets smaller copies, keeps its propo
   await dialog.getByLabel(/add (a smaller copy|smaller copies)/).uncheck()
   await page.keyboard.press('Enter')
   await expect(editor(page, 'Visit')).toContainText('alt="The pier" width="800" height="400" loading="lazy">')
+
+  // Several at once, in the order in which they are ticked.
+  await page.keyboard.press('Control+End')
+  await page.getByRole('button', { name: 'Picture', exact: true }).click()
+  await dialog.getByRole('checkbox', { name: /pier-at-dusk-600/ }).check()
+  await dialog.getByRole('checkbox', { name: /pier-at-dusk\.jpg/ }).check()
+  await expectAccessible(page)
+  await dialog.getByRole('button', { name: 'Put these 2 in' }).click()
+  const both = page.getByRole('dialog', { name: 'Pictures' })
+  for (const nth of [0, 1])
+    await both.getByLabel('What it says to somebody who cannot see it').nth(nth).fill(`View ${nth}`)
+  await both.getByLabel(/add (a smaller copy|smaller copies)/).uncheck()
+  await both.getByRole('button', { name: 'Put all 2 in' }).click()
+  await expect(editor(page, 'Visit')).toContainText(
+    /pier-at-dusk-600\.jpg" alt="View 0".*pier-at-dusk\.jpg" alt="View 1"/,
+  )
 })
 
 test('an address pasted over chosen words links them', async ({ page }) => {

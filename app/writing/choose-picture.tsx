@@ -1,53 +1,106 @@
-import { useRef } from 'react'
+import { useRef, useState } from 'react'
+import type { SiteFile } from '#core/site'
 import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { LongList } from '../parts/long-list'
 import { Path } from '../parts/path'
 import type { WantedPicture } from './picture-dialog'
 
-/** Pictures of the site to choose from, and the way to further ones. */
+/** Pictures from which on they are looked for by letters. */
+const worthLooking = 8
+
+/** Pictures of the site to choose from, the latest first, one or several; and the way to further ones. */
 export function ChoosePicture({
   onChoose,
   onFiles,
 }: {
-  onChoose: (picture: WantedPicture) => void
+  onChoose: (pictures: readonly WantedPicture[]) => void
   onFiles: (files: readonly File[]) => void
 }) {
   const { site, names } = useSite()
   const input = useRef<HTMLInputElement>(null)
-  const pictures = site.files.filter((file) => file.kind === 'image')
+  const [letters, setLetters] = useState('')
+  /** Ids in the order in which they were ticked, which is that in which they will stand. */
+  const [ticked, setTicked] = useState<readonly string[]>([])
+  const pathOf = (file: SiteFile) => names.files.get(file.id) ?? file.label
+  const pictures = site.files.filter((file) => file.kind === 'image').sort((a, b) => b.seq - a.seq)
+  const wanted = letters.trim().toLowerCase()
+  const found = pictures.filter((file) => pathOf(file).toLowerCase().includes(wanted))
+  const pictureOf = (file: SiteFile): WantedPicture => {
+    const shown = `/sites/${site.id}/files/${file.id}`
+    return {
+      name: file.label,
+      shown,
+      sizeBytes: file.sizeBytes,
+      bytes: async () => (await fetch(shown)).blob(),
+      fileId: Promise.resolve(file.id),
+    }
+  }
+  const chosen = ticked.flatMap((id) => pictures.find((file) => file.id === id) ?? [])
   return (
-    <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] px-7 pb-5">
-      {pictures.length === 0 ? (
-        <p className="text-quiet">The site has no picture yet.</p>
+    <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] px-7 pb-5">
+      {pictures.length > worthLooking && (
+        <input
+          type="search"
+          aria-label="Only pictures with these letters"
+          placeholder="Only those with…"
+          className="field mb-3"
+          value={letters}
+          onChange={(event) => setLetters(event.target.value)}
+        />
+      )}
+      {found.length === 0 ? (
+        <p className="row-start-2 text-quiet">
+          {pictures.length === 0
+            ? 'The site has no picture yet.'
+            : 'No picture has these letters in its name.'}
+        </p>
       ) : (
-        <LongList label="Pictures of the site" count={pictures.length} rowHeight={64} className="max-h-96">
+        <LongList
+          label="Pictures of the site"
+          count={found.length}
+          rowHeight={64}
+          className="row-start-2 max-h-96"
+        >
           {(index) => {
-            const file = pictures[index]!
-            const shown = `/sites/${site.id}/files/${file.id}`
+            const file = found[index]!
+            const nth = ticked.indexOf(file.id)
             return (
-              <button
-                type="button"
-                className="flex h-16 w-full items-center gap-4 text-left hover:bg-vellum"
-                onClick={() =>
-                  onChoose({
-                    name: file.label,
-                    shown,
-                    sizeBytes: file.sizeBytes,
-                    bytes: async () => (await fetch(shown)).blob(),
-                    fileId: Promise.resolve(file.id),
-                  })
-                }
-              >
-                <img src={shown} alt="" loading="lazy" className="size-14 object-contain" />
-                <Path path={names.files.get(file.id) ?? file.label} className="min-w-0 grow" />
-              </button>
+              <span className="flex h-16 items-center gap-3 hover:bg-vellum">
+                <input
+                  type="checkbox"
+                  className="accent-lapis"
+                  aria-label={`Put ${pathOf(file)} in with others`}
+                  checked={nth >= 0}
+                  onChange={() =>
+                    setTicked(nth >= 0 ? ticked.filter((id) => id !== file.id) : [...ticked, file.id])
+                  }
+                />
+                <button
+                  type="button"
+                  className="flex h-full min-w-0 grow items-center gap-4 text-left"
+                  onClick={() => onChoose([...chosen.filter((one) => one !== file), file].map(pictureOf))}
+                >
+                  <img
+                    src={`/sites/${site.id}/files/${file.id}`}
+                    alt=""
+                    loading="lazy"
+                    className="size-14 object-contain"
+                  />
+                  <Path path={pathOf(file)} className="min-w-0 grow" />
+                </button>
+              </span>
             )
           }}
         </LongList>
       )}
-      <div className="pt-4">
-        <Button onClick={() => input.current?.click()}>Add one from this computer</Button>
+      <div className="row-start-3 flex flex-wrap gap-3 pt-4">
+        {chosen.length > 0 && (
+          <Button look="go" onClick={() => onChoose(chosen.map(pictureOf))}>
+            {chosen.length === 1 ? 'Put the one in' : `Put these ${chosen.length} in`}
+          </Button>
+        )}
+        <Button onClick={() => input.current?.click()}>Add some from this computer</Button>
         <input
           ref={input}
           type="file"

@@ -137,10 +137,7 @@ export function SlotEditors({
         {handle.current && <DesignDialog page={page} text={handle.current.text()} onDone={close} />}
       </DialogFrame>
       <DialogFrame title="Picture" open={asked === 'picture'} onClose={close}>
-        <ChoosePicture
-          onChoose={(picture) => askAbout([picture])}
-          onFiles={(files) => askAbout(files.map(insertion.wanted))}
-        />
+        <ChoosePicture onChoose={askAbout} onFiles={(files) => askAbout(files.map(insertion.wanted))} />
       </DialogFrame>
       <DialogFrame
         title={insertion.asked?.pictures.length === 1 ? 'Picture' : 'Pictures'}
