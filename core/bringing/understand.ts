@@ -28,6 +28,7 @@ import {
   storedSlots,
 } from './framing/lift-pages'
 import type { Goals } from './framing/lift-template'
+import { withoutForwarders } from './forwarding'
 import { oldNamesOf, type OldNames } from './old-names'
 import { asItWas, type PageAsItWas, readPages } from './reading/read-page'
 import { type PlanBy, type PlannedPage, planOf } from './plan-of'
@@ -144,7 +145,12 @@ export function understand(
     return { refusal: 'There is no page among these files: none is called .html or .htm.' }
   const remarks: Remark[] = [...ofBases]
   const old = oldNamesOf(files, () => newId())
-  const pages = readPages(pageFiles, old, tools.onPage)
+  const { pages, addressesOf } = withoutForwarders(readPages(pageFiles, old, tools.onPage))
+  for (const [id, addresses] of addressesOf)
+    for (const path of addresses) {
+      const to = pages.find((page) => page.id === id)!.path
+      remarks.push({ path, why: `It only sent visitors on to ${to}: a forwarding page does so from now on.` })
+    }
   const titles = readTitles(pages)
   const found = planOf(pages, old, titles.titleOf, titles.siteName, planBy)
   const { home } = found
@@ -236,6 +242,7 @@ export function understand(
       const { templateId, slots } = held.get(page.id)!
       return {
         ...page,
+        addresses: [...page.addresses, ...(addressesOf.get(page.id) ?? [])],
         templateId: templateId === templates[0]!.id ? null : templateId,
         ...storedSlots({ slots }, put),
       }

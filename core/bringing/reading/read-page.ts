@@ -1,6 +1,7 @@
 import {
   attributeOf,
   attributeValueRange,
+  type HtmlNode,
   isElement,
   parseHtml,
   type Range,
@@ -8,7 +9,7 @@ import {
   type Reference,
   walkHtml,
 } from '#core/markup'
-import { leadsAbove } from '#core/links'
+import { leadsAbove, type Target } from '#core/links'
 import type { BroughtFile } from '../brought'
 import type { OldNames } from '../old-names'
 import { type OutlineNode, outlineOf, type PageLink, Strings } from './page-outline'
@@ -33,6 +34,8 @@ export interface ReadPage {
   readonly charset: boolean
   /** What its first `h1` says. */
   readonly heading: string | null
+  /** The page that it does nothing but send visitors on to; null for any that says something. */
+  readonly forwardsTo: string | null
 }
 
 /** What a page is compared by with what comes out of it. */
@@ -45,6 +48,33 @@ export const asItWas = ({ id, path, text, references }: ReadPage): PageAsItWas =
   text,
   references,
 })
+
+/** Words that a page may say that only sends visitors on: that it has moved, and where. */
+const mostForwardingWords = 25
+
+/** The page that a page sends visitors on to at once (HTML §4.2.5.3), where it says and shows nothing but that. */
+function forwardedBy(
+  root: HtmlNode,
+  references: readonly Reference[],
+  resolve: (href: string) => Target,
+): string | null {
+  const on = references.find(({ holder, ifThere }) => holder === 'meta content' && !ifThere)
+  const target = on && resolve(on.href)
+  if (target?.kind !== 'page' || target.suffix !== '') return null
+  let words = 0
+  let shows = false
+  walkHtml(root, (node) => {
+    if (
+      isElement(node) &&
+      /^(img|script|iframe|frame|object|embed|form|video|audio|table|h2)$/.test(node.tagName)
+    )
+      shows = true
+    const holder = 'parentNode' in node ? node.parentNode?.nodeName : undefined
+    if (node.nodeName === '#text' && 'value' in node && !/^(title|style)$/.test(holder ?? ''))
+      words += node.value.split(/\s+/).filter(Boolean).length
+  })
+  return shows || words > mostForwardingWords ? null : target.id
+}
 
 /** Headings without a word that are passed over: one may stand within another, as deep as a page is long. */
 const mostTried = 20
@@ -101,7 +131,21 @@ function readPage(
       return { ...told, ...(inAttribute && { inAttribute }), ...(ifThere && { ifThere }) }
     },
   )
-  return { id, path, text, outline: top, links, metas, references, title, description, charset, heading }
+  const forwardsTo = forwardedBy(root, references, (href) => old.resolve(href, path))
+  return {
+    id,
+    path,
+    text,
+    outline: top,
+    links,
+    metas,
+    references,
+    title,
+    description,
+    charset,
+    heading,
+    forwardsTo: forwardsTo === id ? null : forwardsTo,
+  }
 }
 
 /** Reads pages, each reference of them written by what it leads to. */
