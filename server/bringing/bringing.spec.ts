@@ -7,7 +7,15 @@ import { planSite, readOutline, treeOf } from '#core/plan'
 import { checkSite } from '#core/site'
 import { getTexts, PostgresContents } from '#server/contents'
 import { pool } from '#server/platform'
-import { changeSite, createSite, filesOfSite, findingsOf, listSites, stepHistory } from '#server/sites'
+import {
+  changeSite,
+  createSite,
+  filesOfSite,
+  findingsOf,
+  listSites,
+  noteDelivered,
+  stepHistory,
+} from '#server/sites'
 import { housekeeping } from '../housekeeping'
 import { accountWithSite, freshDatabase, siteOf } from '../testing/support'
 import { bringIn, lookAtBringing } from './bringing'
@@ -230,6 +238,11 @@ describe('the example', () => {
     const history = site.pages.find(({ label }) => label === 'History')!
     expect(namesOf(site).pages.get(history.id)!.path).toBe('history.html')
     expect((await filesOfSite(pool(), site)).manifest.map(({ path }) => path)).toContain('old/history.htm')
+    // What is known of the world outlasts what deliveries say.
+    const before = (await siteOf(siteId, accountId)).pages.map(({ addresses }) => addresses)
+    expect(before.flat().length).toBeGreaterThan(0)
+    await noteDelivered(siteId, accountId)
+    expect((await siteOf(siteId, accountId)).pages.map(({ addresses }) => addresses)).toEqual(before)
   })
 })
 

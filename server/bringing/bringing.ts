@@ -7,6 +7,7 @@ import { checkSite, emptyHash, type Page, type Site } from '#core/site'
 import { putBlobs, readAhead, readFilesAhead } from '#server/contents'
 import { eachOf, log, noteRequest, pool, type Queryable, requestMade, transaction } from '#server/platform'
 import {
+  bringAddresses,
   changeSite,
   insertSite,
   previewChange,
@@ -244,6 +245,7 @@ export async function bringIn(
       if ((await revisionOf(client, joined.id)) !== revision)
         throw new Problem('changed-elsewhere', { why: meanwhile })
       await putTexts(client)
+      await bringAddresses(client, joined.id, addressesOf(joining.change.pages))
       return { kind: 'bringIn', ...ofThisRealm(joining.change) }
     }
     await changeSite(joined.id, accountId, revision, prepare, true, requestId)
@@ -255,10 +257,15 @@ export async function bringIn(
     if (noted !== 'new') return noted.result!
     await putTexts(client)
     await insertSite(client, site, accountId)
+    await bringAddresses(client, site.id, addressesOf(site.pages))
     await deleteBringing(client, accountId, id)
     return site.id
   })
 }
+
+/** Addresses under which pages are known to the world, wherever they are delivered to from now on. */
+const addressesOf = (pages: readonly Pick<Page, 'id' | 'addresses'>[]) =>
+  pages.flatMap(({ id, addresses }) => addresses.map((path) => ({ pageId: id, path })))
 
 const meanwhile =
   'The site was changed in another window meanwhile. Choose anything once more to see how its pages would join now.'

@@ -35,7 +35,7 @@ export async function markAddresses(
   )
 }
 
-/** Keeps addresses that are out in the world of a site that comes from an archive. */
+/** Keeps addresses that are out in the world of pages that come from elsewhere: from an archive, or as they were made by hand. */
 export async function bringAddresses(
   db: Queryable,
   siteId: string,
@@ -44,7 +44,8 @@ export async function bringAddresses(
   if (addresses.length === 0) return
   await db.query(
     `INSERT INTO brought_addresses (site_id, page_id, path)
-     SELECT DISTINCT $1::uuid, "pageId", path FROM jsonb_to_recordset($2) AS t("pageId" uuid, path text)`,
+     SELECT DISTINCT $1::uuid, "pageId", path FROM jsonb_to_recordset($2) AS t("pageId" uuid, path text)
+     ON CONFLICT DO NOTHING`,
     [siteId, JSON.stringify(addresses)],
   )
 }
