@@ -148,8 +148,9 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
  * says where a quotation is from, what a page is about, or what other sites are told of it.
  */
 const leads = ({ holder, ifThere }: Reference) =>
-  !/^(blockquote|q|del|ins|link|img|frame longdesc|iframe longdesc)\b/.test(holder) &&
-  !(ifThere && holder === 'meta content')
+  holder === 'a href' ||
+  (!/^(blockquote|q|del|ins|link|img|frame longdesc|iframe longdesc)\b/.test(holder) &&
+    !(ifThere && holder === 'meta content'))
 
 function idsOf(entries: readonly Entry[], ids: string[] = []): string[] {
   for (const { page, below } of entries) {
