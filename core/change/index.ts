@@ -21,6 +21,7 @@ export { type HiddenSlot, hiddenSlots } from './hidden-slots'
 export {
   findMoved,
   findRewrites,
+  movesAnything,
   type Moved,
   type Rewrite,
   type ToldOfTexts,

@@ -84,6 +84,13 @@ export interface ToldOfTexts {
   readonly written?: readonly string[]
 }
 
+/** Whether a change can make a reference wrong: only where something stands elsewhere after it, or stands there as well. */
+export const movesAnything = (
+  before: Site,
+  after: Site,
+  { copies = {}, places = [] }: ToldOfTexts = {},
+): boolean => Object.keys(copies).length > 0 || places.length > 0 || findMoved(before, after).length > 0
+
 /**
  * Finds the references that a change makes wrong: those whose target moved, and relative ones in
  * a page that moved itself. A reference to something that was not there before is left alone.
@@ -95,7 +102,7 @@ export function findRewrites(
   { copies = {}, places = [], written = [] }: ToldOfTexts = {},
 ): Rewrite[] {
   const originals = new Map(Object.entries(copies).map(([original, copy]) => [copy, original]))
-  if (originals.size === 0 && places.length === 0 && findMoved(before, after).length === 0) return []
+  if (!movesAnything(before, after, { copies, places })) return []
   const isWritten = new Set(written)
   const placeAfter = placesAfter(places)
   const were = namesOf(before)

@@ -59,20 +59,24 @@ export async function compareShared(
         some.map(({ id }) => pageById.get(id)!),
         sources.textOf,
       )
-      compared[from] = await threads.run({
+      const task: CompareTask = {
         site,
         pages: some,
         madeIn: new Map(some.flatMap(({ id }) => (madeIn.has(id) ? [[id, madeIn.get(id)!]] : []))),
         old: { names: old.names, beside: old.beside },
         texts,
         year: sources.year,
-      })
+      }
+      // What is too much for one who helps is done here, which may take more.
+      compared[from] = await threads
+        .run(task)
+        .catch(() => compareBrought({ site, pages: some, madeIn, old }, sources))
       some.forEach(tellOne)
     }
   }
+  const helping = Promise.all(Array.from({ length: helpers }, help))
+  helping.catch(() => {})
   try {
-    const helping = Promise.all(Array.from({ length: helpers }, help))
-    helping.catch(() => (front = back))
     while (front < back) {
       const from = front
       front = Math.min(back, from + turn)
@@ -86,6 +90,7 @@ export async function compareShared(
     }
     await helping
   } finally {
+    front = back
     await threads.destroy()
   }
   return compared.flatMap((some) => some)

@@ -108,6 +108,28 @@ describe('a kit that an account keeps', () => {
     const { manifest } = await filesOfSite(pool(), site)
     expect(manifest.map((file) => file.path)).toContain('css/layout.css')
   })
+
+  test('has its scripts and drawings lead there as well', async () => {
+    const files = {
+      'templates/page.html': '<script src="/scripts/show.js"></script><slot name="content"></slot>',
+      'files/scripts/show.js': `import './tide.js'\nshow('/images/map.svg')`,
+      'files/scripts/tide.js': 'export {}',
+      'files/images/map.svg': '<svg><image href="sea.svg"/></svg>',
+      'files/images/sea.svg': '<svg></svg>',
+    }
+    const kit = {
+      format: 'site kit', version: 1, name: 'Shown', about: '', scheme: defaultScheme, titlePattern: '{page}', homeTitlePattern: '', output: { indent: 'as-written', lineEnd: 'lf', comments: false },
+      template: 'Page', templates: [{ name: 'Page', file: 'templates/page.html', basedOn: null }], picture: null,
+      files: ['scripts/show.js', 'scripts/tide.js', 'images/map.svg', 'images/sea.svg'],
+    } // prettier-ignore
+    const kept = await takeKit(ids.accountId, await zipped({ ...files, 'kit.json': JSON.stringify(kit) }))
+    const site = await make(kept, { ...defaultScheme, folders: { ...defaultScheme.folders, image: 'seen' } })
+    const { manifest, bytesOf } = await filesOfSite(pool(), site)
+    expect(manifest.map((file) => file.path)).toContain('seen/map.svg')
+    const told = await bytesOf(['scripts/show.js', 'seen/map.svg'])
+    expect(told.get('scripts/show.js')!.toString()).toBe(`import './tide.js'\nshow('/seen/map.svg')`)
+    expect(told.get('seen/map.svg')!.toString()).toBe('<svg><image href="sea.svg"/></svg>')
+  })
 })
 
 describe('what is no kit is refused with its reason, and nothing is kept of it', () => {

@@ -9,6 +9,7 @@ import {
   PostgresContents,
   putBlobs,
   readAhead,
+  readFilesAhead,
   textFrom,
   unpack,
 } from '#server/contents'
@@ -113,6 +114,7 @@ export async function takeKit(accountId: string, body: Pieces): Promise<string> 
   const textOf = textFrom(await getTexts(pool(), [...styles, ...sources]))
   for (const source of sources) await readTemplateAhead(textOf(source))
   for (const style of styles) await readAhead('css', textOf(style))
+  await readFilesAhead(kit.files)
   return keep(accountId, kit)
 }
 

@@ -6,7 +6,7 @@ import { applyEdits, readHtml } from '#core/markup'
 import type { Site } from '#core/site'
 import { starterStyle } from '#core/style'
 import { defaultTemplate, inLanguage } from '#core/template'
-import { getTexts, putBlobs, textFrom } from '#server/contents'
+import { getTexts, loadFileFacts, putBlobs, textFrom } from '#server/contents'
 import { noteRequest, transaction } from '#server/platform'
 import { insertSite } from './rows/site-rows'
 
@@ -61,16 +61,18 @@ async function inItsLanguage(client: pg.PoolClient, site: Site): Promise<Site> {
   }
 }
 
-/** A site whose templates and style sheets lead to where the files of its kit stand in it. */
+/** A site whose templates and files lead to where the files of its kit stand in it. */
 async function mended(client: pg.PoolClient, site: Site, kit: Kit): Promise<Site> {
-  const hashes = [
-    ...site.templates.map(({ source }) => source),
-    ...site.files.flatMap(({ kind, hash }) => (kind === 'style' ? [hash] : [])),
-  ]
-  const textOf = textFrom(await getTexts(client, hashes))
-  // Its pages are empty.
-  const rewrites = rewritesOfNewSite(site, kit, { textOf, factsOf: () => readHtml('') })
+  const sources = await getTexts(client, site.templates.map(({ source }) => source)) // prettier-ignore
+  const fileFactsOf = await loadFileFacts(client, site.files)
+  const rewrites = rewritesOfNewSite(site, kit, {
+    textOf: textFrom(sources),
+    // Its pages are empty.
+    factsOf: () => readHtml(''),
+    referencesOf: (file) => fileFactsOf(file).references,
+  })
   if (rewrites.length === 0) return site
+  const textOf = textFrom(await getTexts(client, rewrites.map(({ hash }) => hash))) // prettier-ignore
   const texts = rewrites.map(({ hash, edits }) => applyEdits(textOf(hash), edits))
   const kept = await putBlobs(client, texts)
   return withRewritten(

@@ -1,5 +1,5 @@
 import type pg from 'pg'
-import { findRewrites, type ToldOfTexts, withRewritten } from '#core/change'
+import { findRewrites, movesAnything, type ToldOfTexts, withRewritten } from '#core/change'
 import { applyEdits } from '#core/markup'
 import { contentsOfPages, type Site, type SiteFile } from '#core/site'
 import {
@@ -21,7 +21,7 @@ export async function mend(
   store: boolean,
 ) {
   const factsOf = await loadFacts(client, new Set(contentsOfPages(after.pages)))
-  const fileFactsOf = await loadFileFacts(client, after.files)
+  const fileFactsOf = await loadFileFacts(client, movesAnything(before, after, told) ? after.files : [])
   const referencesOf = (file: SiteFile) => fileFactsOf(file).references
   const texts = await getTextsOften(
     client,
