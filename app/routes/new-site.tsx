@@ -239,10 +239,14 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
         </div>
         <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)] gap-8 md:grid-cols-2">
           <div className="grid min-h-0 grid-rows-[auto_1fr]">
-            <div className="mb-2 flex items-baseline gap-4">
+            <div className="mb-2 flex flex-wrap items-baseline gap-x-4">
               <h2 className="mr-auto text-[19px]">{planWords}</h2>
               {plan.text === '' && (
-                <button type="button" className="link text-sm" onClick={() => type(example)}>
+                <button
+                  type="button"
+                  className="link text-sm whitespace-nowrap"
+                  onClick={() => type(example)}
+                >
                   Try an example
                 </button>
               )}

@@ -1,10 +1,4 @@
-import {
-  relativeReference,
-  resolveFromPage,
-  resolveReference,
-  splitReference,
-  writtenFromPage,
-} from '#core/links'
+import { relativeReference, resolveReference, splitReference, targetOf, writtenFromPage } from '#core/links'
 import {
   encodePath,
   fileSyntaxOf,
@@ -179,13 +173,14 @@ export function findRewrites(
  * @param goal the page it is to lead to now, for the one it led to
  */
 function mendedReference(
-  { href, fromPage }: Pick<Reference, 'href' | 'fromPage'>,
+  reference: Pick<Reference, 'href' | 'fromPage'>,
   from: string,
   to: string,
   { were, become, homeFile, homeAfter }: { were: Names; become: Names; homeFile: string; homeAfter: string },
   goal: (id: string) => string,
 ): string | null {
-  const target = (fromPage ? resolveFromPage : resolveReference)(href, from, were, homeFile)
+  const { href, fromPage } = reference
+  const target = targetOf(reference, from, were, homeFile)
   if (target.kind !== 'page' && target.kind !== 'file') return null
   const path = target.kind === 'page' ? become.pages.get(goal(target.id))?.path : become.files.get(target.id)
   // Gone altogether: the reference is reported as broken, not bent to something else.

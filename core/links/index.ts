@@ -8,7 +8,7 @@ export {
   splitReference,
   type Target,
 } from './resolve'
-export { isStanding, resolveFromPage, standingReferences, writtenFromPage } from './standing'
+export { isStanding, resolveFromPage, standingReferences, targetOf, writtenFromPage } from './standing'
 export { type PlanToken, resolveAll } from './resolve-all'
 export { type Base, baseOf, isFixedBase, rebase } from './base-address'
 export { placeId } from './place-id'

@@ -32,6 +32,14 @@ export function resolveFromPage(href: string, from: string, names: Names, homeFi
   return fromTop.kind === 'missing' ? resolveReference(href, from, names, homeFile) : fromTop
 }
 
+/** What a reference of a page, a template or a file leads to, as that kind of reference is understood. */
+export const targetOf = (
+  { href, fromPage }: Pick<Reference, 'href' | 'fromPage'>,
+  from: string,
+  names: Names,
+  homeFile: string,
+): Target => (fromPage ? resolveFromPage : resolveReference)(href, from, names, homeFile)
+
 /** How it has to be written to lead to another path from the top; null where it was understood from its file. */
 export function writtenFromPage(href: string, was: string, path: string, suffix: string): string | null {
   const [lead = ''] = steps.exec(href) ?? []

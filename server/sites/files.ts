@@ -1,4 +1,4 @@
-import { filesNamedIn, resolveFromPage, resolveReference } from '#core/links'
+import { filesNamedIn, targetOf } from '#core/links'
 import type { Reference } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { blankPlace, placeBytes } from '#core/pictures'
@@ -177,8 +177,8 @@ export async function usesOfFiles(site: Site): Promise<Record<string, FileUse[]>
   const uses: Record<string, FileUse[]> = {}
   const note = (references: readonly Reference[], from: string, kind: FileUse['kind'], id: string) => {
     const counts = new Map<string, number>()
-    for (const { href, fromPage } of references) {
-      const target = (fromPage ? resolveFromPage : resolveReference)(href, from, names, home)
+    for (const reference of references) {
+      const target = targetOf(reference, from, names, home)
       if (target.kind === 'file') counts.set(target.id, (counts.get(target.id) ?? 0) + 1)
     }
     for (const [file, count] of counts) (uses[file] ??= []).push({ kind, id, count })

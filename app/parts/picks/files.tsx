@@ -25,7 +25,7 @@ export function FileButton({
   const input = useRef<HTMLInputElement>(null)
   return (
     <>
-      <button type="button" className="link text-sm" onClick={() => input.current?.click()}>
+      <button type="button" className="link text-sm whitespace-nowrap" onClick={() => input.current?.click()}>
         {words}
       </button>
       <input

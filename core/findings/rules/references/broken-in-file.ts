@@ -1,4 +1,4 @@
-import { isStanding, relativeReference, resolveFromPage, resolveReference } from '#core/links'
+import { isStanding, relativeReference, targetOf } from '#core/links'
 import { type FileFacts, fileSyntaxOf, writeReference } from '#core/markup'
 import { nearestPath } from '../../nearest'
 import { type FindingContext, type Found, inFile, type Rule } from '../../rule'
@@ -12,8 +12,8 @@ function brokenIn(
   const { names, homeFile } = context
   const path = names.files.get(file.id)!
   return references.flatMap((reference) => {
-    const { href, fromPage, start, end } = reference
-    const target = (fromPage ? resolveFromPage : resolveReference)(href, path, names, homeFile)
+    const { href, start, end } = reference
+    const target = targetOf(reference, path, names, homeFile)
     if (target.kind !== 'missing' || !isStanding(reference, target)) return []
     const near = nearestPath(names, target.path)
     const next = near && (href.startsWith('/') ? `/${near}` : relativeReference(path, near))
