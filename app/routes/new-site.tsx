@@ -240,21 +240,23 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
         <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)] gap-8 md:grid-cols-2">
           <div className="grid min-h-0 grid-rows-[auto_1fr]">
             <div className="mb-2 flex flex-wrap items-baseline gap-x-4">
-              <h2 className="mr-auto text-[19px]">{planWords}</h2>
-              {plan.text === '' && (
-                <button
-                  type="button"
-                  className="link text-sm whitespace-nowrap"
-                  onClick={() => type(example)}
-                >
-                  Try an example
-                </button>
-              )}
-              <FileButton
-                words="Read a file"
-                accept={planFileTypes}
-                onFile={(chosen) => void takeFile(chosen)}
-              />
+              <h2 className="mr-auto text-[17px]">{planWords}</h2>
+              <span className="flex gap-4">
+                {plan.text === '' && (
+                  <button
+                    type="button"
+                    className="link text-sm whitespace-nowrap"
+                    onClick={() => type(example)}
+                  >
+                    Try an example
+                  </button>
+                )}
+                <FileButton
+                  words="Read a file"
+                  accept={planFileTypes}
+                  onFile={(chosen) => void takeFile(chosen)}
+                />
+              </span>
             </div>
             <div className="area min-h-0 overflow-hidden max-md:h-72">
               <CodeEditor
@@ -267,7 +269,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
             </div>
           </div>
           <div className="grid min-h-0 grid-rows-[auto_1fr]">
-            <h2 className="mb-2 text-[19px]">
+            <h2 className="mb-2 text-[17px]">
               What it becomes{' '}
               {site && (
                 <span className="font-sans text-sm font-normal text-quiet">
