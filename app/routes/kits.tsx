@@ -58,7 +58,7 @@ export default function Kits({ loaderData }: Route.ComponentProps) {
   return (
     <OutsideFrame email={email}>
       <div className="mx-auto max-w-5xl px-4 sm:px-8 py-10">
-        <div className="mb-2 flex items-baseline gap-6">
+        <div className="mb-2 flex flex-wrap items-baseline gap-6">
           <h1 className="mr-auto text-[34px]">Kits</h1>
           <FileButton
             words="Take one in from a ZIP"
