@@ -1,7 +1,8 @@
+import { readFileSync } from 'node:fs'
 import net from 'node:net'
 import { expect, test } from '@playwright/test'
 import pg from 'pg'
-import { becomesFree } from '../bin/lib/run.mjs'
+import { becomesFree, freePort } from '../bin/lib/run.mjs'
 import { keepRunning } from '../bin/lib/services.mjs'
 import { addPracticeHost, again, allSaved, makeSite, openView, row, signUp } from './support'
 
@@ -29,9 +30,9 @@ test('what ends by itself is started again until it is asked to stop, however of
 })
 
 test('a port that is held for a moment is waited for', async () => {
+  const port = await freePort()
   const server = net.createServer()
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
-  const { port } = server.address() as net.AddressInfo
+  await new Promise<void>((resolve) => server.listen(port, '127.0.0.1', resolve))
   const free = becomesFree(port, 5_000)
   server.close()
   expect(await free).toBe(true)
@@ -39,6 +40,15 @@ test('a port that is held for a moment is waited for', async () => {
   await new Promise<void>((resolve) => holder.listen(port, '127.0.0.1', resolve))
   expect(await becomesFree(port, 200)).toBe(false)
   holder.close()
+})
+
+test('a port that is found free is none of those that the system gives to connections by itself', async () => {
+  const ports = await Promise.all(Array.from({ length: 50 }, freePort))
+  const [first = 0, last = 0] = readFileSync('/proc/sys/net/ipv4/ip_local_port_range', 'utf8')
+    .split(/\s+/)
+    .map(Number)
+  expect(new Set(ports).size).toBe(ports.length)
+  expect(ports.filter((port) => port >= first && port <= last)).toEqual([])
 })
 
 test('a stream of events answers HEAD and ends, and has no data of its own', async ({ page }) => {
