@@ -25,11 +25,13 @@ export interface Beside {
 /**
  * Paths as they were, for asking what references led to.
  * @param idFor what a file is from now on
+ * @param publicAddress where visitors find what stands at their top; '' where that is not known
  * @param beside where a reference may lead that leads to none of the files
  */
 export function oldNamesOf(
   files: readonly BroughtFile[],
   idFor: (path: string) => string,
+  publicAddress: string,
   beside: Beside | null = null,
 ): OldNames {
   const pages = new Map<string, PageName>()
@@ -51,7 +53,7 @@ export function oldNamesOf(
       byPath.set(path, { kind: 'file', id })
     }
   }
-  const names: Names = { pages, files: others, byPath, folderCount: folders.size }
+  const names: Names = { pages, files: others, byPath, folderCount: folders.size, publicAddress }
   return { names, idOf, beside, resolve: resolverOf(names, beside) }
 }
 

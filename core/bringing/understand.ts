@@ -15,6 +15,7 @@ import {
 } from '#core/site'
 import { defaultTemplate, pageTitle } from '#core/template'
 import { withoutBases } from './reading/base-address'
+import { publicAddressIn } from './reading/public-address'
 import { type BroughtFile, commonFolder, homeNameOf, type Remark } from './brought'
 import { type Group, groupPages } from './framing/frame'
 import type { FrameMark } from './framing/frame-marks'
@@ -144,7 +145,8 @@ export function understand(
   if (pageFiles.length === 0)
     return { refusal: 'There is no page among these files: none is called .html or .htm.' }
   const remarks: Remark[] = [...ofBases]
-  const old = oldNamesOf(files, () => newId())
+  const publicAddress = publicAddressIn(files)
+  const old = oldNamesOf(files, () => newId(), publicAddress)
   const { pages, addressesOf } = withoutForwarders(readPages(pageFiles, old, tools.onPage))
   for (const [id, addresses] of addressesOf)
     for (const path of addresses) {
@@ -170,6 +172,7 @@ export function understand(
     titlePattern: titles.pattern,
     // Of many sites the home page alone says more than its name.
     homeTitlePattern: titles.follows(home) || !home.title?.text ? '' : '{page}',
+    publicAddress,
     homeId: home.id,
     templateId: '',
     output: {

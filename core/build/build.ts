@@ -89,6 +89,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     site.language,
     site.titlePattern,
     site.homeTitlePattern,
+    site.publicAddress,
     site.output,
     sources.year,
   ])

@@ -1,4 +1,11 @@
-import { relativeReference, resolveReference, splitReference, targetOf, writtenFromPage } from '#core/links'
+import {
+  readOwnAddress,
+  relativeReference,
+  resolveReference,
+  splitReference,
+  targetOf,
+  writtenFromPage,
+} from '#core/links'
 import {
   encodePath,
   fileSyntaxOf,
@@ -78,12 +85,20 @@ export interface ToldOfTexts {
   readonly written?: readonly string[]
 }
 
+/** Whether the site as a whole is found at another address after a change, and not just at one that was not known. */
+export const isReaddressed = (before: Site, after: Site): boolean =>
+  before.publicAddress !== '' && after.publicAddress !== '' && before.publicAddress !== after.publicAddress
+
 /** Whether a change can make a reference wrong: only where something stands elsewhere after it, or stands there as well. */
 export const movesAnything = (
   before: Site,
   after: Site,
   { copies = {}, places = [] }: ToldOfTexts = {},
-): boolean => Object.keys(copies).length > 0 || places.length > 0 || findMoved(before, after).length > 0
+): boolean =>
+  Object.keys(copies).length > 0 ||
+  places.length > 0 ||
+  isReaddressed(before, after) ||
+  findMoved(before, after).length > 0
 
 /**
  * Finds the references that a change makes wrong: those whose target moved, and relative ones in
@@ -96,7 +111,8 @@ export function findRewrites(
   { copies = {}, places = [], written = [] }: ToldOfTexts = {},
 ): Rewrite[] {
   const originals = new Map(Object.entries(copies).map(([original, copy]) => [copy, original]))
-  if (!movesAnything(before, after, { copies, places })) return []
+  const told = { copies, places }
+  if (!movesAnything(before, after, told)) return []
   const isWritten = new Set(written)
   const placeAfter = placesAfter(places)
   const were = namesOf(before)
@@ -116,8 +132,10 @@ export function findRewrites(
     const place = pageId === null || !('suffix' in target) ? null : placeAfter(pageId, target.suffix)
     const path = place ? become.pages.get(place.pageId)?.path : undefined
     if (!place || path === undefined) return null
-    if (owner.id === place.pageId) return place.suffix
-    const next = href.startsWith('/') ? `/${encodePath(path)}` : relativeReference(to, path)
+    const own = ownAddressAfter(href, states)
+    if (owner.id === place.pageId && own === null) return place.suffix
+    const next =
+      isRooted(href) || own ? `${own?.base ?? ''}/${encodePath(path)}` : relativeReference(to, path)
     return next + place.suffix
   }
 
@@ -167,13 +185,24 @@ export function findRewrites(
   return rewrites
 }
 
+const isRooted = (href: string): boolean => href.startsWith('/')
+
+/** A reference that names the site by its whole address, with what it begins with after a change; null for any other. */
+function ownAddressAfter(href: string, { were, become }: { were: Names; become: Names }) {
+  const own = isRooted(href) ? null : readOwnAddress(href, were.publicAddress)
+  if (own === null) return null
+  const isKept = become.publicAddress === '' || become.publicAddress === were.publicAddress
+  const base = isKept ? own.base : become.publicAddress.slice(0, -1)
+  return { base, rest: own.href, isReaddressed: base !== own.base }
+}
+
 /**
  * A reference as it has to be after a change; null where it is right as it is.
  * @param from path of what holds it before, and `to` after
  * @param goal the page it is to lead to now, for the one it led to
  */
 function mendedReference(
-  reference: Pick<Reference, 'href' | 'fromPage'>,
+  reference: Pick<Reference, 'href' | 'fromPage' | 'ifThere'>,
   from: string,
   to: string,
   { were, become, homeFile, homeAfter }: { were: Names; become: Names; homeFile: string; homeAfter: string },
@@ -181,19 +210,22 @@ function mendedReference(
 ): string | null {
   const { href, fromPage } = reference
   const target = targetOf(reference, from, were, homeFile)
+  const own = ownAddressAfter(href, { were, become })
+  // What is none of its pages and files is its host's, who moves with it.
+  if (own?.isReaddressed && target.kind === 'missing') return reference.ifThere ? null : own.base + own.rest
   if (target.kind !== 'page' && target.kind !== 'file') return null
   const path = target.kind === 'page' ? become.pages.get(goal(target.id))?.path : become.files.get(target.id)
   // Gone altogether: the reference is reported as broken, not bent to something else.
   if (path === undefined) return null
-  const next = fromPage ? writtenFromPage(href, target.path, path, target.suffix) : null
+  const next = fromPage && own === null ? writtenFromPage(href, target.path, path, target.suffix) : null
   if (next !== null) return next === href ? null : next
-  const rooted = href.startsWith('/')
-  if (path === target.path && (rooted || from === to)) return null
+  const rooted = isRooted(href) || own !== null
+  if (path === target.path && (rooted || from === to) && !own?.isReaddressed) return null
   // Written for a folder, and still one: "/birds/" stays without its file name.
   const bare = href.slice(0, href.length - target.suffix.length)
   const fileAfter = path.slice(path.lastIndexOf('/') + 1)
   const asFolder = bare.endsWith('/') && fileAfter === homeAfter
-  const named = rooted ? `/${encodePath(path)}` : relativeReference(to, path)
+  const named = rooted ? `${own?.base ?? ''}/${encodePath(path)}` : relativeReference(to, path)
   const shown = asFolder ? named.slice(0, named.length - fileAfter.length) || './' : named
   return shown === bare ? null : shown + target.suffix
 }

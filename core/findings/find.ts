@@ -80,7 +80,7 @@ function planToken({
       `${page.id} ${trial} ${names.pages.get(page.id)!.path} ${page.ownName} ${page.label}`,
   )
   const files = site.files.map(({ id, label }) => `${id} ${names.files.get(id)} ${label}`)
-  const text = [homeFile, ...publicAddresses, ...pages, ...files].join('\n')
+  const text = [homeFile, site.publicAddress, ...publicAddresses, ...pages, ...files].join('\n')
   if (text !== latestPlan.text) latestPlan = { text, token: {} }
   return latestPlan.token
 }

@@ -35,6 +35,7 @@ export function startOfKit(kit: Kit, { newId, ...start }: KitStart): Site {
     language: start.language,
     titlePattern: kit.titlePattern,
     homeTitlePattern: kit.homeTitlePattern,
+    publicAddress: '',
     homeId,
     templateId: idOf(kit.template),
     output: kit.output,

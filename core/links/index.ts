@@ -2,6 +2,7 @@
 export {
   mergePath,
   relativePlain,
+  referenceLike,
   relativeReference,
   leadsAbove,
   resolveReference,
@@ -11,5 +12,6 @@ export {
 export { isStanding, resolveFromPage, standingReferences, targetOf, writtenFromPage } from './standing'
 export { type PlanToken, resolveAll } from './resolve-all'
 export { type Base, baseOf, isFixedBase, rebase } from './base-address'
+export { type OwnAddress, publicAddressOf, readOwnAddress } from './own-address'
 export { placeId } from './place-id'
 export { filesNamedIn, isAskedForByName } from './named-in'

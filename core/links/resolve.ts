@@ -1,7 +1,8 @@
 import type { Names } from '#core/naming'
 import { encodePath } from '#core/markup'
+import { readOwnAddress } from './own-address'
 
-/** What a reference leads to. */
+/** What a reference leads to. One with the site's own address written out leads into the site as one from its top does. */
 export type Target =
   /** A page or file of this site; `suffix` is the query and fragment as written. */
   | { readonly kind: 'page' | 'file'; readonly id: string; readonly path: string; readonly suffix: string }
@@ -76,7 +77,10 @@ export function resolveReference(href: string, from: string, names: Names, homeF
   // Nearly every reference is a path from the top, spelled as its page or file is.
   const plain = href.charCodeAt(0) === slash ? names.byPath.get(href.slice(1)) : undefined
   if (plain) return { kind: plain.kind, id: plain.id, path: href.slice(1), suffix: '' }
-  if (scheme.test(href) || href.startsWith('//')) return { kind: 'elsewhere' }
+  if (scheme.test(href) || href.startsWith('//')) {
+    const own = readOwnAddress(href, names.publicAddress)
+    return own ? resolveReference(own.href, '', names, homeFile) : { kind: 'elsewhere' }
+  }
   const { path, suffix } = splitReference(href)
   if (path === '') return { kind: 'here', suffix }
   const decoded = decodePath(path)
@@ -101,6 +105,22 @@ export function relativeReference(from: string, to: string): string {
 export function relativePlain(from: string, to: string): string {
   const shared = sharedFolder(from, to)
   return stepsUp(from, shared) + to.slice(shared)
+}
+
+/**
+ * A reference to a path that is written as another one is: with the site's whole address, from its top, or from where it stands.
+ * @param from path of what holds it; '' for a template
+ */
+export function referenceLike(
+  href: string,
+  from: string,
+  to: string,
+  { publicAddress }: Pick<Names, 'publicAddress'>,
+) {
+  const own = readOwnAddress(href, publicAddress)
+  return own || from === '' || href.startsWith('/')
+    ? `${own?.base ?? ''}/${encodePath(to)}`
+    : relativeReference(from, to)
 }
 
 /** How much two paths share, to the last slash. */

@@ -3,10 +3,11 @@ import { findCssReferences } from './css'
 import { type LinePlace, Lines } from './lines'
 import { referencesIn } from './html-references'
 import type { Reference } from './reference'
+import { findRobotsReferences, findXmlReferences } from './xml-references'
 import { findDataReferences, findScriptReferences } from './script-references'
 
 /** What a file is read as for what it refers to. */
-export type FileSyntax = 'css' | 'script' | 'data' | 'manifest' | 'drawing'
+export type FileSyntax = 'css' | 'script' | 'data' | 'manifest' | 'drawing' | 'xml' | 'robots'
 
 const syntaxes = tableOf<FileSyntax>({
   css: 'css',
@@ -15,6 +16,11 @@ const syntaxes = tableOf<FileSyntax>({
   json: 'data',
   webmanifest: 'manifest',
   svg: 'drawing',
+  xml: 'xml',
+  rss: 'xml',
+  atom: 'xml',
+  opml: 'xml',
+  xspf: 'xml',
 })
 
 /** Bytes of a file that is read for what it refers to; what is longer was made by a machine, and is made by it again. */
@@ -25,6 +31,7 @@ export function fileSyntaxOf(name: string, sizeBytes: number): FileSyntax | null
   if (sizeBytes > longest && !/\.css$/i.test(name)) return null
   const base = name.slice(name.lastIndexOf('/') + 1).toLowerCase()
   if (base === 'manifest.json') return 'manifest'
+  if (base === 'robots.txt') return 'robots'
   return syntaxes[base.slice(base.lastIndexOf('.') + 1)] ?? null
 }
 
@@ -32,7 +39,8 @@ export function fileSyntaxOf(name: string, sizeBytes: number): FileSyntax | null
 export function mayRefer(text: string, syntax: FileSyntax): boolean {
   if (syntax === 'css') return /url\(|@import/i.test(text)
   if (syntax === 'drawing') return /href\s*=\s*["']?[^#"'\s]|url\(\s*["']?[^#"'\s]/i.test(text)
-  return /["'`]/.test(text)
+  if (syntax === 'robots') return /sitemap/i.test(text)
+  return /["'`>]/.test(text)
 }
 
 /**
@@ -50,6 +58,10 @@ export function referencesOfFile(text: string, syntax: FileSyntax): readonly Ref
       return findDataReferences(text).map((one) => ({ ...one, fromPage: true }))
     case 'manifest':
       return findDataReferences(text, true)
+    case 'xml':
+      return findXmlReferences(text)
+    case 'robots':
+      return findRobotsReferences(text)
     case 'drawing':
       return mayRefer(text, syntax) ? referencesIn(text) : []
   }

@@ -14,8 +14,14 @@ export interface Reference {
     | 'css-url'
     /** In a string of ECMAScript or JSON. */
     | 'script-string'
+    /** In a text or an attribute of XML. */
+    | 'xml'
+    /** Where nothing can be escaped: in a CDATA section of XML, in a line of text. */
+    | 'plain'
   /** Of what stands in an attribute whose value has a syntax of its own: whether that attribute has quotes. */
   readonly inAttribute?: 'quoted' | 'unquoted'
+  /** Of what stands in HTML that is written as a text of XML. */
+  readonly inText?: true
   /** What holds it, for showing: `a href`, `@import`, `url()`. */
   readonly holder: string
   /**

@@ -28,6 +28,7 @@ describe('what a script refers to', () => {
       ['a b.png', 'script', true],
       ['c.gif?x=1', 'script', true],
       ['d.html', 'script', true],
+      ['https://skerry.example/a.json', 'script', true],
     ])
   })
 

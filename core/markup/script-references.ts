@@ -4,11 +4,18 @@ import type { Reference } from './reference'
 /** Whether a text as a whole can be a path that ends in a file's name: no address of another site, nothing with blanks to be filled in. */
 const path = /^(?!\/\/)[^\n\r\t:<>"'`\\^{}|*?#]{1,500}\.[a-z][a-z0-9]{1,11}(?:[?#][^\s{}]{0,500})?$/i
 
-/** Whether a text can be a path that is written as a mere string, in a script, in data or as a value of something. */
-export const isLikePath = (text: string): boolean => text.length <= 1_000 && path.test(text.trim())
+/** A whole address, which may be one of the site's own. */
+const address = /^https?:\/\/[^\s<>"'`\\^{}|]+$/i
 
-/** Nothing in a text without one of these can be a path in a string: the end of a file's name before that of a string. */
-const mayHold = /\.[a-z][a-z0-9]{1,11}(?:[?#][^"'`\n]{0,500})?["'`]/i
+/** Whether a text can be a path or an address that is written as a mere string, in a script, in data or as a value of something. */
+export function isLikePath(text: string): boolean {
+  if (text.length > 1_000) return false
+  const trimmed = text.trim()
+  return path.test(trimmed) || address.test(trimmed)
+}
+
+/** Nothing in a text without one of these can be such a string: the end of a file's name before that of a string, a whole address. */
+const mayHold = /\.[a-z][a-z0-9]{1,11}(?:[?#][^"'`\n]{0,500})?["'`]|["'`]\s{0,9}https?:\/\//i
 
 /** A string of a script or of data. */
 interface StringIn {

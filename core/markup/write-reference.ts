@@ -7,9 +7,12 @@ export function writeReference(reference: Reference, href: string): string {
   if (reference.holder === 'import' && !/^\.{0,2}\//.test(href)) return writeReference(reference, `./${href}`)
   // Nothing in it has a meaning of its own anywhere.
   if (/^[\w./#-]*$/.test(href)) return href
-  const written = writeValue(reference.syntax, href)
-  if (reference.inAttribute === undefined) return written
-  return writeValue(reference.inAttribute === 'quoted' ? 'attribute' : 'unquoted-attribute', written)
+  const value = writeValue(reference.syntax, href)
+  const written =
+    reference.inAttribute === undefined
+      ? value
+      : writeValue(reference.inAttribute === 'quoted' ? 'attribute' : 'unquoted-attribute', value)
+  return reference.inText ? writeValue('xml', written) : written
 }
 
 function writeValue(syntax: Reference['syntax'], href: string): string {
@@ -28,6 +31,13 @@ function writeValue(syntax: Reference['syntax'], href: string): string {
       return href.replace(/["'\\\n]/g, (sign) => `\\${sign.charCodeAt(0).toString(16)} `)
     case 'script-string':
       return href.replace(/["'`\\\n$]/g, (sign) => `\\u${sign.charCodeAt(0).toString(16).padStart(4, '0')}`)
+    case 'xml':
+      return href.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`)
+    case 'plain':
+      return href.replace(
+        /[\s<>"']/g,
+        (sign) => `%${sign.charCodeAt(0).toString(16).toUpperCase().padStart(2, '0')}`,
+      )
     case 'css-url':
       return href.replace(/["'()\\\s]/g, (sign) => `\\${sign.charCodeAt(0).toString(16)} `)
   }

@@ -29,13 +29,15 @@ export interface Names {
   /** What stands at a path; trial pages have paths too, under `trialFolder`, for the preview only. */
   readonly byPath: ReadonlyMap<string, { readonly kind: 'page' | 'file'; readonly id: string }>
   readonly folderCount: number
+  /** What references begin with that name something of this site by its whole address; '' where nothing is said of it. */
+  readonly publicAddress: string
 }
 
 /** Where trial pages stand in the preview. No scheme makes a folder that starts with a dot. */
 export const trialFolder = '.trial/'
 
 /** What names are computed from. */
-export type Nameable = Pick<Site, 'pages' | 'files' | 'homeId' | 'scheme' | 'language'>
+export type Nameable = Pick<Site, 'pages' | 'files' | 'homeId' | 'scheme' | 'language' | 'publicAddress'>
 
 const known = new WeakMap<readonly Page[], { of: Nameable; names: Names }>()
 
@@ -47,7 +49,8 @@ export function namesOf(site: Nameable): Names {
     memo.of.scheme === site.scheme &&
     memo.of.files === site.files &&
     memo.of.homeId === site.homeId &&
-    memo.of.language === site.language
+    memo.of.language === site.language &&
+    memo.of.publicAddress === site.publicAddress
   )
     return memo.names
   const names = computeNames(site)
@@ -267,7 +270,7 @@ function computeNames(site: Nameable): Names {
       folders.add(folder)
     }
   }
-  return { pages, files, byPath, folderCount: folders.size }
+  return { pages, files, byPath, folderCount: folders.size, publicAddress: site.publicAddress }
 }
 
 /** What stands before a page's own name: its date in a dated section, its number in a numbered scheme. */

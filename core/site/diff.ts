@@ -20,6 +20,7 @@ const settingNames = [
   'language',
   'titlePattern',
   'homeTitlePattern',
+  'publicAddress',
   'homeId',
   'templateId',
   'output',

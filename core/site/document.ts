@@ -146,6 +146,11 @@ export interface SiteSettings {
   readonly titlePattern: string
   /** The home page's own pattern; '' for the one of all pages. */
   readonly homeTitlePattern: string
+  /**
+   * Where visitors find it, such as `https://skerry.example/light/`; '' where nothing is said. References that begin with
+   * it are the site's own.
+   */
+  readonly publicAddress: string
   readonly homeId: string
   /** The template of pages for which nothing else is said. */
   readonly templateId: string

@@ -1,4 +1,4 @@
-import { isStanding, leadsAbove, resolveReference } from '#core/links'
+import { isStanding, leadsAbove, readOwnAddress, resolveReference } from '#core/links'
 import { type Reference, writeReference } from '#core/markup'
 import { trialFolder } from '#core/naming'
 import { addressFrom, homeFileOf, isShownAnywhere } from './addressing'
@@ -78,6 +78,8 @@ function addressOf(context: SiteContext, reference: Reference, path: string, fro
   // page is none, and is a finding until then.
   if (target.path.startsWith(trialFolder) && !path.startsWith(trialFolder))
     return to(target.path.slice(trialFolder.length)) + target.suffix
+  // The whole address says where it leads wherever it stands.
+  if (!href.startsWith('/') && readOwnAddress(href, context.names.publicAddress)) return null
   // What lies above the site is the host's, and named from where the page stands.
   if (target.kind === 'missing' && leadsAbove(href, from)) return null
   // A relative one that names a file exactly is the author's spelling, and stays.

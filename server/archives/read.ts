@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { outputInput, schemeInput } from '#core/change/inputs'
 import { longestLabel } from '#core/change'
+import { publicAddressOf } from '#core/links'
 import { checkDate, namesOf } from '#core/naming'
 import { cleanLabel, mostLevels, treeOf } from '#core/plan'
 import {
@@ -81,6 +82,12 @@ const manifestInput = Joi.object<Manifest>({
     .required(),
   titlePattern: Joi.string().max(300).allow('').required(),
   homeTitlePattern: Joi.string().max(300).allow('').required(),
+  // Archives of before say nothing of it.
+  publicAddress: Joi.string()
+    .max(500)
+    .allow('')
+    .default('')
+    .custom((typed: string) => (typed === '' ? '' : (publicAddressOf(typed) ?? ''))),
   homeId: id,
   templateId: id,
   output: outputInput,

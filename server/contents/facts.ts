@@ -40,12 +40,14 @@ const sizeOfStyle = ({ references, faults }: StyleFacts) =>
  * read by an earlier version.
  */
 export const readAs = {
-  html: 'html 11',
+  html: 'html 12',
   css: 'css 3',
-  script: 'script 1',
-  data: 'data 1',
+  script: 'script 2',
+  data: 'data 2',
   manifest: 'manifest 1',
-  drawing: 'drawing 1',
+  drawing: 'drawing 2',
+  xml: 'xml 1',
+  robots: 'robots 1',
   pixels: 'pixels',
 } as const
 

@@ -9,12 +9,12 @@ import {
   type TextEdit,
   writeReference,
 } from '#core/markup'
-import { isStanding, leadsAbove, relativeReference } from '#core/links'
+import { isStanding, leadsAbove, readOwnAddress, relativeReference, splitReference } from '#core/links'
 import { mainSlot } from '#core/site'
 import type { Names } from '#core/naming'
 import type { Group } from './frame'
 import type { Edges } from './frame-marks'
-import { folderOf } from '../brought'
+import { folderOf, homeNameOf } from '../brought'
 import type { OldNames } from '../old-names'
 import type { ReadPage } from '../reading/read-page'
 
@@ -64,7 +64,9 @@ export function mendedHref(
   const { href } = reference
   const target = old.resolve(href, from)
   if (!isStanding(reference, target)) return null
+  const own = readOwnAddress(href, old.names.publicAddress)
   if (target.kind === 'missing') {
+    if (own) return null
     if (href.startsWith('/') || leadsAbove(href, from) || (to !== null && folderOf(to) === folderOf(from)))
       return null
     if (to !== null && joins) return null
@@ -74,6 +76,12 @@ export function mendedHref(
   if (target.kind !== 'page' && target.kind !== 'file') return null
   const path = target.kind === 'page' ? names.pages.get(target.id)?.path : names.files.get(target.id)
   if (path === undefined) return null
+  // What stands where it stood is named as it was, by its folder too.
+  if (own && path === target.path) return null
+  if (own) {
+    const isFolder = splitReference(own.href).path.endsWith('/') && homeNameOf(path) !== null
+    return `${own.base}/${encodePath(isFolder ? folderOf(path) : path)}${target.suffix}`
+  }
   const next = to === null || href.startsWith('/') ? `/${encodePath(path)}` : relativeReference(to, path)
   return next + target.suffix === href ? null : next + target.suffix
 }

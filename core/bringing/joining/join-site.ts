@@ -6,7 +6,7 @@ import { emptyHash, type Page, type SiteFile } from '#core/site'
 import { type BesideSite, holdBeside, type SamePage } from './beside-site'
 import { type BroughtFile, folderOf, homeNameOf, type Remark } from '../brought'
 import { withoutBases } from '../reading/base-address'
-import { fileSyntaxOf } from '#core/markup'
+import { encodePath, fileSyntaxOf } from '#core/markup'
 import { type BringingTools, mendedFile, storedSlots } from '../framing/lift-pages'
 import type { Goals } from '../framing/lift-template'
 import { oldNamesOf } from '../old-names'
@@ -104,7 +104,9 @@ export function joinSite(
   const isKept = into.same !== 'beside'
   const idFor = (path: string): string =>
     identical.get(path) ?? (isKept ? held.same.get(path)?.id : undefined) ?? newId()
-  const old = oldNamesOf(files, idFor, beside)
+  const { publicAddress } = site
+  const here = publicAddress === '' ? '' : publicAddress + encodePath(beside.base)
+  const old = oldNamesOf(files, idFor, here, beside)
   const isLeft = ({ path }: BroughtFile) =>
     identical.has(path) || (into.same === 'leave' && held.same.has(path))
   const coming = files.filter((file) => !isLeft(file))

@@ -1,4 +1,5 @@
 import { type FileFacts, type HtmlFacts, type Reference, writeReference } from '#core/markup'
+import { readOwnAddress } from '#core/links'
 import { realPlaces, treeOf } from '#core/plan'
 import { type Hash, type Site, type SiteFile, textsOfPage, type TextOf } from '#core/site'
 import { compileTemplate } from '#core/template'
@@ -36,7 +37,10 @@ function followable(href: string): string | null {
   return url.href
 }
 
-/** Every address outside that the site leads to, with where it stands. What only names a server beforehand is none. */
+/**
+ * Every address outside that the site leads to, with where it stands. What only names a server beforehand is none, nor is a
+ * text of which nothing says that it is an address.
+ */
 export function outsideAddresses(
   site: Site,
   { textOf, factsOf, fileFactsOf }: OutsideSources,
@@ -44,7 +48,8 @@ export function outsideAddresses(
   const uses = new Map<string, Use[]>()
   const take = (references: readonly (Reference & Told)[], was: Hash, at: (told: Told) => FindingPlace) => {
     for (const reference of references) {
-      const address = followable(reference.href)
+      const isOwn = reference.ifThere || readOwnAddress(reference.href, site.publicAddress)
+      const address = isOwn ? null : followable(reference.href)
       if (address === null || reference.href.includes('{')) continue
       const known = uses.get(address)
       const use = { place: at(reference), reference, was }

@@ -26,7 +26,8 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
   const { rows } = await db.query<{ revision: number }>(
     `WITH next AS (
        UPDATE sites SET revision = revision + 1, changed_at = now(), name = $2, language = $3, title_pattern = $4,
-         home_id = $5, scheme = $6, next_seq = $7, home_title_pattern = $8, template_id = $9, output = $10, checking = $11
+         home_id = $5, scheme = $6, next_seq = $7, home_title_pattern = $8, template_id = $9, output = $10, checking = $11,
+         public_address = $18
        WHERE id = $1 RETURNING revision
      ), passed AS (
        -- Nothing that was taken back is made again after another change.
@@ -57,6 +58,7 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
       entry.undoable === false ? 'passed' : 'done',
       entry.by,
       [...contentsOfDiff(diff)],
+      after.publicAddress,
     ],
   )
   const { revision } = rows[0]!

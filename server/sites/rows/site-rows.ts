@@ -41,6 +41,7 @@ interface SiteRow {
   language: string
   titlePattern: string
   homeTitlePattern: string
+  publicAddress: string
   homeId: string
   templateId: string
   output: Site['output']
@@ -50,7 +51,7 @@ interface SiteRow {
 }
 
 const siteColumns = `id, revision, name, language, title_pattern AS "titlePattern",
-  home_title_pattern AS "homeTitlePattern", home_id AS "homeId", template_id AS "templateId", output, checking, scheme, next_seq AS "nextSeq"`
+  home_title_pattern AS "homeTitlePattern", public_address AS "publicAddress", home_id AS "homeId", template_id AS "templateId", output, checking, scheme, next_seq AS "nextSeq"`
 const pageColumns = `id, parent_id AS "parentId", position AS "order", seq, label, own_name AS "ownName",
   kept_name AS "keptName", title, description, trial, in_menus AS "inMenus", dated, date, addresses,
   template_id AS "templateId", below_template_id AS "belowTemplateId", content`
@@ -177,8 +178,8 @@ export const listSites = (db: Queryable, accountId: string): Promise<SiteSummary
 export async function insertSite(db: Queryable, site: Site, accountId: string): Promise<void> {
   await db.query(
     `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq,
-       home_title_pattern, template_id, output, checking)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+       home_title_pattern, template_id, output, checking, public_address)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
     [
       site.id,
       accountId,
@@ -192,6 +193,7 @@ export async function insertSite(db: Queryable, site: Site, accountId: string): 
       site.templateId,
       JSON.stringify(site.output),
       JSON.stringify(site.checking),
+      site.publicAddress,
     ],
   )
   refuseBroken(site)

@@ -4,7 +4,14 @@ import type { SetSetting } from './set-setting'
 
 export const setSetting: ChangeInput<SetSetting> = {
   fields: {
-    field: Joi.valid('name', 'language', 'titlePattern', 'homeTitlePattern', 'templateId').required(),
+    field: Joi.valid(
+      'name',
+      'language',
+      'titlePattern',
+      'homeTitlePattern',
+      'publicAddress',
+      'templateId',
+    ).required(),
     value: Joi.string()
       .required()
       .allow('')

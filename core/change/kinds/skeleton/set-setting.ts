@@ -1,11 +1,13 @@
+import { publicAddressOf } from '#core/links'
 import { cleanLabel } from '#core/plan'
 import { elsewhere, gone, refuse } from '../../edited'
 import { type ChangeKind, templateCalled } from '../../kind'
 
 /** What is said once for all pages. */
-export type SettingField = 'name' | 'language' | 'titlePattern' | 'homeTitlePattern' | 'templateId'
+export type SettingField =
+  'name' | 'language' | 'titlePattern' | 'homeTitlePattern' | 'publicAddress' | 'templateId'
 
-/** Sets what all pages share: the site's name, its language, the patterns of titles, the template. */
+/** Sets what all pages share: the site's name, its language, the patterns of titles, its address, the template. */
 export interface SetSetting {
   readonly field: SettingField
   readonly value: string
@@ -17,8 +19,14 @@ const spoken: Readonly<Record<SettingField, string>> = {
   language: 'language',
   titlePattern: 'title pattern',
   homeTitlePattern: 'title pattern of the home page',
+  publicAddress: 'address of the site',
   templateId: 'template of the site',
 }
+
+const mayBeEmpty: ReadonlySet<SettingField> = new Set(['homeTitlePattern', 'publicAddress'])
+
+/** An address as it is kept; null for what is none. */
+const addressOf = (typed: string) => (typed.trim() === '' ? '' : publicAddressOf(typed))
 
 export const setSetting: ChangeKind<SetSetting> = {
   manages: true,
@@ -30,9 +38,11 @@ export const setSetting: ChangeKind<SetSetting> = {
     leave: 'Keep the old one',
   }),
   apply(site, { field, value: typed, was }) {
-    const value = cleanLabel(typed)
+    const value = field === 'publicAddress' ? addressOf(typed) : cleanLabel(typed)
+    if (value === null)
+      return refuse('invalid', 'This is no address of a site: it begins with https:// and names a host.')
     if (site[field] !== was && site[field] !== value) return elsewhere('This setting', site[field])
-    if (value === '' && field !== 'homeTitlePattern') return refuse('invalid', 'This cannot be empty.')
+    if (value === '' && !mayBeEmpty.has(field)) return refuse('invalid', 'This cannot be empty.')
     if (field === 'templateId' && !site.templates.some((one) => one.id === value)) return gone('The template')
     return { site: { ...site, [field]: value } }
   },

@@ -1,4 +1,4 @@
-import { isStanding, relativeReference, targetOf } from '#core/links'
+import { isStanding, referenceLike, targetOf } from '#core/links'
 import { type FileFacts, fileSyntaxOf, writeReference } from '#core/markup'
 import { nearestPath } from '../../nearest'
 import { type FindingContext, type Found, inFile, type Rule } from '../../rule'
@@ -16,7 +16,7 @@ function brokenIn(
     const target = targetOf(reference, path, names, homeFile)
     if (target.kind !== 'missing' || !isStanding(reference, target)) return []
     const near = nearestPath(names, target.path)
-    const next = near && (href.startsWith('/') ? `/${near}` : relativeReference(path, near))
+    const next = near && referenceLike(href, path, near, names)
     const text = next && writeReference(reference, next + target.suffix)
     return [
       {

@@ -1,5 +1,5 @@
-import { leadsAbove, relativeReference, resolveReference } from '#core/links'
-import { encodePath, writeReference } from '#core/markup'
+import { leadsAbove, referenceLike, resolveReference } from '#core/links'
+import { writeReference } from '#core/markup'
 import { checkOwnNameOf, isOwnPath, type Names, splitFileName } from '#core/naming'
 import { nearestPath, nearPaths } from '../../nearest'
 import type { FindingContext, Mend, Rule } from '../../rule'
@@ -18,8 +18,7 @@ export const brokenReference: Rule = {
       if (target.kind !== 'missing' || leadsAbove(reference.href, from)) return []
       const nearest = nearestPath(context.names, target.path)
       const leadTo = (path: string): Mend => {
-        const isRooted = from === '' || reference.href.startsWith('/')
-        const href = isRooted ? `/${encodePath(path)}` : relativeReference(from, path)
+        const href = referenceLike(reference.href, from, path, context.names)
         const text = writeReference(reference, href + target.suffix)
         const edits = [{ start: reference.start, end: reference.end, text }]
         // What is only one of several is chosen by its author.
