@@ -86,6 +86,8 @@ export async function loadDemo(folder = path.resolve('demo')): Promise<void> {
   }
   await addTemplate(siteId, account.id, folder)
   await fillSlots(siteId, account.id, path.join(folder, 'slots'))
+  const publicAddress = { kind: 'setSetting', field: 'publicAddress', value: 'https://marrow-skerry.example/', was: '' } as const // prettier-ignore
+  await changeSite(siteId, account.id, 0, () => publicAddress)
   await addPracticeHost(siteId, account.id)
   await passAll(pool(), siteId)
   await setMilestone(pool(), milestone)

@@ -93,6 +93,53 @@ test('the skeleton is read and chosen as a sentence, and written in the source',
   await expect(result(page)).toContainText('<title>Home – Saltpan Chapel</title>')
 })
 
+test('where visitors find the site is said once, and references that name it so follow what they lead to', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await row(page, /Visit/).click()
+  await openView(page, 'Template')
+  const say = async (address: string) => {
+    await page.getByRole('button', { name: /^Address of the site/ }).click()
+    await page.getByRole('textbox', { name: 'Address of the site' }).fill(address)
+    await page.keyboard.press('Enter')
+  }
+  await page.getByRole('button', { name: /^Address of the site: no address yet/ }).click()
+  await page.getByRole('textbox', { name: 'Address of the site' }).fill('by the sea')
+  await expect(page.getByRole('alert')).toContainText('names a host')
+  await expectAccessible(page)
+  await page.keyboard.press('Escape')
+  await say('saltpan.example/chapel')
+  await pick(page, /^Its own address/, /^its address/)
+  await expect(result(page)).toContainText(
+    '<link rel="canonical" href="https://saltpan.example/chapel/visit.html">',
+  )
+  await allSaved(page)
+
+  await openView(page, 'Pages')
+  await page.getByRole('textbox', { name: 'Content of Visit' }).click()
+  await page.keyboard.insertText(
+    '<p><a href="https://saltpan.example/chapel/visit.html">Here</a> <a href="https://saltpan.example/chapel/lost.html">Lost</a></p>',
+  )
+  await allSaved(page)
+  await openView(page, 'Checks')
+  await expect(
+    page.getByText('https://saltpan.example/chapel/lost.html leads to no page or file'),
+  ).toBeVisible()
+  await expect(page.getByText('{address}')).toHaveCount(0)
+
+  await openView(page, 'Template')
+  await say('https://pans.example/')
+  const question = page.getByRole('group', { name: 'Setting', exact: true })
+  await expect(question).toContainText('2 links are rewritten')
+  await question.getByRole('button', { name: 'Use it' }).click()
+  await expect(result(page)).toContainText('<a href="https://pans.example/visit.html">Here</a>')
+  await expect(result(page)).toContainText('<link rel="canonical" href="https://pans.example/visit.html">')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(result(page)).toContainText('<a href="https://saltpan.example/chapel/visit.html">Here</a>')
+})
+
 test('each line of the page that results says what it is for and what wrote it, and leads there', async ({
   page,
 }) => {

@@ -7,6 +7,9 @@ import { count } from '#core/site'
 
 export { count }
 
+/** An address of a site without what nearly all begin and end with: `skerry.example/light`. */
+export const shownAddress = (address: string): string => address.replace(/^https:\/\/|\/$/g, '')
+
 /** A size in the unit a person would use; 1 KB is 1,000 bytes, as hosts bill it. */
 export function size(bytes: number): string {
   if (bytes < 1000) return `${bytes} B`

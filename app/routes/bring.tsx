@@ -8,7 +8,7 @@ import { Remarks } from '../bringing/remarks'
 import { useBringing } from '../bringing/use-bringing'
 import { requireAccount, requireSite } from '../owner.server'
 import { Button } from '../parts/button'
-import { count } from '../parts/format'
+import { count, shownAddress } from '../parts/format'
 import { placesOf } from '../parts/picks/places-of'
 import { OutsideFrame } from '../parts/outside-frame'
 import type { Route } from './+types/bring'
@@ -117,6 +117,9 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
                 )}
                 <span className="text-sm text-quiet">
                   {count(view.joining?.pages ?? view.lines.length, 'page')}, {count(view.fileCount, 'file')}
+                  {!into &&
+                    view.publicAddress !== '' &&
+                    `, which visitors find at ${shownAddress(view.publicAddress)}`}
                 </span>
               </div>
               {!into && (

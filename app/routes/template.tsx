@@ -4,6 +4,7 @@ import { useSearchParams } from 'react-router'
 import { getTexts } from '#server/contents'
 import { pool } from '#server/platform'
 import { previewBase } from '#server/preview'
+import { listPublicAddresses } from '#server/sites'
 import { useSite } from '../document/site-context'
 import { KeepKit } from '../kits/keep-kit'
 import { requireSite } from '../owner.server'
@@ -22,7 +23,12 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const { site } = await requireSite(request, params.siteId, 'look')
   const { source } = site.templates.find(({ id }) => id === site.templateId)!
   const text = (await getTexts(pool(), [source])).get(source)
-  return { base: previewBase(request, site.id), given: text === undefined ? null : { hash: source, text } }
+  const publicAddresses = await listPublicAddresses(pool(), site.id)
+  return {
+    base: previewBase(request, site.id),
+    publicAddresses,
+    given: text === undefined ? null : { hash: source, text },
+  }
 }
 
 export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/template', args)
@@ -48,7 +54,7 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
       onValueChange={setChosen}
       className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_1fr]"
     >
-      <SiteSentence />
+      <SiteSentence publicAddresses={loaderData?.publicAddresses ?? []} />
       <div className="flex items-center gap-5 border-b border-rule px-6">
         <Tabs.List aria-label="What is written" className="flex min-w-0 grow gap-5 overflow-x-auto">
           {[

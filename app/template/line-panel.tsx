@@ -70,6 +70,7 @@ const values: Readonly<Record<string, { words: string; view: 'pages' | 'plan' | 
   title: { words: 'the title pattern above', view: null },
   site: { words: 'the site’s name above', view: null },
   description: { words: 'the page’s description', view: 'pages' },
+  address: { words: 'the address above, with the page’s own path', view: null },
   language: { words: 'the language above', view: null },
   year: { words: 'the year in which it was made', view: null },
 }

@@ -1,10 +1,16 @@
+import { publicAddressOf } from '#core/links'
 import type { Output } from '#core/site'
 import { useSite } from '../document/site-context'
 import { useDraft, useKeptLine } from '../document/use-draft'
+import { shownAddress } from '../parts/format'
 import { Pick } from '../parts/picks/pick'
+import { WritePick } from '../parts/picks/write-pick'
 
-/** What is said once for all pages, as a sentence. */
-export function SiteSentence() {
+/**
+ * What is said once for all pages, as a sentence.
+ * @param publicAddresses those of its destinations
+ */
+export function SiteSentence({ publicAddresses }: { publicAddresses: readonly string[] }) {
   const { site, store } = useSite()
   const { output } = site
   const write = (part: Partial<Output>) =>
@@ -14,7 +20,27 @@ export function SiteSentence() {
       Pages are written in <Setting field="language" name="Language of the site" /> and the tab shows{' '}
       <Setting field="titlePattern" name="Title pattern" />, for the home page{' '}
       <Setting field="homeTitlePattern" name="Home page’s title pattern" empty="the same" />. The site is
-      called <Setting field="name" name="Name of the site" />. Lines are indented{' '}
+      called <Setting field="name" name="Name of the site" />, and visitors find it at{' '}
+      <WritePick
+        label="Address of the site"
+        words={site.publicAddress === '' ? 'no address yet' : shownAddress(site.publicAddress)}
+        value={site.publicAddress}
+        offers={publicAddresses.filter((one) => one !== site.publicAddress)}
+        hint="References of pages, feeds and sitemaps that begin with it are the site’s own: they are checked, and follow what they lead to."
+        check={(typed) =>
+          typed.trim() === '' || publicAddressOf(typed) !== null
+            ? null
+            : 'An address begins with https:// and names a host.'
+        }
+        onWrite={(value) => {
+          const next = publicAddressOf(value) ?? ''
+          const was = site.publicAddress
+          if (next !== was)
+            void store.change({ kind: 'setSetting', field: 'publicAddress', value: next, was })
+        }}
+        after="."
+      />{' '}
+      Lines are indented{' '}
       <Pick<Output['indent']>
         label="Indentation"
         value={output.indent}

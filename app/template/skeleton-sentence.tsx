@@ -89,6 +89,23 @@ export function SkeletonSentence({ written }: { written: WrittenText }) {
           { value: 'no', words: 'states no description' },
         ]}
         onPick={(has) => write({ part: 'description', value: has === 'yes' ? '{description}' : null })}
+        after=","
+      />{' '}
+      <Pick
+        label="Its own address"
+        value={skeleton.address === null ? 'no' : 'yes'}
+        options={[
+          {
+            value: 'yes',
+            words: 'its address',
+            hint:
+              site.publicAddress === ''
+                ? 'Left out until the site’s is said above'
+                : 'So that search engines know it for one',
+          },
+          { value: 'no', words: 'no address' },
+        ]}
+        onPick={(has) => write({ part: 'address', value: has === 'yes' ? '{address}' : null })}
       />{' '}
       and{' '}
       <WritePick

@@ -233,6 +233,39 @@ test('an address of the site’s own is found as soon as a destination has it, t
   expect(by('own-address', site, { factsOf, publicAddresses: ['https://gulls.example'] })).toHaveLength(1)
 })
 
+describe('an address of the site’s own that its author said', () => {
+  const said: Site = { ...written, publicAddress: 'https://gulls.example/' }
+
+  test('is checked as any other reference, and mended as a whole one', () => {
+    const site = write(said, store, 'Visit', '<a href="https://gulls.example/birds/tern.html#x">x</a> <a href="https://gull.example/y.html">y</a>') // prettier-ignore
+    const [finding, ...others] = by('broken-reference', site)
+    expect(others).toEqual([])
+    expect(mended(finding!)).toContain('<a href="https://gulls.example/birds/terns.html#x">')
+  })
+
+  test('may be written out where a page tells others of itself, and a value in a reference leads nowhere yet', () => {
+    const head =
+      '<link rel="canonical" href="{address}"><meta property="og:image" content="https://gulls.example/images/none.jpg">'
+    const source = templateOf(said).replace('</head>', `${head}</head>`)
+    const site = change(said, store, { kind: 'setTemplate', templateId: said.templateId, source: store.put(source), was: said.templates[0]!.source }) // prettier-ignore
+    expect(by('broken-reference', site)).toEqual([])
+    expect(by('own-address', site)).toEqual([])
+    expect(
+      by('own-address', write(site, store, 'Visit', '<a href="http://gulls.example/">x</a>')),
+    ).toHaveLength(1)
+  })
+
+  test('of a page that a sitemap lists and that is gone', () => {
+    const text = '<urlset><url><loc>https://gulls.example/visit.html</loc></url><url><loc>https://gulls.example/visits.html</loc></url></urlset>' // prettier-ignore
+    const site = change(said, store, { kind: 'addFile', id: 'map', fileKind: 'document', label: '/sitemap.xml', hash: store.put(text), sizeBytes: text.length }) // prettier-ignore
+    const [finding, ...others] = by('broken-file-reference', site)
+    expect(others).toEqual([])
+    expect(mended(finding!)).toContain(
+      'visit.html</loc></url><url><loc>https://gulls.example/visit.html</loc>',
+    )
+  })
+})
+
 describe('a reference that leads nowhere', () => {
   test('is mended at the link for sure, and at the name of what was meant when asked', () => {
     const site = write(written, store, 'Visit', '<a href="/birds/tern.html">x</a>')

@@ -20,7 +20,7 @@ import { type PlannedReference, planReference } from './output-reference'
 import { type Attributes, type GeneratedPart, parts } from './parts'
 
 /** What an expression such as `{page}` may name. */
-export const valueNames = ['page', 'title', 'site', 'description', 'language', 'year'] as const
+export const valueNames = ['page', 'title', 'site', 'description', 'address', 'language', 'year'] as const
 export type ValueName = (typeof valueNames)[number]
 
 /** Generated parts that one template may have. */
@@ -130,8 +130,11 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   const partOf = (tag: string) => known.find(({ name }) => name === tag)
   const parsed = parseHtml(source, true)
   const { root } = parsed
-  const facts = readHtml(source, true, parsed)
-  const { references, fixed } = facts
+  const read = readHtml(source, true, parsed)
+  const { fixed } = read
+  // One with a value in it leads nowhere before the value is known.
+  const references = read.references.filter(({ start, end }) => !source.slice(start, end).includes('{'))
+  const facts = { ...read, references }
   const lines = new Lines(source)
   const unknown: Unknown[] = []
   const slots: PlacedSlot[] = []
@@ -180,7 +183,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       (lead) => indent + (lead.startsWith(common) ? lead.slice(common.length) : ''),
     ).map(({ start, end, text }) => ({ start, end, make: () => ({ kind: 'text', text }) }))
   }
-  const inReference = rangesHold(references)
+  const inReference = rangesHold(read.references)
   const attributeHoles = (element: HtmlElement): ValueName[] =>
     Object.values(element.sourceCodeLocation?.attrs ?? {}).flatMap((where) => {
       const range = attributeValueRange(source, where)
@@ -274,8 +277,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   for (const reference of references) {
     const { start, end } = reference
     const text = source.slice(start, end)
-    if (!text.includes('{'))
-      holes.push({ start, end, make: () => ({ kind: 'reference', planned: planReference(reference), text }) })
+    holes.push({ start, end, make: () => ({ kind: 'reference', planned: planReference(reference), text }) })
   }
   // Outer holes before the ones inside them.
   holes.sort((a, b) => a.start - b.start || Number(b.first ?? 0) - Number(a.first ?? 0) || b.end - a.end)

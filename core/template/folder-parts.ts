@@ -2,7 +2,7 @@ import type { Page } from '#core/site'
 import type { CompiledTemplate, Part } from './compile'
 import { flat, folderOf, type SiteContext } from './context'
 import { outputReference } from './output-reference'
-import { escapes, isOfSite, siteValueOf } from './values'
+import { writtenValue, isOfSite, siteValueOf } from './values'
 
 /** A template's parts for the pages of one folder. */
 interface FolderParts {
@@ -58,7 +58,9 @@ function sameText(context: SiteContext, part: Part, path: string, year: number):
     case 'reference':
       return outputReference(context, part.planned, path, '') ?? part.text
     case 'value':
-      return isOfSite(part.name) ? escapes[part.syntax](siteValueOf(part.name, context.site, year)) : null
+      return isOfSite(part.name)
+        ? writtenValue(part.name, part.syntax, siteValueOf(part.name, context.site, year))
+        : null
     default:
       return null
   }

@@ -9,7 +9,7 @@ export { addressFrom, addressingOf, homeFileOf, isErrorPage, publicPathOf } from
 export { outputReference, planReference } from './output-reference'
 export { type SlotContent } from './place-content'
 export { type Origin, renderPage, type Trace } from './render'
-export { fullTitle } from './values'
+export { fullTitle, pageAddress } from './values'
 export { inheritedTemplate, templateChoices } from './choices'
 export { SiteTemplates } from './site-templates'
 export {

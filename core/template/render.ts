@@ -6,7 +6,7 @@ import { folderParts } from './folder-parts'
 import { renderGenerated } from './generated'
 import { outputReference } from './output-reference'
 import { placeContent, type SlotContent } from './place-content'
-import { escapes, valueOf } from './values'
+import { writtenValue, valueOf } from './values'
 
 const fallbackOnly = (parts: readonly Part[]) =>
   parts.every((part) => part.kind === 'text' && part.text.trim() === '')
@@ -63,7 +63,7 @@ class PageWriter {
           break
         }
         case 'value':
-          this.#add(escapes[part.syntax](valueOf(part.name, context.site, page, year)))
+          this.#add(writtenValue(part.name, part.syntax, valueOf(part.name, context.site, page, year)))
           this.#tell(from, { kind: 'value', at: part.at, name: part.name })
           break
         case 'reference':

@@ -1,6 +1,8 @@
-import { encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from '#core/markup'
+import { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from '#core/markup'
 import type { Page, Site } from '#core/site'
 import type { ValueName, ValueSyntax } from './compile'
+import { namesOf } from '#core/naming'
+import { homeFileOf } from './addressing'
 import { pageTitle } from './generated'
 
 let latestPattern: { readonly pattern: string; readonly parts: readonly string[] } | null = null
@@ -38,6 +40,8 @@ export function valueOf(name: ValueName, site: Site, page: Page, year: number): 
       return fullTitle(site, page, year)
     case 'description':
       return page.description ?? ''
+    case 'address':
+      return pageAddress(site, page)
     default:
       return siteValueOf(name, site, year)
   }
@@ -59,10 +63,29 @@ export function siteValueOf(name: 'site' | 'language' | 'year', site: Site, year
   }
 }
 
+/**
+ * Where visitors find a page: its whole address (RFC 3986 §3), percent-encoded, a home page's that of its folder, which is
+ * the same on every host; '' where nothing is said of the site's.
+ */
+export function pageAddress(site: Site, page: Page): string {
+  if (site.publicAddress === '') return ''
+  const { path } = namesOf(site).pages.get(page.id)!
+  const homeFile = homeFileOf(site)
+  const isHome = path === homeFile || path.endsWith(`/${homeFile}`)
+  return site.publicAddress + encodePath(isHome ? path.slice(0, -homeFile.length) : path)
+}
+
 /** How a value is written where it stands. */
-export const escapes: Readonly<Record<ValueSyntax, (value: string) => string>> = {
+const escapes: Readonly<Record<ValueSyntax, (value: string) => string>> = {
   text: escapeText,
   url: encodeVariable,
   'double-quoted': escapeAttribute,
   'single-quoted': escapeSingleQuoted,
+}
+
+/** A value as it is written where it stands. */
+export function writtenValue(name: ValueName, syntax: ValueSyntax, value: string): string {
+  // An address is one as a whole, whichever quotes are around it.
+  if (name === 'address' && syntax === 'url') return escapeAttribute(value).replace(/'/g, '&#39;')
+  return escapes[syntax](value)
 }

@@ -42,6 +42,8 @@ export interface BringingView {
   readonly name: string
   readonly language: string
   readonly titlePattern: string
+  /** Where visitors find it, as its pages say; '' where they do not. */
+  readonly publicAddress: string
   readonly lines: readonly BroughtLine[]
   /** Whether the plan is as its author corrected it. */
   readonly isCorrected: boolean
@@ -108,6 +110,7 @@ export async function lookAtBringing(
     name: site.name,
     language: site.language,
     titlePattern: site.titlePattern,
+    publicAddress: site.publicAddress,
     fileCount: joining ? joining.change.files.length + joining.change.filesAnew.length : site.files.length,
     isCorrected: understood.isCorrected,
     lines: shown.slice(0, mostShown).map(({ page, depth }) => {

@@ -13,13 +13,13 @@ beforeAll(async () => {
 afterAll(() => database.close())
 
 /** A little of everything that reading tells. */
-const page = `<base href="/a/"><h2 id=a onclick="go('z.html')">Tides</h2>One <b>word</b>
+const page = `<base href="/a/"><meta property="og:url" content="https://e.example/"><h2 id=a onclick="go('z.html')">Tides</h2>One <b>word</b>
 
 Two <a href="b.html">here</a> <a href="d.html" aria-current=page>x</a>
 <img src="c.png" width=3><font>x</font><pre
  title="y">
 z</pre></div><p id=a>Lorem ipsum`
-const script = 'import "./a.js"; show("b.png")'
+const script = 'import "./a.js"; show("b.png", "https://e.example/a")'
 const drawing = '<svg><image href="c.png"/></svg>'
 const style =
   '@import "a.css";\n.a { background: url(b.png); colour: red; p { color: url(c.png) } }\n@font-face { src: url(d.woff2) }\n'
@@ -34,22 +34,24 @@ test('whenever reading tells anything more, what was stored before counts no mor
         readFile('["d.json"]', 'data'),
         readFile('{"src": "e.png"}', 'manifest'),
         readFile(drawing, 'drawing'),
+        readFile('<urlset><loc>f.html</loc><a>g.html</a></urlset>', 'xml'),
+        readFile('Sitemap: h.xml', 'robots'),
       ]),
     )
     .digest('hex')
     .slice(0, 12)
   // Another digest here takes another number in `readAs`.
-  expect([...Object.values(readAs), told]).toEqual(['html 11', 'css 3', 'script 1', 'data 1', 'manifest 1', 'drawing 1', 'pixels', '79bb11b49e3a']) // prettier-ignore
+  expect([...Object.values(readAs), told]).toEqual(['html 12', 'css 3', 'script 2', 'data 2', 'manifest 1', 'drawing 2', 'xml 1', 'robots 1', 'pixels', 'ff98a2f07db9']) // prettier-ignore
 })
 
 test('facts of an earlier version are read anew, and deleted', async () => {
   const hash = await putBlob(pool(), Buffer.from(page))
   await pool().query('INSERT INTO content_facts (hash, facts) VALUES ($1, $2), ($3, $2)', [
-    `html 10 ${hash}`,
+    `html 11 ${hash}`,
     '{}',
-    `html 11 ${'0'.repeat(64)}`,
+    `html 12 ${'0'.repeat(64)}`,
   ])
   expect((await loadFacts(pool(), [hash]))(hash)).toEqual(readHtml(page))
   await deleteOldFacts(pool())
-  expect(await many(pool(), 'SELECT hash FROM content_facts')).toEqual([{ hash: `html 11 ${hash}` }])
+  expect(await many(pool(), 'SELECT hash FROM content_facts')).toEqual([{ hash: `html 12 ${hash}` }])
 })

@@ -9,7 +9,7 @@ export {
   listPeople,
   type Person,
 } from './people/people-rows'
-export { bringAddresses, recordAddresses } from './rows/address-rows'
+export { bringAddresses, listPublicAddresses, recordAddresses } from './rows/address-rows'
 export { buildForPage, filesOfSite, lineOrigins, type SiteFiles, slotLines } from './build'
 export { prepareChange, readChange, readChangeText, readTemplateAhead } from './changes/change-request'
 export { catchUp, changeSite, previewChange, type Saved } from './changes/changes'

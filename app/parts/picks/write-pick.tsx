@@ -10,6 +10,8 @@ interface Props {
   readonly value: string
   readonly hint?: ReactNode
   readonly multiline?: boolean
+  /** Values that are known and may be meant. */
+  readonly offers?: readonly string[]
   /** Why what was typed cannot be used, or null. */
   readonly check?: (typed: string) => string | null
   readonly onWrite: (value: string) => void
@@ -26,6 +28,7 @@ export function WritePick({
   value,
   hint,
   multiline,
+  offers = [],
   check,
   onWrite,
   open,
@@ -80,6 +83,16 @@ export function WritePick({
                 <input className="field font-mono text-[14px]" {...field} />
               )}
             </label>
+            {offers.map((offer) => (
+              <button
+                key={offer}
+                type="button"
+                className="link justify-self-start text-left text-sm break-all"
+                onClick={() => setTyped(offer)}
+              >
+                {offer}
+              </button>
+            ))}
             {problem ? (
               <p role="alert" className="text-sm text-rubric">
                 {problem}

@@ -2,7 +2,7 @@ import type { Range } from '#core/markup'
 import type { FoundPart } from './generated-of'
 import { framing, type OutlineNode } from '../reading/page-outline'
 import { folderOf } from '../brought'
-import { charsetKey, descriptionKey } from '../reading/page-tree'
+import { addressKeys, charsetKey, descriptionKey } from '../reading/page-tree'
 import { layoutCells } from './layout'
 import { type Edges, type FrameMark, marksOn, type Sides } from './frame-marks'
 import type { ReadPage } from '../reading/read-page'
@@ -87,7 +87,9 @@ function alignGroup(
   const gaps: Gap[] = []
   const marked = marksOn(group, marks)
   const placed: PlacedPart[] = []
-  const ownValues = [descriptionKey, charsetKey].map((key) => ({ key, html: '' }))
+  // One that does not say its address is not made to.
+  const saidByAll = addressKeys.filter((key) => group.every(({ addresses }) => addresses.has(key)))
+  const ownValues = [descriptionKey, charsetKey, ...saidByAll].map((key) => ({ key, html: '' }))
   const partOf = new Map([...known, ...ownValues].map((part) => [part.key, part]))
   const gap = (holder: Holder, ranges: readonly Range[], sides: Sides) => {
     const cut = ranges.map((range, index) => trimmed(group[index]!.text, range))

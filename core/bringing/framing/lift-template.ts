@@ -213,7 +213,11 @@ export function liftTemplate(
   // A part that is a value of the page's own is written as it was, with the value in its place.
   for (const { part, ranges } of parts) if (part.html !== '') slots.push({ ...ranges[0]!, text: part.html })
   const isFree = (edit: Range) => !slots.some((slot) => isWithin(edit, slot))
-  const values = valueEdits(base, hasDescriptions, titleText).filter(isFree)
+  const said = [...base.addresses].filter(([key]) => pages.every(({ addresses }) => addresses.has(key)))
+  const values = [
+    ...valueEdits(base, hasDescriptions, titleText),
+    ...said.map(([, { start, end }]) => ({ start, end, text: '{address}' })),
+  ].filter(isFree)
   const whole = { start: 0, end: base.text.length }
   const references = mendsIn(base, whole, null, goals).filter(
     (edit) => isFree(edit) && !values.some((one) => isWithin(edit, one)),

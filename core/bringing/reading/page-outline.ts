@@ -3,6 +3,7 @@ import type { OldNames } from '../old-names'
 import {
   charsetKey,
   childrenOf,
+  addressSaidBy,
   descriptionKey,
   type GoalOf,
   insideOf,
@@ -81,6 +82,8 @@ export class Strings {
 export interface Reading {
   readonly path: string
   readonly goalOf: GoalOf
+  /** Whether a reference leads to the page itself, all of it. */
+  readonly isOwn: (href: string) => boolean
   readonly old: Pick<OldNames, 'resolve'>
   readonly strings: Strings
 }
@@ -122,7 +125,7 @@ export function outlineOf(
   root: HtmlNode,
   reading: Reading,
 ): { readonly top: readonly OutlineNode[]; readonly links: readonly PageLink[] } {
-  const { goalOf, strings } = reading
+  const { goalOf, isOwn, strings } = reading
   const inOrder: HtmlNode[] = []
   walkHtml(root, (node) => void inOrder.push(node))
 
@@ -199,8 +202,11 @@ export function outlineOf(
     if (digest === undefined || !(parent === null || parent === root || isLookedInto(parent))) continue
     const element = isElement(node) ? node : null
     const value = (name: string) => element && attributeOf(element, name)
-    const tagKey = (one: HtmlElement) =>
-      isDescription(one) ? descriptionKey : isCharset(one) ? charsetKey : startTagKey(one, goalOf)
+    const tagKey = (one: HtmlElement) => {
+      const said = addressSaidBy(one)
+      if (said && isOwn(said.address)) return said.key
+      return isDescription(one) ? descriptionKey : isCharset(one) ? charsetKey : startTagKey(one, goalOf)
+    }
     made.set(node, {
       tagName: element ? strings.once(element.tagName) : null,
       key: element ? strings.once(tagKey(element)) : `= ${digest}`,

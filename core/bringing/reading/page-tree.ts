@@ -50,6 +50,22 @@ export const isCharset = (node: HtmlNode): node is HtmlElement =>
 /** What these are called among what a frame is aligned by. */
 export const descriptionKey = 'description'
 export const charsetKey = 'charset'
+export const addressKeys = ['canonical', 'og:url'] as const
+export type AddressKey = (typeof addressKeys)[number]
+
+/** What says the address of its page, for search engines (RFC 6596) or for who shows it elsewhere, and in which attribute. */
+export function addressSaidBy(
+  element: HtmlElement,
+): { readonly key: AddressKey; readonly attribute: string; readonly address: string } | null {
+  const said = (key: AddressKey, attribute: string) => {
+    const address = attributeOf(element, attribute)
+    return address === undefined ? null : { key, attribute, address }
+  }
+  if (element.tagName === 'link')
+    return /(^|\s)canonical(\s|$)/i.test(attributeOf(element, 'rel') ?? '') ? said('canonical', 'href') : null
+  const isShared = element.tagName === 'meta' && /^og:url$/i.test(attributeOf(element, 'property') ?? '')
+  return isShared ? said('og:url', 'content') : null
+}
 
 /** Attributes whose value is a reference, as far as menus and frames have them. */
 const referring = new Set(['href', 'src', 'action', 'data', 'poster', 'background', 'longdesc', 'lowsrc'])

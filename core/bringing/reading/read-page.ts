@@ -13,7 +13,7 @@ import { leadsAbove, type Target } from '#core/links'
 import type { BroughtFile } from '../brought'
 import type { OldNames } from '../old-names'
 import { type OutlineNode, outlineOf, type PageLink, Strings } from './page-outline'
-import { isCharset, isDescription, textIn } from './page-tree'
+import { type AddressKey, addressSaidBy, isCharset, isDescription, textIn } from './page-tree'
 
 /** A `meta` that says something of its page: its values, and where they stand. */
 export type Meta = ReadonlyMap<string, { readonly value: string; readonly range: Range | null }>
@@ -30,6 +30,8 @@ export interface ReadPage {
   readonly references: readonly Reference[]
   readonly title: { readonly text: string; readonly range: Range } | null
   readonly description: { readonly text: string; readonly range: Range } | null
+  /** Where it says its own address, each way of saying it once. */
+  readonly addresses: ReadonlyMap<AddressKey, Range>
   /** Whether it says which encoding it is in. */
   readonly charset: boolean
   /** What its first `h1` says. */
@@ -92,6 +94,11 @@ function readPage(
   let charset = false
   let tried = 0
   const metas: Meta[] = []
+  const addresses = new Map<AddressKey, Range>()
+  const isOwn = (href: string): boolean => {
+    const target = old.resolve(href.trim(), path)
+    return target.kind === 'page' && target.id === id && target.suffix === ''
+  }
   walkHtml(root, (node) => {
     if (!isElement(node)) return
     const where = node.sourceCodeLocation
@@ -101,6 +108,10 @@ function readPage(
         range: { start: where.startTag.endOffset, end: where.endTag.startOffset },
       }
     charset ||= isCharset(node)
+    const said = addressSaidBy(node)
+    const sets = said && where?.attrs?.[said.attribute]
+    const range = sets && attributeValueRange(text, sets)
+    if (range && isOwn(said.address)) addresses.set(said.key, range)
     if (isDescription(node) && where && description === null)
       description = {
         text: attributeOf(node, 'content') ?? '',
@@ -124,7 +135,7 @@ function readPage(
       return `/${target.path}${target.suffix}`
     return 'id' in target ? `${target.id}${target.suffix}` : href
   }
-  const { top, links } = outlineOf(root, { path, goalOf, old, strings })
+  const { top, links } = outlineOf(root, { path, goalOf, isOwn, old, strings })
   const references = readToPlace(text, true, parsed).references.map(
     ({ start, end, href, syntax, inAttribute, holder, ifThere }): Reference => {
       const told = { start, end, href: strings.once(href), syntax, holder: strings.once(holder) }
@@ -139,6 +150,7 @@ function readPage(
     outline: top,
     links,
     metas,
+    addresses,
     references,
     title,
     description,

@@ -6,6 +6,7 @@ export const headOrder = [
   'viewport',
   'title',
   'description',
+  'address',
   'author',
   'icon',
   'styleSheets',
@@ -42,6 +43,8 @@ export interface Skeleton {
   readonly viewport: string | null
   readonly title: string | null
   readonly description: string | null
+  /** What it says is the page's own address (RFC 6596). */
+  readonly address: string | null
   readonly author: string | null
   readonly icon: string | null
   readonly styleSheets: readonly string[]
@@ -86,6 +89,7 @@ function readElement(element: HtmlElement): Omit<HeadElement, 'start' | 'end'> |
     case 'link': {
       const rel = (attr(element, 'rel') ?? '').toLowerCase().split(/\s+/)
       const value = attr(element, 'href') ?? ''
+      if (rel.includes('canonical')) return { part: 'address', value }
       if (rel.includes('icon')) return { part: 'icon', value }
       // One that is only offered is not what pages look like.
       if (rel.includes('stylesheet') && !rel.includes('alternate')) return { part: 'styleSheets', value }
@@ -136,6 +140,7 @@ export function readSkeleton(source: string): PlacedSkeleton {
     viewport: first('viewport'),
     title: first('title'),
     description: first('description'),
+    address: first('address'),
     author: first('author'),
     icon: first('icon'),
     styleSheets: elements.flatMap(({ part, value }) => (part === 'styleSheets' ? [value] : [])),

@@ -7,7 +7,7 @@ export type SkeletonChange =
   | { readonly part: 'doctype' }
   | { readonly part: 'language'; readonly value: string }
   | {
-      readonly part: 'charset' | 'viewport' | 'description' | 'author' | 'icon'
+      readonly part: 'charset' | 'viewport' | 'description' | 'address' | 'author' | 'icon'
       readonly value: string | null
     }
   | { readonly part: 'styleSheets'; readonly value: readonly string[] }
@@ -32,6 +32,8 @@ function linesOf(change: Exclude<SkeletonChange, { part: 'doctype' | 'language' 
   switch (change.part) {
     case 'charset':
       return change.value === null ? [] : [tag('meta', { charset: change.value })]
+    case 'address':
+      return change.value === null ? [] : [tag('link', { rel: 'canonical', href: change.value })]
     case 'icon':
       return change.value === null ? [] : [tag('link', { rel: 'icon', href: change.value })]
     case 'styleSheets':

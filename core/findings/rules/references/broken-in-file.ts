@@ -43,12 +43,12 @@ export const brokenStyleReference: Rule = {
     context.site.files.filter(isStyle).flatMap((file) => brokenIn(file, context.fileFactsOf(file), context)),
 }
 
-/** A module that a script imports, an icon of a manifest, a picture in a drawing, that is not there. */
+/** A module that a script imports, an icon of a manifest, a page of a sitemap, that is not there. */
 export const brokenFileReference: Rule = {
   id: 'broken-file-reference',
   grade: 'breaks',
-  title: 'Scripts, manifests and drawings that ask for what is not there',
-  why: 'A script whose module is missing does not run at all, and an icon or a picture stays empty.',
+  title: 'Scripts and other files that ask for what is not there',
+  why: 'A script whose module is missing does not run at all, an icon or a picture stays empty, and a sitemap leads to “not found”.',
   reads: 'site',
   find: (context) =>
     context.site.files
