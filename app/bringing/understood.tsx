@@ -175,7 +175,7 @@ export function Otherwise({ view }: { view: BringingView }) {
     )
   return (
     <ul>
-      {[...(menus ? [menus.example] : []), ...otherwise].map(({ path, was, becomes, outcome }) => (
+      {[...(menus ? [menus.example] : []), ...otherwise].map(({ path, stretches, outcome }) => (
         <li key={path} className="mb-2">
           {outcome === 'menus' && (
             <p className="text-quiet">
@@ -190,14 +190,18 @@ export function Otherwise({ view }: { view: BringingView }) {
               role="group"
               aria-label={`Lines of ${path}`}
             >
-              {was.map((line, index) => (
-                <div key={`was ${index}`} className="text-rubric">
-                  − {line}
-                </div>
-              ))}
-              {becomes.map((line, index) => (
-                <div key={`becomes ${index}`} className="text-verdigris">
-                  + {line}
+              {stretches.map(({ was, becomes }, nth) => (
+                <div key={nth} className="border-rule not-first:mt-1.5 not-first:border-t not-first:pt-1.5">
+                  {was.map((line, index) => (
+                    <div key={`was ${index}`} className="text-rubric">
+                      − {line}
+                    </div>
+                  ))}
+                  {becomes.map((line, index) => (
+                    <div key={`becomes ${index}`} className="text-verdigris">
+                      + {line}
+                    </div>
+                  ))}
                 </div>
               ))}
             </div>

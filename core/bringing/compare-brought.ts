@@ -1,3 +1,4 @@
+import { diffArrays } from 'diff'
 import { buildSite, type BuildSources } from '#core/build'
 import { applyEdits, parseTree, type Range, type Reference, referencesIn } from '#core/markup'
 import { isStanding, resolveReference, type Target } from '#core/links'
@@ -16,13 +17,20 @@ export interface ComparedPage {
    * that it is in UTF-8; `menus`: but for what generated parts make now, too; else otherwise.
    */
   readonly outcome: 'same' | 'spaces' | 'menus' | 'otherwise'
-  /** The lines that differ, where it comes out otherwise. */
+  /** The lines that differ, where it comes out otherwise: each stretch of them as it was, and as it comes out. */
+  readonly stretches: readonly Stretch[]
+}
+
+/** Lines that stand in the place of others. */
+export interface Stretch {
   readonly was: readonly string[]
   readonly becomes: readonly string[]
 }
 
 /** Lines that are shown of a page. */
 const mostLines = 40
+/** Lines up to which two pages may differ to be told stretch by stretch: finding the least that differs takes as long. */
+const mostApart = 200
 
 /** A page's text with each reference by what it leads to, and without some stretches, so that two can be compared. */
 function byGoals(
@@ -59,6 +67,37 @@ function isOneTree(a: string, b: string): boolean {
   return treeDigest(parseTree(a)) === treeDigest(parseTree(b))
 }
 
+const linesOf = (text: string) => text.trim().split('\n')
+
+/**
+ * Where two texts differ, line by line and the white space around each aside.
+ * @param shown the two as they are written, line for line what they are compared by
+ */
+function differing(shown: readonly [string, string], compared: readonly [string, string]): Stretch[] {
+  const [a, b] = [linesOf(shown[0]), linesOf(shown[1])]
+  const [x, y] = compared.map((text) => linesOf(text).map((line) => line.trim())) as [string[], string[]]
+  const parts = diffArrays(x, y, { maxEditLength: mostApart })
+  if (!parts) return [{ was: a.slice(0, mostLines), becomes: b.slice(0, mostLines) }]
+  const stretches: { was: string[]; becomes: string[] }[] = []
+  let [atA, atB, isOpen, left] = [0, 0, false, 2 * mostLines]
+  for (const { count, added, removed } of parts) {
+    if (!added && !removed) {
+      isOpen = false
+      atA += count
+      atB += count
+      continue
+    }
+    if (!isOpen) stretches.push({ was: [], becomes: [] })
+    isOpen = true
+    const { was, becomes } = stretches.at(-1)!
+    const lines = added ? b.slice(atB, (atB += count)) : a.slice(atA, (atA += count))
+    const some = lines.slice(0, Math.max(0, left))
+    left -= some.length
+    ;(added ? becomes : was).push(...some)
+  }
+  return stretches.filter(({ was, becomes }) => was.length + becomes.length > 0)
+}
+
 /** What is compared; some of its pages at a time, if need be. */
 export type ToCompare = Pick<Understood, 'site' | 'pages' | 'madeIn'> & {
   readonly old: Pick<OldNames, 'resolve'>
@@ -82,7 +121,7 @@ export function compareBrought(
     const goalThen = (one: Reference) => goalOf(old.resolve(one.href, page.path), one)
     const becomes = byGoals(made, references, goalNow)
     const was = byGoals(page.text, page.references, goalThen)
-    const told = { id: page.id, path: page.path, was: [], becomes: [] }
+    const told = { id: page.id, path: page.path, stretches: [] }
     if (becomes.trim() === was.trim()) return { ...told, outcome: 'same' }
     if (withoutSpaces(withoutCharset(becomes)) === withoutSpaces(withoutCharset(was)))
       return { ...told, outcome: 'spaces' }
@@ -95,22 +134,10 @@ export function compareBrought(
     // Parsed only where all that is quicker found nothing.
     if (!isOfMenus && isOneTree(becomes, was)) return { ...told, outcome: 'spaces' }
     const isMenuTree = !isOfMenus && generated.length > 0 && isOneTree(rest, restNow)
-    const [a, b] = [page.text.trim().split('\n'), made.trim().split('\n')]
-    const [x, y] = [was.trim().split('\n'), becomes.trim().split('\n')]
-    let front = 0
-    while (front < x.length && front < y.length && x[front]!.trim() === y[front]!.trim()) front++
-    let back = 0
-    while (
-      back < x.length - front &&
-      back < y.length - front &&
-      x[x.length - 1 - back]!.trim() === y[y.length - 1 - back]!.trim()
-    )
-      back++
     return {
       ...told,
       outcome: isOfMenus || isMenuTree ? 'menus' : 'otherwise',
-      was: a.slice(front, x.length - back).slice(0, mostLines),
-      becomes: b.slice(front, y.length - back).slice(0, mostLines),
+      stretches: differing([page.text, made], [was, becomes]),
     }
   })
 }

@@ -1,6 +1,7 @@
 import { resolveReference, type Target } from '#core/links'
 import type { Names, PageName } from '#core/naming'
 import { type BroughtFile, folderOf, homeNameOf, homeOfFolder } from './brought'
+import { withEnding } from './reading/short-names'
 
 /** Where everything stood before it was brought in; ids are those that it has from now on. */
 export interface OldNames {
@@ -64,6 +65,8 @@ export function resolverOf(names: Names, beside: Beside | null): Resolver {
   const homeFiles = new Set<string>()
   for (const path of byPath.keys())
     if (homeNameOf(path) !== null) homeFiles.add(path.slice(folderOf(path).length))
+  // Hosts of today show a page without its ending, too.
+  const endings = new Set([...names.pages.values()].flatMap(({ path }) => /\.\w+$/.exec(path) ?? []))
   const usual = homeOfFolder('', byPath.keys()) ?? 'index.html'
   const resolve = (href: string, from: string): Target => {
     const first = resolveReference(href, from, names, usual)
@@ -71,6 +74,11 @@ export function resolverOf(names: Names, beside: Beside | null): Resolver {
     for (const home of homeFiles) {
       const target = resolveReference(href, from, names, home)
       if (target.kind !== 'missing') return target
+    }
+    for (const ending of endings) {
+      const named = withEnding(href, ending)
+      const target = named === null ? first : resolveReference(named, from, names, usual)
+      if (target.kind === 'page') return target
     }
     if (!beside) return first
     const there = resolveReference(href, beside.base + from, beside.names, beside.homeFile)

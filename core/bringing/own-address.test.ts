@@ -74,6 +74,50 @@ describe('pages that say where visitors find them', () => {
     )
   })
 
+  test('say other things of themselves as well, each by its value, and an error page has no address to say', () => {
+    const store = new TextStore()
+    const told = (label: string, said: string | null, about: string, title = `${label} - Saltings Ferry`) =>
+      page(label, said ?? '', '<p>Nothing.</p>')
+        .replace(/<link rel="canonical".*\n<meta property="og:url".*\n/, (both) =>
+          said === null ? '' : both,
+        )
+        .replace(
+          '</head>',
+          `<meta name="description" content="${about}">
+<meta property="og:title" content="${label}">
+<meta property='og:description' content='${about}'>
+<meta name="twitter:title" content="${title}">
+<meta name="twitter:description" content="The same of all">
+<meta name="dc.title" content="Page ${label.length}">
+</head>`,
+        )
+    const understood = bring(
+      {
+        '404.html': told('Not found', null, 'There is nothing here.'),
+        'index.html': told('Home', address, 'A ferry.'),
+        'times.html': told('Times', `${address}times.html`, 'When it goes & comes.'.replace('&', '&amp;')),
+        'boats/tern.html': told('Tern', `${address}boats/tern.html`, 'The old boat.'),
+      },
+      store,
+    )
+    const source = store.textOf(understood.site.templates[0]!.source)
+    expect(source).toContain('<link rel="canonical" href="{address}">')
+    expect(source).toContain('<meta property="og:title" content="{page}">')
+    expect(source).toContain("<meta property='og:description' content='{description}'>")
+    expect(source).toContain('<meta name="twitter:title" content="{title}">')
+    expect(source).toContain('content="The same of all"')
+    expect(source).not.toContain('dc.title')
+    expect(Object.values(outcomes(understood, store))).toEqual(['same', 'same', 'same', 'same'])
+  })
+
+  test('one that says it twice, or of another page, says it as it did', () => {
+    const store = new TextStore()
+    const twice = files['times.html'].replace('</head>', `<link rel="canonical" href="${address}">\n</head>`)
+    const understood = bring({ ...files, 'times.html': twice }, store)
+    expect(store.textOf(understood.site.templates[0]!.source)).not.toContain('canonical')
+    expect(outcomes(understood, store)['times.html']).toMatch(/^(same|spaces)$/)
+  })
+
   test('one that says none is not made to', () => {
     const store = new TextStore()
     const silent = files['times.html'].replace(/<link rel="canonical".*\n<meta property="og:url".*\n/, '')
@@ -107,6 +151,83 @@ describe('pages that say where visitors find them', () => {
     expect(built.get('index.html')).toContain('<a href="https://tern.example/boats/the-tern.html">Tern</a>')
     expect([...built.values()].join()).not.toContain('ferry.example')
   })
+})
+
+test('what is asked for by its name stands where it is asked for under any scheme, and folders stay named as folders', () => {
+  const store = new TextStore()
+  const kept = {
+    '404.html': page('Not found', '', '<p>Gone.</p>').replace(
+      /<(link|meta) [^>]*(canonical|og:url).*\n/g,
+      '',
+    ),
+    'robots.txt': `Sitemap: ${address}sitemap.xml\n`,
+    'favicon.ico': 'ICO',
+    'sw.js': `const all = ['/', '/boats/', '/img/boat.jpg']`,
+    '.well-known/security.txt': 'Contact: mailto:crew@ferry.example',
+    'boats/feed.xml': `<rss><item><link>${address}boats/tern.html</link></item></rss>`,
+    'site.webmanifest': '{"start_url": "/", "scope": "/boats/"}',
+    'search.json': '["/boats/", "boats/tern.html"]',
+  }
+  const folders = { image: 'pictures', style: 'css', script: 'js', document: 'papers', other: 'files' }
+  const scheme = {
+    ...defaultScheme,
+    arrangement: { kind: 'sections', sectionPage: 'beside' } as const,
+    folders,
+  }
+  const { site } = bring({ ...files, ...kept }, store, { ...asTheyAre, scheme })
+  const built = buildAll(site, store)
+  for (const path of [
+    '404.html',
+    'robots.txt',
+    'favicon.ico',
+    'sw.js',
+    '.well-known/security.txt',
+    'boats/feed.xml',
+    'sitemap.xml',
+  ])
+    expect([path, built.has(path)]).toEqual([path, true])
+  expect(built.get('robots.txt')).toBe(kept['robots.txt'])
+  expect(built.get('sw.js')).toBe(`const all = ['/', '/boats.html', '/pictures/boat.jpg']`)
+  expect(built.get('files/search.json')).toBe('["/boats.html", "boats/tern.html"]')
+  expect(built.get('files/site.webmanifest')).toBe('{"start_url": "/", "scope": "/boats/"}')
+  const asItWas = bring({ ...files, ...kept }, store)
+  const again = buildAll(asItWas.site, store)
+  for (const path of ['sw.js', 'search.json', 'site.webmanifest', 'boats/feed.xml'] as const)
+    expect(again.get(path)).toBe(kept[path])
+})
+
+test('references without an ending, as hosts of today show pages, name the files from now on, and that is said', () => {
+  const store = new TextStore()
+  const short = (label: string, said: string, body: string) =>
+    page(label, said, body).replace(
+      /<nav>.*<\/nav>/,
+      '<nav><a href="/">Home</a> <a href="/times">Times</a> <a href="/boats/tern">Tern</a></nav>',
+    )
+  const understood = bring(
+    {
+      'index.html': short(
+        'Home',
+        'https://ferry.example/',
+        '<p><a href="times#sun">Sundays</a> <a href="/nowhere">x</a></p>',
+      ),
+      'times.html': short(
+        'Times',
+        'https://ferry.example/times',
+        '<p>At nine, with the <a href="https://ferry.example/boats/tern?x">Tern</a>.</p>',
+      ),
+      'boats/tern.html': short('Tern', 'https://ferry.example/boats/tern', '<p>Old.</p>'),
+    },
+    store,
+  )
+  expect(understood.site.publicAddress).toBe('https://ferry.example/')
+  const built = buildAll(understood.site, store)
+  expect(built.get('index.html')).toContain('<a href="times.html#sun">Sundays</a> <a href="nowhere">x</a>')
+  expect(built.get('times.html')).toContain('<a href="https://ferry.example/boats/tern.html?x">')
+  expect(built.get('times.html')).toContain('<link rel="canonical" href="https://ferry.example/times.html">')
+  expect(store.textOf(understood.site.templates[0]!.source)).toContain('<site-menu')
+  expect(understood.remarks.filter(({ why }) => why.includes('without an ending'))).toMatchObject([
+    { path: expect.stringContaining('.html') },
+  ])
 })
 
 describe('the address of a site by what its pages say', () => {

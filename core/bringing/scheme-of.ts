@@ -1,3 +1,4 @@
+import { isAskedForByName, isSubscribedTo } from '#core/links'
 import { checkOwnName, namesOf } from '#core/naming'
 import {
   type Arrangement,
@@ -8,6 +9,7 @@ import {
   type Site,
   type SiteFile,
 } from '#core/site'
+import { isErrorPage } from '#core/template'
 import { type BroughtFile, folderOf } from './brought'
 import type { OldNames } from './old-names'
 import { labelOfFile, pathOfPage } from './own-paths'
@@ -115,9 +117,27 @@ function withOwnPaths(site: Site, stands: (page: Page) => string): Site {
   }
 }
 
-/** The site under another scheme, its pages named by it; each old address leads on to the page. */
-export const withNewNames = (site: Site, scheme: Scheme, old: Pick<OldNames, 'names'>): Site =>
-  withAddresses({ ...site, scheme, pages: site.pages.map((page) => ({ ...page, ownName: null })) }, old)
+/**
+ * The site under another scheme, its pages and files named by it; each old address leads on to the page. What hosts, browsers
+ * and readers of feeds ask for by its name, and the page that is shown for one that is missing, stay where that is.
+ */
+export function withNewNames(site: Site, scheme: Scheme, old: Pick<OldNames, 'names'>): Site {
+  const isKept = (path: string) => isAskedForByName(path) || isSubscribedTo(path)
+  const renamed: Site = {
+    ...site,
+    scheme,
+    pages: site.pages.map((page) => {
+      const { path } = old.names.pages.get(page.id)!
+      const ownName = /^\d/.test(path) && isErrorPage(path) ? pathOfPage(path, { ...site, scheme }) : null
+      return { ...page, ownName }
+    }),
+    files: site.files.map((file) => {
+      const was = old.names.files.get(file.id)!
+      return isKept(was) ? { ...file, label: labelOfFile(was) ?? file.label } : file
+    }),
+  }
+  return withAddresses(renamed, old)
+}
 
 /** Addresses that are out in the world and where nothing stands any more. */
 function withAddresses(site: Site, { names: old }: Pick<OldNames, 'names'>): Site {

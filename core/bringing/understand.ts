@@ -13,9 +13,10 @@ import {
   type Site,
   type Template,
 } from '#core/site'
-import { defaultTemplate, pageTitle } from '#core/template'
+import { homeFileOf, defaultTemplate, pageTitle } from '#core/template'
 import { withoutBases } from './reading/base-address'
 import { publicAddressIn } from './reading/public-address'
+import { remarksOfShortNames } from './reading/short-names'
 import { type BroughtFile, commonFolder, homeNameOf, type Remark } from './brought'
 import { type Group, groupPages } from './framing/frame'
 import type { FrameMark } from './framing/frame-marks'
@@ -203,13 +204,13 @@ export function understand(
   }
   const named = scheme ? withNewNames(draft, scheme, old) : withOldNames(draft, files, old)
   const names = namesOf(named)
-  const goals: Goals = { old, names }
+  const goals: Goals = { old, names, homeFile: homeFileOf(named) }
 
   const nameById = new Map(named.pages.map((page) => [page.id, pageTitle(page)]))
   const nameOf = (id: string) => nameById.get(id)!
   const groups = lifts
     ? groupPages(pages, (some) => (generates ? findParts(some, named) : []), nameOf, marks)
-    : pages.map((page): Group => ({ pages: [page], gaps: [], parts: [] }))
+    : pages.map((page): Group => ({ pages: [page], gaps: [], parts: [], said: new Map() }))
   const lifted = liftPages(
     groups,
     nameOf,
@@ -251,6 +252,6 @@ export function understand(
       }
     }),
   }
-  remarks.push(...remarksOfIncludes(pageFiles))
+  remarks.push(...remarksOfShortNames(pages, old.resolve), ...remarksOfIncludes(pageFiles))
   return { site, templates: foundTemplates, old, pages: pages.map(asItWas), madeIn, remarks }
 }

@@ -37,7 +37,7 @@ describe('references in files that are no style sheets', () => {
     'draw.mjs': `export const draw = new URL('../images/tern.png', import.meta.url)`,
     'tern.png': 'PNG',
     'chart.svg': `<svg><image href="tern.png"/><a href="/visit.html">x</a></svg>`,
-    'list.json': '["images/tern.png", "nothing.png"]',
+    'list.json': '["images/tern.png", "nothing.png", "/birds/"]',
     'site.webmanifest': '{"start_url": "/birds/", "icons": [{"src": "../images/tern.png"}]}',
   }
 
@@ -54,7 +54,7 @@ describe('references in files that are no style sheets', () => {
     expect(textOf(after, store, 'chart.svg')).toBe(
       '<svg><image href="tern.png"/><a href="/visit.htm">x</a></svg>',
     )
-    expect(textOf(after, store, 'list.json')).toBe('["pictures/tern.png", "nothing.png"]')
+    expect(textOf(after, store, 'list.json')).toBe('["pictures/tern.png", "nothing.png", "/birds/"]')
     expect(textOf(after, store, 'site.webmanifest')).toBe(
       '{"start_url": "/birds/", "icons": [{"src": "../pictures/tern.png"}]}',
     )
@@ -163,4 +163,19 @@ describe('brought in', () => {
     expect(named.filter((href) => href === '../images/over.gif')).toHaveLength(2)
     expect(named).toContain('../images/sea.gif')
   })
+})
+
+test('a file that is asked for by its name is added where it is asked for, and any other where the scheme has it', () => {
+  const store = new TextStore()
+  const added = ['robots.txt', 'favicon.ico', '.htaccess', 'tern.ico'].reduce(
+    (site, label) => change(site, store, { kind: 'addFile', id: label, fileKind: 'other', label, hash: store.put(label), sizeBytes: label.length }), // prettier-ignore
+    siteWith({}, store),
+  )
+  const { files } = namesOf(added)
+  expect(['robots.txt', 'favicon.ico', '.htaccess', 'tern.ico'].map((id) => files.get(id))).toEqual([
+    'robots.txt',
+    'favicon.ico',
+    '.htaccess',
+    'files/tern.ico',
+  ])
 })

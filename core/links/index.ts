@@ -9,9 +9,9 @@ export {
   splitReference,
   type Target,
 } from './resolve'
-export { isStanding, resolveFromPage, standingReferences, targetOf, writtenFromPage } from './standing'
+export { isStanding, standingReferences, targetOf, withoutSteps, writtenFromPage } from './standing'
 export { type PlanToken, resolveAll } from './resolve-all'
 export { type Base, baseOf, isFixedBase, rebase } from './base-address'
 export { type OwnAddress, publicAddressOf, readOwnAddress } from './own-address'
 export { placeId } from './place-id'
-export { filesNamedIn, isAskedForByName } from './named-in'
+export { filesNamedIn, isAskedForByName, isSubscribedTo } from './named-in'

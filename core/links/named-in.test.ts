@@ -25,6 +25,6 @@ test('files that a script or a manifest names are told, from where it stands and
 }) // prettier-ignore
 
 test('what hosts, browsers and search engines ask for is known by its name', () => {
-  for (const path of ['robots.txt', 'sitemap-birds.xml', 'favicon.ico', '.htaccess', '.well-known/security.txt', 'apple-touch-icon.png']) expect([path, isAskedForByName(path)]).toEqual([path, true])
-  for (const path of ['images/favicon.ico', 'notes.txt', 'feed.xml', 'site.css']) expect([path, isAskedForByName(path)]).toEqual([path, false])
+  for (const path of ['robots.txt', 'sitemap-birds.xml', 'favicon.ico', '.htaccess', '.well-known/security.txt', 'apple-touch-icon.png', '_redirects', 'CNAME', 'sw.js']) expect([path, isAskedForByName(path)]).toEqual([path, true])
+  for (const path of ['images/favicon.ico', 'notes.txt', 'feed.xml', 'site.css', 'scripts/sw.js', 'headers']) expect([path, isAskedForByName(path)]).toEqual([path, false])
 }) // prettier-ignore

@@ -34,11 +34,17 @@ export function filesNamedIn(text: string, from: string, names: Names): Map<stri
   return counts
 }
 
+/** Files that are asked for at the top of a site: by search engines, browsers, hosts; a service worker serves what is below it. */
+const atTop =
+  /^(robots\.txt|sitemap[\w-]*\.xml(\.gz)?|favicon\.ico|apple-touch-icon[\w-]*\.png|(ads|app-ads|humans|llms|security)\.txt|browserconfig\.xml|cname|_(headers|redirects)|(sw|service-?worker)\.js)$/i
+
 /**
  * Whether something asks for a file by its name, though no page does: hosts, browsers and search engines (RFC 8615, RFC 9309),
  * each at the top of a site.
  */
 export const isAskedForByName = (path: string): boolean =>
-  /^(robots\.txt|sitemap[\w-]*\.xml(\.gz)?|favicon\.ico|apple-touch-icon[\w-]*\.png|(ads|app-ads|humans|llms|security)\.txt|browserconfig\.xml|cname)$/i.test(
-    path,
-  ) || path.split('/').some((name) => name.startsWith('.'))
+  atTop.test(path) || path.split('/').some((name) => name.startsWith('.'))
+
+/** Whether others may have written down where a file is, and take it for gone where it is elsewhere: a feed that is read. */
+export const isSubscribedTo = (path: string): boolean =>
+  /(^|\/)(feed|rss|atom)\.(xml|json)$|\.(rss|atom)$/i.test(path)

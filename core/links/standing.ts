@@ -22,13 +22,16 @@ export function standingReferences<T extends Reference>(
 /** Steps that lead from a page to the top of its site, or as far as its author took it for that. */
 const steps = /^(?:\.{0,2}\/)+/
 
+/** A path without the steps up that it begins with. */
+export const withoutSteps = (href: string): string => href.replace(steps, '')
+
 /**
  * What a path leads to that is written in a file of its own and understood from the page that runs it, wherever that stands:
  * its steps up are the page's, and what follows them is a path from the top. Where nothing stands there, it is understood
  * from the file it is written in.
  */
-export function resolveFromPage(href: string, from: string, names: Names, homeFile: string): Target {
-  const fromTop = resolveReference(`/${href.replace(steps, '')}`, '', names, homeFile)
+function resolveFromPage(href: string, from: string, names: Names, homeFile: string): Target {
+  const fromTop = resolveReference(`/${withoutSteps(href)}`, '', names, homeFile)
   return fromTop.kind === 'missing' ? resolveReference(href, from, names, homeFile) : fromTop
 }
 

@@ -32,6 +32,15 @@ describe('what a script refers to', () => {
     ])
   })
 
+  test('folders from the top, named for their home pages; a slash by itself is none', () => {
+    expect(
+      told(`go('/birds/'); a.split('/'); fetch("/birds/terns/?x"); b = 'birds/'; c = '//skerry.example/'`),
+    ).toEqual([
+      ['/birds/', 'script', true],
+      ['/birds/terns/?x', 'script', true],
+    ])
+  })
+
   test('not pieces of longer ones, and not what is only compared', () => {
     const code = `a = base + '/img/a.gif'; a += 'b.gif'; if (path === 'c.html' || 'd.html' != path) go()
       if (path.endsWith('e.html') || path.replace('f.html', '')) go(); switch (path) { case 'g.html': }

@@ -4,6 +4,8 @@ import type { Reference } from './reference'
 /** Whether a text as a whole can be a path that ends in a file's name: no address of another site, nothing with blanks to be filled in. */
 const path = /^(?!\/\/)[^\n\r\t:<>"'`\\^{}|*?#]{1,500}\.[a-z][a-z0-9]{1,11}(?:[?#][^\s{}]{0,500})?$/i
 
+/** A path from the top to the home page of a folder, which is named by its folder alone. */
+const folder = /^\/(?!\/)[^\n\r\t:<>"'`\\^{}|*?#]{1,500}\/(?:[?#][^\s{}]{0,500})?$/
 /** A whole address, which may be one of the site's own. */
 const address = /^https?:\/\/[^\s<>"'`\\^{}|]+$/i
 
@@ -11,11 +13,14 @@ const address = /^https?:\/\/[^\s<>"'`\\^{}|]+$/i
 export function isLikePath(text: string): boolean {
   if (text.length > 1_000) return false
   const trimmed = text.trim()
-  return path.test(trimmed) || address.test(trimmed)
+  return path.test(trimmed) || folder.test(trimmed) || address.test(trimmed)
 }
 
-/** Nothing in a text without one of these can be such a string: the end of a file's name before that of a string, a whole address. */
-const mayHold = /\.[a-z][a-z0-9]{1,11}(?:[?#][^"'`\n]{0,500})?["'`]|["'`]\s{0,9}https?:\/\//i
+/**
+ * Nothing in a text without one of these can be such a string: the end of a file's name or a folder's before that of a string,
+ * a whole address.
+ */
+const mayHold = /(?:\.[a-z][a-z0-9]{1,11}|[^\s"'`]\/)(?:[?#][^"'`\n]{0,500})?["'`]|["'`]\s{0,9}https?:\/\//i
 
 /** A string of a script or of data. */
 interface StringIn {
@@ -127,6 +132,8 @@ export function findScriptReferences(code: string, fromPage = false): Reference[
 
 /** Members of a manifest whose values are addresses (Web Application Manifest §1, Appendix "Image Resource"). */
 const addresses = /^(src|url|start_url|action)$/
+/** Those that only look so: what tells an application from others for good, and what its addresses begin with. */
+const noAddresses = /^(id|scope)$/
 
 /**
  * What data in JSON refers to.
@@ -138,6 +145,7 @@ export function findDataReferences(json: string, isManifest = false): Reference[
     const told = { start, end, href: text, syntax: 'script-string' as const }
     const member = before[0] === ':' ? /^"(.*)"$/.exec(before[1] ?? '')?.[1] : undefined
     if (isManifest && member !== undefined && addresses.test(member)) found.push({ ...told, holder: member })
+    else if (isManifest && member !== undefined && noAddresses.test(member)) continue
     else if (isLikePath(text)) found.push({ ...told, holder: 'data', ifThere: true })
   }
   return found

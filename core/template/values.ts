@@ -2,7 +2,7 @@ import { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escape
 import type { Page, Site } from '#core/site'
 import type { ValueName, ValueSyntax } from './compile'
 import { namesOf } from '#core/naming'
-import { homeFileOf } from './addressing'
+import { homeFileOf, isErrorPage } from './addressing'
 import { pageTitle } from './generated'
 
 let latestPattern: { readonly pattern: string; readonly parts: readonly string[] } | null = null
@@ -65,11 +65,12 @@ export function siteValueOf(name: 'site' | 'language' | 'year', site: Site, year
 
 /**
  * Where visitors find a page: its whole address (RFC 3986 §3), percent-encoded, a home page's that of its folder, which is
- * the same on every host; '' where nothing is said of the site's.
+ * the same on every host; '' where nothing is said of the site's, and for a page that hosts show in place of others.
  */
 export function pageAddress(site: Site, page: Page): string {
   if (site.publicAddress === '') return ''
   const { path } = namesOf(site).pages.get(page.id)!
+  if (isErrorPage(path)) return ''
   const homeFile = homeFileOf(site)
   const isHome = path === homeFile || path.endsWith(`/${homeFile}`)
   return site.publicAddress + encodePath(isHome ? path.slice(0, -homeFile.length) : path)

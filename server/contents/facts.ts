@@ -44,7 +44,7 @@ export const readAs = {
   css: 'css 3',
   script: 'script 2',
   data: 'data 2',
-  manifest: 'manifest 1',
+  manifest: 'manifest 2',
   drawing: 'drawing 2',
   xml: 'xml 1',
   robots: 'robots 1',

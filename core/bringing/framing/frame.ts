@@ -2,10 +2,11 @@ import type { Range } from '#core/markup'
 import type { FoundPart } from './generated-of'
 import { framing, type OutlineNode } from '../reading/page-outline'
 import { folderOf } from '../brought'
-import { addressKeys, charsetKey, descriptionKey } from '../reading/page-tree'
+import { charsetKey, descriptionKey } from '../reading/page-tree'
 import { layoutCells } from './layout'
 import { type Edges, type FrameMark, marksOn, type Sides } from './frame-marks'
 import type { ReadPage } from '../reading/read-page'
+import { type SaidValue, saidValues } from './said-values'
 
 /** A stretch in which the pages of a group differ, or that their author made each page's own. */
 export interface Gap {
@@ -28,6 +29,8 @@ export interface Group {
   readonly pages: readonly ReadPage[]
   readonly gaps: readonly Gap[]
   readonly parts: readonly PlacedPart[]
+  /** What each says of itself by a value of its own. */
+  readonly said: ReadonlyMap<string, SaidValue>
 }
 
 /** A stretch without the white space at its ends. */
@@ -87,9 +90,8 @@ function alignGroup(
   const gaps: Gap[] = []
   const marked = marksOn(group, marks)
   const placed: PlacedPart[] = []
-  // One that does not say its address is not made to.
-  const saidByAll = addressKeys.filter((key) => group.every(({ addresses }) => addresses.has(key)))
-  const ownValues = [descriptionKey, charsetKey, ...saidByAll].map((key) => ({ key, html: '' }))
+  const said = saidValues(group, nameOf)
+  const ownValues = [descriptionKey, charsetKey, ...said.keys()].map((key) => ({ key, html: '' }))
   const partOf = new Map([...known, ...ownValues].map((part) => [part.key, part]))
   const gap = (holder: Holder, ranges: readonly Range[], sides: Sides) => {
     const cut = ranges.map((range, index) => trimmed(group[index]!.text, range))
@@ -238,7 +240,7 @@ function alignGroup(
   // The parser makes `html`, `head` and `body` where they are not written: what is in them counts then.
   const tops = group.map(({ outline }) => unwrapped(outline))
   align(tops, starts, { name: 'page', range: null })
-  return { pages: group, gaps, parts: placed }
+  return { pages: group, gaps, parts: placed, said }
 }
 
 /** Top nodes with those that are not written given way to what is in them. */
@@ -327,13 +329,14 @@ export function groupPages(
   nameOf: (pageId: string) => string,
   marks: readonly FrameMark[] = [],
 ): Group[] {
-  const alone = (page: ReadPage): Group => ({ pages: [page], gaps: [], parts: [] })
+  const alone = (page: ReadPage): Group => ({ pages: [page], gaps: [], parts: [], said: new Map() })
   const groups = byFrame(pages).flatMap((members): Group[] => {
     if (members.length < 2) return members.map(alone)
     const known = partsOf(members)
-    // The model has a description and each part, if any page has: what is missing in others leaves no line.
+    // The model has a description, each part and all that others are told, if any page has: what is missing in others
+    // leaves no line.
     const rank = (page: ReadPage) =>
-      partsIn(page, known) * 4 + (page.description ? 2 : 0) + (page.charset ? 1 : 0)
+      partsIn(page, known) * 40 + page.said.size * 4 + (page.description ? 2 : 0) + (page.charset ? 1 : 0)
     const model = members.reduce((best, one) => (rank(one) > rank(best) ? one : best))
     const usable = known.filter((part) => partsIn(model, [part]) > 0)
     const ordered = [model, ...members.filter((one) => one !== model)]

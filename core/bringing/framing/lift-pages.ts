@@ -1,5 +1,5 @@
 import { applyEdits, type FileSyntax, type Range, referencesOfFile, writeReference } from '#core/markup'
-import { resolveFromPage, writtenFromPage } from '#core/links'
+import { withoutSteps, writtenFromPage } from '#core/links'
 import { type Hash, mainSlot, type Template } from '#core/site'
 import { compileTemplate, valueNames } from '#core/template'
 import type { Group } from './frame'
@@ -183,7 +183,9 @@ export function mendedFile(text: string, syntax: FileSyntax, from: string, to: s
 
 /** What a script names from the pages that run it, or from where it stands itself. */
 function mendedFromPage(href: string, from: string, to: string, goals: Goals): string | null {
-  const target = resolveFromPage(href, from, goals.old.names, '')
+  const { resolve } = goals.old
+  const fromTop = resolve(`/${withoutSteps(href)}`, '')
+  const target = fromTop.kind === 'missing' ? resolve(href, from) : fromTop
   if (target.kind !== 'page' && target.kind !== 'file') return null
   const path =
     target.kind === 'page' ? goals.names.pages.get(target.id)?.path : goals.names.files.get(target.id)

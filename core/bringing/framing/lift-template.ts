@@ -14,7 +14,7 @@ import { mainSlot } from '#core/site'
 import type { Names } from '#core/naming'
 import type { Group } from './frame'
 import type { Edges } from './frame-marks'
-import { folderOf, homeNameOf } from '../brought'
+import { folderOf } from '../brought'
 import type { OldNames } from '../old-names'
 import type { ReadPage } from '../reading/read-page'
 
@@ -47,6 +47,8 @@ export interface Lifted {
 export interface Goals {
   readonly old: OldNames
   readonly names: Names
+  /** The name of the file that stands for a folder from now on. */
+  readonly homeFile: string
   /** Whether pages join a site: what they miss was never at its top, and is wanted from where they stand. */
   readonly joins?: true
 }
@@ -59,7 +61,7 @@ export function mendedHref(
   reference: Pick<Reference, 'href' | 'ifThere'>,
   from: string,
   to: string | null,
-  { old, names, joins }: Goals,
+  { old, names, homeFile, joins }: Goals,
 ): string | null {
   const { href } = reference
   const target = old.resolve(href, from)
@@ -76,15 +78,17 @@ export function mendedHref(
   if (target.kind !== 'page' && target.kind !== 'file') return null
   const path = target.kind === 'page' ? names.pages.get(target.id)?.path : names.files.get(target.id)
   if (path === undefined) return null
-  // What stands where it stood is named as it was, by its folder too.
-  if (own && path === target.path) return null
-  if (own) {
-    const isFolder = splitReference(own.href).path.endsWith('/') && homeNameOf(path) !== null
-    return `${own.base}/${encodePath(isFolder ? folderOf(path) : path)}${target.suffix}`
-  }
-  const next = to === null || href.startsWith('/') ? `/${encodePath(path)}` : relativeReference(to, path)
-  return next + target.suffix === href ? null : next + target.suffix
+  // What was named by its folder is, as long as a host shows it so.
+  const isFolder = splitReference(own?.href ?? href).path.endsWith('/') && fileOf(path) === homeFile
+  const isRooted = own !== null || to === null || href.startsWith('/')
+  const named = isRooted ? `${own?.base ?? ''}/${encodePath(path)}` : relativeReference(to, path)
+  const shown = isFolder ? named.slice(0, named.length - homeFile.length) || './' : named
+  // The site's address by itself is one of its home page.
+  const isSame = shown + target.suffix === href || (own !== null && `${own.base}${target.suffix}` === href)
+  return isSame ? null : shown + target.suffix
 }
+
+const fileOf = (path: string) => path.slice(path.lastIndexOf('/') + 1)
 
 /** Edits that lead the references of a stretch of a page to where things stand now. */
 export function mendsIn(page: ReadPage, range: Range, to: string | null, goals: Goals): TextEdit[] {
@@ -190,7 +194,7 @@ export const charsetEdits = (page: ReadPage): TextEdit[] => valueEdits({ ...page
  * @param titleText what stands for a page's title
  */
 export function liftTemplate(
-  { pages, gaps, parts }: Group,
+  { pages, gaps, parts, said }: Group,
   labelOf: (id: string) => string,
   goals: Goals,
   titleText: string,
@@ -213,11 +217,12 @@ export function liftTemplate(
   // A part that is a value of the page's own is written as it was, with the value in its place.
   for (const { part, ranges } of parts) if (part.html !== '') slots.push({ ...ranges[0]!, text: part.html })
   const isFree = (edit: Range) => !slots.some((slot) => isWithin(edit, slot))
-  const said = [...base.addresses].filter(([key]) => pages.every(({ addresses }) => addresses.has(key)))
-  const values = [
-    ...valueEdits(base, hasDescriptions, titleText),
-    ...said.map(([, { start, end }]) => ({ start, end, text: '{address}' })),
-  ].filter(isFree)
+  const toldOthers = [...said].flatMap(([key, name]) => {
+    const range = base.said.get(key)?.range
+    const text = name === 'title' ? titleText.replaceAll('"', '&quot;').replaceAll("'", '&#39;') : `{${name}}`
+    return range ? [{ start: range.start, end: range.end, text }] : []
+  })
+  const values = [...valueEdits(base, hasDescriptions, titleText), ...toldOthers].filter(isFree)
   const whole = { start: 0, end: base.text.length }
   const references = mendsIn(base, whole, null, goals).filter(
     (edit) => isFree(edit) && !values.some((one) => isWithin(edit, one)),

@@ -3,9 +3,11 @@ import { type BringIn, type BroughtAnew, edit, newPage } from '#core/change'
 import { checkOwnName, namesOf } from '#core/naming'
 import { branchOf, treeOf } from '#core/plan'
 import { emptyHash, type Page, type SiteFile } from '#core/site'
+import { homeFileOf } from '#core/template'
 import { type BesideSite, holdBeside, type SamePage } from './beside-site'
 import { type BroughtFile, folderOf, homeNameOf, type Remark } from '../brought'
 import { withoutBases } from '../reading/base-address'
+import { remarksOfShortNames } from '../reading/short-names'
 import { encodePath, fileSyntaxOf } from '#core/markup'
 import { type BringingTools, mendedFile, storedSlots } from '../framing/lift-pages'
 import type { Goals } from '../framing/lift-template'
@@ -179,7 +181,7 @@ export function joinSite(
   const draft = edit(site, { kind: 'bringIn', ...nothing, pages: newPages, files: newFiles })
   if ('refusal' in draft) return { refusal: draft.refusal.message }
   const names = namesOf(draft.site)
-  const goals: Goals = { old, names, joins: true }
+  const goals: Goals = { old, names, homeFile: homeFileOf(draft.site), joins: true }
   const pageById = new Map(draft.site.pages.map((page) => [page.id, page]))
   const placing: Placing = { pages, site: draft.site, into: { ...into, parentId }, goals, pageById, isAnew }
   const { templates, found, madeIn, holds } =
@@ -229,7 +231,7 @@ export function joinSite(
   const comes = treeOf(edited.site)
     .places.filter(({ page }) => byId.has(page.id))
     .map(({ page }) => ({ id: page.id, isNew: !isAnew.has(page.id) }))
-  remarks.push(...remarksOfIncludes(pageFiles))
+  remarks.push(...remarksOfShortNames(pages, old.resolve), ...remarksOfIncludes(pageFiles))
   for (const { path } of pages.filter(({ id }) => leftOut.has(id)).slice(0, 1))
     remarks.push({
       path: beside.base + path,

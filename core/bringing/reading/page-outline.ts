@@ -3,12 +3,12 @@ import type { OldNames } from '../old-names'
 import {
   charsetKey,
   childrenOf,
-  addressSaidBy,
   descriptionKey,
   type GoalOf,
   insideOf,
   isCharset,
   isDescription,
+  saidBy,
   rangeOf,
   startTagKey,
   textIn,
@@ -82,8 +82,6 @@ export class Strings {
 export interface Reading {
   readonly path: string
   readonly goalOf: GoalOf
-  /** Whether a reference leads to the page itself, all of it. */
-  readonly isOwn: (href: string) => boolean
   readonly old: Pick<OldNames, 'resolve'>
   readonly strings: Strings
 }
@@ -125,7 +123,7 @@ export function outlineOf(
   root: HtmlNode,
   reading: Reading,
 ): { readonly top: readonly OutlineNode[]; readonly links: readonly PageLink[] } {
-  const { goalOf, isOwn, strings } = reading
+  const { goalOf, strings } = reading
   const inOrder: HtmlNode[] = []
   walkHtml(root, (node) => void inOrder.push(node))
 
@@ -203,8 +201,8 @@ export function outlineOf(
     const element = isElement(node) ? node : null
     const value = (name: string) => element && attributeOf(element, name)
     const tagKey = (one: HtmlElement) => {
-      const said = addressSaidBy(one)
-      if (said && isOwn(said.address)) return said.key
+      const said = saidBy(one)
+      if (said) return said.key
       return isDescription(one) ? descriptionKey : isCharset(one) ? charsetKey : startTagKey(one, goalOf)
     }
     made.set(node, {

@@ -50,21 +50,23 @@ export const isCharset = (node: HtmlNode): node is HtmlElement =>
 /** What these are called among what a frame is aligned by. */
 export const descriptionKey = 'description'
 export const charsetKey = 'charset'
-export const addressKeys = ['canonical', 'og:url'] as const
-export type AddressKey = (typeof addressKeys)[number]
 
-/** What says the address of its page, for search engines (RFC 6596) or for who shows it elsewhere, and in which attribute. */
-export function addressSaidBy(
+/** What sites that show a page elsewhere are told of it, besides what it says anyway. */
+const toldOthers = /^(?:og|twitter|dc|dcterms)[:.](?:title|description|url)$/
+
+/** What an element of a head says of its page for others: as what, in which attribute (RFC 6596; Open Graph); null for any other. */
+export function saidBy(
   element: HtmlElement,
-): { readonly key: AddressKey; readonly attribute: string; readonly address: string } | null {
-  const said = (key: AddressKey, attribute: string) => {
-    const address = attributeOf(element, attribute)
-    return address === undefined ? null : { key, attribute, address }
+): { readonly key: string; readonly attribute: string; readonly value: string } | null {
+  const said = (key: string, attribute: string) => {
+    const value = attributeOf(element, attribute)
+    return value === undefined ? null : { key, attribute, value: value.trim() }
   }
   if (element.tagName === 'link')
     return /(^|\s)canonical(\s|$)/i.test(attributeOf(element, 'rel') ?? '') ? said('canonical', 'href') : null
-  const isShared = element.tagName === 'meta' && /^og:url$/i.test(attributeOf(element, 'property') ?? '')
-  return isShared ? said('og:url', 'content') : null
+  if (element.tagName !== 'meta') return null
+  const name = (attributeOf(element, 'property') ?? attributeOf(element, 'name') ?? '').trim().toLowerCase()
+  return toldOthers.test(name) ? said(name, 'content') : null
 }
 
 /** Attributes whose value is a reference, as far as menus and frames have them. */

@@ -13,10 +13,18 @@ import { leadsAbove, type Target } from '#core/links'
 import type { BroughtFile } from '../brought'
 import type { OldNames } from '../old-names'
 import { type OutlineNode, outlineOf, type PageLink, Strings } from './page-outline'
-import { type AddressKey, addressSaidBy, isCharset, isDescription, textIn } from './page-tree'
+import { isCharset, isDescription, saidBy, textIn } from './page-tree'
 
 /** A `meta` that says something of its page: its values, and where they stand. */
 export type Meta = ReadonlyMap<string, { readonly value: string; readonly range: Range | null }>
+
+/** Something that a page says of itself, and where. */
+export interface Said {
+  readonly value: string
+  readonly range: Range
+  /** Whether it is the address of the page itself. */
+  readonly isOwn: boolean
+}
 
 /** A page that was brought in, read. Its tree is gone: those of all pages of a site would be twenty times their texts. */
 export interface ReadPage {
@@ -30,8 +38,8 @@ export interface ReadPage {
   readonly references: readonly Reference[]
   readonly title: { readonly text: string; readonly range: Range } | null
   readonly description: { readonly text: string; readonly range: Range } | null
-  /** Where it says its own address, each way of saying it once. */
-  readonly addresses: ReadonlyMap<AddressKey, Range>
+  /** What its head says of it for others (`saidBy`); null for what it says twice. */
+  readonly said: ReadonlyMap<string, Said | null>
   /** Whether it says which encoding it is in. */
   readonly charset: boolean
   /** What its first `h1` says. */
@@ -94,7 +102,7 @@ function readPage(
   let charset = false
   let tried = 0
   const metas: Meta[] = []
-  const addresses = new Map<AddressKey, Range>()
+  const said = new Map<string, Said | null>()
   const isOwn = (href: string): boolean => {
     const target = old.resolve(href.trim(), path)
     return target.kind === 'page' && target.id === id && target.suffix === ''
@@ -108,10 +116,13 @@ function readPage(
         range: { start: where.startTag.endOffset, end: where.endTag.startOffset },
       }
     charset ||= isCharset(node)
-    const said = addressSaidBy(node)
-    const sets = said && where?.attrs?.[said.attribute]
-    const range = sets && attributeValueRange(text, sets)
-    if (range && isOwn(said.address)) addresses.set(said.key, range)
+    const says = saidBy(node)
+    if (says) {
+      const { key, attribute, value } = says
+      const at = where?.attrs?.[attribute]
+      const range = at && attributeValueRange(text, at)
+      said.set(key, range && !said.has(key) ? { value, range, isOwn: isOwn(value) } : null)
+    }
     if (isDescription(node) && where && description === null)
       description = {
         text: attributeOf(node, 'content') ?? '',
@@ -135,7 +146,7 @@ function readPage(
       return `/${target.path}${target.suffix}`
     return 'id' in target ? `${target.id}${target.suffix}` : href
   }
-  const { top, links } = outlineOf(root, { path, goalOf, isOwn, old, strings })
+  const { top, links } = outlineOf(root, { path, goalOf, old, strings })
   const references = readToPlace(text, true, parsed).references.map(
     ({ start, end, href, syntax, inAttribute, holder, ifThere }): Reference => {
       const told = { start, end, href: strings.once(href), syntax, holder: strings.once(holder) }
@@ -150,7 +161,7 @@ function readPage(
     outline: top,
     links,
     metas,
-    addresses,
+    said,
     references,
     title,
     description,

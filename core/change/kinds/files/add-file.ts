@@ -1,3 +1,5 @@
+import { isAskedForByName } from '#core/links'
+import { ownPathOf } from '#core/naming'
 import { cleanLabel } from '#core/plan'
 import type { FileKind, Hash } from '#core/site'
 import { refuse } from '../../edited'
@@ -22,7 +24,9 @@ export const addFile: ChangeKind<AddFile> = {
   }),
   apply(site, change) {
     const { id, fileKind: kind, hash, sizeBytes } = change
-    const label = cleanLabel(change.label)
+    const typed = cleanLabel(change.label)
+    // What is asked for by its name stands where it is asked for, whatever the scheme.
+    const label = isAskedForByName(typed) && ownPathOf(`/${typed}`) !== null ? `/${typed}` : typed
     if (label === '') return refuse('invalid', 'A file needs a name.')
     if (site.files.some((file) => file.id === id)) return { site }
     const file = { id, kind, label, seq: site.nextSeq, hash, sizeBytes }
