@@ -93,6 +93,37 @@ test('the skeleton is read and chosen as a sentence, and written in the source',
   await expect(result(page)).toContainText('<title>Home – Saltpan Chapel</title>')
 })
 
+test('a value that each page has of its own is written on a line, and left out where it is empty', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n  Tides')
+  await row(page, /Visit/).click()
+  await openView(page, 'Template')
+  const source = page.getByRole('textbox', { name: 'Source of Shared template' })
+  await source.click()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.insertText(
+    '<!DOCTYPE html>\n<html lang="{language}">\n<head><meta charset="utf-8"><title>{title}</title></head>\n<body class="{slot.mood}">\n<h1>{page}</h1>\n<slot name="content"></slot>\n</body>\n</html>\n',
+  )
+  await allSaved(page)
+  await expect(result(page)).toContainText('<body>')
+  await openView(page, 'Pages')
+  await page.getByRole('button', { name: 'mood', exact: true }).click()
+  await page.getByRole('textbox', { name: 'mood of Visit' }).fill('calm')
+  await expect(page.frameLocator('iframe').locator('body')).toHaveClass('calm')
+  await expectAccessible(page)
+  await allSaved(page)
+  await row(page, /Tides/).click()
+  await expect(page.getByRole('textbox', { name: 'mood of Tides' })).toHaveValue('')
+  await openView(page, 'Template')
+  await expect(result(page)).toContainText('<body>')
+  await row(page, /Visit/).click()
+  await expect(result(page)).toContainText('<body class="calm">')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(result(page)).toContainText('<body>')
+})
+
 test('where visitors find the site is said once, and references that name it so follow what they lead to', async ({
   page,
 }) => {

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import { useLocation } from 'react-router'
 import type { ElementPlace, LineOrigin } from '#core/build'
 import { mainSlot, type Site } from '#core/site'
@@ -48,12 +48,18 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
   const { selected } = useSelection()
   const { site } = useSite()
   const [source, setSource] = useState<ChosenSource | null>(null)
+  // Whoever goes from page to page goes on in the same slot.
+  const [slot, setSlot] = useState(mainSlot)
+  const leadTo = useCallback((chosen: ChosenSource) => {
+    setSource(chosen)
+    if (chosen.origin.kind === 'slot') setSlot(chosen.origin.name)
+  }, [])
   const [shown, setShown] = useState<ElementPlace | null>(null)
   const [clicked, setClicked] = useState<{ pageId: string; place: QuotedPlace } | null>(null)
   const lead = async (place: QuotedPlace) => {
     const { sourceOfPlace } = await import('../writing/source-places')
     const found = await sourceOfPlace(site.id, selected.id, place).catch(() => null)
-    if (found?.origin) setSource({ pageId: selected.id, origin: found.origin })
+    if (found?.origin) leadTo({ pageId: selected.id, origin: found.origin })
     return found?.place ?? place
   }
   // An address may name a line of what is written, or one of the page as it comes out.
@@ -66,13 +72,13 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
     const made = Number(query.get('made'))
     if (line > 0) {
       const name = query.get('slot') ?? mainSlot
-      setSource({ pageId, origin: { kind: 'slot', name, templateId: null, line: 1, slotLine: line } })
+      leadTo({ pageId, origin: { kind: 'slot', name, templateId: null, line: 1, slotLine: line } })
     } else if (made > 0)
       void import('../writing/source-places')
         .then(({ sourceOfLine }) => sourceOfLine(site.id, pageId, made))
-        .then((origin) => origin && setSource({ pageId, origin }))
+        .then((origin) => origin && leadTo({ pageId, origin }))
         .catch(() => {})
-  }, [key, search, site.id])
+  }, [key, search, site.id, leadTo])
   const { show } = useStableActions({
     async show(slot: string, line: number) {
       const { placeOfLine } = await import('../writing/source-places')
@@ -87,6 +93,8 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
           key={selected.id}
           given={loaderData?.given ?? null}
           source={source?.pageId === selected.id ? source.origin : null}
+          slot={slot}
+          onSlot={setSlot}
           onShow={show}
         />
         {loaderData ? (
@@ -180,10 +188,14 @@ interface ChosenSource {
 function Content({
   given,
   source,
+  slot,
+  onSlot,
   onShow,
 }: {
   given: GivenText | null
   source: LineOrigin | null
+  slot: string
+  onSlot: (slot: string) => void
   onShow: (slot: string, line: number) => void
 }) {
   const { site } = useSite()
@@ -193,5 +205,15 @@ function Content({
     document.title = `${selected.label} – ${site.name} – Rubricant`
   }, [selected.label, site.name])
   const marks = useNotedLines(selected)
-  return <SlotEditors page={selected} given={given} source={source} marks={marks} onShow={onShow} />
+  return (
+    <SlotEditors
+      page={selected}
+      given={given}
+      source={source}
+      marks={marks}
+      chosen={slot}
+      onChoose={onSlot}
+      onShow={onShow}
+    />
+  )
 }

@@ -94,7 +94,11 @@ function OriginWords({ origin, onLead }: { origin: LineOrigin; onLead: LeadToTem
     case 'template':
       return <>from {there}</>
     case 'value': {
-      const value = values[name]
+      const slot = /^slot\.(.*)$/.exec(name)?.[1]
+      const value =
+        slot === undefined
+          ? values[name]
+          : { words: `what the page holds in “${slot}”`, view: 'pages' as const }
       return (
         <>
           {`{${name}}`} of {there}: {value?.view ? leadTo(value.view, value.words) : value?.words}

@@ -3,10 +3,10 @@ import { emptyHash, mainSlot, type Page, type Site, textsOfPage } from '#core/si
 import { templateChoices } from '#core/template'
 import { useSite } from '../document/site-context'
 import { fetchText } from '../document/use-text'
+import type { ShownSlots } from './slots-of'
 
 /** The slots of a page: those that its template shows, and those that hold something and are not shown. */
-export interface PageSlots {
-  readonly shown: readonly string[]
+export interface PageSlots extends ShownSlots {
   readonly hidden: readonly string[]
 }
 
@@ -23,7 +23,8 @@ function sourcesOf(site: Site, page: Page): string[] {
   return sources
 }
 
-const known = new Map<string, readonly string[]>()
+const unread: ShownSlots = { shown: [mainSlot], values: [] }
+const known = new Map<string, ShownSlots>()
 
 /** Only the slot that every page has, until the template is known. */
 export function useSlots(page: Page): PageSlots {
@@ -50,9 +51,9 @@ export function useSlots(page: Page): PageSlots {
     return () => abort.abort()
     // The sources say all that a template is made of.
   }, [key]) // eslint-disable-line react-hooks/exhaustive-deps
-  const shown = known.get(key) ?? [mainSlot]
+  const { shown, values } = known.get(key) ?? unread
   const hidden = textsOfPage(page)
     .filter(({ slot, hash }) => hash !== emptyHash && !shown.includes(slot))
     .map(({ slot }) => slot)
-  return { shown, hidden }
+  return { shown, values, hidden }
 }

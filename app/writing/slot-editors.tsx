@@ -18,6 +18,7 @@ import { type PastedMarkdown, usePasting } from './use-pasting'
 import { useInsertion } from './use-insertion'
 import { DialogFrame } from './dialog-frame'
 import { useSlots } from '../template/use-slots'
+import { ValueSlot } from './value-slot'
 
 const ChoosePicture = lazy(() =>
   import('./choose-picture').then((module) => ({ default: module.ChoosePicture })),
@@ -40,6 +41,8 @@ export function SlotEditors({
   given,
   source,
   marks,
+  chosen,
+  onChoose,
   onShow,
 }: {
   page: Page
@@ -48,20 +51,17 @@ export function SlotEditors({
   source: LineOrigin | null
   /** Words beside lines, by slot. */
   marks: ReadonlyMap<string, readonly LineMark[]>
+  /** The slot that was chosen, of this page or of the one before. */
+  chosen: string
+  onChoose: (slot: string) => void
   /** Asked to show in the preview what a line of a slot became. */
   onShow: (slot: string, line: number) => void
 }) {
-  const { shown, hidden } = useSlots(page)
+  const { shown, values, hidden } = useSlots(page)
   const slots = [...shown, ...hidden]
-  const [chosen, setChosen] = useState(mainSlot)
   const slot = slots.includes(chosen) ? chosen : (slots[0] ?? mainSlot)
   const isHidden = hidden.includes(slot)
-  // Another place was chosen: its slot is opened, once.
-  const [led, setLed] = useState<LineOrigin | null>(null)
-  if (source && source !== led) {
-    setLed(source)
-    if (source.kind === 'slot') setChosen(source.name)
-  }
+  const isValue = values.includes(slot)
   const reveal = useMemo(
     () => (source?.kind === 'slot' && source.name === slot ? { line: source.slotLine ?? 1 } : null),
     [source, slot],
@@ -91,7 +91,7 @@ export function SlotEditors({
                 type="button"
                 aria-pressed={name === slot}
                 className={tab(name === slot)}
-                onClick={() => setChosen(name)}
+                onClick={() => onChoose(name)}
               >
                 {name}
                 {hidden.includes(name) && <span className="ml-1.5 text-xs text-rubric">not shown</span>}
@@ -101,20 +101,24 @@ export function SlotEditors({
             <span className="py-1.5 text-sm text-quiet">What the page says</span>
           )}
         </div>
-        <button
-          type="button"
-          className="link text-sm"
-          title="Control or Command and K"
-          onClick={() => setAsked('link')}
-        >
-          Link
-        </button>
-        <button type="button" className="link text-sm" onClick={() => setAsked('picture')}>
-          Picture
-        </button>
-        <button type="button" className="link text-sm" onClick={() => setAsked('parts')}>
-          Parts
-        </button>
+        {!isValue && (
+          <>
+            <button
+              type="button"
+              className="link text-sm"
+              title="Control or Command and K"
+              onClick={() => setAsked('link')}
+            >
+              Link
+            </button>
+            <button type="button" className="link text-sm" onClick={() => setAsked('picture')}>
+              Picture
+            </button>
+            <button type="button" className="link text-sm" onClick={() => setAsked('parts')}>
+              Parts
+            </button>
+          </>
+        )}
         {page.trial && (
           <button type="button" className="link text-sm whitespace-nowrap" onClick={() => setAsked('design')}>
             Make it a template
@@ -176,19 +180,23 @@ export function SlotEditors({
             handle={handle}
           />
         )}
-        <SlotEditor
-          key={slot}
-          page={page}
-          slot={slot}
-          given={slot === mainSlot ? given : null}
-          handle={handle}
-          onLink={() => setAsked('link')}
-          onFiles={insertion.insert}
-          pasting={pasted.pasting}
-          reveal={reveal}
-          marks={marks.get(slot)}
-          onLine={(line) => onShow(slot, line)}
-        />
+        {isValue ? (
+          <ValueSlot key={`${page.id} ${slot}`} page={page} slot={slot} />
+        ) : (
+          <SlotEditor
+            key={slot}
+            page={page}
+            slot={slot}
+            given={slot === mainSlot ? given : null}
+            handle={handle}
+            onLink={() => setAsked('link')}
+            onFiles={insertion.insert}
+            pasting={pasted.pasting}
+            reveal={reveal}
+            marks={marks.get(slot)}
+            onLine={(line) => onShow(slot, line)}
+          />
+        )}
       </div>
     </div>
   )

@@ -210,7 +210,7 @@ export function understand(
   const nameOf = (id: string) => nameById.get(id)!
   const groups = lifts
     ? groupPages(pages, (some) => (generates ? findParts(some, named) : []), nameOf, marks)
-    : pages.map((page): Group => ({ pages: [page], gaps: [], parts: [], said: new Map() }))
+    : pages.map((page): Group => ({ pages: [page], gaps: [], parts: [], said: new Map(), own: [] }))
   const lifted = liftPages(
     groups,
     nameOf,

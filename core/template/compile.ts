@@ -21,7 +21,13 @@ import { type Attributes, type GeneratedPart, parts } from './parts'
 
 /** What an expression such as `{page}` may name. */
 export const valueNames = ['page', 'title', 'site', 'description', 'address', 'language', 'year'] as const
-export type ValueName = (typeof valueNames)[number]
+export type ValueName = (typeof valueNames)[number] | SlotValue
+/** What a page holds in a slot, as a value: plain text, which can stand in an attribute. */
+export type SlotValue = `slot.${string}`
+
+/** The slot whose text a value is. */
+export const slotOfValue = (name: SlotValue): string => name.slice('slot.'.length)
+export const isSlotValue = (name: string): name is SlotValue => /^slot\.[\w-]+$/.test(name)
 
 /** Generated parts that one template may have. */
 export const mostParts = 100
@@ -58,6 +64,8 @@ type Content =
       readonly needs: readonly ValueName[]
       readonly parts: readonly Part[]
     } & Placement)
+  /** An attribute that is left out where the slot whose text it says is empty. */
+  | { readonly kind: 'attribute'; readonly name: SlotValue; readonly parts: readonly Part[] }
 
 /** Something that is written like the template language and that it does not know: it goes out as it is. */
 export interface Unknown extends PlacedRange {
@@ -72,6 +80,8 @@ export interface Unknown extends PlacedRange {
 /** A slot, and where its element begins. */
 export interface PlacedSlot extends PlacedRange {
   readonly name: string
+  /** Whether what a page holds there is taken as plain text. */
+  readonly isValue?: true
 }
 
 /** A template ready to be filled, any number of times. */
@@ -100,8 +110,9 @@ interface Hole {
   readonly make: () => Content
 }
 
-const expression = /\{([A-Za-z_][A-Za-z0-9_]*)\}/g
-const isValueName = (name: string): name is ValueName => (valueNames as readonly string[]).includes(name)
+const expression = /\{([A-Za-z_][A-Za-z0-9_]*(?:\.[\w-]+)?)\}/g
+const isValueName = (name: string): name is ValueName =>
+  (valueNames as readonly string[]).includes(name) || isSlotValue(name)
 
 const compiled = new Map<string, CompiledTemplate>()
 
@@ -160,7 +171,10 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
         continue
       }
       names.push(name)
-      holes.push({ start: at, end: at + match[0].length, make: () => ({ kind: 'value', name, syntax }) })
+      const range = { start: at, end: at + match[0].length }
+      if (isSlotValue(name))
+        slots.push({ name: slotOfValue(name), isValue: true, ...range, ...lines.placeOf(at) })
+      holes.push({ ...range, make: () => ({ kind: 'value', name, syntax }) })
     }
     return names
   }
@@ -195,6 +209,14 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
         range.end,
         isUrl ? 'url' : quote === "'" ? 'single-quoted' : 'double-quoted',
       )
+      const [only] = names
+      const isOnly = only !== undefined && source.slice(range.start, range.end).trim() === `{${only}}`
+      if (isOnly && isSlotValue(only)) {
+        const start = where.startOffset - /\s*$/.exec(source.slice(0, where.startOffset))![0].length
+        const end = where.endOffset
+        const make = () => ({ kind: 'attribute' as const, name: only, parts: partsOf(start, end) })
+        holes.push({ start, end, optional: true, make })
+      }
       // A value may hold spaces and signs that would end an attribute without quotes: it gets them.
       if (quote === null && names.length > 0)
         for (const at of [range.start, range.end])

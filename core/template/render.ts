@@ -1,6 +1,6 @@
 import { trimmedRange } from '#core/markup'
 import type { Page } from '#core/site'
-import type { CompiledTemplate, Part, ValueName } from './compile'
+import { type CompiledTemplate, isSlotValue, type Part, slotOfValue, type ValueName } from './compile'
 import type { SiteContext } from './context'
 import { folderParts } from './folder-parts'
 import { renderGenerated } from './generated'
@@ -53,7 +53,7 @@ class PageWriter {
   }
 
   run(parts: readonly Part[]): void {
-    const { context, page, year } = this
+    const { context, page } = this
     for (const part of parts) {
       const from = this.#length
       switch (part.kind) {
@@ -63,7 +63,7 @@ class PageWriter {
           break
         }
         case 'value':
-          this.#add(writtenValue(part.name, part.syntax, valueOf(part.name, context.site, page, year)))
+          this.#add(writtenValue(part.name, part.syntax, this.#valueOf(part.name)))
           this.#tell(from, { kind: 'value', at: part.at, name: part.name })
           break
         case 'reference':
@@ -88,11 +88,19 @@ class PageWriter {
           break
         }
         case 'optional':
-          if (part.needs.every((name) => valueOf(name, context.site, page, year) === '')) this.#drop(part)
+          if (part.needs.every((name) => this.#valueOf(name) === '')) this.#drop(part)
           else this.run(part.parts)
+          break
+        case 'attribute':
+          if (this.#valueOf(part.name) !== '') this.run(part.parts)
           break
       }
     }
+  }
+
+  #valueOf(name: ValueName): string {
+    if (isSlotValue(name)) return this.slots(slotOfValue(name))?.text.trim() ?? ''
+    return valueOf(name, this.context.site, this.page, this.year)
   }
 
   #slot(part: Extract<Part, { kind: 'slot' }>, from: number): void {

@@ -1,6 +1,6 @@
 import { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from '#core/markup'
 import type { Page, Site } from '#core/site'
-import type { ValueName, ValueSyntax } from './compile'
+import type { SlotValue, ValueName, ValueSyntax } from './compile'
 import { namesOf } from '#core/naming'
 import { homeFileOf, isErrorPage } from './addressing'
 import { pageTitle } from './generated'
@@ -32,7 +32,7 @@ export function fullTitle(
 }
 
 /** The value of an expression on one page, as plain text. */
-export function valueOf(name: ValueName, site: Site, page: Page, year: number): string {
+export function valueOf(name: Exclude<ValueName, SlotValue>, site: Site, page: Page, year: number): string {
   switch (name) {
     case 'page':
       return pageTitle(page)

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import type { WrittenText } from '../../document/use-written-text'
 import { Button } from '../button'
 import type { EditorProps } from './code-editor'
@@ -11,6 +12,20 @@ export function WrittenTextEditor({
   written: WrittenText
   language: 'html' | 'css'
 } & Omit<EditorProps, 'value' | 'onChange' | 'language'>) {
+  return (
+    <WrittenTextFrame written={written}>
+      <CodeEditor
+        checkedAs={editor.language}
+        {...editor}
+        value={written.text}
+        onChange={written.write ?? undefined}
+      />
+    </WrittenTextFrame>
+  )
+}
+
+/** What a text that saves itself is written in, once there is one, and what is asked when another window wrote it. */
+export function WrittenTextFrame({ written, children }: { written: WrittenText; children: ReactNode }) {
   const { loaded, conflict } = written
   // What is typed here is shown whether the text it was begun from can be fetched or not.
   if (loaded.kind === 'failed' && !written.isTyped)
@@ -40,12 +55,7 @@ export function WrittenTextEditor({
       ) : (
         <span />
       )}
-      <CodeEditor
-        checkedAs={editor.language}
-        {...editor}
-        value={written.text}
-        onChange={written.write ?? undefined}
-      />
+      {children}
     </div>
   )
 }

@@ -6,6 +6,7 @@ import { charsetKey, descriptionKey } from '../reading/page-tree'
 import { layoutCells } from './layout'
 import { type Edges, type FrameMark, marksOn, type Sides } from './frame-marks'
 import type { ReadPage } from '../reading/read-page'
+import { type OwnAttribute, ownAttributes } from './own-attributes'
 import { type SaidValue, saidValues } from './said-values'
 
 /** A stretch in which the pages of a group differ, or that their author made each page's own. */
@@ -31,6 +32,8 @@ export interface Group {
   readonly parts: readonly PlacedPart[]
   /** What each says of itself by a value of its own. */
   readonly said: ReadonlyMap<string, SaidValue>
+  /** Attributes around all of it that each has of its own. */
+  readonly own: readonly OwnAttribute[]
 }
 
 /** A stretch without the white space at its ends. */
@@ -90,6 +93,8 @@ function alignGroup(
   const gaps: Gap[] = []
   const marked = marksOn(group, marks)
   const placed: PlacedPart[] = []
+  const own = ownAttributes(group)
+  const keyOf = (node: OutlineNode) => (own && isAround(node) ? `<${node.tagName}>` : node.key)
   const said = saidValues(group, nameOf)
   const ownValues = [descriptionKey, charsetKey, ...said.keys()].map((key) => ({ key, html: '' }))
   const partOf = new Map([...known, ...ownValues].map((part) => [part.key, part]))
@@ -120,7 +125,7 @@ function alignGroup(
     const sideOf = ({ part, ranges }: PlacedPart) => (part.html === '' ? null : ranges[0]!)
     const places = lists.map((nodes) => {
       const once = new Map<string, number>()
-      for (const [at, { key }] of nodes.entries()) once.set(key, once.has(key) ? -1 : at)
+      for (const [at, node] of nodes.entries()) once.set(keyOf(node), once.has(keyOf(node)) ? -1 : at)
       return once
     })
     let last = lists.map(() => -1)
@@ -223,8 +228,8 @@ function alignGroup(
   const descend = (nodes: readonly OutlineNode[], ranges: readonly Range[], isFrame: boolean): void => {
     const { name, children } = nodes[0]!
     const tagName = nodes[0]!.tagName!
-    const isAround = /^(html|head|body)$/.test(tagName) ? null : ranges[0]!
-    const holder = { name: /^[a-z][\w-]*/i.exec(name ?? '')?.[0] ?? tagName, range: isAround }
+    const range = /^(html|head|body)$/.test(tagName) ? null : ranges[0]!
+    const holder = { name: /^[a-z][\w-]*/i.exec(name ?? '')?.[0] ?? tagName, range }
     // Filled in by its own value.
     if (tagName === 'title') return
     // One thing as a whole, and the same in all of them.
@@ -240,8 +245,11 @@ function alignGroup(
   // The parser makes `html`, `head` and `body` where they are not written: what is in them counts then.
   const tops = group.map(({ outline }) => unwrapped(outline))
   align(tops, starts, { name: 'page', range: null })
-  return { pages: group, gaps, parts: placed, said }
+  return { pages: group, gaps, parts: placed, said, own: own ?? [] }
 }
+
+/** Whether an element is around all of a page. */
+const isAround = ({ tagName }: OutlineNode) => tagName === 'html' || tagName === 'body'
 
 /** Top nodes with those that are not written given way to what is in them. */
 function unwrapped(nodes: readonly OutlineNode[]): OutlineNode[] {
@@ -254,10 +262,11 @@ function unwrapped(nodes: readonly OutlineNode[]): OutlineNode[] {
 function frameKeys({ outline }: ReadPage): ReadonlySet<string> {
   const keys = new Set<string>()
   const visit = (nodes: readonly OutlineNode[], depth: number): void => {
-    for (const { tagName, key, inside, children } of nodes) {
+    for (const node of nodes) {
+      const { tagName, key, inside, children } = node
       if (tagName === null || !framing.test(tagName)) continue
-      if (inside) keys.add(key)
-      const isTop = /^(html|body)$/.test(tagName)
+      const isTop = isAround(node)
+      if (inside) keys.add(isTop ? `<${tagName}>` : key)
       if (depth < 2) visit(children, isTop ? depth : depth + 1)
     }
   }
@@ -282,33 +291,51 @@ const mostFrames = 200
 const modeOf = ({ outline, text }: ReadPage): string =>
   outline.find((node) => node.tagName === null && node.range && isFixed(node, text))?.digest ?? ''
 
+/** The language a page says it is in, its script and country aside; '' where it says none. */
+const languageOf = ({ tops }: ReadPage): string =>
+  (tops.get('html')?.attributes.get('lang')?.value ?? '').trim().toLowerCase().split('-')[0]!
+
 /** Pages by the frame they have, whatever their files are called. */
 function byFrame(pages: readonly ReadPage[]): ReadPage[][] {
   const frames: {
     readonly keys: ReadonlySet<string>
     readonly mode: string
+    /** '' as long as none of them says any. */
+    language: string
     readonly members: ReadPage[]
   }[] = []
   const alone: ReadPage[][] = []
   for (const one of pages) {
     const keys = frameKeys(one)
     const mode = modeOf(one)
+    const language = languageOf(one)
     let best: (typeof frames)[number] | null = null
     let most = alikeEnough
     for (const frame of keys.size === 0 ? [] : frames) {
       if (frame.mode !== mode) continue
+      // What pages of two languages have around them says two things.
+      if (language !== '' && frame.language !== '' && frame.language !== language) continue
       const share = alike(keys, frame.keys)
       if (share >= most && (share > most || !best)) [best, most] = [frame, share]
     }
-    if (best) best.members.push(one)
-    else if (keys.size > 0 && frames.length < mostFrames) frames.push({ keys, mode, members: [one] })
+    if (best) {
+      best.members.push(one)
+      best.language ||= language
+    } else if (keys.size > 0 && frames.length < mostFrames)
+      frames.push({ keys, mode, language, members: [one] })
     else alone.push([one])
   }
   return [...frames.map(({ members }) => members), ...alone]
 }
 
-/** Whether stretches stand one after the other in each page: tags that cross one another part nothing. */
+/**
+ * Whether stretches stand one after the other in each page: tags that cross one another part nothing. Nor is anything of a page
+ * shared where all of it is each page's own.
+ */
 function isSound({ pages, gaps, parts }: Group): boolean {
+  const html = pages[0]!.tops.get('html')?.start
+  if (html !== undefined && gaps.some(({ ranges: [first] }) => first!.start <= html && html < first!.end))
+    return false
   return pages.every((_, index) => {
     const ranges = [...gaps, ...parts]
       .flatMap((one) => one.ranges[index] ?? [])
@@ -329,7 +356,7 @@ export function groupPages(
   nameOf: (pageId: string) => string,
   marks: readonly FrameMark[] = [],
 ): Group[] {
-  const alone = (page: ReadPage): Group => ({ pages: [page], gaps: [], parts: [], said: new Map() })
+  const alone = (page: ReadPage): Group => ({ pages: [page], gaps: [], parts: [], said: new Map(), own: [] })
   const groups = byFrame(pages).flatMap((members): Group[] => {
     if (members.length < 2) return members.map(alone)
     const known = partsOf(members)

@@ -67,7 +67,7 @@ export function wholeText(page: ReadPage, goals: Goals, range?: Range): string {
 }
 
 /** What would be taken for the template's own words where a page has it in its frame. */
-const valueInText = new RegExp(`\\{(${valueNames.join('|')})\\}`)
+const valueInText = new RegExp(`\\{(${valueNames.join('|')}|slot\\.[\\w-]+)\\}`)
 
 /**
  * Whether a template says what it is meant to: a parser drops a slot where none can stand, as in a frameset, and what a page
@@ -76,7 +76,7 @@ const valueInText = new RegExp(`\\{(${valueNames.join('|')})\\}`)
 function isReadAsMeant({ source, model }: Lifted, { parts }: Group): boolean {
   const compiled = compileTemplate(source)
   const meant = model.slots.flatMap(({ name }) => name ?? [])
-  const found = compiled.slots.map(({ name }) => name)
+  const found = compiled.slots.flatMap(({ name, isValue }) => (isValue ? [] : [name]))
   if (meant.length !== found.length || !meant.every((name) => found.includes(name))) return false
   const own = [...model.slots, ...model.written]
     .sort((a, b) => b.start - a.start)

@@ -133,7 +133,7 @@ function isMenu(text: string): boolean {
  * Names for gaps: the largest is what a page is written in, where it is more than a menu; the others are called after what
  * holds them.
  */
-function slotNames({ pages, gaps }: Pick<Group, 'pages' | 'gaps'>): string[] {
+function slotNames({ pages, gaps, own }: Pick<Group, 'pages' | 'gaps' | 'own'>): string[] {
   const sizes = gaps.map(({ ranges }) => ranges.reduce((sum, { start, end }) => sum + end - start, 0))
   const isMenuOfAll = gaps.map(({ ranges }) =>
     ranges.every(({ start, end }, index) => isMenu(pages[index]!.text.slice(start, end))),
@@ -143,7 +143,7 @@ function slotNames({ pages, gaps }: Pick<Group, 'pages' | 'gaps'>): string[] {
     return isMenuOfAll[index] && !isMenuOfAll.every(Boolean) ? 0 : sizes[index]!
   })
   const main = inBody.indexOf(Math.max(...inBody))
-  const taken = new Set([mainSlot])
+  const taken = new Set([mainSlot, ...own.map(({ slot }) => slot)])
   return gaps.map(({ holder }, index) => {
     if (index === main) return mainSlot
     const stem =
@@ -194,7 +194,7 @@ export const charsetEdits = (page: ReadPage): TextEdit[] => valueEdits({ ...page
  * @param titleText what stands for a page's title
  */
 export function liftTemplate(
-  { pages, gaps, parts, said }: Group,
+  { pages, gaps, parts, said, own }: Group,
   labelOf: (id: string) => string,
   goals: Goals,
   titleText: string,
@@ -203,7 +203,7 @@ export function liftTemplate(
   // Where each says that it has none, that is the template's.
   const isNever = pages.every(({ description }) => description?.text === '')
   const hasDescriptions = !isNever && pages.some(({ description }) => description !== null)
-  const names = slotNames({ pages, gaps })
+  const names = slotNames({ pages, gaps, own })
   const isLabel = gaps.map(({ ranges }) =>
     ranges.every(
       ({ start, end }, index) =>
@@ -222,7 +222,15 @@ export function liftTemplate(
     const text = name === 'title' ? titleText.replaceAll('"', '&quot;').replaceAll("'", '&#39;') : `{${name}}`
     return range ? [{ start: range.start, end: range.end, text }] : []
   })
-  const values = [...valueEdits(base, hasDescriptions, titleText), ...toldOthers].filter(isFree)
+  const around = own.map(({ tag, attribute, slot }) => {
+    const { start, attributes } = base.tops.get(tag)!
+    const range = attributes.get(attribute)?.range
+    const text = `{slot.${slot}}`
+    return range
+      ? { start: range.start, end: range.end, text }
+      : { start, end: start, text: ` ${attribute}="${text}"` }
+  })
+  const values = [...valueEdits(base, hasDescriptions, titleText), ...toldOthers, ...around].filter(isFree)
   const whole = { start: 0, end: base.text.length }
   const references = mendsIn(base, whole, null, goals).filter(
     (edit) => isFree(edit) && !values.some((one) => isWithin(edit, one)),
@@ -238,7 +246,7 @@ export function liftTemplate(
       edges,
     })),
     written: [
-      ...values.map(({ start, end, text }) => ({ start, end, by: text })),
+      ...values.flatMap(({ start, end, text }) => (start === end ? [] : [{ start, end, by: text }])),
       ...parts.flatMap(({ part: { html }, ranges }) => (html === '' ? [] : [{ ...ranges[0]!, by: html }])),
     ],
   }
@@ -251,6 +259,10 @@ export function liftTemplate(
       const to = goals.names.pages.get(page.id)!.path
       const text = sliceWith(page.text, range, mendsIn(page, range, to, goals))
       held[names[index]!] = withoutLead(text, leadAt(base.text, ranges[0]!.start))
+    }
+    for (const { tag, attribute, slot } of own) {
+      const value = page.tops.get(tag)?.attributes.get(attribute)?.value
+      if (value !== undefined) held[slot] = value
     }
     slotsOf.set(page.id, held)
   }

@@ -89,7 +89,8 @@ export function scriptKey(code: string, goalOf: GoalOf): string {
   return shownText(edits.length === 0 ? code : applyEdits(code, edits))
 }
 
-function valueKey(name: string, value: string, goalOf: GoalOf): string {
+/** The value of an attribute, its references by what they lead to. */
+export function valueKey(name: string, value: string, goalOf: GoalOf): string {
   if (referring.has(name)) return goalOf(value)
   if (/^on[a-z]/.test(name)) return scriptKey(value, goalOf)
   return isLikePath(value) ? goalOf(value, true) : shownText(value)

@@ -1,7 +1,9 @@
 import {
   attributeOf,
   attributeValueRange,
+  type HtmlElement,
   type HtmlNode,
+  isLikePath,
   isElement,
   parseHtml,
   type Range,
@@ -13,7 +15,7 @@ import { leadsAbove, type Target } from '#core/links'
 import type { BroughtFile } from '../brought'
 import type { OldNames } from '../old-names'
 import { type OutlineNode, outlineOf, type PageLink, Strings } from './page-outline'
-import { isCharset, isDescription, saidBy, textIn } from './page-tree'
+import { type GoalOf, isCharset, isDescription, saidBy, textIn, valueKey } from './page-tree'
 
 /** A `meta` that says something of its page: its values, and where they stand. */
 export type Meta = ReadonlyMap<string, { readonly value: string; readonly range: Range | null }>
@@ -24,6 +26,24 @@ export interface Said {
   readonly range: Range
   /** Whether it is the address of the page itself. */
   readonly isOwn: boolean
+}
+
+/** A tag that is around all of a page, as it is written. */
+export interface TopTag {
+  /** After its name, where an attribute can be put. */
+  readonly start: number
+  readonly attributes: ReadonlyMap<
+    string,
+    {
+      readonly value: string
+      /** Equal for values that say the same (`valueKey`). */
+      readonly key: string
+      /** Its value, quotes excluded; null where it is written without one. */
+      readonly range: Range | null
+      /** Whether it reads like a path. */
+      readonly refers: boolean
+    }
+  >
 }
 
 /** A page that was brought in, read. Its tree is gone: those of all pages of a site would be twenty times their texts. */
@@ -40,6 +60,8 @@ export interface ReadPage {
   readonly description: { readonly text: string; readonly range: Range } | null
   /** What its head says of it for others (`saidBy`); null for what it says twice. */
   readonly said: ReadonlyMap<string, Said | null>
+  /** Its `html` and `body`, where they are written. */
+  readonly tops: ReadonlyMap<string, TopTag>
   /** Whether it says which encoding it is in. */
   readonly charset: boolean
   /** What its first `h1` says. */
@@ -86,6 +108,27 @@ function forwardedBy(
   return shows || words > mostForwardingWords ? null : target.id
 }
 
+/** A tag with the attributes that are written in it: a second one adds some (HTML §13.2.6.4.7), which are not. */
+function topTag(
+  { tagName, attrs, sourceCodeLocation: where }: HtmlElement,
+  text: string,
+  goalOf: GoalOf,
+): TopTag {
+  return {
+    start: where!.startTag!.startOffset + 1 + tagName.length,
+    attributes: new Map(
+      attrs.flatMap(({ name, value }) => {
+        const at = where!.attrs?.[name]
+        if (!at) return []
+        const refers = isLikePath(value)
+        return [
+          [name, { value, key: valueKey(name, value, goalOf), range: attributeValueRange(text, at), refers }],
+        ]
+      }),
+    ),
+  }
+}
+
 /** Headings without a word that are passed over: one may stand within another, as deep as a page is long. */
 const mostTried = 20
 
@@ -95,6 +138,13 @@ function readPage(
   strings: Strings,
 ): ReadPage {
   const parsed = parseHtml(text, true)
+  /** What a reference of it leads to, written alike on every page. */
+  const goalOf = (href: string, ifThere = false): string => {
+    const target = old.resolve(href.trim(), path)
+    if (target.kind === 'missing' && !ifThere && !leadsAbove(href.trim(), path))
+      return `/${target.path}${target.suffix}`
+    return 'id' in target ? `${target.id}${target.suffix}` : href
+  }
   const { root } = parsed
   let title: ReadPage['title'] = null
   let description: ReadPage['description'] = null
@@ -103,6 +153,7 @@ function readPage(
   let tried = 0
   const metas: Meta[] = []
   const said = new Map<string, Said | null>()
+  const tops = new Map<string, TopTag>()
   const isOwn = (href: string): boolean => {
     const target = old.resolve(href.trim(), path)
     return target.kind === 'page' && target.id === id && target.suffix === ''
@@ -115,6 +166,8 @@ function readPage(
         text: textIn(node),
         range: { start: where.startTag.endOffset, end: where.endTag.startOffset },
       }
+    if (/^(html|body)$/.test(node.tagName) && where?.startTag)
+      tops.set(node.tagName, topTag(node, text, goalOf))
     charset ||= isCharset(node)
     const says = saidBy(node)
     if (says) {
@@ -139,13 +192,6 @@ function readPage(
       )
     if (node.tagName === 'h1' && heading === null && tried++ < mostTried) heading = textIn(node) || null
   })
-  /** What a reference of it leads to, written alike on every page. */
-  const goalOf = (href: string, ifThere = false): string => {
-    const target = old.resolve(href.trim(), path)
-    if (target.kind === 'missing' && !ifThere && !leadsAbove(href.trim(), path))
-      return `/${target.path}${target.suffix}`
-    return 'id' in target ? `${target.id}${target.suffix}` : href
-  }
   const { top, links } = outlineOf(root, { path, goalOf, old, strings })
   const references = readToPlace(text, true, parsed).references.map(
     ({ start, end, href, syntax, inAttribute, holder, ifThere }): Reference => {
@@ -162,6 +208,7 @@ function readPage(
     links,
     metas,
     said,
+    tops,
     references,
     title,
     description,

@@ -11,6 +11,8 @@ export const repeatedSlot: Rule = {
     site.templates.flatMap((template) => {
       const seen = new Set<string>()
       return compiled(template).slots.flatMap((slot) => {
+        // A value may stand in several places.
+        if (slot.isValue) return []
         if (!seen.has(slot.name)) {
           seen.add(slot.name)
           return []
