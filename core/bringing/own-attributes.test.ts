@@ -98,6 +98,47 @@ describe('attributes around a page that each page has of its own', () => {
     ).toEqual(['<html lang="en">', '<html lang="en-GB">', '<html>', '<html lang="de">'])
   })
 
+  test('a site in two languages has a section for each, with a menu of its own', () => {
+    const store = new TextStore()
+    const pages = {
+      en: { index: 'Welcome', rooms: 'Rooms', contact: 'Contact' },
+      de: { index: 'Willkommen', rooms: 'Zimmer', contact: 'Kontakt' },
+    }
+    const files: Record<string, string> = {
+      'index.html':
+        '<!DOCTYPE html>\n<html lang="en">\n<head><title>Seehaus</title></head>\n<body><p><a href="en/index.html">English</a> <a href="de/index.html">Deutsch</a></p></body></html>\n',
+    }
+    for (const [language, other] of [
+      ['en', 'de'],
+      ['de', 'en'],
+    ] as const)
+      for (const [name, label] of Object.entries(pages[language])) {
+        const menu = Object.entries(pages[language]).map(
+          ([to, said]) => `<li><a href="${to}.html">${said}</a></li>`,
+        )
+        files[`${language}/${name}.html`] =
+          `<!DOCTYPE html>\n<html lang="${language}">\n<head><title>${label}</title></head>\n<body>\n<header><a href="../${other}/${name}.html" hreflang="${other}">${other}</a></header>\n<ul>\n${menu.join('\n')}\n</ul>\n<main>\n<p>${label}.</p>\n</main>\n</body>\n</html>\n`
+      }
+    const understood = bring(files, store)
+    const { site } = understood
+    const above = (label: string) =>
+      site.pages.find(({ id }) => id === pageCalled(site, label).parentId)?.label
+    expect(['Welcome', 'Willkommen', 'Rooms', 'Kontakt'].map(above)).toEqual([
+      undefined,
+      undefined,
+      'Welcome',
+      'Willkommen',
+    ])
+    const texts = site.templates
+      .map(({ source: hash }) => store.textOf(hash))
+      .filter((text) => text.includes('<main>'))
+    expect(texts).toHaveLength(2)
+    for (const text of texts) {
+      expect(text).toContain('<site-menu levels="1" of="section" own="mark" home="first"></site-menu>')
+      expect(text).toContain('<main>\n<slot name="content"></slot>\n</main>')
+    }
+  })
+
   test('where nothing around them is shared, each is kept whole', () => {
     const store = new TextStore()
     const understood = bring(

@@ -223,7 +223,8 @@ export function planOf(
     while (open.length > 0 && open[open.length - 1]!.depth >= entry.depth) open.pop()
     const above = open[open.length - 1]
     if (above) menuParent.set(entry.id, above.id)
-    open.push(entry)
+    // What is in no list has nothing below it, as a link to the same page in another language.
+    if (entry.depth > 0) open.push(entry)
   }
   const homes = homesOf(paths)
   const folderParent = (page: ReadPage): string | null => {

@@ -13,6 +13,8 @@ import { type SaidValue, saidValues } from './said-values'
 export interface Gap {
   /** What holds it, for naming a slot. */
   readonly holder: string
+  /** Whether it is in what the page says is its main part (HTML §4.4.16). */
+  readonly isMain: boolean
   /** Where it stands in each page, in the order of the pages. */
   readonly ranges: readonly Range[]
   /** Where its edges can be moved to. */
@@ -61,6 +63,7 @@ function leadsByFolder({ references }: ReadPage, { start, end }: Range): boolean
 /** The element that a stretch stands in; its range in the model, null where a slot cannot take it in. */
 interface Holder {
   readonly name: string
+  readonly isMain: boolean
   readonly range: Range | null
 }
 
@@ -104,7 +107,12 @@ function alignGroup(
     const isOwn = marked.isIn(cut, 'slot')
     const isAlike = texts.every((text) => text === texts[0])
     if (!isOwn && isAlike && (isOneFolder || !leadsByFolder(group[0]!, cut[0]!))) return
-    gaps.push({ holder: holder.name, ranges: cut, edges: marked.edgesOf(cut, texts, holder.range, sides) })
+    gaps.push({
+      holder: holder.name,
+      isMain: holder.isMain,
+      ranges: cut,
+      edges: marked.edgesOf(cut, texts, holder.range, sides),
+    })
   }
 
   const isOneFolder = group.every(({ path }) => folderOf(path) === folderOf(group[0]!.path))
@@ -200,6 +208,7 @@ function alignGroup(
               each,
               each.map(({ range }) => range!),
               true,
+              holder,
             )
         }
         last = next
@@ -215,7 +224,7 @@ function alignGroup(
         isFixed(both[0]!, group[0]!.text) ? null : found[0]!,
       )
       const isLookedInto = differs || known.length > 0 || marked.isIn(found, 'slot')
-      if (both[0]!.tagName !== null && isLookedInto) descend(both, found, differs && mark === 'frame')
+      if (both[0]!.tagName !== null && isLookedInto) descend(both, found, differs && mark === 'frame', holder)
       last = next
       from = found.map(({ end }) => end)
     }
@@ -225,11 +234,17 @@ function alignGroup(
     )
   }
 
-  const descend = (nodes: readonly OutlineNode[], ranges: readonly Range[], isFrame: boolean): void => {
+  const descend = (
+    nodes: readonly OutlineNode[],
+    ranges: readonly Range[],
+    isFrame: boolean,
+    within: Holder,
+  ): void => {
     const { name, children } = nodes[0]!
     const tagName = nodes[0]!.tagName!
     const range = /^(html|head|body)$/.test(tagName) ? null : ranges[0]!
-    const holder = { name: /^[a-z][\w-]*/i.exec(name ?? '')?.[0] ?? tagName, range }
+    const isMain = within.isMain || tagName === 'main'
+    const holder = { name: /^[a-z][\w-]*/i.exec(name ?? '')?.[0] ?? tagName, isMain, range }
     // Filled in by its own value.
     if (tagName === 'title') return
     // One thing as a whole, and the same in all of them.
@@ -244,7 +259,7 @@ function alignGroup(
   const starts = group.map(({ text }) => ({ start: 0, end: text.length }))
   // The parser makes `html`, `head` and `body` where they are not written: what is in them counts then.
   const tops = group.map(({ outline }) => unwrapped(outline))
-  align(tops, starts, { name: 'page', range: null })
+  align(tops, starts, { name: 'page', isMain: false, range: null })
   return { pages: group, gaps, parts: placed, said, own: own ?? [] }
 }
 

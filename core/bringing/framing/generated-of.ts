@@ -23,7 +23,12 @@ const tried: readonly { readonly name: string; readonly attributes: Attributes }
   ...['1', '2', 'all'].map((levels) => ({ name: 'page-children', attributes: { levels } })),
   { name: 'page-neighbours', attributes: {} },
   ...['1', '2', 'all'].flatMap((levels) =>
-    ['mark', 'omit'].map((own) => ({ name: 'site-menu', attributes: { levels, of: 'section', own } })),
+    [{}, { home: 'first' }].flatMap((home) =>
+      ['mark', 'omit'].map((own) => ({
+        name: 'site-menu',
+        attributes: { levels, of: 'section', own, ...home },
+      })),
+    ),
   ),
 ]
 

@@ -142,7 +142,10 @@ function slotNames({ pages, gaps, own }: Pick<Group, 'pages' | 'gaps' | 'own'>):
     if (holder === 'head' || holder === 'html') return -1
     return isMenuOfAll[index] && !isMenuOfAll.every(Boolean) ? 0 : sizes[index]!
   })
-  const main = inBody.indexOf(Math.max(...inBody))
+  // What stands in the main part is more than any stretch beside it, however short.
+  const isMain = gaps.map((gap, index) => gap.isMain && inBody[index]! > 0)
+  const weights = isMain.includes(true) ? inBody.map((size, index) => (isMain[index] ? size : -1)) : inBody
+  const main = weights.indexOf(Math.max(...weights))
   const taken = new Set([mainSlot, ...own.map(({ slot }) => slot)])
   return gaps.map(({ holder }, index) => {
     if (index === main) return mainSlot

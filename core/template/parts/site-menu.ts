@@ -10,7 +10,8 @@ import {
 
 /**
  * The menu of the whole site, or with `of="section"` of the section a page stands in. `levels` deep; with
- * `own="omit"` without the page itself, with `home="first"` beginning with the home page.
+ * `own="omit"` without the page itself, with `home="first"` beginning with the home page, or of a section with the page that it
+ * is below.
  */
 export const siteMenu: GeneratedPart = {
   name: 'site-menu',
@@ -30,7 +31,9 @@ export const siteMenu: GeneratedPart = {
       return [...(home ? flat([home]) : []), ...entriesUnder(context, null, levels)]
     }
     const section = sectionOf(context, page)
-    return section ? entriesUnder(context, section.id, levels) : []
+    if (!section) return []
+    const above = attributes.home === 'first' ? flat([section]) : []
+    return [...above, ...entriesUnder(context, section.id, levels)]
   },
   dependsOn: (context, attributes, page) =>
     attributes.of === 'section' ? (sectionOf(context, page)?.id ?? '') : 'whole',
