@@ -56,13 +56,22 @@ const unescape = (text: string): string =>
 /** Words and signs that are looked at on either side. */
 const around = 6
 
+/** The tokens of a script, as far as they can be told apart: a string of many megabytes is more than a pattern's stack holds. */
+function* tokensOf(code: string) {
+  try {
+    yield* jsTokens(code)
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error
+  }
+}
+
 /** The strings of a script, also of one that is no script to the end. Linear in it; what it means is not looked at. */
 function* stringsIn(code: string): Generator<StringIn> {
   const before: string[] = []
   /** Strings whose other side has not all been seen yet. */
   let waiting: (StringIn & { after: string[] })[] = []
   let at = 0
-  for (const { type, value } of jsTokens(code)) {
+  for (const { type, value } of tokensOf(code)) {
     const start = at
     at += value.length
     if (/^(WhiteSpace|LineTerminatorSequence|\w+Comment)$/.test(type)) continue

@@ -1,0 +1,81 @@
+import { framing, type OutlineNode } from '../reading/page-outline'
+import type { ReadPage } from '../reading/read-page'
+
+/** What a slot cannot take in: the page itself, and what is written by values of its own. */
+export const isFixed = ({ tagName, range }: OutlineNode, text: string): boolean =>
+  tagName === null
+    ? /^<!doctype/i.test(text.slice(range!.start, range!.start + 9))
+    : /^(html|head|body|frameset|title)$/.test(tagName)
+
+/** Whether an element is around all of a page. */
+export const isAround = ({ tagName }: OutlineNode) => tagName === 'html' || tagName === 'body'
+
+/** The elements near the top of a page that a frame is made of, by their start tags. */
+function frameKeys({ outline }: ReadPage): ReadonlySet<string> {
+  const keys = new Set<string>()
+  const visit = (nodes: readonly OutlineNode[], depth: number): void => {
+    for (const node of nodes) {
+      const { tagName, key, inside, children } = node
+      if (tagName === null || !framing.test(tagName)) continue
+      const isTop = isAround(node)
+      if (inside) keys.add(isTop ? `<${tagName}>` : key)
+      if (depth < 2) visit(children, isTop ? depth : depth + 1)
+    }
+  }
+  visit(outline, 0)
+  return keys
+}
+
+/** How much two sets share: 1 for equal ones. */
+function alike(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
+  let both = 0
+  for (const one of a) if (b.has(one)) both++
+  return both / (a.size + b.size - both)
+}
+
+/** Pages share a frame where this much of what it is made of is the same. */
+const alikeEnough = 0.6
+
+/** Frames that are told apart; a site with more of them has none. */
+const mostFrames = 200
+
+/** What tells pages apart before all else: how browsers are told to read them, without which none looks as it did. */
+const modeOf = ({ outline, text }: ReadPage): string =>
+  outline.find((node) => node.tagName === null && node.range && isFixed(node, text))?.digest ?? ''
+
+/** The language a page says it is in, its script and country aside; '' where it says none. */
+const languageOf = ({ tops }: ReadPage): string =>
+  (tops.get('html')?.attributes.get('lang')?.value ?? '').trim().toLowerCase().split('-')[0]!
+
+/** Pages by the frame they have, whatever their files are called. */
+export function byFrame(pages: readonly ReadPage[]): ReadPage[][] {
+  const frames: {
+    readonly keys: ReadonlySet<string>
+    readonly mode: string
+    /** '' as long as none of them says any. */
+    language: string
+    readonly members: ReadPage[]
+  }[] = []
+  const alone: ReadPage[][] = []
+  for (const one of pages) {
+    const keys = frameKeys(one)
+    const mode = modeOf(one)
+    const language = languageOf(one)
+    let best: (typeof frames)[number] | null = null
+    let most = alikeEnough
+    for (const frame of keys.size === 0 ? [] : frames) {
+      if (frame.mode !== mode) continue
+      // What pages of two languages have around them says two things.
+      if (language !== '' && frame.language !== '' && frame.language !== language) continue
+      const share = alike(keys, frame.keys)
+      if (share >= most && (share > most || !best)) [best, most] = [frame, share]
+    }
+    if (best) {
+      best.members.push(one)
+      best.language ||= language
+    } else if (keys.size > 0 && frames.length < mostFrames)
+      frames.push({ keys, mode, language, members: [one] })
+    else alone.push([one])
+  }
+  return [...frames.map(({ members }) => members), ...alone]
+}
