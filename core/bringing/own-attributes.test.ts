@@ -73,6 +73,23 @@ describe('attributes around a page that each page has of its own', () => {
     expect(Object.values(outcomes(understood, store))).toEqual(['same', 'same', 'same'])
   })
 
+  test('one page that runs something of its own is kept whole, and the others share what they share', () => {
+    const store = new TextStore()
+    const more = Object.fromEntries(
+      ['a', 'b', 'c'].map((name) => [`${name}.html`, page(name, `<body class="${name}">`)]),
+    )
+    const understood = bring(
+      { ...files, ...more, 'map.html': page('Map', '<body class="map" onload="draw(\'rooms.html\')">') },
+      store,
+    )
+    expect(understood.templates.map(({ isWhole, pageIds }) => [isWhole, pageIds.length])).toEqual([
+      [false, 6],
+      [true, 1],
+    ])
+    expect(source(understood, store)).toContain('class="{slot.class}"')
+    expect(outcomes(understood, store)['map.html']).toBe('same')
+  })
+
   test('pages of two languages have a template each, and one that says none has that of the others', () => {
     const store = new TextStore()
     const understood = bring(

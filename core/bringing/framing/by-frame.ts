@@ -1,5 +1,6 @@
 import { framing, type OutlineNode } from '../reading/page-outline'
 import type { ReadPage } from '../reading/read-page'
+import { isPlain } from './own-attributes'
 
 /** What a slot cannot take in: the page itself, and what is written by values of its own. */
 export const isFixed = ({ tagName, range }: OutlineNode, text: string): boolean =>
@@ -47,24 +48,44 @@ const modeOf = ({ outline, text }: ReadPage): string =>
 const languageOf = ({ tops }: ReadPage): string =>
   (tops.get('html')?.attributes.get('lang')?.value ?? '').trim().toLowerCase().split('-')[0]!
 
+/** What runs or is drawn around a page and that no value can stand for (`ownAttributes`): pages that differ in it share no frame. */
+const aroundOf = ({ tops }: ReadPage): string =>
+  [...tops]
+    .flatMap(([tag, { attributes }]) =>
+      [...attributes].flatMap(([name, { key }]) => (isPlain(name) ? [] : [`${tag} ${name}=${key}`])),
+    )
+    .join('\n')
+
+/** The same for most of some pages; null where each has its own, so that it tells nothing apart. */
+function usualAround(pages: readonly ReadPage[]): string | null {
+  const counts = new Map<string, number>()
+  for (const page of pages) counts.set(aroundOf(page), (counts.get(aroundOf(page)) ?? 0) + 1)
+  const [most] = [...counts].sort((a, b) => b[1] - a[1])
+  return most && most[1] * 2 > pages.length ? most[0] : null
+}
+
 /** Pages by the frame they have, whatever their files are called. */
 export function byFrame(pages: readonly ReadPage[]): ReadPage[][] {
   const frames: {
     readonly keys: ReadonlySet<string>
     readonly mode: string
+    readonly around: string
     /** '' as long as none of them says any. */
     language: string
     readonly members: ReadPage[]
   }[] = []
   const alone: ReadPage[][] = []
+  const usual = usualAround(pages)
   for (const one of pages) {
     const keys = frameKeys(one)
     const mode = modeOf(one)
     const language = languageOf(one)
+    // One page that starts a script of its own does not keep all others from sharing theirs.
+    const around = usual === null ? '' : aroundOf(one)
     let best: (typeof frames)[number] | null = null
     let most = alikeEnough
     for (const frame of keys.size === 0 ? [] : frames) {
-      if (frame.mode !== mode) continue
+      if (frame.mode !== mode || frame.around !== around) continue
       // What pages of two languages have around them says two things.
       if (language !== '' && frame.language !== '' && frame.language !== language) continue
       const share = alike(keys, frame.keys)
@@ -74,7 +95,7 @@ export function byFrame(pages: readonly ReadPage[]): ReadPage[][] {
       best.members.push(one)
       best.language ||= language
     } else if (keys.size > 0 && frames.length < mostFrames)
-      frames.push({ keys, mode, language, members: [one] })
+      frames.push({ keys, mode, around, language, members: [one] })
     else alone.push([one])
   }
   return [...frames.map(({ members }) => members), ...alone]

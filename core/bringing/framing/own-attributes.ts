@@ -9,7 +9,7 @@ export interface OwnAttribute {
 }
 
 /** Attributes that refer to something, or are scripts and styles: what they name has to be followed, and so they are no plain text. */
-const isPlain = (name: string) =>
+export const isPlain = (name: string) =>
   !/^(on.*|style|href|src|background|action|manifest|xmlns.*)$/.test(name) && /^[\w:.-]+$/.test(name)
 
 /**
