@@ -115,7 +115,7 @@ function judge(html: string, root: HtmlNode, rules: RuleIndex, scheme: ColourSch
  */
 export function findPoorContrast(page: ColouredPage): PoorContrast[] {
   const { html } = page
-  const root = parsePlaces(html)
+  const { root } = parsePlaces(html)
   const inScheme = (scheme: ColourScheme) => {
     const read = rulesOfPage(root, page, scheme)
     const found = read ? judge(html, root, new RuleIndex(read.rules, isQuirks(root)), scheme) : []

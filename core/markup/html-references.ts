@@ -160,13 +160,22 @@ export function referencesOf(html: string, element: HtmlElement, found: Referenc
     found.push({ ...reference, start: reference.start + offset, end: reference.end + offset })
 }
 
+/** Adds those of tags that made no element, where they stand. */
+export function withAdded(html: string, added: readonly HtmlElement[], found: Reference[]): void {
+  if (added.length === 0) return
+  for (const one of added) elementReferences(html, one, found)
+  found.sort((a, b) => a.start - b.start)
+}
+
 /** The references of a whole document and nothing else: for a text that is read once and not kept. */
 export function referencesIn(html: string): Reference[] {
   const found: Reference[] = []
   const isSeen = seenOnce()
-  walkHtml(parsePlaces(html), (node) => {
+  const { root, added } = parsePlaces(html)
+  walkHtml(root, (node) => {
     if ('tagName' in node && !isSeen(node)) referencesOf(html, node, found)
   })
+  withAdded(html, added, found)
   return found
 }
 

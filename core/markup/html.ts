@@ -1,5 +1,5 @@
 import type { Reference } from './reference'
-import { referencesOf, seenOnce } from './html-references'
+import { referencesOf, seenOnce, withAdded } from './html-references'
 import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'
 import { type ElementNote, fillerIn, notesOf, wordsIn } from './notes'
@@ -201,6 +201,7 @@ export function readHtml(
         ...lines.placeOf(where.startOffset),
       })
   })
+  withAdded(html, parsed.added, found)
   fixed.sort((a, b) => a.start - b.start)
   const references = found.map((one) => ({ ...one, ...lines.placeOf(one.start) }))
   for (const heading of headings)
@@ -264,6 +265,7 @@ export function readToPlace(
     const base = baseIn(node, lines)
     if (base) bases.push(base)
   })
+  withAdded(html, parsed.added, references)
   fixed.sort((a, b) => a.start - b.start)
   const placed = references.map((one) => ({ ...one, ...lines.placeOf(one.start) }))
   return { ...nothingTold, references: placed, fixed, bases, size: html.length }

@@ -189,3 +189,17 @@ test('where white space counts is the same with and without parsing', () => {
   )
   expect(some).toBeGreaterThan(10)
 })
+
+test('attributes of a tag that makes no element are read where they stand', () => {
+  const html =
+    '<head><slot></slot><title>x</title></head><body background="a.png" onload="go(\'b.html\')"><a href="c.html">c</a><body background="d.png">'
+  const { references } = readHtml(html, true)
+  expect(references.map(({ start, end }) => html.slice(start, end))).toEqual([
+    'a.png',
+    'b.html',
+    'c.html',
+    'd.png',
+  ])
+  const plain = '<body background="a.png"><a href="c.html">c</a>'
+  expect(readHtml(plain, true).references.map(({ href }) => href)).toEqual(['a.png', 'c.html'])
+})

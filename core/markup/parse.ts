@@ -1,9 +1,12 @@
 import {
   defaultTreeAdapter,
+  html,
   type DefaultTreeAdapterMap,
   parse,
   parseFragment,
+  Parser,
   type ParserError,
+  type ParserOptions,
   type Token,
 } from 'parse5'
 
@@ -96,21 +99,48 @@ const treeAdapter: typeof defaultTreeAdapter = {
 /** Errors told one by one; of more, the count tells. */
 const mostErrors = 1_000
 
+/**
+ * A parser that tells of start tags which make no element: a second `html` or `body` gives its attributes to the first
+ * (HTML §13.2.6.4.7), which may be one that nobody wrote.
+ */
+class TellingParser extends Parser<DefaultTreeAdapterMap> {
+  readonly added: HtmlElement[] = []
+
+  override onStartTag(token: Token.TagToken): void {
+    super.onStartTag(token)
+    const { tagName, attrs, location } = token
+    if ((tagName !== 'body' && tagName !== 'html') || !location || attrs.length === 0) return
+    const element = this.openElements.items.find((one) => isElement(one) && one.tagName === tagName)
+    if (element?.sourceCodeLocation?.startOffset === location.startOffset) return
+    const place = new Place({ ...location, startTag: location })
+    const bare = defaultTreeAdapter.createElement(tagName, html.NS.HTML, attrs)
+    this.added.push({ ...bare, sourceCodeLocation: place })
+  }
+}
+
+function parseTelling(text: string, options: ParserOptions<DefaultTreeAdapterMap>) {
+  const parser = new TellingParser(options)
+  parser.tokenizer.write(text, true)
+  return { root: parser.document, added: parser.added }
+}
+
 export interface ParsedHtml {
   readonly root: HtmlNode
+  /** Tags of a whole document that made no element: what they say is another's. */
+  readonly added: readonly HtmlElement[]
   readonly errors: MarkupError[]
   readonly errorCount: number
 }
 
 /** Parses a whole document for where things stand in it; what is wrong with it is not told. */
-export const parsePlaces = (html: string): HtmlNode =>
-  parse(html, { sourceCodeLocationInfo: true, treeAdapter })
+export const parsePlaces = (text: string): Pick<ParsedHtml, 'root' | 'added'> =>
+  parseTelling(text, { sourceCodeLocationInfo: true, treeAdapter })
 
 /** Parses a whole document for what it is, wherever it stands. */
 export const parseTree = (html: string): HtmlNode => parse(html, { treeAdapter })
 
 /** Parses a whole document or a fragment, with source locations and errors. */
-export function parseHtml(html: string, whole: boolean): ParsedHtml {
+export function parseHtml(text: string, whole: boolean): ParsedHtml {
   const errors: MarkupError[] = []
   let errorCount = 0
   const options = {
@@ -124,12 +154,14 @@ export function parseHtml(html: string, whole: boolean): ParsedHtml {
         column: error.startCol,
         start: error.startOffset,
         end: error.endOffset,
-        piece: lineAt(html, error.startOffset),
+        piece: lineAt(text, error.startOffset),
       })
     },
   }
-  const root = whole ? parse(html, options) : parseFragment(html, options)
-  return { root, errors, errorCount }
+  const { root, added } = whole
+    ? parseTelling(text, options)
+    : { root: parseFragment(text, options), added: [] }
+  return { root, added, errors, errorCount }
 }
 
 /** Letters of a piece of source that are told. */

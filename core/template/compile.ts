@@ -296,6 +296,8 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       })
     }
   })
+  // As in a page whose head has a slot, after which no `body` begins.
+  parsed.added.forEach(attributeHoles)
   for (const reference of references) {
     const { start, end } = reference
     const text = source.slice(start, end)

@@ -184,3 +184,24 @@ test('a generated part that somebody adds is compiled, made, weighed and made ag
   expect(signature(visit, contextOf(renamed))).not.toBe(signature(visit))
   expect(generatedWeight(context, template.generated, visit!)).toBeGreaterThan(100)
 })
+
+test('values and references in a body that stands after a slot of the head are the template’s', () => {
+  const store = new TextStore()
+  const site = siteFrom('Home\n  Visit', store)
+  const source =
+    '<!DOCTYPE html>\n<html>\n<head><title>{title}</title><slot name="head"></slot></head>\n<body class="{slot.mood}" title="{page}" background="/visit.html"><slot name="content"></slot></body>\n</html>\n'
+  const { id, source: was } = site.templates[0]!
+  const written = change(site, store, { kind: 'setTemplate', templateId: id, source: store.put(source), was })
+  expect(buildAll(written, store).get('visit.html')).toContain('<body title="Visit" background="visit.html">')
+  const visit = pageCalled(written, 'Visit')
+  const calm = change(written, store, {
+    kind: 'setContent',
+    pageId: visit.id,
+    slot: 'mood',
+    content: store.put(' a "b" '),
+    was: store.put(''),
+  })
+  expect(buildAll(calm, store).get('visit.html')).toContain(
+    '<body class="a &quot;b&quot;" title="Visit" background="visit.html">',
+  )
+})
