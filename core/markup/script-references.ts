@@ -11,9 +11,13 @@ const address = /^https?:\/\/[^\s<>"'`\\^{}|]+$/i
 
 /** Whether a text can be a path or an address that is written as a mere string, in a script, in data or as a value of something. */
 export function isLikePath(text: string): boolean {
-  if (text.length > 1_000) return false
+  // Asked of every value of every attribute, nearly all of which are neither.
+  if (text.length > 1_000 || !/[./]/.test(text)) return false
   const trimmed = text.trim()
-  return path.test(trimmed) || folder.test(trimmed) || address.test(trimmed)
+  return (
+    path.test(trimmed) ||
+    (trimmed.startsWith('/') ? folder.test(trimmed) : trimmed.includes('://') && address.test(trimmed))
+  )
 }
 
 /**
