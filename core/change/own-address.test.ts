@@ -136,6 +136,26 @@ describe('references with the address of the site written out', () => {
     expect(held(back, store, 'feed.xml')).toBe(held(site, store, 'feed.xml'))
   })
 
+  test('the address by itself is one of the home page, whatever that is called', () => {
+    const store = new TextStore()
+    const plain = addressed(store)
+    const visit = pageCalled(plain, 'Visit')
+    const html =
+      '<a href="https://skerry.example/light">Home</a> <a href="https://skerry.example/light/?x">x</a>'
+    const site = change(plain, store, {
+      kind: 'setContent',
+      pageId: visit.id,
+      content: store.put(html),
+      was: visit.content,
+    })
+    const scheme = { ...site.scheme, homeName: 'start', extension: '.htm' as const }
+    const renamed = change(site, store, { kind: 'setScheme', scheme, was: site.scheme })
+    expect(textOf(renamed, store, 'Visit').replace('light/"', 'light"')).toBe(html)
+    expect(textOf(readdress(renamed, store, 'https://tern.example/'), store, 'Visit')).toBe(
+      '<a href="https://tern.example/">Home</a> <a href="https://tern.example/?x">x</a>',
+    )
+  })
+
   test('are nobody’s where the address is not known, and stay when it is forgotten', () => {
     const store = new TextStore()
     const site = addressed(store)

@@ -148,7 +148,7 @@ export function findRewrites(
     goal: (id: string) => string = stays,
   ) => {
     const edits = references.flatMap((reference) => {
-      const isFolder = splitReference(reference.href).path.endsWith('/')
+      const isFolder = namesFolder(reference.href, ownAddressAfter(reference.href, states)?.rest)
       const goalHere = isFolder ? (id: string) => goal(toHome(id)) : goal
       const href =
         toMovedPlace(owner, reference.href, from, to) ??
@@ -187,6 +187,9 @@ export function findRewrites(
 
 const isRooted = (href: string): boolean => href.startsWith('/')
 
+/** Whether a reference names a folder for its home page; the site's address by itself does, too. */
+const namesFolder = (href: string, rest = href): boolean => splitReference(rest).path.endsWith('/')
+
 /** A reference that names the site by its whole address, with what it begins with after a change; null for any other. */
 function ownAddressAfter(href: string, { were, become }: { were: Names; become: Names }) {
   const own = isRooted(href) ? null : readOwnAddress(href, were.publicAddress)
@@ -224,7 +227,7 @@ function mendedReference(
   // Written for a folder, and still one: "/birds/" stays without its file name.
   const bare = href.slice(0, href.length - target.suffix.length)
   const fileAfter = path.slice(path.lastIndexOf('/') + 1)
-  const asFolder = bare.endsWith('/') && fileAfter === homeAfter
+  const asFolder = namesFolder(bare, own?.rest) && fileAfter === homeAfter
   const named = rooted ? `${own?.base ?? ''}/${encodePath(path)}` : relativeReference(to, path)
   const shown = asFolder ? named.slice(0, named.length - fileAfter.length) || './' : named
   return shown === bare ? null : shown + target.suffix
