@@ -24,10 +24,18 @@ export const keepEarlyClicks = `{
   }
 }`
 
+/** What was clicked on, or what stands in its place where the window's program drew it anew. */
+function stillThere(element: HTMLElement): HTMLElement | undefined {
+  if (element.isConnected) return element
+  const label = (one: Element) => one.getAttribute('aria-label') ?? one.textContent
+  const alike = document.querySelectorAll<HTMLElement>(element.tagName)
+  return [...alike].find((one) => label(one) === label(element))
+}
+
 /** Does what was clicked on too early, once there is somebody to hear it. */
 export function useEarlyClicks(): void {
   useEffect(() => {
     const clicked = (window as EarlyWindow).takeEarlyClicks?.() ?? []
-    for (const element of clicked) if (element.isConnected) element.click()
+    for (const element of clicked) stillThere(element)?.click()
   }, [])
 }

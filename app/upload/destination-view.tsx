@@ -39,20 +39,22 @@ export function DestinationView({
   const [taking, setTaking] = useState<readonly string[] | null>(null)
   const latest = deliveries[0]
   const running = latest && (latest.state === 'waiting' || latest.state === 'running') ? latest : null
-  const comparing = compare.state !== 'idle'
+  // What is there is asked for once, when nobody has looked yet; what would be sent is not known before, and a button that
+  // could be pressed until the asking begins would be gone under the finger.
+  const isUnseen = destination.listedAt === null && !running && compare.data === undefined
+  const comparing = compare.state !== 'idle' || isUnseen
   const chosen = useChosen(comparison, `${latest?.id} ${latest?.state}`)
   const problem = [send.data, compare.data].find((one) => one && 'problem' in one)
   const { id } = destination
   const submit = (intent: string, more: Record<string, string> = {}) =>
     void send.submit({ intent, id, ...more }, { method: 'post' })
 
-  // What is there is asked for once, when nobody has looked yet.
   const asked = useRef(false)
   useEffect(() => {
-    if (destination.listedAt !== null || asked.current || running) return
+    if (!isUnseen || asked.current) return
     asked.current = true
     void compare.submit({ intent: 'compare', id }, { method: 'post' })
-  }, [destination, id, compare, running])
+  }, [isUnseen, id, compare])
 
   const { sendCount, removeCount } = chosen
   const wishes = {
@@ -134,7 +136,7 @@ export function DestinationView({
             </send.Form>
             <compare.Form method="post">
               <input type="hidden" name="id" value={id} />
-              <Button type="submit" name="intent" value="compare" disabled={comparing}>
+              <Button type="submit" name="intent" value="compare" disabled={compare.state !== 'idle'}>
                 {comparing ? 'Comparing…' : 'Compare again'}
               </Button>
             </compare.Form>
