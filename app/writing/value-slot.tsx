@@ -16,7 +16,6 @@ export function ValueSlot({ page, slot }: { page: Page; slot: string }) {
             value={written.text}
             readOnly={write === null}
             spellCheck={false}
-            maxLength={500}
             onChange={(event) => write?.(event.target.value)}
           />
         </label>

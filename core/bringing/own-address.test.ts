@@ -86,8 +86,8 @@ describe('pages that say where visitors find them', () => {
           `<meta name="description" content="${about}">
 <meta property="og:title" content="${label}">
 <meta property='og:description' content='${about}'>
-<meta name="twitter:title" content="${title}">
-<meta name="twitter:description" content="The same of all">
+<meta name="card:title" content="${title}">
+<meta name="card:description" content="The same of all">
 <meta name="dc.title" content="Page ${label.length}">
 </head>`,
         )
@@ -104,7 +104,7 @@ describe('pages that say where visitors find them', () => {
     expect(source).toContain('<link rel="canonical" href="{address}">')
     expect(source).toContain('<meta property="og:title" content="{page}">')
     expect(source).toContain("<meta property='og:description' content='{description}'>")
-    expect(source).toContain('<meta name="twitter:title" content="{title}">')
+    expect(source).toContain('<meta name="card:title" content="{title}">')
     expect(source).toContain('content="The same of all"')
     expect(source).not.toContain('dc.title')
     expect(Object.values(outcomes(understood, store))).toEqual(['same', 'same', 'same', 'same'])

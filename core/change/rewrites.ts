@@ -111,8 +111,7 @@ export function findRewrites(
   { copies = {}, places = [], written = [] }: ToldOfTexts = {},
 ): Rewrite[] {
   const originals = new Map(Object.entries(copies).map(([original, copy]) => [copy, original]))
-  const told = { copies, places }
-  if (!movesAnything(before, after, told)) return []
+  if (!movesAnything(before, after, { copies, places })) return []
   const isWritten = new Set(written)
   const placeAfter = placesAfter(places)
   const were = namesOf(before)

@@ -59,7 +59,7 @@ const aroundOf = ({ tops }: ReadPage): string =>
 /** The same for most of some pages; null where each has its own, so that it tells nothing apart. */
 function usualAround(pages: readonly ReadPage[]): string | null {
   const counts = new Map<string, number>()
-  for (const page of pages) counts.set(aroundOf(page), (counts.get(aroundOf(page)) ?? 0) + 1)
+  for (const around of pages.map(aroundOf)) counts.set(around, (counts.get(around) ?? 0) + 1)
   const [most] = [...counts].sort((a, b) => b[1] - a[1])
   return most && most[1] * 2 > pages.length ? most[0] : null
 }

@@ -51,8 +51,8 @@ export const isCharset = (node: HtmlNode): node is HtmlElement =>
 export const descriptionKey = 'description'
 export const charsetKey = 'charset'
 
-/** What sites that show a page elsewhere are told of it, besides what it says anyway. */
-const toldOthers = /^(?:og|twitter|dc|dcterms)[:.](?:title|description|url)$/
+/** What others who show a page are told of it, besides what it says anyway, under a prefix of theirs: `og:title`, `dc.description`. */
+const toldOthers = /^[a-z]+[:.](?:title|description|url)$/
 
 /** What an element of a head says of its page for others: as what, in which attribute (RFC 6596; Open Graph); null for any other. */
 export function saidBy(

@@ -2,9 +2,6 @@ import { encodePath } from '#core/markup'
 import { publicAddressOf } from '#core/links'
 import { type BroughtFile, folderOf, homeNameOf } from '../brought'
 
-/** Letters of a page in which it says where it stands: its head. */
-const longestHead = 50_000
-
 const tags = /<(link|meta)\s([^<>]{1,2000})>/gi
 const attributes = /([\w:-]+)\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s"'>]+))/g
 
@@ -50,7 +47,8 @@ export function publicAddressIn(files: readonly BroughtFile[]): string {
   let told = 0
   for (const { kind, path, text } of files) {
     if (kind !== 'page' || text === undefined) continue
-    const said = addressSaid(text.slice(0, longestHead))
+    const end = text.search(/<\/head\s*>|<body[\s>]/i)
+    const said = addressSaid(end < 0 ? text : text.slice(0, end))
     if (said === null) continue
     told += 1
     const address = before(said, path)
