@@ -1,7 +1,7 @@
 // How a site comes in that somebody made by hand: read, understood and compared in the thread that does so for the
 // application, beside a parser that does nothing else with the same bytes.
 import { MessageChannel } from 'node:worker_threads'
-import { parseHtml } from '#core/markup'
+import { parse } from 'parse5'
 import { threadsOf } from '#server/platform'
 import type { UnderstandAnswer, UnderstandTask } from '../server/bringing/understand.worker'
 import { handMade } from './sites'
@@ -39,7 +39,7 @@ for (const count of (process.env.BENCH_PAGES ?? '300 2700').split(' ').map(Numbe
   const files = handMade(count)
   const megabytes = files.reduce((sum, { text }) => sum + text.length, 0) / 1e6
   const parsed = performance.now()
-  for (const { text } of files) parseHtml(text, true)
+  for (const { text } of files) parse(text, { sourceCodeLocationInfo: true })
   const parseMs = performance.now() - parsed
   const seconds = (ms: number) => `${(ms / 1000).toFixed(1)} s`
   console.log(

@@ -1,5 +1,5 @@
 // npm run bench: the figures of docs/benchmarks.md, over a cluster and a practice host of its own. Parts are named
-// after `--`: core, bringing, deliveries, pages, keys, uploads, load.
+// after `--`: core, reading, bringing, deliveries, pages, keys, uploads, load.
 import { ensureBuild } from './lib/build.mjs'
 import { ensureChromium } from './lib/chromium.mjs'
 import { ensureNodeModules } from './lib/install.mjs'
@@ -20,6 +20,7 @@ await main(async () => {
   try {
     for (const [, file] of [
       ['core', 'main'],
+      ['reading', 'reading'],
       ['bringing', 'bringing'],
       ['deliveries', 'deliveries'],
     ].filter(([part]) => isWanted(part)))

@@ -1,4 +1,4 @@
-import { attributeOf, type HtmlElement, type HtmlNode, parsePlaces, pieceOf } from '#core/markup'
+import { Lines, attributeOf, type HtmlElement, type HtmlNode, parsePlaces, pieceOf } from '#core/markup'
 import { type Colour, contrast, readableOn, writeColour } from './contrast'
 import { RuleIndex } from './matching'
 import { type ColouredPage, rulesOfPage, saysDark } from './page-sheets'
@@ -79,6 +79,7 @@ function keyOf(found: Omit<PoorContrast, 'count'>): string {
 }
 
 function judge(html: string, root: HtmlNode, rules: RuleIndex, scheme: ColourScheme): PoorContrast[] {
+  const lines = new Lines(html)
   const found = new Map<string, { one: Omit<PoorContrast, 'count'>; count: number }>()
   for (const { element, painted } of paintedElements(root, rules, scheme)) {
     const words = attributeOf(element, 'disabled') === undefined ? wordsOf(element) : ''
@@ -93,7 +94,7 @@ function judge(html: string, root: HtmlNode, rules: RuleIndex, scheme: ColourSch
     const one = {
       ...{ text: writeColour(colours.text), ground: writeColour(colours.ground), ratio, needed, scheme },
       piece: where?.startTag ? pieceOf(html, where.startTag.startOffset, where.startTag.endOffset) : '',
-      line: where?.startLine ?? 1,
+      line: where ? lines.placeOf(where.startOffset).line : 1,
       words: words.length > longestWords ? `${words.slice(0, longestWords).trimEnd()}…` : words,
       at: text.at,
       better:

@@ -33,6 +33,12 @@ export interface LinkGraph {
 /** Pages that a list or a template leads to; many pages share one such list. */
 type Shared = readonly string[]
 
+/** The pages that a text leads to, each once, as long as all of them stand where they did. */
+const known = new WeakMap<
+  readonly Reference[],
+  { readonly plan: PlanToken; readonly from: string; readonly to: readonly string[] }
+>()
+
 /**
  * Every link from page to page: those of texts one by one, those of menus and templates as lists that pages
  * share, so that it grows with what is written and not with pages times entries.
@@ -49,21 +55,26 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
 
   const to = new Map<string, readonly string[]>()
   const from = new Map<string, string[]>(pages.map(({ id }) => [id, []]))
+  const ledBy = (references: readonly Reference[], page: Page): readonly string[] => {
+    const path = names.pages.get(page.id)!.path
+    const before = plan && known.get(references)
+    if (before && before.plan === plan && before.from === path) return before.to
+    const targets = resolveAll(references, path, names, homeFile, plan)
+    const led = new Set<string>()
+    for (const [at, target] of targets.entries())
+      // What a page shows or quotes is not where it leads.
+      if (target.kind === 'page' && target.id !== page.id && isReal.has(target.id) && leads(references[at]!))
+        led.add(target.id)
+    const to = [...led]
+    if (plan) known.set(references, { plan, from: path, to })
+    return to
+  }
   for (const page of pages) {
-    const led: string[] = []
-    for (const { hash } of textsOfPage(page)) {
+    const all = textsOfPage(page).flatMap(({ hash }) => {
       const { references } = factsOf(hash)
-      if (references.length === 0) continue
-      const targets = resolveAll(references, names.pages.get(page.id)!.path, names, homeFile, plan)
-      for (let at = 0; at < targets.length; at++) {
-        const target = targets[at]!
-        // What a page shows or quotes is not where it leads.
-        if (target.kind === 'page' && target.id !== page.id && leads(references[at]!)) led.push(target.id)
-      }
-    }
-    // Nearly every page leads to a handful of others.
-    const each = led.length < 20 ? led.filter((id, at) => led.indexOf(id) === at) : [...new Set(led)]
-    const real = each.filter((id) => isReal.has(id))
+      return references.length === 0 ? [] : [ledBy(references, page)]
+    })
+    const real = all.length === 1 ? all[0]! : [...new Set(all.flat())]
     to.set(page.id, real)
     for (const id of real) from.get(id)!.push(page.id)
   }

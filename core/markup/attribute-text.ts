@@ -7,6 +7,9 @@ export interface AttributeText {
   sourceAt(position: number): number
 }
 
+/** A value without character references. */
+export const literalText = (text: string): AttributeText => ({ text, sourceAt: (position) => position })
+
 const candidate = /&(?:#[xX]?[0-9a-fA-F]+;?|[A-Za-z][A-Za-z0-9]{0,40};?)/g
 
 /**
@@ -14,7 +17,7 @@ const candidate = /&(?:#[xX]?[0-9a-fA-F]+;?|[A-Za-z][A-Za-z0-9]{0,40};?)/g
  * found in it can be changed in the source. Linear in the source.
  */
 export function readAttributeText(source: string): AttributeText {
-  if (!source.includes('&')) return { text: source, sourceAt: (position) => position }
+  if (!source.includes('&')) return literalText(source)
   /** Where the text and the source are shifted against each other: after each reference. */
   const shifts: { readonly text: number; readonly source: number }[] = [{ text: 0, source: 0 }]
   const parts: string[] = []

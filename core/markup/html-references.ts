@@ -1,9 +1,10 @@
 import { tableOf } from '#core/site'
-import { readAttributeText } from './attribute-text'
+import { literalText, readAttributeText } from './attribute-text'
 import { findCssReferences } from './css'
 import type { Reference } from './reference'
 import { findDataReferences, findScriptReferences, isLikePath } from './script-references'
-import { attributeValueRange, type HtmlElement, parsePlaces, walkHtml } from './parse'
+import { parsePlaces } from './parse'
+import { attributeValueRange, type HtmlElement, walkHtml } from './tree'
 import { srcsetUrls } from './srcset'
 
 /**
@@ -93,11 +94,20 @@ function elementReferences(html: string, element: HtmlElement, found: Reference[
     const name = attr.prefix ? `${attr.prefix}:${attr.name}` : attr.name
     const as = readAs(tag, name, element)
     if (as === null) continue
-    const where = element.sourceCodeLocation?.attrs?.[name]
-    const range = where && attributeValueRange(html, where)
+    const range = attr.at && attributeValueRange(html, attr.at)
     if (!range) continue
     const holder = `${tag} ${name}`
-    const value = readAttributeText(html.slice(range.start, range.end))
+    // A character reference is always longer than what it stands for.
+    const isLiteral = attr.value.length === range.end - range.start
+    // What nearly all of them are, without any detour.
+    if (as === 'url' && isLiteral && !scriptAddress.test(attr.value)) {
+      const href = attr.value.trim()
+      const start = range.start + attr.value.length - attr.value.trimStart().length
+      const syntax = range.quoted ? 'attribute' : 'unquoted-attribute'
+      found.push({ start, end: start + href.length, href, syntax, holder })
+      continue
+    }
+    const value = isLiteral ? literalText(attr.value) : readAttributeText(html.slice(range.start, range.end))
     const inAttribute = range.quoted ? 'quoted' : 'unquoted'
     const at = (start: number, end: number) => ({
       start: range.start + value.sourceAt(start),

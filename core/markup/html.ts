@@ -3,17 +3,10 @@ import { referencesOf, seenOnce, withAdded } from './html-references'
 import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'
 import { type ElementNote, fillerIn, notesOf, wordsIn } from './notes'
-import {
-  type HtmlElement,
-  type HtmlNode,
-  type MarkupError,
-  type ParsedHtml,
-  parseHtml,
-  pieceOf,
-  walkHtml,
-} from './parse'
+import { type MarkupError, type ParsedHtml, parseHtml, pieceOf } from './parse'
 import { type Run, runsIn } from './runs'
 import { findTagFaults, type TagFault } from './tags'
+import { type HtmlElement, type HtmlNode, walkHtml } from './tree'
 
 /** A stretch of source told to a reader: the beginning of it, where it is long. */
 export interface Pieced {
@@ -90,18 +83,17 @@ const pixels = (value: string | undefined): number | null => {
 /** Elements whose line breaks and spaces are part of what is shown or run. */
 const verbatim = new Set(['pre', 'textarea', 'script', 'style', 'listing', 'xmp', 'plaintext'])
 
-/** Where in an element white space counts: in what it shows as it is, and in its attributes. */
-function fixedRanges(element: HtmlElement, lines: Lines): Range[] {
+/** Adds where in an element white space counts: in what it shows as it is, and in its attributes. */
+function addFixed(element: HtmlElement, lines: Lines, fixed: Range[]): void {
   const where = element.sourceCodeLocation
-  if (!where) return []
-  const ranges = Object.values(where.attrs ?? {}).map(({ startOffset, endOffset }) => {
-    return { start: startOffset, end: endOffset }
-  })
-  if (verbatim.has(element.tagName)) {
-    const start = where.startTag?.endOffset ?? where.startOffset
-    ranges.push({ start, end: where.endTag?.startOffset ?? where.endOffset })
-  }
-  return ranges.filter(({ start, end }) => lines.hasBreak(start, end))
+  if (!where) return
+  for (const { at } of element.attrs)
+    if (at && lines.hasBreak(at.startOffset, at.endOffset))
+      fixed.push({ start: at.startOffset, end: at.endOffset })
+  if (!verbatim.has(element.tagName)) return
+  const start = where.startTag?.endOffset ?? where.startOffset
+  const end = where.endTag?.startOffset ?? where.endOffset
+  if (lines.hasBreak(start, end)) fixed.push({ start, end })
 }
 
 /** Notes that are told of one text, and links and pictures that are kept of it. */
@@ -186,7 +178,7 @@ export function readHtml(
       const size = { width: pixels(value('width')), height: pixels(value('height')) }
       pictures.push({ src: value('src')?.trim() ?? '', ...size, ...range })
     }
-    if (hasBreaks) for (const range of fixedRanges(node, lines)) fixed.push(range)
+    if (hasBreaks) addFixed(node, lines, fixed)
     const where = node.sourceCodeLocation
     const base = baseIn(node, lines)
     if (base) bases.push(base)
@@ -219,7 +211,7 @@ export function readHtml(
     bases,
     ids,
     headings,
-    tags: findTagFaults(html).map(told),
+    tags: parsed.isPlain ? [] : findTagFaults(html).map(told),
     notes: notes.map(told),
     runs: runsIn(root, html).map(told),
     links,
@@ -261,7 +253,7 @@ export function readToPlace(
   walkHtml(parsed.root, (node) => {
     if (!('tagName' in node) || isSeen(node)) return
     referencesOf(html, node, references)
-    if (hasBreaks) for (const range of fixedRanges(node, lines)) fixed.push(range)
+    if (hasBreaks) addFixed(node, lines, fixed)
     const base = baseIn(node, lines)
     if (base) bases.push(base)
   })

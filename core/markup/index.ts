@@ -17,17 +17,15 @@ export { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escape
 export { referencesIn } from './html-references'
 export {
   attributeOf,
+  attributePlace,
   attributeValueRange,
+  type HtmlAttribute,
   type HtmlElement,
   type HtmlNode,
   isElement,
-  type MarkupError,
-  parseHtml,
-  parsePlaces,
-  parseTree,
-  pieceOf,
   walkHtml,
-} from './parse'
+} from './tree'
+export { type MarkupError, parseHtml, parsePlaces, parseTree, pieceOf } from './parse'
 export {
   fixedIn,
   type Heading,

@@ -1,8 +1,5 @@
-import type { DefaultTreeAdapterMap } from 'parse5'
 import type { Range } from './indent'
-
-type HtmlElement = DefaultTreeAdapterMap['element']
-type HtmlNode = DefaultTreeAdapterMap['node']
+import type { HtmlElement, HtmlNode } from './tree'
 
 /** Something about an element that a visitor, or a browser, makes less of than was meant. */
 export interface ElementNote extends Range {
@@ -157,10 +154,8 @@ export function notesOf(element: HtmlElement, labelled: ReadonlySet<string>): El
   if (isField(element) && !isNamed(element) && !isWithin(element, 'label'))
     if (!labelled.has(valueOf(element, 'id') ?? '')) notes.push({ kind: 'no-label', name: tag, ...range })
   if (obsoleteTags.has(tag)) notes.push({ kind: 'obsolete', name: tag, ...range })
-  for (const { name } of element.attrs) {
-    const at = where.attrs?.[name]
+  for (const { name, at } of element.attrs)
     if (at && obsoleteAttributes.has(name) && !element.namespaceURI.endsWith('svg'))
       notes.push({ kind: 'obsolete', name: `${tag} ${name}`, start: at.startOffset, end: at.endOffset })
-  }
   return notes
 }

@@ -3,15 +3,12 @@ import {
   html,
   type DefaultTreeAdapterMap,
   parse,
-  parseFragment,
   Parser,
   type ParserError,
-  type ParserOptions,
   type Token,
 } from 'parse5'
-
-export type HtmlElement = DefaultTreeAdapterMap['element']
-export type HtmlNode = DefaultTreeAdapterMap['node']
+import { parsePlain } from './plain'
+import type { HtmlAttribute, HtmlDocument, HtmlElement, HtmlNode, HtmlPlace, Span } from './tree'
 
 /** A place where the text breaks the HTML syntax, with the standard's own name for the error. */
 export interface MarkupError {
@@ -25,74 +22,52 @@ export interface MarkupError {
   readonly piece: string
 }
 
-/** Where an attribute's value stands in the source; null when it has none. */
-export function attributeValueRange(
-  html: string,
-  where: Token.Location,
-): { start: number; end: number; quoted: boolean } | null {
-  const match = /^[^\s=/>]+\s*=\s*(["']?)/.exec(html.slice(where.startOffset, where.endOffset))
-  if (!match) return null
-  const quoted = match[1] !== ''
-  const start = where.startOffset + match[0].length
-  return { start, end: Math.max(start, where.endOffset - (quoted ? 1 : 0)), quoted }
-}
-
-export const isElement = (node: HtmlNode): node is HtmlElement => 'tagName' in node
-
-/** The value of an attribute, as the parser has it. */
-export const attributeOf = (element: HtmlElement, name: string): string | undefined =>
-  element.attrs.find((one) => one.name === name)?.value
-
-/** Visits every node, template contents included, in document order. */
-export function walkHtml(root: HtmlNode, visit: (node: HtmlNode) => void): void {
-  const stack: HtmlNode[] = [root]
-  while (stack.length > 0) {
-    const node = stack.pop()!
-    visit(node)
-    const children = 'content' in node ? node.content.childNodes : 'childNodes' in node ? node.childNodes : []
-    for (let at = children.length - 1; at >= 0; at--) stack.push(children[at]!)
-  }
-}
-
-/** Where an element stands, of one shape for all: what gets a property later is slow to be written to. */
-class Place implements Token.ElementLocation {
-  startLine: number
-  startCol: number
-  startOffset: number
-  endLine: number
-  endCol: number
+/** Where a node stands, of one shape for all: what gets a property later is slow to be written to. */
+class Place implements HtmlPlace {
+  readonly startOffset: number
   endOffset: number
-  attrs: Token.ElementLocation['attrs']
-  startTag: Token.ElementLocation['startTag']
-  endTag: Token.ElementLocation['endTag']
+  readonly startTag: Span | undefined
+  endTag: Span | undefined
 
-  constructor(from: Token.ElementLocation) {
-    this.startLine = from.startLine
-    this.startCol = from.startCol
-    this.startOffset = from.startOffset
-    this.endLine = from.endLine
-    this.endCol = from.endCol
-    this.endOffset = from.endOffset
-    this.attrs = from.attrs
-    this.startTag = from.startTag
-    this.endTag = from.endTag
+  constructor({ startOffset, endOffset, startTag, endTag }: Token.ElementLocation) {
+    this.startOffset = startOffset
+    this.endOffset = endOffset
+    this.startTag = startTag && spanOf(startTag)
+    this.endTag = endTag && spanOf(endTag)
   }
 }
 
-/** The usual tree; where a node ends is noted in place, where the usual way copies all that is known of its place. */
+const spanOf = ({ startOffset, endOffset }: Token.Location): Span => ({ startOffset, endOffset })
+
+/** Notes at each attribute where it is written: names in drawings are no longer as they are there. */
+function placeAttributes(attrs: readonly HtmlAttribute[], places: Token.LocationWithAttributes['attrs']) {
+  if (!places) return
+  for (const attr of attrs) {
+    const name = attr.prefix ? `${attr.prefix}:${attr.name}` : attr.name
+    const where = places[name] ?? places[name.toLowerCase()]
+    if (where) attr.at = spanOf(where)
+  }
+}
+
+/** The usual tree, with the places of `tree.ts`. */
 const treeAdapter: typeof defaultTreeAdapter = {
   ...defaultTreeAdapter,
+  // An element that is made again where it was not closed has the attributes of the first, which are written there.
+  createElement(tagName, namespaceURI, attrs) {
+    const own = attrs.map((attr) => ({ ...attr }))
+    return defaultTreeAdapter.createElement(tagName, namespaceURI, own)
+  },
   setNodeSourceCodeLocation(node, where) {
-    node.sourceCodeLocation = where && new Place(where)
+    if (where && 'attrs' in node && 'attrs' in where) placeAttributes(node.attrs, where.attrs)
+    node.sourceCodeLocation = where && (new Place(where) as unknown as Token.ElementLocation)
   },
   updateNodeSourceCodeLocation(node, end) {
     const where = node.sourceCodeLocation as Place | null | undefined
     if (where) {
-      where.endLine = end.endLine!
-      where.endCol = end.endCol!
       where.endOffset = end.endOffset!
-      if (end.endTag) where.endTag = end.endTag
-    } else node.sourceCodeLocation = end as Token.Location
+      if (end.endTag) where.endTag = spanOf(end.endTag)
+    } else
+      node.sourceCodeLocation = new Place(end as Token.ElementLocation) as unknown as Token.ElementLocation
   },
 }
 
@@ -110,58 +85,108 @@ class TellingParser extends Parser<DefaultTreeAdapterMap> {
     super.onStartTag(token)
     const { tagName, attrs, location } = token
     if ((tagName !== 'body' && tagName !== 'html') || !location || attrs.length === 0) return
-    const element = this.openElements.items.find((one) => isElement(one) && one.tagName === tagName)
+    const element = this.openElements.items.find((one) => 'tagName' in one && one.tagName === tagName)
     if (element?.sourceCodeLocation?.startOffset === location.startOffset) return
-    const place = new Place({ ...location, startTag: location })
-    const bare = defaultTreeAdapter.createElement(tagName, html.NS.HTML, attrs)
-    this.added.push({ ...bare, sourceCodeLocation: place })
+    const written = attrs.map((attr): HtmlAttribute => ({ ...attr }))
+    placeAttributes(written, location.attrs)
+    const bare: HtmlElement = {
+      ...{ nodeName: tagName, tagName, namespaceURI: html.NS.HTML, attrs: written },
+      ...{ childNodes: [], parentNode: null },
+    }
+    this.added.push({ ...bare, sourceCodeLocation: new Place({ ...location, startTag: location }) })
   }
 }
 
-function parseTelling(text: string, options: ParserOptions<DefaultTreeAdapterMap>) {
-  const parser = new TellingParser(options)
+type TellError = (error: ParserError) => void
+
+/** Parses a whole document, whatever it is like. */
+function parseDocument(text: string, onParseError?: TellError) {
+  const parser = new TellingParser({
+    sourceCodeLocationInfo: true,
+    treeAdapter,
+    onParseError: onParseError ?? null,
+  })
   parser.tokenizer.write(text, true)
-  return { root: parser.document, added: parser.added }
+  return { root: parser.document as HtmlDocument, added: parser.added }
+}
+
+/** Parses a piece of one, whatever it is like. */
+function parsePiece(text: string, onParseError: TellError): HtmlNode {
+  const options = { sourceCodeLocationInfo: true, treeAdapter, onParseError }
+  const parser = Parser.getFragmentParser<DefaultTreeAdapterMap>(null, options)
+  parser.tokenizer.write(text, true)
+  return parser.getFragment() as HtmlNode
+}
+
+/** The tree of a document that ends with its first tag; null where that is no end of it. */
+function openDocument(opening: string, onParseError?: TellError): HtmlDocument | null {
+  const { root } = parseDocument(opening, onParseError)
+  // The head and the body that the parser adds where none are written.
+  const first = root.childNodes[root.childNodes.length - 1] as HtmlElement
+  if (first.sourceCodeLocation?.startTag?.endOffset !== opening.length) return null
+  first.childNodes.length = 0
+  return root
 }
 
 export interface ParsedHtml {
   readonly root: HtmlNode
   /** Tags of a whole document that made no element: what they say is another's. */
   readonly added: readonly HtmlElement[]
+  /** Whether each tag of it has the one that it needs. */
+  readonly isPlain: boolean
   readonly errors: MarkupError[]
   readonly errorCount: number
 }
 
 /** Parses a whole document for where things stand in it; what is wrong with it is not told. */
-export const parsePlaces = (text: string): Pick<ParsedHtml, 'root' | 'added'> =>
-  parseTelling(text, { sourceCodeLocationInfo: true, treeAdapter })
+export function parsePlaces(text: string): Pick<ParsedHtml, 'root' | 'added'> {
+  const plain = parsePlain(text, openDocument)
+  return plain ? { root: plain, added: [] } : parseDocument(text)
+}
 
 /** Parses a whole document for what it is, wherever it stands. */
-export const parseTree = (html: string): HtmlNode => parse(html, { treeAdapter })
+export const parseTree = (text: string): HtmlNode =>
+  parsePlain(text, openDocument) ?? (parse(text, { treeAdapter }) as HtmlNode)
 
 /** Parses a whole document or a fragment, with source locations and errors. */
-export function parseHtml(text: string, whole: boolean): ParsedHtml {
-  const errors: MarkupError[] = []
-  let errorCount = 0
-  const options = {
-    sourceCodeLocationInfo: true,
-    treeAdapter,
-    onParseError: (error: ParserError) => {
-      if (++errorCount > mostErrors) return
-      errors.push({
-        code: error.code,
-        line: error.startLine,
-        column: error.startCol,
-        start: error.startOffset,
-        end: error.endOffset,
-        piece: lineAt(text, error.startOffset),
-      })
-    },
+export const parseHtml = (text: string, whole: boolean): ParsedHtml =>
+  parseIfPlain(text, whole) ?? parseAny(text, whole)
+
+/** Collects what is wrong with a text. */
+class Errors {
+  readonly errors: MarkupError[] = []
+  errorCount = 0
+
+  constructor(readonly text: string) {}
+
+  readonly tell = (error: ParserError): void => {
+    if (++this.errorCount > mostErrors) return
+    this.errors.push({
+      code: error.code,
+      line: error.startLine,
+      column: error.startCol,
+      start: error.startOffset,
+      end: error.endOffset,
+      piece: lineAt(this.text, error.startOffset),
+    })
   }
+}
+
+/** What `parseAny` makes of a text, where it is plain (`parsePlain`). */
+function parseIfPlain(text: string, whole: boolean): ParsedHtml | null {
+  const told = new Errors(text)
+  // A doctype of old is an error in a text that is plain for the rest.
+  const root = parsePlain(text, whole ? (opening) => openDocument(opening, told.tell) : null)
+  return root && { root, added: [], isPlain: true, errors: told.errors, errorCount: told.errorCount }
+}
+
+/** Parses a text, whatever it is like. */
+export function parseAny(text: string, whole: boolean): ParsedHtml {
+  const told = new Errors(text)
   const { root, added } = whole
-    ? parseTelling(text, options)
-    : { root: parseFragment(text, options), added: [] }
-  return { root, added, errors, errorCount }
+    ? parseDocument(text, told.tell)
+    : { root: parsePiece(text, told.tell), added: [] }
+  return { root, added, isPlain: false, errors: told.errors, errorCount: told.errorCount }
 }
 
 /** Letters of a piece of source that are told. */

@@ -1,6 +1,6 @@
 import type { TextEdit } from './edits'
 import type { Range } from './indent'
-import { type HtmlElement, type HtmlNode } from './parse'
+import { type HtmlElement, type HtmlNode } from './tree'
 
 /** Text that stands straight in a content, in paragraphs that nothing but blank lines part: a browser shows one of it. */
 export interface Run extends Range {

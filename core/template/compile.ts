@@ -200,8 +200,8 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   }
   const inReference = rangesHold(read.references)
   const attributeHoles = (element: HtmlElement): ValueName[] =>
-    Object.values(element.sourceCodeLocation?.attrs ?? {}).flatMap((where) => {
-      const range = attributeValueRange(source, where)
+    element.attrs.flatMap(({ at: where }) => {
+      const range = where && attributeValueRange(source, where)
       if (!range || !source.slice(range.start, range.end).includes('{')) return []
       const quote = range.quoted ? source[range.start - 1] : null
       const isUrl = inReference(range)
@@ -361,7 +361,8 @@ function unknownAttributes(
   const unknown: Unknown[] = []
   const add = (kind: Unknown['kind'], name: string, known: readonly string[], { start, end }: Range) =>
     void unknown.push({ kind, name, known, start, end, ...lines.placeOf(start) })
-  for (const [name, where] of Object.entries(element.sourceCodeLocation?.attrs ?? {})) {
+  for (const { name, value, at: where } of element.attrs) {
+    if (!where) continue
     const attribute = part.attributes.find((one) => one.name === name)
     if (!attribute) {
       if (globalAttributes.test(name)) continue
@@ -371,7 +372,6 @@ function unknownAttributes(
       continue
     }
     const range = attributeValueRange(source, where)
-    const value = element.attrs.find((one) => one.name === name)!.value
     const isKnown = attribute.values.includes(value) || (attribute.isNumber && /^[1-9]\d*$/.test(value))
     if (range && !isKnown) add('attribute value', value, attribute.values, range)
   }

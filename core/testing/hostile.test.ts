@@ -34,7 +34,10 @@ const size = 200_000
 const longest = 19_000
 
 const cases: [string, (input: string) => unknown, string, string][] = [
-  ['indenting 200,000 signs that open no tag', indent, '<'.repeat(size), prose(size)],
+  ['indenting 200,000 signs that open no tag', indent, '<'.repeat(size), `${prose(size)}<`],
+  ['notes before a head', (text) => readHtml(text, true), `<!doctype html><html>${'<!----> '.repeat(size / 8)}<head></head><body></body></html>`, `<!doctype html><html><head></head><body>${'<!----> '.repeat(size / 8)}</body></html>`],
+  ['notes before no document', (text) => readHtml(text, true), '<!-- x -->'.repeat(size / 10), '<p>x <b>y</b>'.repeat(size / 13)],
+  ['elements in elements', (text) => readHtml(text, false), '<div>'.repeat(15_000), '<b>a</b>'.repeat(15_000)],
   ['indenting lines inside attributes', indent, `<p title="${lines('a', size)}">`, lines('<p>a', size)],
   ['indenting pre in pre', indent, '<pre>\n'.repeat(20_000), lines('<b>a</b>', 120_000)],
   ['taking spaces off', (text) => trimmedRange(text), `a${' '.repeat(size)}b`, prose(size)],

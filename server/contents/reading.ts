@@ -51,7 +51,8 @@ function countOf(text: string, sign: string, most: number): number {
 async function read<Facts>(task: ReadingTask, here: (text: string) => Facts): Promise<Facts> {
   const sign = { html: '<', template: '<', css: '{', file: null, plan: null }[task.kind]
   const isLight = sign !== '<' || countOf(task.text, sign, tagsAtOnce) <= tagsAtOnce
-  if (task.text.length <= readAtOnce && isLight) return here(task.text)
+  // Copied as from a thread: pieces of a text would keep all of it in memory for as long as they are kept.
+  if (task.text.length <= readAtOnce && isLight) return structuredClone(here(task.text))
   if (sign !== null && countOf(task.text, sign, mostTags) > mostTags) throw tooHeavy()
   try {
     return (await pool().run(task, { signal: deadline(readingLimits.deadlineMs) })) as Facts

@@ -100,9 +100,7 @@ export function valueKey(name: string, value: string, goalOf: GoalOf): string {
 export function startTagKey(element: HtmlElement, goalOf: GoalOf): string {
   const where = element.sourceCodeLocation
   const written =
-    addedTo.test(element.tagName) && where
-      ? element.attrs.filter(({ name }) => where.attrs?.[name])
-      : element.attrs
+    addedTo.test(element.tagName) && where ? element.attrs.filter(({ at }) => at) : element.attrs
   const attributes = written.map(({ name, value }) => `${name}=${valueKey(name, value, goalOf)}`)
   return `<${element.tagName} ${attributes.sort().join(' ')}>`
 }

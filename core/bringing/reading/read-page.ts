@@ -1,5 +1,6 @@
 import {
   attributeOf,
+  attributePlace,
   attributeValueRange,
   type HtmlElement,
   type HtmlNode,
@@ -117,8 +118,7 @@ function topTag(
   return {
     start: where!.startTag!.startOffset + 1 + tagName.length,
     attributes: new Map(
-      attrs.flatMap(({ name, value }) => {
-        const at = where!.attrs?.[name]
+      attrs.flatMap(({ name, value, at }) => {
         if (!at) return []
         const refers = isLikePath(value)
         return [
@@ -172,7 +172,7 @@ function readPage(
     const says = saidBy(node)
     if (says) {
       const { key, attribute, value } = says
-      const at = where?.attrs?.[attribute]
+      const at = attributePlace(node, attribute)
       const range = at && attributeValueRange(text, at)
       said.set(key, range && !said.has(key) ? { value, range, isOwn: isOwn(value) } : null)
     }
@@ -184,8 +184,7 @@ function readPage(
     if (where && (isCharset(node) || isDescription(node)))
       metas.push(
         new Map(
-          node.attrs.map(({ name, value }) => {
-            const at = where.attrs?.[name]
+          node.attrs.map(({ name, value, at }) => {
             return [name, { value, range: at ? attributeValueRange(text, at) : null }]
           }),
         ),

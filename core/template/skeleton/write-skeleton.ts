@@ -1,5 +1,13 @@
 import deepEqual from 'fast-deep-equal'
-import { applyEdits, escapeAttribute, indentUnit, type Range, readHtml, type TextEdit } from '#core/markup'
+import {
+  attributePlace,
+  applyEdits,
+  escapeAttribute,
+  indentUnit,
+  type Range,
+  readHtml,
+  type TextEdit,
+} from '#core/markup'
 import { type HeadElement, type HeadPart, headOrder, readSkeleton, type ScriptUse } from './read-skeleton'
 
 /** One thing that a skeleton is to say otherwise; null takes it out. */
@@ -61,7 +69,7 @@ export function writeSkeleton(source: string, change: SkeletonChange): string {
     const where = skeleton.html?.sourceCodeLocation
     if (!where?.startTag) return source
     const lang = `lang="${escapeAttribute(change.value)}"`
-    const at = where.attrs?.lang
+    const at = attributePlace(skeleton.html!, 'lang')
     const edit = at
       ? { start: at.startOffset, end: at.endOffset, text: lang }
       : { start: where.startTag.startOffset + '<html'.length, end: where.startTag.startOffset + '<html'.length, text: ` ${lang}` } // prettier-ignore

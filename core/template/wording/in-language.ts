@@ -1,4 +1,5 @@
 import {
+  attributePlace,
   applyEdits,
   attributeValueRange,
   escapeAttribute,
@@ -50,10 +51,10 @@ export function inLanguage(source: string, language: string): string {
     const tag = node.sourceCodeLocation?.startTag
     const says = (name: string) => node.attrs.some((one) => one.name === name)
     if (node.tagName === 'html' && tag && isRightToLeft && !says('dir')) {
-      const at = node.sourceCodeLocation?.attrs?.lang?.endOffset ?? tag.startOffset + '<html'.length
+      const at = attributePlace(node, 'lang')?.endOffset ?? tag.startOffset + '<html'.length
       edits.push({ start: at, end: at, text: ' dir="rtl"' })
     }
-    const label = node.sourceCodeLocation?.attrs?.['aria-label']
+    const label = attributePlace(node, 'aria-label')
     const said = words?.get(node.attrs.find(({ name }) => name === 'aria-label')?.value ?? '')
     const range = label && said !== undefined ? attributeValueRange(source, label) : null
     if (range?.quoted) edits.push({ start: range.start, end: range.end, text: escapeAttribute(said!) })

@@ -1,5 +1,5 @@
 import { resolveReference } from '#core/links'
-import { readHtml } from '#core/markup'
+import { type HtmlFacts, readHtml } from '#core/markup'
 import { type Page, textsOfPage } from '#core/site'
 import { type Found, type FindingContext, inPage, type Rule } from '../../rule'
 
@@ -20,6 +20,14 @@ function placesOf({ factsOf, templates }: FindingContext) {
     return ids.has(place) || inTemplateOf(page).has(place)
   }
 }
+
+/** Those of some references that name a place; they are asked for each time, and are few. */
+function leadingToPlaces(references: HtmlFacts['references']): HtmlFacts['references'] {
+  let few = ofPlaces.get(references)
+  if (!few) ofPlaces.set(references, (few = references.filter(({ href }) => href.includes('#'))))
+  return few
+}
+const ofPlaces = new WeakMap<HtmlFacts['references'], HtmlFacts['references']>()
 
 /** What stands behind `#`, as an id; null for the top of the page, and what names no element (HTML §7.4.6.4). */
 function placeIn(suffix: string): string | null {
@@ -45,8 +53,7 @@ export const missingPlace: Rule = {
     const found: Found[] = []
     for (const page of pages)
       for (const { slot, hash } of textsOfPage(page))
-        for (const reference of factsOf(hash).references) {
-          if (!reference.href.includes('#')) continue
+        for (const reference of leadingToPlaces(factsOf(hash).references)) {
           const target = resolveReference(reference.href, names.pages.get(page.id)!.path, names, homeFile)
           const to =
             target.kind === 'here' ? page : target.kind === 'page' ? tree.byId.get(target.id) : undefined

@@ -1,3 +1,4 @@
+import { attributePlace } from '#core/markup'
 import { directionOf } from '#core/template'
 import type { Rule } from '../../rule'
 import { ofSkeleton } from './of-skeleton'
@@ -14,7 +15,7 @@ export const noDirection: Rule = {
       const own = language === null || language.includes('{') ? context.site.language : language
       const tag = html?.sourceCodeLocation?.startTag
       if (directionOf(own) !== 'rtl' || !tag || html.attrs.some(({ name }) => name === 'dir')) return null
-      const at = html.sourceCodeLocation?.attrs?.lang?.endOffset ?? tag.startOffset + '<html'.length
+      const at = attributePlace(html, 'lang')?.endOffset ?? tag.startOffset + '<html'.length
       return {
         what: `The “html” of this template has no “dir”; “${own}” is written from right to left.`,
         mends: [

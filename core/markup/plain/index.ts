@@ -1,0 +1,1 @@
+export { parsePlain } from './parse-plain'
