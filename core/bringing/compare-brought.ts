@@ -2,7 +2,7 @@ import { diffArrays } from 'diff'
 import { buildSite, type BuildSources } from '#core/build'
 import { applyEdits, parseTree, type Range, type Reference, referencesIn } from '#core/markup'
 import { isStanding, resolveReference, type Target } from '#core/links'
-import { namesOf } from '#core/naming'
+import { type Names, namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import { treeDigest } from './reading/tree-digest'
 import type { OldNames } from './old-names'
@@ -100,7 +100,14 @@ function differing(shown: readonly [string, string], compared: readonly [string,
 
 /** What is compared; some of its pages at a time, if need be. */
 export type ToCompare = Pick<Understood, 'site' | 'pages' | 'madeIn'> & {
-  readonly old: Pick<OldNames, 'resolve'>
+  readonly old: Pick<OldNames, 'resolve' | 'names' | 'beside'>
+}
+
+/** Whether all pages and files stand where they stood, and nothing beside them. */
+function isAllKept({ names: before, beside }: ToCompare['old'], { byPath }: Names): boolean {
+  if (beside || byPath.size !== before.byPath.size) return false
+  for (const [path, { id }] of byPath) if (before.byPath.get(path)?.id !== id) return false
+  return true
 }
 
 /** Builds every page that was brought in, and compares it with what it was. */
@@ -112,16 +119,19 @@ export function compareBrought(
   const build = buildSite(site, sources)
   const names = namesOf(site)
   const home = homeFileOf(site)
+  const isKept = isAllKept(old, names)
   return pages.map((page): ComparedPage => {
     onPage?.()
     const { path } = names.pages.get(page.id)!
     const { text: made, trace } = build.traceOf(page.id)
+    const told = { id: page.id, path: page.path, stretches: [] }
+    // What is the same to the byte, among others that stand where they stood, leads where it led.
+    if (isKept && path === page.path && made.trim() === page.text.trim()) return { ...told, outcome: 'same' }
     const references = referencesIn(made)
     const goalNow = (one: Reference) => goalOf(resolveReference(one.href, path, names, home), one)
     const goalThen = (one: Reference) => goalOf(old.resolve(one.href, page.path), one)
     const becomes = byGoals(made, references, goalNow)
     const was = byGoals(page.text, page.references, goalThen)
-    const told = { id: page.id, path: page.path, stretches: [] }
     if (becomes.trim() === was.trim()) return { ...told, outcome: 'same' }
     if (withoutSpaces(withoutCharset(becomes)) === withoutSpaces(withoutCharset(was)))
       return { ...told, outcome: 'spaces' }

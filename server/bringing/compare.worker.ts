@@ -15,7 +15,7 @@ export interface CompareTask extends Omit<ToCompare, 'old'> {
 export default function run({ old, texts, year, ...rest }: CompareTask): readonly ComparedPage[] {
   const resolve = resolverOf(old.names, old.beside)
   return compareBrought(
-    { ...rest, old: { resolve } },
+    { ...rest, old: { ...old, resolve } },
     sourcesOf((hash) => texts.get(hash) ?? '', year),
   )
 }

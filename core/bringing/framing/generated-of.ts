@@ -1,4 +1,4 @@
-import { escapeAttribute, type HtmlElement } from '#core/markup'
+import { escapeAttribute, type HtmlAttribute } from '#core/markup'
 import type { Site } from '#core/site'
 import { type Attributes, contextOf, type Entry, type GeneratedPart, parts } from '#core/template'
 import type { ListEntry } from '../reading/page-outline'
@@ -47,7 +47,7 @@ function flatIds(entries: readonly Entry[], own: string, omitsOwn: boolean): str
 }
 
 /** How a part is written in a template: the element's own attributes pass on to it. */
-function writtenPart(name: string, attributes: Attributes, ofElement: HtmlElement['attrs']): string {
+function writtenPart(name: string, attributes: Attributes, ofElement: readonly HtmlAttribute[]): string {
   const own = ofElement.filter((one) => !(one.name === 'class' && one.value === name))
   const written = [...Object.entries(attributes), ...own.map((one) => [one.name, one.value] as const)]
   return `<${name}${written.map(([key, value]) => ` ${key}="${escapeAttribute(value)}"`).join('')}></${name}>`
@@ -63,7 +63,7 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   const pageOf = new Map(site.pages.map((page) => [page.id, page]))
   /** What elements list, by start tag and page; null where a page has several alike. */
   const lists = new Map<string, Map<string, string[] | null>>()
-  const attributesOf = new Map<string, HtmlElement['attrs']>()
+  const attributesOf = new Map<string, readonly HtmlAttribute[]>()
   for (const page of pages) {
     const open = [...page.outline]
     for (let node = open.pop(); node; node = open.pop()) {

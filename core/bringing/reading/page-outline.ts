@@ -1,10 +1,19 @@
-import { attributeOf, type HtmlElement, type HtmlNode, isElement, type Range, walkHtml } from '#core/markup'
+import {
+  attributeOf,
+  type HtmlAttribute,
+  type HtmlElement,
+  type HtmlNode,
+  isElement,
+  type Range,
+  walkHtml,
+} from '#core/markup'
 import type { OldNames } from '../old-names'
 import {
   charsetKey,
-  childrenOf,
   descriptionKey,
   type GoalOf,
+  type InOrder,
+  inOrderOf,
   insideOf,
   isCharset,
   isDescription,
@@ -40,7 +49,10 @@ export interface OutlineNode {
   /** Of a heading of the first level. */
   readonly says: string | null
   /** Of a list of nothing but pages. */
-  readonly list: { readonly entries: readonly ListEntry[]; readonly attributes: HtmlElement['attrs'] } | null
+  readonly list: {
+    readonly entries: readonly ListEntry[]
+    readonly attributes: readonly HtmlAttribute[]
+  } | null
 }
 
 /** A link to a page, as a plan is read from it. */
@@ -95,16 +107,57 @@ function pageOf(element: HtmlElement, { old, path }: Reading): string | null {
 
 const nothing: readonly OutlineNode[] = []
 
+/** What is known of each node of a page from those within it, by its place among all. */
+interface FromWithin {
+  readonly digests: readonly (string | null)[]
+  /** Whether it is of nothing but what a list of links to pages is made of. */
+  readonly isListable: readonly boolean[]
+  /** Elements with a list, a link and a heading of the first level in them. */
+  readonly holding: ReadonlySet<HtmlNode>
+  readonly linking: ReadonlySet<HtmlNode>
+  readonly headed: ReadonlySet<HtmlNode>
+  /** Cells of tables, and of the parts of them. */
+  readonly cells: readonly number[]
+}
+
+/** Upwards: what is in an element is known before it. */
+function readUpwards({ nodes, parents }: InOrder, reading: Reading): FromWithin {
+  const digests = new Array<string | null>(nodes.length).fill(null)
+  const inside = new Array<string>(nodes.length).fill('')
+  const isListable = new Array<boolean>(nodes.length).fill(false)
+  const hasOther = new Array<boolean>(nodes.length).fill(false)
+  const cells = new Array<number>(nodes.length).fill(0)
+  const [holding, linking, headed] = [new Set<HtmlNode>(), new Set<HtmlNode>(), new Set<HtmlNode>()]
+  for (let at = nodes.length - 1; at >= 0; at--) {
+    const node = nodes[at]!
+    const holder = parents[at]!
+    const digest = digestOfNode(node, inside[at]!, reading.goalOf)
+    digests[at] = digest
+    if (digest !== null && holder >= 0) inside[holder] = digest + inside[holder]!
+    if (!isElement(node)) continue
+    const { tagName } = node
+    const isLink =
+      tagName === 'a' && (attributeOf(node, 'href') === undefined || pageOf(node, reading) !== null)
+    isListable[at] = (isLink || inLists.test(tagName)) && !hasOther[at]
+    if (holder < 0) continue
+    const above = nodes[holder]!
+    if (!isListable[at]) hasOther[holder] = true
+    if (holding.has(node) || listing.test(tagName)) holding.add(above)
+    if (linking.has(node) || tagName === 'a') linking.add(above)
+    if (headed.has(node) || tagName === 'h1') headed.add(above)
+    if (isCell(node)) cells[holder]! += 1
+    else if (tagName === 'table' || ofTables.test(tagName)) cells[holder]! += cells[at]!
+  }
+  return { digests, isListable, holding, linking, headed, cells }
+}
+
 /**
- * What a list has, once it is known to be of nothing but links and words.
- * @param linking elements with a link in them
- * @param holding elements with a list in them: what all of it says is no label
+ * What a list has, once it is known to be of nothing but links and words: what all of one with lists in it says is no label.
  */
 function entriesOf(
   element: HtmlElement,
   reading: Reading,
-  linking: ReadonlySet<HtmlNode>,
-  holding: ReadonlySet<HtmlNode>,
+  { linking, holding }: Pick<FromWithin, 'linking' | 'holding'>,
 ): ListEntry[] {
   const entries: ListEntry[] = []
   walkHtml(element, (node) => {
@@ -118,105 +171,105 @@ function entriesOf(
   return entries
 }
 
+/** What is known of a page from what its nodes stand in. */
+interface FromAround {
+  readonly links: readonly PageLink[]
+  readonly lists: ReadonlyMap<HtmlNode, NonNullable<OutlineNode['list']>>
+  /** What tables are made of that put a page's parts side by side. */
+  readonly laidOut: ReadonlySet<HtmlNode>
+}
+
+/** Downwards: how deep in lists it stands. */
+function readDownwards({ nodes, parents }: InOrder, reading: Reading, within: FromWithin): FromAround {
+  const links: PageLink[] = []
+  const lists = new Map<HtmlNode, NonNullable<OutlineNode['list']>>()
+  const laidOut = new Set<HtmlNode>()
+  /** Lists that an element stands in, itself included; those of them that are tried; and whether it is in a link. */
+  const depths = new Array<number>(nodes.length).fill(0)
+  const tried = new Array<number>(nodes.length).fill(0)
+  const linked = new Array<boolean>(nodes.length).fill(false)
+  for (let at = 0; at < nodes.length; at++) {
+    const node = nodes[at]!
+    if (!isElement(node)) continue
+    const { tagName } = node
+    const holder = parents[at]!
+    const [outer, before, isLinked] =
+      holder < 0 ? [0, 0, false] : [depths[holder]!, tried[holder]!, linked[holder]!]
+    const above = holder < 0 ? null : nodes[holder]!
+    if (above && ofTables.test(tagName)) {
+      const isTable = isElement(above) && above.tagName === 'table'
+      if (isTable ? within.cells[holder]! <= mostCells : laidOut.has(above) && !isCell(above))
+        laidOut.add(node)
+    }
+    // What leads on to the next page or back says nothing of a plan (HTML §4.6.7.13).
+    if (tagName === 'a' && !isLinked && !/\b(next|prev)\b/i.test(attributeOf(node, 'rel') ?? '')) {
+      const id = pageOf(node, reading)
+      if (id !== null) links.push({ id, label: reading.strings.once(textIn(node)), depth: outer })
+    }
+    const isTried =
+      before < deepestList &&
+      listing.test(tagName) &&
+      within.isListable[at]! &&
+      !!node.sourceCodeLocation?.endTag
+    if (isTried)
+      lists.set(node, { entries: entriesOf(node, reading, within), attributes: node.attrs.map(withoutPlace) })
+    depths[at] = outer + (/^(ul|ol|menu|dl)$/.test(tagName) ? 1 : 0)
+    tried[at] = before + (isTried ? 1 : 0)
+    linked[at] = isLinked || tagName === 'a'
+  }
+  return { links, lists, laidOut }
+}
+
+const withoutPlace = ({ name, value }: HtmlAttribute): HtmlAttribute => ({ name, value })
+
 /** Reads what is kept of a page's tree, and its links to pages. Each node once, however deep they stand. */
 export function outlineOf(
   root: HtmlNode,
   reading: Reading,
 ): { readonly top: readonly OutlineNode[]; readonly links: readonly PageLink[] } {
   const { goalOf, strings } = reading
-  const inOrder: HtmlNode[] = []
-  walkHtml(root, (node) => void inOrder.push(node))
+  const inOrder = inOrderOf(root)
+  const { nodes, parents } = inOrder
+  const within = readUpwards(inOrder, reading)
+  const { links, lists, laidOut } = readDownwards(inOrder, reading, within)
 
-  // Upwards: what is in an element is known before it.
-  const digests = new Map<HtmlNode, string>()
-  const listable = new Set<HtmlNode>()
-  const holding = new Set<HtmlNode>()
-  const linking = new Set<HtmlNode>()
-  const headed = new Set<HtmlNode>()
-  const cells = new Map<HtmlNode, number>()
-  for (let at = inOrder.length - 1; at >= 0; at--) {
-    const node = inOrder[at]!
-    const digest = digestOfNode(node, digests, goalOf)
-    if (digest !== null) digests.set(node, digest)
-    if (!isElement(node)) continue
-    const { tagName } = node
-    const isLink =
-      tagName === 'a' && (attributeOf(node, 'href') === undefined || pageOf(node, reading) !== null)
-    const elements = childrenOf(node).filter(isElement)
-    if ((isLink || inLists.test(tagName)) && elements.every((child) => listable.has(child)))
-      listable.add(node)
-    if (elements.some((child) => holding.has(child) || listing.test(child.tagName))) holding.add(node)
-    if (elements.some((child) => linking.has(child) || child.tagName === 'a')) linking.add(node)
-    if (elements.some((child) => headed.has(child) || child.tagName === 'h1')) headed.add(node)
-    if (tagName === 'table' || (ofTables.test(tagName) && !/^t[dh]$/.test(tagName)))
-      cells.set(node, elements.reduce((sum, one) => sum + (/^t[dh]$/.test(one.tagName) ? 1 : (cells.get(one) ?? 0)), 0)) // prettier-ignore
-  }
-
-  // Downwards: how deep in lists it stands.
-  const links: PageLink[] = []
-  const depths = new Map<HtmlNode, { lists: number; tried: number; linked: boolean }>()
-  const lists = new Map<HtmlNode, NonNullable<OutlineNode['list']>>()
-  const laidOut = new Set<HtmlNode>()
-  for (const node of inOrder) {
-    const above = depths.get('parentNode' in node ? (node.parentNode as HtmlNode) : node)
-    const { lists: outer, tried, linked } = above ?? { lists: 0, tried: 0, linked: false }
-    const holder = 'parentNode' in node ? (node.parentNode as HtmlNode) : null
-    const isTable = holder !== null && isElement(holder) && holder.tagName === 'table'
-    if (isElement(node) && ofTables.test(node.tagName) && holder)
-      if (isTable ? cells.get(holder)! <= mostCells : laidOut.has(holder) && !isCell(holder))
-        laidOut.add(node)
-    if (!isElement(node)) {
-      depths.set(node, { lists: outer, tried, linked })
-      continue
-    }
-    const { tagName } = node
-    // What leads on to the next page or back says nothing of a plan (HTML §4.6.7.13).
-    if (tagName === 'a' && !linked && !/\b(next|prev)\b/i.test(attributeOf(node, 'rel') ?? '')) {
-      const id = pageOf(node, reading)
-      if (id !== null) links.push({ id, label: strings.once(textIn(node)), depth: outer })
-    }
-    const isTried =
-      tried < deepestList && listing.test(tagName) && listable.has(node) && !!node.sourceCodeLocation?.endTag
-    if (isTried)
-      lists.set(node, { entries: entriesOf(node, reading, linking, holding), attributes: node.attrs })
-    depths.set(node, {
-      lists: outer + (/^(ul|ol|menu|dl)$/.test(tagName) ? 1 : 0),
-      tried: tried + (isTried ? 1 : 0),
-      linked: linked || tagName === 'a',
-    })
-  }
-
-  // Upwards again: what is looked into, with what it holds.
-  const made = new Map<HtmlNode, OutlineNode>()
-  const madeOf = (nodes: readonly HtmlNode[]) => nodes.flatMap((node) => made.get(node) ?? [])
   const isLookedInto = (node: HtmlNode): boolean =>
     isElement(node) &&
-    (framing.test(node.tagName) || /^(head|h1)$/.test(node.tagName) || holding.has(node) || laidOut.has(node))
-  for (let at = inOrder.length - 1; at >= 0; at--) {
-    const node = inOrder[at]!
-    const digest = digests.get(node)
-    const parent = 'parentNode' in node ? (node.parentNode as HtmlNode) : null
+    (framing.test(node.tagName) ||
+      /^(head|h1)$/.test(node.tagName) ||
+      within.holding.has(node) ||
+      laidOut.has(node))
+  const tagKey = (one: HtmlElement) => {
+    const said = saidBy(one)
+    if (said) return said.key
+    return isDescription(one) ? descriptionKey : isCharset(one) ? charsetKey : startTagKey(one, goalOf)
+  }
+  // Upwards again: what is looked into, with what it holds, from the last of it to the first.
+  const made = new Map<number, OutlineNode[]>()
+  const madeIn = (at: number): readonly OutlineNode[] => made.get(at)?.reverse() ?? nothing
+  for (let at = nodes.length - 1; at > 0; at--) {
+    const node = nodes[at]!
+    const digest = within.digests[at]!
+    const holder = parents[at]!
     // White space, and what stands in an element that is one thing.
-    if (digest === undefined || !(parent === null || parent === root || isLookedInto(parent))) continue
+    if (digest === null || !(holder === 0 || isLookedInto(nodes[holder]!))) continue
     const element = isElement(node) ? node : null
     const value = (name: string) => element && attributeOf(element, name)
-    const tagKey = (one: HtmlElement) => {
-      const said = saidBy(one)
-      if (said) return said.key
-      return isDescription(one) ? descriptionKey : isCharset(one) ? charsetKey : startTagKey(one, goalOf)
-    }
-    made.set(node, {
+    const one: OutlineNode = {
       tagName: element ? strings.once(element.tagName) : null,
       key: element ? strings.once(tagKey(element)) : `= ${digest}`,
       digest,
       range: rangeOf(node),
       inside: element && insideOf(element),
       name: strings.once(value('id') ?? value('class') ?? '') || null,
-      children: isLookedInto(node) ? madeOf(childrenOf(node)) : nothing,
+      children: isLookedInto(node) ? madeIn(at) : nothing,
       // One around others is no label, and each of them would be read as often as it is deep.
-      says: element?.tagName === 'h1' && !headed.has(node) ? textIn(node) : null,
+      says: element?.tagName === 'h1' && !within.headed.has(node) ? textIn(node) : null,
       list: lists.get(node) ?? null,
-    })
+    }
+    const beside = made.get(holder)
+    if (beside) beside.push(one)
+    else made.set(holder, [one])
   }
-  return { top: madeOf(childrenOf(root)), links }
+  return { top: madeIn(0), links }
 }

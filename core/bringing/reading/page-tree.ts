@@ -13,6 +13,31 @@ import {
 export const childrenOf = (node: HtmlNode): readonly HtmlNode[] =>
   'content' in node ? node.content.childNodes : 'childNodes' in node ? (node.childNodes as HtmlNode[]) : []
 
+/** A tree node by node, in document order, template contents included. */
+export interface InOrder {
+  readonly nodes: readonly HtmlNode[]
+  /** Which of them each stands in; -1 for the first. */
+  readonly parents: readonly number[]
+}
+
+export function inOrderOf(root: HtmlNode): InOrder {
+  const nodes: HtmlNode[] = []
+  const parents: number[] = []
+  const stack: HtmlNode[] = [root]
+  const within: number[] = [-1]
+  while (stack.length > 0) {
+    const node = stack.pop()!
+    const at = nodes.push(node) - 1
+    parents.push(within.pop()!)
+    const children = childrenOf(node)
+    for (let last = children.length - 1; last >= 0; last--) {
+      stack.push(children[last]!)
+      within.push(at)
+    }
+  }
+  return { nodes, parents }
+}
+
 /** White space as it is shown. */
 export const shownText = (text: string): string => text.replace(/\s+/g, ' ').trim()
 

@@ -1,44 +1,33 @@
-import { type HtmlNode, isElement, walkHtml } from '#core/markup'
+import { type HtmlNode, isElement } from '#core/markup'
 import { digestOf } from './digest'
-import {
-  childrenOf,
-  doctypeKey,
-  type GoalOf,
-  isCharset,
-  scriptKey,
-  shownText,
-  startTagKey,
-} from './page-tree'
+import { doctypeKey, type GoalOf, inOrderOf, isCharset, scriptKey, shownText, startTagKey } from './page-tree'
 
-/** The digest of a node of whose children the digests are known; null for white space. */
-export function digestOfNode(
-  node: HtmlNode,
-  digests: ReadonlyMap<HtmlNode, string>,
-  goalOf: GoalOf,
-): string | null {
+/**
+ * The digest of a node; null for white space.
+ * @param inside those of what it holds, one after the other
+ */
+export function digestOfNode(node: HtmlNode, inside: string, goalOf: GoalOf): string | null {
   if (node.nodeName === '#text' && 'value' in node) {
-    const isScript = 'parentNode' in node && node.parentNode?.nodeName === 'script'
+    const isScript = node.parentNode?.nodeName === 'script'
     const text = isScript ? scriptKey(node.value, goalOf) : shownText(node.value)
     return text === '' ? null : digestOf(`text ${text}`)
   }
-  const inside = childrenOf(node)
-    .map((child) => digests.get(child) ?? '')
-    .join('')
   if (isElement(node)) return digestOf(`${startTagKey(node, goalOf)} ${inside}`)
-  return digestOf(
-    'data' in node ? `<!--${String(node.data)}-->` : (doctypeKey(node) ?? `${node.nodeName} ${inside}`),
-  )
+  return digestOf('data' in node ? `<!--${node.data}-->` : (doctypeKey(node) ?? `${node.nodeName} ${inside}`))
 }
 
 /** One digest of a whole page, but for what it says of its encoding: all pages go out in one. */
 export function treeDigest(root: HtmlNode): string {
-  const digests = new Map<HtmlNode, string>()
-  const inOrder: HtmlNode[] = []
-  walkHtml(root, (node) => void inOrder.push(node))
-  for (let at = inOrder.length - 1; at >= 0; at--) {
-    const node = inOrder[at]!
-    const digest = isCharset(node) ? null : digestOfNode(node, digests, (href) => href)
-    if (digest !== null) digests.set(node, digest)
+  const { nodes, parents } = inOrderOf(root)
+  const inside = nodes.map(() => '')
+  let whole = ''
+  for (let at = nodes.length - 1; at >= 0; at--) {
+    const node = nodes[at]!
+    const digest = isCharset(node) ? null : digestOfNode(node, inside[at]!, (href) => href)
+    if (digest === null) continue
+    const parent = parents[at]!
+    if (parent >= 0) inside[parent] = digest + inside[parent]!
+    else whole = digest
   }
-  return digests.get(root)!
+  return whole
 }

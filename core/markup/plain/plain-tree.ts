@@ -3,7 +3,7 @@ import type { HtmlAttribute, HtmlDocument, HtmlFragment } from '../tree'
 import { resolved } from './character-references'
 import { boundsItems, implied, impliedInText, kindOf, ofHead } from './elements'
 import { leave } from './not-plain'
-import type { Element} from './nodes';
+import type { Element } from './nodes'
 import { Comment, Text } from './nodes'
 import { OpenElements } from './open-elements'
 import { At, isSpace } from './scanner'

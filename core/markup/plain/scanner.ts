@@ -32,7 +32,7 @@ export class Attribute implements HtmlAttribute {
 }
 
 /** Characters that are errors in any text (HTML §13.2.3.5), but for the rarest. */
- 
+
 const stray = /[\0-\x08\x0b\x0d-\x1f\x7f-\x9f\ufdd0-\ufdef\ufffe\uffff]/
 /** Half of a character of more than one unit, and the last two of each plane. */
 const strayPair = /\p{Surrogate}|\p{Noncharacter_Code_Point}/u
