@@ -169,3 +169,62 @@ describe('attributes around a page that each page has of its own', () => {
     expect(Object.values(outcomes(understood, store))).toEqual(['same', 'same'])
   })
 })
+
+describe('attributes of elements within a page that each page has of its own', () => {
+  const names = ['index', 'rooms', 'about', 'garden']
+  const made = (inner: (name: string) => string) =>
+    Object.fromEntries(
+      names.map((name) => [
+        `${name}.html`,
+        `<!DOCTYPE html>\n<html lang="en">\n<head>\n<title>${name}</title>\n</head>\n<body>\n${inner(name)}\n</body>\n</html>\n`,
+      ]),
+    )
+  const header = '<header><p>Seahouse</p></header>'
+  const menu = `<ul>\n${names.map((name) => `<li><a href="${name}.html">${name}</a></li>`).join('\n')}\n</ul>`
+  const text = (name: string) => `<p>Of the ${name}, and more.</p>`
+
+  test.each([
+    ['around all of it, by its name', (name: string) => `<div id="wrap" class="${name} wide">\n${header}\n${menu}\n<div class="text">\n${text(name)}\n</div>\n</div>`, '<div id="wrap" class="{slot.wrap-class}">'],
+    ['around all of it, without any', (name: string) => `<div class="page-${name}">\n${header}\n${menu}\n<div class="text">\n${text(name)}\n</div>\n</div>`, '<div class="{slot.div-class}">'],
+    ['the main part', (name: string) => `${header}\n${menu}\n<main class="${name}" data-page="${name}">\n${text(name)}\n</main>`, '<main class="{slot.main-class}" data-page="{slot.main-data-page}">'],
+    ['by its id, one page without', (name: string) => `${header}\n${menu}\n<section id="text"${name === 'about' ? '' : ` class="${name}"`}>\n${text(name)}\n</section>`, '<section id="text" class="{slot.text-class}">'],
+  ])('are values of the template: %s', (_, inner, expected) => {
+    const store = new TextStore()
+    const files = made(inner)
+    const understood = bring(files, store)
+    expect(understood.site.templates.filter((_, at) => !understood.templates[at]!.isWhole)).toHaveLength(1)
+    expect(source(understood, store)).toContain(expected)
+    expect(source(understood, store)).toContain('<site-menu')
+    for (const name of names)
+      expect(store.textOf(understood.site.pages.find(({ id }) => understood.pages.some((one) => one.id === id && one.path === `${name}.html`))!.content)).toBe(text(name))
+    expect(Object.values(outcomes(understood, store))).toEqual(names.map(() => 'menus'))
+    const built = buildAll(understood.site, store)
+    // All but the menu is as it was.
+    const rest = (html: string) => html.replace(/<(nav|ul)[\s\S]*<\/\1>/, '').replace(/\s+/g, '')
+    for (const [path, was] of Object.entries(files)) expect(rest(built.get(path)!)).toBe(rest(was))
+  }) // prettier-ignore
+
+  test('what only looks alike, in what each page says, stays with the page', () => {
+    const store = new TextStore()
+    const files = made(
+      (name) =>
+        `${header}\n${menu}\n<div id="text">\n<div class="${name === 'rooms' ? 'gallery' : 'words'}">\n${text(name)}\n</div>\n</div>`,
+    )
+    const understood = bring(files, store)
+    expect(source(understood, store)).not.toContain('{slot.')
+    const rooms = understood.site.pages.find(({ label }) => label === 'rooms')!
+    expect(store.textOf(rooms.content)).toContain('<div class="gallery">')
+  })
+
+  test('what runs there, or refers to something, keeps the element each page’s own', () => {
+    const store = new TextStore()
+    const files = made(
+      (name) =>
+        `${header}\n${menu}\n<main style="background: url(${name}.png)" class="${name}">\n${text(name)}\n</main>`,
+    )
+    const understood = bring(files, store)
+    expect(source(understood, store)).not.toContain('{slot.')
+    const rooms = understood.site.pages.find(({ label }) => label === 'rooms')!
+    expect(store.textOf(rooms.content)).toContain('<main style=')
+  })
+})

@@ -10,11 +10,11 @@ import type { CompareTask } from './compare.worker'
 const worthHelp = 150
 /** What one who helps takes at a time, in pages and in letters of them; and how many are compared here before anybody is looked after. */
 const portion = 60
-const portionLetters = 3_000_000
+const portionLetters = 1_500_000
 const turn = 10
 /** Who helps, beside the one that asks; and the memory of each. */
 const mostHelpers = 2
-const memoryMb = 700
+const memoryMb = 300
 
 type Compared = Pick<Understood, 'site' | 'pages' | 'madeIn' | 'old'>
 

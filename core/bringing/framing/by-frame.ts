@@ -15,11 +15,14 @@ export const isAround = ({ tagName }: OutlineNode) => tagName === 'html' || tagN
 function frameKeys({ outline }: ReadPage): ReadonlySet<string> {
   const keys = new Set<string>()
   const visit = (nodes: readonly OutlineNode[], depth: number): void => {
-    for (const node of nodes) {
-      const { tagName, key, inside, children } = node
-      if (tagName === null || !framing.test(tagName)) continue
-      const isTop = isAround(node)
-      if (inside) keys.add(isTop ? `<${tagName}>` : key)
+    const elements = nodes.filter(({ tagName }) => tagName !== null && framing.test(tagName))
+    for (const node of elements) {
+      const { tagName, key, tag, inside, children } = node
+      const id = tag?.attributes.get('id')?.value
+      // What is around all else is no more than that, and of what has a name or is there once the name tells enough.
+      const isTop = isAround(node) || (elements.length === 1 && tagName === 'div')
+      const isOne = isTop || tagName === 'main'
+      if (inside) keys.add(isOne ? `<${tagName}>` : id === undefined ? key : `<${tagName} #${id}>`)
       if (depth < 2) visit(children, isTop ? depth : depth + 1)
     }
   }

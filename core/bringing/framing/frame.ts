@@ -7,7 +7,8 @@ import { byFrame, isAround, isFixed } from './by-frame'
 import { layoutCells } from './layout'
 import { type Edges, type FrameMark, marksOn, type Sides } from './frame-marks'
 import type { ReadPage } from '../reading/read-page'
-import { type OwnAttribute, ownAttributes } from './own-attributes'
+import { matchingKeys } from './matching-keys'
+import { type OwnAttribute, ownAttributes, ownOf } from './own-attributes'
 import { type SaidValue, saidValues } from './said-values'
 
 /** A stretch in which the pages of a group differ, or that their author made each page's own. */
@@ -35,7 +36,7 @@ export interface Group {
   readonly parts: readonly PlacedPart[]
   /** What each says of itself by a value of its own. */
   readonly said: ReadonlyMap<string, SaidValue>
-  /** Attributes around all of it that each has of its own. */
+  /** Attributes of its frame that each has of its own. */
   readonly own: readonly OwnAttribute[]
 }
 
@@ -68,6 +69,13 @@ interface Holder {
   readonly range: Range | null
 }
 
+/** What slots in an element are called after: its name, where all pages give it that, else its tag. */
+function holderName(nodes: readonly OutlineNode[]): string {
+  const { name, tagName } = nodes[0]!
+  const isShared = nodes.every((node) => node.name === name)
+  return (isShared && /^[a-z][\w-]*/i.exec(name ?? '')?.[0]) || tagName!
+}
+
 /** Elements whose inside is taken whole. */
 const whole = new Set(['script', 'style', 'textarea', 'select', 'svg', 'math', 'pre', 'table'])
 
@@ -91,8 +99,9 @@ function alignGroup(
   const gaps: Gap[] = []
   const marked = marksOn(group, marks)
   const placed: PlacedPart[] = []
-  const own = ownAttributes(group)
-  const keyOf = (node: OutlineNode) => (own && isAround(node) ? `<${node.tagName}>` : node.key)
+  const around = ownAttributes(group)
+  const own = [...(around ?? [])]
+  const keyOf = (node: OutlineNode) => (around && isAround(node) ? `<${node.tagName}>` : node.key)
   const said = saidValues(group, nameOf)
   const ownValues = [descriptionKey, charsetKey, ...said.keys()].map((key) => ({ key, html: '' }))
   const partOf = new Map([...known, ...ownValues].map((part) => [part.key, part]))
@@ -126,9 +135,10 @@ function alignGroup(
     holder: Holder,
   ): void => {
     const sideOf = ({ part, ranges }: PlacedPart) => (part.html === '' ? null : ranges[0]!)
-    const places = lists.map((nodes) => {
+    const { keys, differing } = matchingKeys(lists, keyOf)
+    const places = keys.map((each) => {
       const once = new Map<string, number>()
-      for (const [at, node] of nodes.entries()) once.set(keyOf(node), once.has(keyOf(node)) ? -1 : at)
+      for (const [at, key] of each.entries()) once.set(key, once.has(key) ? -1 : at)
       return once
     })
     let last = lists.map(() => -1)
@@ -218,6 +228,16 @@ function alignGroup(
         found.map(({ start }) => start),
         isFixed(both[0]!, group[0]!.text) ? null : found[0]!,
       )
+      const names = differing.get(key)
+      if (names)
+        own.push(
+          ...ownOf(
+            names,
+            both.map(({ tag }) => tag!),
+            holderName(both),
+            own,
+          ),
+        )
       const isLookedInto = differs || known.length > 0 || marked.isIn(found, 'slot')
       if (both[0]!.tagName !== null && isLookedInto) descend(both, found, differs && mark === 'frame', holder)
       last = next
@@ -235,11 +255,11 @@ function alignGroup(
     isFrame: boolean,
     within: Holder,
   ): void => {
-    const { name, children } = nodes[0]!
+    const { children } = nodes[0]!
     const tagName = nodes[0]!.tagName!
     const range = /^(html|head|body)$/.test(tagName) ? null : ranges[0]!
     const isMain = within.isMain || tagName === 'main'
-    const holder = { name: /^[a-z][\w-]*/i.exec(name ?? '')?.[0] ?? tagName, isMain, range }
+    const holder = { name: holderName(nodes), isMain, range }
     // Filled in by its own value.
     if (tagName === 'title') return
     // One thing as a whole, and the same in all of them.
@@ -255,7 +275,7 @@ function alignGroup(
   // The parser makes `html`, `head` and `body` where they are not written: what is in them counts then.
   const tops = group.map(({ outline }) => unwrapped(outline))
   align(tops, starts, { name: 'page', isMain: false, range: null })
-  return { pages: group, gaps, parts: placed, said, own: own ?? [] }
+  return { pages: group, gaps, parts: placed, said, own }
 }
 
 /** Top nodes with those that are not written given way to what is in them. */

@@ -225,8 +225,8 @@ export function liftTemplate(
     const text = name === 'title' ? titleText.replaceAll('"', '&quot;').replaceAll("'", '&#39;') : `{${name}}`
     return range ? [{ start: range.start, end: range.end, text }] : []
   })
-  const around = own.map(({ tag, attribute, slot }) => {
-    const { start, attributes } = base.tops.get(tag)!
+  const around = own.map(({ tags, attribute, slot }) => {
+    const { start, attributes } = tags[0]!
     const range = attributes.get(attribute)?.range
     const text = `{slot.${slot}}`
     return range
@@ -263,8 +263,8 @@ export function liftTemplate(
       const text = sliceWith(page.text, range, mendsIn(page, range, to, goals))
       held[names[index]!] = withoutLead(text, leadAt(base.text, ranges[0]!.start))
     }
-    for (const { tag, attribute, slot } of own) {
-      const value = page.tops.get(tag)?.attributes.get(attribute)?.value
+    for (const { tags, attribute, slot } of own) {
+      const value = tags[at]!.attributes.get(attribute)?.value
       if (value !== undefined) held[slot] = value
     }
     slotsOf.set(page.id, held)

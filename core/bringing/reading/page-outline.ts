@@ -21,6 +21,8 @@ import {
   rangeOf,
   startTagKey,
   textIn,
+  type WrittenTag,
+  writtenTag,
 } from './page-tree'
 import { digestOfNode } from './tree-digest'
 
@@ -34,6 +36,8 @@ export type ListEntry = { readonly id: string } | { readonly says: string }
 export interface OutlineNode {
   /** Null for a text or a comment. */
   readonly tagName: string | null
+  /** Of an element that frames are made of, and that has attributes: its start tag. */
+  readonly tag: WrittenTag | null
   /** What tells it from others beside it; its references are written by what they lead to. */
   readonly key: string
   /** Equal digests, equal subtrees: white space aside, and references by what they lead to. */
@@ -77,6 +81,9 @@ const inLists = /^(nav|ul|ol|li|span|strong|em|b|i)$/
 /** Lists within lists that are tried by themselves as well. */
 const deepestList = 4
 
+const isOfFrame = ({ tagName, attrs, sourceCodeLocation: where }: HtmlElement): boolean =>
+  attrs.length > 0 && framing.test(tagName) && !!where?.startTag
+
 const isCell = (node: HtmlNode): boolean => isElement(node) && /^t[dh]$/.test(node.tagName)
 
 /** Equal strings of many pages, kept once. */
@@ -93,6 +100,7 @@ export class Strings {
 /** Where a page is read: what its references lead to, and strings it has in common with others. */
 export interface Reading {
   readonly path: string
+  readonly text: string
   readonly goalOf: GoalOf
   readonly old: Pick<OldNames, 'resolve'>
   readonly strings: Strings
@@ -257,6 +265,7 @@ export function outlineOf(
     const value = (name: string) => element && attributeOf(element, name)
     const one: OutlineNode = {
       tagName: element ? strings.once(element.tagName) : null,
+      tag: element && isOfFrame(element) ? writtenTag(element, reading.text, goalOf) : null,
       key: element ? strings.once(tagKey(element)) : `= ${digest}`,
       digest,
       range: rangeOf(node),

@@ -1,6 +1,7 @@
 import {
   applyEdits,
   attributeOf,
+  attributeValueRange,
   findScriptReferences,
   type HtmlElement,
   type HtmlNode,
@@ -119,6 +120,44 @@ export function valueKey(name: string, value: string, goalOf: GoalOf): string {
   if (referring.has(name)) return goalOf(value)
   if (/^on[a-z]/.test(name)) return scriptKey(value, goalOf)
   return isLikePath(value) ? goalOf(value, true) : shownText(value)
+}
+
+/** A start tag of a frame, as it is written. */
+export interface WrittenTag {
+  /** After its name, where an attribute can be put. */
+  readonly start: number
+  readonly attributes: ReadonlyMap<
+    string,
+    {
+      readonly value: string
+      /** Equal for values that say the same (`valueKey`). */
+      readonly key: string
+      /** Its value, quotes excluded; null where it is written without one. */
+      readonly range: Range | null
+      /** Whether it reads like a path. */
+      readonly refers: boolean
+    }
+  >
+}
+
+/** A tag with the attributes that are written in it: a second one adds some (HTML §13.2.6.4.7), which are not. */
+export function writtenTag(
+  { tagName, attrs, sourceCodeLocation: where }: HtmlElement,
+  text: string,
+  goalOf: GoalOf,
+): WrittenTag {
+  return {
+    start: where!.startTag!.startOffset + 1 + tagName.length,
+    attributes: new Map(
+      attrs.flatMap(({ name, value, at }) => {
+        if (!at) return []
+        const refers = isLikePath(value)
+        return [
+          [name, { value, key: valueKey(name, value, goalOf), range: attributeValueRange(text, at), refers }],
+        ]
+      }),
+    ),
+  }
 }
 
 /** A start tag as it is written, its references by what they lead to: equal texts, equal tags. */

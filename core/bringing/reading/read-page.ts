@@ -2,9 +2,7 @@ import {
   attributeOf,
   attributePlace,
   attributeValueRange,
-  type HtmlElement,
   type HtmlNode,
-  isLikePath,
   isElement,
   parseHtml,
   type Range,
@@ -16,7 +14,7 @@ import { leadsAbove, type Target } from '#core/links'
 import type { BroughtFile } from '../brought'
 import type { OldNames } from '../old-names'
 import { type OutlineNode, outlineOf, type PageLink, Strings } from './page-outline'
-import { type GoalOf, isCharset, isDescription, saidBy, textIn, valueKey } from './page-tree'
+import { isCharset, isDescription, saidBy, textIn, type WrittenTag, writtenTag } from './page-tree'
 
 /** A `meta` that says something of its page: its values, and where they stand. */
 export type Meta = ReadonlyMap<string, { readonly value: string; readonly range: Range | null }>
@@ -27,24 +25,6 @@ export interface Said {
   readonly range: Range
   /** Whether it is the address of the page itself. */
   readonly isOwn: boolean
-}
-
-/** A tag that is around all of a page, as it is written. */
-export interface TopTag {
-  /** After its name, where an attribute can be put. */
-  readonly start: number
-  readonly attributes: ReadonlyMap<
-    string,
-    {
-      readonly value: string
-      /** Equal for values that say the same (`valueKey`). */
-      readonly key: string
-      /** Its value, quotes excluded; null where it is written without one. */
-      readonly range: Range | null
-      /** Whether it reads like a path. */
-      readonly refers: boolean
-    }
-  >
 }
 
 /** A page that was brought in, read. Its tree is gone: those of all pages of a site would be twenty times their texts. */
@@ -62,7 +42,7 @@ export interface ReadPage {
   /** What its head says of it for others (`saidBy`); null for what it says twice. */
   readonly said: ReadonlyMap<string, Said | null>
   /** Its `html` and `body`, where they are written. */
-  readonly tops: ReadonlyMap<string, TopTag>
+  readonly tops: ReadonlyMap<string, WrittenTag>
   /** Whether it says which encoding it is in. */
   readonly charset: boolean
   /** What its first `h1` says. */
@@ -109,26 +89,6 @@ function forwardedBy(
   return shows || words > mostForwardingWords ? null : target.id
 }
 
-/** A tag with the attributes that are written in it: a second one adds some (HTML §13.2.6.4.7), which are not. */
-function topTag(
-  { tagName, attrs, sourceCodeLocation: where }: HtmlElement,
-  text: string,
-  goalOf: GoalOf,
-): TopTag {
-  return {
-    start: where!.startTag!.startOffset + 1 + tagName.length,
-    attributes: new Map(
-      attrs.flatMap(({ name, value, at }) => {
-        if (!at) return []
-        const refers = isLikePath(value)
-        return [
-          [name, { value, key: valueKey(name, value, goalOf), range: attributeValueRange(text, at), refers }],
-        ]
-      }),
-    ),
-  }
-}
-
 /** Headings without a word that are passed over: one may stand within another, as deep as a page is long. */
 const mostTried = 20
 
@@ -153,7 +113,7 @@ function readPage(
   let tried = 0
   const metas: Meta[] = []
   const said = new Map<string, Said | null>()
-  const tops = new Map<string, TopTag>()
+  const tops = new Map<string, WrittenTag>()
   const isOwn = (href: string): boolean => {
     const target = old.resolve(href.trim(), path)
     return target.kind === 'page' && target.id === id && target.suffix === ''
@@ -167,7 +127,7 @@ function readPage(
         range: { start: where.startTag.endOffset, end: where.endTag.startOffset },
       }
     if (/^(html|body)$/.test(node.tagName) && where?.startTag)
-      tops.set(node.tagName, topTag(node, text, goalOf))
+      tops.set(node.tagName, writtenTag(node, text, goalOf))
     charset ||= isCharset(node)
     const says = saidBy(node)
     if (says) {
@@ -191,7 +151,7 @@ function readPage(
       )
     if (node.tagName === 'h1' && heading === null && tried++ < mostTried) heading = textIn(node) || null
   })
-  const { top, links } = outlineOf(root, { path, goalOf, old, strings })
+  const { top, links } = outlineOf(root, { path, text, goalOf, old, strings })
   const references = readToPlace(text, true, parsed).references.map(
     ({ start, end, href, syntax, inAttribute, holder, ifThere }): Reference => {
       const told = { start, end, href: strings.once(href), syntax, holder: strings.once(holder) }
