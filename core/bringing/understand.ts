@@ -1,6 +1,6 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { newPage } from '#core/change'
-import { fileSyntaxOf, type Range } from '#core/markup'
+import { encodePath, escapeAttribute, fileSyntaxOf, type Range } from '#core/markup'
 import { splitReference } from '#core/links'
 import { namesOf } from '#core/naming'
 import {
@@ -118,6 +118,24 @@ function namesFolders(pages: readonly PageAsItWas[], old: Pick<OldNames, 'resolv
   return folders > files
 }
 
+/** Style sheets of the site that a page links, where they stand from now on, in its order. */
+function stylesOf(page: PageAsItWas, { old, names }: Goals, files: readonly BroughtFile[]): string[] {
+  const sheets = new Set(files.flatMap(({ path, kind }) => (kind === 'style' ? [old.idOf.get(path)] : [])))
+  const linked = page.references.flatMap(({ href, holder }) => {
+    const target = holder === 'link href' ? old.resolve(href.trim(), page.path) : null
+    return target?.kind === 'file' && sheets.has(target.id) ? [names.files.get(target.id)!] : []
+  })
+  return [...new Set(linked)]
+}
+
+/** The template of a new site, with style sheets that are there already. */
+function templateLinking(styles: readonly string[]): string {
+  const links = styles.map(
+    (path) => `    <link rel="stylesheet" href="/${escapeAttribute(encodePath(path))}">\n`,
+  )
+  return defaultTemplate.replace(/^ *<link rel="stylesheet".*\n/m, () => links.join(''))
+}
+
 /** What is said of pages whose host puts parts into them. */
 export const remarksOfIncludes = (pageFiles: readonly BroughtFile[]): Remark[] =>
   pageFiles
@@ -224,7 +242,10 @@ export function understand(
   const templates: Template[] = [...lifted.templates]
   // For pages that are added later there is a template that has a frame.
   if (foundTemplates.every(({ isWhole }) => isWhole))
-    templates.unshift({ id: newId(), name: 'Shared template', source: put(defaultTemplate), basedOn: null })
+    templates.unshift({
+      ...{ id: newId(), name: 'Shared template', basedOn: null },
+      source: put(templateLinking(stylesOf(home, goals, otherFiles))),
+    })
 
   const fileOf = new Map(otherFiles.map((file) => [old.idOf.get(file.path)!, file]))
   const styled = named.files.map((file) => {

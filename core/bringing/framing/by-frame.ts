@@ -23,7 +23,8 @@ function frameKeys({ outline }: ReadPage): ReadonlySet<string> {
       const isTop = isAround(node) || (elements.length === 1 && tagName === 'div')
       const isOne = isTop || tagName === 'main'
       if (inside) keys.add(isOne ? `<${tagName}>` : id === undefined ? key : `<${tagName} #${id}>`)
-      if (depth < 2) visit(children, isTop ? depth : depth + 1)
+      // What stands in the main part is the page's own (HTML §4.4.16).
+      if (depth < 2 && tagName !== 'main') visit(children, isTop ? depth : depth + 1)
     }
   }
   visit(outline, 0)
