@@ -169,6 +169,15 @@ test('where visitors find the site is said once, and references that name it so 
   await expect(result(page)).toContainText('<link rel="canonical" href="https://pans.example/visit.html">')
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(result(page)).toContainText('<a href="https://saltpan.example/chapel/visit.html">Here</a>')
+
+  // A list of its pages is made from it, and is among its files.
+  await pick(page, /^List of pages for search engines: no list/, /^a list of all pages/)
+  await allSaved(page)
+  await openView(page, 'Pages')
+  await expect(page.frameLocator('iframe').locator('body')).toContainText('Here')
+  const shown = await page.locator('iframe').getAttribute('src')
+  const list = await page.request.get(new URL('sitemap.xml', new URL(shown!, page.url())).href)
+  expect(await list.text()).toContain('<loc>https://saltpan.example/chapel/visit.html</loc>')
 })
 
 test('each line of the page that results says what it is for and what wrote it, and leads there', async ({

@@ -9,7 +9,7 @@ import type { NamesAnswer, NamesGround } from './names.answer'
  * @param ready starts the worker and sends it the site before a scheme is tried
  */
 export function useProposedNames(
-  { pages, files, homeId, language, publicAddress }: Site,
+  { pages, files, homeId, language, publicAddress, output }: Site,
   scheme: Scheme | null,
   ready: boolean,
 ): ReadonlyMap<string, string> | null {
@@ -17,7 +17,7 @@ export function useProposedNames(
     if (!ready) return null
     // A new scheme lets go of the names that were held still under the old one.
     const freed = pages.map((page) => (page.keptName === null ? page : { ...page, keptName: null }))
-    return { pages: freed, files, homeId, language, publicAddress }
-  }, [pages, files, homeId, language, publicAddress, ready])
+    return { pages: freed, files, homeId, language, publicAddress, output }
+  }, [pages, files, homeId, language, publicAddress, output, ready])
   return useWorker<NamesGround, Scheme, NamesAnswer>('names', ground, ready ? scheme : null).answer
 }

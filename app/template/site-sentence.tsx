@@ -75,6 +75,31 @@ export function SiteSentence({ publicAddresses }: { publicAddresses: readonly st
         onPick={(links) => write({ links })}
         after=","
       />{' '}
+      search engines are given{' '}
+      <Pick
+        label="List of pages for search engines"
+        value={output.sitemap ? 'yes' : 'no'}
+        options={[
+          { value: 'no', words: 'no list of pages', hint: 'They find what links lead to' },
+          {
+            value: 'yes',
+            words:
+              site.publicAddress === ''
+                ? 'a list of all pages, once it has an address'
+                : 'a list of all pages',
+            hint: 'sitemap.xml: all but trial pages, and those that ask not to be listed',
+          },
+        ]}
+        onPick={(list) => {
+          const { sitemap: _, ...others } = output
+          void store.change({
+            kind: 'setOutput',
+            output: list === 'yes' ? { ...others, sitemap: true } : others,
+            was: output,
+          })
+        }}
+        after=","
+      />{' '}
       and comments{' '}
       <Pick
         label="Comments"

@@ -1,8 +1,18 @@
 import { resolveReference } from '#core/links'
-import { applyEdits, findCssReferences, type HtmlFacts, type Reference } from '#core/markup'
+import { applyEdits, findCssReferences, type HtmlFacts, type Reference, saysUnlisted } from '#core/markup'
 import { forwardersOf, forwarderText } from './forwarders'
+import { sitemapIds, sitemapText } from './sitemap'
 import { ancestorsOf } from '#core/plan'
-import { emptyHash, type Hash, type Page, type Site, type SiteFile, slotOf, type TextOf } from '#core/site'
+import {
+  emptyHash,
+  type Hash,
+  type Page,
+  type Site,
+  type SiteFile,
+  slotOf,
+  textsOfPage,
+  type TextOf,
+} from '#core/site'
 import {
   type CompiledTemplate,
   type Composed,
@@ -109,6 +119,8 @@ export function buildSite(site: Site, sources: BuildSources): Build {
   const forwarders = new Map(forwardersOf(site).map((forwarder) => [`forward ${forwarder.path}`, forwarder]))
   for (const [id, { path }] of forwarders)
     entries.push({ path, kind: 'page', id, isHome: false, stored: null })
+  const sitemaps = sitemapIds(site)
+  for (const [id, path] of sitemaps) entries.push({ path, kind: 'file', id, isHome: false, stored: null })
   entries.sort((a, b) => (a.path < b.path ? -1 : 1))
 
   const styleText = (file: SiteFile): string => {
@@ -145,6 +157,8 @@ export function buildSite(site: Site, sources: BuildSources): Build {
       .join('\u0001')
 
   const home = tree.byId.get(site.homeId)
+  /** Templates that say so of all their pages. */
+  const unlistedBy = new Map<string, boolean>()
   /** What all pages of one template share, worked out once; and its parts that each page has its own of. */
   const sharedBy = new Map<
     string,
@@ -180,6 +194,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     textOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? styleText(file) : sources.textOf(file.hash)
+      if (sitemaps.has(id)) return withLineEnds(sitemapText(site, id, isUnlisted))
       const forwarder = forwarders.get(id)
       return withLineEnds(forwarder ? forwarderText(site, forwarder) : pageText(tree.byId.get(id)!))
     },
@@ -192,6 +207,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     signatureOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? `${file.hash}\u0003${styleText(file)}` : file.hash
+      if (sitemaps.has(id)) return sitemapText(site, id, isUnlisted)
       const forwarder = forwarders.get(id)
       if (forwarder) return withLineEnds(forwarderText(site, forwarder))
       const page = tree.byId.get(id)!
@@ -214,6 +230,14 @@ export function buildSite(site: Site, sources: BuildSources): Build {
         ...own.map((part) => generatedSignature(context, part, page, digest)),
       ].join('\u0003')
     },
+  }
+
+  /** Whether a page, or the template it is made with, says that it is not to be found. */
+  function isUnlisted(page: Page): boolean {
+    const id = templates.idOf(page)
+    let says = unlistedBy.get(id)
+    if (says === undefined) unlistedBy.set(id, (says = saysUnlisted(templates.composed(id)?.text ?? '')))
+    return says || textsOfPage(page).some(({ hash }) => sources.factsOf(hash).isUnlisted)
   }
 
   /** Style sheets are written anew, since their references are made relative. */

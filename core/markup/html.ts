@@ -6,7 +6,7 @@ import { type ElementNote, fillerIn, notesOf, wordsIn } from './notes'
 import { type MarkupError, type ParsedHtml, parseHtml, pieceOf } from './parse'
 import { type Run, runsIn } from './runs'
 import { findTagFaults, type TagFault } from './tags'
-import { type HtmlElement, type HtmlNode, walkHtml } from './tree'
+import { attributeOf, type HtmlElement, type HtmlNode, walkHtml } from './tree'
 
 /** A stretch of source told to a reader: the beginning of it, where it is long. */
 export interface Pieced {
@@ -59,6 +59,8 @@ export interface HtmlFacts {
   readonly size: number
   /** Words that are shown. */
   readonly wordCount: number
+  /** Whether it asks search engines not to list it (HTML §4.2.5.1). */
+  readonly isUnlisted?: true
 }
 
 /** A heading, `h1` to `h6`, as a whole element. */
@@ -141,6 +143,7 @@ export function readHtml(
   const links: ReadLink[] = []
   const pictures: ReadPicture[] = []
   let wordCount = 0
+  let isUnlisted = false as boolean
   const labelled = labelledIn(root, html)
   walkHtml(root, (node) => {
     if (!('tagName' in node)) {
@@ -179,6 +182,7 @@ export function readHtml(
       pictures.push({ src: value('src')?.trim() ?? '', ...size, ...range })
     }
     if (hasBreaks) addFixed(node, lines, fixed)
+    isUnlisted ||= node.tagName === 'meta' && asksToBeUnlisted(node)
     const where = node.sourceCodeLocation
     const base = baseIn(node, lines)
     if (base) bases.push(base)
@@ -218,6 +222,7 @@ export function readHtml(
     pictures,
     size: html.length,
     wordCount,
+    ...(isUnlisted && { isUnlisted }),
   }
 }
 
@@ -287,6 +292,21 @@ function mayBeFixed(html: string): boolean {
 
 /** Stretches of more than one line in which white space counts, sorted by where they start. */
 export const fixedIn = (html: string): readonly Range[] => (mayBeFixed(html) ? readToPlace(html).fixed : [])
+
+/** A `meta` for robots that keeps its page out of what they list. */
+const asksToBeUnlisted = (meta: HtmlElement): boolean =>
+  /^robots$/i.test(attributeOf(meta, 'name')?.trim() ?? '') &&
+  /(?:^|[\s,])(?:noindex|none)(?:$|[\s,])/i.test(attributeOf(meta, 'content') ?? '')
+
+/** Whether a document asks search engines not to list it. */
+export function saysUnlisted(html: string): boolean {
+  if (!/robots/i.test(html)) return false
+  let isUnlisted = false
+  walkHtml(parseHtml(html, true).root, (node) => {
+    isUnlisted ||= 'tagName' in node && node.tagName === 'meta' && asksToBeUnlisted(node)
+  })
+  return isUnlisted
+}
 
 /** A `base` element that has an address (HTML §4.2.3). */
 function baseIn(node: HtmlElement, lines: Lines): HtmlFacts['bases'][number] | null {

@@ -35,6 +35,7 @@ export {
   type PlacedReference,
   readHtml,
   readToPlace,
+  saysUnlisted,
   type ReadLink,
   type ReadPicture,
 } from './html'

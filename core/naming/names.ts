@@ -1,3 +1,4 @@
+import { madeFilesOf } from './made-files'
 import { type Tree, treeOf } from '#core/plan'
 import type { Page, Scheme, Site } from '#core/site'
 import { asPrefix, nameFiles } from './file-names'
@@ -37,7 +38,10 @@ export interface Names {
 export const trialFolder = '.trial/'
 
 /** What names are computed from. */
-export type Nameable = Pick<Site, 'pages' | 'files' | 'homeId' | 'scheme' | 'language' | 'publicAddress'>
+export type Nameable = Pick<
+  Site,
+  'pages' | 'files' | 'homeId' | 'scheme' | 'language' | 'publicAddress' | 'output'
+>
 
 const known = new WeakMap<readonly Page[], { of: Nameable; names: Names }>()
 
@@ -50,7 +54,8 @@ export function namesOf(site: Nameable): Names {
     memo.of.files === site.files &&
     memo.of.homeId === site.homeId &&
     memo.of.language === site.language &&
-    memo.of.publicAddress === site.publicAddress
+    memo.of.publicAddress === site.publicAddress &&
+    memo.of.output.sitemap === site.output.sitemap
   )
     return memo.names
   const names = computeNames(site)
@@ -260,6 +265,10 @@ function computeNames(site: Nameable): Names {
     put(grant.what, trialFolder + grant.name + scheme.extension, grant.name, trialFolder, null)
 
   const files = nameFiles(site, byPath)
+  for (const { id, path } of madeFilesOf(site, byPath)) {
+    files.set(id, path)
+    byPath.set(path, { kind: 'file', id })
+  }
   const folders = new Set<string>()
   for (const [path, { id }] of byPath) {
     if (path.startsWith(trialFolder)) continue

@@ -113,6 +113,8 @@ export interface Output {
   readonly comments: boolean
   /** Whether links to a home page name its folder, or as where nothing is said, its file, which works from a disk too. */
   readonly links?: 'files' | 'folders'
+  /** Whether a list of all pages is made for search engines, once the site says where visitors find it. */
+  readonly sitemap?: true
 }
 
 export const defaultOutput: Output = { indent: 'as-written', lineEnd: 'lf', comments: false }

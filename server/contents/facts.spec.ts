@@ -13,7 +13,7 @@ beforeAll(async () => {
 afterAll(() => database.close())
 
 /** A little of everything that reading tells. */
-const page = `<base href="/a/"><meta property="og:url" content="https://e.example/"><h2 id=a onclick="go('z.html')">Tides</h2>One <b>word</b>
+const page = `<base href="/a/"><meta name=robots content="noindex, follow"><meta property="og:url" content="https://e.example/"><h2 id=a onclick="go('z.html')">Tides</h2>One <b>word</b>
 
 Two <a href="b.html">here</a> <a href="d.html" aria-current=page>x</a>
 <img src="c.png" width=3><font>x</font><pre
@@ -41,17 +41,17 @@ test('whenever reading tells anything more, what was stored before counts no mor
     .digest('hex')
     .slice(0, 12)
   // Another digest here takes another number in `readAs`.
-  expect([...Object.values(readAs), told]).toEqual(['html 12', 'css 3', 'script 2', 'data 2', 'manifest 2', 'drawing 2', 'xml 1', 'robots 1', 'pixels', 'ff98a2f07db9']) // prettier-ignore
+  expect([...Object.values(readAs), told]).toEqual(['html 13', 'css 3', 'script 2', 'data 2', 'manifest 2', 'drawing 2', 'xml 1', 'robots 1', 'pixels', '76e9038ee437']) // prettier-ignore
 })
 
 test('facts of an earlier version are read anew, and deleted', async () => {
   const hash = await putBlob(pool(), Buffer.from(page))
   await pool().query('INSERT INTO content_facts (hash, facts) VALUES ($1, $2), ($3, $2)', [
-    `html 11 ${hash}`,
+    `html 12 ${hash}`,
     '{}',
-    `html 12 ${'0'.repeat(64)}`,
+    `html 13 ${'0'.repeat(64)}`,
   ])
   expect((await loadFacts(pool(), [hash]))(hash)).toEqual(readHtml(page))
   await deleteOldFacts(pool())
-  expect(await many(pool(), 'SELECT hash FROM content_facts')).toEqual([{ hash: `html 12 ${hash}` }])
+  expect(await many(pool(), 'SELECT hash FROM content_facts')).toEqual([{ hash: `html 13 ${hash}` }])
 })

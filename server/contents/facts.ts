@@ -40,7 +40,7 @@ const sizeOfStyle = ({ references, faults }: StyleFacts) =>
  * read by an earlier version.
  */
 export const readAs = {
-  html: 'html 12',
+  html: 'html 13',
   css: 'css 3',
   script: 'script 2',
   data: 'data 2',

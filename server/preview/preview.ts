@@ -11,7 +11,7 @@ import { missing, PostgresContents } from '#server/contents'
 import { Problem } from '#core/problems'
 import { isSigned, notFound, pool, sign } from '#server/platform'
 import { sharedLookOf } from '#server/notes'
-import { buildForPage, loadSite, type StoredSite } from '#server/sites'
+import { buildForPage, textOfWhole, loadSite, type StoredSite } from '#server/sites'
 
 /** How long an address opens the preview; the window that shows it asks for the next one before. */
 const previewMinutes = 10
@@ -225,9 +225,9 @@ export async function servePreview(request: Request, token: string, rest: string
   const headers = { 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' }
   const type = mime.contentType(file.slice(file.lastIndexOf('/') + 1)) || 'application/octet-stream'
   if (hit.kind === 'file') {
-    const entry = site.files.find((one) => one.id === hit.id)!
+    const entry = site.files.find((one) => one.id === hit.id)
     // A drawing opened by itself is a document too, so it gets the same sandbox.
-    return new Response(await bodyOf(site, entry), {
+    return new Response(entry ? await bodyOf(site, entry) : await textOfWhole(pool(), site, hit.id), {
       headers: {
         ...headers,
         'content-type': type,

@@ -58,6 +58,13 @@ export async function buildForPage(db: Queryable, site: Site, pageId: string): P
   return build
 }
 
+/** A file that is made of the whole site, of what reading its texts told. */
+export async function textOfWhole(db: Queryable, site: Site, id: string): Promise<string> {
+  const real = contentsOfPages(site.pages.filter((page) => !page.trial))
+  const texts = await getTexts(db, sharedTexts(site))
+  return buildSite(site, await sourcesFor(db, site, real, texts)).textOf(id)
+}
+
 /** What wrote a line of a finished page; null where the page has no such line. */
 export async function lineOrigins(
   db: Queryable,

@@ -10,7 +10,7 @@ export {
   type Person,
 } from './people/people-rows'
 export { bringAddresses, listPublicAddresses, recordAddresses } from './rows/address-rows'
-export { buildForPage, filesOfSite, lineOrigins, type SiteFiles, slotLines } from './build'
+export { buildForPage, filesOfSite, lineOrigins, type SiteFiles, slotLines, textOfWhole } from './build'
 export { prepareChange, readChange, readChangeText, readTemplateAhead } from './changes/change-request'
 export { catchUp, changeSite, previewChange, type Saved } from './changes/changes'
 export { stepHistory } from './changes/step-history'

@@ -8,6 +8,7 @@ export const outputInput = Joi.object<Output>({
   lineEnd: Joi.valid('lf', 'crlf').required(),
   comments: Joi.boolean().required(),
   links: Joi.valid('files', 'folders'),
+  sitemap: Joi.valid(true),
 }).required()
 
 export const setOutput: ChangeInput<SetOutput> = { fields: { output: outputInput, was: outputInput } }

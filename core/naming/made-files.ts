@@ -1,0 +1,31 @@
+import { clashKey } from './label-name'
+import type { Page, Site } from '#core/site'
+
+/** What a file that is made of the whole site is called among its files. */
+export interface MadeFile {
+  readonly id: string
+  /** From the top of the site. */
+  readonly path: string
+}
+
+/** Pages that one sitemap may list (sitemaps protocol 0.9). */
+export const mostInSitemap = 50_000
+
+/**
+ * The sitemaps of a site: the first lists its pages or, of very many, the others. None where its author wants none, where
+ * nobody knows the site's address, and where a file of its own stands there.
+ * @param byPath what stands there already
+ */
+export function madeFilesOf(
+  site: Pick<Site, 'pages' | 'publicAddress' | 'output'>,
+  byPath: ReadonlyMap<string, unknown>,
+): MadeFile[] {
+  if (!site.output.sitemap || site.publicAddress === '') return []
+  const count = site.pages.filter(({ trial }: Page) => !trial).length
+  const parts = count > mostInSitemap ? Math.ceil(count / mostInSitemap) : 0
+  const paths = ['sitemap.xml', ...Array.from({ length: parts }, (_, at) => `sitemap-${at + 1}.xml`)]
+  const taken = new Set([...byPath.keys()].map(clashKey))
+  return paths.some((path) => taken.has(clashKey(path)))
+    ? []
+    : paths.map((path) => ({ id: `made ${path}`, path }))
+}
