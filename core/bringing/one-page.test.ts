@@ -66,3 +66,20 @@ test('pages that are kept whole lead home by what stands in them', () => {
   expect(told('<a href="./">Home</a>')).toBe(0)
   expect(told('<a href="about.html">Here</a>')).toBe(1)
 })
+
+test.each([
+  ['alike', () => '<div>'],
+  ['each with a class of its page', (name: string) => `<div class="${name}">`],
+  ['each with the same id', (name: string) => `<div id="x" class="${name}">`],
+])('elements in elements in elements are looked into so far, and come out as they were: %s', (_, tag) => {
+  const store = new TextStore()
+  const deep = 3_000
+  const page = (name: string) =>
+    `<!DOCTYPE html>\n<html lang="en"><head><title>${name}</title></head>\n<body>\n${tag(name).repeat(deep)}<p>${name}</p>${'</div>'.repeat(deep)}\n</body></html>\n`
+  const understood = bring(
+    { 'index.html': page('Home'), 'a.html': page('Auk'), 'b.html': page('Boats') },
+    store,
+  )
+  expect(Object.values(outcomes(understood, store))).toEqual(['same', 'same', 'same'])
+  expect(understood.templates.every(({ slots }) => slots.length <= 13)).toBe(true)
+})

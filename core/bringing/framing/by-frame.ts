@@ -11,23 +11,28 @@ export const isFixed = ({ tagName, range }: OutlineNode, text: string): boolean 
 /** Whether an element is around all of a page. */
 export const isAround = ({ tagName }: OutlineNode) => tagName === 'html' || tagName === 'body'
 
+/** Elements around all else that are looked through for what is in them. */
+const mostWrappers = 4
+
 /** The elements near the top of a page that a frame is made of, by their start tags. */
 function frameKeys({ outline }: ReadPage): ReadonlySet<string> {
   const keys = new Set<string>()
-  const visit = (nodes: readonly OutlineNode[], depth: number): void => {
+  const visit = (nodes: readonly OutlineNode[], depth: number, wrappers: number): void => {
     const elements = nodes.filter(({ tagName }) => tagName !== null && framing.test(tagName))
     for (const node of elements) {
       const { tagName, key, tag, inside, children } = node
       const id = tag?.attributes.get('id')?.value
       // What is around all else is no more than that, and of what has a name or is there once the name tells enough.
-      const isTop = isAround(node) || (elements.length === 1 && tagName === 'div')
+      const isWrapper = elements.length === 1 && tagName === 'div' && wrappers < mostWrappers
+      const isTop = isAround(node) || isWrapper
       const isOne = isTop || tagName === 'main'
       if (inside) keys.add(isOne ? `<${tagName}>` : id === undefined ? key : `<${tagName} #${id}>`)
       // What stands in the main part is the page's own (HTML §4.4.16).
-      if (depth < 2 && tagName !== 'main') visit(children, isTop ? depth : depth + 1)
+      if (depth < 2 && tagName !== 'main')
+        visit(children, isTop ? depth : depth + 1, wrappers + (isWrapper ? 1 : 0))
     }
   }
-  visit(outline, 0)
+  visit(outline, 0, 0)
   return keys
 }
 

@@ -69,6 +69,11 @@ interface Holder {
   readonly range: Range | null
 }
 
+/** Elements within one another that a frame is looked for in: what stands deeper is one thing as a whole. */
+const deepest = 100
+/** Attributes of its own that a page of one frame has at the most. */
+const mostOwn = 12
+
 /** What slots in an element are called after: its name, where all pages give it that, else its tag. */
 function holderName(nodes: readonly OutlineNode[]): string {
   const { name, tagName } = nodes[0]!
@@ -101,6 +106,8 @@ function alignGroup(
   const placed: PlacedPart[] = []
   const around = ownAttributes(group)
   const own = [...(around ?? [])]
+  /** Elements that are looked into, one within the other. */
+  let depth = 0
   const keyOf = (node: OutlineNode) => (around && isAround(node) ? `<${node.tagName}>` : node.key)
   const said = saidValues(group, nameOf)
   const ownValues = [descriptionKey, charsetKey, ...said.keys()].map((key) => ({ key, html: '' }))
@@ -135,7 +142,7 @@ function alignGroup(
     holder: Holder,
   ): void => {
     const sideOf = ({ part, ranges }: PlacedPart) => (part.html === '' ? null : ranges[0]!)
-    const { keys, differing } = matchingKeys(lists, keyOf)
+    const { keys, differing } = matchingKeys(lists, keyOf, own.length < mostOwn)
     const places = keys.map((each) => {
       const once = new Map<string, number>()
       for (const [at, key] of each.entries()) once.set(key, once.has(key) ? -1 : at)
@@ -200,7 +207,7 @@ function alignGroup(
       // A paragraph that each page has one of is no part of a frame, unless its author says so; a heading is, where
       // it is the label.
       const within = inside.map(({ start, end }) => end - start)
-      const cells = differs ? layoutCells(both, within) : null
+      const cells = differs && depth < deepest ? layoutCells(both, within) : null
       if (cells) {
         stretchesUpTo(
           found.map(({ start }) => start),
@@ -220,7 +227,8 @@ function alignGroup(
         from = found.map(({ end }) => end)
         continue
       }
-      if (differs && !(hasInside(both) && (holdsParts(both) || mark === 'frame'))) {
+      const canBeFrame = depth < deepest && (holdsParts(both) || mark === 'frame')
+      if (differs && !(hasInside(both) && canBeFrame)) {
         if (hasInside(both)) passed.push(found[0]!)
         continue
       }
@@ -255,6 +263,7 @@ function alignGroup(
     isFrame: boolean,
     within: Holder,
   ): void => {
+    if (depth >= deepest) return
     const { children } = nodes[0]!
     const tagName = nodes[0]!.tagName!
     const range = /^(html|head|body)$/.test(tagName) ? null : ranges[0]!
@@ -265,11 +274,13 @@ function alignGroup(
     // One thing as a whole, and the same in all of them.
     if (children.length === 0 && !holdsParts(nodes) && !isFrame) return
     if (!hasInside(nodes)) return
+    depth += 1
     align(
       nodes.map((node) => node.children),
       nodes.map(({ inside }) => inside!),
       holder,
     )
+    depth -= 1
   }
   const starts = group.map(({ text }) => ({ start: 0, end: text.length }))
   // The parser makes `html`, `head` and `body` where they are not written: what is in them counts then.

@@ -57,13 +57,16 @@ const haveShared = (nodes: readonly OutlineNode[]): boolean =>
 /**
  * Keys that match what is one element on all pages: its start tag as it is written; and of elements that frames are made of and
  * that differ in nothing but plain attributes, such as a class for each page, what they are besides.
+ * @param isLoose whether those may differ at all
  */
 export function matchingKeys(
   lists: readonly (readonly OutlineNode[])[],
   keyOf: (node: OutlineNode) => string,
+  isLoose: boolean,
 ): MatchingKeys {
   const keys = lists.map((nodes) => nodes.map(keyOf))
   const differing = new Map<string, readonly string[]>()
+  if (!isLoose) return { keys, differing }
   const matched = onceInEach(keys)
   const isOpen = (page: number, at: number) => !matched.has(keys[page]![at]!)
   if (!lists[0]!.some((node, at) => isOpen(0, at) && canDiffer(node))) return { keys, differing }

@@ -74,17 +74,14 @@ export class PlainTree extends OpenElements {
 
   #text(from: number, to: number): void {
     const { mode } = this.top
-    if (mode !== 'body' && mode !== 'select' && mode !== 'drawing' && mode !== 'label') {
-      this.at = from
-      this.skipSpaces()
-      if (this.at < to) leave()
-      // Before a head it is not there.
-      if (mode === 'top' && !this.#hasHead) return
-    } else if (this.#ended > 0) {
+    const holdsText = mode === 'body' || mode === 'select' || mode === 'drawing' || mode === 'label'
+    if (!holdsText || this.#ended > 0) {
       this.at = from
       this.skipSpaces()
       if (this.at < to) leave()
     }
+    // Before a head it is not there.
+    if (mode === 'top' && !this.#hasHead) return
     this.addText(resolved(this.text.slice(from, to)), from, to)
   }
 
@@ -129,7 +126,6 @@ export class PlainTree extends OpenElements {
 
   #inBody(start: number, name: string): void {
     const kind = kindOf(name)
-    // What it ends is ended before it is put there; where it stands is known by then.
     if (kind === 'other') leave()
     if (kind === 'part') {
       this.#endCell(start)
