@@ -1,6 +1,6 @@
-import { namesOf } from '#core/naming'
-import { treeOf } from '#core/plan'
-import type { Site } from '#core/site'
+import { clashKey, isOwnPath, type Names, namesOf, numberedName, type PageName } from '#core/naming'
+import { type Tree, treeOf } from '#core/plan'
+import type { Page, Site } from '#core/site'
 
 /**
  * Holds the names of pages still that the change was not about: when the older of two pages that
@@ -27,7 +27,6 @@ function keepOnce(before: Site, after: Site): Site {
     const was = were.get(page.id)
     const old = treeBefore.byId.get(page.id)
     if (!was || !old || trial || page.id === after.homeId || page.id === before.homeId) continue
-    if (page.keptName !== null) continue
     if (become.get(page.id)!.stem === was.stem) continue
     // The page itself was renamed, moved or put in or out of trial: its new name is what was asked for.
     if (old.label !== page.label || old.parentId !== page.parentId || old.ownName !== page.ownName) continue
@@ -35,7 +34,12 @@ function keepOnce(before: Site, after: Site): Site {
     if (section && treeBefore.byId.get(section.id)?.dated !== section.dated) continue
     if (old.date !== page.date) continue
     if (old.trial !== page.trial || treeBefore.placeOf.get(page.id)?.trial) continue
-    keep.set(page.id, was.stem)
+    if (page.keptName === null) keep.set(page.id, was.stem)
+    else {
+      // A path of its own comes before all else, but for a page that stood there already.
+      const other = newcomerAt(was.path, treeBefore, treeAfter, become)
+      if (other) keep.set(other.page.id, numberBeside(other, become.get(page.id)!, after))
+    }
   }
   if (keep.size === 0) return after
   return {
@@ -44,5 +48,35 @@ function keepOnce(before: Site, after: Site): Site {
       const keptName = keep.get(page.id)
       return keptName === undefined ? page : { ...page, keptName }
     }),
+  }
+}
+
+/** The page with a path of its own that has come to stand where another stood: it is new, or was a trial page. */
+function newcomerAt(path: string, before: Tree, after: Tree, become: Names['pages']) {
+  const key = clashKey(path)
+  for (const { page, trial } of after.places) {
+    if (trial || !isOwnPath(page.ownName) || clashKey(become.get(page.id)!.path) !== key) continue
+    if (!before.byId.has(page.id) || before.placeOf.get(page.id)!.trial)
+      return { page, path: become.get(page.id)! }
+  }
+  return null
+}
+
+/**
+ * The next name with a number that nothing has beside a page.
+ * @param displaced who goes back from where it stands for now
+ */
+function numberBeside(
+  { page, path: { path, stem, container } }: { readonly page: Page; readonly path: PageName },
+  displaced: PageName,
+  site: Site,
+): string {
+  const taken = new Set([...namesOf(site).byPath.keys()].map(clashKey))
+  taken.delete(clashKey(displaced.path))
+  const wanted = page.keptName ?? stem
+  const rest = path.slice(container.length + stem.length)
+  for (let number = 2; ; number++) {
+    const name = numberedName(wanted, number, site.scheme)
+    if (!taken.has(clashKey(container + name + rest))) return name
   }
 }
