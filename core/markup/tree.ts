@@ -25,7 +25,7 @@ export interface HtmlAttribute {
 
 /** Where an element stands: from its start tag to its end tag, or to what ended it. */
 export interface HtmlPlace extends Span {
-  /** Missing for a void element of a parser that does not tell. */
+  /** As it is written; missing for what has no tags. */
   readonly startTag?: Span
   /** Missing where it is not written. */
   readonly endTag?: Span
