@@ -27,7 +27,9 @@ export const headerHome: Rule = {
     for (const page of pages) {
       if (page.id === site.homeId) continue
       const id = templates.idOf(page)
-      used.set(id, [...(used.get(id) ?? []), page])
+      const members = used.get(id)
+      if (members) members.push(page)
+      else used.set(id, [page])
     }
     return site.templates.flatMap((template) => {
       const members = used.get(template.id)
