@@ -58,6 +58,10 @@ describe('the sitemap', () => {
     const site = addressed(store)
     const signature = (of: Site) => buildSite(of, store).signatureOf('made sitemap.xml')
     expect(signature(write(site, store, 'Birds', '<p>New.</p>'))).toBe(signature(site))
+    const output = { ...site.output, lineEnd: 'crlf' as const }
+    const ended = change(site, store, { kind: 'setOutput', output, was: site.output })
+    expect(signature(ended)).not.toBe(signature(site))
+    expect(buildAll(ended, store).get('sitemap.xml')).toContain('</url>\r\n')
     const birds = pageCalled(site, 'Birds')
     const renamed = change(site, store, { kind: 'setPageText', pageId: birds.id, field: 'label', value: 'Fowl', was: 'Birds' }) // prettier-ignore
     expect(signature(renamed)).not.toBe(signature(site))

@@ -1,5 +1,5 @@
 import { escapeText } from '#core/markup'
-import { mostInSitemap, namesOf } from '#core/naming'
+import { madeId, mostInSitemap, namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
 import { pageAddress } from '#core/template'
@@ -12,14 +12,9 @@ const listOf = (outer: string, inner: string, addresses: readonly string[]): str
     .map((address) => `  <${inner}><loc>${escapeText(address)}</loc></${inner}>\n`)
     .join('')}</${outer}>\n`
 
-/** Ids of the files that are made of the whole site; see `sitemapText`. */
-export const sitemapIds = (site: Site): ReadonlyMap<string, string> => {
-  const { byPath, files } = namesOf(site)
-  const made = site.output.sitemap
-    ? [...files].filter(([id, path]) => id === `made ${path}` && byPath.get(path)?.id === id)
-    : []
-  return new Map(made)
-}
+/** The paths of the sitemaps of a site by their ids, the first of them first; none where none is made (`madeFilesOf`). */
+export const sitemapsOf = (site: Site): ReadonlyMap<string, string> =>
+  new Map(site.output.sitemap ? [...namesOf(site).files].filter(([id, path]) => id === madeId(path)) : [])
 
 /**
  * A sitemap (sitemaps protocol 0.9): the addresses of all pages in reading order, or of very many, those of the sitemaps
@@ -27,7 +22,7 @@ export const sitemapIds = (site: Site): ReadonlyMap<string, string> => {
  * @param isUnlisted whether a page says that it is not to be found (HTML §4.2.5.1, `robots`)
  */
 export function sitemapText(site: Site, id: string, isUnlisted: (page: Page) => boolean): string {
-  const paths = [...sitemapIds(site).values()]
+  const paths = [...sitemapsOf(site).values()]
   const addresses = realPlaces(treeOf(site))
     .map(({ page }) => page)
     .filter((page) => !isUnlisted(page))
@@ -35,12 +30,12 @@ export function sitemapText(site: Site, id: string, isUnlisted: (page: Page) => 
     .filter((address) => address !== '')
   if (paths.length === 1) return listOf('urlset', 'url', addresses)
   const [first, ...parts] = paths
-  if (id === `made ${first}`)
+  if (id === madeId(first!))
     return listOf(
       'sitemapindex',
       'sitemap',
       parts.map((path) => site.publicAddress + path),
     )
-  const at = parts.findIndex((path) => id === `made ${path}`)
+  const at = parts.findIndex((path) => id === madeId(path))
   return listOf('urlset', 'url', addresses.slice(at * mostInSitemap, (at + 1) * mostInSitemap))
 }

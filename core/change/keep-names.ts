@@ -37,7 +37,7 @@ function keepOnce(before: Site, after: Site): Site {
     if (page.keptName === null) keep.set(page.id, was.stem)
     else {
       // A path of its own comes before all else, but for a page that stood there already.
-      const other = newcomerAt(was.path, treeBefore, treeAfter, become)
+      const other = newcomerAt(was, treeBefore, treeAfter, become)
       if (other) keep.set(other.page.id, numberBeside(other, become.get(page.id)!, after))
     }
   }
@@ -51,13 +51,16 @@ function keepOnce(before: Site, after: Site): Site {
   }
 }
 
-/** The page with a path of its own that has come to stand where another stood: it is new, or was a trial page. */
-function newcomerAt(path: string, before: Tree, after: Tree, become: Names['pages']) {
-  const key = clashKey(path)
+/** A name where it is one, as the strictest host tells it from others: a page and a folder beside it may not have the same. */
+const placeOf = ({ container, stem }: Pick<PageName, 'container' | 'stem'>): string =>
+  clashKey(container + stem)
+
+/** The page with a path of its own that has come to have the name of another: it is new, or was a trial page. */
+function newcomerAt(was: PageName, before: Tree, after: Tree, become: Names['pages']) {
   for (const { page, trial } of after.places) {
-    if (trial || !isOwnPath(page.ownName) || clashKey(become.get(page.id)!.path) !== key) continue
-    if (!before.byId.has(page.id) || before.placeOf.get(page.id)!.trial)
-      return { page, path: become.get(page.id)! }
+    const name = become.get(page.id)!
+    if (trial || !isOwnPath(page.ownName) || placeOf(name) !== placeOf(was)) continue
+    if (!before.byId.has(page.id) || before.placeOf.get(page.id)!.trial) return { page, name }
   }
   return null
 }
@@ -67,16 +70,15 @@ function newcomerAt(path: string, before: Tree, after: Tree, become: Names['page
  * @param displaced who goes back from where it stands for now
  */
 function numberBeside(
-  { page, path: { path, stem, container } }: { readonly page: Page; readonly path: PageName },
+  { page, name: { stem, container } }: { readonly page: Page; readonly name: PageName },
   displaced: PageName,
   site: Site,
 ): string {
-  const taken = new Set([...namesOf(site).byPath.keys()].map(clashKey))
-  taken.delete(clashKey(displaced.path))
+  const taken = new Set([...namesOf(site).pages.values()].map(placeOf))
+  taken.delete(placeOf(displaced))
   const wanted = page.keptName ?? stem
-  const rest = path.slice(container.length + stem.length)
   for (let number = 2; ; number++) {
     const name = numberedName(wanted, number, site.scheme)
-    if (!taken.has(clashKey(container + name + rest))) return name
+    if (!taken.has(placeOf({ container, stem: name }))) return name
   }
 }

@@ -8,6 +8,9 @@ export interface MadeFile {
   readonly path: string
 }
 
+/** What such a file is known by. */
+export const madeId = (path: string): string => `made ${path}`
+
 /** Pages that one sitemap may list (sitemaps protocol 0.9). */
 export const mostInSitemap = 50_000
 
@@ -27,5 +30,5 @@ export function madeFilesOf(
   const taken = new Set([...byPath.keys()].map(clashKey))
   return paths.some((path) => taken.has(clashKey(path)))
     ? []
-    : paths.map((path) => ({ id: `made ${path}`, path }))
+    : paths.map((path) => ({ id: madeId(path), path }))
 }

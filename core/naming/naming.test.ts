@@ -190,21 +190,29 @@ describe('names of a site', () => {
     expect(stems(after)).toEqual(['index', 'terns-2', 'terns-terns'])
   })
 
-  test('a trial page with a path of its own, put in among the others, pushes none away from it', () => {
-    const texts = new TextStore()
-    const plan = siteFrom('Home\n  Visit\n  Draft (trial page)\n    Tides', texts)
-    const [, visit, draft, tides] = plan.pages
-    const before = {
-      ...plan,
-      pages: plan.pages.map((page) => (page === tides ? { ...page, ownName: '/visit' } : page)),
-    }
-    const paths = (of: Site) => [visit, tides].map((page) => namesOf(of).pages.get(page!.id)!.path)
-    expect(paths(before)).toEqual(['visit.html', '.trial/visit.html'])
-    const moved = change(before, texts, { kind: 'movePages', pageIds: [tides!.id], parentId: null, after: null }) // prettier-ignore
-    expect(paths(moved)).toEqual(['visit.html', 'visit-2.html'])
-    const real = change(before, texts, { kind: 'setPageFlag', pageIds: [draft!.id], flag: 'trial', value: false }) // prettier-ignore
-    expect(paths(real)).toEqual(['visit.html', 'visit-2.html'])
-  })
+  test.each([
+    ['together', 'visit.html'],
+    ['folder-a-page', 'visit/index.html'],
+  ])(
+    'a trial page with a path of its own, put in among the others, pushes none away from it: %s',
+    (kind, path) => {
+      const texts = new TextStore()
+      const made = siteFrom('Home\n  Visit\n  Draft (trial page)\n    Tides', texts)
+      const arrangement = arrangements.find((one) => one.kind === kind)!
+      const plan = { ...made, scheme: { ...defaultScheme, arrangement } }
+      const [, visit, draft, tides] = plan.pages
+      const before = {
+        ...plan,
+        pages: plan.pages.map((page) => (page === tides ? { ...page, ownName: '/visit' } : page)),
+      }
+      const paths = (of: Site) => [visit, tides].map((page) => namesOf(of).pages.get(page!.id)!.path)
+      expect(paths(before)).toEqual([path, '.trial/visit.html'])
+      const moved = change(before, texts, { kind: 'movePages', pageIds: [tides!.id], parentId: null, after: null }) // prettier-ignore
+      expect(paths(moved)).toEqual([path, 'visit-2.html'])
+      const real = change(before, texts, { kind: 'setPageFlag', pageIds: [draft!.id], flag: 'trial', value: false }) // prettier-ignore
+      expect(paths(real)).toEqual([path, 'visit-2.html'])
+    },
+  )
 
   test('a name explains itself step by step', () => {
     const site = siteFrom('Home\n  The light\n    Keepers, 1871–1983', store)
