@@ -1,7 +1,9 @@
 /** Switches for what can go wrong at a host. All off unless a test turns one on. */
 export class Faults {
-  /** Waits this long before each answer. */
+  /** Answers no request before this long after it came, as one that is far away does. */
   delayMs = 0
+  /** FTP takes one command at a time, and drops those that come with it. */
+  oneAtATime = false
   /** Cuts every connection after this many more files have been renamed into place. */
   cutAfterFiles: number | null = null
   /** Bytes that may still be written before the disk counts as full. */
@@ -35,6 +37,8 @@ export class Faults {
   /** Goes on for ever: the listing of a folder, folders in folders, the contents of a file. */
   endless: 'folder' | 'tree' | 'file' | null = null
 
+  /** Commands that FTP was sent in one piece, at most; counted anew as a test wants. */
+  mostAtOnce = 0
   /** Requests there have been, over all connections; counted anew as a test wants. */
   requests = 0
   #watched: { readonly count: number; readonly what: () => void } | null = null
@@ -68,6 +72,7 @@ export class Faults {
   /** Turns everything off again, whatever a test left on. */
   reset(): void {
     this.delayMs = 0
+    this.oneAtATime = false
     this.cutAfterFiles = null
     this.bytesLeft = null
     this.readOnly = false
@@ -86,11 +91,15 @@ export class Faults {
     this.endless = null
     this.#failing = null
     this.requests = 0
+    this.mostAtOnce = 0
     this.#watched = null
   }
 
-  /** Resolves when the request may go on: at once, late, or never. */
-  async beforeRequest(name: string): Promise<void> {
+  /**
+   * Resolves when the request may go on: at once, late, or never.
+   * @param cameAt when it came, as `Date.now` tells it
+   */
+  async beforeRequest(name: string, cameAt = Date.now()): Promise<void> {
     this.requests += 1
     if (this.#watched && this.requests >= this.#watched.count) {
       const { what } = this.#watched
@@ -101,7 +110,8 @@ export class Faults {
       this.unanswered += 1
       await new Promise(() => {})
     }
-    if (this.delayMs > 0) await new Promise((resolve) => setTimeout(resolve, this.delayMs))
+    const waitMs = cameAt + this.delayMs - Date.now()
+    if (waitMs > 0) await new Promise((resolve) => setTimeout(resolve, waitMs))
     if (this.#failing?.name === name && --this.#failing.after === 0) {
       this.#failing = null
       throw new Error('Failure')

@@ -130,8 +130,12 @@ class FtpSession {
       if (this.#rest.length > 20_000) return void this.socket.destroy()
       const lines = this.#rest.split('\n')
       this.#rest = lines.pop()!
+      const cameAt = Date.now()
+      const { faults } = this.options
+      faults.mostAtOnce = Math.max(faults.mostAtOnce, lines.length)
+      const taken = faults.oneAtATime ? lines.slice(0, 1) : lines
       // One command after the other, as they came.
-      for (const line of lines) this.#turn = this.#turn.then(() => this.#do(line.replace(/\r$/, '')))
+      for (const line of taken) this.#turn = this.#turn.then(() => this.#do(line.replace(/\r$/, ''), cameAt))
     })
     this.socket.on('close', () => this.#endData())
   }
@@ -151,11 +155,11 @@ class FtpSession {
     path.posix.normalize(path.posix.join(wanted.startsWith('/') ? '/' : this.#folder, wanted))
   #on = (wanted: string) => diskPath(this.#root!, this.#path(wanted), this.options.faults)
 
-  async #do(line: string): Promise<void> {
+  async #do(line: string, cameAt: number): Promise<void> {
     const [, verb = '', words = ''] = /^(\S+)(?: (.*))?$/s.exec(line) ?? []
     const name = verb.toUpperCase()
     try {
-      await this.options.faults.beforeRequest(name)
+      await this.options.faults.beforeRequest(name, cameAt)
       const open = ['USER', 'PASS', 'AUTH', 'PBSZ', 'PROT', 'FEAT', 'OPTS', 'QUIT', 'SYST', 'NOOP']
       if (this.#root === null && !open.includes(name)) throw new Refused(530, 'Sign in first')
       const command = Object.hasOwn(this.#commands, name) ? this.#commands[name] : undefined
@@ -287,7 +291,8 @@ class FtpSession {
       if (from === null) throw new Refused(503, 'RNFR first')
       const to = this.#on(wanted)
       if (!faults.renameReplaces && (await fs.stat(to).catch(() => null))) throw new Refused(553, 'The target exists')
-      await faults.beforeRequest('RENAME')
+      // Late already, as a command.
+      await faults.beforeRequest('RENAME', 0)
       await fs.rename(from, to)
       faults.afterRename()
       this.#reply(250, 'Done')

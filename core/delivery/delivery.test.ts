@@ -66,8 +66,15 @@ describe('comparing with a destination', () => {
 
   test('says what a host does otherwise, and which names it cannot take', () => {
     expect(sayTraits({ tellsCase: true })).toEqual([])
-    const odd = { tellsCase: false, replaces: false, opens: false, connections: 1, longestName: 12 }
-    expect(sayTraits(odd)).toHaveLength(5)
+    const odd = {
+      tellsCase: false,
+      replaces: false,
+      opens: false,
+      connections: 1,
+      pipelines: false,
+      longestName: 12,
+    }
+    expect(sayTraits(odd)).toHaveLength(6)
     expect(sayTraits({ connections: 3 })[0]).toContain('3 connections')
     const paths = ['about.html', 'folder/opening-hours.html', 'a-long-folder/a.html', 'twelve-l.htm']
     expect(tooLongFor(odd, paths)).toEqual(paths.slice(1, 3))

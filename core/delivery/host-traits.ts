@@ -10,6 +10,8 @@ export interface HostTraits {
   readonly opens?: boolean
   /** Connections that it took at once, where it took fewer than were asked for. */
   readonly connections?: number
+  /** Whether it does commands that come at once one after the other (pipelining); false where it drops all but the first. */
+  readonly pipelines?: boolean
   /** Letters of the longest file name that it takes, where that is shorter than any that is usual. */
   readonly longestName?: number
 }
@@ -26,7 +28,7 @@ export function tooLongFor({ longestName }: HostTraits, paths: readonly string[]
 
 /** What a host does otherwise than most, a sentence each. */
 export function sayTraits(traits: HostTraits): string[] {
-  const { tellsCase, replaces, opens, connections, longestName } = traits
+  const { tellsCase, replaces, opens, connections, pipelines, longestName } = traits
   return [
     tellsCase === false ? 'takes About.html and about.html for one file' : null,
     replaces === false ? 'does not rename onto a file that is there, so that one steps aside first' : null,
@@ -34,6 +36,7 @@ export function sayTraits(traits: HostTraits): string[] {
     connections === undefined
       ? null
       : `takes ${connections === 1 ? 'one connection' : `${connections} connections`} at a time`,
+    pipelines === false ? 'takes one command at a time, which makes it slower' : null,
     longestName === undefined ? null : `takes names of up to ${longestName} letters`,
   ].filter((sentence) => sentence !== null)
 }

@@ -1,5 +1,6 @@
 import path from 'node:path'
 import type { Client, FileInfo } from 'basic-ftp'
+import type { ListedFile } from '#core/delivery'
 import type { FolderEntry } from './walk'
 
 // What FTP servers tell of files, in either of their ways, as every transport tells it.
@@ -45,4 +46,14 @@ export function entryOf(file: FileInfo): FolderEntry {
     modifiedSeconds: Number.isFinite(modifiedMs) ? Math.floor(modifiedMs / 1_000) : 0,
     ...(rights && { mode: (rights.user << 6) | (rights.group << 3) | rights.world }),
   }
+}
+
+/** A file as the host tells it. */
+export type FileThere = ListedFile & Pick<FolderEntry, 'mode'>
+
+/** What is said of the file at a path; null where no file is there. */
+export function fileOf(at: string, entry: FolderEntry | null): FileThere | null {
+  if (entry?.kind !== 'file') return null
+  const { sizeBytes, modifiedSeconds, mode } = entry
+  return { path: at, sizeBytes, modifiedSeconds, ...(mode !== undefined && { mode }) }
 }

@@ -220,6 +220,30 @@ describe('a host that does not answer as it should', () => {
   }, 60_000)
 })
 
+test.each([
+  ['does one after the other is asked for three things at once', false, 3],
+  ['drops what comes with another is asked for one thing at a time', true, 1],
+])('a host that %s, and each file that is put is told as it is listed', async (_, oneAtATime, most) => {
+  host.faults.oneAtATime = oneAtATime
+  const folder = `public/at-once-${most}`
+  const transport = await open({ folder }, 'none')
+  expect(transport.traits.pipelines).toBe(oneAtATime ? false : undefined)
+  for (const text of ['a', 'new']) {
+    host.faults.mostAtOnce = 0
+    let placed = 0
+    const put = await transport.put('a.html', [Buffer.from(text)], () => (placed += 1))
+    expect([placed, host.faults.mostAtOnce]).toEqual([1, most])
+    expect(await transport.list()).toEqual([put])
+  }
+  // Refused, nothing is placed, whatever the answers to what followed.
+  host.faults.failures.set('RENAME', 1)
+  let placed = 0
+  const refused = transport.put('b.html', [Buffer.from('b')], () => (placed += 1))
+  expect([await codeOf(refused), placed]).toEqual(['host-refused', 0])
+  expect(await transport.list()).toHaveLength(1)
+  await transport.close()
+})
+
 test('a host that takes few connections is sent to over as many as it takes', async () => {
   host.faults.connections = 4
   const transport = await open({ folder: 'public/few' }, 'none')

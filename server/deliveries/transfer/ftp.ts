@@ -7,7 +7,9 @@ import type { HostTraits, ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
 import { type FtpSecurity, unreachable } from './ftp-connection'
 import { FtpConnections, mostConnections } from './ftp-connections'
-import { entryOf, factsOf, hasMachineListing } from './ftp-entries'
+import { entryOf, factsOf, fileOf, type FileThere, hasMachineListing } from './ftp-entries'
+import { type Act, refusalOf } from './ftp-refusals'
+import { sendTogether, takesTogether } from './ftp-together'
 import { MadeFolders } from './made-folders'
 import { type Mover, Placing } from './placing'
 import {
@@ -25,10 +27,11 @@ import { type FolderEntry, namesOfFolders, walkFolders } from './walk'
 /** How long the connection of an empty file stays open. */
 const emptyMs = 100
 
+/** How much later than the first of two commands sent at once the second may be answered. */
+const mostPatienceMs = 5_000
+
 /** What ends a command (RFC 959 §5.3), or a name. */
 const endsLine = /[\r\n\0]/
-
-type Act = 'look into' | 'read' | 'write' | 'remove'
 
 /** Opens FTP with the security that its protocol has; rejects with a `TransferError` that names the cause. */
 export const openFtp =
@@ -39,16 +42,30 @@ export const openFtp =
       throw new TransferError('wrong-host-password', { host: target.host })
     const pool = new FtpConnections(place, target, limits, signal)
     try {
-      const first = await pool.open()
+      const { first, pipelines } = await openFirst(pool, target, limits)
       const home = await first.pwd()
       pool.giveBack(first)
-      return new FtpTransport(pool, path.posix.join(home, target.folder || '.'), target, limits, home)
+      const root = path.posix.join(home, target.folder || '.')
+      return new FtpTransport(pool, root, target, limits, home, pipelines)
     } catch (error) {
       const reason = pool.failure ?? (error instanceof TransferError ? error : unreachable(place, error))
       pool.close()
       throw reason
     }
   }
+
+/** A first connection, and whether the host takes several commands at once; found out anew unless it is known not to. */
+async function openFirst(
+  pool: FtpConnections,
+  { traits }: TransferTarget,
+  { silenceMs }: TransferLimits,
+): Promise<{ first: Client; pipelines: boolean }> {
+  const first = await pool.open()
+  if (traits?.pipelines === false) return { first, pipelines: false }
+  if (await takesTogether(first, Math.min(mostPatienceMs, silenceMs / 2))) return { first, pipelines: true }
+  pool.drop(first)
+  return { first: await pool.open(), pipelines: false }
+}
 
 class FtpTransport implements Transport {
   readonly #folders: MadeFolders
@@ -61,6 +78,7 @@ class FtpTransport implements Transport {
     private readonly target: TransferTarget,
     private readonly limits: TransferLimits,
     home: string,
+    private readonly pipelines: boolean,
   ) {
     this.#folders = new MadeFolders(
       (at, makeAbove) => this.#makeFolder(at, makeAbove),
@@ -89,6 +107,7 @@ class FtpTransport implements Transport {
       ...this.#learned,
       ...(replaces !== undefined && { replaces }),
       ...(this.#rights.keeps && { opens: false }),
+      ...(!this.pipelines && { pipelines: false }),
       ...(connections !== undefined && { connections }),
     }
   }
@@ -122,7 +141,7 @@ class FtpTransport implements Transport {
     const { failure } = this.pool
     if (failure) return failure
     if (error instanceof TransferError) return error
-    if (error instanceof FTPError && error.code !== 421) return this.#refusalOf(error, act, what)
+    if (error instanceof FTPError && error.code !== 421) return refusalOf(error, act, what)
     const { message } = error as Error
     // What pieces of a file could not be got from is no fault of the line.
     const lost = /timeout/i.test(message)
@@ -130,24 +149,6 @@ class FtpTransport implements Transport {
       : new TransferError('connection-lost', { host: this.target.host, when: 'was lost' }, { cause: error })
     this.pool.fail(lost)
     return lost
-  }
-
-  /** Replies say in words of their own what is wrong; the code alone tells little (RFC 959 §4.2). */
-  #refusalOf(error: FTPError, act: Act, at: string): TransferError {
-    const cause = { cause: error }
-    const said = error.message.replace(/^\d{3}[ -]/, '').trim()
-    if (error.code === 452 || error.code === 552 || /no space|quota|disk full/i.test(said))
-      return new TransferError('disk-full', { at }, cause)
-    if (/read-only/i.test(said)) return new TransferError('read-only', { at }, cause)
-    if (/denied|not permitted|not allowed|forbidden/i.test(said))
-      return new TransferError('not-allowed', { act, at }, cause)
-    if (/no such|not found|not exist|cannot find|can't find/i.test(said))
-      return new TransferError('not-there', { at }, cause)
-    return new TransferError(
-      'host-refused',
-      { act, at, said: /^(failure|failed)\.?$/i.test(said) ? '' : said },
-      cause,
-    )
   }
 
   async list(): Promise<ListedFile[]> {
@@ -195,16 +196,14 @@ class FtpTransport implements Transport {
   }
 
   /** A file as the host tells it; null where none is. The same words as in a listing, so that both can be compared. */
-  async #fileAt(at: string): Promise<(ListedFile & Pick<FolderEntry, 'mode'>) | null> {
+  async #fileAt(at: string): Promise<FileThere | null> {
     try {
       const one = await this.#ask('look into', at, async (client) => {
         if (hasMachineListing(client)) return factsOf((await client.send(`MLST ${at}`)).message)
         const found = await client.list(at)
         return found.length === 1 ? entryOf(found[0]!) : null
       })
-      if (one?.kind !== 'file') return null
-      const { sizeBytes, modifiedSeconds, mode } = one
-      return { path: at, sizeBytes, modifiedSeconds, ...(mode !== undefined && { mode }) }
+      return fileOf(at, one)
     } catch (error) {
       if (this.pool.failure) throw this.pool.failure
       if (error instanceof TransferError && error.code !== 'not-allowed') return null
@@ -255,21 +254,48 @@ class FtpTransport implements Transport {
     const at = this.#at(relative)
     await this.#folders.want(path.posix.dirname(at))
     const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
+    let isPlaced = false
+    const placed = () => {
+      if (!isPlaced) onPlaced?.()
+      isPlaced = true
+    }
+    let seen: FileThere | null = null
+    const moveAndLook = async (from: string, to: string) => {
+      seen = await this.#moveAndLook(from, to, placed)
+    }
     try {
       await this.#write(temporary, pieces)
       if (this.#rights.keeps) await this.#openToVisitors(temporary, 0o644)
-      await this.#placing.place(temporary, at)
+      await this.#placing.place(temporary, at, this.pipelines ? moveAndLook : undefined)
     } catch (error) {
       if (!this.pool.failure)
         await this.#ask('remove', temporary, (client) => client.remove(temporary)).catch(() => {})
       throw error
     }
-    onPlaced?.()
-    const there = await this.#fileAt(at)
+    placed()
+    const there = seen ?? (await this.#fileAt(at))
     if (!there) throw new TransferError('not-there', { at })
     const { sizeBytes, modifiedSeconds, mode = 0o644 } = there
     if ((mode & 0o444) !== 0o444) await this.#learnToOpen(at)
     return { path: relative, sizeBytes, modifiedSeconds }
+  }
+
+  /**
+   * Renames, and asks in the same breath what the host makes of it.
+   * @param onPlaced called once it is renamed
+   * @returns what the host says; null where it has no machine's listing
+   */
+  #moveAndLook(from: string, to: string, onPlaced: () => void): Promise<FileThere | null> {
+    return this.#ask('write', to, async (client) => {
+      const commands = [`RNFR ${from}`, `RNTO ${to}`, ...(hasMachineListing(client) ? [`MLST ${to}`] : [])]
+      const [source, target, facts] = await sendTogether(client, commands, (reply, nth) => {
+        if (nth === 1 && !(reply instanceof FTPError)) onPlaced()
+      })
+      // What follows a refusal is refused for its sake alone.
+      if (source instanceof FTPError) throw source
+      if (target instanceof FTPError) throw target
+      return facts && !(facts instanceof FTPError) ? fileOf(to, factsOf(facts.message)) : null
+    })
   }
 
   /**

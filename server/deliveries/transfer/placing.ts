@@ -30,9 +30,12 @@ export class Placing {
     return this.#replaces
   }
 
-  /** Gives a written file its name, in the place of whatever has it. */
-  async place(from: string, to: string): Promise<void> {
-    const { move, replace, isOpen, isThere } = this.host
+  /**
+   * Gives a written file its name, in the place of whatever has it.
+   * @param first how it is moved where that is all there is to do
+   */
+  async place(from: string, to: string, first = this.host.move): Promise<void> {
+    const { replace, isOpen, isThere } = this.host
     if (this.#replaces !== false && replace) {
       try {
         return await replace(from, to)
@@ -41,7 +44,7 @@ export class Placing {
       }
     }
     try {
-      await move(from, to)
+      await first(from, to)
     } catch (error) {
       if (!(error instanceof TransferError) || error.code !== 'host-refused') throw error
       // Many servers do not rename onto a file that is there; nothing else may be wrong with it.
