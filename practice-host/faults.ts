@@ -6,6 +6,8 @@ export class Faults {
   oneAtATime = false
   /** Cuts every connection after this many more files have been renamed into place. */
   cutAfterFiles: number | null = null
+  /** FTP ends the data connection of what it refuses before it says why. */
+  endsDataFirst = false
   /** Bytes that may still be written before the disk counts as full. */
   bytesLeft: number | null = null
   /** Refuses to open files for writing. */
@@ -73,6 +75,7 @@ export class Faults {
   reset(): void {
     this.delayMs = 0
     this.oneAtATime = false
+    this.endsDataFirst = false
     this.cutAfterFiles = null
     this.bytesLeft = null
     this.readOnly = false

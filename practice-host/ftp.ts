@@ -109,7 +109,11 @@ class FtpSession {
   #renaming: string | null = null
   #restAt = 0
   #protected = false
-  #data: { readonly server: net.Server; readonly socket: Promise<net.Socket> } | null = null
+  #data: {
+    readonly server: net.Server
+    readonly raw: Promise<net.Socket>
+    readonly socket: Promise<net.Socket>
+  } | null = null
   #rest = ''
   #turn: Promise<void> = Promise.resolve()
 
@@ -137,7 +141,7 @@ class FtpSession {
       // One command after the other, as they came.
       for (const line of taken) this.#turn = this.#turn.then(() => this.#do(line.replace(/\r$/, ''), cameAt))
     })
-    this.socket.on('close', () => this.#endData())
+    this.socket.on('close', () => void this.#endData())
   }
 
   #reply(code: number, text: string): void {
@@ -166,7 +170,7 @@ class FtpSession {
       if (!command) throw new Refused(502, 'Not known here')
       await command(words)
     } catch (error) {
-      this.#endData()
+      await this.#endData()
       this.#reply(...replyFor(error))
     }
   }
@@ -319,27 +323,31 @@ class FtpSession {
 
   /** Opens a port for one data connection, for whoever this connection is from. */
   async #listenForData(): Promise<number> {
-    this.#endData()
+    void this.#endData()
     const server = net.createServer()
     server.on('error', () => {})
-    const socket = new Promise<net.Socket>((resolve) =>
+    const raw = new Promise<net.Socket>((resolve) =>
       server.once('connection', (one) => {
         this.keep(one)
         server.close()
-        resolve(this.#protected ? secured(one, this.secureContext) : one)
+        resolve(one)
       }),
     )
+    const socket = raw.then((one) => (this.#protected ? secured(one, this.secureContext) : one))
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
-    this.#data = { server, socket }
+    this.#data = { server, raw, socket }
     return (server.address() as net.AddressInfo).port
   }
 
-  #endData(): void {
+  /** Ends the data connection; the host's answer may come before it is noticed, unless it is to come after. */
+  async #endData(): Promise<void> {
     const data = this.#data
     this.#data = null
     if (!data) return
     data.server.close()
-    void data.socket.then((socket) => socket.destroy())
+    if (!this.options.faults.endsDataFirst) return void data.socket.then((socket) => socket.destroy())
+    await data.raw.then((socket) => socket.resetAndDestroy())
+    await new Promise((resolve) => setTimeout(resolve, 100))
   }
 
   /** Does something over the data connection, said before and after. */
@@ -351,11 +359,10 @@ class FtpSession {
     try {
       await work(data)
       if (!data.writableEnded) data.end()
-    } catch (error) {
-      data.destroy()
-      throw error
-    } finally {
       this.#data = null
+    } catch (error) {
+      await this.#endData()
+      throw error
     }
     this.#reply(226, 'Done')
   }

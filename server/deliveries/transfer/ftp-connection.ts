@@ -68,6 +68,36 @@ function hearGreeting({ ftp }: Client): void {
   })
 }
 
+/** How long a host is given to say why it ended a data connection. */
+const sayWhyMs = 2_000
+
+/**
+ * Many hosts refuse a transfer by ending its data connection, and say only then why (RFC 959 §4.2: 425, 426, 451, 452, 550).
+ * The library would take that end for the end of all: what the host says is waited for.
+ */
+function hearWhy({ ftp }: Client): void {
+  const close = ftp.closeWithError.bind(ftp)
+  ftp.closeWithError = (error) => {
+    const { dataSocket } = ftp
+    if (!dataSocket?.destroyed || !/^(?!Timeout).*\(data socket\)$/.test(error.message)) return close(error)
+    // By then the transfer has ended with what was said, unless nothing was.
+    setTimeout(() => ftp.dataSocket === dataSocket && close(error), sayWhyMs)
+  }
+}
+
+/** What a host says after it ended the data connection of a transfer that had begun; null where it says nothing of it. */
+export async function whyEnded({ ftp }: Client): Promise<FTPError | null> {
+  if (ftp.closed) return null
+  let timer: NodeJS.Timeout | undefined
+  const said = ftp.handle(undefined, (reply: unknown, task) => {
+    clearTimeout(timer)
+    task.resolve(reply instanceof FTPError && reply.code !== 421 ? reply : null)
+  }) as Promise<FTPError | null>
+  // What comes later would be taken for the answer to something else.
+  timer = setTimeout(() => ftp.closeWithError(new Error('It did not say why.')), sayWhyMs)
+  return said
+}
+
 /**
  * Connects and, where it is wanted, begins TLS. Nothing of the account is sent. The name is resolved here, and only
  * to where connections may lead; data connections go to the same address (RFC 2428, and PASV without its address).
@@ -83,6 +113,7 @@ async function greet(place: FtpPlace, limits: TransferLimits, signal: AbortSigna
       maxListingBytes: Math.min(limits.entries * mostBytesAnEntry, 50_000_000),
     })
     passiveAtThisHost(client)
+    hearWhy(client)
     const end = () => client.close()
     signal.addEventListener('abort', end, { once: true })
     // Judged by its key, which may be of a certificate that only its author has accepted.

@@ -132,6 +132,21 @@ describe('FTP tells apart', () => {
     expect(await codeOf(transport.put('a.html', [Buffer.from('a')]))).toBe('connection-lost')
   })
 
+  test.each(['none', 'explicit'] as const)('what a host says only after it ended the data connection, %s: the rest goes on', async (security) => {
+    const transport = await open({ folder: `public/says-later-${security}` }, security)
+    host.faults.endsDataFirst = true
+    host.faults.bytesLeft = 100_000
+    expect(await codeOf(transport.put('big.bin', [Buffer.alloc(5_000_000)]))).toBe('disk-full')
+    host.faults.bytesLeft = null
+    expect(await codeOf(buffer(transport.read('gone.html', 10)))).toBe('not-there')
+    host.faults.failures.set('WRITE', 1)
+    expect(await codeOf(transport.put('a.bin', [Buffer.alloc(5_000_000)]))).toBe('host-refused')
+    expect(await transport.list()).toEqual([])
+    await transport.put('a.html', [Buffer.from('a')])
+    expect(await transport.list()).toHaveLength(1)
+    await transport.close()
+  }) // prettier-ignore
+
   test('a line’s end in a path, an account or a folder, and sends no command that follows it', async () => {
     const transport = await open({ folder: 'public/lines' }, 'none')
     expect(await codeOf(transport.put('a\r\nDELE index.html', [Buffer.from('x')]))).toBe('not-allowed')

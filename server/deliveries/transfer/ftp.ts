@@ -5,7 +5,7 @@ import { PassThrough, Readable } from 'node:stream'
 import { type Client, FTPError } from 'basic-ftp'
 import type { HostTraits, ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
-import { type FtpSecurity, unreachable } from './ftp-connection'
+import { type FtpSecurity, unreachable, whyEnded } from './ftp-connection'
 import { FtpConnections, mostConnections } from './ftp-connections'
 import { entryOf, factsOf, fileOf, type FileThere, hasMachineListing } from './ftp-entries'
 import { type Act, refusalOf } from './ftp-refusals'
@@ -151,6 +151,12 @@ class FtpTransport implements Transport {
     return lost
   }
 
+  /** What ended a transfer: what the host says of it, where its data connection was all that ended. */
+  async #endOf(client: Client, error: unknown, act: Act, what: string): Promise<TransferError> {
+    const said = error instanceof Error && !(error instanceof FTPError) ? await whyEnded(client) : null
+    return this.#errorOf(said ?? error, act, what)
+  }
+
   async list(): Promise<ListedFile[]> {
     const isFolder = await this.#ask('look into', this.root, (client) => client.cd(this.root)).then(
       () => true,
@@ -218,8 +224,9 @@ class FtpTransport implements Transport {
     let failure: TransferError | null = null
     const done = client.downloadTo(pieces, at).then(
       () => true,
-      (error: unknown) => {
-        failure = pieces.destroyed && !(error instanceof FTPError) ? null : this.#errorOf(error, 'read', at)
+      async (error: unknown) => {
+        const isOurs = pieces.destroyed && !(error instanceof FTPError)
+        failure = isOurs ? null : await this.#endOf(client, error, 'read', at)
         pieces.destroy()
         return false
       },
@@ -264,7 +271,7 @@ class FtpTransport implements Transport {
       seen = await this.#moveAndLook(from, to, placed)
     }
     try {
-      await this.#write(temporary, pieces)
+      await this.#write(temporary, pieces, at)
       if (this.#rights.keeps) await this.#openToVisitors(temporary, 0o644)
       await this.#placing.place(temporary, at, this.pipelines ? moveAndLook : undefined)
     } catch (error) {
@@ -322,7 +329,8 @@ class FtpTransport implements Transport {
     )
   }
 
-  async #write(at: string, pieces: Pieces): Promise<void> {
+  /** @param at what the file is called when something is wrong with it */
+  async #write(to: string, pieces: Pieces, at: string): Promise<void> {
     const client = await this.pool.take()
     /** What went wrong with the pieces, which is no fault of the host's. */
     let ours: { readonly error: unknown } | null = null
@@ -342,7 +350,7 @@ class FtpTransport implements Transport {
     }
     const timer = setTimeout(() => this.pool.fail(this.#silent()), this.limits.requestMs * 10)
     try {
-      await client.uploadFrom(Readable.from(watched(), { objectMode: false }), at)
+      await client.uploadFrom(Readable.from(watched(), { objectMode: false }), to)
       this.pool.giveBack(client)
     } catch (error) {
       const fault = ours as { readonly error: unknown } | null
@@ -350,7 +358,7 @@ class FtpTransport implements Transport {
         this.pool.drop(client)
         throw fault.error
       }
-      const told = this.#errorOf(error, 'write', at)
+      const told = await this.#endOf(client, error, 'write', at)
       this.pool.giveBack(client)
       throw told
     } finally {
