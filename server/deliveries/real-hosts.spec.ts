@@ -29,12 +29,7 @@ interface RealHosts {
   /** The folder on disk that the account sees as its own. */
   readonly home: string
   readonly webPort: number
-  readonly ports: {
-    readonly sftp: number
-    readonly ftps: number
-    readonly 'ftps-implicit': number
-    readonly ftp: number
-  }
+  readonly places: readonly { readonly name: string; readonly protocol: string; readonly port: number }[]
 }
 
 const hosts = JSON.parse(process.env.REAL_HOSTS ?? 'null') as RealHosts
@@ -47,13 +42,13 @@ beforeAll(async () => {
 afterAll(() => database.close())
 
 let folders = 0
-describe.each(Object.entries(hosts.ports))('%s', (protocol, port) => {
+describe.each(hosts.places)('$name', ({ name, protocol, port }) => {
   const place = { protocol, host: '127.0.0.1', port, account: hosts.account, password: hosts.password }
   const keyOf = () => transportOf(place).learnKey(place.host, port, {})
 
   describe('a transport', () => {
     keepsTheContract(async () => {
-      const target = { ...place, folder: `public/contract-${protocol}-${++folders}`, hostKey: await keyOf(), mark: '0123abcd' }
+      const target = { ...place, folder: `public/contract-${name}-${++folders}`, hostKey: await keyOf(), mark: '0123abcd' }
       return transportOf(place).open(target)
     })
   })
@@ -67,8 +62,8 @@ describe.each(Object.entries(hosts.ports))('%s', (protocol, port) => {
 
   test('takes a whole site, then what changed, and visitors get it', async () => {
     const made = await accountWithSite(`Home\n${Array.from({ length: 120 }, (_, nth) => `  Page ${nth + 1}`).join('\n')}`)
-    const folder = `site-${protocol}`
-    const form = { ...place, name: protocol, folder: `public/${folder}`, publicAddress: `http://127.0.0.1:${hosts.webPort}/${folder}/` }
+    const folder = `site-${name}`
+    const form = { ...place, name, folder: `public/${folder}`, publicAddress: `http://127.0.0.1:${hosts.webPort}/${folder}/` }
     const { hostKey } = await testDestination(form, null, made, null)
     const found = await findFolder({ ...form, folder: '' }, null, made, hostKey, AbortSignal.timeout(60_000), () => {})
     expect(found.folder).toBe(`public/${folder}`)
@@ -85,6 +80,7 @@ describe.each(Object.entries(hosts.ports))('%s', (protocol, port) => {
     const odd = await traitsOf(pool(), site.destinationId)
     expect(odd).toMatchObject({ tellsCase: true, ...(protocol !== 'sftp' && { opens: false }) })
     expect(odd).not.toHaveProperty('longestName')
+    expect(odd).not.toHaveProperty('pipelines')
     const onDisk = path.join(hosts.home, 'public', folder)
     expect((await readdir(onDisk, { recursive: true })).filter((name) => name.includes('rubricant'))).toEqual([])
     await writePage(site.siteId, site.accountId, 'Page 7', '<p>new here</p>')

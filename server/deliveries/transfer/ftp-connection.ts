@@ -88,14 +88,12 @@ function hearWhy({ ftp }: Client): void {
 /** What a host says after it ended the data connection of a transfer that had begun; null where it says nothing of it. */
 export async function whyEnded({ ftp }: Client): Promise<FTPError | null> {
   if (ftp.closed) return null
-  let timer: NodeJS.Timeout | undefined
-  const said = ftp.handle(undefined, (reply: unknown, task) => {
+  // What comes later would be taken for the answer to something else.
+  const timer = setTimeout(() => ftp.closeWithError(new Error('It did not say why.')), sayWhyMs)
+  return ftp.handle(undefined, (reply: unknown, task) => {
     clearTimeout(timer)
     task.resolve(reply instanceof FTPError && reply.code !== 421 ? reply : null)
   }) as Promise<FTPError | null>
-  // What comes later would be taken for the answer to something else.
-  timer = setTimeout(() => ftp.closeWithError(new Error('It did not say why.')), sayWhyMs)
-  return said
 }
 
 /**
