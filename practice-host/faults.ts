@@ -26,6 +26,8 @@ export class Faults {
   closedFiles = false
   /** Does not let rights be changed over FTP. */
   fixedRights = false
+  /** Ends of the paths of what no account may read: a file's, or a folder's that cannot be looked into. */
+  readonly shut = new Set<string>()
   /** Takes names that differ in case alone for one, as disks of Windows and macOS do. */
   foldsCase = false
   /** Letters of the longest name it takes; null for what the disk takes. */
@@ -84,6 +86,7 @@ export class Faults {
     this.closedFiles = false
     this.fixedRights = false
     this.foldsCase = false
+    this.shut.clear()
     this.longestName = null
     this.oldListing = false
     this.wrongPassive = false
@@ -123,6 +126,12 @@ export class Faults {
     if (left <= 0) return
     this.failures.set(name, left - 1)
     throw new Error('Failure')
+  }
+
+  beforeRead(name: string): void {
+    const at = name.replace(/\/$/, '')
+    if ([...this.shut].some((end) => at.endsWith(end)))
+      throw Object.assign(new Error(`${name} cannot be read`), { code: 'EACCES' })
   }
 
   beforeOpen(name: string, write: boolean): void {

@@ -106,7 +106,7 @@ class FtpSession {
   #user = ''
   /** What the account that signed in sees as `/`; null before. */
   #root: string | null = null
-  #renaming: string | null = null
+  #renaming: Buffer | null = null
   #restAt = 0
   #protected = false
   #data: {
@@ -128,7 +128,8 @@ class FtpSession {
   }
 
   #listen(): void {
-    this.socket.setEncoding('utf8')
+    // Names are the bytes that the disk has, a letter each.
+    this.socket.setEncoding('latin1')
     this.socket.on('data', (text: string) => {
       this.#rest += text
       if (this.#rest.length > 20_000) return void this.socket.destroy()
@@ -145,19 +146,23 @@ class FtpSession {
   }
 
   #reply(code: number, text: string): void {
-    if (!this.socket.destroyed) this.socket.write(`${code} ${text}\r\n`)
+    if (!this.socket.destroyed) this.socket.write(`${code} ${text}\r\n`, 'latin1')
   }
 
   #lines(code: number, first: string, lines: readonly string[], last: string): void {
     this.socket.write(
       `${code}-${first}\r\n${lines.map((line) => ` ${line}\r\n`).join('')}${code} ${last}\r\n`,
+      'latin1',
     )
   }
 
   /** A path of the account, from its root. */
   #path = (wanted: string) =>
     path.posix.normalize(path.posix.join(wanted.startsWith('/') ? '/' : this.#folder, wanted))
-  #on = (wanted: string) => diskPath(this.#root!, this.#path(wanted), this.options.faults)
+  #on = (wanted: string): Buffer => {
+    const root = Buffer.from(this.#root!).toString('latin1')
+    return Buffer.from(diskPath(root, this.#path(wanted), this.options.faults), 'latin1')
+  }
 
   async #do(line: string, cameAt: number): Promise<void> {
     const [, verb = '', words = ''] = /^(\S+)(?: (.*))?$/s.exec(line) ?? []
@@ -257,6 +262,7 @@ class FtpSession {
       this.#reply(350, 'From there')
     },
     RETR: async (wanted) => {
+      this.options.faults.beforeRead(this.#path(wanted))
       const at = this.#on(wanted)
       if (!(await fs.stat(at)).isFile()) throw new Refused(550, 'Not a plain file')
       const start = this.#restAt
@@ -373,11 +379,13 @@ class FtpSession {
     if (faults.endless === 'tree') return yield tell('deeper', { ...made, isFolder: true })
     for (let at = 0; faults.endless === 'folder'; at++)
       yield tell(`${Date.now()}-${at}.html`, { ...made, isFolder: false })
+    faults.beforeRead(this.#path(wanted))
     const at = this.#on(wanted)
     const one = await fs.stat(at)
-    if (!one.isDirectory()) return yield tell(path.basename(at), { isFolder: false, size: one.size, mtimeMs: one.mtimeMs, mode: one.mode }) // prettier-ignore
-    for (const name of await fs.readdir(at)) {
-      const stats = await fs.lstat(path.join(at, name)).catch(() => null)
+    if (!one.isDirectory()) return yield tell(path.posix.basename(wanted), { isFolder: false, size: one.size, mtimeMs: one.mtimeMs, mode: one.mode }) // prettier-ignore
+    for (const bytes of await fs.readdir(at, { encoding: 'buffer' })) {
+      const stats = await fs.lstat(Buffer.concat([at, Buffer.from('/'), bytes])).catch(() => null)
+      const name = bytes.toString('latin1')
       // Links are not told of: neither kind would be true.
       if (stats?.isFile() || stats?.isDirectory())
         yield tell(name, {
@@ -393,7 +401,8 @@ class FtpSession {
     const first = await lines.next()
     await this.#overData((data) =>
       pipeline(async function* () {
-        for (let { done, value } = first; !done; { done, value } = await lines.next()) yield `${value}\r\n`
+        for (let { done, value } = first; !done; { done, value } = await lines.next())
+          yield Buffer.from(`${value}\r\n`, 'latin1')
       }, data),
     )
   }

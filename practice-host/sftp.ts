@@ -211,6 +211,7 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   sftp.on('OPEN', (request, name, mode) =>
     answer('OPEN', request, async () => {
       faults.beforeOpen(name, (mode & OPEN_MODE.WRITE) !== 0)
+      faults.beforeRead(name)
       const file = await fs.open(on(name), openFlags(mode), faults.closedFiles ? 0o600 : 0o644)
       // Cut while it was being opened.
       if (isClosed) return file.close()
@@ -244,6 +245,7 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   )
   sftp.on('OPENDIR', (request, name) =>
     answer('OPENDIR', request, async () => {
+      faults.beforeRead(name)
       if (faults.endless !== 'tree' && !(await fs.stat(on(name))).isDirectory())
         throw Object.assign(new Error('Not a folder'), { code: 'ENOTDIR' })
       sftp.handle(request, open({ file: null, folder: on(name), listed: false, turn: Promise.resolve() }))

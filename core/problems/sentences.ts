@@ -215,6 +215,12 @@ export const sentences = {
     ({ host, protocol }) => `${host} offers no ${protocol} on this account.`,
   ),
   'not-there': about<Place>(422, ({ at }) => `${at} is not there.`),
+  /** A name in no encoding that can be asked for again. */
+  'odd-name': about<Place>(
+    422,
+    ({ at }) =>
+      `The name of ${at} is not written in UTF-8, and SFTP cannot ask for it. Rename or remove it with what the host offers for its files, or over FTP.`,
+  ),
   /** A file stands where a folder has to be. */
   'not-a-folder': about<Place>(422, ({ at }) => `${at} is a file at the host; a folder has to be there.`),
   'not-allowed': about<Place & { readonly act: string }>(

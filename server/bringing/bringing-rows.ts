@@ -1,4 +1,4 @@
-import type { CorrectedPage, FrameMark } from '#core/bringing'
+import type { CorrectedPage, FrameMark, Remark } from '#core/bringing'
 import type { Hash } from '#core/site'
 import { many, maybeOne, type Queryable } from '#server/platform'
 
@@ -28,14 +28,17 @@ export interface Corrections {
 /** Files that wait, as a whole. */
 export interface Bringing extends Corrections {
   readonly name: string
+  /** What did not come with the rest of it, and why. */
+  readonly unread: readonly Remark[]
 }
 
 /** A bringing; null for one that is not there, or another's. */
 export const findBringing = (db: Queryable, accountId: string, id: string): Promise<Bringing | null> =>
-  maybeOne<Bringing>(db, 'SELECT name, plan, marks FROM bringings WHERE account_id = $1 AND id = $2', [
-    accountId,
-    id,
-  ])
+  maybeOne<Bringing>(
+    db,
+    'SELECT name, plan, marks, unread FROM bringings WHERE account_id = $1 AND id = $2',
+    [accountId, id],
+  )
 
 /** Keeps what its author says otherwise; what is not said stays. @returns whether there is such a bringing */
 export async function putCorrections(
@@ -72,6 +75,11 @@ export async function putWaiting(db: Queryable, id: string, files: readonly Wait
     [id, JSON.stringify([...byPath.values()])],
   )
   await db.query('UPDATE bringings SET touched_at = now() WHERE id = $1', [id])
+}
+
+/** Notes what did not come, in place of what was noted before. */
+export async function putUnread(db: Queryable, id: string, unread: readonly Remark[]): Promise<void> {
+  await db.query('UPDATE bringings SET unread = $2 WHERE id = $1', [id, JSON.stringify(unread)])
 }
 
 export const listWaiting = (db: Queryable, id: string): Promise<WaitingFile[]> =>

@@ -3,6 +3,7 @@ export { type Corrections, deleteOldBringings } from './bringing-rows'
 export {
   beginBringing,
   correctBringing,
+  noteUnread,
   dropBringing,
   takeBroughtFile,
   takeBroughtZip,

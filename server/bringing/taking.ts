@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import type { Remark } from '#core/bringing'
 import { Problem } from '#core/problems'
 import { type Pieces, PostgresContents, putBlobs, unpack } from '#server/contents'
 import { notFound, pool } from '#server/platform'
@@ -8,6 +9,7 @@ import {
   findBringing,
   insertBringing,
   putCorrections,
+  putUnread,
   putWaiting,
   weighWaiting,
 } from './bringing-rows'
@@ -118,6 +120,10 @@ export async function takeBroughtZip(accountId: string, id: string, body: Pieces
 /** Files that are held until there are some, and what is held of them. */
 const smallFile = 500_000
 const heldAtOnce = 8_000_000
+
+/** Notes what of a site did not come, and why: it is told with the rest that is worth knowing. */
+export const noteUnread = (id: string, unread: readonly Remark[]): Promise<void> =>
+  putUnread(pool(), id, unread)
 
 /** Keeps what the author of files that wait says otherwise than it was found. */
 export async function correctBringing(

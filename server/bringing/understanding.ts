@@ -179,7 +179,7 @@ export async function understandWaiting(
 /** What a thread needs to understand files that wait, and what was told of them while they were read. */
 async function taskOf(
   id: string,
-  { name, plan, marks }: Bringing,
+  { name, plan, marks, unread }: Bringing,
   wishes: BringingWishes,
   stored: StoredSite | null,
 ): Promise<{ readonly task: Omit<UnderstandTask, 'port'>; readonly told: ToldOfFiles }> {
@@ -194,7 +194,7 @@ async function taskOf(
   return {
     task: { files, name, choices: choicesOf(wishes, { plan, marks }), into, year: new Date().getFullYear() },
     told: {
-      remarks,
+      remarks: [...unread, ...remarks],
       count: files.length,
       common: commonFolder(files.map(({ path }) => path)),
       megabytes: files.reduce((sum, { text = '' }) => sum + text.length, 0) / 1e6,
@@ -232,6 +232,9 @@ async function begin(
   return { answered, told }
 }
 
+const withoutFolder = (path: string, folder: string) =>
+  path.startsWith(folder) ? path.slice(folder.length) : path
+
 async function understandAnew(
   id: string,
   bringing: Bringing,
@@ -247,6 +250,6 @@ async function understandAnew(
   log.info({ files: told.count, readMs, understandMs: allMs - readMs }, 'understood')
   if ('refusal' in answer) throw new Problem('bad-input', { why: answer.refusal })
   // As everything else of it is told: without the folder that came with an archive.
-  const own = told.remarks.map((remark) => ({ ...remark, path: remark.path.slice(told.common.length) }))
+  const own = told.remarks.map((remark) => ({ ...remark, path: withoutFolder(remark.path, told.common) }))
   return { ...answer, remarks: [...own, ...answer.remarks] }
 }

@@ -1,5 +1,6 @@
-import { readFile, readdir } from 'node:fs/promises'
+import { chmod, mkdir, readFile, readdir, writeFile } from 'node:fs/promises'
 import path from 'node:path'
+import { buffer } from 'node:stream/consumers'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import {
   accountWithSite,
@@ -59,6 +60,28 @@ describe.each(hosts.places)('$name', ({ name, protocol, port }) => {
     const { accountId } = await accountWithSite('Home')
     expect(await findProtocol(accountId, '127.0.0.1', port, AbortSignal.timeout(60_000), () => {})).toMatchObject({ protocol: safest })
   }, 90_000)
+
+  test('shows files with names of an old system, and what is locked: the one is removed or told, the other passed over', async () => {
+    const folder = path.join(hosts.home, 'public', `old-${name}`)
+    await mkdir(path.join(folder, 'locked'), { recursive: true })
+    await chmod(folder, 0o777)
+    await writeFile(path.join(folder, 'locked', 'a.html'), 'x')
+    await chmod(path.join(folder, 'locked'), 0o700)
+    await writeFile(Buffer.concat([Buffer.from(`${folder}/B`), Buffer.from([0xe4]), Buffer.from('r.html')]), 'old')
+    const transport = await transportOf(place).open({ ...place, folder: `public/old-${name}`, hostKey: await keyOf(), mark: '0123abcd' })
+    const closed: string[] = []
+    const listed = (await transport.list((at) => closed.push(at))).map((file) => file.path)
+    if (protocol === 'sftp') {
+      expect([listed, closed]).toEqual([['B\ufffdr.html'], ['locked/']])
+      await expect(transport.remove(listed[0]!)).rejects.toMatchObject({ code: 'odd-name' })
+    } else {
+      expect(listed).toEqual(['B%E4r.html'])
+      expect(String(await buffer(transport.read('B%E4r.html', 10)))).toBe('old')
+      await transport.remove('B%E4r.html')
+      expect(await readdir(folder)).toEqual(['locked'])
+    }
+    await transport.close()
+  })
 
   test('takes a whole site, then what changed, and visitors get it', async () => {
     const made = await accountWithSite(`Home\n${Array.from({ length: 120 }, (_, nth) => `  Page ${nth + 1}`).join('\n')}`)

@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto'
-import { takeBroughtFile, waitsForAccount } from '#server/bringing'
+import type { Remark } from '#core/bringing'
+import { Problem, type ProblemCode } from '#core/problems'
+import { noteUnread, takeBroughtFile, waitsForAccount } from '#server/bringing'
 import {
   eachOf,
   limitDestinationTests,
@@ -60,7 +62,11 @@ export async function fetchSite(
   }
 }
 
-/** Takes what is below a folder, or those of it that are wanted, into what waits to be brought in. */
+/**
+ * Takes what is below a folder, or those of it that are wanted, into what waits to be brought in. A file that cannot be had
+ * is left out, and told with what came: a site is not held back by one that is locked.
+ * @returns how many files came
+ */
 export async function takeFrom(
   transport: Transport,
   folder: string,
@@ -69,17 +75,51 @@ export async function takeFrom(
   signal: AbortSignal,
   tell: (done: number, all: number) => void,
 ): Promise<number> {
-  const all = (await transport.list()).filter(({ path }) => readTemporary(path) === null)
-  const listed = wanted ? all.filter(({ path }) => wanted.has(path)) : all
+  const unread: Remark[] = []
+  const leaveOut = (path: string, { code }: Problem) => {
+    if (!Object.hasOwn(whyLeftOut, code)) return false
+    unread.push({ path, why: whyLeftOut[code as LeftOut] })
+    return true
+  }
+  const listed = (await transport.list(leaveOut)).filter(
+    ({ path }) => readTemporary(path) === null && (wanted?.has(path) ?? true),
+  )
   if (listed.length === 0) throw new TransferError('not-there', { at: folder || 'A site' })
-  let done = 0
+  let [done, came] = [0, 0]
+  let failure: unknown = null
   await eachOf(listed, atOnce, async ({ path, sizeBytes }) => {
     signal.throwIfAborted()
-    await takeBroughtFile(accountId, bringingId, path, transport.read(path, sizeBytes))
+    try {
+      await takeBroughtFile(accountId, bringingId, path, transport.read(path, sizeBytes))
+      came += 1
+    } catch (error) {
+      if (!(error instanceof Problem) || !leaveOut(path, error)) throw error
+      failure = error
+    }
     tell(++done, listed.length)
   })
-  return listed.length
+  // Nothing came: that is no site with something left out.
+  if (came === 0) throw failure
+  await noteUnread(bringingId, unread.slice(0, mostTold))
+  return came
 }
+
+type LeftOut = keyof typeof whyLeftOut
+
+/** Why one file does not come, told beside its path; what is not among these ends the fetching. */
+const whyLeftOut = {
+  'not-allowed': 'The host lets this account not read it: it did not come.',
+  'not-there': 'It was gone when it was asked for.',
+  'host-refused': 'The host did not give it: it did not come.',
+  'odd-name':
+    'Its name is not written in UTF-8, and SFTP cannot ask for it: fetch it over FTP, or rename it there.',
+  'too-much': 'It went on beyond the size that the host tells: it did not come.',
+  'file-too-large': 'It is larger than 200 MB: it did not come.',
+  'bad-input': 'Its path is none that a file can have here: it did not come.',
+} satisfies Partial<Record<ProblemCode, string>>
+
+/** Of files that did not come, as many are told. */
+const mostTold = 1_000
 
 const sealedAs = (id: string, place: Omit<FetchPlace, 'password'>) => sealedFor({ id, ...place })
 

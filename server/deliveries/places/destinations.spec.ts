@@ -4,7 +4,7 @@ import path from 'node:path'
 import ssh2 from 'ssh2'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { filesToSend } from '#core/delivery'
-import { beginBringing, bringIn, endBringers } from '#server/bringing'
+import { beginBringing, bringIn, endBringers, lookAtBringing } from '#server/bringing'
 import { pool } from '#server/platform'
 import { loadSite } from '#server/sites'
 import {
@@ -271,6 +271,26 @@ describe('a site that stands at a host already', () => {
     const stored = (await loadSite(pool(), siteId, owner.accountId))!
     await lookThere((await findDestination(pool(), destination!.id, siteId, owner.accountId))!, stored)
     expect(filesToSend(await compareKnown(stored, destination!.id)).map(({ path: name }) => name)).toEqual([])
+    await rm(at, { recursive: true })
+  })
+
+  test.each(['sftp', 'ftp'] as const)('comes over %s without what is locked there, and that is told', async (protocol) => {
+    const at = path.join(host.publicPath, 'old-site')
+    for (const name of ['logs', 'private']) await mkdir(path.join(at, name), { recursive: true })
+    for (const name of ['index.html', 'secret.txt', 'logs/today.txt', 'private/a.html'])
+      await writeFile(path.join(at, name), '<!DOCTYPE html>\n<html lang="en"><head><meta charset="utf-8"><title>Old</title></head>\n<body><h1>Old</h1></body></html>\n')
+    for (const name of ['secret.txt', '/logs']) host.faults.shut.add(name)
+    const { from, hostKey } = await fetching(protocol === 'ftp' ? { protocol, port: host.ftpPort } : {})
+    const id = await beginBringing(owner.accountId, '')
+    expect(await fetchSite(owner.accountId, id, from, hostKey, new AbortController().signal, () => {})).toBe(2)
+    const view = await lookAtBringing(owner.accountId, id, { names: 'kept', lifts: false, generates: false, planBy: 'found', same: 'leave', frame: 'own' })
+    expect(view.remarks.filter(({ why }) => why.includes('not read it')).map((remark) => remark.path).sort()).toEqual(['logs/', 'secret.txt'])
+    // Of what is locked alone, nothing came.
+    host.faults.shut.add('.html')
+    const nothing = await beginBringing(owner.accountId, '')
+    const asked = fetchSite(owner.accountId, nothing, from, hostKey, new AbortController().signal, () => {})
+    await expect(asked).rejects.toMatchObject({ code: 'not-allowed' })
+    host.faults.reset()
     await rm(at, { recursive: true })
   })
 

@@ -4,6 +4,7 @@ import { type ConnectionOptions, TLSSocket } from 'node:tls'
 import { Client, type FTPContext, FTPError } from 'basic-ftp'
 import { noKey, vouchedKey } from '#core/delivery'
 import { config, deadline, reachableAddresses } from '#server/platform'
+import { speakBytes } from './ftp-names'
 import { TransferError, type TransferLimits, transferLimits, type TransferOptions } from './transport'
 
 /** How FTP is kept from being read on the way: not at all, from `AUTH TLS` on (RFC 4217), or from the first byte. */
@@ -201,6 +202,7 @@ export async function signIn(
       throw new TransferError('wrong-host-password', { host: place.host }, { cause: error })
     }
     await client.useDefaultSettings()
+    speakBytes(client)
     guardData(client, place, hostKey, onOther)
     return client
   } catch (error) {

@@ -1,5 +1,6 @@
 import type { Client } from 'basic-ftp'
 import { type FtpPlace, signIn, unreachable, within } from './ftp-connection'
+import { takesTogether } from './ftp-together'
 import { TransferError, type TransferLimits, type TransferTarget } from './transport'
 
 /**
@@ -7,6 +8,9 @@ import { TransferError, type TransferLimits, type TransferTarget } from './trans
  * says so, and then it is as many as it took.
  */
 export const mostConnections = 8
+
+/** How much later than the first of two commands sent at once the second may be answered. */
+const mostPatienceMs = 5_000
 
 /** Connections of one transport, opened as they are wanted; the end of one is the end of all. */
 export class FtpConnections {
@@ -69,6 +73,16 @@ export class FtpConnections {
     }
     this.#all.add(client)
     return client
+  }
+
+  /** A first connection, and whether the host takes several commands at once; found out anew unless it is known not to. */
+  async openFirst(): Promise<{ first: Client; pipelines: boolean }> {
+    const first = await this.open()
+    if (this.target.traits?.pipelines === false) return { first, pipelines: false }
+    const patienceMs = Math.min(mostPatienceMs, this.limits.silenceMs / 2)
+    if (await takesTogether(first, patienceMs)) return { first, pipelines: true }
+    this.drop(first)
+    return { first: await this.open(), pipelines: false }
   }
 
   /** A connection that nobody uses: an idle one, a new one, or the next that is given back. */

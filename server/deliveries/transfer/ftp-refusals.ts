@@ -1,4 +1,5 @@
 import type { FTPError } from 'basic-ftp'
+import { shown } from './ftp-names'
 import { TransferError } from './transport'
 
 /** What was to be done to a file or a folder. */
@@ -7,7 +8,7 @@ export type Act = 'look into' | 'read' | 'write' | 'remove'
 /** What a refusal means. Replies say in words of their own what is wrong; the code alone tells little (RFC 959 §4.2). */
 export function refusalOf(error: FTPError, act: Act, at: string): TransferError {
   const cause = { cause: error }
-  const [said = ''] = error.message
+  const [said = ''] = shown(error.message)
     .split(/\r?\n/)
     .map((line) => line.replace(/^\d{3}[ -]/, '').trim())
     .filter((line) => line !== '')

@@ -1,4 +1,4 @@
-import { stat } from 'node:fs/promises'
+import { mkdir, readdir, stat, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { buffer } from 'node:stream/consumers'
 import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals'
@@ -58,6 +58,29 @@ test('an address of its own network that a host names for data is not believed: 
   expect(String(await buffer(transport.read('index.html', 10)))).toBe('there')
   await transport.close()
 })
+
+test.each([
+  ['MLSD', false],
+  ['LIST', true],
+])('files of an old system keep the names they have, by %s: shown as an address has them, read and removed', async (_, isOld) => {
+  const folder = path.join(host.publicPath, `old-names-${isOld}`)
+  // "Bär" and "schön" in ISO 8859-1, beside one in UTF-8 that is written as the first is shown.
+  const inBytes = (name: string) => Buffer.concat([Buffer.from(`${folder}/`), Buffer.from(name, 'latin1')])
+  await mkdir(inBytes('Bär'), { recursive: true })
+  for (const [name, text] of [['Bär/schön 100%.html', 'old'], ['Bär/plain.html', 'inside'], ['voil\xc3\xa0', 'new']] as const) await writeFile(inBytes(name), text)
+  host.faults.oldListing = isOld
+  const transport = await open({ folder: `public/old-names-${isOld}` }, 'none')
+  const listed = await transport.list()
+  expect(listed.map((file) => file.path).sort()).toEqual(['B%E4r/plain.html', 'B%E4r/sch%F6n 100%25.html', 'voilà'])
+  const texts = await Promise.all(listed.map(async (file) => String(await buffer(transport.read(file.path, 10)))))
+  expect(texts.sort()).toEqual(['inside', 'new', 'old'])
+  for (const file of listed) await transport.remove(file.path)
+  expect(await readdir(inBytes('Bär'))).toEqual([])
+  expect(await transport.list()).toEqual([])
+  await transport.put('Bär.html', [Buffer.from('x')])
+  expect(await readdir(folder)).toContain('Bär.html')
+  await transport.close()
+}) // prettier-ignore
 
 describe('a host that keeps what an account makes to itself', () => {
   const modesOf = (folder: string, names: readonly string[]) =>

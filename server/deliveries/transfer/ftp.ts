@@ -9,11 +9,13 @@ import { type FtpSecurity, unreachable, whyEnded } from './ftp-connection'
 import { FtpConnections, mostConnections } from './ftp-connections'
 import { entryOf, factsOf, fileOf, type FileThere, hasMachineListing } from './ftp-entries'
 import { type Act, refusalOf } from './ftp-refusals'
-import { sendTogether, takesTogether } from './ftp-together'
+import { shown, WireNames } from './ftp-names'
+import { sendTogether } from './ftp-together'
 import { MadeFolders } from './made-folders'
 import { type Mover, Placing } from './placing'
 import {
   mendListing,
+  type OnClosed,
   type OpenTransport,
   partName,
   TransferError,
@@ -27,9 +29,6 @@ import { type FolderEntry, namesOfFolders, walkFolders } from './walk'
 /** How long the connection of an empty file stays open. */
 const emptyMs = 100
 
-/** How much later than the first of two commands sent at once the second may be answered. */
-const mostPatienceMs = 5_000
-
 /** What ends a command (RFC 959 §5.3), or a name. */
 const endsLine = /[\r\n\0]/
 
@@ -42,8 +41,8 @@ export const openFtp =
       throw new TransferError('wrong-host-password', { host: target.host })
     const pool = new FtpConnections(place, target, limits, signal)
     try {
-      const { first, pipelines } = await openFirst(pool, target, limits)
-      const home = await first.pwd()
+      const { first, pipelines } = await pool.openFirst()
+      const home = shown(await first.pwd())
       pool.giveBack(first)
       const root = path.posix.join(home, target.folder || '.')
       return new FtpTransport(pool, root, target, limits, home, pipelines)
@@ -54,22 +53,10 @@ export const openFtp =
     }
   }
 
-/** A first connection, and whether the host takes several commands at once; found out anew unless it is known not to. */
-async function openFirst(
-  pool: FtpConnections,
-  { traits }: TransferTarget,
-  { silenceMs }: TransferLimits,
-): Promise<{ first: Client; pipelines: boolean }> {
-  const first = await pool.open()
-  if (traits?.pipelines === false) return { first, pipelines: false }
-  if (await takesTogether(first, Math.min(mostPatienceMs, silenceMs / 2))) return { first, pipelines: true }
-  pool.drop(first)
-  return { first: await pool.open(), pipelines: false }
-}
-
 class FtpTransport implements Transport {
   readonly #folders: MadeFolders
   readonly #placing: Placing
+  readonly #names = new WireNames()
   #learned: HostTraits
 
   constructor(
@@ -87,8 +74,9 @@ class FtpTransport implements Transport {
     )
     this.#learned = target.traits ?? {}
     const host: Mover = {
-      move: async (from, to) => void (await this.#ask('write', to, (client) => client.rename(from, to))),
-      unlink: async (at) => void (await this.#ask('remove', at, (client) => client.remove(at))),
+      move: async (from, to) =>
+        void (await this.#ask('write', to, (client, wire) => client.rename(this.#names.wireOf(from), wire))),
+      unlink: async (at) => void (await this.#ask('remove', at, (client, wire) => client.remove(wire))),
       isThere: async (at) => (await this.#fileAt(at)) !== null,
       isOpen: () => this.pool.failure === null,
     }
@@ -122,11 +110,11 @@ class FtpTransport implements Transport {
   }
 
   /** Does one thing over a connection of its own; a refusal becomes a sentence about what was to be done to what. */
-  async #ask<T>(act: Act, what: string, work: (client: Client) => Promise<T>): Promise<T> {
+  async #ask<T>(act: Act, what: string, work: (client: Client, wire: string) => Promise<T>): Promise<T> {
     const client = await this.pool.take()
     const timer = setTimeout(() => this.pool.fail(this.#silent()), this.limits.requestMs)
     try {
-      return await work(client)
+      return await work(client, this.#names.wireOf(what))
     } catch (error) {
       throw this.#errorOf(error, act, what)
     } finally {
@@ -157,8 +145,8 @@ class FtpTransport implements Transport {
     return this.#errorOf(said ?? error, act, what)
   }
 
-  async list(): Promise<ListedFile[]> {
-    const isFolder = await this.#ask('look into', this.root, (client) => client.cd(this.root)).then(
+  async list(onClosed?: OnClosed): Promise<ListedFile[]> {
+    const isFolder = await this.#ask('look into', this.root, (client, wire) => client.cd(wire)).then(
       () => true,
       async (error: TransferError) => {
         if (this.pool.failure || error.code === 'not-allowed') throw error
@@ -167,9 +155,8 @@ class FtpTransport implements Transport {
       },
     )
     if (!isFolder) return []
-    return walkFolders(this.root, this.limits, mostConnections, (folder) =>
-      this.#readFolder(this.#at(folder)),
-    )
+    const readFolder = (folder: string) => this.#readFolder(this.#at(folder.replace(/\/$/, '')))
+    return walkFolders(this.root, this.limits, mostConnections, readFolder, onClosed)
   }
 
   async folders(at: string): Promise<string[]> {
@@ -178,19 +165,22 @@ class FtpTransport implements Transport {
 
   async #readFolder(at: string): Promise<FolderEntry[]> {
     try {
-      const found = await this.#ask('look into', at, async (client) => {
-        if (hasMachineListing(client)) return client.list(at)
+      const found = await this.#ask('look into', at, async (client, wire) => {
+        if (hasMachineListing(client)) return client.list(wire)
         // Old servers take a space in a name for the end of it; the folder one stands in has no name.
-        await client.cd(at)
+        await client.cd(wire)
         return client.list()
       })
+      for (const entry of found) this.#names.note(at, entry)
       return found.map(entryOf)
     } catch (error) {
       if (!(error instanceof TransferError)) throw error
       // A folder that has gone meanwhile holds nothing; some hosts say no more than no.
       if (error.code === 'not-there') return []
-      if (error.code === 'host-refused' && !(await this.#isListed(at))) return []
-      throw error
+      if (error.code !== 'host-refused') throw error
+      if (!(await this.#isListed(at))) return []
+      // It is there, and is not shown.
+      throw new TransferError('not-allowed', { act: 'look into', at }, { cause: error })
     }
   }
 
@@ -204,9 +194,9 @@ class FtpTransport implements Transport {
   /** A file as the host tells it; null where none is. The same words as in a listing, so that both can be compared. */
   async #fileAt(at: string): Promise<FileThere | null> {
     try {
-      const one = await this.#ask('look into', at, async (client) => {
-        if (hasMachineListing(client)) return factsOf((await client.send(`MLST ${at}`)).message)
-        const found = await client.list(at)
+      const one = await this.#ask('look into', at, async (client, wire) => {
+        if (hasMachineListing(client)) return factsOf((await client.send(`MLST ${wire}`)).message)
+        const found = await client.list(wire)
         return found.length === 1 ? entryOf(found[0]!) : null
       })
       return fileOf(at, one)
@@ -222,7 +212,7 @@ class FtpTransport implements Transport {
     const client = await this.pool.take()
     const pieces = new PassThrough()
     let failure: TransferError | null = null
-    const done = client.downloadTo(pieces, at).then(
+    const done = client.downloadTo(pieces, this.#names.wireOf(at)).then(
       () => true,
       async (error: unknown) => {
         const isOurs = pieces.destroyed && !(error instanceof FTPError)
@@ -276,7 +266,7 @@ class FtpTransport implements Transport {
       await this.#placing.place(temporary, at, this.pipelines ? moveAndLook : undefined)
     } catch (error) {
       if (!this.pool.failure)
-        await this.#ask('remove', temporary, (client) => client.remove(temporary)).catch(() => {})
+        await this.#ask('remove', temporary, (client, wire) => client.remove(wire)).catch(() => {})
       throw error
     }
     placed()
@@ -293,8 +283,9 @@ class FtpTransport implements Transport {
    * @returns what the host says; null where it has no machine's listing
    */
   #moveAndLook(from: string, to: string, onPlaced: () => void): Promise<FileThere | null> {
-    return this.#ask('write', to, async (client) => {
-      const commands = [`RNFR ${from}`, `RNTO ${to}`, ...(hasMachineListing(client) ? [`MLST ${to}`] : [])]
+    return this.#ask('write', to, async (client, wire) => {
+      const look = hasMachineListing(client) ? [`MLST ${wire}`] : []
+      const commands = [`RNFR ${this.#names.wireOf(from)}`, `RNTO ${wire}`, ...look]
       const [source, target, facts] = await sendTogether(client, commands, (reply, nth) => {
         if (nth === 1 && !(reply instanceof FTPError)) onPlaced()
       })
@@ -320,13 +311,13 @@ class FtpTransport implements Transport {
   /** Gives everybody the right to read, by a command that most servers have beside the standard's. */
   async #openToVisitors(at: string, mode: number): Promise<void> {
     if (!this.#rights.canBeSet) return
-    await this.#ask('write', at, (client) => client.send(`SITE CHMOD ${mode.toString(8)} ${at}`)).catch(
-      (error: unknown) => {
-        if (this.pool.failure) throw error
-        // A host that does not let it be changed may show it all the same.
-        this.#rights.canBeSet = false
-      },
-    )
+    await this.#ask('write', at, (client, wire) =>
+      client.send(`SITE CHMOD ${mode.toString(8)} ${wire}`),
+    ).catch((error: unknown) => {
+      if (this.pool.failure) throw error
+      // A host that does not let it be changed may show it all the same.
+      this.#rights.canBeSet = false
+    })
   }
 
   /** @param at what the file is called when something is wrong with it */
@@ -350,7 +341,7 @@ class FtpTransport implements Transport {
     }
     const timer = setTimeout(() => this.pool.fail(this.#silent()), this.limits.requestMs * 10)
     try {
-      await client.uploadFrom(Readable.from(watched(), { objectMode: false }), to)
+      await client.uploadFrom(Readable.from(watched(), { objectMode: false }), this.#names.wireOf(to))
       this.pool.giveBack(client)
     } catch (error) {
       const fault = ours as { readonly error: unknown } | null
@@ -367,7 +358,7 @@ class FtpTransport implements Transport {
   }
 
   async #makeFolder(at: string, makeAbove: () => Promise<void>): Promise<void> {
-    const isThere = await this.#ask('look into', at, (client) => client.cd(at)).then(
+    const isThere = await this.#ask('look into', at, (client, wire) => client.cd(wire)).then(
       () => true,
       (error: TransferError) => {
         if (this.pool.failure) throw error
@@ -377,23 +368,26 @@ class FtpTransport implements Transport {
     if (isThere) return
     if (await this.#fileAt(at)) throw new TransferError('not-a-folder', { at })
     await makeAbove()
-    await this.#ask('write', at, (client) => client.send(`MKD ${at}`))
+    await this.#ask('write', at, (client, wire) => client.send(`MKD ${wire}`))
     if (this.#rights.keeps) await this.#openToVisitors(at, 0o755)
     else this.#rights.made.push(at)
   }
 
   async remove(relative: string): Promise<void> {
     const at = this.#at(relative)
-    await this.#ask('remove', at, (client) => client.remove(at)).catch(async (error: TransferError) => {
-      if (error.code === 'not-there') return
-      // Some hosts say no more than no.
-      if (this.pool.failure || error.code !== 'host-refused' || (await this.#fileAt(at))) throw error
-    })
+    await this.#ask('remove', at, (client, wire) => client.remove(wire)).catch(
+      async (error: TransferError) => {
+        if (error.code === 'not-there') return
+        // Some hosts say no more than no.
+        if (this.pool.failure || error.code !== 'host-refused' || (await this.#fileAt(at))) throw error
+      },
+    )
   }
 
   mend(listed: readonly ListedFile[]): Promise<ListedFile[]> {
     return mendListing(this, listed, this.target.mark, async (from, to) => {
-      await this.#ask('write', to, (client) => client.rename(this.#at(from), this.#at(to)))
+      const [here, there] = [this.#at(from), this.#at(to)]
+      await this.#ask('write', there, (client, wire) => client.rename(this.#names.wireOf(here), wire))
     })
   }
 

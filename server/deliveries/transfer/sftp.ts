@@ -8,6 +8,7 @@ import { MadeFolders } from './made-folders'
 import { type Mover, Placing } from './placing'
 import {
   mendListing,
+  type OnClosed,
   partName,
   TransferError,
   type TransferLimits,
@@ -112,7 +113,9 @@ class SftpTransport implements Transport {
     if (error instanceof TransferError) return error
     if (this.connection.failure) return this.connection.failure
     const cause = { cause: error }
-    if (error.code === status.noSuchFile) return new TransferError('not-there', { at: what }, cause)
+    // What was no UTF-8 came as U+FFFD, and cannot be asked for by the name it has.
+    if (error.code === status.noSuchFile)
+      return new TransferError(what.includes('\ufffd') ? 'odd-name' : 'not-there', { at: what }, cause)
     if (error.code === status.permissionDenied)
       return new TransferError('not-allowed', { act, at: what }, cause)
     // SFTP 3 has no status for a full disk; where the text tells, it is all there is.
@@ -140,14 +143,14 @@ class SftpTransport implements Transport {
     return error
   }
 
-  async list(): Promise<ListedFile[]> {
+  async list(onClosed?: OnClosed): Promise<ListedFile[]> {
     const root = this.#at('')
     const there = await this.#statOrNull(root)
     if (!there) return []
     if (!there.isDirectory()) throw new TransferError('not-a-folder', { at: root })
-    return walkFolders(root, this.limits, listConcurrency, async (folder, most) =>
-      (await this.#readFolder(folder, most)).map(entryOf),
-    )
+    const readFolder = async (folder: string, most: number) =>
+      (await this.#readFolder(folder, most)).map(entryOf)
+    return walkFolders(root, this.limits, listConcurrency, readFolder, onClosed)
   }
 
   async folders(at: string): Promise<string[]> {

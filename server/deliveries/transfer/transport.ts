@@ -57,6 +57,7 @@ export type TransferErrorCode = Extract<
   | 'host-key-changed'
   | 'no-transfer'
   | 'not-there'
+  | 'odd-name'
   | 'not-a-folder'
   | 'not-allowed'
   | 'read-only'
@@ -71,6 +72,9 @@ export type TransferErrorCode = Extract<
 
 /** An expected failure of a transfer. */
 export class TransferError<C extends TransferErrorCode = TransferErrorCode> extends Problem<C> {}
+
+/** Told of a folder that cannot be looked into, by its path with a slash behind it: one that a host keeps for itself. */
+export type OnClosed = (folder: string, why: TransferError) => void
 
 /**
  * One open connection to a destination. Paths are relative to the target's folder, with `/`.
@@ -88,8 +92,9 @@ export interface Transport {
   /**
    * Every file below the folder; an empty list when the folder is not there. Symbolic links are not
    * followed. `not-a-folder` when a file is in its place, `too-much` beyond the limits.
+   * @param onClosed told of each folder below it that cannot be looked into
    */
-  list(): Promise<ListedFile[]>
+  list(onClosed?: OnClosed): Promise<ListedFile[]>
   /** Names of the folders directly in a folder, by its path; none where it is not there. */
   folders(at: string): Promise<string[]>
   /** A file's bytes as they come; `too-much` as soon as it goes on beyond `mostBytes`. */

@@ -1,5 +1,6 @@
 import type { ListedFile } from '#core/delivery'
-import { TransferError, type TransferLimits } from './transport'
+import type { ProblemCode } from '#core/problems'
+import { type OnClosed, TransferError, type TransferLimits } from './transport'
 
 /** An entry of a folder as a host tells it. */
 export interface FolderEntry {
@@ -10,6 +11,9 @@ export interface FolderEntry {
   /** Rights as POSIX has them; not there where the host does not tell. */
   readonly mode?: number
 }
+
+/** Why one folder is passed over, where the rest can be listed. */
+const closedBy: ReadonlySet<ProblemCode> = new Set(['not-allowed', 'odd-name'])
 
 /** What is no name of an entry can only lead elsewhere. */
 const isName = (name: string) => name !== '.' && name !== '..' && name !== '' && !/[/\0]/.test(name)
@@ -28,7 +32,17 @@ export async function walkFolders(
   limits: Pick<TransferLimits, 'entries' | 'depth'>,
   atOnce: number,
   readFolder: (folder: string, most: number) => Promise<readonly FolderEntry[]>,
+  onClosed: OnClosed = () => {},
 ): Promise<ListedFile[]> {
+  const readOpen = async (folder: string, most: number): Promise<readonly FolderEntry[]> => {
+    try {
+      return await readFolder(folder, most)
+    } catch (error) {
+      if (folder === '' || !(error instanceof TransferError) || !closedBy.has(error.code)) throw error
+      onClosed(folder, error)
+      return []
+    }
+  }
   const endless = (what: string) =>
     new TransferError('too-much', {
       what: `There are ${what} below ${root}. Choose the folder that holds this site alone.`,
@@ -42,7 +56,7 @@ export async function walkFolders(
     for (let at = 0; at < folders.length; at += atOnce) {
       const batch = folders.slice(at, at + atOnce)
       const room = limits.entries - entryCount
-      const lists = await Promise.all(batch.map((folder) => readFolder(folder, room)))
+      const lists = await Promise.all(batch.map((folder) => readOpen(folder, room)))
       for (const [index, entries] of lists.entries()) {
         entryCount += entries.length
         if (entryCount > limits.entries)
