@@ -24,6 +24,7 @@ import {
   readTemplateAhead,
   tellingBytes,
   versionsOf,
+  inTurn,
   zipFiles,
 } from '#server/sites'
 import { type ArchivedNote, layOut, type Manifest, manifestName, type VersionToKeep } from './layout'
@@ -89,13 +90,14 @@ export async function archiveSite(
     ['plan.txt', plan],
   ])
   const store = new PostgresContents(pool())
-  return zipFiles([...told.keys(), ...contents.keys()], async (path): Promise<Pieces> => {
+  const piecesAt = async (path: string): Promise<Pieces> => {
     const text = told.get(path)
     if (text !== undefined) return [Buffer.from(text)]
     const content = await store.get(contents.get(path)!)
     if (!content) throw missing()
     return content.pieces
-  })
+  }
+  return zipFiles(inTurn([...told.keys(), ...contents.keys()], piecesAt))
 }
 
 interface Unpacked extends StoredContent {

@@ -40,7 +40,7 @@ export {
   type SiteOfSomebody,
   type StoredSite,
 } from './rows/site-rows'
-export { zipFiles, zipSite } from './zip'
+export { inTurn, type ZipEntry, zipFiles, zipSite } from './zip'
 export { fileKindOf, tellingBytes } from './file-kind'
 export { type FileUse, openFile, takeFile, takePortions, takeWhole, usesOfFiles } from './files'
 export { isInHistory, type Version, type VersionedKind, versionsOf } from './versions'

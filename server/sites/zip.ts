@@ -1,4 +1,5 @@
 import { Readable } from 'node:stream'
+import { finished } from 'node:stream/promises'
 import { ZipFile } from 'yazl'
 import type { Pieces } from '#server/contents'
 import { portionsOf } from '#server/platform'
@@ -10,34 +11,49 @@ import type { SiteFiles } from './build'
  */
 const zipTime = new Date(1980, 0, 1)
 
+/** A file of an archive. */
+export interface ZipEntry {
+  readonly path: string
+  readonly pieces: Pieces
+}
+
 /**
- * Files as a ZIP, one after the other as it is read; equal files give equal bytes. No further one is fetched before
- * the one in front of it has been read, and none after the reader has gone.
+ * Files as a ZIP, one after the other as it is read; equal files give equal bytes. No further one is asked for before the one
+ * in front of it has been read, and none after the reader has gone.
  * @param onEnd called once, when it is complete or its reader has gone
  */
 export function zipFiles(
-  paths: readonly string[],
-  piecesAt: (path: string) => Promise<Pieces>,
+  entries: AsyncIterable<ZipEntry>,
   onEnd: () => void = () => {},
 ): ReadableStream<Uint8Array> {
   const zip = new ZipFile()
   const out = zip.outputStream as Readable
-  out.once('close', onEnd)
+  let current: Readable | null = null
+  out.once('close', () => {
+    current?.destroy()
+    onEnd()
+  })
   const options = { mtime: zipTime, forceDosTimestamp: true, mode: 0o100644 }
-  for (const path of paths)
-    zip.addReadStreamLazy(path, options, (done) => {
+  const pack = async () => {
+    for await (const { path, pieces } of entries) {
+      current = Readable.from(pieces)
+      const ended = finished(current)
+      zip.addReadStream(current, path, options)
+      await ended
       if (out.destroyed) return
-      piecesAt(path).then(
-        (pieces) => {
-          const stream = Readable.from(pieces)
-          stream.once('error', (error) => out.destroy(error))
-          done(null, stream)
-        },
-        (error: Error) => out.destroy(error),
-      )
-    })
-  zip.end()
+    }
+    zip.end()
+  }
+  pack().catch((error: Error) => out.destroy(error))
   return Readable.toWeb(out) as ReadableStream<Uint8Array>
+}
+
+/** Files by their paths, each asked for when it is its turn. */
+export async function* inTurn(
+  paths: Iterable<string>,
+  piecesAt: (path: string) => Promise<Pieces>,
+): AsyncGenerator<ZipEntry> {
+  for (const path of paths) yield { path, pieces: await piecesAt(path) }
 }
 
 /** The site as a ZIP, read in portions that fit in memory. */
@@ -53,8 +69,6 @@ export function zipSite({ manifest, bytesOf, piecesOf }: SiteFiles): ReadableStr
   }
   // One that is larger than a portion comes in pieces, and is never whole in memory.
   const piecesAt = async (path: string) => (await piecesOf(path)) ?? [await bytesAt(path)]
-  return zipFiles(
-    manifest.map(({ path }) => path),
-    piecesAt,
-  )
+  const paths = manifest.map(({ path }) => path)
+  return zipFiles(inTurn(paths, piecesAt))
 }

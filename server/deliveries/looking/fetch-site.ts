@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { Remark } from '#core/bringing'
-import { Problem, type ProblemCode } from '#core/problems'
+import { Problem } from '#core/problems'
 import { noteUnread, takeBroughtFile, waitsForAccount } from '#server/bringing'
 import {
   eachOf,
@@ -19,6 +18,7 @@ import type { DestinationForm } from '../places/destinations'
 import { markOf } from '../places/open-destination'
 import { readTemporary, TransferError, type Transport } from '../transfer/transport'
 import { transportOf } from '../transfer/transports'
+import { LeftOut } from './left-out'
 
 /** A place that a site is fetched from. */
 export type FetchPlace = Omit<DestinationForm, 'name' | keyof SignInForm> & { readonly password: string }
@@ -75,13 +75,8 @@ export async function takeFrom(
   signal: AbortSignal,
   tell: (done: number, all: number) => void,
 ): Promise<number> {
-  const unread: Remark[] = []
-  const leaveOut = (path: string, { code }: Problem) => {
-    if (!Object.hasOwn(whyLeftOut, code)) return false
-    unread.push({ path, why: whyLeftOut[code as LeftOut] })
-    return true
-  }
-  const listed = (await transport.list(leaveOut)).filter(
+  const leftOut = new LeftOut()
+  const listed = (await transport.list(leftOut.add)).filter(
     ({ path }) => readTemporary(path) === null && (wanted?.has(path) ?? true),
   )
   if (listed.length === 0) throw new TransferError('not-there', { at: folder || 'A site' })
@@ -93,33 +88,16 @@ export async function takeFrom(
       await takeBroughtFile(accountId, bringingId, path, transport.read(path, sizeBytes))
       came += 1
     } catch (error) {
-      if (!(error instanceof Problem) || !leaveOut(path, error)) throw error
+      if (!(error instanceof Problem) || !leftOut.add(path, error)) throw error
       failure = error
     }
     tell(++done, listed.length)
   })
   // Nothing came: that is no site with something left out.
   if (came === 0) throw failure
-  await noteUnread(bringingId, unread.slice(0, mostTold))
+  await noteUnread(bringingId, leftOut.told)
   return came
 }
-
-type LeftOut = keyof typeof whyLeftOut
-
-/** Why one file does not come, told beside its path; what is not among these ends the fetching. */
-const whyLeftOut = {
-  'not-allowed': 'The host lets this account not read it: it did not come.',
-  'not-there': 'It was gone when it was asked for.',
-  'host-refused': 'The host did not give it: it did not come.',
-  'odd-name':
-    'Its name is not written in UTF-8, and SFTP cannot ask for it: fetch it over FTP, or rename it there.',
-  'too-much': 'It went on beyond the size that the host tells: it did not come.',
-  'file-too-large': 'It is larger than 200 MB: it did not come.',
-  'bad-input': 'Its path is none that a file can have here: it did not come.',
-} satisfies Partial<Record<ProblemCode, string>>
-
-/** Of files that did not come, as many are told. */
-const mostTold = 1_000
 
 const sealedAs = (id: string, place: Omit<FetchPlace, 'password'>) => sealedFor({ id, ...place })
 

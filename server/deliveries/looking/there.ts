@@ -1,9 +1,10 @@
 import { buffer } from 'node:stream/consumers'
+import type { ListedFile } from '#core/delivery'
 import { Problem } from '#core/problems'
 import { beginBringing } from '#server/bringing'
 import { getBlobs } from '#server/contents'
 import { limitDestinationTests, pool } from '#server/platform'
-import { type StoredSite, zipFiles } from '#server/sites'
+import { type StoredSite, type ZipEntry, zipFiles } from '#server/sites'
 import { filesFor } from '../places/files-for'
 import {
   atDestination,
@@ -12,8 +13,9 @@ import {
   openDestination,
 } from '../places/open-destination'
 import { hashAfter } from '../sending/record-rows'
-import { readTemporary } from '../transfer/transport'
+import { readTemporary, type Transport } from '../transfer/transport'
 import { takeFrom } from './fetch-site'
+import { LeftOut } from './left-out'
 
 /** Whose file: the finished site's, the host's, or what a delivery had left there. */
 export type Side = 'here' | 'there' | { readonly after: string }
@@ -57,23 +59,55 @@ export async function readSide(
   return pieces ? buffer(pieces) : ((await files.bytesOf([path])).get(path) ?? null)
 }
 
-/** What stands at a destination as a ZIP, fetched as it is read. */
+/** What stands at a destination as a ZIP, fetched as it is read; what cannot be had is told in a text at its end. */
 export async function zipThere(
   destination: OpenDestination,
   signal: AbortSignal,
 ): Promise<ReadableStream<Uint8Array>> {
   const transport = await openDestination(destination, signal)
+  const leftOut = new LeftOut()
   try {
-    const listed = (await transport.list()).filter(({ path }) => readTemporary(path) === null)
-    const sizes = new Map(listed.map((file) => [file.path, file.sizeBytes]))
+    const listed = (await transport.list(leftOut.add))
+      .filter(({ path }) => readTemporary(path) === null)
+      .sort((a, b) => (a.path < b.path ? -1 : 1))
     return zipFiles(
-      listed.map(({ path }) => path).sort(),
-      async (path) => transport.read(path, sizes.get(path)!),
+      entriesOf(transport, listed, leftOut),
       () => void closeDestination(destination, transport),
     )
   } catch (error) {
     await closeDestination(destination, transport)
     throw error
+  }
+}
+
+async function* entriesOf(
+  transport: Transport,
+  listed: readonly ListedFile[],
+  leftOut: LeftOut,
+): AsyncGenerator<ZipEntry> {
+  for (const { path, sizeBytes } of listed) {
+    const pieces = transport.read(path, sizeBytes)[Symbol.asyncIterator]()
+    try {
+      // With its first piece a file is there: an archive has no way back from a name that it has begun.
+      const first = await pieces.next()
+      yield { path, pieces: goingOn(first, pieces) }
+    } catch (error) {
+      if (!(error instanceof Problem) || !leftOut.add(path, error)) throw error
+    }
+  }
+  if (leftOut.told.length === 0) return
+  const lines = leftOut.told.map(({ path, why }) => `${path}\t${why}\n`)
+  const names = new Set(listed.map(({ path }) => path))
+  let name = 'not-fetched.txt'
+  for (let nth = 2; names.has(name); nth++) name = `not-fetched-${nth}.txt`
+  yield { path: name, pieces: [Buffer.from(lines.join(''))] }
+}
+
+async function* goingOn(first: IteratorResult<Buffer>, rest: AsyncIterator<Buffer>): AsyncGenerator<Buffer> {
+  try {
+    for (let next = first; !next.done; next = await rest.next()) yield next.value
+  } finally {
+    await rest.return?.()
   }
 }
 

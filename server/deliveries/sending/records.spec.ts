@@ -152,6 +152,13 @@ describe('what stands there', () => {
     expect(zip.subarray(0, 2).toString()).toBe('PK')
     for (const name of [...(await readdir(onDisk('.'))).filter((one) => one.includes('.'))])
       expect(zip.includes(name)).toBe(true)
+    expect(zip.includes('not-fetched.txt')).toBe(false)
+    suite.host.faults.shut.add('stray.txt')
+    const without = await buffer(
+      Readable.fromWeb((await zipThere(await destination(), AbortSignal.timeout(20_000))) as NodeStream),
+    )
+    expect(without.includes('not-fetched.txt')).toBe(true)
+    suite.host.faults.reset()
     const taken = await takeThere(
       suite.site.accountId,
       await destination(),
