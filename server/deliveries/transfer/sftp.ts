@@ -17,6 +17,7 @@ import {
   type TransferTarget,
   type Transport,
 } from './transport'
+import { OnWay } from './on-way'
 import { type FolderEntry, namesOfFolders, walkFolders } from './walk'
 
 /** Folders listed at once; listing one by one spends its time waiting. */
@@ -264,18 +265,24 @@ class SftpTransport implements Transport {
     const handle = await this.#do<Buffer>('write', at, (done) => this.sftp.open(at, 'w', done))
     let written = 0
     let told: Stats
+    // As many requests at once as hide the way there and back, whatever pieces the file comes in.
+    const onWay = new OnWay(pieceConcurrency)
     try {
-      let writing: Promise<void> = Promise.resolve()
       for await (const piece of pieces) {
-        await writing
         const bytes = Buffer.from(piece.buffer, piece.byteOffset, piece.length)
-        writing = this.#writePiece(handle, at, bytes, written)
-        // Awaited above or below; until then its failure is nobody's.
-        writing.catch(() => {})
-        written += piece.length
+        for (let from = 0; from < bytes.length; from += pieceBytes) {
+          const length = Math.min(pieceBytes, bytes.length - from)
+          const place = written + from
+          await onWay.add(() =>
+            this.#do<void>('write', at, (done) =>
+              this.sftp.write(handle, bytes, from, length, place, (error) => done(error)),
+            ),
+          )
+        }
+        written += bytes.length
       }
       const asked = this.#do<Stats>('write', at, (done) => this.sftp.fstat(handle, done))
-      ;[told] = await Promise.all([asked, writing])
+      ;[told] = await Promise.all([asked, onWay.ended()])
     } catch (error) {
       this.#release(handle)
       throw error
@@ -299,22 +306,6 @@ class SftpTransport implements Transport {
       .catch(() => {
         if (this.connection.failure) throw this.connection.failure
       })
-  }
-
-  /** Writes a stretch of a file, in as many requests at once as hide the way there and back. */
-  async #writePiece(handle: Buffer, at: string, bytes: Buffer, place: number): Promise<void> {
-    let next = 0
-    const lane = async () => {
-      while (next < bytes.length) {
-        const from = next
-        next = Math.min(from + pieceBytes, bytes.length)
-        const length = next - from
-        await this.#do<void>('write', at, (done) =>
-          this.sftp.write(handle, bytes, from, length, place + from, (error) => done(error)),
-        )
-      }
-    }
-    await Promise.all(Array.from({ length: pieceConcurrency }, lane))
   }
 
   #move(from: string, to: string): Promise<void> {
