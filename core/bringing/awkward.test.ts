@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { brokenReferences, buildAll, TextStore } from '#core/testing'
+import { namesOf } from '#core/naming'
 import { asTheyAre, bring, outcomes } from '../testing/bringing'
 import { compareBrought } from './index'
 
@@ -34,6 +35,29 @@ describe('old and awkward pages', () => {
     expect(called('The Gannet Row Choir')).toBe('The Gannet Row Choir')
     for (const title of ['Home', 'Home Page', 'Welcome', 'index', 'Untitled Document'])
       expect(called(title)).toBe('backup-3')
+  })
+
+  test('find each other by the letters of another system, composed or not; what only leads back names nothing', () => {
+    const page = (title: string, links: string) =>
+      `<html lang="de"><title>${title}</title><h1>${title}</h1>${links}</html>\n`
+    const back = '<a href="index.htm">zurück</a>'
+    const files = {
+      'index.htm': page('Willkommen', '<a href="Über uns.htm">a</a> <a href="%DCber%20uns.htm#x">b</a> <a href="U\u0308ber%20uns.htm">c</a> <a href="Bilder/M%F6we.gif">d</a> <a href="Gr%FCn.htm">e</a>'),
+      'Über uns.htm': page('Über uns', back), 'Rot.htm': page('Rot', back), 'Blau.htm': page('Blau', back), 'Bilder/Möwe.gif': 'GIF89a',
+    } // prettier-ignore
+    const store = new TextStore()
+    const { site } = bring(files, store)
+    expect(site.pages.map(({ label }) => label)).toEqual(['Willkommen', 'Über uns', 'Blau', 'Rot'])
+    const [about, home] = ['Über uns', 'Willkommen'].map((called) =>
+      site.pages.find(({ label }) => label === called)!,
+    )
+    const built = buildAll(site, store)
+    const to = namesOf(site).pages.get(about!.id)!.path
+    const hrefs = [...built.get(namesOf(site).pages.get(home!.id)!.path)!.matchAll(/href="([^"]+)"/g)].map(
+      ([, href]) => (href === 'Gr%FCn.htm' ? href : decodeURIComponent(href!).replace('./', '')),
+    )
+    // The last one leads nowhere in any letters, and stays as it is.
+    expect(hrefs).toEqual([to, `${to}#x`, to, 'Bilder/Möwe.gif', 'Gr%FCn.htm'])
   })
 
   test('keep what tells them apart: how a browser is told to read them, what a second body adds, frames, where a footer leads', () => {

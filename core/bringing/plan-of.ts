@@ -252,9 +252,10 @@ export function planOf(
   // Nothing is below the home page.
   for (const [id, parentId] of parents) if (parentId === home.id) parents.set(id, null)
   untangle(parents)
-  // A link in a text calls it as the sentence does; what most pages call it is its label.
+  // A link in a text calls it as the sentence does; what most pages call it is its label. One that is all that leads on from
+  // a page says what it is for, “back”, and calls nothing.
   const homeLinks = [...links]
-    .filter(([from]) => from !== home.id)
+    .filter(([from, entries]) => from !== home.id && entries.some(({ id }) => id !== home.id))
     .map(([, entries]) => entries.filter(({ id, label }) => id === home.id && label !== ''))
     .filter(({ length }) => length > 0)
   const homeLabels = homeLinks.flatMap((entries) => [...new Set(entries.map(({ label }) => label))])

@@ -1,5 +1,6 @@
 /** References: what they lead to, and how to write them from where they stand. */
 export {
+  fromOldHost,
   mergePath,
   relativePlain,
   referenceLike,

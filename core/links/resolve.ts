@@ -21,7 +21,7 @@ export function splitReference(href: string): { path: string; suffix: string } {
   return cut < 0 ? { path: href, suffix: '' } : { path: href.slice(0, cut), suffix: href.slice(cut) }
 }
 
-/** Percent-decodes a path; null when what it decodes to is no text. */
+/** Percent-decodes a path; null when what it decodes to is no text in UTF-8. */
 function decodePath(path: string): string | null {
   if (!path.includes('%')) return path
   try {
@@ -30,6 +30,25 @@ function decodePath(path: string): string | null {
     return null
   }
 }
+
+const latin = new TextDecoder('windows-1252')
+
+/** Percent-decodes a path that was written for a host whose names are in the letters of an old system (windows-1252). */
+function decodeOldPath(path: string): string {
+  return path.replace(/(?:%[0-9a-f]{2})+/gi, (run) =>
+    latin.decode(Uint8Array.from(run.slice(1).split('%'), (byte) => Number.parseInt(byte, 16))),
+  )
+}
+
+/**
+ * What a file is called from now on whose name at its host is in the letters of an old system, and comes percent-encoded for
+ * that; any other path is as it was.
+ */
+export const fromOldHost = (path: string): string =>
+  path
+    .split('/')
+    .map((step) => (decodePath(step) === null ? decodeOldPath(step) : step))
+    .join('/')
 
 /**
  * Takes `.` and `..` out of a path (RFC 3986 §5.2.4) and returns it from the top of the site.
@@ -67,9 +86,17 @@ export function leadsAbove(href: string, from: string): boolean {
   return false
 }
 
+/** What stands at a path; a folder stands for its home file. */
+function standingAt(merged: string, names: Names, homeFile: string) {
+  const wanted = merged === '' || merged.endsWith('/') ? merged + homeFile : merged
+  return names.byPath.get(wanted) ?? names.byPath.get(`${wanted}/${homeFile}`)
+}
+
 /**
  * Resolves a reference as a host does: from the folder it stands in, a folder standing for its
- * home file, case told apart.
+ * home file, case told apart. One that leads nowhere so is taken for one in another form of its letters: composed where it
+ * is written decomposed (Unicode Normalization Form C), in UTF-8 where it is written for an old host. What comes out is
+ * written anew.
  * @param from path of the page or style sheet that holds it; '' for the template, which stands at the top
  * @param homeFile name of the file that stands for a folder, such as `index.html`
  */
@@ -84,9 +111,11 @@ export function resolveReference(href: string, from: string, names: Names, homeF
   const { path, suffix } = splitReference(href)
   if (path === '') return { kind: 'here', suffix }
   const decoded = decodePath(path)
-  const merged = mergePath(from.slice(0, from.lastIndexOf('/') + 1), decoded ?? path)
-  const wanted = merged === '' || merged.endsWith('/') ? merged + homeFile : merged
-  const hit = names.byPath.get(wanted) ?? names.byPath.get(`${wanted}/${homeFile}`)
+  const folder = from.slice(0, from.lastIndexOf('/') + 1)
+  const merged = mergePath(folder, decoded ?? path)
+  const hit =
+    standingAt(merged, names, homeFile) ??
+    standingAt(mergePath(folder, decoded ?? decodeOldPath(path)).normalize('NFC'), names, homeFile)
   if (!hit) return { kind: 'missing', path: merged, suffix }
   const at = hit.kind === 'page' ? names.pages.get(hit.id)!.path : names.files.get(hit.id)!
   return { kind: hit.kind, id: hit.id, path: at, suffix }

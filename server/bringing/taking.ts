@@ -41,9 +41,13 @@ async function roomFor(accountId: string, id: string): Promise<{ files: number; 
 const tooMuch = () =>
   new Problem('archive-too-large', { most: `${mostFiles.toLocaleString('en')} files and 2,000 MB` })
 
-/** A path from the top, without steps that lead out; null for one that is none. */
+/**
+ * A path from the top, without steps that lead out, its letters composed as references write them (Unicode Normalization
+ * Form C; disks of macOS have them decomposed); null for one that is none.
+ */
 function cleanPath(path: string): string | null {
   const steps = path
+    .normalize('NFC')
     .replaceAll('\\', '/')
     .split('/')
     .filter((step) => step !== '' && step !== '.')

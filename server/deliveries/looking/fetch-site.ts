@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { fromOldHost } from '#core/links'
 import { Problem } from '#core/problems'
 import { noteUnread, takeBroughtFile, waitsForAccount } from '#server/bringing'
 import {
@@ -80,12 +81,15 @@ export async function takeFrom(
     ({ path }) => readTemporary(path) === null && (wanted?.has(path) ?? true),
   )
   if (listed.length === 0) throw new TransferError('not-there', { at: folder || 'A site' })
+  const standing = new Set(listed.map(({ path }) => path))
   let [done, came] = [0, 0]
   let failure: unknown = null
   await eachOf(listed, atOnce, async ({ path, sizeBytes }) => {
     signal.throwIfAborted()
     try {
-      await takeBroughtFile(accountId, bringingId, path, transport.read(path, sizeBytes))
+      const called = fromOldHost(path)
+      const at = standing.has(called) ? path : called
+      await takeBroughtFile(accountId, bringingId, at, transport.read(path, sizeBytes))
       came += 1
     } catch (error) {
       if (!(error instanceof Problem) || !leftOut.add(path, error)) throw error

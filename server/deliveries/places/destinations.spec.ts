@@ -279,14 +279,20 @@ describe('a site that stands at a host already', () => {
     for (const name of ['logs', 'private']) await mkdir(path.join(at, name), { recursive: true })
     for (const name of ['index.html', 'secret.txt', 'logs/today.txt', 'private/a.html'])
       await writeFile(path.join(at, name), '<!DOCTYPE html>\n<html lang="en"><head><meta charset="utf-8"><title>Old</title></head>\n<body><h1>Old</h1></body></html>\n')
+    // One in ISO 8859-1, which the practice host shows over FTP alone; one decomposed, as disks of macOS have it.
+    for (const name of ['B\xe4r.gif', 'voila\xcc\x80.gif'])
+      await writeFile(Buffer.concat([Buffer.from(`${at}/`), Buffer.from(name, 'latin1')]), 'GIF89a')
+    const pictures = protocol === 'ftp' ? ['Bär.gif', 'voilà.gif'] : ['voilà.gif']
     for (const name of ['secret.txt', '/logs']) host.faults.shut.add(name)
     const { from, hostKey } = await fetching(protocol === 'ftp' ? { protocol, port: host.ftpPort } : {})
     const id = await beginBringing(owner.accountId, '')
-    expect(await fetchSite(owner.accountId, id, from, hostKey, new AbortController().signal, () => {})).toBe(2)
+    expect(await fetchSite(owner.accountId, id, from, hostKey, new AbortController().signal, () => {})).toBe(2 + pictures.length)
+    const { rows } = await pool().query<{ path: string }>("SELECT path FROM brought_files WHERE bringing_id = $1 AND path LIKE '%.gif' ORDER BY path", [id])
+    expect(rows.map((one) => one.path)).toEqual(pictures)
     const view = await lookAtBringing(owner.accountId, id, { names: 'kept', lifts: false, generates: false, planBy: 'found', same: 'leave', frame: 'own' })
     expect(view.remarks.filter(({ why }) => why.includes('not read it')).map((remark) => remark.path).sort()).toEqual(['logs/', 'secret.txt'])
     // Of what is locked alone, nothing came.
-    host.faults.shut.add('.html')
+    for (const ending of ['.html', '.gif']) host.faults.shut.add(ending)
     const nothing = await beginBringing(owner.accountId, '')
     const asked = fetchSite(owner.accountId, nothing, from, hostKey, new AbortController().signal, () => {})
     await expect(asked).rejects.toMatchObject({ code: 'not-allowed' })
