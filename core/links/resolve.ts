@@ -104,6 +104,12 @@ export function resolveReference(href: string, from: string, names: Names, homeF
   // Nearly every reference is a path from the top, spelled as its page or file is.
   const plain = href.charCodeAt(0) === slash ? names.byPath.get(href.slice(1)) : undefined
   if (plain) return { kind: plain.kind, id: plain.id, path: href.slice(1), suffix: '' }
+  // Of addresses that lead to hosts a backslash is a slash (URL §4.4, “path state” and “relative slash state”).
+  if (href.includes('\\')) {
+    const { path, suffix } = splitReference(href)
+    if (path.includes('\\') && !scheme.test(path))
+      return resolveReference(path.replaceAll('\\', '/') + suffix, from, names, homeFile)
+  }
   if (scheme.test(href) || href.startsWith('//')) {
     const own = readOwnAddress(href, names.publicAddress)
     return own ? resolveReference(own.href, '', names, homeFile) : { kind: 'elsewhere' }

@@ -63,6 +63,12 @@ describe('references in HTML', () => {
     )
   })
 
+  test.each(['<p>one</p>\n<p>two <a href="b.html>three</a> four</p>\n</body>\n', '<script>a < b</script>\n<p>two <a href="x" ', '<b>x</b>\n<p>two </a'])('a tag that does not end is told where it begins: %s', (text) => {
+    const [error] = readHtml(text).errors.filter(({ code }) => code === 'eof-in-tag')
+    expect([error!.line, error!.column, error!.start]).toEqual([2, 8, text.search(/<\/?a/)])
+    expect(error!.piece).toContain('two')
+  }) // prettier-ignore
+
   test('errors carry the standard’s name and a place', () => {
     expect(readHtml('<p>ok</p>\n<p class="a" class="b">x</p></em>').errors).toMatchObject([
       { code: 'duplicate-attribute', line: 2 },

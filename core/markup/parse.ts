@@ -7,7 +7,9 @@ import {
   type ParserError,
   type Token,
 } from 'parse5'
+import { Lines } from './lines'
 import { parsePlain } from './plain'
+import { findTagFaults } from './tags'
 import type { HtmlAttribute, HtmlDocument, HtmlElement, HtmlNode, HtmlPlace, Span } from './tree'
 
 /** A place where the text breaks the HTML syntax, with the standard's own name for the error. */
@@ -170,6 +172,17 @@ class Errors {
       piece: lineAt(this.text, error.startOffset),
     })
   }
+
+  /** A tag that does not end is told where it begins: the end of the text, where a parser gives up, says nothing. */
+  findUnfinished(): void {
+    const at = this.errors.findIndex(({ code }) => code === 'eof-in-tag')
+    if (at < 0) return
+    findTagFaults(this.text, (start) => {
+      const place = new Lines(this.text).placeOf(start)
+      const piece = lineAt(this.text, start)
+      this.errors[at] = { ...this.errors[at]!, ...place, start, end: start + 1, piece }
+    })
+  }
 }
 
 /** What `parseAny` makes of a text, where it is plain (`parsePlain`). */
@@ -186,6 +199,7 @@ export function parseAny(text: string, whole: boolean): ParsedHtml {
   const { root, added } = whole
     ? parseDocument(text, told.tell)
     : { root: parsePiece(text, told.tell), added: [] }
+  told.findUnfinished()
   return { root, added, isPlain: false, errors: told.errors, errorCount: told.errorCount }
 }
 

@@ -1,5 +1,5 @@
 import { tableOf } from '#core/site'
-import { type Token, Tokenizer, TokenizerMode } from 'parse5'
+import { Token, Tokenizer, TokenizerMode } from 'parse5'
 import type { Range } from './indent'
 
 /** A tag that does not match: an element left open, or a closing tag that closes nothing. */
@@ -39,8 +39,9 @@ const mostOpen = 2_000
 /**
  * Tags that do not match, in order. The standard lets browsers mend these without a word, each in its own
  * way of what was meant; a parser's list of errors does not name them all. One pass.
+ * @param onUnfinished told where the tag begins in which the text ends
  */
-export function findTagFaults(source: string): TagFault[] {
+export function findTagFaults(source: string, onUnfinished?: (start: number) => void): TagFault[] {
   const faults: TagFault[] = []
   /** `within`: how deep in drawings and formulas the element itself stands. */
   const open: { name: string; start: number; end: number; within: number }[] = []
@@ -95,7 +96,11 @@ export function findTagFaults(source: string): TagFault[] {
       },
       onComment() {},
       onDoctype() {},
-      onEof() {},
+      onEof() {
+        const last = tokenizer['currentToken']
+        if (last?.type === Token.TokenType.START_TAG || last?.type === Token.TokenType.END_TAG)
+          onUnfinished?.(last.location!.startOffset)
+      },
       onCharacter() {},
       onNullCharacter() {},
       onWhitespaceCharacter() {},

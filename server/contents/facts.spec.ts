@@ -41,7 +41,7 @@ test('whenever reading tells anything more, what was stored before counts no mor
     .digest('hex')
     .slice(0, 12)
   // Another digest here takes another number in `readAs`.
-  expect([...Object.values(readAs), told]).toEqual(['html 13', 'css 3', 'script 2', 'data 2', 'manifest 2', 'drawing 2', 'xml 1', 'robots 1', 'pixels', '76e9038ee437']) // prettier-ignore
+  expect([...Object.values(readAs), told]).toEqual(['html 14', 'css 3', 'script 2', 'data 2', 'manifest 2', 'drawing 2', 'xml 1', 'robots 1', 'pixels', '76e9038ee437']) // prettier-ignore
 })
 
 test('facts of an earlier version are read anew, and deleted', async () => {
@@ -49,9 +49,9 @@ test('facts of an earlier version are read anew, and deleted', async () => {
   await pool().query('INSERT INTO content_facts (hash, facts) VALUES ($1, $2), ($3, $2)', [
     `html 12 ${hash}`,
     '{}',
-    `html 13 ${'0'.repeat(64)}`,
+    `html 14 ${'0'.repeat(64)}`,
   ])
   expect((await loadFacts(pool(), [hash]))(hash)).toEqual(readHtml(page))
   await deleteOldFacts(pool())
-  expect(await many(pool(), 'SELECT hash FROM content_facts')).toEqual([{ hash: `html 13 ${hash}` }])
+  expect(await many(pool(), 'SELECT hash FROM content_facts')).toEqual([{ hash: `html 14 ${hash}` }])
 })

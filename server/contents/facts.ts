@@ -40,7 +40,7 @@ const sizeOfStyle = ({ references, faults }: StyleFacts) =>
  * read by an earlier version.
  */
 export const readAs = {
-  html: 'html 13',
+  html: 'html 14',
   css: 'css 3',
   script: 'script 2',
   data: 'data 2',

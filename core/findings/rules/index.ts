@@ -26,6 +26,7 @@ import { pictureTooLarge } from './pictures/picture-too-large'
 import { baseAddress } from './references/base-address'
 import { brokenFileReference, brokenStyleReference } from './references/broken-in-file'
 import { brokenReference } from './references/broken-reference'
+import { fetchedUnsafely } from './references/fetched-unsafely'
 import { leadsAboveSite } from './references/leads-above'
 import { linkToItself } from './references/link-to-itself'
 import { linkToTrial } from './references/link-to-trial'
@@ -68,6 +69,7 @@ export const checks: readonly Rule[] = [
   brokenReference,
   brokenFileReference,
   malformedAddress,
+  fetchedUnsafely,
   linkToTrial,
   missingPlace,
   ownDiskAddress,

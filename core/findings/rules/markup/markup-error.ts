@@ -41,7 +41,7 @@ const sentences: Readonly<Record<string, string>> = {
   'eof-in-doctype': 'The text ends in the middle of the doctype.',
   'eof-in-element-that-can-contain-only-text': 'The text ends before an element that was opened is closed.',
   'eof-in-script-html-comment-like-text': 'The text ends in the middle of a script.',
-  'eof-in-tag': 'The text ends in the middle of a tag.',
+  'eof-in-tag': 'A tag begins here and does not end: a “>” or a quotation mark is missing, and what follows is not shown.',
   'incorrectly-closed-comment': 'A comment is closed by “--!>” where “-->” closes it.',
   'incorrectly-opened-comment': 'Something begins with “<!” that is neither a comment nor a doctype.',
   'invalid-character-sequence-after-doctype-name': 'The doctype says more than a browser knows.',

@@ -3,6 +3,7 @@ import { writeReference } from '#core/markup'
 import { checkOwnNameOf, isOwnPath, type Names, splitFileName } from '#core/naming'
 import { nearestPath, nearPaths } from '../../nearest'
 import type { FindingContext, Mend, Rule } from '../../rule'
+import { faultOf } from './malformed-address'
 
 /** A reference that leads to nothing in this site. */
 export const brokenReference: Rule = {
@@ -16,6 +17,8 @@ export const brokenReference: Rule = {
       const target = resolveReference(reference.href, from, context.names, context.homeFile)
       // What is meant above the site is not the site's.
       if (target.kind !== 'missing' || leadsAbove(reference.href, from)) return []
+      // Told as what it is.
+      if (faultOf(reference, from, context)?.isOutside) return []
       const nearest = nearestPath(context.names, target.path)
       const leadTo = (path: string): Mend => {
         const href = referenceLike(reference.href, from, path, context.names)

@@ -1,3 +1,4 @@
+import { writeReference } from '#core/markup'
 import type { Rule } from '../../rule'
 
 const ownDisk = /^(file:|[a-z]:[\\/])/i
@@ -9,14 +10,19 @@ export const ownDiskAddress: Rule = {
   title: 'Addresses on your own disk',
   why: 'It works on the computer on which it was written, and on no other.',
   reads: 'references',
-  find: (references, { at }) =>
+  find: (references, { was, at }) =>
     references.flatMap((reference) => {
       const { href } = reference
       const isOwn = ownDisk.test(href)
       if (!isOwn && !href.includes('\\')) return []
-      const what = isOwn
-        ? `${href} is a file on somebody’s own disk. Add it to the site, and lead there.`
-        : `${href} has backslashes; in an address they lead astray. Write slashes.`
-      return [{ mark: href, place: at(reference), what }]
+      if (isOwn) {
+        const what = `${href} is a file on somebody’s own disk. Add it to the site, and lead there.`
+        return [{ mark: href, place: at(reference), what }]
+      }
+      const { start, end } = reference
+      const slashed = href.replaceAll('\\', '/')
+      const edits = [{ start, end, text: writeReference(reference, slashed) }]
+      const what = `${href} has backslashes, which not every program takes for slashes.`
+      return [{ mark: href, place: at(reference), what, mends: [{ words: `Write ${slashed}`, edits, was }] }]
     }),
 }
