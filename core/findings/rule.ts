@@ -126,7 +126,10 @@ export type Rule = About &
   )
 
 /** What rules read of a text that may be a page's or a template's. */
-export type TextFacts = Pick<HtmlFacts, 'bases' | 'references' | 'errors' | 'tags' | 'notes' | 'runs'>
+export type TextFacts = Pick<
+  HtmlFacts,
+  'bases' | 'references' | 'errors' | 'tags' | 'notes' | 'runs' | 'styleFaults'
+>
 
 /** A style sheet of the site, where it stands, and how a place in it is told. */
 export interface StyleRead {

@@ -4,7 +4,9 @@ import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'
 import { type ElementNote, fillerIn, notesOf, wordsIn } from './notes'
 import { type MarkupError, type ParsedHtml, parseHtml, pieceOf } from './parse'
+import { styleFaultsOf } from './page-styles'
 import { type Run, runsIn } from './runs'
+import type { StyleFault } from './style-facts'
 import { findTagFaults, type TagFault } from './tags'
 import { attributeOf, type HtmlElement, type HtmlNode, walkHtml } from './tree'
 
@@ -51,6 +53,8 @@ export interface HtmlFacts {
   readonly notes: readonly (ElementNote & LinePlace & Pieced)[]
   /** Text straight in it that only blank lines part; of very much, the first. */
   readonly runs: readonly (Run & LinePlace & Pieced)[]
+  /** What browsers pass over in its `style` elements and attributes; of very much, the first. */
+  readonly styleFaults: readonly (StyleFault & LinePlace & Pieced)[]
   /** The first of its links, in order. */
   readonly links: readonly ReadLink[]
   /** The first of its pictures, in order. */
@@ -142,6 +146,7 @@ export function readHtml(
   const notes: ElementNote[] = []
   const links: ReadLink[] = []
   const pictures: ReadPicture[] = []
+  const styleFaults: StyleFault[] = []
   let wordCount = 0
   let isUnlisted = false as boolean
   const labelled = labelledIn(root, html)
@@ -165,6 +170,7 @@ export function readHtml(
     const id = node.attrs.find((attr) => attr.name === 'id')
     if (id) ids.push(id.value)
     referencesOf(html, node, found)
+    styleFaultsOf(html, node, styleFaults)
     if (notes.length < mostNotes) notes.push(...notesOf(node, labelled))
     const tag = node.sourceCodeLocation?.startTag ?? node.sourceCodeLocation
     if (tag && node.tagName === 'a' && links.length < mostLinks) {
@@ -218,6 +224,7 @@ export function readHtml(
     tags: parsed.isPlain ? [] : findTagFaults(html).map(told),
     notes: notes.map(told),
     runs: runsIn(root, html).map(told),
+    styleFaults: styleFaults.map(told),
     links,
     pictures,
     size: html.length,
@@ -234,6 +241,7 @@ const nothingTold: Omit<HtmlFacts, 'references' | 'fixed' | 'bases' | 'size'> = 
   tags: [],
   notes: [],
   runs: [],
+  styleFaults: [],
   links: [],
   pictures: [],
   wordCount: 0,

@@ -22,7 +22,7 @@ export interface StyleFacts {
 
 /** Faults told of one style sheet. */
 const mostFaults = 200
-const isOwnOrVendors = (property: string) => property.startsWith('--') || /^-\w+-/.test(property)
+const isOwnOrVendors = (property: string) => /^(?:--|-\w+-|mso-)/.test(property)
 
 /**
  * Whether a name means something in an at-rule that holds no style rules, as `src` does in `@font-face` (CSS Fonts 4 §4)
@@ -45,11 +45,18 @@ export function readStyle(css: string): StyleFacts {
   return { references, faults }
 }
 
-/** What browsers pass over, by the syntax of CSS and the values that its properties can have. */
-export function findStyleFaults(css: string): StyleFault[] {
+/**
+ * What browsers pass over, by the syntax of CSS and the values that its properties can have.
+ * @param context `declarationList` for a style attribute
+ */
+export function findStyleFaults(
+  css: string,
+  context: 'stylesheet' | 'declarationList' = 'stylesheet',
+): StyleFault[] {
   if (isTooNested(css)) return []
   const faults: StyleFault[] = []
   const tree = parseCss(css, {
+    context,
     positions: true,
     parseCustomProperty: false,
     onParseError: ({ offset }) => {

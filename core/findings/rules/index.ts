@@ -45,6 +45,7 @@ import { pageHeadings } from './skeleton/page-headings'
 import { sameTitle } from './skeleton/same-title'
 import { viewport } from './skeleton/viewport'
 import { importChain } from './style/import-chain'
+import { pageStyleFault } from './style/page-style-fault'
 import { styleFault } from './style/style-fault'
 import { hiddenSlot } from './template/hidden-slot'
 import { outsideSlots } from './template/outside-slots'
@@ -98,6 +99,7 @@ export const checks: readonly Rule[] = [
   repeatedId,
   skippedLevel,
   styleFault,
+  pageStyleFault,
   brokenStyleReference,
   importChain,
   heavyPage,

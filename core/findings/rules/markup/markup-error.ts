@@ -7,7 +7,7 @@ export const markupError: Rule = {
   title: 'HTML that a browser has to guess at',
   why: 'A browser has to guess what was meant, and what comes after may be shown wrongly.',
   reads: 'text',
-  find: ({ errors }, at) => {
+  find: ({ errors }, at, was) => {
     const seen = new Map<string, number>()
     return errors.map((error) => {
       const index = seen.get(error.code) ?? 0
@@ -16,10 +16,18 @@ export const markupError: Rule = {
         mark: `${error.code} ${index}`,
         place: at(error),
         what: markupSentence(error.code),
+        // It is missed where it belongs.
+        ...(error.code === lacksSemicolon && {
+          mends: [
+            { words: 'Write the “;”', edits: [{ start: error.start, end: error.start, text: ';' }], was },
+          ],
+        }),
       }
     })
   },
 }
+
+const lacksSemicolon = 'missing-semicolon-after-character-reference'
 
 /** What the standard's errors mean to whoever typed (HTML §13.2.2, "Parse errors"). */
 const sentences: Readonly<Record<string, string>> = {
