@@ -64,3 +64,16 @@ test('a page is written above what it becomes', async ({ page }) => {
   expect(below!.x + below!.width).toBeLessThanOrEqual(320)
   await expectAccessible(page)
 })
+
+test('a template has room beneath its sentences, and the page that results beneath it', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Saltpan Chapel\n  Visit')
+  await openView(page, 'Template')
+  for (const name of [/^Source of/, 'HTML of the page that results']) {
+    const text = page.getByRole('textbox', { name })
+    await text.scrollIntoViewIfNeeded()
+    await text.click({ position: { x: 60, y: 20 } })
+    expect((await text.locator('xpath=ancestor::div[contains(@class, "cm-editor")]').boundingBox())!.height).toBeGreaterThan(150)
+  }
+  await expectAccessible(page)
+}) // prettier-ignore
