@@ -170,3 +170,33 @@ test('a link is written by choosing: a part of a label is enough, and pictures a
   await page.getByRole('option').click()
   await expect(editor).toContainText('<img src="/images/old-map.png">')
 })
+
+test('among many files one is found by its name, and those that nothing uses are removed together and come back', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await page
+    .getByLabel('Files to add')
+    .setInputFiles(Array.from({ length: 12 }, (_, nth) => picture(`Evening ${nth + 1}.png`)))
+  await expect(page.getByRole('list', { name: 'Files on their way' })).toBeHidden()
+  await openView(page, 'Pages')
+  await page.getByRole('textbox', { name: /^Content of/ }).click()
+  await page.keyboard.insertText('<img src="/images/evening-3.png" alt="">')
+  await allSaved(page)
+  const files = page.getByRole('region', { name: 'The site’s files' })
+  await page.getByRole('searchbox', { name: 'Only files with these letters' }).fill('EVENING-1')
+  await expect(files.getByRole('listitem')).toHaveCount(4)
+  await page.getByRole('searchbox', { name: 'Only files with these letters' }).fill('morning')
+  await expect(page.getByText('No file has these letters in its path.')).toBeVisible()
+  await page.getByRole('searchbox', { name: 'Only files with these letters' }).fill('')
+  await page.getByLabel('only the 11 files that nothing uses').check()
+  await expect(fileRow(page, 'images/evening-3.png')).toBeHidden()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Remove all 11' }).click()
+  await page.getByRole('button', { name: 'Remove them' }).click()
+  await expect(fileRow(page, 'images/evening-3.png')).toBeVisible()
+  await allSaved(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('button', { name: '13 files' })).toBeVisible()
+})

@@ -101,7 +101,7 @@ export function FileView({ file }: { file: SiteFile }) {
             event.target.value = ''
           }}
         />
-        <Button look="remove" onClick={() => store.ask({ kind: 'removeFile', fileId: file.id })}>
+        <Button look="remove" onClick={() => store.ask({ kind: 'removeFiles', fileIds: [file.id] })}>
           Remove it
         </Button>
       </div>

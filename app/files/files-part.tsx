@@ -11,6 +11,8 @@ import { useFiles } from './files-context'
 import { useUses } from './use-uses'
 
 const rowHeight = 30
+/** So many are looked through at a glance. */
+const fewFiles = 8
 
 /** The site's files below its pages: by folder, to be looked at, added to and dropped on. */
 export function FilesPart() {
@@ -19,10 +21,18 @@ export function FilesPart() {
   const { uploads, underWay, chosenId, choose, bring } = useFiles()
   const [open, setOpen] = useState(false)
   const input = useRef<HTMLInputElement>(null)
+  const [sought, setSought] = useState('')
+  const [unusedAlone, setUnusedAlone] = useState(false)
   const uses = useUses(open)
   const files = site.files
     .map((file) => ({ file, path: names.files.get(file.id) ?? file.label }))
     .sort((a, b) => (a.path < b.path ? -1 : 1))
+  const isUnused = ({ file, path }: (typeof files)[number]) =>
+    uses !== null && !uses[file.id] && !isAskedForByName(path)
+  const unused = open ? files.filter(isUnused) : []
+  const shown = (unusedAlone && unused.length > 0 ? unused : files).filter(({ path }) =>
+    path.toLowerCase().includes(sought.trim().toLowerCase()),
+  )
   return (
     <section aria-label="Files" className="border-t border-rule">
       <div className="flex items-center gap-3 px-4">
@@ -118,15 +128,52 @@ export function FilesPart() {
           Photographs keep where they were taken
         </label>
       )}
-      {open && files.length > 0 && (
+      {open && files.length > fewFiles && (
+        <div className="flex min-h-9 flex-wrap items-center gap-x-4 gap-y-1 px-4 pb-1.5 text-sm">
+          <input
+            type="search"
+            aria-label="Only files with these letters"
+            placeholder="Only those with…"
+            className="field max-w-52"
+            value={sought}
+            maxLength={200}
+            onChange={(event) => setSought(event.target.value)}
+          />
+          {unused.length > 0 && (
+            <label className="flex items-center gap-2 text-quiet">
+              <input
+                type="checkbox"
+                className="accent-lapis"
+                checked={unusedAlone}
+                onChange={(event) => setUnusedAlone(event.target.checked)}
+              />
+              only the {count(unused.length, 'file')} that nothing uses
+            </label>
+          )}
+          {unusedAlone && unused.length > 0 && shown.length > 0 && store.may('write') && (
+            <button
+              type="button"
+              className="link"
+              onClick={() => store.ask({ kind: 'removeFiles', fileIds: shown.map(({ file }) => file.id) })}
+            >
+              Remove {shown.length === 1 ? 'it' : `all ${shown.length.toLocaleString('en')}`}
+            </button>
+          )}
+        </div>
+      )}
+      {open && shown.length === 0 && files.length > 0 && (
+        <p className="px-4 pb-2 text-sm text-quiet">No file has these letters in its path.</p>
+      )}
+      {open && shown.length > 0 && (
         <LongList
           label="The site’s files"
-          count={files.length}
+          count={shown.length}
           rowHeight={rowHeight}
           className="max-h-60 pb-1"
         >
           {(index) => {
-            const { file, path } = files[index]!
+            const one = shown[index]!
+            const { file, path } = one
             return (
               <button
                 type="button"
@@ -135,9 +182,7 @@ export function FilesPart() {
                 onClick={() => choose(file.id === chosenId ? null : file.id)}
               >
                 <Path path={path} className="min-w-0 grow" />
-                {uses !== null && !uses[file.id] && !isAskedForByName(path) && (
-                  <span className="shrink-0 text-sm text-ochre">not used</span>
-                )}
+                {isUnused(one) && <span className="shrink-0 text-sm text-ochre">not used</span>}
                 <span className="shrink-0 text-sm text-quiet">{size(file.sizeBytes)}</span>
               </button>
             )

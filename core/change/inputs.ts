@@ -6,7 +6,7 @@ import type { Change, ChangeRequest, KindName, Kinds } from './kinds'
 import { putAside } from './kinds/checks/put-aside.input'
 import { setMostWeight } from './kinds/checks/set-most-weight.input'
 import { takeUp } from './kinds/checks/take-up.input'
-import { removeFile } from './kinds/files/remove-file.input'
+import { removeFiles } from './kinds/files/remove-files.input'
 import { renameFile } from './kinds/files/rename-file.input'
 import { setFile } from './kinds/files/set-file.input'
 import { dropAddresses } from './kinds/names/drop-addresses.input'
@@ -52,7 +52,7 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   noteAddresses: null,
   putAside,
   releaseNames,
-  removeFile,
+  removeFiles,
   removePages,
   removeTemplate,
   renameFile,

@@ -3,7 +3,7 @@ import { putAside } from './checks/put-aside'
 import { setMostWeight } from './checks/set-most-weight'
 import { takeUp } from './checks/take-up'
 import { addFile } from './files/add-file'
-import { removeFile } from './files/remove-file'
+import { removeFiles } from './files/remove-files'
 import { renameFile } from './files/rename-file'
 import { setFile } from './files/set-file'
 import { dropAddresses } from './names/drop-addresses'
@@ -45,7 +45,7 @@ export const kinds = {
   noteAddresses,
   putAside,
   releaseNames,
-  removeFile,
+  removeFiles,
   removePages,
   removeTemplate,
   renameFile,

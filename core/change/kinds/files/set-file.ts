@@ -1,4 +1,4 @@
-import type { Hash, Site } from '#core/site'
+import type { Hash, Site, SiteFile } from '#core/site'
 import { elsewhere, gone } from '../../edited'
 import type { ChangeKind } from '../../kind'
 
@@ -21,8 +21,10 @@ export const fileLabel = (site: Site, id: string): string =>
   site.files.find((file) => file.id === id)?.label ?? 'a file'
 
 /** Style sheets and scripts are shown and run by all pages. */
+export const isForAll = (kind: SiteFile['kind']): boolean => kind === 'style' || kind === 'script'
+
 export const isShared = ({ fileId }: { readonly fileId: string }, before: Site): boolean =>
-  before.files.some(({ id, kind }) => id === fileId && (kind === 'style' || kind === 'script'))
+  before.files.some(({ id, kind }) => id === fileId && isForAll(kind))
 
 export const setFile: ChangeKind<SetFile, WriteFile> = {
   manages: isShared,
