@@ -36,11 +36,11 @@ export function zipFiles(
   const options = { mtime: zipTime, forceDosTimestamp: true, mode: 0o100644 }
   const pack = async () => {
     for await (const { path, pieces } of entries) {
+      if (out.destroyed) return
       current = Readable.from(pieces)
       const ended = finished(current)
       zip.addReadStream(current, path, options)
       await ended
-      if (out.destroyed) return
     }
     zip.end()
   }
