@@ -1,7 +1,7 @@
 import { resolveReference } from '#core/links'
 import { applyEdits, findCssReferences, type HtmlFacts, type Reference, saysUnlisted } from '#core/markup'
 import { forwardersOf, forwarderText } from './forwarders'
-import { sitemapsOf, sitemapText } from './sitemap'
+import { madeOf, madeText } from './sitemap'
 import { ancestorsOf } from '#core/plan'
 import {
   emptyHash,
@@ -119,8 +119,8 @@ export function buildSite(site: Site, sources: BuildSources): Build {
   const forwarders = new Map(forwardersOf(site).map((forwarder) => [`forward ${forwarder.path}`, forwarder]))
   for (const [id, { path }] of forwarders)
     entries.push({ path, kind: 'page', id, isHome: false, stored: null })
-  const sitemaps = sitemapsOf(site)
-  for (const [id, path] of sitemaps) entries.push({ path, kind: 'file', id, isHome: false, stored: null })
+  const made = madeOf(site)
+  for (const [id, path] of made) entries.push({ path, kind: 'file', id, isHome: false, stored: null })
   entries.sort((a, b) => (a.path < b.path ? -1 : 1))
 
   const styleText = (file: SiteFile): string => {
@@ -194,7 +194,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     textOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? styleText(file) : sources.textOf(file.hash)
-      if (sitemaps.has(id)) return withLineEnds(sitemapText(site, id, isUnlisted))
+      if (made.has(id)) return withLineEnds(madeText(site, id, isUnlisted))
       const forwarder = forwarders.get(id)
       return withLineEnds(forwarder ? forwarderText(site, forwarder) : pageText(tree.byId.get(id)!))
     },
@@ -207,7 +207,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     signatureOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? `${file.hash}\u0003${styleText(file)}` : file.hash
-      if (sitemaps.has(id)) return withLineEnds(sitemapText(site, id, isUnlisted))
+      if (made.has(id)) return withLineEnds(madeText(site, id, isUnlisted))
       const forwarder = forwarders.get(id)
       if (forwarder) return withLineEnds(forwarderText(site, forwarder))
       const page = tree.byId.get(id)!

@@ -77,6 +77,20 @@ describe('the sitemap', () => {
     expect(buildAll(site, store).has('sitemap.xml')).toBe(false)
   })
 
+  test('is named to who reads robots.txt, where the site is all of its host and has none of its own', () => {
+    const store = new TextStore()
+    expect(buildAll(addressed(store), store).has('robots.txt')).toBe(false)
+    const site = addressed(store, 'https://skerry.example/')
+    expect(buildAll(site, store).get('robots.txt')).toBe('User-agent: *\nDisallow:\n\nSitemap: https://skerry.example/sitemap.xml\n') // prettier-ignore
+    expect(locations(site, store)).toHaveLength(3)
+    const own = { id: 'own', kind: 'other' as const, label: '/robots.txt', seq: 99, hash: store.put('User-agent: *\n'), sizeBytes: 14 } // prettier-ignore
+    const kept = buildAll({ ...site, files: [...site.files, own] }, store)
+    expect([kept.get('robots.txt'), kept.has('sitemap.xml')]).toEqual(['User-agent: *\n', true])
+    const { publicAddress: was } = site
+    const moved = change(site, store, { kind: 'setSetting', field: 'publicAddress', value: 'https://light.example/', was }) // prettier-ignore
+    expect(buildAll(moved, store).get('robots.txt')).toContain('Sitemap: https://light.example/sitemap.xml')
+  })
+
   test('of more pages than one may list is a list of lists', () => {
     const store = new TextStore()
     const site = addressed(store)

@@ -8,5 +8,5 @@ export { type HostKind, hostKinds, type HostRemark, remarksOfHost, schemeForOlde
 export { checkDate, type LabelDate, readLabelDate } from './label-date'
 export { checkOwnName, checkOwnNameOf, type NameRefusal } from './own-name'
 export { isOwnPath } from './own-path'
-export { madeId, mostInSitemap } from './made-files'
+export { madeId, mostInSitemap, robotsPath } from './made-files'
 export { numberedName } from './name-space'
