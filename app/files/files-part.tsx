@@ -30,9 +30,13 @@ export function FilesPart() {
   const isUnused = ({ file, path }: (typeof files)[number]) =>
     uses !== null && !uses[file.id] && !isAskedForByName(path)
   const unused = open ? files.filter(isUnused) : []
-  const shown = (unusedAlone && unused.length > 0 ? unused : files).filter(({ path }) =>
-    path.toLowerCase().includes(sought.trim().toLowerCase()),
-  )
+  const areMany = files.length > fewFiles
+  // What cannot be seen and taken back leaves nothing out.
+  const shown = areMany
+    ? (unusedAlone && unused.length > 0 ? unused : files).filter(({ path }) =>
+        path.toLowerCase().includes(sought.trim().toLowerCase()),
+      )
+    : files
   return (
     <section aria-label="Files" className="border-t border-rule">
       <div className="flex items-center gap-3 px-4">
@@ -128,7 +132,7 @@ export function FilesPart() {
           Photographs keep where they were taken
         </label>
       )}
-      {open && files.length > fewFiles && (
+      {open && areMany && (
         <div className="flex min-h-9 flex-wrap items-center gap-x-4 gap-y-1 px-4 pb-1.5 text-sm">
           <input
             type="search"

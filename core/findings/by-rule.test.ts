@@ -56,6 +56,7 @@ describe('what a page holds', () => {
     ['fetched-unsafely', '<script src="http://tide.example/a.js"></script>', 1, '<script src="https://tide.example/a.js"></script>'],
     ['fetched-unsafely', '<link rel="stylesheet" href="http://type.example/css2?family=x"><a href="http://tide.example/">x</a><img src="http://tide.example/a.png" alt=""><iframe src="http://localhost:80/" title="x"></iframe>', 1, '<link rel="stylesheet" href="https://type.example/css2?family=x"><a href="http://tide.example/">x</a><img src="http://tide.example/a.png" alt=""><iframe src="http://localhost:80/" title="x"></iframe>'],
     ['page-style-fault', '<p style="colour: red; margin: 1em">x</p><p style="colour: red">y</p><p style="mso-bidi: x; --own: 1; width: {w}">z</p>', 1, null],
+    ['page-style-fault', '<style>h2{page-break-before: always; widht: 1em}</style><style>p{width:{slot.w}; widht: 1em}</style>', 1, null],
     ['page-style-fault', '<style>p { widht: 1em }\nq { color: 7 }</style><style type="text/x-other">p { widht }</style><p style="color: &quot;red&quot;">x</p>', 3, null],
     ['own-disk-address', '<a href="C:\\Users\\Anna\\Terns.HTML">x</a>', 1, '<a href="birds/terns.html">x</a>'],
     ['own-disk-address', '<a href="file:///home/anna/elsewhere.html">x</a>', 1, null],

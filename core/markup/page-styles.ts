@@ -4,11 +4,14 @@ import { attributeValueRange, type HtmlElement } from './tree'
 /** Style attributes of which it is known what is wrong with them: the same few stand on every page. */
 const known = new Map<string, readonly StyleFault[]>()
 const mostKnown = 1_000
+/** Letters of what is known so: what is longer stands on one page. */
+const longestKnown = 300
 /** Faults told of one page. */
 const mostFaults = 200
 
 function inAttribute(css: string): readonly StyleFault[] {
   const found = known.get(css) ?? findStyleFaults(css, 'declarationList')
+  if (css.length > longestKnown) return found
   if (known.size >= mostKnown) known.clear()
   known.set(css, found)
   return found
@@ -39,7 +42,8 @@ export function styleFaultsOf(html: string, element: HtmlElement, found: StyleFa
   if (text?.nodeName !== '#text' || !('value' in text) || !text.sourceCodeLocation) return
   const { startOffset, endOffset } = text.sourceCodeLocation
   const css = html.slice(startOffset, endOffset)
-  if (/^\s*<!--|\{(slot|page|site|title)\b/.test(css)) return
+  // A value of a template stands for what nobody knows yet; no block of CSS has a word alone.
+  if (/^\s*<!--|\{[a-z]+(?:\.[\w-]+)?\}/i.test(css)) return
   for (const fault of findStyleFaults(css))
     found.push({ ...fault, start: startOffset + fault.start, end: startOffset + fault.end })
 }
