@@ -87,7 +87,7 @@ export function SiteSentence({ publicAddresses }: { publicAddresses: readonly st
               site.publicAddress === ''
                 ? 'a list of all pages, once it has an address'
                 : 'a list of all pages',
-            hint: 'sitemap.xml: all but trial pages, and those that ask not to be listed; robots.txt names it where the site is all of its host',
+            hint: 'sitemap.xml, named in robots.txt: all but trial and unlisted pages',
           },
         ]}
         onPick={(list) => {
