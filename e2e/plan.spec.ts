@@ -9,6 +9,57 @@ test.beforeEach(async ({ page }) => {
   await makeSite(page, 'Saltpan Chapel', plan)
 })
 
+const paste = (element: Locator, plan: string) =>
+  element.evaluate((target, pasted) => {
+    const clipboardData = new DataTransfer()
+    clipboardData.setData('text/plain', pasted)
+    target.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
+  }, plan)
+
+test('what somebody has of a site is its plan: addresses typed for a new one, a tree of files pasted over one', async ({
+  page,
+}) => {
+  await page.getByRole('tab', { name: 'Text' }).click()
+  const text = page.getByLabel('The whole plan as text')
+  await text.fill(
+    '.\n├── index.html\n├── visit\n│   ├── getting-here.html\n│   └── by_boat.html\n└── contact.html',
+  )
+  await expect(page.getByText('Labels were read from the names of files and folders.')).toBeVisible()
+  await page.getByRole('button', { name: 'Use this plan' }).click()
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'By boat', 'Contact'])
+  await allSaved(page)
+  await expect(row(page, /By boat/)).toContainText('by_boat.html')
+
+  // A way down to a page, copied from elsewhere onto the register.
+  await row(page, /Contact/).click()
+  await paste(page.getByRole('treegrid', { name: 'Pages' }), 'Rooms > Single\nRooms > Double')
+  await expectLabels(page, [
+    'Saltpan Chapel',
+    'Visit',
+    'Getting here',
+    'By boat',
+    'Contact',
+    'Rooms',
+    'Single',
+    'Double',
+  ])
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'By boat', 'Contact'])
+
+  await page.goto('/sites/new')
+  await page.getByLabel('The site is called').fill('Saltpan Chapel')
+  const typed = page.getByLabel('Its pages, one a line, indented under each other')
+  await typed.fill(
+    'https://saltpan.example/\nhttps://saltpan.example/bell.html\nhttps://saltpan.example/bell.jpg',
+  )
+  await expect(page.getByRole('region', { name: 'What it becomes' })).toContainText('bell.html')
+  await expect(page.getByRole('button', { name: /^Format/ })).toContainText('a list of addresses')
+  await expect(page.getByText('One file that is no page was left out.')).toBeVisible()
+  await page.getByRole('button', { name: 'Make this site' }).click()
+  await page.waitForURL('**/plan')
+  await expectLabels(page, ['Saltpan Chapel', 'Bell'])
+})
+
 test('the plan is typed over as text; what that means is shown, can be corrected, and is undone', async ({
   page,
 }) => {
@@ -291,12 +342,6 @@ test('a plan of 50,000 lines is pasted, understood and used; one line more is re
 }) => {
   test.setTimeout(180_000)
   const lines = Array.from({ length: 50_000 }, (_, at) => `${at % 25 ? '    ' : '  '}Line ${at}`)
-  const paste = (text: Locator, plan: string) =>
-    text.evaluate((editor, pasted) => {
-      const clipboardData = new DataTransfer()
-      clipboardData.setData('text/plain', pasted)
-      editor.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
-    }, plan)
   await page.getByRole('tab', { name: 'Text' }).click()
   const text = page.getByLabel('The whole plan as text')
   await text.click()

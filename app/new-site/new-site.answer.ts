@@ -1,13 +1,13 @@
 import { newSite, readNewPlan } from '#core/change'
 import { plainKit } from '#core/kit'
 import { namesOf } from '#core/naming'
-import { type PlanFormat, type PlanRefusal, realPlaces, treeOf } from '#core/plan'
+import { type PlanForm, type PlanRefusal, realPlaces, treeOf } from '#core/plan'
 import { emptyHash, type Site } from '#core/site'
 
 export type NewSiteGround = Pick<Site, 'name' | 'language' | 'scheme'>
 export interface NewSiteQuestion {
   readonly text: string
-  readonly format?: PlanFormat
+  readonly format?: PlanForm
 }
 
 /** The site that a plan makes, as far as it is shown. */

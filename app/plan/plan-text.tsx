@@ -1,7 +1,7 @@
 import deepEqual from 'fast-deep-equal'
 import { useMemo, useState } from 'react'
 import { planEdit } from '#core/change'
-import { outlineOfSite, type PlanFormat, planFormats, writePlan } from '#core/plan'
+import { isWritten, outlineOfSite, type PlanFormat, planForms, planFormats, writePlan } from '#core/plan'
 import type { Site } from '#core/site'
 import { useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
@@ -11,7 +11,7 @@ import { FileButton, saveFile } from '../parts/picks/files'
 import type { LineMark } from '../parts/editor/line-marks'
 import { count } from '../parts/format'
 import { planFileTypes, readPlanFile } from '../parts/picks/plan-file'
-import { PlanFormatPick } from '../parts/picks/plan-format-pick'
+import { PlanFormatPick, written as writtenForms } from '../parts/picks/plan-format-pick'
 import { useStableActions } from '../parts/use-stable-actions'
 import { PlanRipple } from './plan-ripple'
 import { useUnderstoodPlan } from './use-understood-plan'
@@ -65,8 +65,9 @@ export function PlanText() {
   async function takeFile(chosen: File) {
     const read = await readPlanFile(chosen)
     if ('problem' in read) return setProblem(read.problem)
-    setFormat(read.format)
-    write(read.text, [`${chosen.name} was read as ${planFormats[read.format].name}.`, ...read.notes])
+    // What is read and never written is told from the text again.
+    setFormat(isWritten(read.format) ? read.format : 'text')
+    write(read.text, [`${chosen.name} was read as ${planForms[read.format].name}.`, ...read.notes])
   }
   const save = () => saveFile(text, `plan${planFormats[format].extension}`, planFormats[format].mediaType)
   const change = useMemo(() => {
@@ -91,6 +92,7 @@ export function PlanText() {
         <p className="font-serif text-[18px]">
           The plan is written as{' '}
           <PlanFormatPick
+            forms={writtenForms}
             format={format}
             onPick={(next) => {
               setFormat(next)

@@ -1,7 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { withIds } from '#core/change'
-import { readOutline } from '#core/plan'
+import { guessPlanForm, readPlan } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { LabelInput } from './label-input'
 import { Guides, RegisterRow, type RowActions } from './register-row'
@@ -190,8 +190,10 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
 
   function onPaste(event: React.ClipboardEvent) {
     if (!editable || event.target instanceof HTMLInputElement) return
-    const { nodes } = readOutline(event.clipboardData.getData('text/plain'))
-    if (nodes.length === 0) return
+    const text = event.clipboardData.getData('text/plain')
+    const read = readPlan(guessPlanForm(text), text)
+    if ('refusal' in read) return
+    const { nodes } = read
     event.preventDefault()
     const pages = withIds(nodes, () => crypto.randomUUID())
     const made = store.change({ kind: 'addPages', parentId: selected.parentId, after: selected.id, pages })

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import { useEffect, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
-import { guessPlanFormat, type PlanFormat, planFormats } from '#core/plan'
+import { guessPlanForm, type PlanForm, planForms } from '#core/plan'
 import { Problem } from '#core/problems'
 import { DatabaseError, databaseError, pool } from '#server/platform'
 import { kitToUse, listKits } from '#server/kits'
@@ -20,7 +20,7 @@ import { count } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
 import { Pick } from '../parts/picks/pick'
 import { planFileTypes, readPlanFile } from '../parts/picks/plan-file'
-import { PlanFormatPick } from '../parts/picks/plan-format-pick'
+import { PlanFormatPick, readable } from '../parts/picks/plan-format-pick'
 import { sendOrTell } from '../parts/unless-offline'
 import type { Route } from './+types/new-site'
 
@@ -32,7 +32,7 @@ interface Input {
   readonly kit: string
   readonly scheme: string
   readonly plan: string
-  readonly format?: PlanFormat
+  readonly format?: PlanForm
   readonly request: string
 }
 
@@ -47,7 +47,7 @@ const input = Joi.object<Input>({
   language: Joi.string().pattern(languageTag).default('en').empty('')
     .messages({ 'string.pattern.base': 'Write the language as a tag such as en, de or pt-BR.' }),
   plan: Joi.string().allow('').max(8_000_000).default(''),
-  format: Joi.string().valid(...Object.keys(planFormats)).empty(''),
+  format: Joi.string().valid(...Object.keys(planForms)).empty(''),
   // Made by the window: sent again because the answer was lost, it makes one site.
   request: Joi.string().guid({ version: 'uuidv4' }).default(() => randomUUID()),
 }) // prettier-ignore
@@ -103,7 +103,7 @@ interface Typed {
   readonly language: string
   /** Not there in what was kept by an earlier release. */
   readonly kit?: string
-  readonly plan: { text: string; format?: PlanFormat }
+  readonly plan: { text: string; format?: PlanForm }
 }
 
 const keptUnder = 'rubricant new site'
@@ -146,7 +146,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
   const [language, setLanguage] = useState('en')
   const [kitId, setKitId] = useState(usualKit)
   const [schemeName, setSchemeName] = useState('')
-  const [plan, setPlan] = useState<{ text: string; format?: PlanFormat }>({ text: '' })
+  const [plan, setPlan] = useState<{ text: string; format?: PlanForm }>({ text: '' })
   const [fileNotes, setFileNotes] = useState<readonly string[]>([])
   const [fileProblem, setFileProblem] = useState<string | null>(null)
   // One that has been forgotten meanwhile is not there to be chosen.
@@ -290,7 +290,8 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
         <p className="pt-4 font-serif text-[18px]">
           The plan is written as{' '}
           <PlanFormatPick
-            format={plan.format ?? guessPlanFormat(plan.text)}
+            forms={readable}
+            format={plan.format ?? guessPlanForm(plan.text)}
             onPick={(format) => setPlan({ ...plan, format })}
             after={schemes.length > 0 ? ',' : '.'}
           />{' '}
@@ -322,7 +323,10 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
             ) : notes.length > 0 ? (
               notes.map((note) => <p key={note}>{note}</p>)
             ) : (
-              <p>Tab indents in the plan; Escape, then Tab leaves it. Everything can be changed later.</p>
+              <p>
+                A list of addresses or files, columns of a spreadsheet or a menu in HTML are understood, too.
+                Tab indents; Escape, then Tab leaves the plan. Everything can be changed later.
+              </p>
             )}
           </div>
         </div>

@@ -1,4 +1,4 @@
-import type { FileKind, Hash } from '#core/site'
+import { type FileKind, type Hash, homeNameOf, homeNames } from '#core/site'
 
 /** A file of a site that exists already, as it came. */
 export interface BroughtFile {
@@ -19,18 +19,6 @@ export interface Remark {
 
 /** Whether a file is a page, by its name. */
 export const isPageName = (path: string): boolean => /\.(html?|xhtml|shtml)$/i.test(path)
-
-/** Names of home pages, the one that servers look for first in front. */
-const homeNames = ['index', 'default', 'home', 'welcome', 'start']
-
-/** A home page's name in small letters, without its ending; null for any other page. */
-export function homeNameOf(path: string): string | null {
-  const name = path
-    .slice(path.lastIndexOf('/') + 1)
-    .replace(/\.\w+$/, '')
-    .toLowerCase()
-  return homeNames.includes(name) ? name : null
-}
 
 /** The home page of a folder among some paths: the one that a server would show; null where there is none. */
 export function homeOfFolder(folder: string, paths: Iterable<string>): string | null {

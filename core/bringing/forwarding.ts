@@ -1,5 +1,5 @@
 import { clashKey } from '#core/naming'
-import { homeNameOf } from './brought'
+import { homeNameOf } from '#core/site'
 import type { ReadPage } from './reading/read-page'
 
 /** Pages that send on to one another, one after the other, at most. */

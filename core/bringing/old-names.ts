@@ -1,6 +1,7 @@
+import { homeNameOf } from '#core/site'
 import { resolveReference, type Target } from '#core/links'
 import type { Names, PageName } from '#core/naming'
-import { type BroughtFile, folderOf, homeNameOf, homeOfFolder } from './brought'
+import { type BroughtFile, folderOf, homeOfFolder } from './brought'
 import { withEnding } from './reading/short-names'
 
 /** Where everything stood before it was brought in; ids are those that it has from now on. */

@@ -12,12 +12,13 @@ import {
   type Scheme,
   type Site,
   type Template,
+  homeNameOf,
 } from '#core/site'
 import { homeFileOf, defaultTemplate, pageTitle } from '#core/template'
 import { withoutBases } from './reading/base-address'
 import { publicAddressIn } from './reading/public-address'
 import { remarksOfShortNames } from './reading/short-names'
-import { type BroughtFile, commonFolder, homeNameOf, type Remark } from './brought'
+import { type BroughtFile, commonFolder, type Remark } from './brought'
 import { type Group, groupPages } from './framing/frame'
 import type { FrameMark } from './framing/frame-marks'
 import { findParts } from './framing/generated-of'

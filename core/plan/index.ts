@@ -16,14 +16,23 @@ export {
   type OutlineNode,
   type PageDetails,
   type PlanRefusal,
-  planSite,
   readOutline,
-  type SitePlan,
   walkOutline,
   writeOutline,
 } from './outline'
+export { planSite, type SitePlan } from './home-of-plan'
 export { likeness, type MatchedLine, matchPlan, type PlanMatch } from './match'
-export { decodePlanFile, guessPlanFormat, type PlanFormat, planFormats, readPlan, writePlan } from './formats'
+export {
+  decodePlanFile,
+  guessPlanForm,
+  isWritten,
+  type PlanForm,
+  planForms,
+  type PlanFormat,
+  planFormats,
+  readPlan,
+  writePlan,
+} from './formats'
 export { planDifferences, type PlanDifferences } from './plan-differences'
 export { longestIncreasing } from './order'
 export { outlineOfSite } from './outline-of-site'

@@ -9,8 +9,16 @@ const signs = /^([-*+•–#>])(?:[ \t]*\1)*(?=\s)/u
 /** An outline number: `1.`, `1.2`, `1.2.3)`. */
 const number = /^(\d{1,4}(?:\.\d{1,4})*)[.)]?\s+(?=\S)/
 
+/** Signs that word processors put in front of list entries, another for each level; one of them is a letter, parted by a tab. */
+const kindOfBullet = /^(?:[-*+•–◦▪▫‣●○■□·—§]|o(?=\t))(?=\s)/u
+/** A letter or a Roman number as lists are counted with: `a)`, `IV.`. */
+const counted = /^([A-Za-z]|[IVXLC]{1,7}|[ivxlc]{1,7})[.)][ \t]+(?=\S)/
+
 /** Whether a line begins with signs that may tell its level. */
 export const hasSigns = (text: string): boolean => signs.test(text)
+
+/** Whether a line begins with a bullet of some kind. */
+export const hasBullet = (text: string): boolean => kindOfBullet.test(text)
 
 /** Whether lines are an outline by their numbers. */
 export const areNumbered = (lines: readonly string[]): boolean =>
@@ -35,16 +43,97 @@ export function readLevels(
       })),
       note: isIndented ? null : 'Levels were read from the numbers in front of the lines.',
     }
+  const note = 'Levels were read from the signs in front of the lines.'
+  const kinds = isIndented ? null : kindDepths(lines)
+  if (kinds)
+    return {
+      lines: lines.map(({ rest }, index) => ({
+        columns: kinds[index]!,
+        rest: rest.replace(kindOfBullet, '').trimStart(),
+      })),
+      note,
+    }
   const depths = isIndented ? null : signDepths(lines)
-  return (
-    depths && {
+  if (depths)
+    return {
       lines: lines.map(({ rest }, index) => ({
         columns: depths[index]!,
         rest: rest.replace(signs, '').trimStart(),
       })),
-      note: 'Levels were read from the signs in front of the lines.',
+      note,
     }
-  )
+  const letters = countedLines(lines)
+  if (letters.size === 0) return null
+  return {
+    lines: lines.map((line, index) =>
+      letters.has(index) ? { ...line, rest: line.rest.replace(counted, '') } : line,
+    ),
+    note: null,
+  }
+}
+
+/** How deep each line is by the kind of its bullet, where there are several: one that is new is one deeper than the line before. */
+function kindDepths(lines: readonly Pick<TypedLine, 'rest'>[]): number[] | null {
+  const levels: string[] = []
+  const depths: number[] = []
+  let depth = 0
+  for (const [index, { rest }] of lines.entries()) {
+    const kind = kindOfBullet.exec(rest)?.[0] ?? ''
+    // A first line without one is what all others stand under.
+    if (kind === '' && index > 0) return null
+    const at = levels.indexOf(kind)
+    if (at < 0) levels[(depth = index === 0 ? 0 : depth + 1)] = kind
+    else depth = at
+    // What stood deeper may have another kind the next time.
+    levels.length = depth + 1
+    depths.push(depth)
+  }
+  return new Set(lines.map(({ rest }) => kindOfBullet.exec(rest)?.[0] ?? '')).size >
+    (kindOfBullet.test(lines[0]?.rest ?? '') ? 1 : 2)
+    ? depths
+    : null
+}
+
+/** Letters and numbers of one level count up from the first. */
+const countings: readonly ((nth: number) => string)[] = [
+  (nth) => (nth <= 26 ? String.fromCharCode(96 + nth) : ''),
+  (nth) => {
+    let [left, text] = [nth, '']
+    for (const [value, sign] of romans) for (; left >= value; left -= value) text += sign
+    return text
+  },
+]
+const romans = [
+  [100, 'c'], [90, 'xc'], [50, 'l'], [40, 'xl'], [10, 'x'], [9, 'ix'], [5, 'v'], [4, 'iv'], [1, 'i'],
+] as const // prettier-ignore
+
+/** The lines that are counted with letters or Roman numbers: all that stand beside each other are, in order from the first. */
+export function countedLines(lines: readonly TypedLine[]): ReadonlySet<number> {
+  const found = new Set<number>()
+  const open: { readonly columns: number; readonly members: number[] }[] = []
+  const end = () => {
+    const { members } = open.pop()!
+    const marks = members.map((index) => counted.exec(lines[index]!.rest)?.[1] ?? '')
+    // The first line of all may be what the others stand under, without being further out.
+    const from = marks[0] === '' && members[0] === 0 ? 1 : 0
+    const own = marks.slice(from)
+    if (own.length < 2) return
+    const isUpper = own[0] === own[0]!.toUpperCase()
+    const isRun = (countAs: (nth: number) => string) =>
+      own.every((mark, index) => {
+        const expected = countAs(index + 1)
+        return mark !== '' && mark === (isUpper ? expected.toUpperCase() : expected)
+      })
+    if (countings.some(isRun)) for (const index of members.slice(from)) found.add(index)
+  }
+  for (const [index, { columns }] of lines.entries()) {
+    while (open.length > 0 && open[open.length - 1]!.columns > columns) end()
+    const beside = open[open.length - 1]
+    if (beside?.columns === columns) beside.members.push(index)
+    else open.push({ columns, members: [index] })
+  }
+  while (open.length > 0) end()
+  return found
 }
 
 /** The depth of each line's number, null for a line without one; null where they are no outline. */

@@ -1,4 +1,6 @@
-import { areNumbered, hasSigns, readLevels } from './levels'
+import { isBranch, undrawn } from './drawn-tree'
+import { guessForm } from './guess-form'
+import { areNumbered, countedLines, hasSigns, readLevels } from './levels'
 
 /** What a plan may say of a page beside its place; not every format can carry it. */
 export interface PageDetails {
@@ -28,13 +30,15 @@ export interface Outline {
   readonly notes: readonly string[]
   /** The line of the text (from 1) each node was read from, in reading order. */
   readonly lineNumbers: readonly number[]
+  /** Whether the text has a home page beside its lines, and does not say what that is called. */
+  readonly hasHome?: boolean
 }
 
 interface Draft extends OutlineNode {
   readonly children: Draft[]
 }
 
-const bullet = /^([-*+•–]|\d+[.)])\s+/u
+const bullet = /^([-*+•–◦▪▫‣●○■□·—§]|o(?=\t)|\d+[.)])\s+/u
 const trialMark = '(trial page)'
 const menuMark = '(not in menus)'
 
@@ -160,10 +164,7 @@ export function readOutline(text: string): Outline {
   const typed: { line: number; columns: number; rest: string }[] = []
   let tabs = false
   let spaces = false
-  for (const [index, line] of text
-    .replace(/^\ufeff/, '')
-    .split(/\r\n|\n|\r/)
-    .entries()) {
+  for (const [index, line] of undrawn(text.replace(/^\ufeff/, '').split(/\r\n|\n|\r/)).entries()) {
     const indent = indentOf(line)
     if (readLine(indent.rest).label === '') continue
     tabs ||= indent.tabs
@@ -185,24 +186,31 @@ export function readOutline(text: string): Outline {
   return { ...nested, notes: [...notes, ...nested.notes] }
 }
 
-/** @param isLiteral whether a number in front would be taken for its place in an outline */
+/** @param isLiteral whether what it begins with would be taken for its place among others */
 function writeLine(node: OutlineNode, isLiteral: boolean): string {
   let text = node.label
   const isMarked = [trialMark, menuMark].some((mark) => beforeMark(text, mark) !== null)
   if (text.endsWith('\\') || isMarked) text += '\\'
   if (!node.inMenus) text += ' (not in menus)'
   if (node.trial) text += ' (trial page)'
-  return isLiteral || bullet.test(text) || hasSigns(text) || text.startsWith('\\') ? `\\${text}` : text
+  return isLiteral || bullet.test(text) || hasSigns(text) || isBranch(text) || text.startsWith('\\')
+    ? `\\${text}`
+    : text
 }
 
 /** Writes a plan as text, two spaces a level, one final newline. `readOutline` reads it back. */
 export function writeOutline(nodes: readonly OutlineNode[]): string {
   const all = walkOutline(nodes)
   const isNumbered = areNumbered(all.map(({ node }) => node.label))
+  const isCounted = countedLines(all.map(({ node, depth }) => ({ columns: depth, rest: node.label })))
   const lines = all.map(
-    ({ node, depth }) => '  '.repeat(depth) + writeLine(node, isNumbered && /^\d/.test(node.label)),
+    ({ node, depth }, index) =>
+      '  '.repeat(depth) + writeLine(node, isCounted.has(index) || (isNumbered && /^\d/.test(node.label))),
   )
-  return lines.length > 0 ? lines.join('\n') + '\n' : ''
+  if (lines.length === 0) return ''
+  const text = lines.join('\n') + '\n'
+  // What would be taken for another form is said to be none.
+  return guessForm(text) === 'text' ? text : `\\${text}`
 }
 
 /** Every line of a plan in reading order, with its depth. */
@@ -216,42 +224,4 @@ export function walkOutline(nodes: readonly OutlineNode[]): { node: OutlineNode;
       stack.push({ node: line.node.children[at]!, depth: line.depth + 1 })
   }
   return lines
-}
-
-const homeWords = new Set([
-  'home',
-  'home page',
-  'homepage',
-  'start',
-  'start page',
-  'welcome',
-  'index',
-  'front page',
-])
-
-/** A plan split into the home page and the top level. */
-export interface SitePlan {
-  readonly home: OutlineNode
-  readonly top: readonly OutlineNode[]
-  readonly notes: readonly string[]
-}
-
-/**
- * Takes a typed plan as a site's plan. The first line is the home page when every other line
- * stands under it, or when it is called like the site or like a home page and has nothing
- * under it; otherwise a home page called like the site is put in front.
- */
-export function planSite(outline: Pick<Outline, 'nodes' | 'notes'>, siteName: string): SitePlan {
-  const notes = [...outline.notes]
-  const [first, ...rest] = outline.nodes
-  const added = { label: cleanLabel(siteName) || 'Home', trial: false, inMenus: true, children: [] }
-  if (!first) return { home: added, top: [], notes }
-  const leaf = first.children.length === 0
-  const called = first.label.toLowerCase()
-  if (!first.trial && leaf && (homeWords.has(called) || called === added.label.toLowerCase()))
-    return { home: first, top: rest, notes }
-  if (!first.trial && rest.every((node) => node.trial) && (!leaf || rest.length === 0))
-    return { home: { ...first, children: [] }, top: [...first.children, ...rest], notes }
-  notes.push(`No line is the home page, so one called “${added.label}” is put in front.`)
-  return { home: added, top: outline.nodes, notes }
 }

@@ -26,5 +26,6 @@ export {
   type SiteDiff,
 } from './diff'
 export { type GivenRole, givenRoles, mayRole, type Right, rights, type Role, roles } from './roles'
+export { homeNameOf, homeNames } from './home-names'
 export { count, pick } from './words'
 export { tableOf } from './table'

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { contextOf, compileTemplate, renderPage, weightRefusal } from '#core/template'
 import { applyEdits, findCssReferences, indentEdits, readHtml, trimmedRange } from '#core/markup'
-import { matchPlan, readOutline, readPlan, writeOutline } from '#core/plan'
+import { guessPlanForm, matchPlan, type PlanForm, readOutline, readPlan, writeOutline } from '#core/plan'
 import { checkSite, type Site } from '#core/site'
 import { pageCalled, siteFrom, TextStore } from './index'
 
@@ -27,7 +27,9 @@ function bestOf(work: () => unknown): number {
 
 const indent = (html: string) =>
   indentEdits(html, trimmedRange(html), readHtml(html).fixed, (lead) => `  ${lead}`)
-const refused = (format: 'text' | 'markdown' | 'csv' | 'opml', text: string) => readPlan(format, text)
+const refused = (form: PlanForm, text: string) => readPlan(form, text)
+const many = (line: (nth: number) => string) =>
+  Array.from({ length: 20_000 }, (_, nth) => line(nth)).join('\n')
 const prose = (length: number) => 'Terns nest on the skerry. '.repeat(Math.ceil(length / 26)).slice(0, length)
 const lines = (line: string, length: number) => `${line}\n`.repeat(Math.ceil(length / (line.length + 1)))
 const size = 200_000
@@ -58,6 +60,14 @@ const cases: [string, (input: string) => unknown, string, string][] = [
   ['a Markdown list of [', (text) => refused('markdown', text), lines(`- ${'['.repeat(longest)}`, size), lines('- Terns and petrels', size)],
   ['a Markdown list of [](', (text) => refused('markdown', text), lines(`- ${'[]('.repeat(longest / 3)}`, size), lines('- Terns and petrels', size)],
   ['a Markdown list of **', (text) => refused('markdown', text), lines(`- ${'**a '.repeat(longest / 4)}`, size), lines('- Terns and petrels', size)],
+  ...(['/'.repeat(longest), ` > ${' '.repeat(longest)}`, '<a'.repeat(9_000), '.php?'.repeat(4_000), '"'.repeat(longest), `${'│ '.repeat(9_000)}├── x`, 'a/'.repeat(9_000), '\t'.repeat(longest)].map(
+    (line): [string, (input: string) => unknown, string, string] => [`what a plan is, of lines of ${line.slice(0, 5)}`, (text) => [guessPlanForm(text), readPlan('addresses', text), readPlan('ways', text), readPlan('text', text)], lines(line, size), lines('/visit/terns.html', size)],
+  )),
+  ['20,000 addresses in one folder', (text) => refused('addresses', text), many((nth) => `/a${nth}/`), many(() => '/visit/terns.html')],
+  ['20,000 ways down from one page', (text) => refused('ways', text), many((nth) => `a > b${nth}`), many(() => 'Visit > Terns')],
+  ['rows that all stand under one', (text) => refused('csv', text), `page,parent\nr,\n${many((nth) => `p${nth},r`)}`, `page,level\nr,1\n${many((nth) => `p${nth},2`)}`],
+  ['lines counted with one letter', (text) => refused('text', text), many(() => 'a) x'), many(() => 'Terns and petrels')],
+  ['a menu of lists that are left open', (text) => refused('menu', text), '<ul><li>x'.repeat(15_000), '<ul><li>x</ul>'.repeat(15_000)],
   ['OPML of 16,000 levels', (text) => refused('opml', text), `<opml><body>${'<outline text="a">'.repeat(16_000)}`, `<opml><body>${'<outline text="a"/>'.repeat(15_000)}</body></opml>`],
   ['OPML of 200,000 elements left open', (text) => refused('opml', text), '<a>'.repeat(size), `<opml><body>${'<outline text="a"/>'.repeat(30_000)}</body></opml>`],
 ] // prettier-ignore

@@ -1,20 +1,23 @@
-import { type PlanFormat, planFormats } from '#core/plan'
+import { type PlanForm, type PlanFormat, planForms, planFormats } from '#core/plan'
 import { Pick } from './pick'
 
-const options = (Object.keys(planFormats) as PlanFormat[]).map((value) => ({
-  value,
-  words: planFormats[value].name,
-}))
+/** What a plan is written in and read from. */
+export const written = Object.keys(planFormats) as PlanFormat[]
+/** All that it is read from. */
+export const readable = Object.keys(planForms) as PlanForm[]
 
-/** The format a plan is written in, as words of a sentence. */
-export function PlanFormatPick({
+/** The form a plan is in, as words of a sentence. */
+export function PlanFormatPick<Form extends PlanForm>({
+  forms,
   format,
   onPick,
   after,
 }: {
-  format: PlanFormat
-  onPick: (format: PlanFormat) => void
+  forms: readonly Form[]
+  format: Form
+  onPick: (format: Form) => void
   after: string
 }) {
+  const options = forms.map((value) => ({ value, words: planForms[value].name }))
   return <Pick label="Format" value={format} options={options} onPick={onPick} after={after} />
 }

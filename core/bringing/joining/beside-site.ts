@@ -1,8 +1,8 @@
 import { newPage } from '#core/change'
 import { fileTitle, type Names, namesOf } from '#core/naming'
-import { emptyHash, type Site } from '#core/site'
+import { emptyHash, type Site, homeNameOf } from '#core/site'
 import { homeFileOf } from '#core/template'
-import { type BroughtFile, commonFolder, folderOf, homeNameOf } from '../brought'
+import { type BroughtFile, commonFolder, folderOf } from '../brought'
 import type { Beside } from '../old-names'
 
 /** A page or file that a site has already where one that is brought would stand. */

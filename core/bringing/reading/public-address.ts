@@ -1,6 +1,7 @@
+import { homeNameOf } from '#core/site'
 import { encodePath } from '#core/markup'
 import { publicAddressOf } from '#core/links'
-import { type BroughtFile, folderOf, homeNameOf } from '../brought'
+import { type BroughtFile, folderOf } from '../brought'
 
 const tags = /<(link|meta)\s([^<>]{1,2000})>/gi
 const attributes = /([\w:-]+)\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s"'>]+))/g

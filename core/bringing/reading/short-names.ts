@@ -1,7 +1,7 @@
 import { splitReference, type Target } from '#core/links'
 import type { Reference } from '#core/markup'
-import { count } from '#core/site'
-import { homeNameOf, type Remark } from '../brought'
+import { count, homeNameOf } from '#core/site'
+import { type Remark } from '../brought'
 
 /** A reference to a name without an ending, with one; null for any other. */
 export function withEnding(href: string, ending: string): string | null {

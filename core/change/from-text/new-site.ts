@@ -1,11 +1,11 @@
 import { checkOwnName } from '#core/naming'
 import {
   cleanLabel,
-  guessPlanFormat,
+  guessPlanForm,
   type MatchedLine,
   type Outline,
   type OutlineNode,
-  type PlanFormat,
+  type PlanForm,
   type PlanRefusal,
   planSite,
   readPlan,
@@ -70,7 +70,7 @@ export const rewritesOfNewSite = (site: Site, { scheme }: Kit, sources: RewriteS
  * @param format guessed from the text where it is not known
  */
 export function readNewPlan(
-  { text, format = guessPlanFormat(text) }: { readonly text: string; readonly format?: PlanFormat },
+  { text, format = guessPlanForm(text) }: { readonly text: string; readonly format?: PlanForm },
   { name, ...site }: Pick<Site, 'name' | 'scheme' | 'language'>,
 ): SitePlan | { readonly refusal: PlanRefusal } {
   if (text.trim() === '') return planSite({ nodes: [], notes: [] }, name)

@@ -31,7 +31,7 @@ test('the marks stand at the lines of any format, and where no line is the home 
   expect(understood('Chapel\n  The bell', csv, 'csv').marks).toEqual([{ line: 6, word: 'new' }])
   const list = '# Plan\n- The bell\n- Parking\n- Visit\n'
   const found = understood('Chapel\n  The bell\n  Visit', list, 'markdown')
-  expect(found.home.label).toBe('Saltpan Chapel')
+  expect(found.home.label).toBe('Chapel')
   expect(found.marks).toEqual([{ line: 3, word: 'new' }])
   const opml =
     '<opml version="2.0"><body>\n<outline text="Chapel">\n<outline type="page"\n text="Parking"/></outline></body></opml>'

@@ -1,8 +1,9 @@
 import {
+  guessPlanForm,
   matchPlan,
   planDifferences,
   type PlanDifferences,
-  type PlanFormat,
+  type PlanForm,
   type PlanMatch,
   type PlanRefusal,
   planSite,
@@ -16,7 +17,7 @@ import { correctOwnNames, plannedFrom, refuseLabels } from './new-site'
 /** A plan that was typed over or read over a site's own. */
 export interface EditedPlan {
   readonly text: string
-  readonly format: PlanFormat
+  readonly format: PlanForm
   /** What the author settled: line index to page id (null: a new page). */
   readonly fixed: ReadonlyMap<number, string | null>
 }
@@ -42,11 +43,12 @@ export function understandPlan(
   { text, format, fixed }: EditedPlan,
   newId: () => string,
 ): UnderstoodPlan | { readonly refusal: PlanRefusal } {
-  const outline = readPlan(format, text)
+  // What was pasted over a plan may be another list.
+  const outline = readPlan(format === 'text' ? guessPlanForm(text) : format, text)
   if ('refusal' in outline) return outline
   const refusal = refuseLabels(outline)
   if (refusal) return { refusal }
-  const { home, top, notes } = correctOwnNames(planSite(outline, site.name), site)
+  const { home, top, notes } = correctOwnNames(planSite(outline, site.name, homeLabelOf(site)), site)
   const match = matchPlan(site, top, fixed)
   const differences = planDifferences(site, match)
   // The home page's line, where there is one, is the first.
@@ -59,6 +61,10 @@ export function understandPlan(
     marks: marksOf(match, differences, lineNumbers),
   }
 }
+
+/** The home page stays called as it is where a plan does not say it. */
+const homeLabelOf = ({ pages, homeId, name }: Pick<Site, 'pages' | 'homeId' | 'name'>) =>
+  pages.find(({ id }) => id === homeId)?.label ?? name
 
 function marksOf(match: PlanMatch, differences: PlanDifferences, lineNumbers: readonly number[]): LineMark[] {
   const words = new Map<number, string>()

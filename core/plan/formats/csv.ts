@@ -1,4 +1,5 @@
 import Papa from 'papaparse'
+import { tableOf } from '#core/site'
 import {
   cleanLabel,
   nestLines,
@@ -14,13 +15,100 @@ const columns = ['level', 'label', 'trial', 'in menus', 'own name', 'title', 'de
 type Column = (typeof columns)[number]
 const yes = /^(yes|y|true|1|x)$/i
 
+/** What the columns are called in spreadsheets of others. */
+const alsoCalled: Readonly<Record<string, Column | 'parent'>> = tableOf({
+  page: 'label',
+  pages: 'label',
+  'page name': 'label',
+  name: 'label',
+  'menu entry': 'label',
+  depth: 'level',
+  'page title': 'title',
+  'meta description': 'description',
+  summary: 'description',
+  slug: 'own name',
+  under: 'parent',
+  'parent page': 'parent',
+  parent: 'parent',
+})
+
+/** The columns of a header as they are called here; two of one kind are not taken for one. */
+function headerOf(cells: readonly string[]): readonly string[] {
+  const given = cells.map((cell) => cell.trim().toLowerCase())
+  return given.map((name) => {
+    const meant = alsoCalled[name]
+    return meant !== undefined &&
+      !given.includes(meant) &&
+      given.find((one) => alsoCalled[one] === meant) === name
+      ? meant
+      : name
+  })
+}
+
+/** A table as Markdown writes it, as rows parted by tabs: its line of dashes comes out empty. */
+function tableRows(text: string): string {
+  const lines = text.split('\n')
+  if (!lines[0]!.trimStart().startsWith('|')) return text
+  return lines
+    .map((line) => {
+      const inner = line.trim()
+      if (/^\|[\s:|-]*$/.test(inner)) return ''
+      return inner
+        .slice(inner.startsWith('|') ? 1 : 0, inner.endsWith('|') ? -1 : undefined)
+        .replaceAll('|', '\t')
+    })
+    .join('\n')
+}
+
+/** Rows in the order of the tree that a column of parents tells, and how deep each stands; a row whose parent is none ends it. */
+function byParent(
+  rows: readonly { readonly line: number; readonly node: PlanLine['node']; readonly parent: string }[],
+): PlanLine[] | { readonly refusal: PlanRefusal } {
+  const key = (label: string) => label.toLowerCase()
+  const byLabel = new Map<string, number>()
+  for (const [index, { node }] of rows.entries())
+    if (!byLabel.has(key(node.label))) byLabel.set(key(node.label), index)
+  const below = rows.map((): number[] => [])
+  const top: number[] = []
+  for (const [index, { line, node, parent }] of rows.entries()) {
+    const above = parent === '' ? null : byLabel.get(key(parent))
+    if (above === undefined)
+      return {
+        refusal: { line, reason: `“${node.label}” stands under “${parent}”, and no row has that label.` },
+      }
+    ;(above === null ? top : below[above]!).push(index)
+  }
+  const lines: PlanLine[] = []
+  const open = [top.reverse()]
+  while (open.length > 0) {
+    const index = open[open.length - 1]!.pop()
+    if (index === undefined) {
+      open.pop()
+      continue
+    }
+    const { line, node } = rows[index]!
+    lines.push({ line, columns: open.length, node })
+    open.push(below[index]!.reverse())
+  }
+  const reached = new Set(lines.map(({ line }) => line))
+  const lost = rows.find(({ line }) => !reached.has(line))
+  return lost
+    ? {
+        refusal: {
+          line: lost.line,
+          reason: `“${lost.node.label}” stands under itself, by way of its parents.`,
+        },
+      }
+    : lines
+}
+
 /**
  * Reads a plan from CSV (RFC 4180; a semicolon or a tab between values is taken too). With a header
  * that has `label` and `level`, by those columns; without one, the column a row begins in is its level.
  */
 export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
   // Line ends may be mixed; in a value they come to a space in any case.
-  const unified = text.replace(/^\ufeff/, '').replace(/\r\n?/g, '\n')
+  const unified = tableRows(text.replace(/^\ufeff/, '').replace(/\r\n?/g, '\n'))
   // What parts values is guessed from rows that have some; empty ones are kept for their line numbers.
   const { delimiter } = Papa.parse(unified, { newline: '\n', skipEmptyLines: 'greedy', preview: 100 }).meta
   const parsed = Papa.parse<string[]>(unified, { newline: '\n', delimiter })
@@ -37,19 +125,23 @@ export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
     .map((cells, index) => ({ cells, line: lineOf[index]! }))
     .filter(({ cells }) => cells.some((cell) => cell.trim() !== ''))
   if (!first) return { refusal: { line: 1, reason: 'The file is empty.' } }
-  const header = first.cells.map((cell) => cell.trim().toLowerCase())
-  const at = (name: Column) => header.indexOf(name)
+  const header = headerOf(first.cells)
+  const at = (name: Column | 'parent') => header.indexOf(name)
   const notes: string[] = []
   if (delimiter !== ',')
     notes.push(`Values are taken as parted by ${delimiter === '\t' ? 'tabs' : `“${delimiter}”`}.`)
-  const lines: PlanLine[] = []
+  let lines: PlanLine[] = []
   if (at('label') >= 0) {
-    if (at('level') < 0 && rest.length > 0)
+    const isByParent = at('level') < 0 && at('parent') >= 0
+    const parents: string[] = []
+    if (at('level') < 0 && !isByParent && rest.length > 0)
       notes.push('There is no column “level”, so every page stands at the top.')
-    const ignored = header.filter((name) => name !== '' && !(columns as readonly string[]).includes(name))
+    const isTaken = (name: string) =>
+      (columns as readonly string[]).includes(name) || (isByParent && name === 'parent')
+    const ignored = header.filter((name) => name !== '' && !isTaken(name))
     if (ignored.length > 0) notes.push(`Left out: ${ignored.map((name) => `“${name}”`).join(', ')}.`)
     for (const { cells, line } of rest) {
-      const cell = (name: Column) => plainCell((cells[at(name)] ?? '').trim())
+      const cell = (name: Column | 'parent') => plainCell((cells[at(name)] ?? '').trim())
       const label = cleanLabel(cell('label'))
       if (label === '') continue
       const level = cell('level') === '' ? 1 : Number(cell('level'))
@@ -71,6 +163,7 @@ export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
           .map(([key, name]) => [key, cleanLabel(cell(name))])
           .filter(([, value]) => value !== ''),
       ) as PageDetails
+      if (isByParent) parents.push(cleanLabel(cell('parent')))
       lines.push({
         line,
         columns: level,
@@ -82,8 +175,15 @@ export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
         },
       })
     }
+    if (isByParent) {
+      const placed = byParent(lines.map((one, index) => ({ ...one, parent: parents[index]! })))
+      if ('refusal' in placed) return placed
+      lines = placed
+    }
   } else {
     notes.push('There is no header with “label”, so the column a row begins in is taken as its level.')
+    if ([first, ...rest].some(({ cells }) => cells.filter((cell) => cell.trim() !== '').length > 1))
+      notes.push('Of each row the first value is taken as the label, and the others are left out.')
     for (const { cells, line } of [first, ...rest]) {
       const columnsIn = cells.findIndex((cell) => cell.trim() !== '')
       const label = cleanLabel(plainCell((cells[columnsIn] ?? '').trim()))

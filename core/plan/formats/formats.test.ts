@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { labels } from '#core/testing'
 import { cleanLabel, type OutlineNode } from '../outline'
-import { decodePlanFile, guessPlanFormat, type PlanFormat, readPlan, writePlan } from './index'
+import { decodePlanFile, guessPlanForm, type PlanFormat, readPlan, writePlan } from './index'
 
 const details = fc.record(
   {
@@ -52,10 +52,7 @@ describe.each(['text', 'markdown', 'csv', 'opml'] as const)('a plan as %s', (for
           (format === 'text' || format === 'markdown') && JSON.stringify(nodes) !== JSON.stringify(plain),
         )
         expect(
-          guessPlanFormat(
-            text,
-            `plan${{ text: '.txt', markdown: '.md', csv: '.csv', opml: '.opml' }[format]}`,
-          ),
+          guessPlanForm(text, `plan${{ text: '.txt', markdown: '.md', csv: '.csv', opml: '.opml' }[format]}`),
         ).toBe(format)
       }),
     )

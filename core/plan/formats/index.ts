@@ -7,12 +7,15 @@ import {
   walkOutline,
   writeOutline,
 } from '../outline'
+import { guessForm, type PlanForm, type PlanFormat } from '../guess-form'
+import { readAddressPlan } from './addresses'
 import { readCsvPlan, writeCsvPlan } from './csv'
 import { readMarkdownPlan, writeMarkdownPlan } from './markdown'
+import { readMenuPlan } from './menu'
 import { readOpmlPlan, writeOpmlPlan } from './opml'
+import { readWaysPlan } from './ways'
 
-/** The open formats a plan is taken in and out in. */
-export type PlanFormat = 'text' | 'markdown' | 'csv' | 'opml'
+export type { PlanForm, PlanFormat }
 
 export const planFormats: Readonly<
   Record<PlanFormat, { readonly name: string; readonly extension: string; readonly mediaType: string }>
@@ -22,6 +25,17 @@ export const planFormats: Readonly<
   csv: { name: 'CSV', extension: '.csv', mediaType: 'text/csv' },
   opml: { name: 'OPML', extension: '.opml', mediaType: 'text/x-opml' },
 }
+
+/** All that a plan is read from. */
+export const planForms: Readonly<Record<PlanForm, { readonly name: string }>> = {
+  ...planFormats,
+  addresses: { name: 'a list of addresses' },
+  ways: { name: 'ways down to pages' },
+  menu: { name: 'a menu in HTML' },
+}
+
+/** Whether a plan can be written in a form, too. */
+export const isWritten = (form: PlanForm): form is PlanFormat => form in planFormats
 
 /** What only some formats can carry, in the words of the interface. */
 const detailWords = { ownName: 'own names', title: 'titles', description: 'descriptions' } as const
@@ -53,16 +67,13 @@ export function writePlan(
   }
 }
 
-/** Guesses a format: by the file's name when there is one, else by how the text begins. */
-export function guessPlanFormat(text: string, fileName = ''): PlanFormat {
+/** Guesses a form: by the file's name when it says one, else by how the text begins. */
+export function guessPlanForm(text: string, fileName = ''): PlanForm {
   const name = fileName.toLowerCase()
-  if (/\.(opml|xml)$/.test(name)) return 'opml'
+  if (/\.opml$/.test(name)) return 'opml'
   if (/\.(csv|tsv)$/.test(name)) return 'csv'
   if (/\.(md|markdown)$/.test(name)) return 'markdown'
-  const start = text.replace(/^\ufeff/, '').trimStart()
-  if (/^<(\?xml|opml|!--)/i.test(start)) return 'opml'
-  if (/^"?(level|label)"?[,;\t]/i.test(start)) return 'csv'
-  return 'text'
+  return guessForm(text)
 }
 
 /** The first line that is longer than a line of a plan can be. */
@@ -81,10 +92,14 @@ function findLongLine(text: string): PlanRefusal | null {
 }
 
 /** Reads a plan, or says in which line and why it is none. */
-export function readPlan(format: PlanFormat, text: string): Outline | { refusal: PlanRefusal } {
-  const long = format === 'opml' ? null : findLongLine(text)
+export function readPlan(form: PlanForm, text: string): Outline | { refusal: PlanRefusal } {
+  // What is parsed has lines of any length.
+  const long =
+    form === 'opml' || form === 'menu' || (form === 'addresses' && /^\s*</.test(text))
+      ? null
+      : findLongLine(text)
   if (long) return { refusal: long }
-  switch (format) {
+  switch (form) {
     case 'text': {
       const outline = readOutline(text)
       if (outline.nodes.length > 0) return outline
@@ -96,6 +111,12 @@ export function readPlan(format: PlanFormat, text: string): Outline | { refusal:
       return readCsvPlan(text)
     case 'opml':
       return readOpmlPlan(text)
+    case 'addresses':
+      return readAddressPlan(text)
+    case 'ways':
+      return readWaysPlan(text)
+    case 'menu':
+      return readMenuPlan(text)
   }
 }
 

@@ -1,0 +1,41 @@
+import { stepSign } from '../guess-form'
+import { cleanLabel, nestLines, type Outline, type PlanLine, type PlanRefusal } from '../outline'
+
+interface Draft {
+  readonly line: number
+  readonly below: Map<string, Draft>
+}
+
+/** Reads a plan from the ways down to its pages, one a line: `Home > Visit > Getting here`. */
+export function readWaysPlan(text: string): Outline | { refusal: PlanRefusal } {
+  const top: Draft = { line: 0, below: new Map() }
+  const parting = new RegExp(stepSign, 'u')
+  for (const [index, line] of text
+    .replace(/^\ufeff/, '')
+    .split(/\r\n|\n|\r/)
+    .entries()) {
+    let at = top
+    for (const step of line.replace(/\s+/gu, ' ').split(parting)) {
+      const label = cleanLabel(step.replace(/^[-*+•]\s/u, ''))
+      if (label === '') continue
+      let next = at.below.get(label)
+      if (!next) at.below.set(label, (next = { line: index + 1, below: new Map() }))
+      at = next
+    }
+  }
+  const lines: PlanLine[] = []
+  const open = [[...top.below].reverse()]
+  while (open.length > 0) {
+    const next = open[open.length - 1]!.pop()
+    if (!next) {
+      open.pop()
+      continue
+    }
+    const [label, { line, below }] = next
+    lines.push({ line, columns: open.length, node: { label, trial: false, inMenus: true } })
+    open.push([...below].reverse())
+  }
+  if (lines.length === 0) return { refusal: { line: 1, reason: 'No line of this text has a label.' } }
+  const nested = nestLines(lines)
+  return { ...nested, notes: ['Each line was read as the way down to a page.', ...nested.notes] }
+}
