@@ -243,6 +243,16 @@ test('what is pasted from other programs is clean HTML with its pictures; Markdo
     'text/html': '<div><b>&lt;p&gt;source</b></div>',
   })
   await expect(editor(page, 'Home')).toHaveText('<p>source</p>')
+  // A whole page is not what stands in a slot.
+  await page.keyboard.press('Control+a')
+  await page.keyboard.press('Delete')
+  await paste(page, 'Home', {
+    'text/plain':
+      '<!doctype html>\n<html>\n<head>\n<title>Tides</title>\n</head>\n<body>\n<p>source</p>\n</body>\n</html>',
+  })
+  await expect(editor(page, 'Home')).toContainText('<body>')
+  await page.getByRole('button', { name: 'Keep what stands in its body' }).click()
+  await expect(editor(page, 'Home')).toHaveText('<p>source</p>')
   await allSaved(page)
 })
 

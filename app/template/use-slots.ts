@@ -23,7 +23,7 @@ function sourcesOf(site: Site, page: Page): string[] {
   return sources
 }
 
-const unread: ShownSlots = { shown: [mainSlot], values: [] }
+const unread: ShownSlots = { shown: [mainSlot], values: [], isWhole: true }
 const known = new Map<string, ShownSlots>()
 
 /** Only the slot that every page has, until the template is known. */
@@ -51,9 +51,9 @@ export function useSlots(page: Page): PageSlots {
     return () => abort.abort()
     // The sources say all that a template is made of.
   }, [key]) // eslint-disable-line react-hooks/exhaustive-deps
-  const { shown, values } = known.get(key) ?? unread
+  const { shown, values, isWhole } = known.get(key) ?? unread
   const hidden = textsOfPage(page)
     .filter(({ slot, hash }) => hash !== emptyHash && !shown.includes(slot))
     .map(({ slot }) => slot)
-  return { shown, values, hidden }
+  return { shown, values, isWhole, hidden }
 }

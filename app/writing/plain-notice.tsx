@@ -20,6 +20,10 @@ const words: Readonly<Record<PlainText, { readonly is: string; readonly make: st
     is: 'This looks like Markdown, which browsers show as it is typed.',
     make: 'Make it HTML',
   },
+  document: {
+    is: 'This is a whole page: its template makes all that stands around what its body says.',
+    make: 'Keep what stands in its body',
+  },
   paragraphs: {
     is: 'Browsers show a blank line as a space: these paragraphs run together.',
     make: 'Make paragraphs of them',
@@ -32,9 +36,12 @@ export function PlainNotice({
   slot,
   given,
   handle,
+  isWhole,
 }: {
   page: Page
   slot: string
+  /** Whether its template takes whole documents. */
+  isWhole: boolean
   given: GivenText | null
   handle: HandleRef
 }) {
@@ -61,7 +68,7 @@ export function PlainNotice({
   }, [text, isLookedAt])
 
   // While it is typed on, what was found of it before stands.
-  const kind = isLookedAt ? found : null
+  const kind = isLookedAt && !(isWhole && found === 'document') ? found : null
   if (kind === null) return <span />
   async function make() {
     const { htmlOfPlain, plainTextIn } = await import('./texts')

@@ -57,7 +57,7 @@ export function SlotEditors({
   /** Asked to show in the preview what a line of a slot became. */
   onShow: (slot: string, line: number) => void
 }) {
-  const { shown, values, hidden } = useSlots(page)
+  const { shown, values, isWhole, hidden } = useSlots(page)
   const slots = [...shown, ...hidden]
   const slot = slots.includes(chosen) ? chosen : (slots[0] ?? mainSlot)
   const isHidden = hidden.includes(slot)
@@ -178,6 +178,7 @@ export function SlotEditors({
             slot={slot}
             given={slot === mainSlot ? given : null}
             handle={handle}
+            isWhole={isWhole}
           />
         )}
         {isValue ? (

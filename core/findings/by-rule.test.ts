@@ -80,7 +80,9 @@ describe('what a page holds', () => {
     ['run-together', 'One\n\n<p>Two</p>\n\nThree<br>\n\nFour\n\n<br>Five\n\n<img src="/a.png" alt="">\n\n<img src="/b.png" alt="">', 0, null],
     ['run-together', '<div>One\n\nTwo</div><pre>One\n\nTwo</pre><!-- x\n\ny -->', 0, null],
     ['run-together', '<p><b>One</p>Two\n\nThree<table>Four\n\nFive<tr><td>x</table>', 0, null],
-    ['page-headings', '<h1>Twice</h1>', 1, null],
+    ['page-in-page', '<!doctype html>\n<html><head>\n<title>x</title>\n</head>\n<body>\n<p>x</p>\n</body>\n</html>\n', 1, '<p>x</p>\n'],
+    ['page-headings', '<h1>Twice <b>x</b></H1 ><p>x</p>', 1, '<h2>Twice <b>x</b></h2 ><p>x</p>'],
+    ['page-headings', '<h1>visit</h1><p>x</p>', 1, '<p>x</p>'],
     ['no-description', '<p>x</p>', 5, null],
   ])('%s in %s', (rule, html, times, after) => {
     const site = write(written, store, 'Visit', html)
@@ -130,8 +132,11 @@ describe('what a template says of every page', () => {
   }) // prettier-ignore
 
   test('of one that gives out what pages hold as whole documents nothing is said', () => {
-    const site = withTemplate('<slot name="content"></slot>\n')
-    expect(['no-doctype', 'charset', 'viewport', 'same-title'].flatMap((rule) => by(rule, site))).toEqual([])
+    const whole = '<!doctype html><html><head><title>x</title></head><body><h1>x</h1></body></html>'
+    const site = write(withTemplate('<slot name="content"></slot>\n'), store, 'Visit', whole)
+    expect(
+      ['no-doctype', 'charset', 'viewport', 'same-title', 'page-in-page'].flatMap((rule) => by(rule, site)),
+    ).toEqual([])
   })
 })
 

@@ -7,6 +7,7 @@ import { type MarkupError, type ParsedHtml, parseHtml, pieceOf } from './parse'
 import { styleFaultsOf } from './page-styles'
 import { type Run, runsIn } from './runs'
 import type { StyleFault } from './style-facts'
+import { type OwnDocument, ownDocumentIn } from './own-document'
 import { findTagFaults, type TagFault } from './tags'
 import { attributeOf, type HtmlElement, type HtmlNode, walkHtml } from './tree'
 
@@ -55,6 +56,8 @@ export interface HtmlFacts {
   readonly runs: readonly (Run & LinePlace & Pieced)[]
   /** What browsers pass over in its `style` elements and attributes; of very much, the first. */
   readonly styleFaults: readonly (StyleFault & LinePlace & Pieced)[]
+  /** Where it is a document of its own, and no piece of one. */
+  readonly document?: OwnDocument & LinePlace & Pieced
   /** The first of its links, in order. */
   readonly links: readonly ReadLink[]
   /** The first of its pictures, in order. */
@@ -75,6 +78,8 @@ export interface Heading extends PlacedRange {
   readonly id: string | null
   /** Where an `id` can be written into its start tag. */
   readonly idAt: number
+  /** Where its end tag's name begins; null without one. */
+  readonly endNameAt: number | null
 }
 
 /** Letters of a heading that are kept. */
@@ -198,6 +203,7 @@ export function readHtml(
         text: '',
         id: id?.value ?? null,
         idAt: where.startOffset + 1 + node.tagName.length,
+        endNameAt: where.endTag ? where.endTag.startOffset + 2 : null,
         start: where.startOffset,
         end: where.endOffset,
         ...lines.placeOf(where.startOffset),
@@ -213,6 +219,7 @@ export function readHtml(
     ...lines.placeOf(one.start),
     piece: pieceOf(html, one.start, one.end),
   })
+  const own = ownDocumentIn(html)
   return {
     references,
     errors,
@@ -225,6 +232,7 @@ export function readHtml(
     notes: notes.map(told),
     runs: runsIn(root, html).map(told),
     styleFaults: styleFaults.map(told),
+    ...(own && { document: told(own) }),
     links,
     pictures,
     size: html.length,

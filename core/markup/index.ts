@@ -52,4 +52,5 @@ export {
 } from './indent'
 export { paragraphEdits } from './runs'
 export { writeReference } from './write-reference'
+export { type OwnDocument, ownDocumentIn } from './own-document'
 export { findTagFaults, type TagFault } from './tags'

@@ -1,6 +1,7 @@
 import { tableOf } from '#core/site'
-import { Token, Tokenizer, TokenizerMode } from 'parse5'
+import { Token, Tokenizer } from 'parse5'
 import type { Range } from './indent'
+import { textOnly } from './text-only'
 
 /** A tag that does not match: an element left open, or a closing tag that closes nothing. */
 export interface TagFault extends Range {
@@ -20,18 +21,6 @@ const endsBefore = tableOf<readonly string[]>({
   tbody: ['td', 'th', 'tr', 'thead', 'tbody', 'caption', 'colgroup'], thead: ['caption', 'colgroup'],
   tfoot: ['td', 'th', 'tr', 'thead', 'tbody', 'caption', 'colgroup'], body: ['head'],
 }) // prettier-ignore
-/** Elements whose text holds no tags. */
-const textOnly = tableOf<number>({
-  script: TokenizerMode.SCRIPT_DATA,
-  style: TokenizerMode.RAWTEXT,
-  xmp: TokenizerMode.RAWTEXT,
-  iframe: TokenizerMode.RAWTEXT,
-  noembed: TokenizerMode.RAWTEXT,
-  noframes: TokenizerMode.RAWTEXT,
-  textarea: TokenizerMode.RCDATA,
-  title: TokenizerMode.RCDATA,
-  plaintext: TokenizerMode.PLAINTEXT,
-})
 const mostFaults = 1_000
 /** Elements open at once that are looked through for the one that is closed: what is deeper is no page. */
 const mostOpen = 2_000

@@ -10,6 +10,7 @@ export { outputReference, planReference } from './output-reference'
 export { type SlotContent } from './place-content'
 export { type Origin, renderPage, type Trace } from './render'
 export { fullTitle, pageAddress } from './values'
+export { givesOutWhole } from './gives-whole'
 export { inheritedTemplate, templateChoices } from './choices'
 export { SiteTemplates } from './site-templates'
 export {

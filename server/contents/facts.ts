@@ -26,6 +26,7 @@ const sizeOf = (facts: HtmlFacts) =>
       facts.tags.length +
       facts.links.length +
       facts.pictures.length) +
+  (facts.document ? (3 + facts.document.extra.length) * bytesOfRange : 0) +
   facts.notes.length * 3 * bytesOfRange +
   facts.runs.reduce((sum, { paragraphs }) => sum + (1 + paragraphs.length) * bytesOfRange, 0) +
   facts.headings.reduce((sum, { text }) => sum + bytesOfRange + text.length * 2, 0)
@@ -40,7 +41,7 @@ const sizeOfStyle = ({ references, faults }: StyleFacts) =>
  * read by an earlier version.
  */
 export const readAs = {
-  html: 'html 14',
+  html: 'html 15',
   css: 'css 3',
   script: 'script 2',
   data: 'data 2',

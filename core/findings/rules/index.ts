@@ -9,6 +9,7 @@ import { fieldWithoutLabel } from './markup/field-without-label'
 import { fillerText } from './markup/filler-text'
 import { linkWithoutWords } from './markup/link-without-words'
 import { markupError } from './markup/markup-error'
+import { pageInPage } from './markup/page-in-page'
 import { pictureNamedByFile } from './markup/picture-named-by-file'
 import { pictureWithoutWords } from './markup/picture-without-words'
 import { repeatedId } from './markup/repeated-id'
@@ -86,6 +87,7 @@ export const checks: readonly Rule[] = [
   viewport,
   sameTitle,
   headerHome,
+  pageInPage,
   pageHeadings,
   markupError,
   tagsDoNotMatch,

@@ -1,5 +1,7 @@
-import { textsOfPage } from '#core/site'
-import { inPage, inSlot, type Rule } from '../../rule'
+import type { Heading } from '#core/markup'
+import { type Hash, textsOfPage } from '#core/site'
+import { pageTitle } from '#core/template'
+import { inPage, inSlot, type Mend, type Rule } from '../../rule'
 
 /** A page without a heading of the first level, or with several (HTML §4.3.11). */
 export const pageHeadings: Rule = {
@@ -11,21 +13,48 @@ export const pageHeadings: Rule = {
   find(page, { factsOf, templates }) {
     if (!templates) return null
     const template = templates.of(page)
-    const ofTemplate = template.facts.headings.filter(({ level }) => level === 1).length
+    const ofTemplate = template.facts.headings.filter(({ level }) => level === 1)
     const own = textsOfPage(page).flatMap(({ slot, hash }) =>
       template.slots.some(({ name }) => name === slot)
-        ? factsOf(hash).headings.flatMap((heading) => (heading.level === 1 ? [{ slot, heading }] : []))
+        ? factsOf(hash).headings.flatMap((heading) => (heading.level === 1 ? [{ slot, hash, heading }] : []))
         : [],
     )
     const [first, second] = own
-    if (ofTemplate + own.length === 0)
+    if (ofTemplate.length + own.length === 0)
       return { place: inPage(page), what: 'Neither this page nor its template has an <h1>.' }
-    const extra = ofTemplate > 0 ? first : second
+    const extra = ofTemplate.length > 0 ? first : second
     if (!extra) return null
-    const where = ofTemplate > 0 ? 'its template has one already' : 'it is the second of this page'
+    const where = ofTemplate.length > 0 ? 'its template has one already' : 'it is the second of this page'
+    const written = new Map([
+      ['{page}', page.label],
+      ['{title}', pageTitle(page)],
+    ])
+    const isSaid = ofTemplate.some(({ text }) => isSame(written.get(text) ?? text, extra.heading.text))
     return {
       place: inSlot(page, extra.slot, extra.heading),
       what: `“${extra.heading.text.slice(0, 60)}” is an <h1>, and ${where}.`,
+      mends: mendsOf(extra.heading, extra.hash, isSaid),
     }
   },
+}
+
+const isSame = (one: string, other: string) => one.trim().toLowerCase() === other.trim().toLowerCase()
+
+/** @param isSaid whether the template's heading says the same: this one can go */
+function mendsOf({ start, end, endNameAt }: Heading, was: Hash, isSaid: boolean): Mend[] {
+  const mends: Mend[] = []
+  if (isSaid)
+    mends.push({
+      words: 'Take it out: the template says the same',
+      edits: [{ start, end, text: '' }],
+      was,
+    })
+  if (endNameAt !== null)
+    mends.push({
+      words: 'Write <h2>',
+      edits: [start + 1, endNameAt].map((at) => ({ start: at, end: at + 2, text: 'h2' })),
+      was,
+      isOther: true,
+    })
+  return mends
 }
