@@ -299,16 +299,20 @@ test('text files that are brought become pages, with their first heading for a l
   await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
   await row(page, /Visit/).click()
   const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
-  await page
-    .getByLabel('Files to add')
-    .setInputFiles([
-      file('tides.md', '# High & low water\n\nAt **noon**.'),
-      file('old.html', '<!DOCTYPE html><title>The pier</title><body><p>Red.</p></body>'),
-      file('Notes.txt', 'One.\n\nTwo.'),
-    ])
+  await page.getByLabel('Files to add').setInputFiles([
+    file('tides.md', '# High & low water\n\nAt **noon**.'),
+    file('old.html', '<!DOCTYPE html><title>The pier</title><body><p>Red.</p></body>'),
+    file('Notes.txt', 'One.\n\nTwo.'),
+    // Asked for by their names: no pages.
+    file('robots.txt', 'User-agent: *\n'),
+    file('finder0badc0de99.html', 'finder-proof: finder0badc0de99.html'),
+  ])
   const question = page.getByRole('group', { name: 'Texts' })
-  await expect(question).toContainText('3 files are texts')
+  await expect(question).toContainText('“tides.md”, “old.html” and “Notes.txt” are texts')
   await expectAccessible(page)
+  const files = page.getByRole('region', { name: 'Files', exact: true })
+  for (const path of [/^finder0badc0de99\.html/, /^robots\.txt/])
+    await expect(files.getByRole('button', { name: path })).not.toContainText('not used')
   await question.getByRole('button', { name: 'Make 3 pages' }).click()
   await expect(row(page, /High & low water/)).toContainText('visit/high-and-low-water.html')
   await allSaved(page)

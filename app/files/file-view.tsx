@@ -151,7 +151,9 @@ function Name({ file }: { file: SiteFile }) {
           if (event.key === 'Escape') setTyped(file.label)
         }}
       />
-      {ownPathOf(typed) !== null && 'A path from the top of the site: no scheme moves it from there.'}
+      {ownPathOf(typed) === null
+        ? 'Its path follows by the scheme; one that begins with / is its path from the top, and stays.'
+        : 'A path from the top of the site: no scheme moves it from there.'}
     </label>
   )
 }

@@ -1,6 +1,6 @@
 import { createContext, type ReactNode, useContext, useMemo, useState, useSyncExternalStore } from 'react'
 import { useSite } from '../document/site-context'
-import { couldBePage } from './text-name'
+import { couldBePage, labelOf } from './text-name'
 import { type Upload, Uploads } from './uploads'
 
 interface FilesValue {
@@ -25,10 +25,12 @@ export function FilesProvider({ children }: { children: ReactNode }) {
   const value = useMemo(() => {
     const bring = (files: Iterable<File>) => {
       const texts: File[] = []
-      for (const file of files)
-        if (couldBePage(file.name)) texts.push(file)
-        else void uploads.send(file, file.name)
-      if (texts.length > 0) offer(texts)
+      const all = [...files].map(async (file) => {
+        const label = await labelOf(file)
+        if (label === file.name && couldBePage(file.name)) texts.push(file)
+        else void uploads.send(file, label)
+      })
+      void Promise.all(all).then(() => texts.length > 0 && offer(texts))
     }
     return { uploads, chosenId, choose, offered, offer, bring }
   }, [uploads, chosenId, offered])

@@ -1,4 +1,4 @@
-import { isAskedForByName } from '#core/links'
+import { isAskedForByName, mayBeProofOfOwner } from '#core/links'
 import { ChevronDown, ChevronRight } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
@@ -28,7 +28,7 @@ export function FilesPart() {
     .map((file) => ({ file, path: names.files.get(file.id) ?? file.label }))
     .sort((a, b) => (a.path < b.path ? -1 : 1))
   const isUnused = ({ file, path }: (typeof files)[number]) =>
-    uses !== null && !uses[file.id] && !isAskedForByName(path)
+    uses !== null && !uses[file.id] && !isAskedForByName(path) && !mayBeProofOfOwner(path, file.sizeBytes)
   const unused = open ? files.filter(isUnused) : []
   const areMany = files.length > fewFiles
   // What cannot be seen and taken back leaves nothing out.
@@ -110,7 +110,7 @@ export function FilesPart() {
               )}
               <Button
                 look="quiet"
-                aria-label={`Do not add ${one.name}`}
+                aria-label={`Cancel: do not add ${one.name}`}
                 onClick={() => uploads.cancel(one.id)}
               >
                 Cancel
@@ -187,7 +187,7 @@ export function FilesPart() {
               >
                 <Path path={path} className="min-w-0 grow" />
                 {isUnused(one) && <span className="shrink-0 text-sm text-ochre">not used</span>}
-                <span className="shrink-0 text-sm text-quiet">{size(file.sizeBytes)}</span>
+                <span className="w-16 shrink-0 text-right text-sm text-quiet">{size(file.sizeBytes)}</span>
               </button>
             )
           }}

@@ -1,2 +1,15 @@
-/** Whether a file is a text that could be a page, by its name. */
-export const couldBePage = (name: string): boolean => /\.(txt|text|md|markdown|html?)$/i.test(name)
+import { isAskedForByName, isProofOfOwner } from '#core/links'
+
+const isText = /\.(txt|text|md|markdown|html?)$/i
+/** Larger ones are no proofs. */
+const mostBytes = 2_000
+
+/** Whether a file is a text that could be a page, by its name: not what others ask for by that. */
+export const couldBePage = (name: string): boolean => isText.test(name) && !isAskedForByName(name)
+
+/** What a file is called in the site: one that proves to a service whose site it is stands at the top, as it is called. */
+export async function labelOf(file: File): Promise<string> {
+  if (file.size > mostBytes || !/\.(html?|txt|xml)$/i.test(file.name)) return file.name
+  const text = await file.text().catch(() => '')
+  return isProofOfOwner(file.name, text) ? `/${file.name}` : file.name
+}

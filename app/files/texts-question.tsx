@@ -5,6 +5,8 @@ import { Question } from '../frame/question'
 import { count } from '../parts/format'
 import { useFiles } from './files-context'
 
+/** Files that are named. */
+const mostNames = 4
 /** Pages of one request, and letters of them all together. */
 const mostPages = 100
 const mostLetters = 2_000_000
@@ -17,8 +19,10 @@ export function TextsQuestion({ files }: { files: readonly File[] }) {
   const [problem, setProblem] = useState<string | null>(null)
   const parentId = selected.id === site.homeId ? null : selected.id
   const where = parentId === null ? 'at the top level' : `under “${selected.label}”`
-  const number =
-    files.length === 1 ? `“${files[0]!.name}” is a text` : `${count(files.length, 'file')} are texts`
+  const names = files.slice(0, mostNames).map(({ name }) => `“${name}”`)
+  const more = files.length - names.length
+  const last = more > 0 ? `${count(more, 'other')}` : names.pop()!
+  const number = `${[names.join(', '), last].filter(Boolean).join(' and ')} ${files.length === 1 ? 'is a text' : 'are texts'}`
 
   async function makePages() {
     try {

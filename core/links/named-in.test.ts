@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals'
 import { namesOf } from '#core/naming'
 import { change, siteFrom, testId, TextStore } from '#core/testing'
-import { filesNamedIn, isAskedForByName } from './index'
+import { filesNamedIn, isAskedForByName, isProofOfOwner, mayBeProofOfOwner } from './index'
 
 test('files that a script or a manifest names are told, from where it stands and from the top', () => {
   const store = new TextStore()
@@ -27,4 +27,16 @@ test('files that a script or a manifest names are told, from where it stands and
 test('what hosts, browsers and search engines ask for is known by its name', () => {
   for (const path of ['robots.txt', 'sitemap-birds.xml', 'favicon.ico', '.htaccess', '.well-known/security.txt', 'apple-touch-icon.png', '_redirects', 'CNAME', 'sw.js']) expect([path, isAskedForByName(path)]).toEqual([path, true])
   for (const path of ['images/favicon.ico', 'notes.txt', 'feed.xml', 'site.css', 'scripts/sw.js', 'headers']) expect([path, isAskedForByName(path)]).toEqual([path, false])
+}) // prettier-ignore
+
+test('a small text that says the number it is called by proves whose a site is', () => {
+  for (const [name, text] of [['finder1a2b3c4d.html', 'finder-proof: finder1a2b3c4d.html'], ['tide_0badc0de99.html', '<html><body>Proof: 0badc0de99</body></html>']] as const) {
+    expect(isProofOfOwner(name, text)).toBe(true)
+    expect(mayBeProofOfOwner(name, text.length)).toBe(true)
+  }
+  expect(isProofOfOwner('finder1a2b3c4d.html', 'Something else')).toBe(false)
+  expect(isProofOfOwner('contact-us.html', 'contact-us')).toBe(false)
+  expect(isProofOfOwner('report20310412.txt', `20310412 ${'x'.repeat(2_000)}`)).toBe(false)
+  expect(mayBeProofOfOwner('papers/finder1a2b3c4d.html', 40)).toBe(false)
+  expect(mayBeProofOfOwner('gettinghere.html', 40)).toBe(false)
 }) // prettier-ignore

@@ -48,3 +48,19 @@ export const isAskedForByName = (path: string): boolean =>
 /** Whether others may have written down where a file is, and take it for gone where it is elsewhere: a feed that is read. */
 export const isSubscribedTo = (path: string): boolean =>
   /(^|\/)(feed|rss|atom)\.(xml|json)$|\.(rss|atom)$/i.test(path)
+
+/** Letters of a file that proves whose a site is. */
+const longestProof = 1_000
+
+/**
+ * Whether a small text says the long number that it is called by: services ask for such a file, by its name at the top of a
+ * site, to see who its owner is.
+ */
+export function isProofOfOwner(name: string, text: string): boolean {
+  const [, number = ''] = /([a-z0-9]{8,})\.(?:html?|txt|xml)$/i.exec(name) ?? []
+  return /\d/.test(number) && text.length <= longestProof && text.includes(number)
+}
+
+/** Whether a file may be one by its name and its size, where it stands: what it says is not looked at. */
+export const mayBeProofOfOwner = (path: string, sizeBytes: number): boolean =>
+  sizeBytes <= longestProof && /^[\w-]*[a-z0-9]{8,}\.(?:html?|txt|xml)$/i.test(path) && /\d/.test(path)
