@@ -1,6 +1,7 @@
 import { data, Link, redirect } from 'react-router'
 import { askForAccount, signUp } from '#server/accounts'
 import { Problem } from '#core/problems'
+import { isForMany } from '#server/sites'
 import { config } from '#server/platform'
 import { askInput, signUpInput } from '../account-input.server'
 import { requestContext } from '../edge/context'
@@ -19,11 +20,11 @@ export async function action({ request, context }: Route.ActionArgs) {
     const form = await readForm(request)
     if (config().signUp === 'confirmed') {
       const { email, next } = checkInput(askInput, form)
-      await askForAccount(email, next, new URL(request.url).origin, remoteAddress)
+      await askForAccount(email, next, new URL(request.url).origin, remoteAddress, await isForMany(next))
       return { sent: email }
     }
     const input = checkInput(signUpInput, form)
-    await signUp(input.email, input.password, remoteAddress)
+    await signUp(input.email, input.password, remoteAddress, await isForMany(input.next))
     return redirect(`/sign-in?new&next=${encodeURIComponent(input.next)}`)
   } catch (error) {
     if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })

@@ -54,18 +54,20 @@ let decoy: Promise<string> | null = null
 /**
  * Makes an account where the address has none. Whether it had one is not told: the answer is the same,
  * and takes as long.
+ * @param isOfClass whether who asks holds an address that was handed out to many: a class comes from one origin
  * @returns the account, or null when the address has one
  */
 export async function signUp(
   email: string,
   password: string,
   origin: string | null = null,
+  isOfClass = false,
 ): Promise<Account | null> {
   refuseGuessable(password, email)
   // From outside; what the server itself makes, it makes.
   if (origin !== null && config().signUp !== 'open') throw new Problem('closed')
   if (origin !== null) {
-    const wait = await take('sign-up', originOf(origin))
+    const wait = await take(isOfClass ? 'class-sign-up' : 'sign-up', originOf(origin))
     if (wait !== null) throw tooMany('Many accounts have been made from here in a short time.', wait)
   }
   const passwordHash = await hashPassword(password)

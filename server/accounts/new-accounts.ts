@@ -45,10 +45,11 @@ export async function askForAccount(
   next: string,
   origin: string,
   remoteAddress: string,
+  isOfClass = false,
 ): Promise<void> {
   if (config().signUp !== 'confirmed') throw new Problem('closed')
   const wait =
-    (await take('sign-up', originOf(remoteAddress))) ??
+    (await take(isOfClass ? 'class-sign-up' : 'sign-up', originOf(remoteAddress))) ??
     (await take('letter', tokenHash(email).toString('base64url')))
   if (wait !== null) throw tooMany('That was asked for several times just now.', wait)
   // Both are done for either, so that the time taken tells nothing.

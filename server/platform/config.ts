@@ -31,6 +31,7 @@ export interface Config {
   readonly isSecondStepNeeded: boolean
   /** Accounts that may be made from one origin in an hour. */
   readonly signUpsAnHour: number
+  readonly classSignUpsAnHour: number
   /** What one account may have. */
   readonly perAccount: {
     readonly mostSites: number
@@ -85,6 +86,7 @@ const schema = Joi.object({
   RUBRICANT_SECOND_STEP: Joi.valid('chosen', 'needed').default('chosen'),
   RUBRICANT_HSTS: Joi.valid('host', 'subdomains').default('host'),
   RUBRICANT_SIGN_UPS: Joi.number().integer().min(0).default(20),
+  RUBRICANT_CLASS_SIGN_UPS: Joi.number().integer().min(0).default(200),
   RUBRICANT_MOST_SITES: Joi.number().integer().min(1).default(500),
   RUBRICANT_MOST_PAGES: Joi.number().integer().min(1).default(200_000),
   RUBRICANT_REQUESTS: Joi.number().integer().min(60).default(3_000),
@@ -138,6 +140,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
       value.RUBRICANT_ACCOUNTS ?? (value.RUBRICANT_SMTP && !value.RUBRICANT_DEMO ? 'confirmed' : 'open'),
     isSecondStepNeeded: value.RUBRICANT_SECOND_STEP === 'needed',
     signUpsAnHour: value.RUBRICANT_SIGN_UPS,
+    classSignUpsAnHour: value.RUBRICANT_CLASS_SIGN_UPS,
     hstsSubdomains: value.RUBRICANT_HSTS === 'subdomains',
     perAccount: {
       mostSites: value.RUBRICANT_MOST_SITES,

@@ -19,6 +19,8 @@ const rules = {
   /** How often the two above were refused: what the delay grows with. */
   'too-many': () => ({ points: 1_000_000, perSeconds: minutes(24 * 60) }),
   'sign-up': () => ({ points: config().signUpsAnHour, perSeconds: minutes(60) }),
+  /** The same of a class, who come from one origin with an address that was handed out to them. */
+  'class-sign-up': () => ({ points: config().classSignUpsAnHour, perSeconds: minutes(60) }),
   /** Letters that one address, or one account, is sent; and that are asked for from one origin. */
   letter: () => ({ points: 3, perSeconds: minutes(15) }),
   'letter-from': () => ({ points: 20, perSeconds: minutes(15) }),
@@ -49,23 +51,34 @@ function limiter(name: Name): RateLimiterPostgres {
  * at once are counted as many.
  * @returns seconds to wait where nothing is left, else null
  */
-export async function take(name: Name, key: string): Promise<number | null> {
+export const take = async (name: Name, key: string): Promise<number | null> =>
+  (await refusalOf(name, key))?.wait ?? null
+
+/** @returns seconds to wait, and whether this is the first to be refused since something could be done */
+async function refusalOf(name: Name, key: string): Promise<{ wait: number; isFirst: boolean } | null> {
+  const one = limiter(name)
   try {
-    await limiter(name).consume(key)
+    await one.consume(key)
     return null
   } catch (refused) {
     if (!(refused instanceof RateLimiterRes)) throw refused
-    return Math.max(1, Math.ceil(refused.msBeforeNext / 1000))
+    const wait = Math.max(1, Math.ceil(refused.msBeforeNext / 1000))
+    return { wait, isFirst: refused.consumedPoints <= one.points + 1 }
   }
 }
 
-/** Each try too many makes the wait longer: doubled from half a minute up to an hour. */
+/**
+ * Each try too many makes the wait longer: doubled from half a minute up to an hour. Of an origin only the first in each wait
+ * does: those who try again there may be a whole school, of whom one knows nothing of another.
+ */
 export async function takeWithGrowingDelay(
   name: 'guess' | 'guess-from',
   key: string,
 ): Promise<number | null> {
-  const wait = await take(name, key)
-  if (wait === null) return null
+  const refusal = await refusalOf(name, key)
+  if (!refusal) return null
+  const { wait, isFirst } = refusal
+  if (name === 'guess-from' && !isFirst) return wait
   const { consumedPoints } = await limiter('too-many').penalty(`${name} ${key}`)
   const delay = Math.min(minutes(60), 30 * 2 ** Math.min(consumedPoints - 1, 7))
   if (delay > wait) await limiter(name).block(key, delay)

@@ -1,5 +1,12 @@
 export { requireRight, roleIn } from './people/access'
-export { changeRole, invite, lookAtInvitation, removePerson, takeInvitation } from './people/people'
+export {
+  changeRole,
+  invite,
+  isForMany,
+  lookAtInvitation,
+  removePerson,
+  takeInvitation,
+} from './people/people'
 export {
   endInvitation,
   type HandedOut,

@@ -9,7 +9,7 @@ import { accountWithSite, freshDatabase, siteOf } from '../../testing/support'
 import { catchUp, changeSite } from '../changes/changes'
 import { stepHistory } from '../changes/step-history'
 import { deleteSite, listSites } from '../rows/site-rows'
-import { invite, lookAtInvitation, removePerson, takeInvitation, changeRole } from './people'
+import { invite, isForMany, lookAtInvitation, removePerson, takeInvitation, changeRole } from './people'
 import { endInvitation, listHandedOut, listInvitations, listPeople } from './people-rows'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
@@ -84,6 +84,17 @@ describe('an invitation', () => {
     await endInvitation(pool(), ids.siteId, open!.id)
     await expect(takeInvitation(withdrawn, dan)).rejects.toMatchObject({ code: 'no-invitation' })
     expect(await lookAtInvitation('x')).toBeNull()
+    // A class comes with one address; whoever is invited alone does not.
+    const copies = await invite(ids.siteId, ids.accountId, { gives: 'copy', label: '', days: 1 })
+    const alone = await invite(ids.siteId, ids.accountId, { gives: 'writer', label: '', days: 1 })
+    const paths = [
+      `/invitations/${copies}`,
+      `/invitations/${alone}`,
+      `/x/invitations/${copies}`,
+      '/invitations/x',
+      '',
+    ]
+    expect(await Promise.all(paths.map(isForMany))).toEqual([true, false, false, false, false])
   })
 
   test('never makes less of somebody, nor of the owner anything else', async () => {

@@ -39,6 +39,12 @@ export async function invite(
 export const lookAtInvitation = (token: string): Promise<HeldInvitation | null> =>
   findInvitation(pool(), hashOf(token))
 
+/** Whether a path is the address of an invitation that was handed out to many: they come from one place, as a class does. */
+export async function isForMany(path: string): Promise<boolean> {
+  const [, token] = /^\/invitations\/([\w-]{1,100})$/.exec(path) ?? []
+  return token !== undefined && (await lookAtInvitation(token))?.gives === 'copy'
+}
+
 /**
  * Takes what an invitation gives. Taken again, a copy is the one that was taken, and nobody who takes part with more comes
  * to take part with less.
