@@ -148,7 +148,12 @@ test('a site is handed out: each gets a copy, and whoever teaches looks at all o
   await expectAccessible(page)
   await line.getByRole('link', { name: 'Cleo' }).click()
   await expect(row(page, /Coming here/)).toBeVisible()
-  await expect(page.getByText('You may look at this site, but not change it.')).toBeVisible()
+  await expect(
+    page.getByText('This is what Cleo makes of “First steps”. You may look at this site, but not change it.'),
+  ).toBeVisible()
+  await expectAccessible(page)
+  await page.getByRole('link', { name: 'All who took a copy' }).click()
+  await expect(page.getByRole('row', { name: /Cleo/ })).toBeVisible()
   // What is handed out is as it was; the address can be withdrawn.
   await page.goto(`/sites/${siteId}/people`)
   await page.getByRole('button', { name: /^Withdraw/ }).click()

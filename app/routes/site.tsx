@@ -7,7 +7,7 @@ import { needsSpelling, spelling } from '#core/naming'
 import { realPlaces } from '#core/plan'
 import type { Site } from '#core/site'
 import { pool } from '#server/platform'
-import { undoTitles } from '#server/sites'
+import { type CopyOf, copyOf, undoTitles } from '#server/sites'
 import { ProposalProvider } from '../document/proposal'
 import { SiteProvider, useSelection, useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
@@ -47,6 +47,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     role,
     accountId: account.id,
     titles: await undoTitles(pool(), site.id, account.id),
+    copy: role === 'reader' ? await copyOf(pool(), site.id, account.id) : null,
   }
 }
 
@@ -70,13 +71,13 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 ]
 
 export default function SiteRoute({ loaderData }: Route.ComponentProps) {
-  const { accountId, site, revision, titles, role } = loaderData
+  const { accountId, site, revision, titles, role, copy } = loaderData
   return (
     <SiteProvider key={site.id} {...{ accountId, site, revision, titles, role }}>
       <ProposalProvider>
         <FilesProvider>
           <NotesProvider>
-            <Desk accountId={accountId} />
+            <Desk accountId={accountId} copy={copy} />
           </NotesProvider>
         </FilesProvider>
       </ProposalProvider>
@@ -84,7 +85,7 @@ export default function SiteRoute({ loaderData }: Route.ComponentProps) {
   )
 }
 
-function Desk({ accountId }: { accountId: string }) {
+function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
   const { site, store, tree, names, asked, role } = useSite()
   const view = viewOf(useLocation().pathname)
   useViewsAtHand()
@@ -189,7 +190,7 @@ function Desk({ accountId }: { accountId: string }) {
           to={`/sites/${site.id}/upload`}
         />
         <RefusedNotice />
-        <RoleNotice view={view} />
+        <RoleNotice view={view} copy={copy} />
       </div>
       <main className="min-h-0" data-pane={pane}>
         <Group orientation="horizontal" className="h-full min-h-0">

@@ -8,6 +8,8 @@ export {
   takeInvitation,
 } from './people/people'
 export {
+  type CopyOf,
+  copyOf,
   endInvitation,
   type HandedOut,
   type Invitation,

@@ -149,8 +149,8 @@ export interface HandedOut {
 }
 
 /** Copies of a site by who took them, as far as an account may look at them. */
-export const listHandedOut = (db: Queryable, siteId: string, accountId: string): Promise<HandedOut[]> =>
-  many<HandedOut>(
+export async function listHandedOut(db: Queryable, siteId: string, accountId: string): Promise<HandedOut[]> {
+  const copies = await many<HandedOut>(
     db,
     `SELECT h.copy_id AS "siteId", h.invitation_id AS "invitationId", ${nameOf('a')} AS name, c.changed_at AS "changedAt",
        (SELECT count(*)::int FROM pages p WHERE p.site_id = c.id AND NOT p.trial) AS "pageCount",
@@ -161,6 +161,28 @@ export const listHandedOut = (db: Queryable, siteId: string, accountId: string):
        JOIN accounts a ON a.id = h.account_id
      WHERE i.site_id = $1 AND role_in_site(c.id, $2) IS NOT NULL ORDER BY lower(${nameOf('a')}), c.id LIMIT 2000`,
     [siteId, accountId],
+  )
+  // As people count: pupil 2 before pupil 10.
+  const { compare } = new Intl.Collator('en', { numeric: true })
+  return copies.sort((one, other) => compare(one.name, other.name))
+}
+
+/** Whose copy a site is, for somebody else who may look at what it was made from. */
+export interface CopyOf {
+  readonly by: string
+  readonly fromId: string
+  readonly fromName: string
+}
+
+export const copyOf = (db: Queryable, copyId: string, accountId: string): Promise<CopyOf | null> =>
+  maybeOne<CopyOf>(
+    db,
+    `SELECT ${nameOf('a')} AS by, s.id AS "fromId", s.name AS "fromName"
+     FROM handed_out h JOIN invitations i ON i.id = h.invitation_id JOIN sites s ON s.id = i.site_id
+       JOIN accounts a ON a.id = h.account_id
+     WHERE h.copy_id = $1 AND h.account_id <> $2
+       AND role_in_site(s.id, $2) IS NOT NULL AND role_in_site(h.copy_id, $2) IS NOT NULL`,
+    [copyId, accountId],
   )
 
 /** The copy that an account took by an invitation, or null. */

@@ -10,7 +10,7 @@ import { catchUp, changeSite } from '../changes/changes'
 import { stepHistory } from '../changes/step-history'
 import { deleteSite, listSites } from '../rows/site-rows'
 import { invite, isForMany, lookAtInvitation, removePerson, takeInvitation, changeRole } from './people'
-import { endInvitation, listHandedOut, listInvitations, listPeople } from './people-rows'
+import { copyOf, endInvitation, listHandedOut, listInvitations, listPeople } from './people-rows'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
 let ids: { accountId: string; siteId: string }
@@ -137,6 +137,14 @@ describe('an invitation', () => {
       [[copies[0], 1, 4], [copies[1], 0, 4]].sort(), // prettier-ignore
     )
     expect(await listHandedOut(pool(), ids.siteId, ids.accountId)).toEqual([])
+    // Whose it is and what it came from is told to whoever may look at both, and is not the owner.
+    expect(await copyOf(pool(), copies[0]!, ada)).toMatchObject({ fromId: ids.siteId })
+    const others = [pupils[0]!, pupils[1]!, ids.accountId]
+    expect(await Promise.all(others.map((who) => copyOf(pool(), copies[0]!, who)))).toEqual([
+      null,
+      null,
+      null,
+    ])
   })
 })
 
