@@ -1,5 +1,6 @@
 import { tableOf } from '#core/site'
 import { escapeAttribute, escapeText, type HtmlElement, type HtmlNode, parseHtml } from '#core/markup'
+import { makeLists } from './listed-paragraphs'
 
 /** Elements that are kept, and the attributes that say something of theirs (HTML §4). */
 const kept = tableOf<readonly string[]>({
@@ -51,6 +52,7 @@ export function cleanHtml(html: string): string {
   // Programs mark what was chosen among what stands around it.
   const fragment = /<!--StartFragment-->([\s\S]*?)<!--EndFragment-->/.exec(html)?.[1] ?? html
   const { root } = parseHtml(fragment, false)
+  makeLists(root)
   return blockText(cleanAll(root, 0, ''), '').trim()
 }
 
@@ -104,7 +106,8 @@ function clean(node: HtmlNode, level: number, parent: string): Piece[] {
   // A paragraph or a heading holds words alone; blocks in it stand by themselves.
   if (holdsBlocks && /^(p|h[1-6])$/.test(tag)) return inside
   if (!holdsBlocks && holders.has(tag)) return []
-  const body = holdsBlocks ? `\n${blockText(inside, '  ')}\n` : inlineText(inside)
+  const entry = tag === 'li' ? entryWithLists(inside) : null
+  const body = entry ?? (holdsBlocks ? `\n${blockText(inside, '  ')}\n` : inlineText(inside))
   if (body.trim() === '' && tag !== 'td' && tag !== 'th') return []
   // A paragraph in an entry or a cell, alone, is only its text.
   const only = inside.length === 1 && /^(li|td|th|dd|blockquote)$/.test(tag) ? /^<p>([\s\S]*)<\/p>$/.exec(inside[0]!.html) : null // prettier-ignore
@@ -114,6 +117,15 @@ function clean(node: HtmlNode, level: number, parent: string): Piece[] {
       isBlock: true,
     },
   ]
+}
+
+/** An entry of words with nothing but lists below them: the words stand by themselves; null for any other. */
+function entryWithLists(inside: readonly Piece[]): string | null {
+  const at = inside.findIndex((piece) => piece.isBlock)
+  const words = at < 0 ? '' : inlineText(inside.slice(0, at))
+  const below = inside.slice(at).filter((piece) => piece.isBlock || piece.html.trim() !== '')
+  if (words === '' || !below.every((piece) => /^<[uo]l[ >]/.test(piece.html))) return null
+  return `${words}\n${blockText(below, '  ')}\n`
 }
 
 /** Space at the ends of a word that is marked stands outside of the mark. */

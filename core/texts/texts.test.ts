@@ -24,9 +24,25 @@ describe('what is pasted', () => {
     )
   })
 
+  test('paragraphs that a word processor wrote for entries are lists, by their levels and marks', () => {
+    const entry = (list: number, level: number, mark: string, text: string) =>
+      `<p class=MsoListParagraph style='text-indent:-18.0pt;mso-list:l${list} level${level} lfo1'><![if !supportLists]><span style='font-family:Symbol'><span style='mso-list:Ignore'>${mark}<span style='font:7.0pt'>&nbsp;&nbsp; </span></span></span><![endif]>${text}<o:p></o:p></p>`
+    const list = (...lines: string[]) => cleanHtml(lines.join('\n'))
+    expect(list(entry(0, 1, '·', 'Terns'), entry(0, 2, 'o', '<i>Arctic</i>'), entry(0, 1, '·', 'Gulls'), '<p class=MsoNormal>After</p>')).toBe(
+      '<ul>\n  <li>Terns\n    <ul>\n      <li><em>Arctic</em></li>\n    </ul>\n  </li>\n  <li>Gulls</li>\n</ul>\n<p>After</p>',
+    )
+    expect(list(entry(1, 1, '3.', 'a'), entry(1, 1, '4.', 'b'), entry(2, 1, 'ii)', 'c'), entry(3, 2, '(A)', 'd'))).toBe(
+      '<ol start="3">\n  <li>a</li>\n  <li>b</li>\n</ol>\n<ol type="i">\n  <li>c\n    <ol type="A">\n      <li>d</li>\n    </ol>\n  </li>\n</ol>',
+    )
+    // A level that begins without one above it, in a cell, with a mark that is none.
+    expect(list(`<table><tr><td>${entry(0, 3, '', 'deep')}${entry(0, 1, '', 'top')}</td></tr></table>`)).toContain(
+      '<ul>\n          <li>deep</li>\n        </ul>\n        <ul>\n          <li>top</li>\n        </ul>',
+    )
+  }) // prettier-ignore
+
   test('from a web page keeps its elements, and none of its boxes, scripts and dangers', () => {
     expect(cleanHtml('<div class=x><div>Text in a box</div><div><h2 id=a onclick=x>Tides</h2><script>alert(1)</script><ul class=y><li><p>one</p></li><li>two<ul><li>three</li></ul></li></ul></div></div>')).toBe(
-      '<p>Text in a box</p>\n<h2>Tides</h2>\n<ul>\n  <li>one</li>\n  <li>\n    <p>two</p>\n    <ul>\n      <li>three</li>\n    </ul>\n  </li>\n</ul>',
+      '<p>Text in a box</p>\n<h2>Tides</h2>\n<ul>\n  <li>one</li>\n  <li>two\n    <ul>\n      <li>three</li>\n    </ul>\n  </li>\n</ul>',
     )
     expect(cleanHtml('<a href="javascript:alert(1)">x</a> <a href=" https://a.example ">y</a><img src=x.png onerror=1 alt=""><img>')).toBe('x <a href="https://a.example">y</a><img src="x.png" alt="">')
     expect(cleanHtml('<span style="font-weight:700">a</span><b style="font-weight:normal"> b</b>')).toBe('<strong>a</strong> b')
