@@ -83,6 +83,8 @@ describe('what a page holds', () => {
     ['page-in-page', '<!doctype html>\n<html><head>\n<title>x</title>\n</head>\n<body>\n<p>x</p>\n</body>\n</html>\n', 1, '<p>x</p>\n'],
     ['page-headings', '<h1>Twice <b>x</b></H1 ><p>x</p>', 1, '<h2>Twice <b>x</b></h2 ><p>x</p>'],
     ['page-headings', '<h1>visit</h1><p>x</p>', 1, '<p>x</p>'],
+    ['page-headings', '<h1>By boat</h1><h2>Fares</h2><h1 id=a>By foot</h1>', 1, '<h2>By boat</h2><h3>Fares</h3><h2 id=a>By foot</h2>'],
+    ['page-headings', '<h1>By boat</h1><h6>Fares</h6>', 1, '<h2>By boat</h2><h6>Fares</h6>'],
     ['no-description', '<p>x</p>', 5, null],
   ])('%s in %s', (rule, html, times, after) => {
     const site = write(written, store, 'Visit', html)

@@ -1,4 +1,4 @@
-import type { Heading } from '#core/markup'
+import type { Heading, TextEdit } from '#core/markup'
 import { type Hash, textsOfPage } from '#core/site'
 import { pageTitle } from '#core/template'
 import { inPage, inSlot, type Mend, type Rule } from '../../rule'
@@ -33,15 +33,25 @@ export const pageHeadings: Rule = {
     return {
       place: inSlot(page, extra.slot, extra.heading),
       what: `“${extra.heading.text.slice(0, 60)}” is an <h1>, and ${where}.`,
-      mends: mendsOf(extra.heading, extra.hash, isSaid),
+      mends: mendsOf(extra.heading, factsOf(extra.hash).headings, extra.hash, isSaid),
     }
   },
 }
 
 const isSame = (one: string, other: string) => one.trim().toLowerCase() === other.trim().toLowerCase()
 
-/** @param isSaid whether the template's heading says the same: this one can go */
-function mendsOf({ start, end, endNameAt }: Heading, was: Hash, isSaid: boolean): Mend[] {
+/** Edits that write other levels into a heading's tags; none where it has no end tag. */
+const atLevel = ({ start, endNameAt }: Heading, level: number): TextEdit[] =>
+  endNameAt === null
+    ? []
+    : [start + 1, endNameAt].map((at) => ({ start: at, end: at + 2, text: `h${level}` }))
+
+/**
+ * @param all headings of the text that it stands in
+ * @param isSaid whether the template's heading says the same: this one can go
+ */
+function mendsOf(extra: Heading, all: readonly Heading[], was: Hash, isSaid: boolean): Mend[] {
+  const { start, end, endNameAt } = extra
   const mends: Mend[] = []
   if (isSaid)
     mends.push({
@@ -49,12 +59,15 @@ function mendsOf({ start, end, endNameAt }: Heading, was: Hash, isSaid: boolean)
       edits: [{ start, end, text: '' }],
       was,
     })
-  if (endNameAt !== null)
+  // A text that was written by itself has its chapters at the first level, and what is in them below.
+  const areLower = all.length > 1 && all.every((one) => one.endNameAt !== null && one.level < 6)
+  if (areLower)
     mends.push({
-      words: 'Write <h2>',
-      edits: [start + 1, endNameAt].map((at) => ({ start: at, end: at + 2, text: 'h2' })),
+      words: 'Put all headings of the text one level lower',
+      edits: all.flatMap((one) => atLevel(one, one.level + 1)),
       was,
-      isOther: true,
+      ...(isSaid && { isOther: true }),
     })
+  if (endNameAt !== null) mends.push({ words: 'Write <h2>', edits: atLevel(extra, 2), was, isOther: true })
   return mends
 }
