@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page, test } from '@playwright/test'
-import { allSaved, expectAccessible, makeSite, openView, pick, row, signUp } from './support'
+import { allSaved, expectAccessible, makeSite, openView, pick, row, signUp, editor } from './support'
 
 /** Another person, in a browser of their own, known by a name. */
 async function person(browser: Browser, name: string): Promise<Page> {
@@ -18,8 +18,6 @@ async function invite(owner: Page, siteId: string, as: 'writer' | 'partner'): Pr
   await owner.getByRole('button', { name: 'Make the address' }).click()
   return owner.getByLabel('The address to hand out').inputValue()
 }
-
-const textOf = (page: Page, label: string) => page.getByRole('textbox', { name: `Content of ${label}` })
 
 test('somebody is invited, is seen where they are, and what both write in one text is merged; each takes back their own', async ({
   page,
@@ -53,14 +51,14 @@ test('somebody is invited, is seen where they are, and what both write in one te
   // Both in one text, at its two ends.
   await row(page, /Visit/).click()
   await openView(page, 'Pages')
-  await textOf(page, 'Visit').click()
+  await editor(page, 'Visit').click()
   await page.keyboard.insertText('<p>first</p>\n<p>middle</p>\n<p>last</p>\n')
   await allSaved(page)
   await openView(ada, 'Pages')
-  await expect(textOf(ada, 'Visit')).toContainText('<p>middle</p>')
-  await textOf(ada, 'Visit').getByText('last').click()
+  await expect(editor(ada, 'Visit')).toContainText('<p>middle</p>')
+  await editor(ada, 'Visit').getByText('last').click()
   await ada.keyboard.press('Home')
-  await textOf(page, 'Visit').getByText('first').click()
+  await editor(page, 'Visit').getByText('first').click()
   await page.keyboard.press('Home')
   for (const words of ['one ', 'two ', 'three ']) {
     await Promise.all([page.keyboard.type(`mine-${words}`), ada.keyboard.type(`hers-${words}`)])
@@ -68,8 +66,8 @@ test('somebody is invited, is seen where they are, and what both write in one te
   await allSaved(page)
   await allSaved(ada)
   for (const window of [page, ada]) {
-    await expect(textOf(window, 'Visit')).toContainText('mine-one mine-two mine-three <p>first</p>')
-    await expect(textOf(window, 'Visit')).toContainText('hers-one hers-two hers-three <p>last</p>')
+    await expect(editor(window, 'Visit')).toContainText('mine-one mine-two mine-three <p>first</p>')
+    await expect(editor(window, 'Visit')).toContainText('hers-one hers-two hers-three <p>last</p>')
   }
 
   // Undo is one's own: a label of the other's stays.
@@ -81,15 +79,15 @@ test('somebody is invited, is seen where they are, and what both write in one te
   await allSaved(page)
   await expect(row(ada, /Write to us/)).toBeVisible()
   await ada.getByRole('button', { name: 'Undo' }).click()
-  await expect(textOf(ada, 'Visit')).not.toContainText('hers-three')
+  await expect(editor(ada, 'Visit')).not.toContainText('hers-three')
   await expect(row(ada, /Write to us/)).toBeVisible()
-  await expect(textOf(ada, 'Visit')).toContainText('mine-one mine-two mine-three')
+  await expect(editor(ada, 'Visit')).toContainText('mine-one mine-two mine-three')
 
   // Less is allowed: her window says so, and takes nothing.
   await page.goto(`/sites/${siteId}/people`)
   await page.getByLabel('What Ada may do').selectOption('reader')
   await expect(ada.getByText('You may look at this site, but not change it.')).toBeVisible()
-  await expect(textOf(ada, 'Visit')).toHaveAttribute('aria-readonly', 'true')
+  await expect(editor(ada, 'Visit')).toHaveAttribute('aria-readonly', 'true')
   await expect(ada.getByRole('link', { name: 'Upload', exact: true })).toHaveCount(0)
   await expectAccessible(ada)
   await page.getByRole('button', { name: 'Remove Ada' }).click()
@@ -107,20 +105,20 @@ test('what cannot be merged is shown to both, and nothing typed is lost', async 
   for (const window of [page, ben]) {
     await window.goto(`/sites/${siteId}/pages`)
     await row(window, /Visit/).click()
-    await expect(textOf(window, 'Visit')).toBeVisible()
+    await expect(editor(window, 'Visit')).toBeVisible()
   }
   // While nothing gets through, both write at one place.
   await ben.context().setOffline(true)
-  await textOf(ben, 'Visit').click()
+  await editor(ben, 'Visit').click()
   await ben.keyboard.insertText('<p>By Ben</p>')
-  await textOf(page, 'Visit').click()
+  await editor(page, 'Visit').click()
   await page.keyboard.insertText('<p>By the owner</p>')
   await allSaved(page)
   await ben.context().setOffline(false)
   await expect(ben.getByText('This text was changed in another window. Yours is kept here.')).toBeVisible()
-  await expect(textOf(ben, 'Visit')).toContainText('By Ben')
+  await expect(editor(ben, 'Visit')).toContainText('By Ben')
   await ben.getByRole('button', { name: 'Take the other' }).click()
-  await expect(textOf(ben, 'Visit')).toContainText('By the owner')
+  await expect(editor(ben, 'Visit')).toContainText('By the owner')
 })
 
 test('a site is handed out: each gets a copy, and whoever teaches looks at all of them', async ({

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
-import { expect, type Locator, test } from '@playwright/test'
-import { allSaved, expectAccessible, expectLabels, makeSite, row, signUp } from './support'
+import { expect, test } from '@playwright/test'
+import { allSaved, expectAccessible, expectLabels, makeSite, paste, row, signUp } from './support'
 
 const plan = 'Saltpan Chapel\n  Visit\n    Getting here\n  The bell\n  Contact'
 
@@ -8,13 +8,6 @@ test.beforeEach(async ({ page }) => {
   await signUp(page)
   await makeSite(page, 'Saltpan Chapel', plan)
 })
-
-const paste = (element: Locator, plan: string) =>
-  element.evaluate((target, pasted) => {
-    const clipboardData = new DataTransfer()
-    clipboardData.setData('text/plain', pasted)
-    target.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
-  }, plan)
 
 test('what somebody has of a site is its plan: addresses typed for a new one, a tree of files pasted over one', async ({
   page,
@@ -32,7 +25,9 @@ test('what somebody has of a site is its plan: addresses typed for a new one, a 
 
   // A way down to a page, copied from elsewhere onto the register.
   await row(page, /Contact/).click()
-  await paste(page.getByRole('treegrid', { name: 'Pages' }), 'Rooms > Single\nRooms > Double')
+  await paste(page.getByRole('treegrid', { name: 'Pages' }), {
+    'text/plain': 'Rooms > Single\nRooms > Double',
+  })
   await expectLabels(page, [
     'Saltpan Chapel',
     'Visit',
@@ -346,7 +341,7 @@ test('a plan of 50,000 lines is pasted, understood and used; one line more is re
   const text = page.getByLabel('The whole plan as text')
   await text.click()
   await page.keyboard.press('Control+a')
-  await paste(text, ['Saltpan Chapel', ...lines].join('\n'))
+  await paste(text, { 'text/plain': ['Saltpan Chapel', ...lines].join('\n') })
   await expect(page.getByText(/^Ripple.*50,000 added, 4 removed/)).toBeVisible({ timeout: 60_000 })
   await page.getByRole('button', { name: 'Use this plan' }).click({ timeout: 60_000 })
   await expect(page.getByText('50,001 pages')).toBeVisible({ timeout: 60_000 })
@@ -355,7 +350,7 @@ test('a plan of 50,000 lines is pasted, understood and used; one line more is re
   await page.goto('/sites/new')
   const plan = page.getByLabel('Its pages, one a line, indented under each other')
   await plan.click()
-  await paste(plan, ['Home', ...lines].join('\n'))
+  await paste(plan, { 'text/plain': ['Home', ...lines].join('\n') })
   await expect(page.getByRole('alert')).toHaveText(
     'Line 50001: The plan has 50001 pages; a site is made with at most 50000 at once.',
     { timeout: 60_000 },

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import path from 'node:path'
-import { expect, type Page } from '@playwright/test'
+import { expect, type Locator, type Page } from '@playwright/test'
 import axe from 'axe-core'
 
 let accounts = 0
@@ -74,6 +74,27 @@ export async function makeSiteByHand(page: Page, name: string, plan: string): Pr
 }
 
 export const row = (page: Page, label: string | RegExp) => page.getByRole('row', { name: label }).first()
+
+/** Where a page's own text is written. */
+export const editor = (page: Page, label: string) =>
+  page.getByRole('textbox', { name: `Content of ${label}` })
+
+/** Writes a page's text anew, in the view where pages are written. */
+export async function write(page: Page, label: string, html: string): Promise<void> {
+  await row(page, new RegExp(label)).click()
+  await editor(page, label).click()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.insertText(html)
+  await allSaved(page)
+}
+
+/** Pastes, as another program has put it on the clipboard: texts by their media types. */
+export const paste = (into: Locator, data: Readonly<Record<string, string>>): Promise<void> =>
+  into.evaluate((element, given) => {
+    const clipboardData = new DataTransfer()
+    for (const [type, value] of Object.entries(given)) clipboardData.setData(type, value)
+    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
+  }, data)
 
 /** Opens a view, and waits until it is there: what a key does depends on the view that is open. */
 export async function openView(page: Page, view: string): Promise<void> {

@@ -1,8 +1,7 @@
 import { expect, type Page, test } from '@playwright/test'
-import { again, allSaved, makeSite, openView, row, signUp } from './support'
+import { again, allSaved, makeSite, openView, row, signUp, editor } from './support'
 
 const plan = 'Home\n  Visit\n  Contact'
-const editor = (page: Page, label: string) => page.getByRole('textbox', { name: `Content of ${label}` })
 const openPage = async (page: Page, label: string) => {
   await openView(page, 'Pages')
   await row(page, new RegExp(label)).click()

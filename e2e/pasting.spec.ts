@@ -1,0 +1,126 @@
+import { expect, test } from '@playwright/test'
+import { allSaved, editor, expectAccessible, makeSite, openView, paste, row, signUp, write } from './support'
+
+const red =
+  'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAYAAAD0In+KAAAAEUlEQVR4nGP8z8Dwn4GBgQEADQAC/yqlZ3kAAAAASUVORK5CYII='
+
+test('an address pasted over chosen words links them', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  await openView(page, 'Pages')
+  await write(page, 'Home', 'tide tables')
+  await page.keyboard.press('Control+a')
+  await paste(editor(page, 'Home'), { 'text/plain': 'https://tides.example/?a=1&b=2' })
+  await expect(editor(page, 'Home')).toHaveText(
+    '<a href="https://tides.example/?a=1&amp;b=2">tide tables</a>',
+  )
+})
+test('what is pasted from other programs is clean HTML with its pictures; Markdown by choice; source as it is', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  await openView(page, 'Pages')
+  await write(page, 'Home', '')
+  await paste(editor(page, 'Home'), {
+    'text/plain': 'High water at noon',
+    'text/html': `<p class=MsoNormal style="margin:0"><b>High water</b>&nbsp;at noon<img src="data:image/png;base64,${red}"></p>`,
+  })
+  await expect(editor(page, 'Home')).toContainText(
+    '<p><strong>High water</strong> at noon<img src="/images/picture-1.png"></p>',
+  )
+  await page.keyboard.press('Control+a')
+  await page.keyboard.press('Delete')
+  await paste(editor(page, 'Home'), { 'text/plain': '# Tides\n\n- high\n- low\n' })
+  await expect(editor(page, 'Home')).toContainText('# Tides')
+  await page.getByRole('button', { name: 'Make it HTML' }).click()
+  await expect(editor(page, 'Home')).toContainText('<h1>Tides</h1>')
+  await expect(editor(page, 'Home')).toContainText('<li>high</li>')
+  await page.keyboard.press('Control+a')
+  await page.keyboard.press('Delete')
+  await paste(editor(page, 'Home'), {
+    'text/plain': '<p>source</p>',
+    'text/html': '<div><b>&lt;p&gt;source</b></div>',
+  })
+  await expect(editor(page, 'Home')).toHaveText('<p>source</p>')
+  // A whole page is not what stands in a slot.
+  await page.keyboard.press('Control+a')
+  await page.keyboard.press('Delete')
+  await paste(editor(page, 'Home'), {
+    'text/plain':
+      '<!doctype html>\n<html>\n<head>\n<title>Tides</title>\n</head>\n<body>\n<p>source</p>\n</body>\n</html>',
+  })
+  await expect(editor(page, 'Home')).toContainText('<body>')
+  await page.getByRole('button', { name: 'Keep what stands in its body' }).click()
+  await expect(editor(page, 'Home')).toHaveText('<p>source</p>')
+  await allSaved(page)
+})
+
+test('a text typed without tags is told how visitors see it, and becomes HTML; Checks finds one that was left', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Visit\nContact')
+  await openView(page, 'Pages')
+  await row(page, 'Visit').click()
+  const visit = page.getByRole('textbox', { name: 'Content of Visit' })
+  await expect(visit).toContainText('Type or paste what the page says')
+  await visit.click()
+  await page.keyboard.insertText('The chapel is open.\n\nMost days.')
+  const notice = page.getByRole('status').filter({ hasText: 'these paragraphs run together' })
+  await expect(notice).toBeVisible()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Make paragraphs of them' }).click()
+  await expect(visit).toContainText('<p>The chapel is open.</p>')
+  await expect(notice).toHaveCount(0)
+  await expect(page.frameLocator('iframe').locator('p', { hasText: /^Most days\.$/ })).toBeVisible()
+
+  await row(page, 'Contact').click()
+  const contact = page.getByRole('textbox', { name: 'Content of Contact' })
+  await contact.click()
+  await page.keyboard.insertText('## By post\n\nTo the *warden*.')
+  await page.getByRole('button', { name: 'Make it HTML' }).click()
+  await expect(contact).toContainText('<h2>By post</h2>')
+  await page.keyboard.press('ControlOrMeta+a')
+  await page.keyboard.insertText('By hand.\n\nBy post.')
+  await page.getByRole('button', { name: 'Leave it as it is' }).click()
+  await expect(notice).toHaveCount(0)
+  await allSaved(page)
+  await openView(page, 'Checks')
+  await expect(page.getByRole('heading', { name: 'Paragraphs that run together' })).toBeVisible()
+  await page.getByRole('button', { name: 'Make paragraphs of it' }).click()
+  await expect(page.getByRole('heading', { name: 'Paragraphs that run together' })).toHaveCount(0)
+  await openView(page, 'Pages')
+  await expect(contact).toContainText('<p>By post.</p>')
+})
+
+test('text files that are brought become pages, with their first heading for a label', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await row(page, /Visit/).click()
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+  await page.getByLabel('Files to add').setInputFiles([
+    file('tides.md', '# High & low water\n\nAt **noon**.'),
+    file('old.html', '<!DOCTYPE html><title>The pier</title><body><p>Red.</p></body>'),
+    file('Notes.txt', 'One.\n\nTwo.'),
+    // Asked for by their names: no pages.
+    file('robots.txt', 'User-agent: *\n'),
+    file('finder0badc0de99.html', 'finder-proof: finder0badc0de99.html'),
+  ])
+  const question = page.getByRole('group', { name: 'Texts' })
+  await expect(question).toContainText('“tides.md”, “old.html” and “Notes.txt” are texts')
+  await expectAccessible(page)
+  const files = page.getByRole('region', { name: 'Files', exact: true })
+  for (const path of [/^finder0badc0de99\.html/, /^robots\.txt/])
+    await expect(files.getByRole('button', { name: path })).not.toContainText('not used')
+  await question.getByRole('button', { name: 'Make 3 pages' }).click()
+  await expect(row(page, /High & low water/)).toContainText('visit/high-and-low-water.html')
+  await allSaved(page)
+  await openView(page, 'Pages')
+  await row(page, /High & low water/).click()
+  await expect(editor(page, 'High & low water')).toHaveText('<p>At <strong>noon</strong>.</p>')
+  await row(page, /Notes/).click()
+  await expect(editor(page, 'Notes')).toHaveText('<p>One.</p><p>Two.</p>')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(row(page, /Notes/)).toHaveCount(0)
+})
