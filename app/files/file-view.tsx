@@ -152,7 +152,7 @@ function Name({ file }: { file: SiteFile }) {
         }}
       />
       {ownPathOf(typed) === null
-        ? 'Its path follows by the scheme; one that begins with / is its path from the top, and stays.'
+        ? 'Its path follows from this by the scheme. One that begins with / is a path from the top, and stays.'
         : 'A path from the top of the site: no scheme moves it from there.'}
     </label>
   )
