@@ -17,17 +17,14 @@ const counted = /^([A-Za-z]|[IVXLC]{1,7}|[ivxlc]{1,7})[.)][ \t]+(?=\S)/
 /** Whether a line begins with signs that may tell its level. */
 export const hasSigns = (text: string): boolean => signs.test(text)
 
-/** Whether a line begins with a bullet of some kind. */
-export const hasBullet = (text: string): boolean => kindOfBullet.test(text)
-
 /** Whether lines are an outline by their numbers. */
 export const areNumbered = (lines: readonly string[]): boolean =>
   outlineNumbers(lines.map((rest) => ({ rest }))) !== null
 
 /**
  * Levels that are told by what stands in front of lines, and not by how far in they stand: signs that are repeated, signs
- * under lines without one, or outline numbers each of which continues one above it. Null where nothing tells any, or
- * only indentation does.
+ * under lines without one, bullets of several kinds, or outline numbers each of which continues one above it. Letters and
+ * Roman numbers that count up tell no level, and go. Null where nothing tells any, or only indentation does.
  * @returns the lines without what told it, and how far in each stands then
  */
 export function readLevels(

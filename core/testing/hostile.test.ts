@@ -64,6 +64,7 @@ const cases: [string, (input: string) => unknown, string, string][] = [
     (line): [string, (input: string) => unknown, string, string] => [`what a plan is, of lines of ${line.slice(0, 5)}`, (text) => [guessPlanForm(text), readPlan('addresses', text), readPlan('ways', text), readPlan('text', text)], lines(line, size), lines('/visit/terns.html', size)],
   )),
   ['20,000 addresses in one folder', (text) => refused('addresses', text), many((nth) => `/a${nth}/`), many(() => '/visit/terns.html')],
+  ['a sitemap of elements in elements', (text) => refused('addresses', text), `<urlset>${'<loc>'.repeat(30_000)}`, `<urlset>${'<loc>a</loc>'.repeat(15_000)}</urlset>`],
   ['20,000 ways down from one page', (text) => refused('ways', text), many((nth) => `a > b${nth}`), many(() => 'Visit > Terns')],
   ['rows that all stand under one', (text) => refused('csv', text), `page,parent\nr,\n${many((nth) => `p${nth},r`)}`, `page,level\nr,1\n${many((nth) => `p${nth},2`)}`],
   ['lines counted with one letter', (text) => refused('text', text), many(() => 'a) x'), many(() => 'Terns and petrels')],

@@ -41,8 +41,14 @@ function ownNameOf(step: string): { details?: { ownName: string } } {
   return /^[\p{Ll}\p{N}]+(?:-[\p{Ll}\p{N}]+)*$/u.test(name) ? {} : { details: { ownName: name } }
 }
 
-/** Addresses of a sitemap (sitemaps protocol 0.9, `loc`), each with its line; null where its XML is broken. */
-function addressesOfSitemap(text: string): { line: number; text: string }[] | PlanRefusal {
+/** What a line, or an element, gives as the address of something. */
+interface Given {
+  readonly line: number
+  readonly text: string
+}
+
+/** Addresses of a sitemap (sitemaps protocol 0.9, `loc`); refused where its XML is broken. */
+function addressesOfSitemap(text: string): Given[] | { readonly refusal: PlanRefusal } {
   const found: { line: number; text: string }[] = []
   const parser = new SaxesParser()
   let within = 0
@@ -51,8 +57,7 @@ function addressesOfSitemap(text: string): { line: number; text: string }[] | Pl
     broken ??= { line: parser.line, reason: 'Here the file stops being well-formed XML.' }
   })
   parser.on('opentag', ({ name }) => {
-    if (/^(?:\w+:)?loc$/.test(name)) within += 1
-    if (within === 1) found.push({ line: parser.line, text: '' })
+    if (/^(?:\w+:)?loc$/.test(name) && ++within === 1) found.push({ line: parser.line, text: '' })
   })
   parser.on('text', (words) => {
     if (within === 1) found[found.length - 1]!.text += words
@@ -62,7 +67,8 @@ function addressesOfSitemap(text: string): { line: number; text: string }[] | Pl
   })
   for (let at = 0; at < text.length && !broken; at += 100_000) parser.write(text.slice(at, at + 100_000))
   if (!broken) parser.close()
-  return broken ?? found.map(({ line, text }) => ({ line, text: text.trim() }))
+  if (broken) return { refusal: broken }
+  return found.map(({ line, text }) => ({ line, text: text.trim() }))
 }
 
 /** An address without a bullet in front and without quotation marks around it. */
@@ -77,7 +83,7 @@ function bare(line: string): string {
 }
 
 /** Lines of a list or of a drawn tree, each as its path from the top. */
-function pathsOfLines(text: string): { line: number; text: string }[] {
+function pathsOfLines(text: string): Given[] {
   const lines = undrawn(text.split(/\r\n|\n|\r/))
   const found: { line: number; text: string }[] = []
   const open: { readonly columns: number; readonly path: string; readonly at: number }[] = []
@@ -103,7 +109,7 @@ interface Reading {
 }
 
 /** Addresses by their steps: those of one host, and of pages. */
-function stepsOf(given: readonly { readonly line: number; readonly text: string }[]): Reading {
+function stepsOf(given: readonly Given[]): Reading {
   let host: string | null = null
   let [elsewhere, files] = [0, 0]
   const addresses: Address[] = []
@@ -150,7 +156,7 @@ interface Draft {
 export function readAddressPlan(text: string): Outline | { refusal: PlanRefusal } {
   const unmarked = text.replace(/^\ufeff/, '')
   const given = /^\s*</.test(unmarked) ? addressesOfSitemap(unmarked) : pathsOfLines(unmarked)
-  if (!Array.isArray(given)) return { refusal: given as PlanRefusal }
+  if ('refusal' in given) return given
   const { addresses, elsewhere, files } = stepsOf(given)
   if (addresses.length === 0)
     return { refusal: { line: 1, reason: 'No line of this text is the address of a page.' } }
