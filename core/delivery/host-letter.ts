@@ -167,7 +167,7 @@ export function readHostLetter(letter: string): FoundPlace {
     }
   }
   const own = lines.filter((line) => !isElsewhere(partsOf(line))).join('\n')
-  found.publicAddress ??= /\bhttps?:\/\/(?!web-?mail|mail\.|login|my\.|panel|cpanel|support|help)[^\s<>"')]+/i
+  found.publicAddress ??= /\bhttps?:\/\/(?!web-?mail|mail\.|login|my\.|\w*panel|support|help)[^\s<>"')]+/i
     .exec(own)?.[0]
     .replace(/[.,;]+$/, '')
   // A sentence: “connect to web4.host.example by SFTP, on port 2222”.

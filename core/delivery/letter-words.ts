@@ -27,7 +27,7 @@ const kinds = Object.keys(words) as Told[]
 
 /** What has servers, accounts and addresses of its own beside a web space. */
 const elsewhere =
-  /^(e-?mail|mail\w*|webmail|imap\d?|pop3?|smtp|mx|dns|name-?servers?|ns\d?|mysql|mariadb|postgres\w*|database|datenbank|db|cpanel|panel|support|helpdesk|invoice|rechnung|customer|kunden\w*|order|ticket|phone|telefon|fax|proxy|billing)$/
+  /^(e-?mail|mail\w*|webmail|imap\d?|pop3?|smtp|mx|dns|name-?servers?|ns\d?|mysql|mariadb|postgres\w*|database|datenbank|db|\w*panel|support|helpdesk|invoice|rechnung|customer|kunden\w*|order|ticket|phone|telefon|fax|proxy|billing)$/
 /** What says nothing by itself, and belongs to what stands beside it. */
 const ofAddress =
   /^(address|adresse|direccion|indirizzo|adres|adresa|endereco|osoite|osoite|adress|ip|адрес|アドレス)$/

@@ -40,25 +40,8 @@ export function readLevels(
       })),
       note: isIndented ? null : 'Levels were read from the numbers in front of the lines.',
     }
-  const note = 'Levels were read from the signs in front of the lines.'
-  const kinds = isIndented ? null : kindDepths(lines)
-  if (kinds)
-    return {
-      lines: lines.map(({ rest }, index) => ({
-        columns: kinds[index]!,
-        rest: rest.replace(kindOfBullet, '').trimStart(),
-      })),
-      note,
-    }
-  const depths = isIndented ? null : signDepths(lines)
-  if (depths)
-    return {
-      lines: lines.map(({ rest }, index) => ({
-        columns: depths[index]!,
-        rest: rest.replace(signs, '').trimStart(),
-      })),
-      note,
-    }
+  const bySigns = isIndented ? null : levelsBySigns(lines)
+  if (bySigns) return { ...bySigns, note: 'Levels were read from the signs in front of the lines.' }
   const letters = countedLines(lines)
   if (letters.size === 0) return null
   return {
@@ -66,6 +49,20 @@ export function readLevels(
       letters.has(index) ? { ...line, rest: line.rest.replace(counted, '') } : line,
     ),
     note: null,
+  }
+}
+
+/** By the kinds of bullets, else by how often a sign stands there. */
+function levelsBySigns(lines: readonly TypedLine[]): { readonly lines: readonly TypedLine[] } | null {
+  const kinds = kindDepths(lines)
+  const depths = kinds ?? signDepths(lines)
+  if (!depths) return null
+  const mark = kinds ? kindOfBullet : signs
+  return {
+    lines: lines.map(({ rest }, index) => ({
+      columns: depths[index]!,
+      rest: rest.replace(mark, '').trimStart(),
+    })),
   }
 }
 
