@@ -12,10 +12,10 @@ const words: Readonly<Record<Told, string>> = {
     'user username login account userid benutzer benutzername nutzer nutzername anmeldename zugangsname identifiant utilisateur compte usuario cuenta utente gebruiker gebruikersnaam utilizador conta bruger brugernavn anvandare anvandarnamn bruker brukernavn uzytkownik uzytkownika uzivatel uzivatelske kayttaja kayttajatunnus kayttajanimi пользователь пользователя логин користувач користувача логін משתמש ユーザー ユーザー名 ユーザ名 アカウント',
   port: 'port puerto porta poort portti порт ポート ポート番号',
   protocol:
-    'protocol protokoll protocole protocolo protocollo protokol protokół encryption verschlusselung connection verbindung chiffrement протокол プロトコル',
+    'protocol protokoll protocole protocolo protocollo protokol encryption verschlusselung connection verbindung chiffrement протокол プロトコル',
   folder:
-    'folder directory path root docroot documentroot webroot htdocs verzeichnis startverzeichnis stammverzeichnis webverzeichnis ordner pfad dossier repertoire racine chemin directorio carpeta ruta cartella directory percorso map pad pasta diretorio mappe mapp katalog sti sokvag sciezka adresar slozka kansio hakemisto polku папка каталог директория תיקייה フォルダ ディレクトリ',
-  host: 'server host hostname servername serveradresse servername serveur hote servidor anfitrion host hostitel serwer serwera palvelin vert vard сервер хост сервера שרת サーバー ホスト ホスト名 サーバー名 サーバ名',
+    'folder directory path root docroot documentroot webroot htdocs verzeichnis startverzeichnis stammverzeichnis webverzeichnis ordner pfad dossier repertoire racine chemin directorio carpeta ruta cartella percorso map pad pasta diretorio mappe mapp katalog sti sokvag sciezka adresar slozka kansio hakemisto polku папка каталог директория תיקייה フォルダ ディレクトリ',
+  host: 'server host hostname servername serveradresse serveur hote servidor anfitrion hostitel serwer serwera palvelin vert vard сервер хост сервера שרת サーバー ホスト ホスト名 サーバー名 サーバ名',
   publicAddress:
     'domain website url site homepage webseite domane internetadresse webadresse dominio sitio sito domein domaine domene doman strona domena stranky verkkosivu verkkotunnus сайт домен сайта אתר ドメイン サイト',
 }
@@ -30,7 +30,7 @@ const elsewhere =
   /^(e-?mail|mail\w*|webmail|imap\d?|pop3?|smtp|mx|dns|name-?servers?|ns\d?|mysql|mariadb|postgres\w*|database|datenbank|db|\w*panel|support|helpdesk|invoice|rechnung|customer|kunden\w*|order|ticket|phone|telefon|fax|proxy|billing)$/
 /** What says nothing by itself, and belongs to what stands beside it. */
 const ofAddress =
-  /^(address|adresse|direccion|indirizzo|adres|adresa|endereco|osoite|osoite|adress|ip|адрес|アドレス)$/
+  /^(address|adresse|direccion|indirizzo|adres|adresa|endereco|osoite|adress|ip|адрес|アドレス)$/
 const ofTransfer = /^(s?ftp|ftps|ftpes|ssh|scp|ip)$/
 
 const longestLabel = 8

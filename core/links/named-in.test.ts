@@ -39,4 +39,5 @@ test('a small text that says the number it is called by proves whose a site is',
   expect(isProofOfOwner('report20310412.txt', `20310412 ${'x'.repeat(2_000)}`)).toBe(false)
   expect(mayBeProofOfOwner('papers/finder1a2b3c4d.html', 40)).toBe(false)
   expect(mayBeProofOfOwner('gettinghere.html', 40)).toBe(false)
+  expect(mayBeProofOfOwner('page-2-contacting.html', 40)).toBe(false)
 }) // prettier-ignore

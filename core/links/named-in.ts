@@ -52,15 +52,21 @@ export const isSubscribedTo = (path: string): boolean =>
 /** Letters of a file that proves whose a site is. */
 const longestProof = 1_000
 
+/** The long number that a small file is called by; null for any other name. */
+function proofNumber(name: string): string | null {
+  const number = /([a-z0-9]{8,})\.(?:html?|txt|xml)$/i.exec(name)?.[1]
+  return number !== undefined && /\d/.test(number) ? number : null
+}
+
 /**
  * Whether a small text says the long number that it is called by: services ask for such a file, by its name at the top of a
  * site, to see who its owner is.
  */
 export function isProofOfOwner(name: string, text: string): boolean {
-  const [, number = ''] = /([a-z0-9]{8,})\.(?:html?|txt|xml)$/i.exec(name) ?? []
-  return /\d/.test(number) && text.length <= longestProof && text.includes(number)
+  const number = proofNumber(name)
+  return number !== null && text.length <= longestProof && text.includes(number)
 }
 
 /** Whether a file may be one by its name and its size, where it stands: what it says is not looked at. */
 export const mayBeProofOfOwner = (path: string, sizeBytes: number): boolean =>
-  sizeBytes <= longestProof && /^[\w-]*[a-z0-9]{8,}\.(?:html?|txt|xml)$/i.test(path) && /\d/.test(path)
+  sizeBytes <= longestProof && !path.includes('/') && proofNumber(path) !== null

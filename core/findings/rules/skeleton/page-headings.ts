@@ -55,7 +55,7 @@ function mendsOf(extra: Heading, all: readonly Heading[], was: Hash, isSaid: boo
   const mends: Mend[] = []
   if (isSaid)
     mends.push({
-      words: 'Take it out: the template says the same',
+      words: 'Take it out, it is there already',
       edits: [{ start, end, text: '' }],
       was,
     })
@@ -63,7 +63,7 @@ function mendsOf(extra: Heading, all: readonly Heading[], was: Hash, isSaid: boo
   const areLower = all.length > 1 && all.every((one) => one.endNameAt !== null && one.level < 6)
   if (areLower)
     mends.push({
-      words: 'Put all headings of the text one level lower',
+      words: 'Lower all headings by one level',
       edits: all.flatMap((one) => atLevel(one, one.level + 1)),
       was,
       ...(isSaid && { isOther: true }),
