@@ -272,7 +272,7 @@ describe('pages with a base address', () => {
     )
   const leadsTo = ({ pages, old }: Understood, path: string) => {
     const page = pages.find((one) => one.path === path)!
-    return page.references.map(({ href }) => {
+    return [...page.references].map(({ href }) => {
       const target = old.resolve(href, path)
       return 'path' in target ? `${target.kind} ${target.path}${target.suffix}` : target.kind
     })

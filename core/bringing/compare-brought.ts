@@ -35,13 +35,13 @@ const mostApart = 200
 /** A page's text with each reference by what it leads to, and without some stretches, so that two can be compared. */
 function byGoals(
   text: string,
-  references: readonly Reference[],
+  references: Iterable<Reference>,
   goalOf: (reference: Reference) => string,
   without: readonly Range[] = [],
 ): string {
   const edits = [
     ...without.map(({ start, end }) => ({ start, end, text: '' })),
-    ...references.map((one) => ({ start: one.start, end: one.end, text: goalOf(one) })),
+    ...Array.from(references, (one) => ({ start: one.start, end: one.end, text: goalOf(one) })),
   ].sort((a, b) => a.start - b.start || b.end - a.end)
   let at = 0
   return applyEdits(

@@ -53,18 +53,15 @@ function listedInMenu(pages: readonly ReadPage[], shared: ReadonlySet<string>): 
   const lists = new Map<string, { pages: number; ids: Set<string> }>()
   for (const { outline } of pages) {
     const here = new Set<string>()
-    const open = [...outline]
-    for (let node = open.pop(); node; node = open.pop()) {
-      if (!node.list) {
-        open.push(...node.children)
-        continue
-      }
-      const list = lists.get(node.key) ?? { pages: 0, ids: new Set<string>() }
-      lists.set(node.key, list)
-      if (!here.has(node.key)) list.pages++
-      here.add(node.key)
-      for (const entry of node.list.entries) if ('id' in entry && shared.has(entry.id)) list.ids.add(entry.id)
-    }
+    outline.walk(({ list: menu, key }) => {
+      if (!menu) return true
+      const list = lists.get(key) ?? { pages: 0, ids: new Set<string>() }
+      lists.set(key, list)
+      if (!here.has(key)) list.pages++
+      here.add(key)
+      for (const entry of menu.entries) if ('id' in entry && shared.has(entry.id)) list.ids.add(entry.id)
+      return false
+    })
   }
   let fullest: ReadonlySet<string> = new Set()
   for (const { pages: having, ids } of lists.values())
@@ -193,7 +190,7 @@ export function planOf(
   const homePath = homeOfFolder('', paths) ?? homeOfFolder(folderOf(shallowest[0]!), paths) ?? shallowest[0]!
   const home = pages.find(({ path }) => path === homePath)!
   const known = new Set(pages.map(({ id }) => id))
-  const links = new Map(pages.map((page) => [page.id, page.links.filter(({ id }) => known.has(id))]))
+  const links = new Map(pages.map((page) => [page.id, [...page.links].filter(({ id }) => known.has(id))]))
   const shared = sharedMenu(links, home.id)
   const contents = contentsOf(links, home.id)
   // A menu is what visitors go by; contents that tell much more than it does are the plan.

@@ -122,7 +122,7 @@ function namesFolders(pages: readonly PageAsItWas[], old: Pick<OldNames, 'resolv
 /** Style sheets of the site that a page links, where they stand from now on, in its order. */
 function stylesOf(page: PageAsItWas, { old, names }: Goals, files: readonly BroughtFile[]): string[] {
   const sheets = new Set(files.flatMap(({ path, kind }) => (kind === 'style' ? [old.idOf.get(path)] : [])))
-  const linked = page.references.flatMap(({ href, holder }) => {
+  const linked = [...page.references].flatMap(({ href, holder }) => {
     const target = holder === 'link href' ? old.resolve(href.trim(), page.path) : null
     return target?.kind === 'file' && sheets.has(target.id) ? [names.files.get(target.id)!] : []
   })

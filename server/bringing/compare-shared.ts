@@ -61,7 +61,8 @@ export async function compareShared(
       )
       const task: CompareTask = {
         site,
-        pages: some,
+        // As plain data: what is in numbers here is read with what all pages share.
+        pages: some.map((page) => ({ ...page, references: [...page.references] })),
         madeIn: new Map(some.flatMap(({ id }) => (madeIn.has(id) ? [[id, madeIn.get(id)!]] : []))),
         old: { names: old.names, beside: old.beside },
         texts,

@@ -1,4 +1,5 @@
-import { framing, type OutlineNode } from '../reading/page-outline'
+import type { OutlineNode } from '../reading/outline'
+import { framing } from '../reading/page-outline'
 import type { ReadPage } from '../reading/read-page'
 import { isPlain } from './own-attributes'
 
@@ -32,7 +33,7 @@ function frameKeys({ outline }: ReadPage): ReadonlySet<string> {
         visit(children, isTop ? depth : depth + 1, wrappers + (isWrapper ? 1 : 0))
     }
   }
-  visit(outline, 0, 0)
+  visit(outline.top, 0, 0)
   return keys
 }
 
@@ -51,7 +52,7 @@ const mostFrames = 200
 
 /** What tells pages apart before all else: how browsers are told to read them, without which none looks as it did. */
 const modeOf = ({ outline, text }: ReadPage): string =>
-  outline.find((node) => node.tagName === null && node.range && isFixed(node, text))?.digest ?? ''
+  outline.top.find((node) => node.tagName === null && node.range && isFixed(node, text))?.digest ?? ''
 
 /** The language a page says it is in, its script and country aside; '' where it says none. */
 const languageOf = ({ tops }: ReadPage): string =>

@@ -1,12 +1,13 @@
 import type { Range } from '#core/markup'
 import type { FoundPart } from './generated-of'
-import { framing, type OutlineNode } from '../reading/page-outline'
+import type { OutlineNode } from '../reading/outline'
+import { framing } from '../reading/page-outline'
 import { folderOf } from '../brought'
 import { charsetKey, descriptionKey } from '../reading/page-tree'
 import { byFrame, isAround, isFixed } from './by-frame'
 import { layoutCells } from './layout'
 import { type Edges, type FrameMark, marksOn, type Sides } from './frame-marks'
-import type { ReadPage } from '../reading/read-page'
+import { type ReadPage, referencesWithin } from '../reading/read-page'
 import { matchingKeys } from './matching-keys'
 import { type OwnAttribute, ownAttributes, ownOf } from './own-attributes'
 import { type SaidValue, saidValues } from './said-values'
@@ -50,15 +51,9 @@ function trimmed(text: string, { start, end }: Range): Range {
 }
 
 /** Whether a stretch has references that lead elsewhere from another folder, however alike they are written there. */
-function leadsByFolder({ references }: ReadPage, { start, end }: Range): boolean {
-  let [low, high] = [0, references.length]
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (references[middle]!.start < start) low = middle + 1
-    else high = middle
-  }
-  for (let at = low; at < references.length && references[at]!.end <= end; at++)
-    if (!/^([a-z][a-z0-9+.-]*:|[/#?]|$)/i.test(references[at]!.href.trim())) return true
+function leadsByFolder(page: ReadPage, range: Range): boolean {
+  for (const { href } of referencesWithin(page, range))
+    if (!/^([a-z][a-z0-9+.-]*:|[/#?]|$)/i.test(href.trim())) return true
   return false
 }
 
@@ -284,7 +279,7 @@ function alignGroup(
   }
   const starts = group.map(({ text }) => ({ start: 0, end: text.length }))
   // The parser makes `html`, `head` and `body` where they are not written: what is in them counts then.
-  const tops = group.map(({ outline }) => unwrapped(outline))
+  const tops = group.map(({ outline }) => unwrapped(outline.top))
   align(tops, starts, { name: 'page', isMain: false, range: null })
   return { pages: group, gaps, parts: placed, said, own }
 }
@@ -349,10 +344,10 @@ export function groupPages(
 function partsIn(page: ReadPage, known: readonly FoundPart[]): number {
   const keys = new Set(known.map(({ key }) => key))
   const seen = new Set<string>()
-  const open = keys.size > 0 ? [...page.outline] : []
-  for (let node = open.pop(); node; node = open.pop()) {
-    if (keys.has(node.key)) seen.add(node.key)
-    open.push(...node.children)
-  }
+  if (keys.size > 0)
+    page.outline.walk(({ key }) => {
+      if (keys.has(key)) seen.add(key)
+      return true
+    })
   return seen.size
 }

@@ -1,7 +1,7 @@
 import { escapeAttribute, type HtmlAttribute } from '#core/markup'
 import type { Site } from '#core/site'
 import { type Attributes, contextOf, type Entry, type GeneratedPart, parts } from '#core/template'
-import type { ListEntry } from '../reading/page-outline'
+import type { ListEntry } from '../reading/outline'
 import type { ReadPage } from '../reading/read-page'
 
 /** An element of pages that lists what a generated part lists, on each of them. */
@@ -65,18 +65,16 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   const lists = new Map<string, Map<string, string[] | null>>()
   const attributesOf = new Map<string, readonly HtmlAttribute[]>()
   for (const page of pages) {
-    const open = [...page.outline]
-    for (let node = open.pop(); node; node = open.pop()) {
-      const ids = node.list && listedIn(node.list.entries, page.id, labelOf.get(page.id)!)
+    page.outline.walk(({ list, key }) => {
+      const ids = list && listedIn(list.entries, page.id, labelOf.get(page.id)!)
+      if (!ids) return true
+      const byPage = lists.get(key) ?? new Map<string, string[] | null>()
+      lists.set(key, byPage)
+      byPage.set(page.id, byPage.has(page.id) ? null : ids)
+      attributesOf.set(key, list.attributes)
       // What is in a list belongs to it.
-      if (!ids) open.push(...node.children)
-      else {
-        const byPage = lists.get(node.key) ?? new Map<string, string[] | null>()
-        lists.set(node.key, byPage)
-        byPage.set(page.id, byPage.has(page.id) ? null : ids)
-        attributesOf.set(node.key, node.list!.attributes)
-      }
-    }
+      return false
+    })
   }
   const found: FoundPart[] = []
   for (const [key, byPage] of lists) {

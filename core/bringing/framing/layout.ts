@@ -1,4 +1,4 @@
-import type { OutlineNode } from '../reading/page-outline'
+import type { OutlineNode } from '../reading/outline'
 
 /** What stands in a table that is no cell, and is the same in all pages that are laid out alike. */
 const between = /^(thead|tbody|tfoot|tr)$/

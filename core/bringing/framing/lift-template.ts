@@ -16,7 +16,7 @@ import type { Group } from './frame'
 import type { Edges } from './frame-marks'
 import { folderOf } from '../brought'
 import type { OldNames } from '../old-names'
-import type { ReadPage } from '../reading/read-page'
+import { type ReadPage, referencesWithin } from '../reading/read-page'
 
 /** A stretch of a model page that its template fills in otherwise. */
 export interface ShownSlot extends Range {
@@ -92,8 +92,7 @@ const fileOf = (path: string) => path.slice(path.lastIndexOf('/') + 1)
 
 /** Edits that lead the references of a stretch of a page to where things stand now. */
 export function mendsIn(page: ReadPage, range: Range, to: string | null, goals: Goals): TextEdit[] {
-  return page.references.flatMap((reference) => {
-    if (reference.start < range.start || reference.end > range.end) return []
+  return [...referencesWithin(page, range)].flatMap((reference) => {
     const href = mendedHref(reference, page.path, to, goals)
     return href === null
       ? []

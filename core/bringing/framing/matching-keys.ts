@@ -1,4 +1,5 @@
-import { framing, type OutlineNode } from '../reading/page-outline'
+import type { OutlineNode } from '../reading/outline'
+import { framing } from '../reading/page-outline'
 import { differingAttributes } from './own-attributes'
 
 /** By what the children of an element are matched from page to page. */

@@ -4,7 +4,6 @@ import {
   type HtmlElement,
   type HtmlNode,
   isElement,
-  type Range,
   walkHtml,
 } from '#core/markup'
 import type { OldNames } from '../old-names'
@@ -21,43 +20,11 @@ import {
   rangeOf,
   startTagKey,
   textIn,
-  type WrittenTag,
   writtenTag,
 } from './page-tree'
+import { type ListEntry, Outline, type WrittenNode } from './outline'
+import type { Strings } from './packed'
 import { digestOfNode } from './tree-digest'
-
-/** An entry of a list: the page it leads to, or what it says where it leads nowhere. */
-export type ListEntry = { readonly id: string } | { readonly says: string }
-
-/**
- * A node of what is kept of a page's tree: the elements a frame is made of, what they hold, and lists of links wherever
- * they stand. Anything else is one thing as a whole, whatever is in it: all pages of a site are held at once.
- */
-export interface OutlineNode {
-  /** Null for a text or a comment. */
-  readonly tagName: string | null
-  /** Of an element that frames are made of, and that has attributes: its start tag. */
-  readonly tag: WrittenTag | null
-  /** What tells it from others beside it; its references are written by what they lead to. */
-  readonly key: string
-  /** Equal digests, equal subtrees: white space aside, and references by what they lead to. */
-  readonly digest: string
-  /** Null for one that the parser added. */
-  readonly range: Range | null
-  /** Between its tags; null where they are not written. */
-  readonly inside: Range | null
-  /** Its `id`, else its classes. */
-  readonly name: string | null
-  /** Those that count, without white space; none of an element that is not looked into. */
-  readonly children: readonly OutlineNode[]
-  /** Of a heading of the first level. */
-  readonly says: string | null
-  /** Of a list of nothing but pages. */
-  readonly list: {
-    readonly entries: readonly ListEntry[]
-    readonly attributes: readonly HtmlAttribute[]
-  } | null
-}
 
 /** A link to a page, as a plan is read from it. */
 export interface PageLink {
@@ -86,17 +53,6 @@ const isOfFrame = ({ tagName, attrs, sourceCodeLocation: where }: HtmlElement): 
 
 const isCell = (node: HtmlNode): boolean => isElement(node) && /^t[dh]$/.test(node.tagName)
 
-/** Equal strings of many pages, kept once. */
-export class Strings {
-  readonly #known = new Map<string, string>()
-  once(text: string): string {
-    const known = this.#known.get(text)
-    if (known !== undefined) return known
-    this.#known.set(text, text)
-    return text
-  }
-}
-
 /** Where a page is read: what its references lead to, and strings it has in common with others. */
 export interface Reading {
   readonly path: string
@@ -112,8 +68,6 @@ function pageOf(element: HtmlElement, { old, path }: Reading): string | null {
   const target = href === undefined ? null : old.resolve(href.trim(), path)
   return target?.kind === 'page' && target.suffix === '' ? target.id : null
 }
-
-const nothing: readonly OutlineNode[] = []
 
 /** What is known of each node of a page from those within it, by its place among all. */
 interface FromWithin {
@@ -182,7 +136,7 @@ function entriesOf(
 /** What is known of a page from what its nodes stand in. */
 interface FromAround {
   readonly links: readonly PageLink[]
-  readonly lists: ReadonlyMap<HtmlNode, NonNullable<OutlineNode['list']>>
+  readonly lists: ReadonlyMap<HtmlNode, NonNullable<WrittenNode['list']>>
   /** What tables are made of that put a page's parts side by side. */
   readonly laidOut: ReadonlySet<HtmlNode>
 }
@@ -190,7 +144,7 @@ interface FromAround {
 /** Downwards: how deep in lists it stands. */
 function readDownwards({ nodes, parents }: InOrder, reading: Reading, within: FromWithin): FromAround {
   const links: PageLink[] = []
-  const lists = new Map<HtmlNode, NonNullable<OutlineNode['list']>>()
+  const lists = new Map<HtmlNode, NonNullable<WrittenNode['list']>>()
   const laidOut = new Set<HtmlNode>()
   /** Lists that an element stands in, itself included; those of them that are tried; and whether it is in a link. */
   const depths = new Array<number>(nodes.length).fill(0)
@@ -212,7 +166,7 @@ function readDownwards({ nodes, parents }: InOrder, reading: Reading, within: Fr
     // What leads on to the next page or back says nothing of a plan (HTML §4.6.7.13).
     if (tagName === 'a' && !isLinked && !/\b(next|prev)\b/i.test(attributeOf(node, 'rel') ?? '')) {
       const id = pageOf(node, reading)
-      if (id !== null) links.push({ id, label: reading.strings.once(textIn(node)), depth: outer })
+      if (id !== null) links.push({ id, label: textIn(node), depth: outer })
     }
     const isTried =
       before < deepestList &&
@@ -234,7 +188,7 @@ const withoutPlace = ({ name, value }: HtmlAttribute): HtmlAttribute => ({ name,
 export function outlineOf(
   root: HtmlNode,
   reading: Reading,
-): { readonly top: readonly OutlineNode[]; readonly links: readonly PageLink[] } {
+): { readonly outline: Outline; readonly links: readonly PageLink[] } {
   const { goalOf, strings } = reading
   const inOrder = inOrderOf(root)
   const { nodes, parents } = inOrder
@@ -252,33 +206,31 @@ export function outlineOf(
     if (said) return said.key
     return isDescription(one) ? descriptionKey : isCharset(one) ? charsetKey : startTagKey(one, goalOf)
   }
-  // Upwards again: what is looked into, with what it holds, from the last of it to the first.
-  const made = new Map<number, OutlineNode[]>()
-  const madeIn = (at: number): readonly OutlineNode[] => made.get(at)?.reverse() ?? nothing
-  for (let at = nodes.length - 1; at > 0; at--) {
+  const kept: WrittenNode[] = []
+  /** Which of those kept a node is. */
+  const places = new Array<number>(nodes.length).fill(-1)
+  for (let at = 1; at < nodes.length; at++) {
     const node = nodes[at]!
     const digest = within.digests[at]!
     const holder = parents[at]!
     // White space, and what stands in an element that is one thing.
-    if (digest === null || !(holder === 0 || isLookedInto(nodes[holder]!))) continue
+    if (digest === null || !(holder === 0 || (places[holder]! >= 0 && isLookedInto(nodes[holder]!)))) continue
     const element = isElement(node) ? node : null
     const value = (name: string) => element && attributeOf(element, name)
-    const one: OutlineNode = {
-      tagName: element ? strings.once(element.tagName) : null,
-      tag: element && isOfFrame(element) ? writtenTag(element, reading.text, goalOf) : null,
-      key: element ? strings.once(tagKey(element)) : `= ${digest}`,
-      digest,
-      range: rangeOf(node),
-      inside: element && insideOf(element),
-      name: strings.once(value('id') ?? value('class') ?? '') || null,
-      children: isLookedInto(node) ? madeIn(at) : nothing,
-      // One around others is no label, and each of them would be read as often as it is deep.
-      says: element?.tagName === 'h1' && !within.headed.has(node) ? textIn(node) : null,
-      list: lists.get(node) ?? null,
-    }
-    const beside = made.get(holder)
-    if (beside) beside.push(one)
-    else made.set(holder, [one])
+    places[at] =
+      kept.push({
+        parent: places[holder]!,
+        tagName: element && element.tagName,
+        tag: element && isOfFrame(element) ? writtenTag(element, reading.text, goalOf) : null,
+        key: element && tagKey(element),
+        digest,
+        range: rangeOf(node),
+        inside: element && insideOf(element),
+        name: (value('id') ?? value('class') ?? '') || null,
+        // One around others is no label, and each of them would be read as often as it is deep.
+        says: element?.tagName === 'h1' && !within.headed.has(node) ? textIn(node) : null,
+        list: lists.get(node) ?? null,
+      }) - 1
   }
-  return { top: madeIn(0), links }
+  return { outline: new Outline(kept, strings), links }
 }

@@ -13,7 +13,9 @@ import {
 import { leadsAbove, type Target } from '#core/links'
 import type { BroughtFile } from '../brought'
 import type { OldNames } from '../old-names'
-import { type OutlineNode, outlineOf, type PageLink, Strings } from './page-outline'
+import type { Outline } from './outline'
+import { Packed, type Packing, Strings } from './packed'
+import { outlineOf, type PageLink } from './page-outline'
 import { isCharset, isDescription, saidBy, textIn, type WrittenTag, writtenTag } from './page-tree'
 
 /** A `meta` that says something of its page: its values, and where they stand. */
@@ -32,11 +34,12 @@ export interface ReadPage {
   readonly id: string
   readonly path: string
   readonly text: string
-  readonly outline: readonly OutlineNode[]
+  readonly outline: Outline
   /** Its links to other pages, in order. */
-  readonly links: readonly PageLink[]
+  readonly links: Packed<PageLink>
   readonly metas: readonly Meta[]
-  readonly references: readonly Reference[]
+  /** In order. */
+  readonly references: Packed<Reference>
   readonly title: { readonly text: string; readonly range: Range } | null
   readonly description: { readonly text: string; readonly range: Range } | null
   /** What its head says of it for others (`saidBy`); null for what it says twice. */
@@ -52,7 +55,10 @@ export interface ReadPage {
 }
 
 /** What a page is compared by with what comes out of it. */
-export type PageAsItWas = Pick<ReadPage, 'id' | 'path' | 'text' | 'references'>
+export interface PageAsItWas extends Pick<ReadPage, 'id' | 'path' | 'text'> {
+  /** In order. */
+  readonly references: Iterable<Reference>
+}
 
 /** All else of a page can go once a site is made of it. */
 export const asItWas = ({ id, path, text, references }: ReadPage): PageAsItWas => ({
@@ -61,6 +67,72 @@ export const asItWas = ({ id, path, text, references }: ReadPage): PageAsItWas =
   text,
   references,
 })
+
+/** The references that stand in a stretch of a page, the first of them found by halves. */
+export function* referencesWithin({ references }: ReadPage, { start, end }: Range): Iterable<Reference> {
+  let [low, high] = [0, references.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (references.at(middle).start < start) low = middle + 1
+    else high = middle
+  }
+  for (let index = low; index < references.length; index++) {
+    const reference = references.at(index)
+    if (reference.start > end) return
+    if (reference.end <= end) yield reference
+  }
+}
+
+/** What pages that are read together have in common: their strings, and how their links and references are written. */
+interface Shared {
+  readonly strings: Strings
+  readonly links: Packing<PageLink>
+  readonly references: Packing<Reference>
+}
+
+function sharing(strings: Strings): Shared {
+  /** All of a reference but where it leads and stands: few kinds of them in a site. */
+  const kinds: Omit<Reference, 'start' | 'end' | 'href'>[] = []
+  const numbers = new Map<string, number>()
+  const numberOf = (kind: (typeof kinds)[number]): number => {
+    const name = JSON.stringify(kind)
+    const known = numbers.get(name)
+    if (known !== undefined) return known
+    numbers.set(name, kinds.length)
+    return kinds.push(kind) - 1
+  }
+  return {
+    strings,
+    links: {
+      width: 3,
+      write: ({ id, label, depth }, into, at) => {
+        into[at] = strings.numberOf(id)
+        into[at + 1] = strings.numberOf(label)
+        into[at + 2] = depth
+      },
+      read: (from, at) => ({
+        id: strings.textOf(from[at]!),
+        label: strings.textOf(from[at + 1]!),
+        depth: from[at + 2]!,
+      }),
+    },
+    references: {
+      width: 4,
+      write: ({ start, end, href, ...kind }, into, at) => {
+        into[at] = start
+        into[at + 1] = end
+        into[at + 2] = strings.numberOf(href)
+        into[at + 3] = numberOf(kind)
+      },
+      read: (from, at) => ({
+        start: from[at]!,
+        end: from[at + 1]!,
+        href: strings.textOf(from[at + 2]!),
+        ...kinds[from[at + 3]!]!,
+      }),
+    },
+  }
+}
 
 /** Words that a page may say that only sends visitors on: that it has moved, and where. */
 const mostForwardingWords = 25
@@ -95,7 +167,7 @@ const mostTried = 20
 function readPage(
   { id, path, text }: { readonly id: string; readonly path: string; readonly text: string },
   old: Pick<OldNames, 'resolve'>,
-  strings: Strings,
+  shared: Shared,
 ): ReadPage {
   const parsed = parseHtml(text, true)
   /** What a reference of it leads to, written alike on every page. */
@@ -151,24 +223,20 @@ function readPage(
       )
     if (node.tagName === 'h1' && heading === null && tried++ < mostTried) heading = textIn(node) || null
   })
-  const { top, links } = outlineOf(root, { path, text, goalOf, old, strings })
-  const references = readToPlace(text, true, parsed).references.map(
-    ({ start, end, href, syntax, inAttribute, holder, ifThere }): Reference => {
-      const told = { start, end, href: strings.once(href), syntax, holder: strings.once(holder) }
-      return { ...told, ...(inAttribute && { inAttribute }), ...(ifThere && { ifThere }) }
-    },
-  )
+  const { outline, links } = outlineOf(root, { path, text, goalOf, old, strings: shared.strings })
+  // In order: a tree has what stands in a table, but in no cell of it, before the table (HTML §13.2.6.1).
+  const references = [...readToPlace(text, true, parsed).references].sort((a, b) => a.start - b.start)
   const forwardsTo = forwardedBy(root, references, (href) => old.resolve(href, path))
   return {
     id,
     path,
     text,
-    outline: top,
-    links,
+    outline,
+    links: new Packed(links, shared.links),
     metas,
     said,
     tops,
-    references,
+    references: new Packed(references, shared.references),
     title,
     description,
     charset,
@@ -183,9 +251,9 @@ export function readPages(
   old: Pick<OldNames, 'resolve' | 'idOf'>,
   onPage?: () => void,
 ): ReadPage[] {
-  const strings = new Strings()
+  const shared = sharing(new Strings())
   return files.map(({ path, text = '' }) => {
     onPage?.()
-    return readPage({ id: old.idOf.get(path)!, path, text: text.replace(/\r\n?/g, '\n') }, old, strings)
+    return readPage({ id: old.idOf.get(path)!, path, text: text.replace(/\r\n?/g, '\n') }, old, shared)
   })
 }

@@ -15,12 +15,12 @@ const isShortened = (href: string, target: Target): boolean =>
 
 /** What is said of such references: they name the files from now on. */
 export function remarksOfShortNames(
-  pages: readonly { readonly path: string; readonly references: readonly Reference[] }[],
+  pages: readonly { readonly path: string; readonly references: Iterable<Reference> }[],
   resolve: (href: string, from: string) => Target,
 ): Remark[] {
   let references = 0
   const on = pages.filter((page) => {
-    const short = page.references.filter(({ href }) => isShortened(href, resolve(href, page.path)))
+    const short = [...page.references].filter(({ href }) => isShortened(href, resolve(href, page.path)))
     references += short.length
     return short.length > 0
   })
