@@ -87,9 +87,9 @@ export function largeSite(pageCount: number, linkCount: number): { site: Site; t
 }
 
 /** Pages of about 24 KB each that somebody typed: one frame, one menu, a text of paragraphs, lists and links. */
-export function handMade(
+export function* handMade(
   pageCount: number,
-): { path: string; kind: 'page'; hash: string; sizeBytes: number; text: string }[] {
+): Generator<{ path: string; kind: 'page'; hash: string; sizeBytes: number; text: string }> {
   const paths = Array.from({ length: pageCount }, (_, at) =>
     at === 0
       ? 'index.html'
@@ -97,7 +97,7 @@ export function handMade(
         ? `part${(at - 1) / 20}/index.html`
         : `part${Math.floor((at - 1) / 20)}/page${at}.html`,
   )
-  return paths.map((path, at) => {
+  for (const [at, path] of paths.entries()) {
     const up = path.includes('/') ? '../' : ''
     const menu = paths
       .filter((_, to) => to % 20 === 1)
@@ -127,6 +127,6 @@ ${paragraphs.join('\n')}
 </body>
 </html>
 `
-    return { path, kind: 'page' as const, hash: String(at).padStart(64, '0'), sizeBytes: text.length, text }
-  })
+    yield { path, kind: 'page' as const, hash: String(at).padStart(64, '0'), sizeBytes: text.length, text }
+  }
 }

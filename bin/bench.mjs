@@ -1,6 +1,6 @@
 // npm run bench: the figures of docs/benchmarks.md, over a cluster and a practice host of its own. Parts are named
 // after `--`: core, reading, bringing, deliveries, pages, keys, uploads, load.
-import { ensureBuild } from './lib/build.mjs'
+import { ensureBuild, ensureThreads } from './lib/build.mjs'
 import { ensureChromium } from './lib/chromium.mjs'
 import { ensureNodeModules } from './lib/install.mjs'
 import { freePort, run } from './lib/run.mjs'
@@ -16,6 +16,7 @@ await main(async () => {
   await ensureNodeModules()
   await ensureChromium('The figures of keys are taken in Chromium, which is not installed.')
   await ensureBuild()
+  process.env.RUBRICANT_THREADS = await ensureThreads()
   const services = await startOwnServices('bench')
   try {
     for (const [, file] of [

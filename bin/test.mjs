@@ -2,7 +2,7 @@
 import fs from 'node:fs'
 import path from 'node:path'
 import { spawn } from 'node:child_process'
-import { ensureBuild } from './lib/build.mjs'
+import { ensureBuild, ensureThreads } from './lib/build.mjs'
 import { ensureChromium } from './lib/chromium.mjs'
 import { ensureNodeModules } from './lib/install.mjs'
 import { main, say } from './lib/say.mjs'
@@ -96,6 +96,7 @@ await main(async () => {
     if (code !== 0 && !found?.numFailedTests && !found?.numRuntimeErrorTestSuites) failed += 1
     if (!found?.numTotalTests && !isFiltered) count(`Jest: ${project} ran no test`, false)
   }
+  process.env.RUBRICANT_THREADS = await ensureThreads()
   if (wants('unit')) await jest('unit', {})
 
   const services = await startOwnServices('test')

@@ -24,7 +24,7 @@ function* filesBelow(place) {
   else for (const name of fs.readdirSync(place).sort()) yield* filesBelow(path.join(place, name))
 }
 
-function sourceState() {
+function stateOf(sources) {
   const hash = createHash('sha256')
   for (const place of sources)
     for (const file of filesBelow(place)) {
@@ -55,13 +55,59 @@ async function packFiles(folder) {
   )
 }
 
+/** Where modules that threads run stand once they are built. */
+const threads = path.resolve('build/threads')
+
+/**
+ * Builds what threads run into a file each, and what they share: as sources, hundreds of modules are read and translated by each
+ * thread that starts, which takes it a second or two.
+ */
+async function buildThreads() {
+  const { build } = await import('vite')
+  // It sets what this process is run as, and who asked may go on to tests.
+  const { NODE_ENV } = process.env
+  const modules = [...filesBelow('server')].filter((file) => file.endsWith('.worker.ts'))
+  await build({
+    configFile: false,
+    logLevel: 'warn',
+    publicDir: false,
+    build: {
+      ssr: true,
+      outDir: threads,
+      emptyOutDir: true,
+      target: 'node20',
+      rolldownOptions: {
+        input: Object.fromEntries(modules.map((file) => [path.basename(file, '.ts'), path.resolve(file)])),
+        output: { entryFileNames: '[name].js', chunkFileNames: 'shared-[hash].js' },
+      },
+    },
+  })
+  if (NODE_ENV === undefined) delete process.env.NODE_ENV
+  else process.env.NODE_ENV = NODE_ENV
+}
+
+/**
+ * Builds what threads run when its sources differ from those of the last time.
+ * @returns where it stands, as `RUBRICANT_THREADS` names it
+ */
+export async function ensureThreads() {
+  const mark = path.join(threads, '.sources')
+  const state = stateOf(['core', 'server', 'package-lock.json', 'package.json', 'bin/lib/build.mjs'])
+  if (!fs.existsSync(mark) || fs.readFileSync(mark, 'utf8') !== state) {
+    await buildThreads()
+    fs.writeFileSync(mark, state)
+  }
+  return threads
+}
+
 /** Builds the application when its sources differ from those of the last build. */
 export async function ensureBuild() {
+  await ensureThreads()
   const mark = 'build/.sources'
-  const state = sourceState()
+  const state = stateOf(sources)
   if (fs.existsSync(mark) && fs.readFileSync(mark, 'utf8') === state) return
   say('Building …')
-  fs.rmSync('build', { recursive: true, force: true })
+  for (const part of [mark, 'build/client', 'build/server']) fs.rmSync(part, { recursive: true, force: true })
   await run('npx', ['react-router', 'build'], { env: { ...process.env, NODE_ENV: 'production' } })
   await packFiles('build/client')
   fs.writeFileSync(mark, state)

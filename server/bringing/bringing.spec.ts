@@ -19,8 +19,9 @@ import {
 import { housekeeping } from '../housekeeping'
 import { accountWithSite, freshDatabase, siteOf } from '../testing/support'
 import { bringIn, lookAtBringing } from './bringing'
+import { endBringers } from './in-thread'
 import { beginBringing, correctBringing, dropBringing, takeBroughtFile, takeBroughtZip } from './taking'
-import { type BringingWishes, endBringers } from './understanding'
+import type { BringingWishes } from './understanding'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
 let accountId: string

@@ -16,12 +16,12 @@ import {
   type RippleView,
 } from '#server/sites'
 import { deleteBringing } from './bringing-rows'
+import type { Watch } from './in-thread'
 import {
   type BringingWishes,
   forgetUnderstood,
   understandWaiting,
   type UnderstoodSite,
-  type Watch,
 } from './understanding'
 
 /** A page as it would be brought in. */

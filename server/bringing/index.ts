@@ -9,4 +9,5 @@ export {
   takeBroughtZip,
   waitsForAccount,
 } from './taking'
-export { type BringingWishes, endBringers } from './understanding'
+export { endBringers } from './in-thread'
+export { type BringingWishes } from './understanding'

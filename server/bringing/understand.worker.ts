@@ -13,28 +13,39 @@ import {
 import type { FoundTemplate, Remark } from '#core/bringing'
 import type { BringIn } from '#core/change'
 import type { Hash, Site } from '#core/site'
+import { broughtFile, type FileToRead } from './brought-file'
 import { compareShared } from './compare-shared'
 import { sourcesOf } from './sources'
 
 export interface UnderstandTask {
-  readonly files: readonly BroughtFile[]
   readonly name: string
   readonly choices: BringingChoices
   /** The site that they join, and the sources of its templates; null for a new one. */
   readonly into: (Into & { readonly texts: readonly (readonly [Hash, string])[] }) | null
   readonly year: number
-  /** Where it tells how far it is. */
+  /** Where it asks for files, tells how far it is, and gives texts. */
   readonly port: MessagePort
 }
+
+/** What is said on the way. Whatever is large comes and goes in portions, so that nobody holds it twice. */
+export type FromThread =
+  | { readonly kind: 'progress'; readonly done: number; readonly all: number }
+  /** Asks for files. */
+  | { readonly kind: 'files' }
+  /** Texts that were made, by what names them. */
+  | { readonly kind: 'texts'; readonly texts: readonly (readonly [Hash, string])[] }
+
+/** What a thread is answered: files that it asked for, none after the last; or that texts were taken. */
+export type ToThread = readonly FileToRead[] | null
 
 export type UnderstandAnswer =
   | { readonly refusal: string }
   | {
       readonly site: Site
-      /** Texts that were made, by what names them. */
-      readonly texts: readonly (readonly [Hash, string])[]
       readonly templates: readonly FoundTemplate[]
       readonly remarks: readonly Remark[]
+      /** What is told of how files are written, by where they came from. */
+      readonly ofFiles: readonly Remark[]
       readonly compared: readonly ComparedPage[]
       /** Of pages that join a site: the change they are, and what the site has already. */
       readonly joining: {
@@ -45,15 +56,56 @@ export type UnderstandAnswer =
       } | null
     }
 
+/** Letters of the texts that are given at a time, in UTF-16 code units. */
+const lettersAtOnce = 1_000_000
+
+const ask = (port: MessagePort, message: FromThread): Promise<ToThread> =>
+  new Promise((resolve) => {
+    port.once('message', resolve)
+    port.postMessage(message)
+  })
+
+/** The files that wait, with what is told of how they are written. */
+async function readFiles(port: MessagePort): Promise<{ files: BroughtFile[]; ofFiles: Remark[] }> {
+  const files: BroughtFile[] = []
+  const ofFiles: Remark[] = []
+  for (;;) {
+    const some = await ask(port, { kind: 'files' })
+    if (some === null) return { files, ofFiles }
+    for (const one of some) {
+      const { file, remark } = broughtFile(one)
+      files.push(file)
+      if (remark) ofFiles.push(remark)
+    }
+  }
+}
+
+/** Gives texts away: what was given is not kept here. */
+async function giveTexts(port: MessagePort, texts: Map<Hash, string>): Promise<void> {
+  let some: [Hash, string][] = []
+  let letters = 0
+  const give = async () => {
+    if (some.length > 0) await ask(port, { kind: 'texts', texts: some })
+    ;[some, letters] = [[], 0]
+  }
+  for (const [hash, text] of texts) {
+    texts.delete(hash)
+    some.push([hash, text])
+    letters += text.length
+    if (letters > lettersAtOnce) await give()
+  }
+  await give()
+}
+
 /** Understands a site and compares what would come out. Runs in a thread of its own, which may be ended. */
 export default async function run({
-  files,
   name,
   choices,
   into,
   year,
   port,
 }: UnderstandTask): Promise<UnderstandAnswer> {
+  const { files, ofFiles } = await readFiles(port)
   const texts = new Map<Hash, string>()
   const put = (text: string): Hash => {
     const hash = createHash('sha256').update(text).digest('hex')
@@ -64,7 +116,7 @@ export default async function run({
   const all = 2 * files.filter(({ kind }) => kind === 'page').length
   let done = 0
   const tellOne = () => {
-    if (++done % 10 === 0) port.postMessage({ done, all })
+    if (++done % 10 === 0) port.postMessage({ kind: 'progress', done, all } satisfies FromThread)
   }
   const tools: BringingTools = {
     newId: randomUUID,
@@ -74,7 +126,9 @@ export default async function run({
   }
   // Style sheets that stay as they are have a text of their own already.
   const given = new Map([
-    ...files.flatMap(({ hash, text }) => (text === undefined ? [] : [[hash, text] as const])),
+    ...files.flatMap(({ kind, hash, text }) =>
+      kind === 'page' || text === undefined ? [] : [[hash, text] as const],
+    ),
     ...(into?.texts ?? []),
   ])
   const textOf = (hash: Hash) => texts.get(hash) ?? given.get(hash) ?? ''
@@ -86,11 +140,13 @@ export default async function run({
     // What is put into another frame comes out otherwise by its author's wish.
     const compared = into.frame === 'own' ? await compareShared(joined, sources, tellOne) : []
     const paths = pages.map(({ id, path }) => [id, base + path] as const)
-    return { site, texts: [...texts], templates, remarks, compared, joining: { change, same, paths } }
+    await giveTexts(port, texts)
+    return { site, templates, remarks, ofFiles, compared, joining: { change, same, paths } }
   }
   const understood = understand(files, name, choices, tools)
   if ('refusal' in understood) return understood
   const { site, templates, remarks } = understood
   const compared = await compareShared(understood, sources, tellOne)
-  return { site, texts: [...texts], templates, remarks, compared, joining: null }
+  await giveTexts(port, texts)
+  return { site, templates, remarks, ofFiles, compared, joining: null }
 }

@@ -1,6 +1,7 @@
 export {
   bytesFrom,
   getBlobs,
+  getFronts,
   getTexts,
   getTextsOften,
   hashOf,

@@ -2,6 +2,9 @@ import path from 'node:path'
 import { Piscina } from 'piscina'
 import { log } from './log'
 
+/** Where modules of threads stand that were built, each in one file; where that is not said, they are run as sources. */
+const built = process.env.RUBRICANT_THREADS
+
 /**
  * Threads that run a module of ours, started when they are first asked for and ended when they have had
  * nothing to do for a minute.
@@ -12,8 +15,8 @@ export function threadsOf<Task, Answer>(
   { threads, memoryMb, waiting }: { threads: number; memoryMb: number; waiting: number },
 ): Piscina<Task, Answer> {
   const made = new Piscina<Task, Answer>({
-    filename: path.resolve(file),
-    execArgv: ['--import', path.resolve('server/platform/thread-start.mjs')],
+    filename: built ? path.join(built, `${path.basename(file, '.ts')}.js`) : path.resolve(file),
+    execArgv: built ? [] : ['--import', path.resolve('server/platform/thread-start.mjs')],
     // They work on what this thread works on, whatever the process was started with.
     env: { ...process.env } as Record<string, string>,
     maxThreads: threads,
