@@ -59,6 +59,9 @@ export function oldNamesOf(
   return { names, idOf, beside, resolve: resolverOf(names, beside) }
 }
 
+/** References of which it is known where they lead. */
+const mostKept = 20_000
+
 /** What references led to, of nothing but where everything stood: another thread asks it as well. */
 export function resolverOf(names: Names, beside: Beside | null): Resolver {
   const { byPath } = names
@@ -85,14 +88,22 @@ export function resolverOf(names: Names, beside: Beside | null): Resolver {
     const there = resolveReference(href, beside.base + from, beside.names, beside.homeFile)
     return there.kind === 'missing' ? first : there
   }
-  // The pages of a folder have one menu, and each step of understanding asks where it leads.
+  // The pages of a folder have one menu, and each step of understanding asks where it leads. What is kept has an end: texts may
+  // lead to thousands of pages from hundreds of folders.
   const known = new Map<string, Map<string, Target>>()
+  let kept = 0
   return (href, from) => {
     const folder = folderOf(from)
-    let inFolder = known.get(folder)
-    if (!inFolder) known.set(folder, (inFolder = new Map()))
-    let target = inFolder.get(href)
-    if (!target) inFolder.set(href, (target = resolve(href, from)))
+    const inFolder = known.get(folder) ?? new Map<string, Target>()
+    const before = inFolder.get(href)
+    if (before) return before
+    const target = resolve(href, from)
+    if (kept++ >= mostKept) {
+      known.clear()
+      inFolder.clear()
+      kept = 1
+    }
+    known.set(folder, inFolder.set(href, target))
     return target
   }
 }

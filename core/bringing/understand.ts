@@ -23,13 +23,7 @@ import { type Group, groupPages } from './framing/frame'
 import type { FrameMark } from './framing/frame-marks'
 import { findParts } from './framing/generated-of'
 import { type CorrectedPage, correctPlan } from './corrected-plan'
-import {
-  type BringingTools,
-  type FoundTemplate,
-  liftPages,
-  mendedFile,
-  storedSlots,
-} from './framing/lift-pages'
+import { type BringingTools, type FoundTemplate, liftPages, mendedFile } from './framing/lift-pages'
 import type { Goals } from './framing/lift-template'
 import { withoutForwarders } from './forwarding'
 import { oldNamesOf, type OldNames } from './old-names'
@@ -265,12 +259,12 @@ export function understand(
     templates,
     files: styled,
     pages: named.pages.map((page) => {
-      const { templateId, slots } = held.get(page.id)!
+      const { templateId, ...stored } = held.get(page.id)!
       return {
         ...page,
         addresses: [...page.addresses, ...(addressesOf.get(page.id) ?? [])],
         templateId: templateId === templates[0]!.id ? null : templateId,
-        ...storedSlots({ slots }, put),
+        ...stored,
       }
     }),
   }

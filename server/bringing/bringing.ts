@@ -3,7 +3,7 @@ import type { BringIn, Change } from '#core/change'
 import { namesOf } from '#core/naming'
 import { treeOf } from '#core/plan'
 import { Problem } from '#core/problems'
-import { checkSite, emptyHash, type Page, type Site } from '#core/site'
+import { checkSite, emptyHash, type Hash, type Page, type Site } from '#core/site'
 import { putBlobs, readAhead, readFilesAhead } from '#server/contents'
 import { eachOf, log, noteRequest, pool, type Queryable, requestMade, transaction } from '#server/platform'
 import {
@@ -96,7 +96,7 @@ export async function lookAtBringing(
   const templateOf = new Map(
     templates.flatMap(({ name, pageIds }) => pageIds.map((pageId) => [pageId, name])),
   )
-  const textOf = new Map(texts)
+  const textOf = (hash: Hash) => texts.get(hash)?.toString()
   const byMenus = compared.filter(({ outcome }) => outcome === 'menus')
   const stood = new Map(joining?.paths ?? compared.map(({ id: pageId, path }) => [pageId, path]))
   const anew = new Set(joining?.change.anew.map(({ id: pageId }) => pageId))
@@ -131,7 +131,7 @@ export async function lookAtBringing(
       pages: pageIds.length,
       slots,
       isWhole,
-      source: (textOf.get(site.templates.find((one) => one.id === templateId)?.source ?? '') ?? '').slice(
+      source: (textOf(site.templates.find((one) => one.id === templateId)?.source ?? '') ?? '').slice(
         0,
         20_000,
       ),
@@ -222,23 +222,20 @@ export async function bringIn(
     log.error({ faults: checkSite(site) }, 'a site that was brought in is not whole')
     throw new Problem('not-whole')
   }
-  const textOf = new Map(texts)
+  const textOf = (hash: Hash) => texts.get(hash)?.toString()
   const made = understood.joining?.change.templates ?? site.templates
-  for (const { source } of made) await readTemplateAhead(textOf.get(source) ?? '')
+  for (const { source } of made) await readTemplateAhead(textOf(source) ?? '')
   const sources = new Set(made.map(({ source }) => source))
   const files = understood.joining?.change.files ?? site.files
   const ofFiles = new Set(files.map(({ hash }) => hash))
-  const pageTexts = texts.filter(([hash]) => !sources.has(hash) && !ofFiles.has(hash))
-  await eachOf(pageTexts, readAtOnce, ([, text]) => readAhead('html', text))
-  await readFilesAhead(files, (hash) => textOf.get(hash))
+  const pageTexts = [...texts].filter(([hash]) => !sources.has(hash) && !ofFiles.has(hash))
+  await eachOf(pageTexts, readAtOnce, ([, text]) => readAhead('html', text.toString()))
+  await readFilesAhead(files, textOf)
   log.info({ pages: site.pages.length, files: site.files.length, templates: templates.length }, 'brought in')
   forgetUnderstood()
   const putTexts = async (client: Queryable) => {
-    for (let at = 0; at < texts.length; at += 200)
-      await putBlobs(
-        client,
-        texts.slice(at, at + 200).map(([, text]) => text),
-      )
+    const all = [...texts.values()]
+    for (let at = 0; at < all.length; at += 200) await putBlobs(client, all.slice(at, at + 200))
   }
   const { into, joining } = understood
   if (into && joining) {

@@ -28,8 +28,8 @@ export interface Watch {
 export type Understanding =
   | Extract<UnderstandAnswer, { refusal: string }>
   | (Exclude<UnderstandAnswer, { refusal: string }> & {
-      /** Texts that were made, by what names them. */
-      readonly texts: readonly (readonly [Hash, string])[]
+      /** Texts that were made, in UTF-8, by what names them. */
+      readonly texts: ReadonlyMap<Hash, Buffer>
     })
 
 /** Files that could not be read: what is wrong is not that they are too much. */
@@ -47,7 +47,7 @@ export async function understandInThread(
 ): Promise<Understanding> {
   const { port1, port2 } = new MessageChannel()
   const files = portions[Symbol.asyncIterator]()
-  const texts: (readonly [Hash, string])[] = []
+  const texts = new Map<Hash, Buffer>()
   const failed = new AbortController()
   const answer = (message: ToThread) => port1.postMessage(message)
   const handOver = async () => {
@@ -57,7 +57,11 @@ export async function understandInThread(
   port1.on('message', (message: FromThread) => {
     if (message.kind === 'progress') tell?.(message.done, message.all)
     else if (message.kind === 'texts') {
-      texts.push(...message.texts)
+      let at = 0
+      for (const [hash, length] of message.names) {
+        texts.set(hash, Buffer.from(message.bytes.buffer, at, length))
+        at += length
+      }
       answer(null)
     } else handOver().catch((error: unknown) => failed.abort(new Unread('', { cause: error })))
   })

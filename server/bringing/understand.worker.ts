@@ -32,8 +32,12 @@ export type FromThread =
   | { readonly kind: 'progress'; readonly done: number; readonly all: number }
   /** Asks for files. */
   | { readonly kind: 'files' }
-  /** Texts that were made, by what names them. */
-  | { readonly kind: 'texts'; readonly texts: readonly (readonly [Hash, string])[] }
+  /** Texts that were made: what names each, how long it is in bytes of UTF-8, and all of them one after the other. */
+  | {
+      readonly kind: 'texts'
+      readonly names: readonly (readonly [hash: Hash, length: number])[]
+      readonly bytes: Uint8Array<ArrayBuffer>
+    }
 
 /** What a thread is answered: files that it asked for, none after the last; or that texts were taken. */
 export type ToThread = readonly FileToRead[] | null
@@ -56,13 +60,17 @@ export type UnderstandAnswer =
       } | null
     }
 
-/** Letters of the texts that are given at a time, in UTF-16 code units. */
-const lettersAtOnce = 1_000_000
+/** Bytes of the texts that are given at a time. */
+const bytesAtOnce = 1_000_000
 
-const ask = (port: MessagePort, message: FromThread): Promise<ToThread> =>
+const ask = (
+  port: MessagePort,
+  message: FromThread,
+  transfer: readonly ArrayBuffer[] = [],
+): Promise<ToThread> =>
   new Promise((resolve) => {
     port.once('message', resolve)
-    port.postMessage(message)
+    port.postMessage(message, transfer)
   })
 
 /** The files that wait, with what is told of how they are written. */
@@ -81,18 +89,26 @@ async function readFiles(port: MessagePort): Promise<{ files: BroughtFile[]; ofF
 }
 
 /** Gives texts away: what was given is not kept here. */
-async function giveTexts(port: MessagePort, texts: Map<Hash, string>): Promise<void> {
-  let some: [Hash, string][] = []
-  let letters = 0
+async function giveTexts(port: MessagePort, texts: Map<Hash, Buffer>): Promise<void> {
+  let some: (readonly [Hash, Buffer])[] = []
+  let length = 0
   const give = async () => {
-    if (some.length > 0) await ask(port, { kind: 'texts', texts: some })
-    ;[some, letters] = [[], 0]
+    if (some.length === 0) return
+    const bytes = new Uint8Array(length)
+    let at = 0
+    for (const [, text] of some) {
+      bytes.set(text, at)
+      at += text.length
+    }
+    const names = some.map(([hash, text]) => [hash, text.length] as const)
+    ;[some, length] = [[], 0]
+    await ask(port, { kind: 'texts', names, bytes }, [bytes.buffer])
   }
   for (const [hash, text] of texts) {
     texts.delete(hash)
     some.push([hash, text])
-    letters += text.length
-    if (letters > lettersAtOnce) await give()
+    length += text.length
+    if (length > bytesAtOnce) await give()
   }
   await give()
 }
@@ -106,10 +122,12 @@ export default async function run({
   port,
 }: UnderstandTask): Promise<UnderstandAnswer> {
   const { files, ofFiles } = await readFiles(port)
-  const texts = new Map<Hash, string>()
+  // As bytes: on the heap, that the collector goes over again and again, there is enough as it is.
+  const texts = new Map<Hash, Buffer>()
   const put = (text: string): Hash => {
-    const hash = createHash('sha256').update(text).digest('hex')
-    texts.set(hash, text)
+    const bytes = Buffer.from(text)
+    const hash = createHash('sha256').update(bytes).digest('hex')
+    texts.set(hash, bytes)
     return hash
   }
   // Each page is read, and compared in the end; what they share is found in between.
@@ -131,7 +149,7 @@ export default async function run({
     ),
     ...(into?.texts ?? []),
   ])
-  const textOf = (hash: Hash) => texts.get(hash) ?? given.get(hash) ?? ''
+  const textOf = (hash: Hash) => texts.get(hash)?.toString() ?? given.get(hash) ?? ''
   const sources = sourcesOf(textOf, year)
   if (into) {
     const joined = joinSite(files, name, into, tools, sources)

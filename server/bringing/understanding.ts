@@ -52,7 +52,7 @@ export type UnderstoodSite = Exclude<Understanding, { refusal: string }> & {
 /** What was understood last: it is looked at first, and made a moment later under the same choices. */
 let latest: { readonly key: string; readonly understood: UnderstoodSite } | null = null
 const keptMs = 10 * 60_000
-/** Texts kept so, in UTF-16 code units. */
+/** Texts kept so, in bytes. */
 const mostKept = 60_000_000
 
 export const forgetUnderstood = () => {
@@ -84,7 +84,7 @@ export async function understandWaiting(
   if (latest?.key === key) return latest.understood
   const answer = await understandAnew(id, bringing, wishes, into, watch)
   const understood = { ...answer, into, isCorrected: bringing.plan !== null, marks: bringing.marks ?? [] }
-  const size = understood.texts.reduce((sum, [, text]) => sum + text.length, 0)
+  const size = [...understood.texts.values()].reduce((sum, { length }) => sum + length, 0)
   if (size > mostKept) return understood
   const kept = { key, understood }
   latest = kept

@@ -37,10 +37,15 @@ export interface FoundTemplate {
   readonly model: Model | null
 }
 
-/** What a page holds, by slot, and the template that shows it. */
-export interface Held {
+/** What a page holds, as its row has it: texts by what names them, those that are empty left out. */
+export interface Stored {
+  readonly content: Hash
+  readonly slots: Readonly<Record<string, Hash>>
+}
+
+/** What a page holds, and the template that shows it. */
+export interface Held extends Stored {
   readonly templateId: string
-  readonly slots: Readonly<Record<string, string>>
 }
 
 /** Templates of pages that were brought in, and what each page holds. */
@@ -114,15 +119,18 @@ export function liftPages(
       alone.push(...group.pages)
       continue
     }
-    const { source, model, slotsOf } = lifted
+    const { source, model } = lifted
     const templateId = newId()
     const name = nameTemplate(templates.length)
     templates.push({ id: templateId, name, source: put(source), basedOn: null })
-    const slots = new Set([...slotsOf.values()].flatMap(Object.keys))
-    slots.delete(mainSlot)
+    const names = new Set<string>()
+    for (const { page, slots } of lifted.held()) {
+      for (const slot of Object.keys(slots)) names.add(slot)
+      held.set(page.id, { templateId, ...storedSlots(slots, put) })
+    }
+    names.delete(mainSlot)
     const pageIds = group.pages.map(({ id }) => id)
-    found.push({ templateId, name, pageIds, slots: [...slots], isWhole: false, model })
-    for (const [id, texts] of slotsOf) held.set(id, { templateId, slots: texts })
+    found.push({ templateId, name, pageIds, slots: [...names], isWhole: false, model })
     const made = group.parts.filter(({ part }) => part.html !== '')
     for (const [at, id] of pageIds.entries())
       madeIn.set(
@@ -142,16 +150,14 @@ export function liftPages(
       isWhole: true,
       model: null,
     })
-    for (const page of alone) held.set(page.id, { templateId, slots: { [mainSlot]: wholeText(page, goals) } })
+    for (const page of alone)
+      held.set(page.id, { templateId, ...storedSlots({ [mainSlot]: wholeText(page, goals) }, put) })
   }
   return { templates, found, held, madeIn }
 }
 
-/** What a page holds as its row has it: texts by their hashes, those that are empty left out. */
-export function storedSlots(
-  { slots }: Pick<Held, 'slots'>,
-  put: BringingTools['put'],
-): { content: Hash; slots: Readonly<Record<string, Hash>> } {
+/** Keeps what a page holds. */
+export function storedSlots(slots: Readonly<Record<string, string>>, put: BringingTools['put']): Stored {
   const { [mainSlot]: content = '', ...others } = slots
   return {
     content: put(content),

@@ -39,8 +39,8 @@ export interface Model {
 export interface Lifted {
   readonly source: string
   readonly model: Model
-  /** What each page holds, by slot. */
-  readonly slotsOf: ReadonlyMap<string, Readonly<Record<string, string>>>
+  /** What each page holds, by slot; worked out page by page, since together it is as much as all of them. */
+  readonly held: () => Iterable<{ readonly page: ReadPage; readonly slots: Readonly<Record<string, string>> }>
 }
 
 /** Where everything stands from now on. */
@@ -252,21 +252,22 @@ export function liftTemplate(
       ...parts.flatMap(({ part: { html }, ranges }) => (html === '' ? [] : [{ ...ranges[0]!, by: html }])),
     ],
   }
-  const slotsOf = new Map<string, Record<string, string>>()
-  for (const [at, page] of pages.entries()) {
-    const held: Record<string, string> = {}
-    for (const [index, { ranges }] of gaps.entries()) {
-      const range = ranges[at]!
-      if (isLabel[index] || range.start === range.end) continue
-      const to = goals.names.pages.get(page.id)!.path
-      const text = sliceWith(page.text, range, mendsIn(page, range, to, goals))
-      held[names[index]!] = withoutLead(text, leadAt(base.text, ranges[0]!.start))
+  function* heldByPages(): ReturnType<Lifted['held']> {
+    for (const [at, page] of pages.entries()) {
+      const slots: Record<string, string> = {}
+      for (const [index, { ranges }] of gaps.entries()) {
+        const range = ranges[at]!
+        if (isLabel[index] || range.start === range.end) continue
+        const to = goals.names.pages.get(page.id)!.path
+        const text = sliceWith(page.text, range, mendsIn(page, range, to, goals))
+        slots[names[index]!] = withoutLead(text, leadAt(base.text, ranges[0]!.start))
+      }
+      for (const { tags, attribute, slot } of own) {
+        const value = tags[at]!.attributes.get(attribute)?.value
+        if (value !== undefined) slots[slot] = value
+      }
+      yield { page, slots }
     }
-    for (const { tags, attribute, slot } of own) {
-      const value = tags[at]!.attributes.get(attribute)?.value
-      if (value !== undefined) held[slot] = value
-    }
-    slotsOf.set(page.id, held)
   }
-  return { source, model, slotsOf }
+  return { source, model, held: heldByPages }
 }

@@ -9,7 +9,7 @@ import { type BroughtFile, folderOf, type Remark } from '../brought'
 import { withoutBases } from '../reading/base-address'
 import { remarksOfShortNames } from '../reading/short-names'
 import { encodePath, fileSyntaxOf } from '#core/markup'
-import { type BringingTools, mendedFile, storedSlots } from '../framing/lift-pages'
+import { type BringingTools, mendedFile } from '../framing/lift-pages'
 import type { Goals } from '../framing/lift-template'
 import { oldNamesOf } from '../old-names'
 import { asItWas, type ReadPage, readPages } from '../reading/read-page'
@@ -187,12 +187,11 @@ export function joinSite(
   const { templates, found, madeIn, holds } =
     into.frame === 'own'
       ? inOwnFrame(placing, titles, titles.siteName ?? (name.trim() || 'another site'), tools)
-      : inThatFrame(placing, sources)
+      : inThatFrame(placing, sources, put)
   const written = ({ id }: { readonly id: string }) => {
     const one = holds.get(id)!
-    const stored = storedSlots(one, put)
-    const slots = into.frame === 'site' ? { ...pageById.get(id)!.slots, ...stored.slots } : stored.slots
-    return { content: stored.content, slots, templateId: one.templateId }
+    const slots = into.frame === 'site' ? { ...pageById.get(id)!.slots, ...one.slots } : one.slots
+    return { content: one.content, slots, templateId: one.templateId }
   }
   const styled = otherFiles.map((file) => {
     const id = old.idOf.get(file.path)!

@@ -9,7 +9,8 @@ import { findParts } from '../framing/generated-of'
 import {
   type BringingTools,
   type FoundTemplate,
-  type Held,
+  type Stored,
+  storedSlots,
   liftPages,
   wholeText,
 } from '../framing/lift-pages'
@@ -79,7 +80,7 @@ export interface Placing {
 export interface Written extends Pick<Understood, 'madeIn'> {
   readonly templates: readonly Template[]
   readonly found: readonly FoundTemplate[]
-  readonly holds: ReadonlyMap<string, { readonly slots: Held['slots']; readonly templateId: string | null }>
+  readonly holds: ReadonlyMap<string, Stored & { readonly templateId: string | null }>
 }
 
 /** Pages with the frame that they share, as a template of theirs. */
@@ -116,6 +117,7 @@ export function inOwnFrame(
 export function inThatFrame(
   { pages, into, goals, pageById, isAnew }: Placing,
   sources: BuildSources,
+  put: BringingTools['put'],
 ): Written {
   const frame = frameThere(into, sources)
   const holds = new Map(
@@ -125,8 +127,8 @@ export function inThatFrame(
       const start = range.start + /^\s*/.exec(page.text.slice(range.start, range.end))![0].length
       const text = withoutLead(wholeText(page, goals, range), leadAt(page.text, start)).trim()
       const templateId = isAnew.has(page.id) ? row.templateId : null
-      const slots: Held['slots'] = text === '' ? {} : { [mainSlot]: `${text}\n` }
-      return [page.id, { templateId, slots }] as const
+      const stored = storedSlots(text === '' ? {} : { [mainSlot]: `${text}\n` }, put)
+      return [page.id, { templateId, ...stored }] as const
     }),
   )
   return { templates: [], found: [], madeIn: new Map(), holds }
