@@ -15,6 +15,7 @@ const turn = 10
 /** Who helps, beside the one that asks; and the memory of each. */
 const mostHelpers = 2
 const memoryMb = 300
+const youngMb = 12
 
 type Compared = Pick<Understood, 'site' | 'pages' | 'madeIn' | 'old'>
 
@@ -42,6 +43,7 @@ export async function compareShared(
   const threads = threadsOf<CompareTask, readonly ComparedPage[]>('server/bringing/compare.worker.ts', {
     threads: helpers,
     memoryMb,
+    youngMb,
     waiting: helpers,
   })
   const pageById = new Map(site.pages.map((page) => [page.id, page]))

@@ -11,6 +11,7 @@ const threads = () =>
   (globals.rubricantBringers ??= threadsOf('server/bringing/understand.worker.ts', {
     threads: 1,
     memoryMb: 1_500,
+    youngMb: 12,
     waiting: 20,
   }))
 
@@ -57,11 +58,8 @@ export async function understandInThread(
   port1.on('message', (message: FromThread) => {
     if (message.kind === 'progress') tell?.(message.done, message.all)
     else if (message.kind === 'texts') {
-      let at = 0
-      for (const [hash, length] of message.names) {
-        texts.set(hash, Buffer.from(message.bytes.buffer, at, length))
-        at += length
-      }
+      const { bytes, places } = message.texts
+      for (const [hash, at, length] of places) texts.set(hash, Buffer.from(bytes.buffer, at, length))
       answer(null)
     } else handOver().catch((error: unknown) => failed.abort(new Unread('', { cause: error })))
   })

@@ -1,4 +1,4 @@
-import { createHash, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import type { MessagePort } from 'node:worker_threads'
 import {
   type BringingChoices,
@@ -15,6 +15,7 @@ import type { BringIn } from '#core/change'
 import type { Hash, Site } from '#core/site'
 import { broughtFile, type FileToRead } from './brought-file'
 import { compareShared } from './compare-shared'
+import { MadeTexts, type TextChunk } from './made-texts'
 import { sourcesOf } from './sources'
 
 export interface UnderstandTask {
@@ -32,12 +33,8 @@ export type FromThread =
   | { readonly kind: 'progress'; readonly done: number; readonly all: number }
   /** Asks for files. */
   | { readonly kind: 'files' }
-  /** Texts that were made: what names each, how long it is in bytes of UTF-8, and all of them one after the other. */
-  | {
-      readonly kind: 'texts'
-      readonly names: readonly (readonly [hash: Hash, length: number])[]
-      readonly bytes: Uint8Array<ArrayBuffer>
-    }
+  /** Texts that were made. */
+  | { readonly kind: 'texts'; readonly texts: TextChunk }
 
 /** What a thread is answered: files that it asked for, none after the last; or that texts were taken. */
 export type ToThread = readonly FileToRead[] | null
@@ -59,9 +56,6 @@ export type UnderstandAnswer =
         readonly paths: readonly (readonly [string, string])[]
       } | null
     }
-
-/** Bytes of the texts that are given at a time. */
-const bytesAtOnce = 1_000_000
 
 const ask = (
   port: MessagePort,
@@ -88,29 +82,8 @@ async function readFiles(port: MessagePort): Promise<{ files: BroughtFile[]; ofF
   }
 }
 
-/** Gives texts away: what was given is not kept here. */
-async function giveTexts(port: MessagePort, texts: Map<Hash, Buffer>): Promise<void> {
-  let some: (readonly [Hash, Buffer])[] = []
-  let length = 0
-  const give = async () => {
-    if (some.length === 0) return
-    const bytes = new Uint8Array(length)
-    let at = 0
-    for (const [, text] of some) {
-      bytes.set(text, at)
-      at += text.length
-    }
-    const names = some.map(([hash, text]) => [hash, text.length] as const)
-    ;[some, length] = [[], 0]
-    await ask(port, { kind: 'texts', names, bytes }, [bytes.buffer])
-  }
-  for (const [hash, text] of texts) {
-    texts.delete(hash)
-    some.push([hash, text])
-    length += text.length
-    if (length > bytesAtOnce) await give()
-  }
-  await give()
+async function giveTexts(port: MessagePort, made: MadeTexts): Promise<void> {
+  for (const texts of made.take()) await ask(port, { kind: 'texts', texts }, [texts.bytes.buffer])
 }
 
 /** Understands a site and compares what would come out. Runs in a thread of its own, which may be ended. */
@@ -122,14 +95,7 @@ export default async function run({
   port,
 }: UnderstandTask): Promise<UnderstandAnswer> {
   const { files, ofFiles } = await readFiles(port)
-  // As bytes: on the heap, that the collector goes over again and again, there is enough as it is.
-  const texts = new Map<Hash, Buffer>()
-  const put = (text: string): Hash => {
-    const bytes = Buffer.from(text)
-    const hash = createHash('sha256').update(bytes).digest('hex')
-    texts.set(hash, bytes)
-    return hash
-  }
+  const made = new MadeTexts()
   // Each page is read, and compared in the end; what they share is found in between.
   const all = 2 * files.filter(({ kind }) => kind === 'page').length
   let done = 0
@@ -138,7 +104,7 @@ export default async function run({
   }
   const tools: BringingTools = {
     newId: randomUUID,
-    put,
+    put: (text) => made.put(text),
     sizeOf: (text) => Buffer.byteLength(text),
     onPage: tellOne,
   }
@@ -149,7 +115,7 @@ export default async function run({
     ),
     ...(into?.texts ?? []),
   ])
-  const textOf = (hash: Hash) => texts.get(hash)?.toString() ?? given.get(hash) ?? ''
+  const textOf = (hash: Hash) => made.get(hash) ?? given.get(hash) ?? ''
   const sources = sourcesOf(textOf, year)
   if (into) {
     const joined = joinSite(files, name, into, tools, sources)
@@ -158,13 +124,13 @@ export default async function run({
     // What is put into another frame comes out otherwise by its author's wish.
     const compared = into.frame === 'own' ? await compareShared(joined, sources, tellOne) : []
     const paths = pages.map(({ id, path }) => [id, base + path] as const)
-    await giveTexts(port, texts)
+    await giveTexts(port, made)
     return { site, templates, remarks, ofFiles, compared, joining: { change, same, paths } }
   }
   const understood = understand(files, name, choices, tools)
   if ('refusal' in understood) return understood
   const { site, templates, remarks } = understood
   const compared = await compareShared(understood, sources, tellOne)
-  await giveTexts(port, texts)
+  await giveTexts(port, made)
   return { site, templates, remarks, ofFiles, compared, joining: null }
 }

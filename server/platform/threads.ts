@@ -5,6 +5,18 @@ import { log } from './log'
 /** Where modules of threads stand that were built, each in one file; where that is not said, they are run as sources. */
 const built = process.env.RUBRICANT_THREADS
 
+interface ThreadLimits {
+  readonly threads: number
+  readonly memoryMb: number
+  /**
+   * For what was made a moment ago, beside that. More makes a thread that makes much and drops it faster; 48 where nothing is
+   * said (V8), which is as much as half of what some threads hold.
+   */
+  readonly youngMb?: number
+  /** How many may wait for one. */
+  readonly waiting: number
+}
+
 /**
  * Threads that run a module of ours, started when they are first asked for and ended when they have had
  * nothing to do for a minute.
@@ -12,7 +24,7 @@ const built = process.env.RUBRICANT_THREADS
  */
 export function threadsOf<Task, Answer>(
   file: string,
-  { threads, memoryMb, waiting }: { threads: number; memoryMb: number; waiting: number },
+  { threads, memoryMb, youngMb, waiting }: ThreadLimits,
 ): Piscina<Task, Answer> {
   const made = new Piscina<Task, Answer>({
     filename: built ? path.join(built, `${path.basename(file, '.ts')}.js`) : path.resolve(file),
@@ -23,7 +35,11 @@ export function threadsOf<Task, Answer>(
     minThreads: 0,
     idleTimeout: 60_000,
     maxQueue: waiting,
-    resourceLimits: { maxOldGenerationSizeMb: memoryMb, stackSizeMb: 4 },
+    resourceLimits: {
+      maxOldGenerationSizeMb: memoryMb,
+      ...(youngMb !== undefined && { maxYoungGenerationSizeMb: youngMb }),
+      stackSizeMb: 4,
+    },
   })
   // A thread that ends itself tells of it here too, after what it was at was refused.
   made.on('error', (error) => log.warn({ err: error, file }, 'a thread ended'))
