@@ -7,6 +7,7 @@ import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import { parseFragment } from 'parse5'
 import { endReaders, readContent } from '../server/contents/reading'
+import { threadsFrom } from '../server/platform/threads'
 import { measure, ratio } from './measure'
 import { largeSite } from './sites'
 
@@ -78,3 +79,18 @@ ratio('  read : a bare parse', read, parse)
 ratio('  read and resolved : a bare parse', resolved, parse)
 ratio('  read and checked by all rules : a bare parse', checked, parse)
 await endReaders()
+
+/** A thread is ended after a minute without work: what comes next waits for it to start. */
+const started = (name: string, folder: string | undefined) =>
+  measure(
+    name,
+    () => threadsFrom(folder, 'server/contents/reading.worker.ts', { threads: 1, memoryMb: 500, waiting: 1 }),
+    async (threads) => {
+      await threads.run({ kind: 'html', text: '<p>One page</p>' })
+      await threads.destroy()
+    },
+    3,
+  )
+const fromSources = await started('a text read by a thread that starts from sources', undefined)
+const fromBuilt = await started('the same from what was built', process.env.RUBRICANT_THREADS)
+ratio('  built : sources', fromBuilt, fromSources)

@@ -100,15 +100,17 @@ export async function ensureThreads() {
   return threads
 }
 
-/** Builds the application when its sources differ from those of the last build. */
+/** Builds the application, its threads included, when its sources differ from those of the last build. */
 export async function ensureBuild() {
-  await ensureThreads()
   const mark = 'build/.sources'
   const state = stateOf(sources)
-  if (fs.existsSync(mark) && fs.readFileSync(mark, 'utf8') === state) return
-  say('Building …')
-  for (const part of [mark, 'build/client', 'build/server']) fs.rmSync(part, { recursive: true, force: true })
-  await run('npx', ['react-router', 'build'], { env: { ...process.env, NODE_ENV: 'production' } })
-  await packFiles('build/client')
-  fs.writeFileSync(mark, state)
+  if (!fs.existsSync(mark) || fs.readFileSync(mark, 'utf8') !== state) {
+    say('Building …')
+    fs.rmSync('build', { recursive: true, force: true })
+    await run('npx', ['react-router', 'build'], { env: { ...process.env, NODE_ENV: 'production' } })
+    await packFiles('build/client')
+    fs.writeFileSync(mark, state)
+  }
+  // After all that empties the folder.
+  await ensureThreads()
 }

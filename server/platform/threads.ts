@@ -22,13 +22,18 @@ interface ThreadLimits {
  * nothing to do for a minute.
  * @param file the module, from the top of the project
  */
-export function threadsOf<Task, Answer>(
+export const threadsOf = <Task, Answer>(file: string, limits: ThreadLimits): Piscina<Task, Answer> =>
+  threadsFrom(built, file, limits)
+
+/** @param folder where what was built stands; sources are run without one */
+export function threadsFrom<Task, Answer>(
+  folder: string | undefined,
   file: string,
   { threads, memoryMb, youngMb, waiting }: ThreadLimits,
 ): Piscina<Task, Answer> {
   const made = new Piscina<Task, Answer>({
-    filename: built ? path.join(built, `${path.basename(file, '.ts')}.js`) : path.resolve(file),
-    execArgv: built ? [] : ['--import', path.resolve('server/platform/thread-start.mjs')],
+    filename: folder ? path.join(folder, `${path.basename(file, '.ts')}.js`) : path.resolve(file),
+    execArgv: folder ? [] : ['--import', path.resolve('server/platform/thread-start.mjs')],
     // They work on what this thread works on, whatever the process was started with.
     env: { ...process.env } as Record<string, string>,
     maxThreads: threads,
