@@ -6,6 +6,7 @@ const inOrder = {
   core: [
     'problems',
     'site',
+    'language',
     'markup',
     'pictures',
     'colours',

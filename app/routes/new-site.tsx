@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import { useEffect, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
+import { canBe, languageName, languageOfLabels } from '#core/language'
 import { guessPlanForm, type PlanForm, planForms } from '#core/plan'
 import { Problem } from '#core/problems'
 import { DatabaseError, databaseError, pool } from '#server/platform'
@@ -101,8 +102,10 @@ interface Typed {
   readonly request: string
   readonly name: string
   readonly language: string
-  /** Not there in what was kept by an earlier release. */
+  /** Not there in what was kept by an earlier release, as what follows. */
   readonly kit?: string
+  /** Whether its author said the language. */
+  readonly saysLanguage?: boolean
   readonly plan: { text: string; format?: PlanForm }
 }
 
@@ -138,6 +141,9 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs) {
   }
 }
 
+/** Labels of a plan that its language is told by. */
+const mostTelling = 200
+
 const planWords = 'Its pages, one a line, indented under each other'
 
 export default function NewSite({ loaderData, actionData }: Route.ComponentProps) {
@@ -163,6 +169,15 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
   const site = answer && 'lines' in answer ? answer : null
   const refused = actionData && 'problem' in actionData ? actionData.problem.message : null
   const problem = fileProblem ?? (refusal ? `Line ${refusal.line}: ${refusal.reason}` : refused)
+  // Who makes a site in a language that their browser does not speak seldom thinks of saying so: its pages' names do.
+  const [saysLanguage, setSaysLanguage] = useState(false)
+  const told =
+    site && plan.text.trim() !== ''
+      ? languageOfLabels(site.lines.slice(0, mostTelling).map(({ label }) => label))
+      : null
+  useEffect(() => {
+    if (told !== null && !saysLanguage) setLanguage((was) => (canBe(told, was) ? was : told))
+  }, [told, saysLanguage])
   const notes = [...fileNotes, ...(site && plan.text.trim() !== '' ? site.notes : [])]
 
   async function takeFile(chosen: File) {
@@ -191,12 +206,13 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
     if (!kept) return setLanguage(navigator.language.split('-')[0] || 'en')
     setName(kept.name)
     setLanguage(kept.language)
+    setSaysLanguage(kept.saysLanguage ?? true)
     setKitId(asked ?? kept.kit ?? usualKit)
     setPlan(kept.plan)
   }, [])
   useEffect(() => {
-    if (request !== '') keepTyped({ request, name, language, kit: kitId, plan })
-  }, [request, name, language, kitId, plan])
+    if (request !== '') keepTyped({ request, name, language, saysLanguage, kit: kitId, plan })
+  }, [request, name, language, saysLanguage, kitId, plan])
 
   return (
     <OutsideFrame email={loaderData.email}>
@@ -223,12 +239,21 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
             />
           </label>
           <label className="block w-28 sm:w-40">
-            <span className="text-quiet">Its language</span>
+            <span className="flex flex-wrap justify-between gap-x-2">
+              <span className="text-quiet">Its language</span>
+              <span id="language-name" className="text-quiet text-sm" aria-live="polite">
+                {languageTag.test(language) && languageName(language) !== language && languageName(language)}
+              </span>
+            </span>
             <input
               className="field"
               name="language"
               value={language}
-              onChange={(event) => setLanguage(event.target.value)}
+              onChange={(event) => {
+                setLanguage(event.target.value)
+                setSaysLanguage(true)
+              }}
+              aria-describedby="language-name"
               maxLength={35}
               spellCheck={false}
             />

@@ -1,3 +1,4 @@
+import { languageOfText } from '#core/language'
 import type { Reference } from './reference'
 import { referencesOf, seenOnce, withAdded } from './html-references'
 import type { Range } from './indent'
@@ -66,6 +67,8 @@ export interface HtmlFacts {
   readonly size: number
   /** Words that are shown. */
   readonly wordCount: number
+  /** The language that it is in by its words, where that is clear (`languageOfText`); what says its own aside. */
+  readonly language?: string
   /** Whether it asks search engines not to list it (HTML §4.2.5.1). */
   readonly isUnlisted?: true
 }
@@ -81,6 +84,13 @@ export interface Heading extends PlacedRange {
   /** Where its end tag's name begins; null without one. */
   readonly endNameAt: number | null
 }
+
+/** Letters that the language of a text is told by. */
+const mostOfSample = 6_000
+
+/** Whether an element in a page says a language of its own (HTML §3.2.6.2); what all of it is in is its document's to say. */
+const saysLanguage = ({ tagName, attrs }: HtmlElement): boolean =>
+  tagName !== 'html' && attrs.some(({ name, value }) => name === 'lang' && value.trim() !== '')
 
 /** Letters of a heading that are kept. */
 const longestHeading = 200
@@ -154,6 +164,9 @@ export function readHtml(
   const styleFaults: StyleFault[] = []
   let wordCount = 0
   let isUnlisted = false as boolean
+  let sample = ''
+  /** Where the part ends that says its own language. */
+  let saysOwnUntil = -1
   const labelled = labelledIn(root, html)
   walkHtml(root, (node) => {
     if (!('tagName' in node)) {
@@ -162,6 +175,9 @@ export function readHtml(
         if (holder === 'script' || holder === 'style') return
         wordCount += countWords(node.value)
         const at = node.sourceCodeLocation
+        const isSample = sample.length < mostOfSample && !/^(code|pre|kbd|samp|textarea)$/.test(holder ?? '')
+        if (isSample && (at?.startOffset ?? 0) >= saysOwnUntil)
+          sample += `${node.value.slice(0, mostOfSample)} `
         const filler = at && notes.length < mostNotes ? fillerIn(html.slice(at.startOffset, at.endOffset), at.startOffset) : null // prettier-ignore
         if (filler) notes.push(filler)
       }
@@ -172,6 +188,7 @@ export function readHtml(
       return
     }
     if (isSeen(node)) return
+    if (saysLanguage(node)) saysOwnUntil = Math.max(saysOwnUntil, node.sourceCodeLocation?.endOffset ?? -1)
     const id = node.attrs.find((attr) => attr.name === 'id')
     if (id) ids.push(id.value)
     referencesOf(html, node, found)
@@ -220,6 +237,7 @@ export function readHtml(
     piece: pieceOf(html, one.start, one.end),
   })
   const own = ownDocumentIn(html)
+  const language = languageOfText(sample)
   return {
     references,
     errors,
@@ -237,6 +255,7 @@ export function readHtml(
     pictures,
     size: html.length,
     wordCount,
+    ...(language !== null && { language }),
     ...(isUnlisted && { isUnlisted }),
   }
 }

@@ -24,4 +24,4 @@ export {
 export { fitsPhones, type SkeletonChange, writeSkeleton } from './skeleton/write-skeleton'
 export { mostPageBytes, mostSiteBytes, weightBound, weightRefusal } from './weight'
 export { hasSlot, templateOfDesign } from './from-trial'
-export { directionOf, inLanguage } from './wording/in-language'
+export { inLanguage, type OtherWord, wordsInOther } from './wording/in-language'

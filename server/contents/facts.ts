@@ -41,7 +41,7 @@ const sizeOfStyle = ({ references, faults }: StyleFacts) =>
  * read by an earlier version.
  */
 export const readAs = {
-  html: 'html 15',
+  html: 'html 16',
   css: 'css 3',
   script: 'script 2',
   data: 'data 2',

@@ -42,6 +42,8 @@ import { noDescription } from './skeleton/no-description'
 import { noDoctype } from './skeleton/no-doctype'
 import { noDirection } from './skeleton/no-direction'
 import { noLanguage } from './skeleton/no-language'
+import { otherLanguage } from './skeleton/other-language'
+import { templateWords } from './skeleton/template-words'
 import { pageHeadings } from './skeleton/page-headings'
 import { sameTitle } from './skeleton/same-title'
 import { viewport } from './skeleton/viewport'
@@ -84,6 +86,8 @@ export const checks: readonly Rule[] = [
   noDoctype,
   noLanguage,
   noDirection,
+  otherLanguage,
+  templateWords,
   viewport,
   sameTitle,
   headerHome,

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
 import { expect, test } from '@jest/globals'
 import { parseHtml } from '#core/markup'
-import { defaultTemplate, directionOf, inLanguage } from '../index'
+import { defaultTemplate, inLanguage } from '../index'
 import { english, wordings } from './wordings'
 
 test('a shipped template speaks the language of its site, and says which way it is written', () => {
@@ -39,7 +39,3 @@ test('all that shipped templates say is known in every language', () => {
     expect(unknown.filter((word) => !(english as readonly string[]).includes(word))).toEqual([])
   }
 }) // prettier-ignore
-
-test.each([
-  ['ar', 'rtl'], ['he-IL', 'rtl'], ['az-Arab', 'rtl'], ['pa-Arab-PK', 'rtl'], ['ku', 'ltr'], ['ur-Latn', 'ltr'], ['en', 'ltr'], ['de-DE', 'ltr'], ['', 'ltr'], ['YI', 'rtl'],
-] as const)('%s is written %s', (language, direction) => expect(directionOf(language)).toBe(direction)) // prettier-ignore

@@ -1,5 +1,5 @@
+import { directionOf } from '#core/language'
 import { attributePlace } from '#core/markup'
-import { directionOf } from '#core/template'
 import type { Rule } from '../../rule'
 import { ofSkeleton } from './of-skeleton'
 

@@ -19,7 +19,7 @@ export const ofSkeleton =
 let latest: { readonly source: string; readonly skeleton: PlacedSkeleton } | null = null
 
 /** Rules come one after the other to the same few templates. */
-function skeletonOf(source: string): PlacedSkeleton {
+export function skeletonOf(source: string): PlacedSkeleton {
   if (latest?.source !== source) latest = { source, skeleton: readSkeleton(source) }
   return latest.skeleton
 }

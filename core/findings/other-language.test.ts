@@ -1,0 +1,114 @@
+import { expect, test } from '@jest/globals'
+import type { Change } from '#core/change'
+import { applyEdits, readStyle } from '#core/markup'
+import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
+import { checkSite, type Site } from '#core/site'
+import { findFindings, type Finding, type FindingSources } from './index'
+
+const german =
+  '<p>Der Leuchtturm steht auf einem Felsen im Meer, und die Leute kommen im Sommer, wenn das Wetter schön ist. Er wurde vor zweihundert Jahren gebaut und leuchtet noch jede Nacht, auch wenn es stürmt.</p>'
+const english =
+  '<p>The lighthouse stands on a rock in the sea, and people come to it in the summer when the weather is fine. It was built two hundred years ago and it still shines every night, as it was meant to.</p>'
+const hebrew =
+  '<p>המגדלור עומד על סלע בים, ואנשים באים אליו בקיץ כאשר מזג האוויר נאה. הוא נבנה לפני מאתיים שנה.</p>'
+
+const store = new TextStore()
+const sources: FindingSources = {
+  textOf: store.textOf,
+  factsOf: store.factsOf,
+  styleFactsOf: (hash) => readStyle(store.textOf(hash)),
+  fileFactsOf: store.fileFactsOf,
+  publicAddresses: [],
+}
+const by = (rule: string, site: Site) => findFindings(site, sources).filter((one) => one.rule === rule)
+const siteOf = (texts: Readonly<Record<string, string>>): Site =>
+  Object.entries(texts).reduce(
+    (site, [label, text]) => write(site, store, label, text),
+    siteFrom(Object.keys(texts).join('\n  '), store),
+  )
+const withSource = (site: Site, edit: (source: string) => string): Site => {
+  const [template] = site.templates
+  const source = store.put(edit(store.textOf(template!.source)))
+  return change(site, store, { kind: 'setTemplate', templateId: template!.id, source, was: template!.source })
+}
+/** The site after the one mend of a finding. */
+const mended = (site: Site, { place, mends }: Finding): Site => {
+  expect(mends).toHaveLength(1)
+  const [way] = mends
+  if (!('edits' in way!)) return change(site, store, way!.change as Change)
+  const text = applyEdits(store.textOf(way.was), way.edits)
+  if (place.kind === 'template') return withSource(site, () => text)
+  return write(site, store, site.pages.find(({ id }) => id === place.id)!.label, text)
+}
+
+test('a site that most pages of are in another language than it says can say so', () => {
+  const site = siteOf({ Home: german, Anfahrt: german, Visit: english, Log: '<p>Bell 1</p>' })
+  const [found, ...more] = by('other-language', site)
+  expect(more).toEqual([])
+  expect(found!.what).toBe(
+    'The texts of 2 pages are in German, and this template says that pages are in English (en).',
+  )
+  const after = mended(site, found!)
+  expect([after.language, checkSite(after)]).toEqual(['de', []])
+  // Then the one in English is the one that has to say so.
+  const [other] = by('other-language', after)
+  expect([other!.place.id, other!.what]).toEqual([
+    pageCalled(after, 'Visit').id,
+    'Its text is in English, and the page says that it is in German (de).',
+  ])
+  expect(by('other-language', mended(after, other!))).toEqual([])
+})
+
+test('a page beside others marks its text, with the way it is written', () => {
+  const site = siteOf({ Home: english, Visit: english, Migdalor: hebrew })
+  const [found] = by('other-language', site)
+  const after = mended(site, found!)
+  expect(store.textOf(pageCalled(after, 'Migdalor').content)).toBe(
+    `<div lang="he" dir="rtl">\n${hebrew}\n</div>`,
+  )
+  expect(by('other-language', after)).toEqual([])
+})
+
+test('what a template says itself is mended there', () => {
+  const site = withSource(siteOf({ Home: german }), (source) => source.replace('"{language}"', 'en-GB'))
+  const [found] = by('other-language', site)
+  expect(found!.what).toContain('British English (en-GB)')
+  const after = mended(site, found!)
+  expect(store.textOf(after.templates[0]!.source)).toContain('<html lang="de">')
+  expect(by('other-language', after)).toEqual([])
+})
+
+test('parts that say their own language, code and short texts are no finding', () => {
+  const texts = [
+    `${english}<blockquote lang="de">${german}${german}</blockquote>`,
+    `<pre>${german.replaceAll(/<\/?p>/g, '')}</pre>`,
+    '<p>Der Turm und die Glocke</p>',
+    `${german}${english}`,
+  ]
+  for (const text of texts) expect([text, by('other-language', siteOf({ Home: text }))]).toEqual([text, []])
+  // Of a template without a language another rule tells.
+  expect(
+    by(
+      'other-language',
+      withSource(siteOf({ Home: german }), (s) => s.replace(' lang="{language}"', '')),
+    ),
+  ).toEqual([])
+})
+
+test('words that a template was shipped with follow the language of the site', () => {
+  const site = siteOf({ Home: german })
+  expect(by('template-words', site)).toEqual([])
+  const inGerman = mended(site, by('other-language', site)[0]!)
+  const [found] = by('template-words', inGerman)
+  expect(found!.what).toMatch(
+    /^It says “Skip to the content”, and \d more in such words; the site is in German\.$/,
+  )
+  const said = mended(inGerman, found!)
+  expect(store.textOf(said.templates[0]!.source)).toContain('>Zum Inhalt springen</a>')
+  expect(by('template-words', said)).toEqual([])
+  // And back, from the words of any language.
+  const french = change(said, store, { kind: 'setSetting', field: 'language', value: 'fr', was: 'de' })
+  expect(store.textOf(mended(french, by('template-words', french)[0]!).templates[0]!.source)).toContain(
+    '>Aller au contenu</a>',
+  )
+})

@@ -1,0 +1,2 @@
+export { directionOf } from './direction'
+export { canBe, languageName, languageOfLabels, languageOfText } from './told-language'
