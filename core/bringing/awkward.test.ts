@@ -37,6 +37,16 @@ describe('old and awkward pages', () => {
       expect(called(title)).toBe('backup-3')
   })
 
+  test('are in the language that they are written in, where none of them says one', () => {
+    const german = '<p>Der Chor singt in der Kirche auf dem Felsen, und die Leute kommen im Sommer, wenn es schön ist. Wir proben jeden Abend, auch wenn nicht alle da sind, die sonst singen.'
+    const languageOf = (files: Readonly<Record<string, string>>) =>
+      bring(files, new TextStore()).site.language
+    const pages = { 'index.html': `<h1>Chor</h1>${german}`, 'a.html': `<title>A</title>${german}`, 'b.html': 'Bell 1' }
+    expect(languageOf(pages)).toBe('de')
+    expect(languageOf({ ...pages, 'c.html': '<html lang=fr><p>x' })).toBe('fr')
+    expect(languageOf({ 'index.html': 'Bell 1' })).toBe('en')
+  }) // prettier-ignore
+
   test('find each other by the letters of another system, composed or not; what only leads back names nothing', () => {
     const page = (title: string, links: string) =>
       `<html lang="de"><title>${title}</title><h1>${title}</h1>${links}</html>\n`

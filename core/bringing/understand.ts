@@ -1,6 +1,6 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { newPage } from '#core/change'
-import { encodePath, escapeAttribute, fileSyntaxOf, type Range } from '#core/markup'
+import { encodePath, escapeAttribute, fileSyntaxOf, type Range, readHtml } from '#core/markup'
 import { splitReference } from '#core/links'
 import { namesOf } from '#core/naming'
 import {
@@ -76,7 +76,11 @@ function pagesOf(plan: readonly PlannedPage[], emptyContent: Hash): Page[] {
   }))
 }
 
-/** The language that most pages say. */
+/** Pages that are read for their language where none says it, and letters of each at the most. */
+const mostTold = 20
+const longestTold = 100_000
+
+/** The language that most pages say; where none says any, as pages of old days, the one that most are in. */
 function languageOf(pages: readonly PageAsItWas[]): string {
   const counts = new Map<string, number>()
   for (const { text } of pages) {
@@ -85,6 +89,11 @@ function languageOf(pages: readonly PageAsItWas[]): string {
     )?.[1]
     if (lang) counts.set(lang, (counts.get(lang) ?? 0) + 1)
   }
+  if (counts.size === 0)
+    for (const { text } of pages.filter(({ text }) => text.length <= longestTold).slice(0, mostTold)) {
+      const told = readHtml(text, true).language
+      if (told !== undefined) counts.set(told, (counts.get(told) ?? 0) + 1)
+    }
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'en'
 }
 
