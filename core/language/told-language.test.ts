@@ -49,6 +49,20 @@ test('Danish and Norwegian are not taken for one another', () => {
   expect([canBe('de', 'de-AT'), canBe('de', 'en'), canBe('he', 'iw')]).toEqual([true, false, true])
 })
 
+test('who writes in a language that is close to another is not told that it is that one', () => {
+  const afrikaans =
+    'Die vuurtoring staan op die rots in die see, en mense kom in die somer daarheen as die weer mooi is. Dit was twee honderd jaar gelede gebou en skyn nog elke nag. Die wag klim op met die trappe, wat nie breed is nie, en sien van bo af die kus en die hawe.'
+  const slovak =
+    'Maják stojí na skale v mori a ľudia naň chodia v lete, keď je pekne. Bol postavený pred dvesto rokmi a svieti každú noc. Strážca vystúpi po schodoch, ktoré sú úzke, a z okna je vidieť celé pobrežie aj prístav. Pre návštevníkov je otvorené od mája do septembra.'
+  for (const [tag, text] of [
+    ['af', afrikaans],
+    ['sk', slovak],
+  ] as const) {
+    const told = languageOfText(text)
+    expect([tag, told === null || canBe(told, tag)]).toEqual([tag, true])
+  }
+})
+
 test('the labels of a plan tell their language', () => {
   for (const [language, labels] of [
     ['de', ['Startseite', 'Über uns', 'Anfahrt', 'Preise']],

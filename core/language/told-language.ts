@@ -116,20 +116,33 @@ export function languageOfLabels(labels: readonly string[]): string | null {
   return first[0]
 }
 
-/** Languages that a text cannot be told apart in, or that one tag stands for as well as the other. */
+/**
+ * Languages that have so much in common, or are so little known here, that a text in one may be told as another. Nothing is said then:
+ * who writes in a language that few write in has heard often enough that it is another.
+ */
 const alike: readonly (readonly string[])[] = [
-  ['nb', 'nn', 'no', 'da'],
-  ['he', 'iw', 'yi'],
-  ['hr', 'sr', 'bs', 'sh', 'cnr'],
-  ['zh', 'yue', 'cmn'],
-  ['ru', 'be', 'bg', 'mk', 'sr'],
-  ['es', 'gl', 'ast'],
-  ['pt', 'gl'],
-  ['ca', 'oc'],
-  ['ro', 'mo'],
+  ['nb', 'nn', 'no', 'da', 'fo', 'is'],
+  ['sv', 'nb', 'nn', 'no', 'fo', 'is'],
+  ['he', 'iw', 'yi', 'lad'],
+  ['hr', 'sr', 'bs', 'sh', 'cnr', 'sl'],
+  ['zh', 'yue', 'cmn', 'wuu', 'nan', 'ja'],
+  ['ar', 'arz', 'ary', 'arq', 'apc', 'fa', 'ur', 'ps', 'ckb', 'ku', 'sd', 'ug', 'ks', 'ms'],
+  ['ru', 'be', 'bg', 'mk', 'sr', 'rue', 'tt', 'ba', 'kk', 'ky'],
+  ['uk', 'be', 'rue'],
+  ['cs', 'sk'],
+  ['pl', 'csb', 'szl'],
+  ['fi', 'et', 'vep', 'krl'],
+  ['tr', 'az', 'crh', 'gag', 'tk'],
+  ['es', 'gl', 'ast', 'an', 'lad', 'eo', 'ia', 'la'],
+  ['pt', 'gl', 'mwl'],
+  ['ca', 'oc', 'an'],
+  ['fr', 'oc', 'ht', 'wa', 'frp', 'pcd', 'eo', 'ia'],
+  ['it', 'co', 'sc', 'scn', 'lmo', 'nap', 'vec', 'fur', 'rm', 'eo', 'ia', 'la'],
+  ['ro', 'mo', 'rup'],
   ['en', 'sco'],
-  ['nl', 'af', 'fy'],
-  ['de', 'gsw', 'nds', 'lb'],
+  ['nl', 'af', 'fy', 'li', 'vls', 'nds'],
+  ['de', 'gsw', 'bar', 'nds', 'lb', 'ksh', 'pdc'],
+  ['el', 'grc', 'pnt'],
 ]
 
 /** Whether a text in a language can be what a tag (BCP 47) says: one that says nothing that is known can. */
