@@ -24,6 +24,7 @@ const paragraphs = {
 test.each(Object.entries(paragraphs))('a paragraph in %s is told', (language, text) => {
   expect(languageOfText(text)).toBe(language)
   expect(languageOfText(text.toUpperCase())).toBe(language)
+  expect(languageOfText(text.normalize('NFD'))).toBe(language)
 })
 
 test('what is not clear is not told', () => {
@@ -37,6 +38,7 @@ test('what is not clear is not told', () => {
     // Welsh.
     'Saif y goleudy ar graig yn y môr, a daw pobl iddo yn yr haf pan fydd y tywydd yn braf. Fe’i codwyd ddau gan mlynedd yn ôl ac mae’n dal i oleuo bob nos. Mae’r ceidwad yn dringo’r grisiau cul ac yn gweld yr arfordir o’r brig.',
     `${paragraphs.de} ${paragraphs.en}`,
+    `${paragraphs.he} ${paragraphs.en} ${paragraphs.en}`.repeat(2).slice(0, 900),
   ])
     expect([text, languageOfText(text)]).toEqual([text, null])
 })

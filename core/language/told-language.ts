@@ -54,7 +54,10 @@ const mostLetters = 400
 function toldByScript(text: string): string | null {
   // Nearly always there is none, and all else is saved.
   if (!ofOne.test(text)) return null
-  const letters = text.match(/\p{L}/gu)?.slice(0, mostLetters) ?? []
+  const all = text.match(/\p{L}/gu) ?? []
+  // From all of it: a text may begin with a motto in another script.
+  const step = Math.ceil(all.length / mostLetters)
+  const letters = all.filter((_, at) => at % step === 0)
   const most = letters.length / 2
   const share = (of: RegExp) => letters.filter((letter) => of.test(letter)).length
   // Chinese characters are most of Japanese, too.
@@ -73,6 +76,7 @@ function toldByScript(text: string): string | null {
 export function languageOfText(text: string): string | null {
   const words =
     text
+      .normalize('NFC')
       .toLowerCase()
       .match(/[\p{L}\p{M}]+/gu)
       ?.slice(0, mostWords) ?? []
@@ -85,7 +89,9 @@ export function languageOfText(text: string): string | null {
   const [first, second] = [...countByLanguage(words)].sort((a, b) => b[1] - a[1])
   if (!first || first[1] < words.length * leastShare) return null
   if (second && first[1] < clearly * second[1]) return null
-  // Two languages beside one another, each in half of the text.
+  // Two languages beside one another, each in a part of the text.
+  if (ofOne.test(text) && words.filter((word) => ofOne.test(word)).length > words.length * mostOther)
+    return null
   const beside = countByLanguage(words.filter((word) => !languagesOf.get(word)?.includes(first[0])))
   return Math.max(0, ...beside.values()) > words.length * mostOther ? null : first[0]
 }
