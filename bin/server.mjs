@@ -1,9 +1,11 @@
 // The application's own process in production: the built server, and a clean end.
+import fs from 'node:fs'
 import path from 'node:path'
 
 process.chdir(new URL('..', import.meta.url).pathname)
 process.env.NODE_ENV = 'production'
-process.env.RUBRICANT_THREADS ??= path.resolve('build/threads')
+// Where they were not built, threads run the sources.
+if (fs.existsSync('build/threads')) process.env.RUBRICANT_THREADS ??= path.resolve('build/threads')
 const { serve, shutDown } = await import('../build/server/index.js')
 let server = null
 let ending = false
