@@ -13,9 +13,9 @@ export function KitChoice({
   return (
     <fieldset className="min-w-0">
       <legend className="flex w-full items-baseline gap-4 text-quiet">
-        It begins as
+        <span className="whitespace-nowrap">It begins as</span>
         <span className="min-w-0 grow truncate text-sm">{kits.find(({ id }) => id === value)?.about}</span>
-        <a href="/kits" className="link text-sm">
+        <a href="/kits" className="link text-sm whitespace-nowrap">
           All kits
         </a>
       </legend>

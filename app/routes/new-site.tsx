@@ -141,6 +141,13 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs) {
   }
 }
 
+/** Tags that leave room beside them for what the language is called. */
+const longestTag = 5
+
+/** What a language is called, beside its tag; nothing where that is not known or not there yet. */
+const calledLanguage = (tag: string): string =>
+  languageTag.test(tag) && tag.length <= longestTag && languageName(tag) !== tag ? languageName(tag) : ''
+
 /** Labels of a plan that its language is told by. */
 const mostTelling = 200
 
@@ -238,26 +245,33 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
               autoFocus
             />
           </label>
-          <label className="block w-28 sm:w-40">
-            <span className="flex flex-wrap justify-between gap-x-2">
-              <span className="text-quiet">Its language</span>
-              <span id="language-name" className="text-quiet text-sm" aria-live="polite">
-                {languageTag.test(language) && languageName(language) !== language && languageName(language)}
+          <div className="w-28 sm:w-48">
+            <label htmlFor="language" className="block text-quiet">
+              Its language
+            </label>
+            <div className="relative">
+              <input
+                id="language"
+                className="field"
+                name="language"
+                value={language}
+                onChange={(event) => {
+                  setLanguage(event.target.value)
+                  setSaysLanguage(true)
+                }}
+                aria-describedby="language-name"
+                maxLength={35}
+                spellCheck={false}
+              />
+              <span
+                id="language-name"
+                className="pointer-events-none absolute right-0 bottom-1.5 max-w-[58%] truncate text-sm text-quiet"
+                aria-live="polite"
+              >
+                {calledLanguage(language)}
               </span>
-            </span>
-            <input
-              className="field"
-              name="language"
-              value={language}
-              onChange={(event) => {
-                setLanguage(event.target.value)
-                setSaysLanguage(true)
-              }}
-              aria-describedby="language-name"
-              maxLength={35}
-              spellCheck={false}
-            />
-          </label>
+            </div>
+          </div>
         </div>
         <div className="mb-3">
           <KitChoice kits={kits} value={kit.id} onPick={setKitId} />
