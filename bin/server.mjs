@@ -4,8 +4,8 @@ import path from 'node:path'
 
 process.chdir(new URL('..', import.meta.url).pathname)
 process.env.NODE_ENV = 'production'
-// Where they were not built, threads run the sources.
-if (fs.existsSync('build/threads')) process.env.RUBRICANT_THREADS ??= path.resolve('build/threads')
+// Where they were not built, or not to the end, threads run the sources.
+if (fs.existsSync('build/threads/.sources')) process.env.RUBRICANT_THREADS ??= path.resolve('build/threads')
 const { serve, shutDown } = await import('../build/server/index.js')
 let server = null
 let ending = false

@@ -90,11 +90,30 @@ interface Shared {
   readonly references: Packing<Reference>
 }
 
+/** All of a reference but where it leads and stands: few kinds of them in a site. */
+type ReferenceKind = Omit<Reference, 'start' | 'end' | 'href'>
+
+/** That and nothing more: what comes with a reference may tell its line too, and there would be a kind for each. */
+const kindOf = ({
+  syntax,
+  holder,
+  inAttribute,
+  inText,
+  ifThere,
+  fromPage,
+}: ReferenceKind): ReferenceKind => ({
+  syntax,
+  holder,
+  ...(inAttribute && { inAttribute }),
+  ...(inText && { inText }),
+  ...(ifThere && { ifThere }),
+  ...(fromPage && { fromPage }),
+})
+
 function sharing(strings: Strings): Shared {
-  /** All of a reference but where it leads and stands: few kinds of them in a site. */
-  const kinds: Omit<Reference, 'start' | 'end' | 'href'>[] = []
+  const kinds: ReferenceKind[] = []
   const numbers = new Map<string, number>()
-  const numberOf = (kind: (typeof kinds)[number]): number => {
+  const numberOf = (kind: ReferenceKind): number => {
     const name = JSON.stringify(kind)
     const known = numbers.get(name)
     if (known !== undefined) return known
@@ -118,11 +137,11 @@ function sharing(strings: Strings): Shared {
     },
     references: {
       width: 4,
-      write: ({ start, end, href, ...kind }, into, at) => {
+      write: ({ start, end, href, ...rest }, into, at) => {
         into[at] = start
         into[at + 1] = end
         into[at + 2] = strings.numberOf(href)
-        into[at + 3] = numberOf(kind)
+        into[at + 3] = numberOf(kindOf(rest))
       },
       read: (from, at) => ({
         start: from[at]!,
