@@ -47,3 +47,73 @@ test('texts in another language than the site says are found, and the site and i
   await openView(page, 'Template')
   await expect(page.getByText('Zum Inhalt springen').first()).toBeVisible()
 })
+
+test('a section is in a language of its own: called by it from the start, or as its author says', async ({
+  page,
+}) => {
+  await signUp(page)
+  await page.goto('/sites/new')
+  await page.getByLabel('The site is called').fill('Tern Rock')
+  await page
+    .getByRole('textbox', { name: 'Its pages' })
+    .fill('Home\nVisit\nDeutsch\n  Über uns\nGaeilge\n  Fáilte')
+  await expect(page.getByText('in German')).toBeVisible()
+  await expect(page.getByText('in Irish')).toBeVisible()
+  await expect(page.getByLabel('What it becomes')).toContainText('deutsch/ueber-uns.html')
+  await page.getByRole('button', { name: 'Make this site' }).click()
+  await page.waitForURL('**/plan')
+
+  await row(page, 'Über uns').click()
+  const sentence = page.getByRole('region', { name: 'The chosen page' })
+  await expect(sentence).toContainText('It is in German, as Deutsch is.')
+  await row(page, 'Deutsch').click()
+  await sentence.getByRole('button', { name: 'Language of this page and those below it: German' }).click()
+  const asked = page.getByRole('dialog', { name: 'Language of this page and those below it' })
+  await asked.getByRole('textbox').fill('Klingonian')
+  await expect(asked.getByRole('alert')).toHaveText('No language is called that.')
+  await expectAccessible(page)
+  // By its name in itself; the names of its pages follow.
+  await asked.getByRole('textbox').fill('svenska')
+  await page.keyboard.press('Enter')
+  await expect(sentence).toContainText('It is in Swedish.')
+  await expect(row(page, 'Über uns')).toContainText('deutsch/uber-uns.html')
+  await allSaved(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(row(page, 'Über uns')).toContainText('deutsch/ueber-uns.html')
+
+  await openView(page, 'Template')
+  await row(page, 'Über uns').click()
+  const made = page.getByRole('region', { name: 'The page that results' })
+  await expect(made).toContainText('<html lang="de">')
+  await expect(made).toContainText('lang="ga" hreflang="ga"')
+})
+
+test('a section whose texts are in another language is told so once, and its pages say it', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Sandbank', 'Home\nVisit\nGäste\n  Felsen\n  Turm')
+  await openView(page, 'Pages')
+  for (const label of ['Felsen', 'Turm']) {
+    await row(page, label).click()
+    await write(page, label, `<p>${german} ${label}</p>`)
+    await allSaved(page)
+  }
+  await row(page, 'Visit').click()
+  const english =
+    'The lighthouse stands on a rock in the sea, and people come to it in the summer when the weather is fine. It was built two hundred years ago and it still shines every night.'
+  for (const label of ['Home', 'Visit']) {
+    await row(page, label).click()
+    await write(page, label, `<p>${english} ${label}</p>`)
+    await allSaved(page)
+  }
+  await openView(page, 'Checks')
+  await expect(page.getByText('From here on the texts of 2 pages are in German')).toBeVisible()
+  await page.getByRole('button', { name: 'This section is in German' }).click()
+  await expect(page.getByText('From here on the texts')).toBeHidden()
+  await openView(page, 'Plan')
+  await row(page, 'Turm').click()
+  await expect(page.getByRole('region', { name: 'The chosen page' })).toContainText(
+    'It is in German, as Gäste is.',
+  )
+})

@@ -1,3 +1,4 @@
+import { languageName } from '#core/language'
 import { Path } from '../parts/path'
 import type { NewSiteLine } from './new-site.answer'
 
@@ -5,13 +6,18 @@ import type { NewSiteLine } from './new-site.answer'
 export function NewSiteTree({ lines, more }: { lines: readonly NewSiteLine[]; more: number }) {
   return (
     <ol className="py-1">
-      {lines.map(({ label, depth, path }, index) => (
+      {lines.map(({ label, depth, path, language }, index) => (
         <li key={index} className="grid grid-cols-[1fr_minmax(0,auto)] gap-4 leading-8">
           <span className={`flex min-w-0 ${path === null ? 'text-quiet italic' : ''}`}>
             {Array.from({ length: Math.min(depth, 12) }, (_, level) => (
               <span key={level} className="ml-1.5 w-4 shrink-0 border-l border-rule" />
             ))}
-            <span className={`truncate ${depth < 0 ? 'font-semibold' : ''}`}>{label}</span>
+            <span className={`truncate ${depth < 0 ? 'font-semibold' : ''}`}>
+              {label}
+              {language !== null && depth === 0 && (
+                <span className="ml-3 text-sm text-quiet">in {languageName(language)}</span>
+              )}
+            </span>
           </span>
           {path === null ? <span className="text-sm text-quiet">trial page</span> : <Path path={path} />}
         </li>

@@ -1,7 +1,7 @@
 import { newSite, readNewPlan } from '#core/change'
 import { plainKit } from '#core/kit'
 import { namesOf } from '#core/naming'
-import { type PlanForm, type PlanRefusal, realPlaces, treeOf } from '#core/plan'
+import { languagesOf, type PlanForm, type PlanRefusal, realPlaces, treeOf } from '#core/plan'
 import { emptyHash, type Site } from '#core/site'
 
 export type NewSiteGround = Pick<Site, 'name' | 'language' | 'scheme'>
@@ -25,6 +25,8 @@ export interface NewSiteLine {
   readonly depth: number
   /** Null for a trial page. */
   readonly path: string | null
+  /** What it is in, where that is another language than the site's. */
+  readonly language: string | null
 }
 
 const shownLines = 400
@@ -48,6 +50,7 @@ export function siteOfPlan(ground: NewSiteGround, question: NewSiteQuestion): Ne
   })
   const names = namesOf(site).pages
   const tree = treeOf(site)
+  const languages = languagesOf(site)
   return {
     pageCount: realPlaces(tree).length,
     notes: plan.notes,
@@ -55,6 +58,7 @@ export function siteOfPlan(ground: NewSiteGround, question: NewSiteQuestion): Ne
       label: page.label,
       depth: page.id === site.homeId ? -1 : depth,
       path: trial ? null : names.get(page.id)!.path,
+      language: languages.of(page) === site.language ? null : languages.of(page),
     })),
     more: Math.max(0, tree.places.length - shownLines),
   }

@@ -5,6 +5,7 @@ import { DatedSection } from './dated-section'
 import { FlagPick } from './flag-pick'
 import { ManyPages } from './many-pages'
 import { OwnName } from './own-name'
+import { PageLanguage } from './page-language'
 import { SectionPick } from './section-pick'
 
 /** What the plan says of the chosen page, as a sentence whose words can be changed. */
@@ -25,6 +26,7 @@ export function ChosenPage() {
       {home ? (
         <p className="font-serif text-[18px] leading-[1.8]">
           This is the home page: the file a server shows for the address of the site itself.
+          <PageLanguage key={selected.id} />
         </p>
       ) : (
         <p className="font-serif text-[18px] leading-[1.9]">
@@ -55,6 +57,7 @@ export function ChosenPage() {
           />{' '}
           and its name <OwnName key={selected.id} />
           <DatedSection key={`date ${selected.id}`} />
+          <PageLanguage key={`language ${selected.id}`} />
           {!place?.trial && (
             <button
               type="button"

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import { useEffect, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
-import { canBe, languageName, languageOfLabels } from '#core/language'
+import { canBe, languageName, languageOfLabels, tagTyped } from '#core/language'
 import { guessPlanForm, type PlanForm, planForms } from '#core/plan'
 import { Problem } from '#core/problems'
 import { DatabaseError, databaseError, pool } from '#server/platform'
@@ -11,6 +11,7 @@ import { createSite, listSchemes } from '#server/sites'
 import { readPlanText } from '#server/contents'
 import { KitChoice } from '../kits/kit-choice'
 import { cardOf } from '../kits/kit-picture'
+import type { NewSiteLine } from '../new-site/new-site.answer'
 import { NewSiteTree } from '../new-site/new-site-tree'
 import { useNewSite } from '../new-site/use-new-site'
 import { checkInput, readForm, requireAccount } from '../owner.server'
@@ -40,13 +41,13 @@ interface Input {
 /** The kit that is chosen when nobody chooses. */
 const usualKit = 'plain'
 
-const languageTag = /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/
 const input = Joi.object<Input>({
   kit: Joi.string().max(100).default(usualKit).empty(''),
   scheme: Joi.string().max(100).allow('').default(''),
   name: Joi.string().trim().max(200).required().messages({ 'string.empty': 'Give the site a name.' }),
-  language: Joi.string().pattern(languageTag).default('en').empty('')
-    .messages({ 'string.pattern.base': 'Write the language as a tag such as en, de or pt-BR.' }),
+  language: Joi.string().max(100).default('en').empty('')
+    .custom((typed: string, helpers) => tagTyped(typed) ?? helpers.error('any.invalid'))
+    .messages({ 'any.invalid': 'No language is called that. Write its name, or a tag such as en, de or pt-BR.' }),
   plan: Joi.string().allow('').max(8_000_000).default(''),
   format: Joi.string().valid(...Object.keys(planForms)).empty(''),
   // Made by the window: sent again because the answer was lost, it makes one site.
@@ -145,8 +146,13 @@ export async function clientAction({ serverAction }: Route.ClientActionArgs) {
 const longestTag = 5
 
 /** What a language is called, beside its tag; nothing where that is not known or not there yet. */
-const calledLanguage = (tag: string): string =>
-  languageTag.test(tag) && tag.length <= longestTag && languageName(tag) !== tag ? languageName(tag) : ''
+const calledLanguage = (typed: string): string => {
+  const tag = typed.length <= longestTag ? tagTyped(typed) : null
+  return tag !== null && languageName(tag) !== tag ? languageName(tag) : ''
+}
+
+/** Without sections that are called by another language, and are in it. */
+const ofSite = (lines: readonly NewSiteLine[]) => lines.filter(({ language }) => language === null)
 
 /** Labels of a plan that its language is told by. */
 const mostTelling = 200
@@ -165,12 +171,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
   // One that has been forgotten meanwhile is not there to be chosen.
   const kit = kits.find(({ id }) => id === kitId) ?? kits[0]!
   const scheme = schemes.find((one) => one.name === schemeName)?.scheme ?? kit.scheme
-  const { answer } = useNewSite(
-    name.trim() || 'Home',
-    languageTag.test(language) ? language : 'en',
-    scheme,
-    plan,
-  )
+  const { answer } = useNewSite(name.trim() || 'Home', tagTyped(language) ?? 'en', scheme, plan)
   const busy = useNavigation().state !== 'idle'
   const refusal = answer && 'refusal' in answer ? answer.refusal : null
   const site = answer && 'lines' in answer ? answer : null
@@ -180,10 +181,14 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
   const [saysLanguage, setSaysLanguage] = useState(false)
   const told =
     site && plan.text.trim() !== ''
-      ? languageOfLabels(site.lines.slice(0, mostTelling).map(({ label }) => label))
+      ? languageOfLabels(
+          ofSite(site.lines)
+            .slice(0, mostTelling)
+            .map(({ label }) => label),
+        )
       : null
   useEffect(() => {
-    if (told !== null && !saysLanguage) setLanguage((was) => (canBe(told, was) ? was : told))
+    if (told !== null && !saysLanguage) setLanguage((was) => (canBe(told, tagTyped(was) ?? was) ? was : told))
   }, [told, saysLanguage])
   const notes = [...fileNotes, ...(site && plan.text.trim() !== '' ? site.notes : [])]
 

@@ -71,7 +71,8 @@ const values: Readonly<Record<string, { words: string; view: 'pages' | 'plan' | 
   site: { words: 'the site’s name above', view: null },
   description: { words: 'the page’s description', view: 'pages' },
   address: { words: 'the address above, with the page’s own path', view: null },
-  language: { words: 'the language above', view: null },
+  language: { words: 'the page’s language, or the one above', view: 'plan' },
+  direction: { words: 'which way the page’s language is written', view: 'plan' },
   year: { words: 'the year in which it was made', view: null },
 }
 

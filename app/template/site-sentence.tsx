@@ -1,8 +1,10 @@
+import { languageName } from '#core/language'
 import { publicAddressOf } from '#core/links'
 import type { Output } from '#core/site'
 import { useSite } from '../document/site-context'
 import { useDraft, useKeptLine } from '../document/use-draft'
 import { shownAddress } from '../parts/format'
+import { LanguagePick } from '../parts/picks/language-pick'
 import { Pick } from '../parts/picks/pick'
 import { WritePick } from '../parts/picks/write-pick'
 
@@ -17,8 +19,17 @@ export function SiteSentence({ publicAddresses }: { publicAddresses: readonly st
     void store.change({ kind: 'setOutput', output: { ...output, ...part }, was: output })
   return (
     <p className="px-6 pt-3 pb-2 font-serif text-[18px] leading-[1.75]">
-      Pages are written in <Setting field="language" name="Language of the site" /> and the tab shows{' '}
-      <Setting field="titlePattern" name="Title pattern" />, for the home page{' '}
+      Pages are written in{' '}
+      <LanguagePick
+        label="Language of the site"
+        words={languageName(site.language)}
+        value={site.language}
+        onWrite={(value) => {
+          const was = site.language
+          if (value !== was) void store.change({ kind: 'setSetting', field: 'language', value, was })
+        }}
+      />{' '}
+      and the tab shows <Setting field="titlePattern" name="Title pattern" />, for the home page{' '}
       <Setting field="homeTitlePattern" name="Home page’s title pattern" empty="the same" />. The site is
       called <Setting field="name" name="Name of the site" />, and visitors find it at{' '}
       <WritePick
@@ -115,7 +126,7 @@ export function SiteSentence({ publicAddresses }: { publicAddresses: readonly st
   )
 }
 
-type Field = 'language' | 'titlePattern' | 'homeTitlePattern' | 'name'
+type Field = 'titlePattern' | 'homeTitlePattern' | 'name'
 
 /** A setting that is written in its place in the sentence. */
 function Setting({ field, name, empty }: { field: Field; name: string; empty?: string }) {

@@ -89,7 +89,7 @@ export interface Build {
 export function buildSite(site: Site, sources: BuildSources): Build {
   const { publicPath = null } = sources
   const context = contextOf(site, publicPath)
-  const { tree, names } = context
+  const { tree, names, languages } = context
   const templates = new SiteTemplates(site, sources.textOf)
   const files = new Map(site.files.map((file) => [file.id, file]))
   const homeFile = homeFileOf(site)
@@ -221,6 +221,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
           .map((above) => above.id)
           .join(),
         page.label,
+        languages.of(page),
         pageTitle(page),
         page.description ?? '',
         ...slots.flatMap((slot) => {

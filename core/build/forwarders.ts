@@ -1,6 +1,6 @@
 import { escapeAttribute, escapeText } from '#core/markup'
 import { clashKey, namesOf } from '#core/naming'
-import { realPlaces, treeOf } from '#core/plan'
+import { languagesOf, realPlaces, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
 import { addressFrom, addressingOf } from '#core/template'
 
@@ -43,7 +43,7 @@ export function forwarderText(site: Site, { path, page, to }: Forwarder): string
   const href = escapeAttribute(addressFrom(addressingOf(site, null), path, to, false))
   const label = escapeText(page.label)
   return `<!DOCTYPE html>
-<html lang="${escapeAttribute(site.language)}">
+<html lang="${escapeAttribute(languagesOf(site).of(page))}">
   <head>
     <meta charset="utf-8">
     <title>${label}</title>

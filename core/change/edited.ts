@@ -30,6 +30,10 @@ export const elsewhere = (what: string, now: string | null): Refused => ({
   },
 })
 
+/** Said where what was typed is no language. */
+export const noLanguage =
+  'No language is called that. Write its name, or its tag: de for German, pt-BR for the Portuguese of Brazil.'
+
 /** Why a label, cleaned already, cannot be a page's; null when it can. */
 export function labelRefusal(label: string): Refused | null {
   if (label === '') return refuse('invalid', 'A page needs a label.')
@@ -42,7 +46,7 @@ export function labelRefusal(label: string): Refused | null {
 export function newPage(id: string, label: string, seq: number, content: string): Page {
   return {
     id, label, seq, content, parentId: null, order: '', ownName: null, keptName: null, title: null,
-    description: null, trial: false, inMenus: true, dated: false, date: null, addresses: [],
+    description: null, trial: false, inMenus: true, dated: false, date: null, language: null, addresses: [],
     templateId: null, belowTemplateId: null, slots: {},
   } // prettier-ignore
 }

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { tagTyped } from '#core/language'
 import type { Hash } from '#core/site'
 import { longestLabel } from './edited'
 
@@ -38,6 +39,11 @@ export const text = Joi.string().required().allow('').max(longestText)
 export const slot = Joi.string().max(100)
 /** Texts on a line; the core says in words what is too long. */
 export const longestLine = 20_000
+
+/** A language, by its tag or by its name. */
+export const language = Joi.string().custom((typed: string, helpers) =>
+  typed === '' ? typed : (tagTyped(typed) ?? helpers.error('any.invalid')),
+)
 
 const details = Joi.object({
   ownName: Joi.string().max(300),

@@ -1,5 +1,5 @@
 import { clashKey, isOwnPath, type Names, namesOf, numberedName, type PageName } from '#core/naming'
-import { type Tree, treeOf } from '#core/plan'
+import { languagesOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
 
 /**
@@ -33,6 +33,7 @@ function keepOnce(before: Site, after: Site): Site {
     const section = page.parentId === null ? undefined : treeAfter.byId.get(page.parentId)
     if (section && treeBefore.byId.get(section.id)?.dated !== section.dated) continue
     if (old.date !== page.date) continue
+    if (languagesOf(before).of(old) !== languagesOf(after).of(page)) continue
     if (old.trial !== page.trial || treeBefore.placeOf.get(page.id)?.trial) continue
     if (page.keptName === null) keep.set(page.id, was.stem)
     else {

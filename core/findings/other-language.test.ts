@@ -1,4 +1,4 @@
-import { expect, test } from '@jest/globals'
+import { describe, expect, test } from '@jest/globals'
 import type { Change } from '#core/change'
 import { applyEdits, readStyle } from '#core/markup'
 import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
@@ -46,7 +46,7 @@ test('a site that most pages of are in another language than it says can say so'
   const [found, ...more] = by('other-language', site)
   expect(more).toEqual([])
   expect(found!.what).toBe(
-    'The texts of 2 pages are in German, and this template says that pages are in English (en).',
+    'The texts of 2 pages are in German, and the site says that pages are in English (en).',
   )
   const after = mended(site, found!)
   expect([after.language, checkSite(after)]).toEqual(['de', []])
@@ -59,14 +59,83 @@ test('a site that most pages of are in another language than it says can say so'
   expect(by('other-language', mended(after, other!))).toEqual([])
 })
 
-test('a page beside others marks its text, with the way it is written', () => {
+test('a page beside others is in a language of its own, with the way it is written', () => {
   const site = siteOf({ Home: english, Visit: english, Migdalor: hebrew })
   const [found] = by('other-language', site)
   const after = mended(site, found!)
-  expect(store.textOf(pageCalled(after, 'Migdalor').content)).toBe(
-    `<div lang="he" dir="rtl">\n${hebrew}\n</div>`,
+  expect([pageCalled(after, 'Migdalor').language, by('other-language', after)]).toEqual(['he', []])
+  // One template for both ways says on each page which it is.
+  const [direction] = by('no-direction', after)
+  expect(direction!.what).toBe(
+    'The “html” of this template has no “dir”; Hebrew (he) is written from right to left.',
   )
+  const directed = mended(after, direction!)
+  expect(store.textOf(directed.templates[0]!.source)).toContain('<html lang="{language}" dir="{direction}">')
+  expect(by('no-direction', directed)).toEqual([])
+})
+
+test('a page with others below it that are in the language of the site marks its text', () => {
+  const plan = siteFrom('Home\n  Gäste\n    Guests', store)
+  const site = write(write(plan, store, 'Gäste', german), store, 'Guests', english)
+  const [found, ...more] = by('other-language', site)
+  expect(more).toEqual([])
+  const after = mended(site, found!)
+  expect(store.textOf(pageCalled(after, 'Gäste').content)).toBe(`<div lang="de">\n${german}\n</div>`)
   expect(by('other-language', after)).toEqual([])
+})
+
+describe('a section in another language', () => {
+  const plan =
+    'Home\n  Visit\n  Birds\n  Gäste\n    Anfahrt\n    Über uns\n    Log\n      Wetter\n  Notes\n    Gast'
+  const site = Object.entries({
+    Home: english,
+    Visit: english,
+    Birds: english,
+    Anfahrt: german,
+    'Über uns': german,
+    Wetter: german,
+    Notes: english,
+    Gast: german,
+  }).reduce((all, [label, text]) => write(all, store, label, text), siteFrom(plan, store))
+
+  test('is told once, as high in the plan as it holds, and says so for all its pages', () => {
+    const found = by('other-language', site)
+    expect(
+      found.map(({ place, what }) => [site.pages.find(({ id }) => id === place.id)!.label, what]),
+    ).toEqual([
+      [
+        'Gäste',
+        'From here on the texts of 3 pages are in German, and they say that they are in English (en).',
+      ],
+      ['Gast', 'Its text is in German, and the page says that it is in English (en).'],
+    ])
+    const after = found.reduce(mended, site)
+    expect(by('other-language', after)).toEqual([])
+    expect(after.pages.filter(({ language }) => language !== null).map(({ label }) => label)).toEqual([
+      'Gäste',
+      'Gast',
+    ])
+  })
+
+  test('says nothing of many pages that nobody knows', () => {
+    const quiet = ['Log', 'Wetter', 'Anfahrt'].reduce(
+      (all, label) => write(all, store, label, '<p>Bell 1</p>'),
+      write(site, store, 'Gäste', '<p>Bell 2</p>'),
+    )
+    const labels = by('other-language', quiet).map(
+      ({ place }) => quiet.pages.find(({ id }) => id === place.id)!.label,
+    )
+    expect(labels).toEqual(['Über uns', 'Gast'])
+  })
+
+  test('has the words of a template that is for others as well told, not changed', () => {
+    const [section] = by('other-language', site)
+    const [found] = by('template-words', mended(site, section!))
+    expect([found!.what.replace(/, and \d more in such words/, ''), found!.mends]).toEqual([
+      'It says “Skip to the content”; some of its pages are in German.',
+      [],
+    ])
+  })
 })
 
 test('what a template says itself is mended there', () => {

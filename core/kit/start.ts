@@ -57,6 +57,7 @@ export function startOfKit(kit: Kit, { newId, ...start }: KitStart): Site {
         inMenus: true,
         dated: false,
         date: null,
+        language: null,
         addresses: [],
         templateId: null,
         belowTemplateId: null,

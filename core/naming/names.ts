@@ -1,5 +1,5 @@
 import { madeFilesOf } from './made-files'
-import { type Tree, treeOf } from '#core/plan'
+import { type Languages, languagesOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Scheme, Site } from '#core/site'
 import { asPrefix, nameFiles } from './file-names'
 import { readLabelDate } from './label-date'
@@ -66,7 +66,7 @@ export function namesOf(site: Nameable): Names {
 type LabelNamer = (label: string) => { name: string; nameless: boolean }
 const namers = new WeakMap<Scheme, Map<string, LabelNamer>>()
 
-/** Names of labels under one scheme, each worked out once: an edit changes one label of thousands. */
+/** Names of labels under one scheme in one language, each worked out once: an edit changes one label of thousands. */
 function labelNamer(scheme: Scheme, language: string): LabelNamer {
   const byLanguage = namers.get(scheme) ?? new Map<string, LabelNamer>()
   namers.set(scheme, byLanguage)
@@ -105,7 +105,8 @@ interface Named {
 /** The names of one folder's pages, with all that they came from. */
 interface Group {
   readonly scheme: Scheme
-  readonly language: string
+  /** Of each of them. */
+  readonly languages: readonly string[]
   readonly siblings: readonly Page[]
   readonly sections: readonly boolean[]
   readonly folder: string
@@ -120,21 +121,26 @@ const groups = new WeakMap<Page, Group>()
 
 const isGroupOf = (
   group: Group,
-  site: Nameable,
+  scheme: Scheme,
+  languages: readonly string[],
   siblings: readonly Page[],
   sections: readonly boolean[],
   folder: string,
   isDated: boolean,
   taken: readonly string[],
 ): boolean =>
-  group.scheme === site.scheme &&
-  group.language === site.language &&
+  group.scheme === scheme &&
   group.folder === folder &&
   group.isDated === isDated &&
   group.siblings.length === siblings.length &&
   group.taken.length === taken.length &&
   taken.every((name, index) => name === group.taken[index]) &&
-  siblings.every((page, index) => page === group.siblings[index] && sections[index] === group.sections[index])
+  siblings.every(
+    (page, index) =>
+      page === group.siblings[index] &&
+      sections[index] === group.sections[index] &&
+      languages[index] === group.languages[index],
+  )
 
 function computeNames(site: Nameable): Names {
   const { scheme, homeId } = site
@@ -142,12 +148,13 @@ function computeNames(site: Nameable): Names {
   const pages = new Map<string, PageName>()
   const byPath = new Map<string, { kind: 'page' | 'file'; id: string }>()
   const homeFile = scheme.homeName + scheme.extension
-  const nameOf = labelNamer(scheme, site.language)
-  const front = frontOf(site, tree)
+  const languages = languagesOf(site)
+  const nameOf = (page: Page) => labelNamer(scheme, languages.of(page))(page.label)
+  const front = frontOf(site, tree, languages)
   const claimOf = (page: Page, sectionStem: string | null): Claim<Page> => {
     // A name held still stands before all others: it is the one its page has been known by.
     const own = page.ownName === null ? null : ownStem(page.ownName)
-    const wanted = page.keptName ?? own ?? frontedName(front(page), page, site, nameOf)
+    const wanted = page.keptName ?? own ?? frontedName(front(page), page, scheme, languages.of(page))
     const rank = page.keptName !== null ? 0 : page.ownName !== null ? 1 : 2
     return {
       what: page,
@@ -173,7 +180,7 @@ function computeNames(site: Nameable): Names {
     pages.set(page.id, name)
     byPath.set(name.path, entry)
   }
-  const stemless = (page: Page) => page.id !== homeId && page.ownName === null && nameOf(page.label).nameless
+  const stemless = (page: Page) => page.id !== homeId && page.ownName === null && nameOf(page).nameless
 
   const home = tree.byId.get(homeId)
   if (home) put(home, homeFile, scheme.homeName, '', null)
@@ -194,7 +201,7 @@ function computeNames(site: Nameable): Names {
     const claims = real.map(({ page }) => {
       const parent = page.parentId === homeId ? undefined : page.parentId && tree.byId.get(page.parentId)
       if (!parent) return claimOf(page, null)
-      const section = parent.ownName === null ? nameOf(parent.label).name : ownStem(parent.ownName)
+      const section = parent.ownName === null ? nameOf(parent).name : ownStem(parent.ownName)
       return claimOf(page, section)
     })
     const taken = [...takenNames(scheme, false), ...takenIn(folder)]
@@ -213,6 +220,7 @@ function computeNames(site: Nameable): Names {
       const { parent, pages: siblings, folder } = queue[at]!
       const wanting = siblings.filter((page) => page.id !== homeId && !page.trial && !isOwnPath(page.ownName))
       const sections = wanting.map(isSection)
+      const spoken = wanting.map(languages.of)
       const isDated = parent?.dated ?? false
       let group = groups.get(wanting[0]!)
       const key = placed.length > 0 ? clashKey(folder) : ''
@@ -222,7 +230,7 @@ function computeNames(site: Nameable): Names {
         placed.length === 0
           ? ofScheme
           : [...ofScheme, ...takenIn(folder), ...before.map(({ name }) => name.stem)]
-      if (!group || !isGroupOf(group, site, wanting, sections, folder, isDated, taken)) {
+      if (!group || !isGroupOf(group, scheme, spoken, wanting, sections, folder, isDated, taken)) {
         const claims = wanting.map((page) => claimOf(page, null))
         const named = settleNames(claims, taken, scheme).map((grant) => {
           const page = grant.what
@@ -234,7 +242,7 @@ function computeNames(site: Nameable): Names {
         })
         group = {
           scheme,
-          language: site.language,
+          languages: spoken,
           siblings: wanting,
           sections,
           folder,
@@ -290,7 +298,7 @@ interface Front {
   readonly label: string
 }
 
-function frontOf(site: Nameable, tree: Tree): (page: Page) => Front {
+function frontOf(site: Nameable, tree: Tree, languages: Languages): (page: Page) => Front {
   const ordinals = new Map<string, string>()
   if (site.scheme.numbered) {
     const parents = new Set<string | null>(site.pages.map((page) => page.parentId))
@@ -307,17 +315,13 @@ function frontOf(site: Nameable, tree: Tree): (page: Page) => Front {
     const number = ordinals.get(page.id) ?? null
     const section = page.parentId === null ? undefined : tree.byId.get(page.parentId)
     if (!section?.dated) return { date: null, number, label: page.label }
-    const read = readLabelDate(page.label, site.language)
+    const read = readLabelDate(page.label, languages.of(page))
     return { date: page.date ?? read?.date ?? null, number, label: read?.rest ?? page.label }
   }
 }
 
-function frontedName(
-  { date, number, label }: Front,
-  page: Page,
-  { scheme, language }: Pick<Nameable, 'scheme' | 'language'>,
-  nameOf: (label: string) => { name: string; nameless: boolean },
-): string {
+function frontedName({ date, number, label }: Front, page: Page, scheme: Scheme, language: string): string {
+  const nameOf = labelNamer(scheme, language)
   if (date === null && number === null) return nameOf(page.label).name
   const gap = scheme.gap || '-'
   // Written closely where it would not fit: 20250614.
@@ -351,16 +355,18 @@ export function explainName(site: Nameable, pageId: string): NamingStep[] {
     if (page.keptName !== null && page.keptName !== page.ownName)
       steps.push({ rule: 'kept-name', text: page.keptName })
   } else {
-    const front = frontOf(site, tree)(page)
+    const languages = languagesOf(site)
+    const language = languages.of(page)
+    const front = frontOf(site, tree, languages)(page)
     if (front.date !== null && front.label !== page.label) steps.push({ rule: 'label', text: page.label })
-    nameLabel(front.label, scheme, site.language, (step) =>
+    nameLabel(front.label, scheme, language, (step) =>
       steps.push(
         step.rule === 'label' && steps.length > 0
           ? { rule: 'date', text: `${front.date} ${step.text}`.trim() }
           : step,
       ),
     )
-    const fronted = frontedName(front, page, site, (label) => nameLabel(label, scheme, site.language))
+    const fronted = frontedName(front, page, scheme, language)
     if (front.date !== null && page.keptName === null)
       steps.push({
         rule: 'date',

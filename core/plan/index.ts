@@ -9,6 +9,7 @@ export {
   type Tree,
   treeOf,
 } from './tree'
+export { type Languages, languagesOf } from './languages'
 export {
   cleanLabel,
   mostLevels,

@@ -37,6 +37,11 @@ export interface Page {
   /** The date its author set (`2025`, `2025-06`, `2025-06-14`); null reads it from the label. */
   readonly date: string | null
   /**
+   * BCP 47 tag of the language that it and the pages below it are in; null for that of its place, which at the top level
+   * is the site's (`languagesOf`).
+   */
+  readonly language: string | null
+  /**
    * Paths under which its destinations show it: addresses that are out in the world. Known from
    * deliveries, not typed, so a difference adds and takes away single ones and never fails to fit.
    */
@@ -142,7 +147,7 @@ export const defaultChecking: Checking = { asides: {}, mostPageBytes: 1_000_000 
 /** What is said once for the whole site. */
 export interface SiteSettings {
   readonly name: string
-  /** BCP 47 tag for `html lang`. */
+  /** BCP 47 tag for `html lang`, of pages for which no other is said. */
   readonly language: string
   /** What `{title}` stands for, over `{page}` and `{site}`. */
   readonly titlePattern: string

@@ -20,7 +20,16 @@ import { type PlannedReference, planReference } from './output-reference'
 import { type Attributes, type GeneratedPart, parts } from './parts'
 
 /** What an expression such as `{page}` may name. */
-export const valueNames = ['page', 'title', 'site', 'description', 'address', 'language', 'year'] as const
+export const valueNames = [
+  'page',
+  'title',
+  'site',
+  'description',
+  'address',
+  'language',
+  'direction',
+  'year',
+] as const
 export type ValueName = (typeof valueNames)[number] | SlotValue
 /** What a page holds in a slot, as a value: plain text, which can stand in an attribute. */
 export type SlotValue = `slot.${string}`

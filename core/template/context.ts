@@ -1,5 +1,5 @@
 import { type Names, namesOf } from '#core/naming'
-import { type Tree, treeOf } from '#core/plan'
+import { type Languages, languagesOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
 import { type Addressing, addressingOf, isShownAnywhere } from './addressing'
 
@@ -8,6 +8,8 @@ export interface SiteContext {
   readonly site: Site
   readonly tree: Tree
   readonly names: Names
+  /** What each page is in. */
+  readonly languages: Languages
   /** How references are written; null for the usual way. */
   readonly addressing: Addressing | null
   /** Stands for the names, for who keeps what follows from them and must not keep them. */
@@ -30,7 +32,7 @@ export interface SiteContext {
 
 /** A part with what pages have to share to show it again. */
 export interface LatestPart {
-  readonly folder: string
+  readonly kindred: string
   readonly above: readonly Page[]
   readonly isShared: boolean
   /** Its text, up to the page's own label where that stands in it. */
@@ -90,6 +92,7 @@ export function contextOf(site: Site, publicPath: string | null = null): SiteCon
     site,
     tree: treeOf(site),
     names,
+    languages: languagesOf(site),
     addressing: addressingOf(site, publicPath),
     namesToken: tokenOf(names),
     made: new BoundedTexts(mostMenuText),
@@ -101,8 +104,12 @@ export function contextOf(site: Site, publicPath: string | null = null): SiteCon
   }
 }
 
-/** What pages share that refer to others alike: their folder, or for one that is shown anywhere itself. */
-export function folderOf({ names, addressing }: SiteContext, page: Page): string {
+/**
+ * Equal for pages that refer to others alike: of one folder, or for one that is shown anywhere itself, and of one
+ * language, since links into another say so.
+ */
+export function kindredOf({ names, addressing, languages }: SiteContext, page: Page): string {
   const { path, folder } = names.pages.get(page.id)!
-  return isShownAnywhere(addressing, path) ? `:${path}` : folder
+  const from = isShownAnywhere(addressing, path) ? `:${path}` : folder
+  return languages.all.length > 1 ? `${languages.of(page)}:${from}` : from
 }

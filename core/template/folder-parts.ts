@@ -1,20 +1,20 @@
 import type { Page } from '#core/site'
 import type { CompiledTemplate, Part } from './compile'
-import { flat, folderOf, type SiteContext } from './context'
+import { flat, kindredOf, type SiteContext } from './context'
 import { outputReference } from './output-reference'
-import { writtenValue, isOfSite, siteValueOf } from './values'
+import { isOfKindred, valueOf, writtenValue } from './values'
 
-/** A template's parts for the pages of one folder. */
+/** A template's parts for the pages of one folder in one language. */
 interface FolderParts {
   readonly template: CompiledTemplate
-  readonly folder: string
+  readonly kindred: string
   readonly parts: readonly Part[]
 }
 
 const latest = new WeakMap<SiteContext, FolderParts>()
 
 /**
- * A template's parts for a page: what comes out alike on all pages of its folder is text already, in one piece with
+ * A template's parts for a page: what comes out alike on all such pages of its folder is text already, in one piece with
  * what stands beside it. Pages are asked for by folder, so that the latest is kept and no other.
  * @param year what `{year}` stands for
  */
@@ -24,10 +24,9 @@ export function folderParts(
   page: Page,
   year: number,
 ): readonly Part[] {
-  const { path } = context.names.pages.get(page.id)!
-  const folder = folderOf(context, page)
+  const kindred = kindredOf(context, page)
   const known = latest.get(context)
-  if (known?.template === template && known.folder === folder) return known.parts
+  if (known?.template === template && known.kindred === kindred) return known.parts
   const parts: Part[] = []
   let text = ''
   let at = 0
@@ -36,7 +35,7 @@ export function folderParts(
     text = ''
   }
   for (const part of template.parts) {
-    const same = sameText(context, part, path, year)
+    const same = sameText(context, part, page, year)
     if (same === null) {
       end()
       parts.push(part)
@@ -46,20 +45,21 @@ export function folderParts(
     }
   }
   end()
-  latest.set(context, { template, folder, parts })
+  latest.set(context, { template, kindred, parts })
   return parts
 }
 
-/** What a part is on every page of the folder that `path` is in; null where each has its own. */
-function sameText(context: SiteContext, part: Part, path: string, year: number): string | null {
+/** What a part is on every page of the folder and the language of `page`; null where each has its own. */
+function sameText(context: SiteContext, part: Part, page: Page, year: number): string | null {
+  const { path } = context.names.pages.get(page.id)!
   switch (part.kind) {
     case 'text':
       return part.text
     case 'reference':
       return outputReference(context, part.planned, path, '') ?? part.text
     case 'value':
-      return isOfSite(part.name)
-        ? writtenValue(part.name, part.syntax, siteValueOf(part.name, context.site, year))
+      return isOfKindred(part.name)
+        ? writtenValue(part.name, part.syntax, valueOf(part.name, context, page, year))
         : null
     default:
       return null

@@ -1,9 +1,10 @@
+import { directionOf } from '#core/language'
 import { escapeAttribute, escapeText } from '#core/markup'
 import { ancestorsOf } from '#core/plan'
 import type { Page } from '#core/site'
 import type { CompiledTemplate } from './compile'
 import { addressFrom } from './addressing'
-import { folderOf, type SiteContext } from './context'
+import { kindredOf, type SiteContext } from './context'
 import { plainPath } from './output-reference'
 import type { Entry } from './parts'
 
@@ -47,13 +48,25 @@ function workOut({ part, attributes }: Placed): Fixed {
 
 export const pageTitle = (page: Page): string => page.title ?? page.label
 
-function link(context: SiteContext, from: string, page: Page, rel: string, above: boolean): string {
+/** What says that the words of a page stand in one of another language (HTML §3.2.6.2, WCAG 2.2 §3.1.2); '' in its own. */
+function otherLanguage({ languages }: SiteContext, on: Page, page: Page): string {
+  if (languages.all.length === 1) return ''
+  const [language, around] = [languages.of(page), languages.of(on)]
+  if (language === around) return ''
+  const direction = directionOf(language)
+  return ` lang="${language}"${direction === directionOf(around) ? '' : ` dir="${direction}"`}`
+}
+
+/** A link to a page; `from` is the path of the page that it stands on. */
+function link(context: SiteContext, on: Page, from: string, page: Page, rel: string, above: boolean): string {
   const to = context.names.pages.get(page.id)!.path
   const isPlain = plainPath.test(to)
   const address = addressFrom(context.addressing, from, to, isPlain)
   const href = isPlain ? address : escapeAttribute(address)
   const marked = above ? ' aria-current="true"' : ''
-  return `<a${rel && ` rel="${rel}"`} href="${href}"${marked}>${escapeText(page.label)}</a>`
+  const other = otherLanguage(context, on, page)
+  const leads = other && `${other} hreflang="${context.languages.of(page)}"`
+  return `<a${rel && ` rel="${rel}"`} href="${href}"${leads}${marked}>${escapeText(page.label)}</a>`
 }
 
 /**
@@ -69,16 +82,16 @@ export function renderGenerated(context: SiteContext, placed: Placed, page: Page
 
 /** A part that is the same on all pages of a folder that stand under the same entries of it. */
 function alike(context: SiteContext, placed: Placed, levels: number, page: Page, unit: string): string {
-  const folder = folderOf(context, page)
+  const kindred = kindredOf(context, page)
   const above = aboveOf(context, page)
   const isEntry = above.length < levels
   const known = context.latestParts.get(placed)
-  if (known && !isEntry && known.isShared && known.folder === folder && sameTo(levels, known.above, above))
+  if (known && !isEntry && known.isShared && known.kindred === kindred && sameTo(levels, known.above, above))
     return known.before
   const marks = [...above, page].slice(0, levels).map((one) => one.id)
-  const key = `${fixedOf(placed).key} ${placed.indent}|${unit}|${isEntry ? 1 : 0}${folder}|${marks.join()}`
+  const key = `${fixedOf(placed).key} ${placed.indent}|${unit}|${isEntry ? 1 : 0}${kindred}|${marks.join()}`
   const html = context.made.get(key, () => render(context, placed, page, unit, escapeText(page.label)))
-  context.latestParts.set(placed, { folder, above, isShared: !isEntry, before: html, after: null })
+  context.latestParts.set(placed, { kindred, above, isShared: !isEntry, before: html, after: null })
   return html
 }
 
@@ -92,12 +105,12 @@ const ownLabel = '<>'
 
 /** A part that is the same on all pages of a folder under one parent, but for their own labels. */
 function besideSiblings(context: SiteContext, placed: Placed, page: Page, unit: string): string {
-  const folder = folderOf(context, page)
+  const kindred = kindredOf(context, page)
   const above = aboveOf(context, page)
   let known = context.latestParts.get(placed)
-  if (known?.folder !== folder || known.above !== above) {
+  if (known?.kindred !== kindred || known.above !== above) {
     const [before = '', after = null] = render(context, placed, page, unit, ownLabel).split(ownLabel)
-    context.latestParts.set(placed, (known = { folder, above, isShared: true, before, after }))
+    context.latestParts.set(placed, (known = { kindred, above, isShared: true, before, after }))
   }
   return known.after === null ? known.before : known.before + escapeText(page.label) + known.after
 }
@@ -129,12 +142,13 @@ function render(context: SiteContext, placed: Placed, page: Page, unit: string, 
       // An `a` without `href` is the standard's own way to show where one stands (HTML §4.5.1).
       const anchor = isOwn
         ? `<a aria-current="page">${own}</a>`
-        : link(context, from, one, part.rel?.(context, page, one) ?? '', above.includes(one))
+        : link(context, page, from, one, part.rel?.(context, page, one) ?? '', above.includes(one))
       const description = describes ? (one.description ?? '') : ''
       if (below.length === 0 && description === '') html += `${begin}<li>${anchor}</li>`
       else {
         html += `${begin}<li>${begin}${unit}${anchor}`
-        if (description !== '') html += `${begin}${unit}<p>${escapeText(description)}</p>`
+        if (description !== '')
+          html += `${begin}${unit}<p${otherLanguage(context, page, one)}>${escapeText(description)}</p>`
         if (below.length > 0) list(below, `${depth}${unit}${unit}`)
         html += `${begin}</li>`
       }
@@ -164,8 +178,11 @@ export function generatedSignature(
   digest: (text: string) => string,
 ): string {
   const { describes } = fixedOf(placed)
-  const told = ({ label, description }: Page) =>
-    describes && description ? `${label}\u0003${description}` : label
+  const { languages } = context
+  const told = (one: Page) => {
+    const said = describes && one.description ? `${one.label}\u0003${one.description}` : one.label
+    return languages.all.length > 1 ? `${languages.of(one)}\u0004${said}` : said
+  }
   const write = (entries: readonly Entry[]): string =>
     entries
       .map(
@@ -181,7 +198,7 @@ export function generatedSignature(
 }
 
 /** Bytes a link of a menu takes beside its label and its address, about. */
-export const linkOverhead = 48
+export const linkOverhead = ({ languages }: SiteContext): number => (languages.all.length > 1 ? 80 : 48)
 
 /**
  * About how many bytes the generated parts of one page take: entries counted, nothing written. For
@@ -190,8 +207,9 @@ export const linkOverhead = 48
 export function generatedWeight(context: SiteContext, placed: readonly Placed[], page: Page): number {
   const weigh = (entries: readonly Entry[], describes: boolean): number => {
     let bytes = 0
+    const beside = linkOverhead(context)
     for (const { page: one, below } of entries) {
-      bytes += one.label.length + context.names.pages.get(one.id)!.path.length + linkOverhead
+      bytes += one.label.length + context.names.pages.get(one.id)!.path.length + beside
       bytes += (describes ? (one.description?.length ?? 0) : 0) + weigh(below, describes)
     }
     return bytes

@@ -100,7 +100,7 @@ class PageWriter {
 
   #valueOf(name: ValueName): string {
     if (isSlotValue(name)) return this.slots(slotOfValue(name))?.text.trim() ?? ''
-    return valueOf(name, this.context.site, this.page, this.year)
+    return valueOf(name, this.context, this.page, this.year)
   }
 
   #slot(part: Extract<Part, { kind: 'slot' }>, from: number): void {

@@ -1,6 +1,8 @@
+import { directionOf } from '#core/language'
 import { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from '#core/markup'
 import type { Page, Site } from '#core/site'
 import type { SlotValue, ValueName, ValueSyntax } from './compile'
+import type { SiteContext } from './context'
 import { namesOf } from '#core/naming'
 import { homeFileOf, isErrorPage } from './addressing'
 import { pageTitle } from './generated'
@@ -32,7 +34,12 @@ export function fullTitle(
 }
 
 /** The value of an expression on one page, as plain text. */
-export function valueOf(name: Exclude<ValueName, SlotValue>, site: Site, page: Page, year: number): string {
+export function valueOf(
+  name: Exclude<ValueName, SlotValue>,
+  { site, languages }: SiteContext,
+  page: Page,
+  year: number,
+): string {
   switch (name) {
     case 'page':
       return pageTitle(page)
@@ -42,26 +49,22 @@ export function valueOf(name: Exclude<ValueName, SlotValue>, site: Site, page: P
       return page.description ?? ''
     case 'address':
       return pageAddress(site, page)
-    default:
-      return siteValueOf(name, site, year)
-  }
-}
-
-/** An expression that has one value on all pages. */
-export const isOfSite = (name: ValueName): name is 'site' | 'language' | 'year' =>
-  name === 'site' || name === 'language' || name === 'year'
-
-/** Its value, as plain text. */
-export function siteValueOf(name: 'site' | 'language' | 'year', site: Site, year: number): string {
-  switch (name) {
     case 'site':
       return site.name
     case 'language':
-      return site.language
+      return languages.of(page)
+    case 'direction':
+      return directionOf(languages.of(page))
     case 'year':
       return String(year)
   }
 }
+
+/** An expression that has one value on all pages of one language. */
+export const isOfKindred = (
+  name: ValueName,
+): name is Extract<ValueName, 'site' | 'language' | 'direction' | 'year'> =>
+  name === 'site' || name === 'language' || name === 'direction' || name === 'year'
 
 /**
  * Where visitors find a page: its whole address (RFC 3986 §3), percent-encoded, a home page's that of its folder, which is

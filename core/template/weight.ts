@@ -38,9 +38,10 @@ export function weightBound(
   context: SiteContext,
 ): (template: Pick<CompiledTemplate, 'generated'>) => boolean {
   let links = 0
+  const beside = linkOverhead(context)
   let descriptions = 0
   for (const { page } of context.tree.places) {
-    links += page.label.length + context.names.pages.get(page.id)!.path.length + linkOverhead
+    links += page.label.length + context.names.pages.get(page.id)!.path.length + beside
     descriptions += page.description?.length ?? 0
   }
   const told = new Map<CompiledTemplate['generated'], boolean>()

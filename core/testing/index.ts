@@ -205,6 +205,7 @@ export const schemes: fc.Arbitrary<Scheme> = fc
 const extras = fc.record({
   ownNames: fc.array(fc.record({ pick: fc.nat(40), name: fc.constantFrom('visit', 'Visit', 'keepers-cottage', 'keepers-club', 'terns-2', '/visit/', '/visit', '/old/terns', '/visit/terns', '/Old/terns/') }), { maxLength: 4 }),
   dated: fc.array(fc.nat(40), { maxLength: 3 }),
+  languages: fc.array(fc.record({ pick: fc.nat(40), language: fc.constantFrom('de', 'cy', 'ar', 'pt-BR') }), { maxLength: 2 }),
   files: fc.array(fc.record({ kind: fc.constantFrom('image' as const, 'document' as const, 'other' as const), label: fc.constantFrom('Pier.jpeg', 'pier.jpe', 'PIER.JPEG', 'Tide table.pdf', 'tide-table.PDF', 'visit.html', 'Visit.htm', 'notes', 'Notes', '/old/Paper.PDF', '/Old/paper.pdf', '/visit', '/visit/terns.html', '/.htaccess', '/../x', '/.trial/x.png') }), { maxLength: 8 }),
 }) // prettier-ignore
 
@@ -216,6 +217,7 @@ export const sites: fc.Arbitrary<(store: TextStore) => Site> = fc
     const at = (pick: number) => site.pages[pick % site.pages.length]!.id
     const own = new Map(extra.ownNames.map(({ pick, name }) => [at(pick), name]))
     const dated = new Set(extra.dated.map(at))
+    const languages = new Map(extra.languages.map(({ pick, language }) => [at(pick), language]))
     const hash = store.put('x')
     const files = extra.files.map(({ kind, label }, index) => {
       return { id: testId(), kind, label, seq: site.nextSeq + index, hash, sizeBytes: 1 }
@@ -229,6 +231,7 @@ export const sites: fc.Arbitrary<(store: TextStore) => Site> = fc
         ...page,
         ownName: page.id === site.homeId ? null : (own.get(page.id) ?? null),
         dated: dated.has(page.id),
+        language: languages.get(page.id) ?? null,
       })),
     }
     // The template's references follow the scheme.

@@ -54,6 +54,13 @@ beforeAll(async () => {
     value: 'Terns & others',
     was: null,
   }))
+  await change(() => ({
+    kind: 'setPageText',
+    pageId: terns.id,
+    field: 'language',
+    value: 'Welsh',
+    was: null,
+  }))
   // Paths of their own, for a page that is a folder's and for a file in another case.
   const first = await mine()
   const tides = first.pages.find(({ label }) => label === 'Tides & ferries')!

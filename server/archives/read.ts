@@ -34,6 +34,8 @@ const file = Joi.string().max(1_000).required()
 const moment = Joi.string().isoDate().required()
 const person = Joi.string().max(200).allow('').required()
 const label = Joi.string().min(1).max(longestLabel).required()
+/** A tag of a language by its shape: a site of before may have one that is none. */
+const tag = /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/
 /** A path in a site, as visitors ask for it. */
 const sitePath = Joi.string()
   .max(2_000)
@@ -66,6 +68,8 @@ const page = Joi.object({
   inMenus: Joi.boolean().required(),
   dated: Joi.boolean().required(),
   date: Joi.string().max(10).allow(null).required(),
+  // Archives of before say nothing of it.
+  language: Joi.string().max(300).pattern(tag).allow(null).default(null),
   addresses: Joi.array().items(sitePath).max(1_000).required(),
   templateId: id.allow(null),
   belowTemplateId: id.allow(null),
@@ -76,10 +80,7 @@ const manifestInput = Joi.object<Manifest>({
   format: Joi.valid(format).required(),
   version: Joi.valid(version).required(),
   name: Joi.string().min(1).max(300).required(),
-  language: Joi.string()
-    .max(300)
-    .pattern(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/)
-    .required(),
+  language: Joi.string().max(300).pattern(tag).required(),
   titlePattern: Joi.string().max(300).allow('').required(),
   homeTitlePattern: Joi.string().max(300).allow('').required(),
   // Archives of before say nothing of it.

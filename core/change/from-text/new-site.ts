@@ -13,6 +13,7 @@ import {
   walkOutline,
 } from '#core/plan'
 import { type Kit, startOfKit } from '#core/kit'
+import { canBe, languageCalled } from '#core/language'
 import type { Hash, Scheme, Site } from '#core/site'
 import type { NewPage, PlannedPage } from '../new-page'
 import { edit } from '../edit'
@@ -54,7 +55,17 @@ export function newSite({ plan, kit, name, scheme = kit.scheme, ...options }: Ne
     content: emptyContent,
   })
   if ('refusal' in edited) throw new RangeError(edited.refusal.message)
-  return edited.site
+  return sectionsInTheirLanguage(edited.site)
+}
+
+/** A site whose top sections that are called by a language, such as `Deutsch`, are in it. */
+function sectionsInTheirLanguage(site: Site): Site {
+  const pages = site.pages.map((page) => {
+    if (page.parentId !== null || page.id === site.homeId) return page
+    const language = languageCalled(page.label)
+    return language === null || canBe(language, site.language) ? page : { ...page, language }
+  })
+  return { ...site, pages }
 }
 
 /**

@@ -242,6 +242,7 @@ test('input from outside is checked', () => {
     null, {}, { kind: 'nonsense' }, { kind: 'toString' }, { kind: 'removePages', pageIds: ['x'] },
     { kind: 'setPageText', pageId: crypto.randomUUID(), field: 'id', value: 'x', was: null },
     { kind: 'setSetting', field: 'language', value: '<script>', was: 'en' },
+    { kind: 'setPageText', pageId: crypto.randomUUID(), field: 'language', value: '<script>', was: null },
     { kind: 'addPages', parentId: null, after: null, pages: [{ id: crypto.randomUUID(), label: 'x'.repeat(10_000) }] },
   ] // prettier-ignore
   for (const input of bad) expect(() => readChange(input)).toThrow()

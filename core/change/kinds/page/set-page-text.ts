@@ -1,10 +1,11 @@
+import { languageName, tagTyped } from '#core/language'
 import { checkDate, checkOwnNameOf } from '#core/naming'
 import { cleanLabel } from '#core/plan'
-import { elsewhere, keptOnRelabel, labelRefusal, refuse, updatePage } from '../../edited'
+import { elsewhere, keptOnRelabel, labelRefusal, noLanguage, refuse, updatePage } from '../../edited'
 import { type ChangeKind, quoted } from '../../kind'
 
 /** Page fields that are texts of their own. */
-export type PageTextField = 'label' | 'title' | 'description' | 'ownName' | 'date'
+export type PageTextField = 'label' | 'title' | 'description' | 'ownName' | 'date' | 'language'
 
 /** `was` tells what the author saw when writing. */
 export interface SetPageText {
@@ -20,6 +21,7 @@ const spoken: Readonly<Record<PageTextField, string>> = {
   description: 'description',
   ownName: 'own name',
   date: 'date',
+  language: 'language',
 }
 
 export const setPageText: ChangeKind<SetPageText> = {
@@ -37,6 +39,13 @@ export const setPageText: ChangeKind<SetPageText> = {
           go: value === null ? 'Take it from the label' : 'Set the date',
           leave: 'Leave it',
         }
+      case 'language':
+        return {
+          name: 'Language',
+          what: `${page} is in ${value === null ? 'the language of its place' : languageName(value)}`,
+          go: 'Use this language',
+          leave: 'Leave it',
+        }
       default:
         return {
           name: 'Name',
@@ -49,8 +58,9 @@ export const setPageText: ChangeKind<SetPageText> = {
   apply: (site, change) =>
     updatePage(site, change.pageId, (page) => {
       const { field, was } = change
+      const language = field === 'language' && change.value ? tagTyped(change.value) : null
       // A change that was made already, its answer lost on the way, may be asked for again.
-      if (page[field] !== was && page[field] !== change.value)
+      if (page[field] !== was && page[field] !== (language ?? change.value))
         return elsewhere(`This page’s ${spoken[field]}`, page[field])
       if (field === 'ownName') {
         const refusal = change.value === null ? null : checkOwnNameOf(site, page.id, change.value)
@@ -63,6 +73,10 @@ export const setPageText: ChangeKind<SetPageText> = {
         if (value !== '' && date === null)
           return refuse('invalid', 'Write a date as 2025, 2025-06 or 2025-06-14.')
         return { ...page, date, keptName: null }
+      }
+      if (field === 'language') {
+        if (value !== '' && language === null) return refuse('invalid', noLanguage)
+        return { ...page, language }
       }
       if (field !== 'label') return { ...page, [field]: value === '' ? null : value }
       const unusable = labelRefusal(value)

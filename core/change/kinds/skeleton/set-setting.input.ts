@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import type { ChangeInput } from '../../input'
+import { type ChangeInput, language } from '../../input'
 import type { SetSetting } from './set-setting'
 
 export const setSetting: ChangeInput<SetSetting> = {
@@ -12,12 +12,7 @@ export const setSetting: ChangeInput<SetSetting> = {
       'publicAddress',
       'templateId',
     ).required(),
-    value: Joi.string()
-      .required()
-      .allow('')
-      .max(300)
-      // A tag as of BCP 47, as far as its shape goes.
-      .when('field', { is: 'language', then: Joi.string().pattern(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/) }),
+    value: Joi.string().required().allow('').max(300).when('field', { is: 'language', then: language }),
     was: Joi.string().required().allow(''),
   },
 }

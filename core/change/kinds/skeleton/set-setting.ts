@@ -1,6 +1,7 @@
+import { tagTyped } from '#core/language'
 import { publicAddressOf } from '#core/links'
 import { cleanLabel } from '#core/plan'
-import { elsewhere, gone, refuse } from '../../edited'
+import { elsewhere, gone, noLanguage, refuse } from '../../edited'
 import { type ChangeKind, templateCalled } from '../../kind'
 
 /** What is said once for all pages. */
@@ -25,8 +26,11 @@ const spoken: Readonly<Record<SettingField, string>> = {
 
 const mayBeEmpty: ReadonlySet<SettingField> = new Set(['homeTitlePattern', 'publicAddress'])
 
-/** An address as it is kept; null for what is none. */
-const addressOf = (typed: string) => (typed.trim() === '' ? '' : publicAddressOf(typed))
+/** What was typed as it is kept; null for an address or a language that is none. */
+function keptValue(field: SettingField, typed: string): string | null {
+  if (field === 'publicAddress') return typed.trim() === '' ? '' : publicAddressOf(typed)
+  return field === 'language' ? tagTyped(typed) : cleanLabel(typed)
+}
 
 export const setSetting: ChangeKind<SetSetting> = {
   manages: true,
@@ -38,9 +42,14 @@ export const setSetting: ChangeKind<SetSetting> = {
     leave: 'Keep the old one',
   }),
   apply(site, { field, value: typed, was }) {
-    const value = field === 'publicAddress' ? addressOf(typed) : cleanLabel(typed)
+    const value = keptValue(field, typed)
     if (value === null)
-      return refuse('invalid', 'This is no address of a site: it begins with https:// and names a host.')
+      return refuse(
+        'invalid',
+        field === 'language'
+          ? noLanguage
+          : 'This is no address of a site: it begins with https:// and names a host.',
+      )
     if (site[field] !== was && site[field] !== value) return elsewhere('This setting', site[field])
     if (value === '' && !mayBeEmpty.has(field)) return refuse('invalid', 'This cannot be empty.')
     if (field === 'templateId' && !site.templates.some((one) => one.id === value)) return gone('The template')

@@ -1,30 +1,44 @@
-import { directionOf } from '#core/language'
-import { attributePlace } from '#core/markup'
+import { directionOf, languageName } from '#core/language'
+import { attributePlace, attributeValueRange } from '#core/markup'
 import type { Rule } from '../../rule'
-import { ofSkeleton } from './of-skeleton'
+import { languagesBy, ofSkeleton } from './of-skeleton'
 
-/** A template in a language that is written from right to left, and does not say so (HTML §3.2.6.4). */
+/** A template whose pages are read the other way than it says, or than browsers take them to be (HTML §3.2.6.4). */
 export const noDirection: Rule = {
   id: 'no-direction',
   grade: 'hinders',
-  title: 'Pages that do not say that they are read from right to left',
-  why: 'Browsers begin lines, lists and tables at the left, and put signs of punctuation at the wrong end.',
+  title: 'Pages that do not say which way they are read',
+  why: 'Browsers begin lines, lists and tables at the wrong end, and put signs of punctuation there.',
   reads: 'site',
-  find: (context) =>
-    ofSkeleton(({ language, html }, _, template) => {
-      const own = language === null || language.includes('{') ? context.site.language : language
+  find: (context) => {
+    const spoken = languagesBy(context)
+    return ofSkeleton(({ language, html }, source, template) => {
       const tag = html?.sourceCodeLocation?.startTag
-      if (directionOf(own) !== 'rtl' || !tag || html.attrs.some(({ name }) => name === 'dir')) return null
+      const ofPages = spoken.get(template) ?? [context.site.language]
+      const languages = language === null || language.includes('{') ? ofPages : [language]
+      if (!tag) return null
+      const said = html.attrs.find(({ name }) => name === 'dir')?.value.toLowerCase() ?? ''
+      // What a value says is right on each page, and `auto` leaves it to the browser.
+      if (said.includes('{') || said === 'auto') return null
+      const wrong = languages.find((one) => directionOf(one) !== (said || 'ltr'))
+      if (wrong === undefined) return null
+      const way = new Set(languages.map(directionOf)).size > 1 ? '{direction}' : directionOf(wrong)
+      const label = attributePlace(html, 'dir')
+      const range = label && attributeValueRange(source, label)
       const at = attributePlace(html, 'lang')?.endOffset ?? tag.startOffset + '<html'.length
+      const written = directionOf(wrong) === 'rtl' ? 'right to left' : 'left to right'
       return {
-        what: `The “html” of this template has no “dir”; “${own}” is written from right to left.`,
+        what: `The “html” of this template ${said ? `says dir="${said}"` : 'has no “dir”'}; ${languageName(wrong)} (${wrong}) is written from ${written}.`,
         mends: [
           {
-            words: 'Write dir="rtl"',
-            edits: [{ start: at, end: at, text: ' dir="rtl"' }],
+            words: `Write dir="${way}"`,
+            edits: range
+              ? [{ ...range, text: range.quoted ? way : `"${way}"` }]
+              : [{ start: at, end: at, text: ` dir="${way}"` }],
             was: template.source,
           },
         ],
       }
-    })(context),
+    })(context)
+  },
 }
