@@ -111,6 +111,13 @@ test('a section whose texts are in another language is told so once, and its pag
   await expect(page.getByText('From here on the texts of 2 pages are in German')).toBeVisible()
   await page.getByRole('button', { name: 'This section is in German' }).click()
   await expect(page.getByText('From here on the texts')).toBeHidden()
+  await page.getByRole('heading', { name: 'Words of a template in another language' }).click()
+  await page.getByRole('button', { name: 'A template in German' }).click()
+  await expect(page.getByText('some of its pages are in German')).toBeHidden()
+  await openView(page, 'Template')
+  await row(page, 'Turm').click()
+  await expect(page.getByText('“Turm” is made with Shared template in German')).toBeVisible()
+  await expect(page.getByRole('region', { name: 'The page that results' })).toContainText('Zum Inhalt springen')
   await openView(page, 'Plan')
   await row(page, 'Turm').click()
   await expect(page.getByRole('region', { name: 'The chosen page' })).toContainText(

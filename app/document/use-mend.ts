@@ -2,6 +2,7 @@ import { useState } from 'react'
 import type { ChangeRequest } from '#core/change'
 import type { Finding, Mend } from '#core/findings'
 import { applyEdits, type TextEdit } from '#core/markup'
+import type { Site } from '#core/site'
 import { useSite } from './site-context'
 import { fetchText } from './use-text'
 
@@ -15,6 +16,26 @@ export const sureWay = ({ mends }: Finding): Mend | null => {
   return way && more.length === 0 ? way : null
 }
 
+type Copy = NonNullable<Extract<Mend, { edits: unknown }>['copy']>
+
+function written({ place: { kind, id, slot } }: Finding, text: string, was: string): ChangeRequest {
+  if (kind === 'page')
+    return { kind: 'setContent', pageId: id, ...(slot !== undefined && { slot }), text, was }
+  return kind === 'file'
+    ? { kind: 'setFile', fileId: id, text, was }
+    : { kind: 'setTemplate', templateId: id, text, was }
+}
+
+function copied(
+  { templates }: Site,
+  { place }: Finding,
+  text: string,
+  { name, forPages }: Copy,
+): ChangeRequest {
+  const basedOn = templates.find(({ id }) => id === place.id)?.basedOn ?? null
+  return { kind: 'addTemplate', templateId: crypto.randomUUID(), name, text, basedOn, forPages }
+}
+
 /** Mends what was found, as changes like any other: asked about first where they touch more, and undone alike. */
 export function useMend() {
   const { site, store } = useSite()
@@ -23,29 +44,22 @@ export function useMend() {
   /** Mends several at once: all edits of one text are one change. */
   const mend = async (chosen: readonly Chosen[]): Promise<void> => {
     setProblem(null)
-    const texts = new Map<string, { finding: Finding; was: string; edits: TextEdit[] }>()
+    const texts = new Map<string, { finding: Finding; was: string; edits: TextEdit[]; copy?: Copy }>()
     for (const [finding, way] of chosen) {
       if ('change' in way) {
         store.change(way.change)
         continue
       }
       const { kind, id, slot = '' } = finding.place
-      const key = `${kind} ${id} ${slot} ${way.was}`
-      const text = texts.get(key) ?? { finding, was: way.was, edits: [] }
+      const key = `${kind} ${id} ${slot} ${way.was} ${way.copy?.name ?? ''}`
+      const text = texts.get(key) ?? { finding, was: way.was, edits: [], copy: way.copy }
       texts.set(key, text)
       text.edits.push(...way.edits)
     }
     try {
-      for (const { finding, was, edits } of texts.values()) {
-        const { kind, id, slot } = finding.place
+      for (const { finding, was, edits, copy } of texts.values()) {
         const text = applyEdits(await fetchText(site.id, was), edits)
-        const change: ChangeRequest =
-          kind === 'page'
-            ? { kind: 'setContent', pageId: id, ...(slot !== undefined && { slot }), text, was }
-            : kind === 'file'
-              ? { kind: 'setFile', fileId: id, text, was }
-              : { kind: 'setTemplate', templateId: id, text, was }
-        store.change(change)
+        store.change(copy ? copied(site, finding, text, copy) : written(finding, text, was))
       }
     } catch {
       setProblem(notFetched)

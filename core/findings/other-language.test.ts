@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import type { Change } from '#core/change'
 import { applyEdits, readStyle } from '#core/markup'
-import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
+import { buildAll, change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
 import { checkSite, type Site } from '#core/site'
 import { findFindings, type Finding, type FindingSources } from './index'
 
@@ -128,13 +128,28 @@ describe('a section in another language', () => {
     expect(labels).toEqual(['Über uns', 'Gast'])
   })
 
-  test('has the words of a template that is for others as well told, not changed', () => {
+  test('has a template of its own for words that are right on other pages', () => {
     const [section] = by('other-language', site)
-    const [found] = by('template-words', mended(site, section!))
-    expect([found!.what.replace(/, and \d more in such words/, ''), found!.mends]).toEqual([
+    const inGerman = mended(site, section!)
+    const [found] = by('template-words', inGerman)
+    expect(found!.what.replace(/, and \d more in such words/, '')).toBe(
       'It says “Skip to the content”; some of its pages are in German.',
-      [],
-    ])
+    )
+    const [{ edits, was, copy }] = found!.mends as [Extract<Finding['mends'][number], { edits: unknown }>]
+    expect(copy).toEqual({ name: 'Shared template in German', forPages: [pageCalled(site, 'Gäste').id] })
+    const source = store.put(applyEdits(store.textOf(was), edits))
+    const after = change(inGerman, store, {
+      kind: 'addTemplate',
+      templateId: 'german',
+      basedOn: null,
+      source,
+      ...copy!,
+    })
+    expect(checkSite(after)).toEqual([])
+    expect(by('template-words', after)).toEqual([])
+    const built = buildAll(after, store)
+    expect(built.get('gaeste/log/wetter.html')).toContain('>Zum Inhalt springen</a>')
+    expect(built.get('notes/gast.html')).toContain('>Skip to the content</a>')
   })
 })
 

@@ -32,7 +32,13 @@ export type Grade = 'breaks' | 'hinders' | 'detail'
 export type Mend =
   | ({ readonly words: string; readonly change: ChangeRequest } & Sureness)
   /** Edits of the text at the finding's place, which is `was` and has to be fetched to be written. */
-  | ({ readonly words: string; readonly edits: readonly TextEdit[]; readonly was: Hash } & Sureness)
+  | ({
+      readonly words: string
+      readonly edits: readonly TextEdit[]
+      readonly was: Hash
+      /** Leaves the template as it is, and has some of its pages made with a copy that is edited so. */
+      readonly copy?: { readonly name: string; readonly forPages: readonly string[] }
+    } & Sureness)
 
 interface Sureness {
   /** Only when asked for by itself: there is a surer way, or it is a guess. */

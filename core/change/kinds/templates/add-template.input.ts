@@ -1,9 +1,15 @@
 import Joi from 'joi'
-import { type ChangeInput, id, longestLine, newlines, text } from '../../input'
+import { type ChangeInput, id, ids, longestLine, newlines, text } from '../../input'
 import type { AddTemplate, WriteNewTemplate } from './add-template'
 
 export const addTemplate: ChangeInput<AddTemplate, WriteNewTemplate> = {
-  fields: { templateId: id, name: Joi.string().required().max(longestLine), text, basedOn: id.allow(null) },
+  fields: {
+    templateId: id,
+    name: Joi.string().required().max(longestLine),
+    text,
+    basedOn: id.allow(null),
+    forPages: ids.optional(),
+  },
   reads: (request) => ({ as: 'template', text: newlines(request.text) }),
   make: async ({ text: written, ...fields }, keep) => ({
     ...fields,

@@ -9,6 +9,8 @@ export interface AddTemplate {
   readonly name: string
   readonly source: Hash
   readonly basedOn: string | null
+  /** Pages that are made with it from now on, with all below them that nothing else is said of. */
+  readonly forPages?: readonly string[]
 }
 
 /** As a window asks for it. */
@@ -20,7 +22,7 @@ export const addTemplate: ChangeKind<AddTemplate, WriteNewTemplate> = {
   manages: true,
   shown: () => null,
   title: ({ name }) => `the new template “${name}”`,
-  apply(site, { templateId: id, name: typed, source, basedOn }) {
+  apply(site, { templateId: id, name: typed, source, basedOn, forPages = [] }) {
     const name = cleanLabel(typed)
     const refusal = nameRefusal(name)
     if (refusal) return refusal
@@ -28,7 +30,13 @@ export const addTemplate: ChangeKind<AddTemplate, WriteNewTemplate> = {
     if (basedOn !== null && !site.templates.some((one) => one.id === basedOn)) return gone('The template')
     if (site.templates.length >= mostTemplates)
       return refuse('invalid', `A site has at most ${mostTemplates} templates.`)
-    return { site: { ...site, templates: [...site.templates, { id, name, source, basedOn }] } }
+    const templates = [...site.templates, { id, name, source, basedOn }]
+    if (forPages.length === 0) return { site: { ...site, templates } }
+    const chosen = new Set(forPages)
+    const pages = site.pages.map((page) =>
+      chosen.has(page.id) ? { ...page, templateId: id, belowTemplateId: id } : page,
+    )
+    return { site: { ...site, templates, pages } }
   },
 }
 

@@ -1,6 +1,7 @@
 import { languageName } from '#core/language'
 import { type OtherWord, wordsInOther } from '#core/template'
-import { inTemplate, type Rule } from '../../rule'
+import type { Page, Site, Template } from '#core/site'
+import { type FindingContext, inTemplate, type Rule } from '../../rule'
 import { languagesBy } from './of-skeleton'
 
 /** Templates are few, and asked again after each change: what was found in the last of them, by language and source. */
@@ -42,23 +43,52 @@ export const templateWords: Rule = {
           ? 'the site is'
           : 'its pages are'
         : 'some of its pages are'
+      const called = languageName(language)
+      const edits = words.map(({ start, end, text }) => ({ start, end, text }))
+      const was = template.source
+      const forPages = isOne ? [] : topmost(context, template, language)
       return [
         {
           ...(isOne ? {} : { mark: language }),
           place: inTemplate(template),
-          what: `It says “${words[0]!.word}”${more}; ${whose} in ${languageName(language)}.`,
-          // What is right on some pages is wrong on others: those need a template of their own.
+          what: `It says “${words[0]!.word}”${more}; ${whose} in ${called}.`,
           mends: isOne
-            ? [
-                {
-                  words: `Say it in ${languageName(language)}`,
-                  edits: words.map(({ start, end, text }) => ({ start, end, text })),
-                  was: template.source,
-                },
-              ]
-            : [],
+            ? [{ words: `Say it in ${called}`, edits, was }]
+            : // What is right on some pages is wrong on others. Those of a template based on this one need more than a copy.
+              forPages.length > 0
+              ? [
+                  {
+                    words: `A template in ${called}`,
+                    edits,
+                    was,
+                    copy: { name: nameBeside(site, `${template.name} in ${called}`), forPages },
+                  },
+                ]
+              : [],
         },
       ]
     })
   },
+}
+
+/** Pages in a language that are made with a template and are not below another such page. */
+function topmost(
+  { pages, tree, templates, languages }: FindingContext,
+  { id }: Template,
+  language: string,
+): string[] {
+  const isSuch = (page: Page | undefined) =>
+    page !== undefined && languages.of(page) === language && templates!.idOf(page) === id
+  return pages
+    .filter((page) => isSuch(page) && !(page.parentId !== null && isSuch(tree.byId.get(page.parentId))))
+    .map((page) => page.id)
+}
+
+/** A name that no template has yet. */
+function nameBeside({ templates }: Site, wanted: string): string {
+  const taken = new Set(templates.map(({ name }) => name))
+  const base = wanted.slice(0, 90)
+  let name = base
+  for (let number = 2; taken.has(name); number++) name = `${base} ${number}`
+  return name
 }
