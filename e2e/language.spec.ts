@@ -117,7 +117,9 @@ test('a section whose texts are in another language is told so once, and its pag
   await openView(page, 'Template')
   await row(page, 'Turm').click()
   await expect(page.getByText('“Turm” is made with Shared template in German')).toBeVisible()
-  await expect(page.getByRole('region', { name: 'The page that results' })).toContainText('Zum Inhalt springen')
+  await expect(page.getByRole('region', { name: 'The page that results' })).toContainText(
+    'Zum Inhalt springen',
+  )
   await openView(page, 'Plan')
   await row(page, 'Turm').click()
   await expect(page.getByRole('region', { name: 'The chosen page' })).toContainText(
