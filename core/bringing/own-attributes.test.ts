@@ -104,7 +104,7 @@ describe('attributes around a page that each page has of its own', () => {
     )
     const texts = understood.site.templates.map(({ source: hash }) => store.textOf(hash))
     expect(texts.map((text) => /<html.*>/.exec(text)![0]).sort()).toEqual([
-      '<html lang="de">',
+      '<html lang="{language}">',
       '<html lang="{slot.html-lang}">',
     ])
     const built = buildAll(understood.site, store)
@@ -150,10 +150,58 @@ describe('attributes around a page that each page has of its own', () => {
       .map(({ source: hash }) => store.textOf(hash))
       .filter((text) => text.includes('<main>'))
     expect(texts).toHaveLength(2)
+    expect(site.pages.filter(({ language }) => language !== null).map(({ label }) => label)).toEqual([
+      'Willkommen',
+    ])
+    // What is added there is in that language, and named so.
+    const added = change(site, store, { kind: 'addPages', pages: [{ id: 'new', label: 'Über uns' }], parentId: pageCalled(site, 'Willkommen').id, after: null, content: store.put('') }) // prettier-ignore
+    const text = buildAll(added, store).get('de/ueber-uns.html')
+    expect(text).toContain('<html lang="de">')
+    expect(text).toContain('>Zimmer</a>')
     for (const text of texts) {
+      expect(text).toContain('<html lang="{language}">')
       expect(text).toContain('<site-menu levels="1" of="section" own="mark" home="first"></site-menu>')
       expect(text).toContain('<main>\n<slot name="content"></slot>\n</main>')
     }
+  })
+
+  test('what pages say of their language to the letter is a value, also where they share the rest', () => {
+    const store = new TextStore()
+    const files = {
+      'index.html': page('Home', '<html lang="en">\n<body>'),
+      'rooms.html': page('Rooms', '<html lang="en-GB">\n<body>'),
+      'about.html': page('About us', "<html lang='en'>\n<body>"),
+    }
+    const understood = bring(files, store)
+    const [template] = understood.site.templates
+    expect(store.textOf(template!.source)).toContain('<html lang="{language}">')
+    expect(understood.site.pages.map(({ language, slots }) => [language, Object.keys(slots)])).toEqual([[null, []], ['en-GB', []], [null, []]]) // prettier-ignore
+    // Said otherwise or without quotes it stays as it is.
+    for (const tag of ['<html lang=en>', '<html lang="EN">', '<html lang=" en">']) {
+      const kept = bring(
+        { 'index.html': page('Home', `${tag}\n<body>`), 'rooms.html': page('Rooms', `${tag}\n<body>`) },
+        store,
+      )
+      expect(store.textOf(kept.site.templates[0]!.source)).toContain(tag)
+      expect(kept.site.language).toBe('en')
+    }
+  })
+
+  test('a menu of pages in several languages says which of them are in another, and is told as written anew', () => {
+    const store = new TextStore()
+    const tags = (language: string) => `<html lang="${language}">\n<body>`
+    const understood = bring(
+      {
+        'index.html': page('Home', tags('en')),
+        'rooms.html': page('Rooms', tags('en')),
+        'about.html': page('About us', tags('cy')),
+      },
+      store,
+    )
+    expect(Object.values(outcomes(understood, store))).toEqual(['menus', 'menus', 'same'])
+    expect(buildAll(understood.site, store).get('index.html')).toContain(
+      '<a href="about.html" lang="cy" hreflang="cy">About us</a>',
+    )
   })
 
   test('where nothing around them is shared, each is kept whole', () => {

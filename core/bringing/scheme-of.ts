@@ -1,5 +1,6 @@
 import { isAskedForByName, isSubscribedTo } from '#core/links'
-import { checkOwnName, namesOf } from '#core/naming'
+import { checkOwnName, nameLabel, namesOf } from '#core/naming'
+import { languagesOf } from '#core/plan'
 import {
   type Arrangement,
   defaultScheme,
@@ -42,7 +43,6 @@ function basis(files: readonly BroughtFile[], homePath: string): Scheme {
   }
   return {
     ...defaultScheme,
-    letterCase: 'as-typed',
     longest: 100,
     extension: extension ?? '.html',
     homeName: /^[A-Za-z0-9_-]{1,40}$/.test(homeName) ? homeName : 'index',
@@ -57,6 +57,38 @@ export function ownNameOf(path: string, homeName: string, isAlone: boolean): str
   return isAlone && stem === homeName && folder !== '' ? folder.slice(0, -1).split('/').pop()! : stem
 }
 
+/** Share of names that may be otherwise without those to come being so. */
+const fewOthers = 0.2
+
+/** How the names of pages are written, for those of pages to come. */
+function writtenAs(
+  site: Site,
+  stemOf: (page: Page) => string,
+): Pick<Scheme, 'letterCase' | 'gap' | 'letters'> {
+  const named = site.pages
+    .filter((page) => page.id !== site.homeId)
+    .map((page) => ({ page, stem: stemOf(page) }))
+    .filter(({ stem }) => /\p{L}/u.test(stem))
+  const areFew = (some: readonly unknown[]) => some.length <= named.length * fewOthers
+  const letterCase: Scheme['letterCase'] = areFew(named.filter(({ stem }) => stem !== stem.toLowerCase()))
+    ? 'lower'
+    : 'as-typed'
+  const letters: Scheme['letters'] = areFew(named.filter(({ stem }) => /[^\x00-\x7f]/.test(stem)))
+    ? 'ascii'
+    : 'kept'
+  const { of: languageOf } = languagesOf(site)
+  const gaps = (['-', '_', ''] as const).map((gap) => {
+    const scheme = { ...defaultScheme, longest: 100, letterCase, letters, gap }
+    const follows = ({ page, stem }: (typeof named)[number]) => {
+      const { name } = nameLabel(page.label, scheme, languageOf(page))
+      // A name of one word tells nothing of what stands between two.
+      return gap === '' ? name === stem && /\s/.test(page.label.trim()) : stem.includes(gap)
+    }
+    return { gap, count: named.filter(follows).length }
+  })
+  return { letterCase, letters, gap: gaps.sort((a, b) => b.count - a.count)[0]!.gap }
+}
+
 /** Share of the pages in one folder for a scheme that has one for all. */
 const inOneFolder = 0.9
 
@@ -66,7 +98,9 @@ const inOneFolder = 0.9
  */
 export function withOldNames(site: Site, files: readonly BroughtFile[], { names: old }: OldNames): Site {
   const homePath = old.pages.get(site.homeId)!.path
-  const scheme = basis(files, homePath)
+  const stands = (page: Page) => old.pages.get(page.id)!.path
+  const named = basis(files, homePath)
+  const scheme = { ...named, ...writtenAs(site, (page) => ownNameOf(stands(page), named.homeName, true)) }
   const folders = site.pages.flatMap(({ id }) => (id === site.homeId ? [] : [old.pages.get(id)!.folder]))
   const only = most(folders.filter((one) => one !== ''))
   const arrangements: Arrangement[] = [
@@ -79,7 +113,6 @@ export function withOldNames(site: Site, files: readonly BroughtFile[], { names:
   const isOnly = only !== null && folders.filter((one) => one === only).length >= folders.length * inOneFolder
   const folder = isOnly ? asFolder(only) : null
   if (folder) arrangements.push({ kind: 'one-folder', folder })
-  const stands = (page: Page) => old.pages.get(page.id)!.path
   let best: { site: Site; kept: number } | null = null
   for (const arrangement of arrangements) {
     const trying = { ...scheme, arrangement }

@@ -14,6 +14,7 @@ import {
   type Template,
   homeNameOf,
 } from '#core/site'
+import { languagesOf } from '#core/plan'
 import { homeFileOf, defaultTemplate, pageTitle } from '#core/template'
 import { withoutBases } from './reading/base-address'
 import { publicAddressIn } from './reading/public-address'
@@ -27,9 +28,11 @@ import { type BringingTools, type FoundTemplate, liftPages, mendedFile } from '.
 import type { Goals } from './framing/lift-template'
 import { withoutForwarders } from './forwarding'
 import { oldNamesOf, type OldNames } from './old-names'
-import { asItWas, type PageAsItWas, readPages } from './reading/read-page'
+import { asItWas, type PageAsItWas, type ReadPage, readPages } from './reading/read-page'
+import { inTheirLanguages, saidLanguage } from './languages'
 import { type PlanBy, type PlannedPage, planOf } from './plan-of'
 import { withNewNames, withOldNames } from './scheme-of'
+import { templatesBelow } from './templates-below'
 import { readTitles } from './titles'
 
 /** How a site is brought in. */
@@ -81,13 +84,11 @@ const mostTold = 20
 const longestTold = 100_000
 
 /** The language that most pages say; where none says any, as pages of old days, the one that most are in. */
-function languageOf(pages: readonly PageAsItWas[]): string {
+function languageOf(pages: readonly ReadPage[]): string {
   const counts = new Map<string, number>()
-  for (const { text } of pages) {
-    const lang = /<html\b[^>]*\blang\s*=\s*["']?([A-Za-z]{2,8}(?:-[A-Za-z0-9]{1,8})*)/i.exec(
-      text.slice(0, 4_000),
-    )?.[1]
-    if (lang) counts.set(lang, (counts.get(lang) ?? 0) + 1)
+  for (const page of pages) {
+    const said = saidLanguage(page)
+    if (said !== null) counts.set(said, (counts.get(said) ?? 0) + 1)
   }
   if (counts.size === 0)
     for (const { text } of pages.filter(({ text }) => text.length <= longestTold).slice(0, mostTold)) {
@@ -188,10 +189,16 @@ export function understand(
   const byId = new Map(pages.map((page) => [page.id, page]))
   const otherFiles = files.filter((file) => file.kind !== 'page')
   const usesCrlf = pageFiles.filter(({ text = '' }) => text.includes('\r\n')).length * 2 > pageFiles.length
+  const language = languageOf(pages)
+  const planned = inTheirLanguages(
+    pagesOf(plan, emptyContent),
+    (id) => saidLanguage(byId.get(id)!),
+    () => language,
+  )
   const draft: Site = {
     id: newId(),
     name: siteName,
-    language: languageOf(pages),
+    language,
     titlePattern: titles.pattern,
     // Of many sites the home page alone says more than its name.
     homeTitlePattern: titles.follows(home) || !home.title?.text ? '' : '{page}',
@@ -206,7 +213,7 @@ export function understand(
     checking: defaultChecking,
     scheme: scheme ?? defaultScheme,
     nextSeq: files.length + 1,
-    pages: pagesOf(plan, emptyContent).map((page) => {
+    pages: planned.map((page) => {
       const title = titleById.get(page.id) ?? null
       return {
         ...page,
@@ -226,10 +233,16 @@ export function understand(
   }
   const named = scheme ? withNewNames(draft, scheme, old) : withOldNames(draft, files, old)
   const names = namesOf(named)
-  const goals: Goals = { old, names, homeFile: homeFileOf(named) }
+  const pageById = new Map(named.pages.map((page) => [page.id, page]))
+  const languages = languagesOf(named)
+  const goals: Goals = {
+    old,
+    names,
+    homeFile: homeFileOf(named),
+    languageOf: (id) => languages.of(pageById.get(id)!),
+  }
 
-  const nameById = new Map(named.pages.map((page) => [page.id, pageTitle(page)]))
-  const nameOf = (id: string) => nameById.get(id)!
+  const nameOf = (id: string) => pageTitle(pageById.get(id)!)
   const groups = lifts
     ? groupPages(pages, (some) => (generates ? findParts(some, named) : []), nameOf, marks)
     : pages.map((page): Group => ({ pages: [page], gaps: [], parts: [], said: new Map(), own: [] }))
@@ -262,17 +275,24 @@ export function understand(
     if (text === was.text) return file
     return { ...file, hash: put(text), sizeBytes: sizeOf(text) }
   })
+  const usual = templates[0]!.id
+  const wholes = new Set(foundTemplates.flatMap((one) => (one.isWhole ? [one.templateId] : [])))
+  const inTemplates = templatesBelow(
+    named.pages,
+    (id) => held.get(id)!.templateId,
+    () => usual,
+    (id) => !wholes.has(id),
+  )
   const site: Site = {
     ...named,
-    templateId: templates[0]!.id,
+    templateId: usual,
     templates,
     files: styled,
-    pages: named.pages.map((page) => {
-      const { templateId, ...stored } = held.get(page.id)!
+    pages: inTemplates.map((page) => {
+      const { templateId: _, ...stored } = held.get(page.id)!
       return {
         ...page,
         addresses: [...page.addresses, ...(addressesOf.get(page.id) ?? [])],
-        templateId: templateId === templates[0]!.id ? null : templateId,
         ...stored,
       }
     }),

@@ -1,8 +1,10 @@
 import { describe, expect, test } from '@jest/globals'
+import { ErrorCodes } from 'parse5'
 import { applyEdits, readStyle } from '#core/markup'
 import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
 import type { Site } from '#core/site'
 import { faultsInText, type Finding, findFindings, type FindingSources, withoutAside } from './index'
+import { markupSentence } from './rules/markup/markup-error'
 
 const store = new TextStore()
 const plan = siteFrom('Home\n  Birds\n    Terns\n    Gulls\n  Visit', store)
@@ -61,6 +63,7 @@ describe('what a page holds', () => {
     ['own-disk-address', '<a href="C:\\Users\\Anna\\Terns.HTML">x</a>', 1, '<a href="birds/terns.html">x</a>'],
     ['own-disk-address', '<a href="file:///home/anna/elsewhere.html">x</a>', 1, null],
     ['markup-error', '<p>&copy 2031 &amp; AT&T</p>', 1, '<p>&copy; 2031 &amp; AT&T</p>'],
+    ['markup-error', '<html lang="en"><head><title>x</title></head><body>x</body></html>', 1, '<!DOCTYPE html>\n<html lang="en"><head><title>x</title></head><body>x</body></html>'],
     ['own-disk-address', '<img src="pics\\gull.png" alt="">', 1, '<img src="pics/gull.png" alt="">'],
     ['malformed-address', '<a href="the tide.pdf">x</a>', 1, '<a href="the%20tide.pdf">x</a>'],
     ['malformed-address', '<a href="https://saltpan.example/?a=b c">x</a> <a href="mailto:a@b.example">x</a> <a href="httpd.html">x</a> <img srcset="/a.png 1x, /b.png 2x">', 1, '<a href="https://saltpan.example/?a=b%20c">x</a> <a href="mailto:a@b.example">x</a> <a href="httpd.html">x</a> <img srcset="/a.png 1x, /b.png 2x">'],
@@ -366,4 +369,11 @@ test('links under a base address are written as it makes them lead, or left as t
   expect(ways('<base href="../"><a href="a.html">a</a>')).toEqual([
     ['Take it away', '<a href="a.html">a</a>'],
   ])
+})
+
+test('every error of the standard is said in a sentence', () => {
+  const unknown = markupSentence('no-such-error')
+  const codes = Object.values(ErrorCodes)
+  expect(codes.length).toBeGreaterThan(50)
+  expect(codes.filter((code) => markupSentence(code) === unknown)).toEqual([])
 })

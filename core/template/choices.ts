@@ -24,7 +24,7 @@ export function templateChoices(site: Site): ReadonlyMap<string, string> {
 }
 
 /** What pages at one page's place get when they say nothing: what *as above* means there. */
-export function inheritedTemplate(site: Site, page: Page): string {
+export function inheritedTemplate(site: Site, page: Pick<Page, 'parentId'>): string {
   const { byId } = treeOf(site)
   for (let above = page.parentId; above !== null; above = byId.get(above)?.parentId ?? null) {
     const given = byId.get(above)?.belowTemplateId

@@ -60,7 +60,8 @@ test('a site of such names is built', () => {
     source,
     was: template!.source,
   })
-  const spoken = change(framed, store, { kind: 'setSetting', field: 'language', value: 'valueOf', was: 'en' })
+  // As sites of before may have it: nobody can say it today.
+  const spoken = { ...framed, language: 'valueOf' }
   const site = names.reduce((one, name) => write(one, store, name, html), spoken)
   const filled = change(site, store, { kind: 'setContent', pageId: pageCalled(site, 'toString').id, slot: '__proto__', content: store.put('<b>here</b>'), was: store.put('') }) // prettier-ignore
   const built = [...buildAll(filled, store)].filter(([path]) => path.endsWith('.html'))

@@ -49,6 +49,8 @@ export interface Goals {
   readonly names: Names
   /** The name of the file that stands for a folder from now on. */
   readonly homeFile: string
+  /** What a page is in from now on, by its id. */
+  readonly languageOf: (id: string) => string
   /** Whether pages join a site: what they miss was never at its top, and is wanted from where they stand. */
   readonly joins?: true
 }
@@ -187,6 +189,22 @@ function valueEdits(page: ReadPage, hasDescriptions: boolean, titleText: string)
   return edits
 }
 
+/**
+ * What says the language of pages by a value, where each says what it is in to the letter; null where one does not, or
+ * without quotes, which a value gets.
+ */
+function languageEdit(pages: readonly ReadPage[], { languageOf }: Goals): TextEdit | null {
+  const ranges = pages.map(({ id, text, tops }) => {
+    const range = tops.get('html')?.attributes.get('lang')?.range
+    return range &&
+      /["']/.test(text[range.start - 1] ?? '') &&
+      text.slice(range.start, range.end) === languageOf(id)
+      ? range
+      : null
+  })
+  return ranges.every((range) => range !== null) ? { ...ranges[0]!, text: '{language}' } : null
+}
+
 /** What goes out as UTF-8 says so, whatever it was. */
 export const charsetEdits = (page: ReadPage): TextEdit[] => valueEdits({ ...page, title: null }, false, '')
 
@@ -196,12 +214,16 @@ export const charsetEdits = (page: ReadPage): TextEdit[] => valueEdits({ ...page
  * @param titleText what stands for a page's title
  */
 export function liftTemplate(
-  { pages, gaps, parts, said, own }: Group,
+  { pages, gaps, parts, said, own: differing }: Group,
   labelOf: (id: string) => string,
   goals: Goals,
   titleText: string,
 ): Lifted {
   const base = pages[0]!
+  const language = languageEdit(pages, goals)
+  const own = language
+    ? differing.filter(({ attribute, tags }) => attribute !== 'lang' || tags[0] !== base.tops.get('html'))
+    : differing
   // Where each says that it has none, that is the template's.
   const isNever = pages.every(({ description }) => description?.text === '')
   const hasDescriptions = !isNever && pages.some(({ description }) => description !== null)
@@ -232,7 +254,12 @@ export function liftTemplate(
       ? { start: range.start, end: range.end, text }
       : { start, end: start, text: ` ${attribute}="${text}"` }
   })
-  const values = [...valueEdits(base, hasDescriptions, titleText), ...toldOthers, ...around].filter(isFree)
+  const values = [
+    ...valueEdits(base, hasDescriptions, titleText),
+    ...(language ? [language] : []),
+    ...toldOthers,
+    ...around,
+  ].filter(isFree)
   const whole = { start: 0, end: base.text.length }
   const references = mendsIn(base, whole, null, goals).filter(
     (edit) => isFree(edit) && !values.some((one) => isWithin(edit, one)),

@@ -201,3 +201,24 @@ test('whatever joins whatever: pages that were there stay as they are, and no re
     { numRuns: 100 },
   )
 })
+
+describe('pages in another language than the place where they come', () => {
+  const german = Object.fromEntries(
+    Object.entries(ferry).map(([path, text]) => [path, text.replace('lang="en"', 'lang="de"')]),
+  )
+  const made = (text: string) => /<html.*?>/.exec(text)![0]
+
+  test.each(['own', 'site'] as const)('say it, in the frame that is their %s', (frame) => {
+    const store = new TextStore()
+    const site = siteFrom('Home\n  Visit', store)
+    const joined = join(site, german, store, { frame, parentId: pageCalled(site, 'Visit').id })
+    const came = new Set(joined.comes.map(({ id }) => id))
+    const built = buildAll(joined.site, store)
+    for (const { id } of joined.site.pages)
+      expect(made(built.get(namesOf(joined.site).pages.get(id)!.path)!)).toBe(
+        `<html lang="${came.has(id) ? 'de' : 'en'}">`,
+      )
+    // Below the front page of theirs nothing has to say it again.
+    expect(joined.site.pages.filter(({ language }) => language !== null)).toHaveLength(1)
+  })
+})

@@ -1,9 +1,9 @@
 import type { BuildSources } from '#core/build'
 import { type BringIn, type BroughtAnew, edit, newPage } from '#core/change'
 import { checkOwnName, namesOf } from '#core/naming'
-import { branchOf, treeOf } from '#core/plan'
+import { branchOf, languagesOf, treeOf } from '#core/plan'
 import { emptyHash, type Page, type SiteFile, homeNameOf } from '#core/site'
-import { homeFileOf } from '#core/template'
+import { homeFileOf, inheritedTemplate } from '#core/template'
 import { type BesideSite, holdBeside, type SamePage } from './beside-site'
 import { type BroughtFile, folderOf, type Remark } from '../brought'
 import { withoutBases } from '../reading/base-address'
@@ -13,10 +13,12 @@ import { type BringingTools, mendedFile } from '../framing/lift-pages'
 import type { Goals } from '../framing/lift-template'
 import { oldNamesOf } from '../old-names'
 import { asItWas, type ReadPage, readPages } from '../reading/read-page'
+import { inTheirLanguages, saidLanguage } from '../languages'
 import { planOf } from '../plan-of'
 import { ownNameOf } from '../scheme-of'
 import { readTitles, titleWithout } from '../titles'
 import { remarksOfIncludes, type Understood } from '../understand'
+import { templatesBelow } from '../templates-below'
 import { keepPlaces } from './keep-places'
 import { inOwnFrame, inThatFrame, type Into, type Placing } from './written-for'
 
@@ -144,21 +146,30 @@ export function joinSite(
   const anewHere: BesideSite = isKept ? held : { ...held, same: new Map() }
   const { titles, titleOf, placed, isAnew, leftOut } = placePages(pages, { ...into, parentId }, anewHere, old)
   const byId = new Map(pages.map((page) => [page.id, page]))
-  const namedPages = placed.map(({ id, label, parentId: under, inMenu }): Omit<Page, 'order' | 'seq'> => {
-    const page = byId.get(id)!
-    const ownName = ownNameOf(page.path, site.scheme.homeName, true)
-    const keeps = into.names === 'kept' && checkOwnName(ownName, site.scheme, site.language) === null
-    const title = titleOf(page)
-    const isHomeFile = homeNameOf(page.path) !== null && folderOf(page.path) === ''
-    return {
-      ...newPage(id, label, 0, emptyHash),
-      parentId: under,
-      inMenus: inMenu,
-      ownName: keeps && !isHomeFile ? ownName : null,
-      title: title === label ? null : title,
-      description: page.description?.text || null,
-    }
-  })
+  const spoken = languagesOf(site)
+  const spokenAt = (under: string | null) => {
+    const above = under === null ? undefined : site.pages.find((page) => page.id === under)
+    return above ? spoken.of(above) : site.language
+  }
+  const inLanguages = inTheirLanguages(placed, (id) => saidLanguage(byId.get(id)!), spokenAt)
+  const namedPages = inLanguages.map(
+    ({ id, label, parentId: under, inMenu, language }): Omit<Page, 'order' | 'seq'> => {
+      const page = byId.get(id)!
+      const ownName = ownNameOf(page.path, site.scheme.homeName, true)
+      const keeps = into.names === 'kept' && checkOwnName(ownName, site.scheme, site.language) === null
+      const title = titleOf(page)
+      const isHomeFile = homeNameOf(page.path) !== null && folderOf(page.path) === ''
+      return {
+        ...newPage(id, label, 0, emptyHash),
+        parentId: under,
+        inMenus: inMenu,
+        language,
+        ownName: keeps && !isHomeFile ? ownName : null,
+        title: title === label ? null : title,
+        description: page.description?.text || null,
+      }
+    },
+  )
   const isFileAnew = ({ path }: BroughtFile) => isKept && held.same.has(path)
   const namedFiles = otherFiles
     .filter((file) => !isFileAnew(file))
@@ -181,8 +192,15 @@ export function joinSite(
   const draft = edit(site, { kind: 'bringIn', ...nothing, pages: newPages, files: newFiles })
   if ('refusal' in draft) return { refusal: draft.refusal.message }
   const names = namesOf(draft.site)
-  const goals: Goals = { old, names, homeFile: homeFileOf(draft.site), joins: true }
   const pageById = new Map(draft.site.pages.map((page) => [page.id, page]))
+  const languages = languagesOf(draft.site)
+  const goals: Goals = {
+    old,
+    names,
+    homeFile: homeFileOf(draft.site),
+    languageOf: (id) => languages.of(pageById.get(id)!),
+    joins: true,
+  }
   const placing: Placing = { pages, site: draft.site, into: { ...into, parentId }, goals, pageById, isAnew }
   const { templates, found, madeIn, holds } =
     into.frame === 'own'
@@ -193,6 +211,19 @@ export function joinSite(
     const slots = into.frame === 'site' ? { ...pageById.get(id)!.slots, ...one.slots } : one.slots
     return { content: one.content, slots, templateId: one.templateId }
   }
+  // In a frame of theirs, so is what is added below them later.
+  const wholes = new Set(
+    found.flatMap(({ isWhole, pageIds }) => (isWhole ? pageIds.map((id) => holds.get(id)!.templateId) : [])),
+  )
+  const inTemplates =
+    into.frame === 'own'
+      ? templatesBelow(
+          newPages,
+          (id) => holds.get(id)!.templateId!,
+          (under) => inheritedTemplate(site, { parentId: under }),
+          (id) => !wholes.has(id),
+        )
+      : newPages.map((page) => ({ ...page, templateId: holds.get(page.id)!.templateId }))
   const styled = otherFiles.map((file) => {
     const id = old.idOf.get(file.path)!
     const { path, text, hash, sizeBytes } = file
@@ -205,10 +236,11 @@ export function joinSite(
   const styleOf = new Map(styled.map((one) => [one.id, one]))
   const change: BringIn = {
     templates,
-    pages: newPages.map((page) => {
+    pages: inTemplates.map((page) => {
       const was = beside.base + byId.get(page.id)!.path
       const isMoved = names.pages.get(page.id)!.path !== was
-      return { ...page, ...written(page), addresses: isMoved ? [was] : [] }
+      const { templateId: _, ...text } = written(page)
+      return { ...page, ...text, addresses: isMoved ? [was] : [] }
     }),
     files: newFiles.map((file) => ({ ...file, ...styleOf.get(file.id) })),
     anew: pages

@@ -22,15 +22,26 @@ export const markupError: Rule = {
             { words: 'Write the “;”', edits: [{ start: error.start, end: error.start, text: ';' }], was },
           ],
         }),
+        ...(error.code === lacksDoctype && {
+          mends: [
+            { words: 'Write <!DOCTYPE html>', edits: [{ start: 0, end: 0, text: '<!DOCTYPE html>\n' }], was },
+          ],
+        }),
       }
     })
   },
 }
 
+const lacksDoctype = 'missing-doctype'
 const lacksSemicolon = 'missing-semicolon-after-character-reference'
+
+const oddDoctype = 'The doctype is not written as any is; “<!DOCTYPE html>” is today’s.'
 
 /** What the standard's errors mean to whoever typed (HTML §13.2.2, "Parse errors"). */
 const sentences: Readonly<Record<string, string>> = {
+  'abandoned-head-element-child': 'Something that belongs in the head stands after its end.',
+  'abrupt-doctype-public-identifier': oddDoctype,
+  'abrupt-doctype-system-identifier': oddDoctype,
   'abrupt-closing-of-empty-comment': 'A comment is closed before it has begun.',
   'absence-of-digits-in-numeric-character-reference': 'A character is given by number, but the number is missing.',
   'cdata-in-html-content': 'A CDATA section stands in HTML, where it is only a comment.',
@@ -55,9 +66,19 @@ const sentences: Readonly<Record<string, string>> = {
   'invalid-character-sequence-after-doctype-name': 'The doctype says more than a browser knows.',
   'invalid-first-character-of-tag-name': 'A “<” stands before something that is no tag; write “&lt;” for the sign itself.',
   'missing-attribute-value': 'An attribute has a “=” and no value.',
+  'missing-doctype': 'No doctype stands at the front, so that browsers draw the page as in the 1990s.',
+  'missing-doctype-name': oddDoctype,
+  'missing-doctype-public-identifier': oddDoctype,
+  'missing-doctype-system-identifier': oddDoctype,
   'missing-end-tag-name': 'A closing tag has no name.',
+  'missing-quote-before-doctype-public-identifier': oddDoctype,
+  'missing-quote-before-doctype-system-identifier': oddDoctype,
   'missing-semicolon-after-character-reference': 'A character’s name or number lacks its “;”.',
+  'missing-whitespace-after-doctype-public-keyword': oddDoctype,
+  'missing-whitespace-after-doctype-system-keyword': oddDoctype,
+  'missing-whitespace-before-doctype-name': oddDoctype,
   'missing-whitespace-between-attributes': 'Two attributes stand together without a space between them.',
+  'missing-whitespace-between-doctype-public-and-system-identifiers': oddDoctype,
   'misplaced-doctype': 'The doctype stands in the middle of the page.',
   'misplaced-start-tag-for-head-element': 'Something that belongs in the head stands outside it.',
   'nested-comment': 'A comment is opened inside another one.',
