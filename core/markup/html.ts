@@ -3,7 +3,7 @@ import type { Reference } from './reference'
 import { referencesOf, seenOnce, withAdded } from './html-references'
 import type { Range } from './indent'
 import { type LinePlace, Lines } from './lines'
-import { type ElementNote, fillerIn, notesOf, wordsIn } from './notes'
+import { type ElementNote, fillerIn, notesOf } from './notes'
 import { type MarkupError, type ParsedHtml, parseHtml, pieceOf } from './parse'
 import { styleFaultsOf } from './page-styles'
 import { type Run, runsIn } from './runs'
@@ -11,6 +11,7 @@ import type { StyleFault } from './style-facts'
 import { type OwnDocument, ownDocumentIn } from './own-document'
 import { findTagFaults, type TagFault } from './tags'
 import { attributeOf, type HtmlElement, type HtmlNode, walkHtml } from './tree'
+import { wordsIn } from './words'
 
 /** A stretch of source told to a reader: the beginning of it, where it is long. */
 export interface Pieced {

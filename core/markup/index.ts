@@ -41,6 +41,7 @@ export {
 } from './html'
 export { type LinePlace, Lines } from './lines'
 export type { ElementNote } from './notes'
+export { type HeadCell, rowsOf, type TableHeads } from './table-heads'
 export {
   commonLead,
   indentEdits,

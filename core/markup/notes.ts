@@ -1,5 +1,7 @@
 import type { Range } from './indent'
+import { headsIn, type TableHeads } from './table-heads'
 import type { HtmlElement, HtmlNode } from './tree'
+import { valueOf, wordsIn } from './words'
 
 /** Something about an element that a visitor, or a browser, makes less of than was meant. */
 export interface ElementNote extends Range {
@@ -16,6 +18,8 @@ export interface ElementNote extends Range {
     | 'obsolete'
   /** Its tag; of an attribute, `tag attribute`; of words, those. */
   readonly name: string
+  /** Of a table without heads: what could be some. */
+  readonly heads?: TableHeads
 }
 
 /** Elements that the standard has dropped (HTML §16.2). */
@@ -39,8 +43,6 @@ const obsoleteAttributes = new Set([
   'cellpadding',
   'cellspacing',
 ])
-
-const valueOf = (element: HtmlElement, name: string) => element.attrs.find((one) => one.name === name)?.value
 
 /** Whether something within an element can be read out. */
 function saysSomething(element: HtmlElement): boolean {
@@ -67,20 +69,6 @@ const fillerWords =
   /\blorem ipsum\b|\bdolor sit amet\b|\bunder construction\b|\bcoming soon\b|\b(?:TODO|TBD|FIXME)\b|\bplaceholder text\b/i
 /** The name of a picture's file, as a camera or a careless hand gives it. */
 const fileName = /^[\w .()-]+\.(?:jpe?g|png|gif|webp|avif|svg|bmp)$/i
-
-/** All that an element says, its white space as it is shown. */
-export function wordsIn(element: HtmlElement, most = 200): string {
-  let words = ''
-  const stack: HtmlNode[] = [element]
-  while (stack.length > 0 && words.length < most) {
-    const node = stack.pop()!
-    if (node.nodeName === '#text' && 'value' in node) words += node.value
-    else if ('tagName' in node && node.tagName === 'img') words += valueOf(node, 'alt') ?? ''
-    if ('childNodes' in node)
-      for (let at = node.childNodes.length - 1; at >= 0; at--) stack.push(node.childNodes[at]!)
-  }
-  return words.replace(/\s+/g, ' ').trim().slice(0, most)
-}
 
 /** Text that is still to be written, where it stands. */
 export function fillerIn(text: string, start: number): ElementNote | null {
@@ -150,7 +138,10 @@ export function notesOf(element: HtmlElement, labelled: ReadonlySet<string>): El
   }
   if (/^h[1-6]$/.test(tag) && !saysSomething(element))
     notes.push({ kind: 'empty-heading', name: tag, ...range })
-  if (tag === 'table' && isDataTable(element)) notes.push({ kind: 'no-headers', name: tag, ...range })
+  if (tag === 'table' && isDataTable(element)) {
+    const heads = headsIn(element)
+    notes.push({ kind: 'no-headers', name: tag, ...range, ...(heads && { heads }) })
+  }
   if (isField(element) && !isNamed(element) && !isWithin(element, 'label'))
     if (!labelled.has(valueOf(element, 'id') ?? '')) notes.push({ kind: 'no-label', name: tag, ...range })
   if (obsoleteTags.has(tag)) notes.push({ kind: 'obsolete', name: tag, ...range })

@@ -1,5 +1,6 @@
 import { tableOf } from '#core/site'
 import { escapeAttribute, escapeText, type HtmlElement, type HtmlNode, parseHtml } from '#core/markup'
+import { makeHeads } from './bold-heads'
 import { makeLists } from './listed-paragraphs'
 
 /** Elements that are kept, and the attributes that say something of theirs (HTML §4). */
@@ -53,6 +54,7 @@ export function cleanHtml(html: string): string {
   const fragment = /<!--StartFragment-->([\s\S]*?)<!--EndFragment-->/.exec(html)?.[1] ?? html
   const { root } = parseHtml(fragment, false)
   makeLists(root)
+  makeHeads(root, html)
   return blockText(cleanAll(root, 0, ''), '').trim()
 }
 

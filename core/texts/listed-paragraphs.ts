@@ -1,4 +1,5 @@
 import { type HtmlElement, type HtmlNode, isElement, walkHtml } from '#core/markup'
+import { made, styleOf } from './made'
 
 /** A paragraph that a word processor wrote for an entry of a list: its level says where it stands, and its mark is text. */
 interface Entry {
@@ -11,8 +12,6 @@ interface Entry {
 }
 
 type Child = HtmlElement['childNodes'][number]
-
-const styleOf = (element: HtmlElement) => element.attrs.find(({ name }) => name === 'style')?.value ?? ''
 
 function entryOf(node: HtmlNode): Entry | null {
   if (!isElement(node) || node.tagName !== 'p') return null
@@ -31,16 +30,6 @@ function markOf(entry: HtmlElement): string {
   })
   return mark.replace(/[\s\u00a0]+/g, '')
 }
-
-const made = (tagName: string, attributes: Readonly<Record<string, string>> = {}): HtmlElement =>
-  ({
-    nodeName: tagName,
-    tagName,
-    namespaceURI: 'http://www.w3.org/1999/xhtml',
-    attrs: Object.entries(attributes).map(([name, value]) => ({ name, value })),
-    childNodes: [],
-    parentNode: null,
-  }) as unknown as HtmlElement
 
 /** The list that an entry begins (HTML §4.4.5, §4.4.6): ordered where its mark counts, from what it counts. */
 function listOf({ mark }: Entry): HtmlElement {

@@ -49,6 +49,45 @@ describe('what is pasted', () => {
     expect(cleanHtml('<pre class=code> a\n  <b>b</b></pre>')).toBe('<pre> a\n  b</pre>')
   }) // prettier-ignore
 
+  test.each([
+    [
+      'by its style',
+      '<td style="font-weight:bold">Day</td><td style="font-weight: 700">Height</td>',
+      '<th scope="col">Day</th>\n      <th scope="col">Height</th>',
+    ],
+    [
+      'by a class of its own style sheet',
+      '<td class="xl65 r">Day</td><td class=xl65>Height</td>',
+      '<th scope="col">Day</th>\n      <th scope="col">Height</th>',
+    ],
+    [
+      'by its elements, but for a corner',
+      '<td> </td><td><p><b>Height</b></p></td>',
+      '<td></td>\n      <th scope="col">Height</th>',
+    ],
+  ])('a first row that is bold %s is a head of its table', (_, cells, heads) => {
+    const style = '<style><!-- .xl65 {color:red; font-weight:700} .xl66 {font-weight:400} --></style>'
+    const html = `${style}<table><tr>${cells}</tr><tr><td class=xl66>1 June</td><td>4.2</td></tr></table>`
+    expect(cleanHtml(html)).toBe(
+      `<table>\n  <thead>\n    <tr>\n      ${heads}\n    </tr>\n  </thead>\n  <tbody>\n    <tr>\n      <td>1 June</td>\n      <td>4.2</td>\n    </tr>\n  </tbody>\n</table>`,
+    )
+  })
+
+  test('a first column that is bold heads its rows; where all is bold, or some of it, nothing does', () => {
+    const row = (first: string, second: string) => `<tr><td>${first}</td><td>${second}</td></tr>`
+    expect(cleanHtml(`<table>${row('<b>Adult</b>', '4')}${row('<b>Child</b>', '2')}</table>`)).toContain(
+      '<th scope="row">Child</th>',
+    )
+    for (const cells of [
+      row('<b>a</b>', '<b>b</b>') + row('<b>c</b>', '<b>d</b>'),
+      row('<b>a</b>', 'b') + row('c', 'd'),
+      row('<b>a</b> and', '<b>b</b>') + row('c', 'd'),
+      row('<b>a</b>', '<b>b</b>'),
+      `<tr><td><b>a</b></td><td><b>b</b></td></tr><tr><td><table>${row('c', 'd')}</table></td><td>e</td></tr>`,
+    ])
+      expect([cells, cleanHtml(`<table>${cells}</table>`).includes('<th')]).toEqual([cells, false])
+  })
+
   test('of any kind becomes HTML that parses, stays the same when it is cleaned again, and does nothing', () => {
     const pieces = fc.constantFrom('<p>', '</p>', '<div>', '</div>', '<b>', '</b>', '<a href="javascript:x">', '<a href="/t">', '</a>', '<ul>', '<li>', '</ul>', '<table>', '<td>', '</table>', 'text', ' ', '&amp;', '<script>x</script>', '<img src=a onerror=b>', '<o:p>', '<pre>\n a', '</pre>', '<style>', '<svg onload=x>', '<h2 style="x">', '<font face=x>', '<br>') // prettier-ignore
     fc.assert(

@@ -41,7 +41,7 @@ const sizeOfStyle = ({ references, faults }: StyleFacts) =>
  * read by an earlier version.
  */
 export const readAs = {
-  html: 'html 16',
+  html: 'html 17',
   css: 'css 3',
   script: 'script 2',
   data: 'data 2',
