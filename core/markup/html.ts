@@ -120,6 +120,8 @@ function addFixed(element: HtmlElement, lines: Lines, fixed: Range[]): void {
 
 /** Notes that are told of one text, and links and pictures that are kept of it. */
 const mostNotes = 1_000
+/** Tables without heads whose cells are told. */
+const mostTables = 100
 const mostLinks = 2_000
 /** Letters of a link that are kept. */
 const longestLink = 80
@@ -158,6 +160,7 @@ export function readHtml(
   const lines = new Lines(html)
   const hasBreaks = html.includes('\n')
   const headings: (Heading & { text: string })[] = []
+  let tables = 0
   const isSeen = seenOnce()
   const notes: ElementNote[] = []
   const links: ReadLink[] = []
@@ -194,7 +197,11 @@ export function readHtml(
     if (id) ids.push(id.value)
     referencesOf(html, node, found)
     styleFaultsOf(html, node, styleFaults)
-    if (notes.length < mostNotes) notes.push(...notesOf(node, labelled))
+    if (notes.length < mostNotes)
+      for (const note of notesOf(node, labelled)) {
+        const { heads, ...rest } = note
+        notes.push(heads && ++tables > mostTables ? rest : note)
+      }
     const tag = node.sourceCodeLocation?.startTag ?? node.sourceCodeLocation
     if (tag && node.tagName === 'a' && links.length < mostLinks) {
       const href = node.attrs.find((attr) => attr.name === 'href')?.value.trim()

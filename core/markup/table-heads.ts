@@ -17,8 +17,9 @@ export interface TableHeads {
   readonly likely: 'row' | 'column' | null
 }
 
-/** Cells of the largest table whose heads can be written at once. */
+/** Cells of the largest table whose heads are looked for, and heads that are kept of one. */
 const mostCells = 2_000
+const mostHeads = 300
 /** Letters of a cell that are looked at. */
 const longestRead = 60
 
@@ -59,9 +60,12 @@ export function headsIn(table: HtmlElement): TableHeads | null {
   // The corner above what the rows are called is often empty.
   const isRow = namesAll(said(first[0]) === '' ? first.slice(1) : first) && counts
   const isColumn = namesAll(rows.map((row) => row[0]!)) && first.slice(1).some(isCounted)
+  const row = first.flatMap(cellOf)
+  const column = rows.flatMap(([cell]) => cellOf(cell!))
+  if (row.length + column.length > mostHeads) return null
   return {
-    row: first.flatMap(cellOf),
-    column: rows.flatMap((row) => cellOf(row[0]!)),
+    row,
+    column,
     likely: isRow ? 'row' : isColumn ? 'column' : null,
   }
 }

@@ -27,7 +27,10 @@ const sizeOf = (facts: HtmlFacts) =>
       facts.links.length +
       facts.pictures.length) +
   (facts.document ? (3 + facts.document.extra.length) * bytesOfRange : 0) +
-  facts.notes.length * 3 * bytesOfRange +
+  facts.notes.reduce(
+    (sum, { heads }) => sum + (3 + (heads ? heads.row.length + heads.column.length : 0)) * bytesOfRange,
+    0,
+  ) +
   facts.runs.reduce((sum, { paragraphs }) => sum + (1 + paragraphs.length) * bytesOfRange, 0) +
   facts.headings.reduce((sum, { text }) => sum + bytesOfRange + text.length * 2, 0)
 
