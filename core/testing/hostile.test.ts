@@ -3,6 +3,7 @@ import { contextOf, compileTemplate, renderPage, weightRefusal } from '#core/tem
 import { applyEdits, findCssReferences, indentEdits, readHtml, trimmedRange } from '#core/markup'
 import { guessPlanForm, matchPlan, type PlanForm, readOutline, readPlan, writeOutline } from '#core/plan'
 import { checkSite, type Site } from '#core/site'
+import { cleanHtml } from '#core/texts'
 import { pageCalled, siteFrom, TextStore } from './index'
 
 /**
@@ -49,6 +50,11 @@ const cases: [string, (input: string) => unknown, string, string][] = [
   ['a srcset of ampersands', readHtml, `<img srcset="${'&'.repeat(size)}">`, `<img alt="${prose(size)}">`],
   ['blank lines between words', readHtml, 'a\n\n'.repeat(size / 3), prose(size)],
   ['lines of spaces', readHtml, `a${'\n \n'.repeat(size / 3)}b`, prose(size)],
+  ['tables in tables', readHtml, '<table><tr><td>a<td>'.repeat(5_000), '<table><tr><td>a<td></table>'.repeat(5_000)],
+  ['a table of one wide row after another', readHtml, `<table>${`<tr>${'<td>1'.repeat(900)}`.repeat(40)}`, '<p>1</p>'.repeat(36_000)],
+  ['pasting tables in tables', cleanHtml, '<table><tr><td><b>a</b><td>'.repeat(5_000), '<table><tr><td><b>a</b><td>b</table>'.repeat(5_000)],
+  ['pasting style sheets that do not end', cleanHtml, `${'<style'.repeat(size / 8)}<table><tr><td>a`, `${prose(size)}<table><tr><td>a`],
+  ['pasting style sheets of brackets', cleanHtml, `<style>${'.a{'.repeat(size / 3)}</style><table><tr><td>a`, `<p>${prose(size)}</p><table><tr><td>a`],
   ['links that nothing parts', readHtml, '<a>x</a>\n\n'.repeat(size / 20), '<p><a>x</a></p>\n'.repeat(size / 20)],
   ['an address of spaces in CSS', (css) => findCssReferences(css), `a { b: url(x${' '.repeat(size)}) }`, `a { b: url(${'x'.repeat(size)}) }`],
   ['brackets in brackets in CSS', (css) => findCssReferences(css), `url(${'('.repeat(size)}`, `a { b: url(${'x'.repeat(size)}) }`],
