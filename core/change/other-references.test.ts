@@ -165,6 +165,34 @@ describe('brought in', () => {
   })
 })
 
+test('settings of a host follow what they show and send on to', () => {
+  const page = (label: string) =>
+    `<!DOCTYPE html>\n<html lang="en"><head><title>${label}</title></head><body><p><a href="Birds.htm">Birds</a> ${label}</p></body></html>\n`
+  const settings =
+    'ErrorDocument 404 /Lost.htm\nRedirect 301 /old.htm /Birds.htm#terns\nRewriteRule ^b$ Birds.htm [L]\nErrorDocument 410 /none.htm\nRedirect 301 /x /elsewhere/y.htm\n'
+  const store = new TextStore()
+  const files = {
+    'index.htm': page('Home'),
+    'Birds.htm': page('Birds'),
+    'Lost.htm': page('Lost'),
+    '.htaccess': settings,
+  }
+  expect(buildAll(bring(files, store).site, store).get('.htaccess')).toBe(settings)
+  const { site } = bring(files, store, { scheme: defaultScheme, lifts: true, generates: true })
+  const followed = settings.replaceAll('Birds.htm', 'birds.html').replace('/Lost.htm', '/lost.html')
+  expect(buildAll(site, store).get('.htaccess')).toBe(followed)
+  // And later, when a page is called otherwise.
+  const birds = pageCalled(site, 'Birds')
+  const renamed = change(site, store, {
+    kind: 'setPageText',
+    pageId: birds.id,
+    field: 'ownName',
+    value: 'terns',
+    was: null,
+  })
+  expect(buildAll(renamed, store).get('.htaccess')).toBe(followed.replaceAll('birds.html', 'terns.html'))
+})
+
 test('a file that is asked for by its name is added where it is asked for, and any other where the scheme has it', () => {
   const store = new TextStore()
   const added = ['robots.txt', 'favicon.ico', '.htaccess', 'tern.ico'].reduce(

@@ -4,10 +4,11 @@ import { type LinePlace, Lines } from './lines'
 import { referencesIn } from './html-references'
 import type { Reference } from './reference'
 import { findRobotsReferences, findXmlReferences } from './xml-references'
+import { findSettingsReferences } from './settings-references'
 import { findDataReferences, findScriptReferences } from './script-references'
 
 /** What a file is read as for what it refers to. */
-export type FileSyntax = 'css' | 'script' | 'data' | 'manifest' | 'drawing' | 'xml' | 'robots'
+export type FileSyntax = 'css' | 'script' | 'data' | 'manifest' | 'drawing' | 'xml' | 'robots' | 'settings'
 
 const syntaxes = tableOf<FileSyntax>({
   css: 'css',
@@ -32,6 +33,7 @@ export function fileSyntaxOf(name: string, sizeBytes: number): FileSyntax | null
   const base = name.slice(name.lastIndexOf('/') + 1).toLowerCase()
   if (base === 'manifest.json') return 'manifest'
   if (base === 'robots.txt') return 'robots'
+  if (base === '.htaccess') return 'settings'
   return syntaxes[base.slice(base.lastIndexOf('.') + 1)] ?? null
 }
 
@@ -40,6 +42,7 @@ export function mayRefer(text: string, syntax: FileSyntax): boolean {
   if (syntax === 'css') return /url\(|@import/i.test(text)
   if (syntax === 'drawing') return /href\s*=\s*["']?[^#"'\s]|url\(\s*["']?[^#"'\s]/i.test(text)
   if (syntax === 'robots') return /sitemap/i.test(text)
+  if (syntax === 'settings') return /ErrorDocument|FallbackResource|Redirect|RewriteRule/i.test(text)
   return /["'`>]/.test(text)
 }
 
@@ -62,6 +65,8 @@ export function referencesOfFile(text: string, syntax: FileSyntax): readonly Ref
       return findXmlReferences(text)
     case 'robots':
       return findRobotsReferences(text)
+    case 'settings':
+      return findSettingsReferences(text)
     case 'drawing':
       return mayRefer(text, syntax) ? referencesIn(text) : []
   }

@@ -37,12 +37,13 @@ test('whenever reading tells anything more, what was stored before counts no mor
         readFile(drawing, 'drawing'),
         readFile('<urlset><loc>f.html</loc><a>g.html</a></urlset>', 'xml'),
         readFile('Sitemap: h.xml', 'robots'),
+        readFile('ErrorDocument 404 /i.html', 'settings'),
       ]),
     )
     .digest('hex')
     .slice(0, 12)
   // Another digest here takes another number in `readAs`.
-  expect([...Object.values(readAs), told]).toEqual(['html 17', 'css 3', 'script 2', 'data 2', 'manifest 2', 'drawing 2', 'xml 1', 'robots 1', 'pixels', '00b8901d39a3']) // prettier-ignore
+  expect([...Object.values(readAs), told]).toEqual(['html 17', 'css 3', 'script 2', 'data 2', 'manifest 2', 'drawing 2', 'xml 1', 'robots 1', 'settings 1', 'pixels', 'e9ff9bfdbb2b']) // prettier-ignore
 })
 
 test('facts of an earlier version are read anew, and deleted', async () => {

@@ -52,6 +52,7 @@ export const readAs = {
   drawing: 'drawing 2',
   xml: 'xml 1',
   robots: 'robots 1',
+  settings: 'settings 1',
   pixels: 'pixels',
 } as const
 
