@@ -16,7 +16,7 @@ export const tableWithoutHeaders: Rule = {
             {
               mark: note.piece,
               place: at(note),
-              what: 'No cell of this table is a head: of a <th>, a reader knows that it names a row or a column.',
+              what: 'No cell of this table is a head (<th>), which says what its row or its column is.',
               mends: note.heads ? mendsOf(note.heads, was) : [],
             },
           ]

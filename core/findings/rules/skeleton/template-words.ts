@@ -1,7 +1,7 @@
 import { languageName } from '#core/language'
 import { type OtherWord, wordsInOther } from '#core/template'
 import type { Page, Site, Template } from '#core/site'
-import { type FindingContext, inTemplate, type Rule } from '../../rule'
+import { type FindingContext, inTemplate, type Mend, type Rule } from '../../rule'
 import { languagesBy } from './of-skeleton'
 
 /** Templates are few, and asked again after each change: what was found in the last of them, by language and source. */
@@ -30,45 +30,41 @@ export const templateWords: Rule = {
     const spoken = languagesBy(context)
     return site.templates.flatMap((template) => {
       const languages = spoken.get(template) ?? [site.language]
-      const said = templates
-        ? languages.map((language) => ({ language, words: wordsOf(sourceOf(template), language) }))
-        : []
-      const other = said.find(({ words }) => words.length > 0)
-      if (!other) return []
-      const { language, words } = other
-      const more = words.length === 1 ? '' : `, and ${words.length - 1} more in such words`
       const isOne = languages.length === 1
-      const whose = isOne
-        ? language === site.language
-          ? 'the site is'
-          : 'its pages are'
-        : 'some of its pages are'
-      const called = languageName(language)
-      const edits = words.map(({ start, end, text }) => ({ start, end, text }))
-      const was = template.source
-      const forPages = isOne ? [] : topmost(context, template, language)
-      return [
-        {
-          ...(isOne ? {} : { mark: language }),
-          place: inTemplate(template),
-          what: `It says “${words[0]!.word}”${more}; ${whose} in ${called}.`,
-          mends: isOne
-            ? [{ words: `Say it in ${called}`, edits, was }]
-            : // What is right on some pages is wrong on others. Those of a template based on this one need more than a copy.
-              forPages.length > 0
-              ? [
-                  {
-                    words: `A template in ${called}`,
-                    edits,
-                    was,
-                    copy: { name: nameBeside(site, `${template.name} in ${called}`), forPages },
-                  },
-                ]
-              : [],
-        },
-      ]
+      return (templates ? languages : []).flatMap((language) => {
+        const words = wordsOf(sourceOf(template), language)
+        if (words.length === 0) return []
+        const more = words.length === 1 ? '' : `, and ${words.length - 1} more in such words`
+        const ofAll = language === site.language ? 'the site is' : 'its pages are'
+        const called = languageName(language)
+        return [
+          {
+            ...(isOne ? {} : { mark: language }),
+            place: inTemplate(template),
+            what: `It says “${words[0]!.word}”${more}; ${isOne ? ofAll : 'some of its pages are'} in ${called}.`,
+            mends: mendsOf(context, template, language, words, isOne),
+          },
+        ]
+      })
     })
   },
+}
+
+function mendsOf(
+  context: FindingContext,
+  template: Template,
+  language: string,
+  words: readonly OtherWord[],
+  isForAll: boolean,
+): Mend[] {
+  const called = languageName(language)
+  const way = { edits: words.map(({ start, end, text }) => ({ start, end, text })), was: template.source }
+  if (isForAll) return [{ words: `Say it in ${called}`, ...way }]
+  // What is right on some pages is wrong on others. Those of a template based on this one need more than a copy.
+  const forPages = topmost(context, template, language)
+  if (forPages.length === 0) return []
+  const name = nameBeside(context.site, `${template.name} in ${called}`)
+  return [{ words: `A template in ${called}`, ...way, copy: { name, forPages } }]
 }
 
 /** Pages in a language that are made with a template and are not below another such page. */
