@@ -162,6 +162,21 @@ test('what a template says itself is mended there', () => {
   expect(by('other-language', after)).toEqual([])
 })
 
+test('trial pages are nobody’s business, and their texts are not asked for', () => {
+  const plan = 'Home\n  Visit\n  Versuch (trial page)\n    Turm'
+  const site = Object.entries({ Home: english, Visit: german, Versuch: german, Turm: german }).reduce(
+    (all, [label, text]) => write(all, store, label, `${text}${label}`),
+    siteFrom(plan, store),
+  )
+  const trials = new Set(['Versuch', 'Turm'].map((label) => pageCalled(site, label).content))
+  const factsOf = (hash: string) => {
+    expect(trials.has(hash)).toBe(false)
+    return store.factsOf(hash)
+  }
+  const found = findFindings(site, { ...sources, factsOf }).filter(({ rule }) => rule === 'other-language')
+  expect(found.map(({ place }) => place.id)).toEqual([pageCalled(site, 'Visit').id])
+})
+
 test('parts that say their own language, code and short texts are no finding', () => {
   const texts = [
     `${english}<blockquote lang="de">${german}${german}</blockquote>`,

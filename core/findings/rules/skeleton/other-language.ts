@@ -147,7 +147,7 @@ interface Branch {
 
 /** Pages in another language, and sections whose pages are: each told once, as high in the plan as it holds. */
 function ofBranches(context: FindingContext, byPage: ReadonlyMap<Page, ToldPage>): Found[] {
-  const { tree, factsOf } = context
+  const { pages, factsOf } = context
   const branches = new Map<string, Branch>()
   const branchOf = (id: string): Branch => {
     let branch = branches.get(id)
@@ -155,7 +155,7 @@ function ofBranches(context: FindingContext, byPage: ReadonlyMap<Page, ToldPage>
     return branch
   }
   // Those below come first, so that each is whole when the one above it takes it in.
-  for (const { page } of [...tree.places].reverse()) {
+  for (const page of [...pages].reverse()) {
     const branch = branchOf(page.id)
     const one = byPage.get(page)
     if (one) take(branch, isOther(one) ? one.told : null, 1)
@@ -166,7 +166,7 @@ function ofBranches(context: FindingContext, byPage: ReadonlyMap<Page, ToldPage>
     above.written += branch.written
   }
   const spoken = new Set<string>()
-  return tree.places.flatMap(({ page }) => {
+  return pages.flatMap((page) => {
     const one = byPage.get(page)
     const { told, tells, written } = branchOf(page.id)
     if (page.parentId !== null && page.language === null && spoken.has(page.parentId)) spoken.add(page.id)
