@@ -59,13 +59,16 @@ export function ChosenPage() {
           <DatedSection key={`date ${selected.id}`} />
           <PageLanguage key={`language ${selected.id}`} />
           {!place?.trial && (
-            <button
-              type="button"
-              className="link ml-3 font-sans text-sm"
-              onClick={() => store.change({ kind: 'setHome', pageId: selected.id, was: site.homeId })}
-            >
-              Make it the home page
-            </button>
+            <>
+              {' '}
+              <button
+                type="button"
+                className="link font-sans text-sm"
+                onClick={() => store.change({ kind: 'setHome', pageId: selected.id, was: site.homeId })}
+              >
+                Make it the home page
+              </button>
+            </>
           )}
         </p>
       )}
