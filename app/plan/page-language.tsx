@@ -27,8 +27,9 @@ export function PageLanguage() {
           if (tag !== (selected.language ?? ''))
             void store.change({ ...change, value: tag === '' ? null : tag })
         }}
-        after={selected.language === null ? `, ${asPlaced}.` : '.'}
+        after={selected.language === null ? ',' : '.'}
       />
+      {selected.language === null && ` ${asPlaced}.`}
     </>
   )
 }

@@ -17,7 +17,7 @@ export function keepUnrelatedNames(before: Site, after: Site): Site {
 }
 
 function keepOnce(before: Site, after: Site): Site {
-  if (before.pages === after.pages) return after
+  if (before.pages === after.pages && before.language === after.language) return after
   const were = namesOf(before).pages
   const treeBefore = treeOf(before)
   const treeAfter = treeOf(after)
@@ -33,7 +33,9 @@ function keepOnce(before: Site, after: Site): Site {
     const section = page.parentId === null ? undefined : treeAfter.byId.get(page.parentId)
     if (section && treeBefore.byId.get(section.id)?.dated !== section.dated) continue
     if (old.date !== page.date) continue
-    if (languagesOf(before).of(old) !== languagesOf(after).of(page)) continue
+    // Spelled otherwise in another language, but for one that is out in the world.
+    const isRespelled = languagesOf(before).of(old) !== languagesOf(after).of(page)
+    if (isRespelled && page.addresses.length === 0) continue
     if (old.trial !== page.trial || treeBefore.placeOf.get(page.id)?.trial) continue
     if (page.keptName === null) keep.set(page.id, was.stem)
     else {

@@ -64,6 +64,24 @@ test('names are spelled in the language of their page, and follow when that chan
   expect(paths(inLanguage(german, 'Gäste', null))).toEqual(paths(site))
 })
 
+test('a name that is out in the world stays as it is in another language', () => {
+  const site = siteFrom(plan, store)
+  const out = namesOf(site).pages.get(pageCalled(site, 'Über uns').id)!.path
+  const published = {
+    ...site,
+    pages: site.pages.map((page) => (page.label === 'Über uns' ? { ...page, addresses: [out] } : page)),
+  }
+  const ofSite = change(published, store, { kind: 'setSetting', field: 'language', value: 'de', was: 'en' })
+  for (const after of [inLanguage(published, 'Gäste', 'de'), ofSite]) {
+    const stems = Object.fromEntries(
+      after.pages.map(({ id, label }) => [label, namesOf(after).pages.get(id)!.stem]),
+    )
+    expect(stems).toMatchObject({ Gäste: 'gaeste', 'Über uns': 'uber-uns' })
+    expect(stems['Öffnungszeiten & Preise']).toBe('oeffnungszeiten-und-preise')
+    expect(checkSite(after)).toEqual([])
+  }
+})
+
 test('every page says its own, and links into another say which', () => {
   const site = inLanguage(inLanguage(siteFrom(plan, store), 'Gäste', 'de'), 'Visit', 'ar')
   const text = buildAll(site, store)
