@@ -148,7 +148,7 @@ export function joinSite(
   const byId = new Map(pages.map((page) => [page.id, page]))
   const spoken = languagesOf(site)
   const spokenAt = (under: string | null) => {
-    const above = under === null ? undefined : site.pages.find((page) => page.id === under)
+    const above = under === null ? undefined : treeOf(site).byId.get(under)
     return above ? spoken.of(above) : site.language
   }
   const inLanguages = inTheirLanguages(placed, (id) => saidLanguage(byId.get(id)!), spokenAt)
