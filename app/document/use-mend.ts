@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { ChangeRequest } from '#core/change'
-import type { Finding, Mend } from '#core/findings'
+import type { EditedCopy, Finding, Mend } from '#core/findings'
 import { applyEdits, type TextEdit } from '#core/markup'
 import type { Site } from '#core/site'
 import { useSite } from './site-context'
@@ -16,8 +16,6 @@ export const sureWay = ({ mends }: Finding): Mend | null => {
   return way && more.length === 0 ? way : null
 }
 
-type Copy = NonNullable<Extract<Mend, { edits: unknown }>['copy']>
-
 function written({ place: { kind, id, slot } }: Finding, text: string, was: string): ChangeRequest {
   if (kind === 'page')
     return { kind: 'setContent', pageId: id, ...(slot !== undefined && { slot }), text, was }
@@ -26,14 +24,19 @@ function written({ place: { kind, id, slot } }: Finding, text: string, was: stri
     : { kind: 'setTemplate', templateId: id, text, was }
 }
 
-function copied(
-  { templates }: Site,
-  { place }: Finding,
-  text: string,
-  { name, forPages }: Copy,
-): ChangeRequest {
+function copied({ templates }: Site, { place }: Finding, text: string, copy: EditedCopy): ChangeRequest {
   const basedOn = templates.find(({ id }) => id === place.id)?.basedOn ?? null
-  return { kind: 'addTemplate', templateId: crypto.randomUUID(), name, text, basedOn, forPages }
+  const some = (ids: readonly string[]) => (ids.length > 0 ? ids : undefined)
+  return {
+    kind: 'addTemplate',
+    templateId: crypto.randomUUID(),
+    name: copy.name,
+    text,
+    basedOn,
+    forPages: some(copy.forPages),
+    rebased: some(copy.rebased),
+    copies: copy.copies.map((one) => ({ ...one, templateId: crypto.randomUUID() })),
+  }
 }
 
 /** Mends what was found, as changes like any other: asked about first where they touch more, and undone alike. */
@@ -44,7 +47,7 @@ export function useMend() {
   /** Mends several at once: all edits of one text are one change. */
   const mend = async (chosen: readonly Chosen[]): Promise<void> => {
     setProblem(null)
-    const texts = new Map<string, { finding: Finding; was: string; edits: TextEdit[]; copy?: Copy }>()
+    const texts = new Map<string, { finding: Finding; was: string; edits: TextEdit[]; copy?: EditedCopy }>()
     for (const [finding, way] of chosen) {
       if ('change' in way) {
         store.change(way.change)

@@ -8,7 +8,7 @@ export {
   ruleOf,
   withoutAside,
 } from './find'
-export type { Finding, FindingPlace, Grade, Mend, Rule, ShownColours } from './rule'
+export type { EditedCopy, Finding, FindingPlace, Grade, Mend, Rule, ShownColours } from './rule'
 export { faultsInText, type TypedAs, type TypedFault } from './as-typed'
 export { nearestPath } from './nearest'
 export { findFollowed, type Followed, outsideAddresses, type OutsideSources } from './outside/addresses'

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import type { Change } from '#core/change'
 import { applyEdits, readStyle } from '#core/markup'
-import { buildAll, change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
+import { buildAll, change, pageCalled, siteFrom, testId, TextStore, write } from '#core/testing'
 import { checkSite, type Site } from '#core/site'
 import { findFindings, type Finding, type FindingSources } from './index'
 
@@ -26,8 +26,8 @@ const siteOf = (texts: Readonly<Record<string, string>>): Site =>
     (site, [label, text]) => write(site, store, label, text),
     siteFrom(Object.keys(texts).join('\n  '), store),
   )
-const withSource = (site: Site, edit: (source: string) => string): Site => {
-  const [template] = site.templates
+const withSource = (site: Site, edit: (source: string) => string, id = site.templates[0]!.id): Site => {
+  const template = site.templates.find((one) => one.id === id)
   const source = store.put(edit(store.textOf(template!.source)))
   return change(site, store, { kind: 'setTemplate', templateId: template!.id, source, was: template!.source })
 }
@@ -37,9 +37,20 @@ const mended = (site: Site, { place, mends }: Finding): Site => {
   const [way] = mends
   if (!('edits' in way!)) return change(site, store, way!.change as Change)
   const text = applyEdits(store.textOf(way.was), way.edits)
-  if (place.kind === 'template') return withSource(site, () => text)
+  if (place.kind === 'template') return withSource(site, () => text, place.id)
   return write(site, store, site.pages.find(({ id }) => id === place.id)!.label, text)
 }
+
+type Edits = Extract<Finding['mends'][number], { edits: unknown }>
+const copyOf = ({ mends: [way] }: Finding) => (way as Edits | undefined)?.copy
+/** The site with the copy that a finding offers, as a window makes it. */
+function copied(site: Site, { place, mends: [way] }: Finding): Site {
+  const { edits, was, copy } = way as Edits
+  const { name, forPages, rebased, copies } = copy!
+  const source = store.put(applyEdits(store.textOf(was), edits))
+  const { basedOn } = site.templates.find(({ id }) => id === place.id)!
+  return change(site, store, { kind: 'addTemplate', templateId: testId(), name, source, basedOn, forPages, rebased, copies: copies.map((one) => ({ ...one, templateId: testId() })) })
+} // prettier-ignore
 
 test('a site that most pages of are in another language than it says can say so', () => {
   const site = siteOf({ Home: german, Anfahrt: german, Visit: english, Log: '<p>Bell 1</p>' })
@@ -135,22 +146,79 @@ describe('a section in another language', () => {
     expect(found!.what.replace(/, and \d more in such words/, '')).toBe(
       'It says “Skip to the content”; some of its pages are in German.',
     )
-    const [{ edits, was, copy }] = found!.mends as [Extract<Finding['mends'][number], { edits: unknown }>]
-    expect(copy).toEqual({ name: 'Shared template in German', forPages: [pageCalled(site, 'Gäste').id] })
-    const source = store.put(applyEdits(store.textOf(was), edits))
-    const after = change(inGerman, store, {
-      kind: 'addTemplate',
-      templateId: 'german',
-      basedOn: null,
-      source,
-      ...copy!,
+    expect(copyOf(found!)).toEqual({
+      name: 'Shared template in German',
+      forPages: [pageCalled(site, 'Gäste').id],
+      rebased: [],
+      copies: [],
     })
+    const after = copied(inGerman, found!)
     expect(checkSite(after)).toEqual([])
     expect(by('template-words', after)).toEqual([])
     const built = buildAll(after, store)
     expect(built.get('gaeste/log/wetter.html')).toContain('>Zum Inhalt springen</a>')
     expect(built.get('notes/gast.html')).toContain('>Skip to the content</a>')
   })
+})
+
+describe('a template that another is based on', () => {
+  const notices =
+    '<template slot="content"><aside aria-label="Notices"></aside><slot name="content"></slot></template>'
+  const plan = 'Home\n  Visit\n  Deutsch\n    Anfahrt\n  Français\n    Accès'
+  /** Pages of the site made with what is based on the template that has the head. */
+  const based = (site: Site, ...labels: string[]) => {
+    const [head] = site.templates
+    const forPages = labels.map((label) => pageCalled(site, label).id)
+    return change(site, store, {
+      kind: 'addTemplate',
+      templateId: `of ${labels[0]}`,
+      name: `Of ${labels[0]}`,
+      basedOn: head!.id,
+      source: store.put(notices),
+      forPages,
+    })
+  }
+  const first = (site: Site, language: string) =>
+    by('template-words', site).find(
+      ({ what, mends }) => what.includes(language) && mends.some(({ isOther }) => !isOther),
+    )
+
+  test('has a copy for a section, and what is based on it for that section alone is based on that', () => {
+    const site = based(siteFrom(plan, store), 'Deutsch')
+    const [head] = site.templates
+    const found = by('template-words', site).find(
+      ({ place, what }) => place.id === head!.id && what.includes('German'),
+    )!
+    expect(copyOf(found)).toEqual({
+      name: 'Shared template in German',
+      forPages: [],
+      rebased: ['of Deutsch'],
+      copies: [],
+    })
+    const after = copied(site, found)
+    expect(after.templates.find(({ id }) => id === 'of Deutsch')!.basedOn).not.toBe(head!.id)
+    expect(buildAll(after, store).get('deutsch/anfahrt.html')).toContain('>Zum Inhalt springen</a>')
+  })
+
+  test('has copies of what is based on it for others as well, until nothing is said in another language', () => {
+    let site = based(siteFrom(plan, store), 'Home', 'Visit', 'Deutsch', 'Français')
+    for (const language of ['German', 'French']) {
+      for (let mends = 0; mends < 5; mends++) {
+        const found = first(site, language)
+        if (!found) break
+        site = copyOf(found) ? copied(site, found) : mended(site, found)
+        expect(checkSite(site)).toEqual([])
+      }
+    }
+    expect(by('template-words', site)).toEqual([])
+    const built = buildAll(site, store)
+    expect(built.get('deutsch/anfahrt.html')).toMatch(/>Zum Inhalt springen<[^]*aria-label="Aushänge"/)
+    expect(built.get('francais/acces.html')).toMatch(/>Aller au contenu<[^]*<aside/)
+    expect(built.get('visit.html')).toMatch(/>Skip to the content<[^]*aria-label="Notices"/)
+    expect(site.templates.map(({ name }) => name)).toEqual([
+      'Shared template', 'Of Home', 'Shared template in German', 'Of Home in German', 'Shared template in French', 'Of Home in French',
+    ])
+  }) // prettier-ignore
 })
 
 test('what a template says itself is mended there', () => {

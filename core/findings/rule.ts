@@ -37,8 +37,23 @@ export type Mend =
       readonly edits: readonly TextEdit[]
       readonly was: Hash
       /** Leaves the template as it is, and has some of its pages made with a copy that is edited so. */
-      readonly copy?: { readonly name: string; readonly forPages: readonly string[] }
+      readonly copy?: EditedCopy
     } & Sureness)
+
+/** What takes the place of a template for some of its pages. */
+export interface EditedCopy {
+  readonly name: string
+  /** Pages that it is for, with those below them. */
+  readonly forPages: readonly string[]
+  /** Templates that are based on it in the place of the other. */
+  readonly rebased: readonly string[]
+  /** Those of which a copy is, for some pages of theirs. */
+  readonly copies: readonly {
+    readonly of: string
+    readonly name: string
+    readonly forPages: readonly string[]
+  }[]
+}
 
 interface Sureness {
   /** Only when asked for by itself: there is a surer way, or it is a guess. */

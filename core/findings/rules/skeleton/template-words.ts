@@ -1,7 +1,7 @@
 import { languageName } from '#core/language'
 import { type OtherWord, wordsInOther } from '#core/template'
 import type { Page, Site, Template } from '#core/site'
-import { type FindingContext, inTemplate, type Mend, type Rule } from '../../rule'
+import { type EditedCopy, type FindingContext, inTemplate, type Mend, type Rule } from '../../rule'
 import { languagesBy } from './of-skeleton'
 
 /** Templates are few, and asked again after each change: what was found in the last of them, by language and source. */
@@ -60,11 +60,55 @@ function mendsOf(
   const called = languageName(language)
   const way = { edits: words.map(({ start, end, text }) => ({ start, end, text })), was: template.source }
   if (isForAll) return [{ words: `Say it in ${called}`, ...way }]
-  // What is right on some pages is wrong on others. Those of a template based on this one need more than a copy.
-  const forPages = topmost(context, template, language)
-  if (forPages.length === 0) return []
-  const name = nameBeside(context.site, `${template.name} in ${called}`)
-  return [{ words: `A template in ${called}`, ...way, copy: { name, forPages } }]
+  const copy = copyFor(context, template, language)
+  if (!copy) return []
+  // What it is based on takes it along, where that says some of it.
+  const isSecond = basesOf(context, template).some(
+    (base) => wordsOf(context.sourceOf(base), language).length > 0,
+  )
+  return [{ words: `A template in ${called}`, ...way, copy, ...(isSecond && { isOther: true }) }]
+}
+
+/** Templates that a template is based on, the nearest first. */
+function basesOf({ site }: FindingContext, { basedOn }: Template): Template[] {
+  const bases: Template[] = []
+  for (let at = basedOn; at !== null && bases.length < site.templates.length; at = bases.at(-1)!.basedOn) {
+    const base = site.templates.find(({ id }) => id === at)
+    if (!base) break
+    bases.push(base)
+  }
+  return bases
+}
+
+/**
+ * What is right on some pages is wrong on others: those in a language get a copy of their template, and where theirs is based
+ * on it, one of that too. Null where templates are based on one another further than that.
+ */
+function copyFor(context: FindingContext, template: Template, language: string): EditedCopy | null {
+  const { site, templates, languages } = context
+  const called = (name: string) => nameBeside(site, `${name} in ${languageName(language)}`)
+  /** Templates that pages in the language, and in others, are made with. */
+  const users = new Map<Template, { isIn: boolean; isInOthers: boolean }>()
+  const byId = new Map(site.templates.map((one) => [one.id, one]))
+  for (const page of context.pages) {
+    const own = byId.get(templates!.idOf(page))
+    if (!own || (own.id !== template.id && !basesOf(context, own).includes(template))) continue
+    const user = users.get(own) ?? { isIn: false, isInOthers: false }
+    users.set(own, user)
+    if (languages.of(page) === language) user.isIn = true
+    else user.isInOthers = true
+  }
+  const above = [...users].filter(([own, { isIn }]) => isIn && own.id !== template.id)
+  if (above.some(([own]) => own.basedOn !== template.id)) return null
+  const copy: EditedCopy = {
+    name: called(template.name),
+    forPages: topmost(context, template, language),
+    rebased: above.filter(([, { isInOthers }]) => !isInOthers).map(([{ id }]) => id),
+    copies: above
+      .filter(([, { isInOthers }]) => isInOthers)
+      .map(([own]) => ({ of: own.id, name: called(own.name), forPages: topmost(context, own, language) })),
+  }
+  return copy.forPages.length + copy.rebased.length + copy.copies.length > 0 ? copy : null
 }
 
 /** Pages in a language that are made with a template and are not below another such page. */
