@@ -55,6 +55,7 @@ const newPage = Joi.object({
   label: Joi.string().required().max(longestLabel),
   trial: Joi.boolean(),
   inMenus: Joi.boolean(),
+  language,
   details,
   children: Joi.array().items(Joi.link('#newPage')),
 }).id('newPage')

@@ -4,6 +4,8 @@ export interface NewPage {
   readonly label: string
   readonly trial?: boolean
   readonly inMenus?: boolean
+  /** What it is in, where that is another language than that of its place. */
+  readonly language?: string
   readonly details?: PlannedPage['details']
   readonly children?: readonly NewPage[]
 }

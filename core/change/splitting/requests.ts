@@ -1,7 +1,7 @@
 import { placeId, relativeReference } from '#core/links'
 import { applyEdits, escapeAttribute, escapeText, type Range, readHtml } from '#core/markup'
 import { namesOf } from '#core/naming'
-import { lastUnder, treeOf } from '#core/plan'
+import { languagesOf, lastUnder, treeOf } from '#core/plan'
 import type { Hash, Page, Site } from '#core/site'
 import { homeFileOf } from '#core/template'
 import { edit } from '../edit'
@@ -47,12 +47,17 @@ export function splitRequest(
   const parentId = isBelow ? page.id : page.parentId
   const after = isBelow ? lastUnder(tree, page.id, []) : page.id
   const outermost = chosen.filter(({ part }) => !chosen.some((one) => isWithin(part.range, one.part.range)))
+  // They are in what the page is, wherever they stand.
+  const spoken = languagesOf(site)
+  const parent = parentId === null ? undefined : tree.byId.get(parentId)
+  const isOther = spoken.of(page) !== (parent ? spoken.of(parent) : site.language)
+  const said = isOther ? { language: spoken.of(page) } : {}
   // The names they will have are those of pages just like them.
   const planned = edit(site, {
     kind: 'addPages',
     parentId,
     after,
-    pages: outermost.map(({ id, label }) => ({ id, label })),
+    pages: outermost.map(({ id, label }) => ({ id, label, ...said })),
     content: was,
   })
   const names = namesOf(site)
@@ -77,6 +82,7 @@ export function splitRequest(
     added: parts.map(({ id, label, made }) => ({
       id,
       label,
+      ...said,
       text: carried(made.text, readHtml(made.text), from, names, homeFile, new Set(made.ids)) + '\n',
     })),
     parentId,

@@ -102,6 +102,33 @@ describe('splitting a page', () => {
     expect(textOf(site, store, 'Visit')).toContain('stay.html">stay</a>.</p>\n<section>')
   })
 
+  test('has them in the language of the page, wherever they stand', () => {
+    const store = new TextStore()
+    const plain = write(
+      siteFrom('Home\n  Visit\n  Stay', store),
+      store,
+      'Visit',
+      '<p>x</p>\n<h2>Über die Bucht</h2>\n<p>y</p>\n',
+    )
+    const before = change(plain, store, {
+      kind: 'setPageText',
+      pageId: pageCalled(plain, 'Visit').id,
+      field: 'language',
+      value: 'de',
+      was: null,
+    })
+    for (const [under, own, path] of [
+      [true, null, 'visit/ueber-die-bucht.html'],
+      [false, 'de', 'ueber-die-bucht.html'],
+    ] as const) {
+      const site = split(before, store, 'Visit', ['Über die Bucht'], { under, leavesLinks: true })
+      expect(pageCalled(site, 'Über die Bucht').language).toBe(own)
+      const built = buildAll(site, store)
+      expect(built.get(path)).toContain('<html lang="de">')
+      expect(brokenReferences(built)).toEqual([])
+    }
+  })
+
   test('and joining it again leads every reference back', () => {
     const { store, site: before } = prepare()
     let site = split(before, store, 'Visit', ['Crossings & tides', 'The pier'])

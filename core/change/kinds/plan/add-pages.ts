@@ -54,6 +54,7 @@ export const addPages: ChangeKind<AddPages, Omit<AddPages, 'content'>> = {
           order: keys[index]!,
           trial: one.trial ?? false,
           inMenus: one.inMenus ?? true,
+          language: one.language ?? null,
         })
         if (one.children?.length)
           queue.push({

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { longestLabel } from '../../edited'
-import { type ChangeInput, hash, id, newlines, slot, text } from '../../input'
+import { type ChangeInput, hash, id, language, newlines, slot, text } from '../../input'
 import type { MoveText, WriteMovedText } from './move-text'
 
 /** Parts that one page is split into at once. */
@@ -15,7 +15,7 @@ export const moveText: ChangeInput<MoveText, WriteMovedText> = {
   fields: {
     why: Joi.valid('split', 'join', 'move', 'files').required(),
     texts: Joi.array().items(Joi.object({ pageId: id, slot: slot.required(), was: hash, text })).max(8).required(),
-    added: Joi.array().items(Joi.object({ id, label: Joi.string().required().max(longestLabel), text })).max(mostParts).required(),
+    added: Joi.array().items(Joi.object({ id, label: Joi.string().required().max(longestLabel), language, text })).max(mostParts).required(),
     parentId: id.allow(null),
     after: id.allow(null),
     removed: ids,

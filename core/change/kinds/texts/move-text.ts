@@ -16,6 +16,8 @@ interface MovedText {
 interface AddedPage {
   readonly id: string
   readonly label: string
+  /** What it is in, where that is another language than that of its place. */
+  readonly language?: string
 }
 
 interface Fields {
@@ -92,7 +94,7 @@ export const moveText: ChangeKind<MoveText, WriteMovedText> = {
     }
     let next = site
     if (added.length > 0) {
-      const pages = added.map(({ id, label }) => ({ id, label: cleanLabel(label) }))
+      const pages = added.map(({ id, label, language }) => ({ id, label: cleanLabel(label), language }))
       const made = addPages.apply(next, { parentId, after, pages, content: emptyHash })
       if ('refusal' in made) return made
       next = made.site
