@@ -24,30 +24,36 @@ export function skeletonOf(source: string): PlacedSkeleton {
   return latest.skeleton
 }
 
-/** The template that has the head of pages made with another: the first of those that it is based on. */
+/** Templates that a template is based on, the nearest first. */
+export function basesOf({ templates }: Pick<Site, 'templates'>, { basedOn }: Template): Template[] {
+  const bases: Template[] = []
+  for (let at = basedOn; at !== null && bases.length < templates.length;) {
+    const base = templates.find(({ id }) => id === at)
+    if (!base) break
+    bases.push(base)
+    at = base.basedOn
+  }
+  return bases
+}
+
+/** The template that has the head of pages made with another: the last of those that it is based on. */
 export function outermost(site: Site, templateId: string): Template | undefined {
-  const byId = new Map(site.templates.map((one) => [one.id, one]))
-  let template = byId.get(templateId)
-  for (let steps = 0; template?.basedOn && steps < byId.size; steps++) template = byId.get(template.basedOn)
-  return template
+  const own = site.templates.find(({ id }) => id === templateId)
+  return own && (basesOf(site, own).at(-1) ?? own)
 }
 
 /** Languages of the pages that each template is for, those made with what is based on it too; the one of most first. */
 export function languagesBy({ site, pages, languages, templates }: FindingContext): Map<Template, string[]> {
-  const counts = new Map<Template, Map<string, number>>()
-  const byId = new Map(site.templates.map((one) => [one.id, one]))
   // With one language there is nothing to count.
   if (!templates || languages.all.length === 1) return new Map()
-  for (const page of pages) {
-    let template = byId.get(templates.idOf(page))
-    for (let steps = 0; template && steps <= byId.size; steps++) {
+  const counts = new Map<Template, Map<string, number>>()
+  const chains = new Map(site.templates.map((one) => [one.id, [one, ...basesOf(site, one)]]))
+  for (const page of pages)
+    for (const template of chains.get(templates.idOf(page)) ?? []) {
       const some = counts.get(template) ?? new Map<string, number>()
       counts.set(template, some)
-      const language = languages.of(page)
-      some.set(language, (some.get(language) ?? 0) + 1)
-      template = template.basedOn === null ? undefined : byId.get(template.basedOn)
+      some.set(languages.of(page), (some.get(languages.of(page)) ?? 0) + 1)
     }
-  }
   return new Map(
     [...counts].map(([template, some]) => [
       template,

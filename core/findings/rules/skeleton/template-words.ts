@@ -2,7 +2,7 @@ import { languageName } from '#core/language'
 import { type OtherWord, wordsInOther } from '#core/template'
 import type { Page, Site, Template } from '#core/site'
 import { type EditedCopy, type FindingContext, inTemplate, type Mend, type Rule } from '../../rule'
-import { languagesBy } from './of-skeleton'
+import { basesOf, languagesBy } from './of-skeleton'
 
 /** Templates are few, and asked again after each change: what was found in the last of them, by language and source. */
 const mostKnown = 20
@@ -63,21 +63,10 @@ function mendsOf(
   const copy = copyFor(context, template, language)
   if (!copy) return []
   // What it is based on takes it along, where that says some of it.
-  const isSecond = basesOf(context, template).some(
+  const isSecond = basesOf(context.site, template).some(
     (base) => wordsOf(context.sourceOf(base), language).length > 0,
   )
   return [{ words: `A template in ${called}`, ...way, copy, ...(isSecond && { isOther: true }) }]
-}
-
-/** Templates that a template is based on, the nearest first. */
-function basesOf({ site }: FindingContext, { basedOn }: Template): Template[] {
-  const bases: Template[] = []
-  for (let at = basedOn; at !== null && bases.length < site.templates.length; at = bases.at(-1)!.basedOn) {
-    const base = site.templates.find(({ id }) => id === at)
-    if (!base) break
-    bases.push(base)
-  }
-  return bases
 }
 
 /**
@@ -89,10 +78,14 @@ function copyFor(context: FindingContext, template: Template, language: string):
   const called = (name: string) => nameBeside(site, `${name} in ${languageName(language)}`)
   /** Templates that pages in the language, and in others, are made with. */
   const users = new Map<Template, { isIn: boolean; isInOthers: boolean }>()
-  const byId = new Map(site.templates.map((one) => [one.id, one]))
+  const those = new Map(
+    site.templates
+      .filter((own) => own.id === template.id || basesOf(site, own).includes(template))
+      .map((own) => [own.id, own]),
+  )
   for (const page of context.pages) {
-    const own = byId.get(templates!.idOf(page))
-    if (!own || (own.id !== template.id && !basesOf(context, own).includes(template))) continue
+    const own = those.get(templates!.idOf(page))
+    if (!own) continue
     const user = users.get(own) ?? { isIn: false, isInOthers: false }
     users.set(own, user)
     if (languages.of(page) === language) user.isIn = true
