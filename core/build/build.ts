@@ -23,6 +23,7 @@ import {
   isErrorPage,
   mostPageBytes,
   outputReference,
+  pageAddress,
   pageTitle,
   planReference,
   renderPage,
@@ -89,7 +90,7 @@ export interface Build {
 export function buildSite(site: Site, sources: BuildSources): Build {
   const { publicPath = null } = sources
   const context = contextOf(site, publicPath)
-  const { tree, names, languages } = context
+  const { tree, names, languages, translations } = context
   const templates = new SiteTemplates(site, sources.textOf)
   const files = new Map(site.files.map((file) => [file.id, file]))
   const homeFile = homeFileOf(site)
@@ -136,7 +137,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
   const neverTooLarge = weightBound(context)
   const pageText = (page: Page, trace?: Trace): string => {
     const template = templates.of(page)
-    if (!neverTooLarge(template) && generatedWeight(context, template.generated, page) > mostPageBytes)
+    if (!neverTooLarge(template) && generatedWeight(context, template, page) > mostPageBytes)
       throw new RangeError(weightRefusal(context, (one) => templates.of(one)) ?? 'The page is too large.')
     const content = (slot: string): SlotContent | null => {
       const hash = slotOf(page, slot)
@@ -157,12 +158,18 @@ export function buildSite(site: Site, sources: BuildSources): Build {
       .join('\u0001')
 
   const home = tree.byId.get(site.homeId)
+  const homes = home ? [home, ...translations.of(home).filter((one) => one !== home)] : []
   /** Templates that say so of all their pages. */
   const unlistedBy = new Map<string, boolean>()
   /** What all pages of one template share, worked out once; and its parts that each page has its own of. */
   const sharedBy = new Map<
     string,
-    { signature: string; own: CompiledTemplate['generated']; slots: string[] }
+    {
+      signature: string
+      own: CompiledTemplate['generated']
+      slots: string[]
+      perLanguage: number
+    }
   >()
   const sharedOf = (templateId: string) => {
     let known = sharedBy.get(templateId)
@@ -171,9 +178,10 @@ export function buildSite(site: Site, sources: BuildSources): Build {
       // A top menu is the same for all pages.
       const wholeSite = ({ part, attributes }: CompiledTemplate['generated'][number]) =>
         (part.sharedLevels?.(attributes) ?? null) !== null
-      const menus = home
-        ? template.generated.filter(wholeSite).map((part) => generatedSignature(context, part, home, digest))
-        : []
+      // A home page in another language lists what is in that.
+      const menus = homes.flatMap((one) =>
+        template.generated.filter(wholeSite).map((part) => generatedSignature(context, part, one, digest)),
+      )
       known = {
         signature: digest(
           [shared, templates.sourcesOf(templateId), targetsOf(template.references, ''), ...menus].join(
@@ -182,6 +190,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
         ),
         own: template.generated.filter((part) => !wholeSite(part)),
         slots: [...new Set(template.slots.map((slot) => slot.name))],
+        perLanguage: template.perLanguage,
       }
       sharedBy.set(templateId, known)
     }
@@ -212,7 +221,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
       if (forwarder) return withLineEnds(forwarderText(site, forwarder))
       const page = tree.byId.get(id)!
       const { path } = names.pages.get(id)!
-      const { signature, own, slots } = sharedOf(templates.idOf(page))
+      const { signature, own, slots, perLanguage } = sharedOf(templates.idOf(page))
       return [
         signature,
         path,
@@ -222,6 +231,9 @@ export function buildSite(site: Site, sources: BuildSources): Build {
           .join(),
         page.label,
         languages.of(page),
+        ...(perLanguage > 0
+          ? translations.of(page).map((one) => `${languages.of(one)} ${pageAddress(site, one)}`)
+          : []),
         pageTitle(page),
         page.description ?? '',
         ...slots.flatMap((slot) => {

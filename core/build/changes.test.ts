@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { type Change, planEdit, plannedFrom } from '#core/change'
+import { type Change, planEdit, plannedFrom, untranslatedFrom } from '#core/change'
 import { mergePath, relativeReference, resolveReference, splitReference } from '#core/links'
 import { namesOf, trialFolder } from '#core/naming'
 import { branchOf, matchPlan, outlineOfSite, realPlaces, treeOf } from '#core/plan'
@@ -72,7 +72,7 @@ interface Step {
   readonly scheme: Scheme
 }
 const steps = fc.array(
-  fc.record({ what: fc.nat(11), pick: fc.nat(), other: fc.nat(), label: labels, scheme: schemes }),
+  fc.record({ what: fc.nat(14), pick: fc.nat(), other: fc.nat(), label: labels, scheme: schemes }),
   { minLength: 1, maxLength: 6 },
 )
 
@@ -127,6 +127,16 @@ function changeFor(site: Site, store: TextStore, { what, pick, other, label, sch
       }
       return { kind: 'replacePlan', ...planEdit(site, wanted), content: store.put('') }
     }
+    case 11:
+      return { kind: 'setTranslations', pairs: [{ pageId: page.id, ofId: pick % 5 ? second.id : null }] }
+    case 12: {
+      const language = pick % 2 ? 'de' : 'cy'
+      const copied = untranslatedFrom(site, page.id, language)
+      const newIds = Object.fromEntries(copied.map(({ id }) => [id, testId()]))
+      return { kind: 'translatePages', pageId: page.id, language, newIds }
+    }
+    case 13:
+      return { kind: 'setPageText', pageId: page.id, field: 'language', value: page.language ? null : 'de', was: page.language } // prettier-ignore
     default:
       return { kind: 'setScheme', scheme, was: site.scheme }
   }

@@ -22,6 +22,8 @@ import { movePages } from './kinds/plan/move-pages.input'
 import { removePages } from './kinds/plan/remove-pages.input'
 import { replacePlan } from './kinds/plan/replace-plan.input'
 import { setHome } from './kinds/plan/set-home.input'
+import { setTranslations } from './kinds/plan/set-translations.input'
+import { translatePages } from './kinds/plan/translate-pages.input'
 import { setSetting } from './kinds/skeleton/set-setting.input'
 import { setOutput } from './kinds/skeleton/set-output.input'
 import { addTemplate } from './kinds/templates/add-template.input'
@@ -68,7 +70,9 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   setSetting,
   setTemplate,
   setTemplateField,
+  setTranslations,
   takeUp,
+  translatePages,
 }
 
 /** Inputs by the name of their kind. */

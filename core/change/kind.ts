@@ -42,6 +42,8 @@ export interface ChangeKind<C, R = C> {
   readonly places?: (change: C) => readonly MovedPlaces[]
   /** Copies it makes, by the ids of their originals. */
   readonly copies?: (change: C) => Readonly<Record<string, string>>
+  /** Where references of its copies lead in place of other pages, by their ids. */
+  readonly leads?: (change: C, before: Site) => Readonly<Record<string, string>>
   /** Pages, files and templates whose texts it brings were written for the site as it is after it. */
   readonly written?: (change: C) => readonly string[]
 }

@@ -79,6 +79,8 @@ export function findMoved(before: Site, after: Site): Moved[] {
 export interface ToldOfTexts {
   /** Copies by the ids of their originals: a copy leads where its original does, and to the copy of what was copied with it. */
   readonly copies?: Readonly<Record<string, string>>
+  /** Pages that references of copies lead to in place of others. */
+  readonly leads?: Readonly<Record<string, string>>
   /** Places that stand in another page after it. */
   readonly places?: readonly MovedPlaces[]
   /** Pages, files and templates whose texts were written for the site as it is after it. */
@@ -108,7 +110,7 @@ export function findRewrites(
   before: Site,
   after: Site,
   sources: RewriteSources,
-  { copies = {}, places = [], written = [] }: ToldOfTexts = {},
+  { copies = {}, leads = {}, places = [], written = [] }: ToldOfTexts = {},
 ): Rewrite[] {
   const originals = new Map(Object.entries(copies).map(([original, copy]) => [copy, original]))
   if (!movesAnything(before, after, { copies, places })) return []
@@ -164,7 +166,7 @@ export function findRewrites(
     // What was taken from another page to make this one names everything from the top of the site.
     const from = were.pages.get(original ?? page.id)?.path ?? (places.length > 0 ? to : undefined)
     if (from === undefined || to === undefined || isWritten.has(page.id)) continue
-    const goal = original === undefined ? undefined : (id: string) => copies[id] ?? id
+    const goal = original === undefined ? undefined : (id: string) => copies[id] ?? leads[id] ?? id
     for (const { slot, hash } of textsOfPage(page))
       mend({ kind: 'page', id: page.id, slot }, hash, sources.factsOf(hash).references, from, to, goal)
   }

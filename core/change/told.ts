@@ -30,9 +30,14 @@ export function questionOf(request: ChangeRequest, before: Site): Question & { r
 }
 
 /** What a change tells of the texts that it touches. */
-export function toldOfTexts(change: Change): ToldOfTexts {
-  const { copies, places, written } = kindOf(change)
-  return { copies: copies?.(change), places: places?.(change), written: written?.(change) }
+export function toldOfTexts(change: Change, before: Site): ToldOfTexts {
+  const { copies, leads, places, written } = kindOf(change)
+  return {
+    copies: copies?.(change),
+    leads: leads?.(change, before),
+    places: places?.(change),
+    written: written?.(change),
+  }
 }
 
 /** Places that stand in another page after a change. */

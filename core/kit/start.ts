@@ -58,6 +58,7 @@ export function startOfKit(kit: Kit, { newId, ...start }: KitStart): Site {
         dated: false,
         date: null,
         language: null,
+        translationSet: null,
         addresses: [],
         templateId: null,
         belowTemplateId: null,

@@ -29,3 +29,28 @@ export const ownNames = tableOf<string>({
   'português do brasil': 'pt-BR', euskera: 'eu', romontsch: 'rm', plattdüütsch: 'nds',
   schwyzerdütsch: 'gsw', asturianu: 'ast', hornjoserbsce: 'hsb', sicilianu: 'scn', furlan: 'fur',
 }) // prettier-ignore
+
+/** How languages write their own names where they do not begin with one capital letter. */
+const written = tableOf<string>({
+  id: 'Bahasa Indonesia', jv: 'Basa Jawa', ms: 'Bahasa Melayu', nd: 'isiNdebele', 'pt-br': 'Português do Brasil', sn: 'chiShona',
+  su: 'Basa Sunda', vi: 'Tiếng Việt', xh: 'isiXhosa', yo: 'Èdè Yorùbá', zu: 'isiZulu',
+}) // prettier-ignore
+
+/** By tags in lower case; of two names of one language the first is what it is called. */
+const byTag = new Map<string, string>()
+for (const [name, tag] of Object.entries(ownNames)) {
+  const key = tag!.toLowerCase()
+  if (!byTag.has(key)) byTag.set(key, written[key] ?? name.charAt(0).toUpperCase() + name.slice(1))
+}
+
+/**
+ * What a language calls itself, as it stands in a list of languages, by its tag (BCP 47); of one that is told apart by where
+ * it is spoken, that of the language. Its tag where that is not known.
+ */
+export function ownNameOf(tag: string): string {
+  for (let key = tag.toLowerCase(); key !== ''; key = key.slice(0, Math.max(0, key.lastIndexOf('-')))) {
+    const name = byTag.get(key)
+    if (name !== undefined) return name
+  }
+  return tag
+}

@@ -10,6 +10,7 @@ export {
   treeOf,
 } from './tree'
 export { type Languages, languagesOf } from './languages'
+export { type TranslationPair, type Translations, translationsOf, withTranslations } from './translations'
 export {
   cleanLabel,
   mostLevels,

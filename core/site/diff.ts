@@ -31,7 +31,13 @@ const settingNames = [
 
 /** What rows of differences lack that were kept before these fields were invented. */
 const laterFields: Readonly<Record<string, object>> = {
-  pages: { language: null, templateId: null, belowTemplateId: null, slots: {} } satisfies Partial<Page>,
+  pages: {
+    language: null,
+    translationSet: null,
+    templateId: null,
+    belowTemplateId: null,
+    slots: {},
+  } satisfies Partial<Page>,
   templates: { basedOn: null } satisfies Partial<Template>,
 }
 

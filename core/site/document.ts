@@ -41,6 +41,8 @@ export interface Page {
    * is the site's (`languagesOf`).
    */
   readonly language: string | null
+  /** Pages of one set are one page in several languages (`translationsOf`); null for one that is in its language only. */
+  readonly translationSet: string | null
   /**
    * Paths under which its destinations show it: addresses that are out in the world. Known from
    * deliveries, not typed, so a difference adds and takes away single ones and never fails to fit.

@@ -30,7 +30,10 @@ export const valueNames = [
   'direction',
   'year',
 ] as const
-export type ValueName = (typeof valueNames)[number] | SlotValue
+/** Values of each language that a page is in: what says one stands once for each of them. */
+export const translationValues = ['translation.language', 'translation.address'] as const
+export type TranslationValue = (typeof translationValues)[number]
+export type ValueName = (typeof valueNames)[number] | TranslationValue | SlotValue
 /** What a page holds in a slot, as a value: plain text, which can stand in an attribute. */
 export type SlotValue = `slot.${string}`
 
@@ -41,6 +44,9 @@ export const isSlotValue = (name: string): name is SlotValue => name.startsWith(
 
 /** Generated parts that one template may have. */
 export const mostParts = 100
+
+/** Bytes that a value of a language takes, about: most of them are addresses. */
+const roomForValue = 60
 
 /** Where a part stands in its line: what is needed to drop or indent it as a person would. */
 interface Placement {
@@ -72,6 +78,12 @@ type Content =
   | ({
       readonly kind: 'optional'
       readonly needs: readonly ValueName[]
+      readonly parts: readonly Part[]
+    } & Placement)
+  /** A `meta` or `link` that stands once for each language that the page is in, where it is in several. */
+  | ({
+      readonly kind: 'each'
+      readonly needs: readonly TranslationValue[]
       readonly parts: readonly Part[]
     } & Placement)
   /** An attribute that is left out where the slot whose text it says is empty. */
@@ -108,6 +120,8 @@ export interface CompiledTemplate {
   /** One level of its indentation. */
   readonly unit: string
   readonly generated: readonly Extract<Part, { kind: 'generated' }>[]
+  /** Bytes of it, about, that stand once for each language that a page is in. */
+  readonly perLanguage: number
 }
 
 interface Hole {
@@ -121,8 +135,10 @@ interface Hole {
 }
 
 const expression = /\{([A-Za-z_][A-Za-z0-9_]*(?:\.[\w-]+)?)\}/g
-const isValueName = (name: string): name is ValueName =>
+const isValueName = (name: string): name is Exclude<ValueName, TranslationValue> =>
   (valueNames as readonly string[]).includes(name) || isSlotValue(name)
+export const isTranslationValue = (name: string): name is TranslationValue =>
+  (translationValues as readonly string[]).includes(name)
 
 const compiled = new Map<string, CompiledTemplate>()
 
@@ -160,6 +176,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   const unknown: Unknown[] = []
   const slots: PlacedSlot[] = []
   const generated: Extract<Part, { kind: 'generated' }>[] = []
+  let perLanguage = 0
 
   const placementOf = (start: number, end: number): Placement => {
     const lineStart = source.lastIndexOf('\n', start - 1) + 1
@@ -170,14 +187,16 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   }
 
   const holes: Hole[] = []
-  const valueHoles = (start: number, end: number, syntax: ValueSyntax): ValueName[] => {
+  /** @param isEach whether it stands once for each language */
+  const valueHoles = (start: number, end: number, syntax: ValueSyntax, isEach = false): ValueName[] => {
     const names: ValueName[] = []
     for (const match of source.slice(start, end).matchAll(expression)) {
       const name = match[1]!
       const at = start + match.index
-      if (!isValueName(name)) {
+      if (!isValueName(name) && !(isEach && isTranslationValue(name))) {
         const range = { start: at + 1, end: at + 1 + name.length }
-        unknown.push({ kind: 'value', name, known: valueNames, ...range, ...lines.placeOf(range.start) })
+        const known = isEach ? [...valueNames, ...translationValues] : valueNames
+        unknown.push({ kind: 'value', name, known, ...range, ...lines.placeOf(range.start) })
         continue
       }
       names.push(name)
@@ -218,6 +237,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
         range.start,
         range.end,
         isUrl ? 'url' : quote === "'" ? 'single-quoted' : 'double-quoted',
+        element.tagName === 'link' || element.tagName === 'meta',
       )
       const [only] = names
       const isOnly = only !== undefined && source.slice(range.start, range.end).trim() === `{${only}}`
@@ -293,17 +313,15 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       }
     } else if ((tag === 'meta' || tag === 'link') && names.length > 0) {
       const { startOffset: start, endOffset: end } = location
-      holes.push({
-        start,
-        end,
-        optional: true,
-        make: () => ({
-          kind: 'optional',
-          needs: names,
-          parts: partsOf(start, end),
-          ...placementOf(start, end),
-        }),
-      })
+      const each = names.filter(isTranslationValue)
+      if (each.length > 0) perLanguage += end - start + names.length * roomForValue
+      const make = () => {
+        const inner = { parts: partsOf(start, end), ...placementOf(start, end) }
+        return each.length > 0
+          ? { kind: 'each' as const, needs: each, ...inner }
+          : { kind: 'optional' as const, needs: names, ...inner }
+      }
+      holes.push({ start, end, optional: true, make })
     }
   })
   // As in a page whose head has a slot, after which no `body` begins.
@@ -354,6 +372,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     outside: outsideFills(source).map((range) => ({ ...range, ...lines.placeOf(range.start) })),
     facts,
     unit: indentUnit(source, fixed),
+    perLanguage,
   }
 }
 

@@ -1,5 +1,5 @@
 import { type Names, namesOf } from '#core/naming'
-import { type Languages, languagesOf, type Tree, treeOf } from '#core/plan'
+import { type Languages, languagesOf, type Translations, translationsOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
 import { type Addressing, addressingOf, isShownAnywhere } from './addressing'
 
@@ -10,6 +10,8 @@ export interface SiteContext {
   readonly names: Names
   /** What each page is in. */
   readonly languages: Languages
+  /** Which of them are one page in several languages. */
+  readonly translations: Translations
   /** How references are written; null for the usual way. */
   readonly addressing: Addressing | null
   /** Stands for the names, for who keeps what follows from them and must not keep them. */
@@ -93,6 +95,7 @@ export function contextOf(site: Site, publicPath: string | null = null): SiteCon
     tree: treeOf(site),
     names,
     languages: languagesOf(site),
+    translations: translationsOf(site),
     addressing: addressingOf(site, publicPath),
     namesToken: tokenOf(names),
     made: new BoundedTexts(mostMenuText),

@@ -6,7 +6,7 @@ import type { CompiledTemplate } from './compile'
 import { addressFrom } from './addressing'
 import { kindredOf, type SiteContext } from './context'
 import { plainPath } from './output-reference'
-import type { Entry } from './parts'
+import { type Entry, homeFor, isSomeHome } from './parts'
 
 type Placed = CompiledTemplate['generated'][number]
 
@@ -57,16 +57,27 @@ function otherLanguage({ languages }: SiteContext, on: Page, page: Page): string
   return ` lang="${language}"${direction === directionOf(around) ? '' : ` dir="${direction}"`}`
 }
 
+const labelIn = (context: SiteContext, part: Placed['part'], attributes: Placed['attributes'], page: Page) =>
+  part.label?.(context, attributes, page) ?? page.label
+
 /** A link to a page; `from` is the path of the page that it stands on. */
-function link(context: SiteContext, on: Page, from: string, page: Page, rel: string, above: boolean): string {
+function link(
+  context: SiteContext,
+  { part, attributes }: Placed,
+  on: Page,
+  from: string,
+  page: Page,
+  above: boolean,
+): string {
   const to = context.names.pages.get(page.id)!.path
   const isPlain = plainPath.test(to)
   const address = addressFrom(context.addressing, from, to, isPlain)
   const href = isPlain ? address : escapeAttribute(address)
+  const rel = part.rel?.(context, on, page) ?? ''
   const marked = above ? ' aria-current="true"' : ''
   const other = otherLanguage(context, on, page)
   const leads = other && `${other} hreflang="${context.languages.of(page)}"`
-  return `<a${rel && ` rel="${rel}"`} href="${href}"${leads}${marked}>${escapeText(page.label)}</a>`
+  return `<a${rel && ` rel="${rel}"`} href="${href}"${leads}${marked}>${escapeText(labelIn(context, part, attributes, page))}</a>`
 }
 
 /**
@@ -76,14 +87,23 @@ function link(context: SiteContext, on: Page, from: string, page: Page, rel: str
 export function renderGenerated(context: SiteContext, placed: Placed, page: Page, unit: string): string {
   const fixed = fixedOf(placed)
   if (fixed.sharedLevels !== null) return alike(context, placed, fixed.sharedLevels, page, unit)
-  if (fixed.isSiblings && page.id !== context.site.homeId) return besideSiblings(context, placed, page, unit)
-  return render(context, placed, page, unit, escapeText(page.label))
+  if (fixed.isSiblings && !isSomeHome(context, page)) return besideSiblings(context, placed, page, unit)
+  return render(
+    context,
+    placed,
+    page,
+    unit,
+    escapeText(labelIn(context, placed.part, placed.attributes, page)),
+  )
 }
 
 /** A part that is the same on all pages of a folder that stand under the same entries of it. */
-function alike(context: SiteContext, placed: Placed, levels: number, page: Page, unit: string): string {
+function alike(context: SiteContext, placed: Placed, ofPart: number, page: Page, unit: string): string {
   const kindred = kindredOf(context, page)
   const above = aboveOf(context, page)
+  // Its first level is what stands below the home page of the page's language, wherever that is.
+  const home = homeFor(context, page)
+  const levels = ofPart + (home.id === context.site.homeId ? 0 : context.tree.placeOf.get(home.id)!.depth + 1)
   const isEntry = above.length < levels
   const known = context.latestParts.get(placed)
   if (known && !isEntry && known.isShared && known.kindred === kindred && sameTo(levels, known.above, above))
@@ -142,7 +162,7 @@ function render(context: SiteContext, placed: Placed, page: Page, unit: string, 
       // An `a` without `href` is the standard's own way to show where one stands (HTML §4.5.1).
       const anchor = isOwn
         ? `<a aria-current="page">${own}</a>`
-        : link(context, page, from, one, part.rel?.(context, page, one) ?? '', above.includes(one))
+        : link(context, placed, page, from, one, above.includes(one))
       const description = describes ? (one.description ?? '') : ''
       if (below.length === 0 && description === '') html += `${begin}<li>${anchor}</li>`
       else {
@@ -180,7 +200,8 @@ export function generatedSignature(
   const { describes } = fixedOf(placed)
   const { languages } = context
   const told = (one: Page) => {
-    const said = describes && one.description ? `${one.label}\u0003${one.description}` : one.label
+    const label = labelIn(context, placed.part, placed.attributes, one)
+    const said = describes && one.description ? `${label}\u0003${one.description}` : label
     return languages.all.length > 1 ? `${languages.of(one)}\u0004${said}` : said
   }
   const write = (entries: readonly Entry[]): string =>
@@ -201,10 +222,14 @@ export function generatedSignature(
 export const linkOverhead = ({ languages }: SiteContext): number => (languages.all.length > 1 ? 80 : 48)
 
 /**
- * About how many bytes the generated parts of one page take: entries counted, nothing written. For
+ * About how many bytes the generated parts of one page take, and what is said of its languages: entries counted, nothing written. For
  * telling a template that multiplies without bound before it does.
  */
-export function generatedWeight(context: SiteContext, placed: readonly Placed[], page: Page): number {
+export function generatedWeight(
+  context: SiteContext,
+  { generated: placed, perLanguage }: Pick<CompiledTemplate, 'generated' | 'perLanguage'>,
+  page: Page,
+): number {
   const weigh = (entries: readonly Entry[], describes: boolean): number => {
     let bytes = 0
     const beside = linkOverhead(context)
@@ -214,7 +239,7 @@ export function generatedWeight(context: SiteContext, placed: readonly Placed[],
     }
     return bytes
   }
-  let bytes = 0
+  let bytes = perLanguage > 0 ? perLanguage * context.translations.of(page).length : 0
   for (const one of placed) {
     const { describes } = fixedOf(one)
     const key = sharedKey(context, one, page)

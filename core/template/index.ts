@@ -1,5 +1,12 @@
 /** Templates: slots, generated parts and values; one page's data and a template make its HTML. */
-export { compileTemplate, type CompiledTemplate, mostParts, type Unknown, valueNames } from './compile'
+export {
+  compileTemplate,
+  type CompiledTemplate,
+  mostParts,
+  translationValues,
+  type Unknown,
+  valueNames,
+} from './compile'
 export { type Composed, fillsOf, pieceAt } from './compose'
 export { contextOf, type SiteContext } from './context'
 export { defaultTemplate, defaultTitlePattern } from './default-template'

@@ -1,12 +1,19 @@
 import { trimmedRange } from '#core/markup'
 import type { Page } from '#core/site'
-import { type CompiledTemplate, isSlotValue, type Part, slotOfValue, type ValueName } from './compile'
+import {
+  type CompiledTemplate,
+  isSlotValue,
+  isTranslationValue,
+  type Part,
+  slotOfValue,
+  type ValueName,
+} from './compile'
 import type { SiteContext } from './context'
 import { folderParts } from './folder-parts'
 import { renderGenerated } from './generated'
 import { outputReference } from './output-reference'
 import { placeContent, type SlotContent } from './place-content'
-import { writtenValue, valueOf } from './values'
+import { translationValueOf, valueOf, writtenValue } from './values'
 
 const fallbackOnly = (parts: readonly Part[]) =>
   parts.every((part) => part.kind === 'text' && part.text.trim() === '')
@@ -40,6 +47,8 @@ class PageWriter {
   /** Whether the next text leaves out the rest of its line. */
   #skipsLine = false
   readonly #path: string
+  /** The page in the language that is being written of. */
+  #translation: Page | null = null
 
   constructor(
     private readonly context: SiteContext,
@@ -91,6 +100,9 @@ class PageWriter {
           if (part.needs.every((name) => this.#valueOf(name) === '')) this.#drop(part)
           else this.run(part.parts)
           break
+        case 'each':
+          this.#each(part)
+          break
         case 'attribute':
           if (this.#valueOf(part.name) !== '') this.run(part.parts)
           break
@@ -100,7 +112,24 @@ class PageWriter {
 
   #valueOf(name: ValueName): string {
     if (isSlotValue(name)) return this.slots(slotOfValue(name))?.text.trim() ?? ''
+    if (isTranslationValue(name))
+      return translationValueOf(name, this.context, this.#translation ?? this.page)
     return valueOf(name, this.context, this.page, this.year)
+  }
+
+  /** Once for each language of the page in which it says all that it says, each on a line of its own. */
+  #each(part: Extract<Part, { kind: 'each' }>): void {
+    const { context, page } = this
+    let isFirst = true
+    for (const translation of context.translations.of(page)) {
+      this.#translation = translation
+      if (part.needs.some((name) => this.#valueOf(name) === '')) continue
+      if (!isFirst && part.alone) this.#add(`\n${part.indent}`)
+      isFirst = false
+      this.run(part.parts)
+    }
+    this.#translation = null
+    if (isFirst) this.#drop(part)
   }
 
   #slot(part: Extract<Part, { kind: 'slot' }>, from: number): void {

@@ -1,7 +1,7 @@
 import { directionOf } from '#core/language'
 import { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from '#core/markup'
 import type { Page, Site } from '#core/site'
-import type { SlotValue, ValueName, ValueSyntax } from './compile'
+import type { SlotValue, TranslationValue, ValueName, ValueSyntax } from './compile'
 import type { SiteContext } from './context'
 import { namesOf } from '#core/naming'
 import { homeFileOf, isErrorPage } from './addressing'
@@ -35,7 +35,7 @@ export function fullTitle(
 
 /** The value of an expression on one page, as plain text. */
 export function valueOf(
-  name: Exclude<ValueName, SlotValue>,
+  name: Exclude<ValueName, SlotValue | TranslationValue>,
   { site, languages }: SiteContext,
   page: Page,
   year: number,
@@ -59,6 +59,13 @@ export function valueOf(
       return String(year)
   }
 }
+
+/** What is said of a page in one of the languages that it is in. */
+export const translationValueOf = (
+  name: TranslationValue,
+  { site, languages }: SiteContext,
+  translation: Page,
+): string => (name === 'translation.language' ? languages.of(translation) : pageAddress(site, translation))
 
 /** An expression that has one value on all pages of one language. */
 export const isOfKindred = (
@@ -90,6 +97,7 @@ const escapes: Readonly<Record<ValueSyntax, (value: string) => string>> = {
 /** A value as it is written where it stands. */
 export function writtenValue(name: ValueName, syntax: ValueSyntax, value: string): string {
   // An address is one as a whole, whichever quotes are around it.
-  if (name === 'address' && syntax === 'url') return escapeAttribute(value).replace(/'/g, '&#39;')
+  if ((name === 'address' || name === 'translation.address') && syntax === 'url')
+    return escapeAttribute(value).replace(/'/g, '&#39;')
   return escapes[syntax](value)
 }

@@ -106,7 +106,7 @@ export function editWhole(site: Site, what: Change): Edited {
 
 /** The later site with its references mended. */
 export function mend(before: Site, after: Site, store: TextStore, what?: Change): Site {
-  const rewrites = findRewrites(before, after, store, what && toldOfTexts(what))
+  const rewrites = findRewrites(before, after, store, what && toldOfTexts(what, before))
   return withRewritten(
     after,
     rewrites.map(({ owner, hash, edits }) => {

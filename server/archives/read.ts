@@ -70,6 +70,7 @@ const page = Joi.object({
   date: Joi.string().max(10).allow(null).required(),
   // Archives of before say nothing of it.
   language: Joi.string().max(300).pattern(tag).allow(null).default(null),
+  translationSet: Joi.string().max(100).allow(null).default(null),
   addresses: Joi.array().items(sitePath).max(1_000).required(),
   templateId: id.allow(null),
   belowTemplateId: id.allow(null),

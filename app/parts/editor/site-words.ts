@@ -3,7 +3,7 @@ import { cssLanguage } from '@codemirror/lang-css'
 import { htmlLanguage } from '@codemirror/lang-html'
 import { syntaxTree } from '@codemirror/language'
 import type { Extension } from '@codemirror/state'
-import { valueNames } from '#core/template'
+import { translationValues, valueNames } from '#core/template'
 import { linkCompletion, type LinkTarget } from './link-completion'
 
 /** What an editor knows of the site that its text belongs to. The same object each time. */
@@ -79,7 +79,7 @@ const inHtml = (words: SiteWords, isTemplate: boolean) =>
             : optionsOf(unique(idsIn(await words.textsAt(there))), 'constant', 'in that page')
           : slot
             ? optionsOf(unique(slotsIn(await words.templates())), 'variable', 'slot')
-            : optionsOf(valueNames, 'variable', 'value')
+            : optionsOf([...valueNames, ...translationValues], 'variable', 'value')
       return { from: pos - typed.length, options, validFor: /^[\w-]*$/ }
     },
   })

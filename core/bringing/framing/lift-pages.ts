@@ -1,7 +1,7 @@
 import { applyEdits, type FileSyntax, type Range, referencesOfFile, writeReference } from '#core/markup'
 import { withoutSteps, writtenFromPage } from '#core/links'
 import { type Hash, mainSlot, type Template } from '#core/site'
-import { compileTemplate, valueNames } from '#core/template'
+import { compileTemplate, translationValues, valueNames } from '#core/template'
 import type { Group } from './frame'
 import {
   charsetEdits,
@@ -72,7 +72,7 @@ export function wholeText(page: ReadPage, goals: Goals, range?: Range): string {
 }
 
 /** What would be taken for the template's own words where a page has it in its frame. */
-const valueInText = new RegExp(`\\{(${valueNames.join('|')}|slot\\.[\\w-]+)\\}`)
+const valueInText = new RegExp(`\\{(${[...valueNames, ...translationValues].join('|')}|slot\\.[\\w-]+)\\}`)
 
 /**
  * Whether a template says what it is meant to: a parser drops a slot where none can stand, as in a frameset, and what a page

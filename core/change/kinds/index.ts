@@ -21,6 +21,8 @@ import { movePages } from './plan/move-pages'
 import { removePages } from './plan/remove-pages'
 import { replacePlan } from './plan/replace-plan'
 import { setHome } from './plan/set-home'
+import { setTranslations } from './plan/set-translations'
+import { translatePages } from './plan/translate-pages'
 import { setSetting } from './skeleton/set-setting'
 import { setOutput } from './skeleton/set-output'
 import { addTemplate } from './templates/add-template'
@@ -61,7 +63,9 @@ export const kinds = {
   setSetting,
   setTemplate,
   setTemplateField,
+  setTranslations,
   takeUp,
+  translatePages,
 }
 
 export type Kinds = typeof kinds

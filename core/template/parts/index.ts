@@ -1,10 +1,18 @@
 import { pageChildren } from './page-children'
+import { pageLanguages } from './page-languages'
 import { pageNeighbours } from './page-neighbours'
 import type { GeneratedPart } from './part'
 import { siteMenu } from './site-menu'
 import { siteTrail } from './site-trail'
 
+export { homeFor, isSomeHome } from './part'
 export type { Attributes, Entry, GeneratedPart, PartAttribute } from './part'
 
 /** Every generated part. */
-export const parts: readonly GeneratedPart[] = [siteMenu, siteTrail, pageChildren, pageNeighbours]
+export const parts: readonly GeneratedPart[] = [
+  siteMenu,
+  siteTrail,
+  pageChildren,
+  pageNeighbours,
+  pageLanguages,
+]

@@ -1,7 +1,7 @@
-import { entriesUnder, type GeneratedPart, levelsAttribute, levelsOf } from './part'
+import { entriesUnder, type GeneratedPart, isSomeHome, levelsAttribute, levelsOf } from './part'
 
 /**
- * The pages below the page, `levels` deep; nothing on the home page. With `descriptions="show"` each with
+ * The pages below the page, `levels` deep; nothing on a home page. With `descriptions="show"` each with
  * its description.
  */
 export const pageChildren: GeneratedPart = {
@@ -10,5 +10,5 @@ export const pageChildren: GeneratedPart = {
   list: 'ul',
   describes: ({ descriptions }) => descriptions === 'show',
   entries: (context, attributes, page) =>
-    page.id === context.site.homeId ? [] : entriesUnder(context, page.id, levelsOf(attributes)),
+    isSomeHome(context, page) ? [] : entriesUnder(context, page.id, levelsOf(attributes)),
 }

@@ -1,5 +1,5 @@
 import type { SiteContext } from '../context'
-import { flat, type GeneratedPart, listed } from './part'
+import { flat, type GeneratedPart, isSomeHome, listed } from './part'
 
 /** The pages before and after the page among its siblings. */
 export const pageNeighbours: GeneratedPart = {
@@ -24,7 +24,7 @@ function siblingsOf(context: SiteContext, parentId: string | null) {
   if (!known) {
     const list = context.tree
       .childrenOf(parentId)
-      .filter((one) => listed(one) && one.id !== context.site.homeId)
+      .filter((one) => listed(one) && !(parentId === null && isSomeHome(context, one)))
     known = { list, at: new Map(list.map((page, index) => [page.id, index])) }
     context.siblings.set(parentId, known)
   }

@@ -47,6 +47,8 @@ export interface GeneratedPart {
   readonly isSharedBySiblings?: true
   /** Whether a page's own entry is left out where nothing stands below it. */
   readonly omitsOwn?: (attributes: Attributes) => boolean
+  /** What a page is called in it; without it by its label. In the page's own language. */
+  readonly label?: (context: SiteContext, attributes: Attributes, page: Page) => string
   /** Whether what pages say of themselves stands below their links. */
   readonly describes?: (attributes: Attributes) => boolean
   /** Whether entries above the page are marked. */
@@ -61,12 +63,33 @@ export const listed = (page: Page): boolean => page.inMenus && !page.trial
 /** Pages without anything below them. */
 export const flat = (pages: readonly Page[]): Entry[] => pages.map((page) => ({ page, below: [] }))
 
-/** What menus list under a page (null: at the top), so many levels deep. */
+/**
+ * The home page for who reads a page: the one in its language, where the home page is in several (`Site.homeId` in all others).
+ */
+export function homeFor({ tree, site, languages, translations }: SiteContext, page: Page): Page {
+  const home = tree.byId.get(site.homeId)!
+  return translations.inLanguage(home, languages.of(page)) ?? home
+}
+
+/** Whether a page is the home page, or that in another language. */
+export const isSomeHome = ({ site, translations }: SiteContext, page: Page): boolean =>
+  page.id === site.homeId || translations.of(page).some(({ id }) => id === site.homeId)
+
+/**
+ * What the menu of a whole site lists for who reads a page, so many levels deep: where its language has a home page of its
+ * own, what stands under that.
+ */
+export function entriesFor(context: SiteContext, page: Page, levels: number): Entry[] {
+  const home = homeFor(context, page)
+  return entriesUnder(context, home.id === context.site.homeId ? null : home.id, levels)
+}
+
+/** What menus list under a page (null: at the top, without home pages in other languages), so many levels deep. */
 export function entriesUnder(context: SiteContext, parentId: string | null, levels: number): Entry[] {
   if (levels < 1) return []
   return context.tree
     .childrenOf(parentId)
-    .filter((page) => listed(page) && page.id !== context.site.homeId)
+    .filter((page) => listed(page) && !(parentId === null && isSomeHome(context, page)))
     .map((page) => ({ page, below: entriesUnder(context, page.id, levels - 1) }))
 }
 
@@ -77,8 +100,14 @@ export function levelsOf({ levels: value }: Attributes): number {
   return levels >= 1 ? levels : 1
 }
 
-/** The page's own top-level page, or null on the home page. */
-export function sectionOf({ tree, site }: SiteContext, page: Page): Page | null {
-  if (page.id === site.homeId) return null
-  return ancestorsOf(tree, page)[0] ?? page
+/** The pages above a page, below the home page of its language; the top level first. */
+export function belowHome(context: SiteContext, page: Page): readonly Page[] {
+  const above = ancestorsOf(context.tree, page)
+  return above.slice(above.indexOf(homeFor(context, page)) + 1)
+}
+
+/** The page's own page at the top level of its language, or null on a home page. */
+export function sectionOf(context: SiteContext, page: Page): Page | null {
+  if (page.id === homeFor(context, page).id) return null
+  return belowHome(context, page)[0] ?? page
 }

@@ -1,7 +1,9 @@
 import {
+  entriesFor,
   entriesUnder,
   flat,
   type GeneratedPart,
+  homeFor,
   levelsAttribute,
   levelsOf,
   ownAttribute,
@@ -9,7 +11,7 @@ import {
 } from './part'
 
 /**
- * The menu of the whole site, or with `of="section"` of the section a page stands in. `levels` deep; with
+ * The menu of the whole site, of one whose home page is in several languages what is in the page's own; or with `of="section"` of the section a page stands in. `levels` deep; with
  * `own="omit"` without the page itself, with `home="first"` beginning with the home page, or of a section with the page that it
  * is below.
  */
@@ -27,8 +29,8 @@ export const siteMenu: GeneratedPart = {
   entries(context, attributes, page) {
     const levels = levelsOf(attributes)
     if (attributes.of !== 'section') {
-      const home = attributes.home === 'first' ? context.tree.byId.get(context.site.homeId) : undefined
-      return [...(home ? flat([home]) : []), ...entriesUnder(context, null, levels)]
+      const home = attributes.home === 'first' ? [homeFor(context, page)] : []
+      return [...flat(home), ...entriesFor(context, page, levels)]
     }
     const section = sectionOf(context, page)
     if (!section) return []
@@ -36,6 +38,6 @@ export const siteMenu: GeneratedPart = {
     return [...above, ...entriesUnder(context, section.id, levels)]
   },
   dependsOn: (context, attributes, page) =>
-    attributes.of === 'section' ? (sectionOf(context, page)?.id ?? '') : 'whole',
+    attributes.of === 'section' ? (sectionOf(context, page)?.id ?? '') : `whole ${homeFor(context, page).id}`,
   sharedLevels: (attributes) => (attributes.of === 'section' ? null : levelsOf(attributes)),
 }

@@ -1,16 +1,14 @@
-import { ancestorsOf } from '#core/plan'
-import { flat, type GeneratedPart, ownAttribute } from './part'
+import { belowHome, flat, type GeneratedPart, homeFor, ownAttribute } from './part'
 
-/** The way from the home page to the page; with `own="omit"` without the page itself. */
+/** The way from the home page, or that in the page's language, to the page; with `own="omit"` without the page itself. */
 export const siteTrail: GeneratedPart = {
   name: 'site-trail',
   attributes: [ownAttribute],
   list: 'ol',
   isSharedBySiblings: true,
-  entries({ tree, site }, { own }, page) {
-    if (page.id === site.homeId) return []
-    const home = tree.byId.get(site.homeId)
-    const above = ancestorsOf(tree, page).filter((one) => one.id !== site.homeId)
-    return flat([...(home ? [home] : []), ...above, ...(own === 'omit' ? [] : [page])])
+  entries(context, { own }, page) {
+    const home = homeFor(context, page)
+    if (page.id === home.id) return []
+    return flat([home, ...belowHome(context, page), ...(own === 'omit' ? [] : [page])])
   },
 }

@@ -7,6 +7,7 @@ export const headOrder = [
   'title',
   'description',
   'address',
+  'translations',
   'author',
   'icon',
   'styleSheets',
@@ -45,6 +46,8 @@ export interface Skeleton {
   readonly description: string | null
   /** What it says is the page's own address (RFC 6596). */
   readonly address: string | null
+  /** What it says is the address of the page in each language that it is in (HTML §4.6.7.1). */
+  readonly translations: string | null
   readonly author: string | null
   readonly icon: string | null
   readonly styleSheets: readonly string[]
@@ -90,6 +93,8 @@ function readElement(element: HtmlElement): Omit<HeadElement, 'start' | 'end'> |
       const rel = (attr(element, 'rel') ?? '').toLowerCase().split(/\s+/)
       const value = attr(element, 'href') ?? ''
       if (rel.includes('canonical')) return { part: 'address', value }
+      if (rel.includes('alternate') && (attr(element, 'hreflang') ?? '').includes('{translation.language}'))
+        return { part: 'translations', value }
       if (rel.includes('icon')) return { part: 'icon', value }
       // One that is only offered is not what pages look like.
       if (rel.includes('stylesheet') && !rel.includes('alternate')) return { part: 'styleSheets', value }
@@ -141,6 +146,7 @@ export function readSkeleton(source: string): PlacedSkeleton {
     title: first('title'),
     description: first('description'),
     address: first('address'),
+    translations: first('translations'),
     author: first('author'),
     icon: first('icon'),
     styleSheets: elements.flatMap(({ part, value }) => (part === 'styleSheets' ? [value] : [])),

@@ -8,7 +8,7 @@ describe('the skeleton of a template', () => {
   test('is read from its source, whoever wrote it and however', () => {
     expect(readSkeleton(defaultTemplate)).toMatchObject({
       isDocument: true, hasDoctype: true, language: '{language}', charset: 'utf-8', viewport: fitsPhones, title: '{title}',
-      description: '{description}', address: null, author: null, icon: null, styleSheets: ['/styles/site.css'], scripts: [],
+      description: '{description}', address: null, translations: null, author: null, icon: null, styleSheets: ['/styles/site.css'], scripts: [],
     }) // prettier-ignore
     const old =
       '<HTML><HEAD><META CHARSET=windows-1252><TITLE>x</TITLE><LINK REL="alternate stylesheet" HREF=b.css><LINK REL=StyleSheet HREF=a.css><SCRIPT SRC=a.js></SCRIPT></HEAD><script type=module src=b.js></script>'
@@ -70,7 +70,7 @@ describe('the skeleton of a template', () => {
       '<link rel=icon href=i.png>', '<link rel="stylesheet" href="a.css">', '<script src="a.js" defer></script>', '<body>', '<p>x</p>', '\n', '  ', '<!-- c -->',
     ) // prettier-ignore
     const changes: fc.Arbitrary<SkeletonChange> = fc.oneof(
-      fc.record({ part: fc.constantFrom('charset' as const, 'viewport' as const, 'description' as const, 'address' as const, 'author' as const, 'icon' as const), value: fc.option(fc.string({ unit: 'binary' }).filter((text) => !/[\0\r]/.test(text) && text === text.toWellFormed())) }),
+      fc.record({ part: fc.constantFrom('charset' as const, 'viewport' as const, 'description' as const, 'address' as const, 'translations' as const, 'author' as const, 'icon' as const), value: fc.option(fc.string({ unit: 'binary' }).filter((text) => !/[\0\r]/.test(text) && text === text.toWellFormed())) }),
       fc.record({ part: fc.constant('styleSheets' as const), value: fc.uniqueArray(fc.constantFrom('a.css', 'b.css', 'c d.css'), { maxLength: 3 }) }),
       fc.record({ part: fc.constant('scripts' as const), value: fc.uniqueArray(fc.record({ href: fc.constantFrom('a.js', 'b.js'), runs: fc.constantFrom('deferred' as const, 'at once' as const, 'module' as const) }, { noNullPrototype: true }), { maxLength: 3, selector: ({ href }) => href }) }),
     ) // prettier-ignore

@@ -15,7 +15,7 @@ export type SkeletonChange =
   | { readonly part: 'doctype' }
   | { readonly part: 'language'; readonly value: string }
   | {
-      readonly part: 'charset' | 'viewport' | 'description' | 'address' | 'author' | 'icon'
+      readonly part: 'charset' | 'viewport' | 'description' | 'address' | 'translations' | 'author' | 'icon'
       readonly value: string | null
     }
   | { readonly part: 'styleSheets'; readonly value: readonly string[] }
@@ -42,6 +42,10 @@ function linesOf(change: Exclude<SkeletonChange, { part: 'doctype' | 'language' 
       return change.value === null ? [] : [tag('meta', { charset: change.value })]
     case 'address':
       return change.value === null ? [] : [tag('link', { rel: 'canonical', href: change.value })]
+    case 'translations': {
+      const hreflang = '{translation.language}'
+      return change.value === null ? [] : [tag('link', { rel: 'alternate', hreflang, href: change.value })]
+    }
     case 'icon':
       return change.value === null ? [] : [tag('link', { rel: 'icon', href: change.value })]
     case 'styleSheets':

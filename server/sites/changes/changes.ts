@@ -98,7 +98,7 @@ export async function changeSite(
       site: after,
       rewrites,
       sources,
-    } = await mend(client, site, edited.site, toldOfTexts(change), true)
+    } = await mend(client, site, edited.site, toldOfTexts(change, site), true)
     const diff = diffSites(site, after)
     if (isEmptyDiff(diff)) return savedSince(client, siteId, accountId, seen, revision)
     const ripple = rippleOf(site, edited.site, rewrites, sources, placesOf(change))
@@ -140,7 +140,7 @@ export async function previewChange(
     const change = await prepare(client)
     const edited = edit(site, change)
     if ('refusal' in edited) throw refusalProblem(edited.refusal)
-    const { rewrites, sources } = await mend(client, site, edited.site, toldOfTexts(change), false)
+    const { rewrites, sources } = await mend(client, site, edited.site, toldOfTexts(change, site), false)
     const ripple = rippleOf(site, edited.site, rewrites, sources, placesOf(change))
     const texts = await getTexts(client, textsToShow(ripple.rewrites))
     return viewRipple(site, ripple, textFrom(texts))

@@ -1,7 +1,7 @@
 import { weightRefusal } from '#core/template'
 import { inTemplate, type Rule } from '../../rule'
 
-const none = { generated: [] }
+const none = { generated: [], perLanguage: 0 }
 
 /** A template whose menus multiply to more than can be sent. */
 export const tooLarge: Rule = {

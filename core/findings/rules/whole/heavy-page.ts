@@ -32,7 +32,7 @@ export const heavyPage: Rule = {
       // Not made for this: its texts, its template and its menus are what it is made of.
       sourceBytesOf: (page) =>
         (templates.composed(templates.idOf(page))?.text.length ?? 0) +
-        generatedWeight(context, templates.of(page).generated, page) +
+        generatedWeight(context, templates.of(page), page) +
         textsOfPage(page).reduce((sum, { hash }) => sum + factsOf(hash).size, 0),
     })
     return weights.flatMap((weight, index) => {

@@ -1,0 +1,133 @@
+import { languageName, languageTag, ownNameOf } from '#core/language'
+import { languagesOf, lastUnder, translationsOf, treeOf, withTranslations } from '#core/plan'
+import type { Page, Site } from '#core/site'
+import { gone, noLanguage, refuse } from '../../edited'
+import { type ChangeKind, quoted } from '../../kind'
+import { orderKeys } from '../../places'
+
+/** Gives a page and all below it copies in another language, to be translated; each is the same page as its original. */
+export interface TranslatePages {
+  readonly pageId: string
+  /** BCP 47. */
+  readonly language: string
+  /** New ids by the ids of the originals, for every page of `untranslatedFrom`. */
+  readonly newIds: Readonly<Record<string, string>>
+}
+
+/**
+ * The page and those below it that are not in a language yet, in reading order, of the home page those of the whole site:
+ * without what is in yet another language, and without trial pages. Linear in the site.
+ */
+export function untranslatedFrom(site: Site, pageId: string, language: string): Page[] {
+  const spoken = languagesOf(site)
+  const translations = translationsOf(site)
+  const top = treeOf(site).byId.get(pageId)
+  if (!top || spoken.of(top) === language) return []
+  const from = spoken.of(top)
+  const within = new Set<string>()
+  const found: Page[] = []
+  for (const { page, trial } of treeOf(site).places) {
+    const isBelow = pageId === site.homeId ? page.parentId === null : page.id === pageId
+    if (trial || !(isBelow || within.has(page.parentId ?? '')) || spoken.of(page) !== from) continue
+    within.add(page.id)
+    if (!translations.inLanguage(page, language)) found.push(page)
+  }
+  return found
+}
+
+export const translatePages: ChangeKind<TranslatePages> = {
+  inMenus: true,
+  deepens: true,
+  copies: ({ newIds }) => newIds,
+  leads: ({ language }, before) => {
+    const { of } = languagesOf(before)
+    const { inLanguage } = translationsOf(before)
+    return Object.fromEntries(
+      before.pages.flatMap((page) => {
+        const there = of(page) === language ? undefined : inLanguage(page, language)
+        return there ? [[page.id, there.id]] : []
+      }),
+    )
+  },
+  title: ({ pageId, language }, before) =>
+    `copies of ${quoted(before, pageId)} to be translated into ${languageName(language)}`,
+  question: ({ pageId, language }, before) => {
+    const count = untranslatedFrom(before, pageId, language).length
+    return {
+      name: 'Another language',
+      what: `${count === 1 ? quoted(before, pageId) : `${count} pages`} ${count === 1 ? 'gets a copy' : 'get copies'} to be translated into ${languageName(language)}`,
+      go: 'Make the copies',
+      leave: 'Make none',
+    }
+  },
+  apply(site, { pageId, language, newIds }) {
+    const tree = treeOf(site)
+    const top = tree.byId.get(pageId)
+    if (!top) return gone('The page to translate')
+    const spoken = languagesOf(site)
+    const translations = translationsOf(site)
+    if (spoken.of(top) === language)
+      return refuse('invalid', `${quoted(site, pageId)} is in ${languageName(language)} already.`)
+    if (tree.placeOf.get(pageId)!.trial) return refuse('invalid', 'A trial page is not part of the site yet.')
+    if (!languageTag.test(language)) return refuse('invalid', noLanguage)
+    const originals = untranslatedFrom(site, pageId, language)
+    // Asked for again because the answer was lost on the way: it is done.
+    if (originals.length === 0) return { site }
+    const ids = originals.map((page) => newIds[page.id] ?? '')
+    if (new Set(ids).size < ids.length || ids.some((id) => id === '' || tree.byId.has(id)))
+      return refuse('invalid', 'The copies have no ids of their own.')
+
+    const home = tree.byId.get(site.homeId)!
+    const targets = new Map<string, string>()
+    for (const { page } of tree.places) {
+      const there = newIds[page.id] ?? translations.inLanguage(page, language)?.id
+      if (there !== undefined) targets.set(page.id, there)
+    }
+    /** Under what a copy stands: the page above in that language; without one it stands beside its original. */
+    const parentFor = (page: Page): string | null => {
+      if (page.id === home.id) return null
+      return targets.get(page.parentId ?? home.id) ?? page.parentId
+    }
+    const byParent = new Map<string | null, Page[]>()
+    for (const page of originals) {
+      const parentId = parentFor(page)
+      const those = byParent.get(parentId)
+      if (those) those.push(page)
+      else byParent.set(parentId, [page])
+    }
+    const orderOf = new Map<string, string>()
+    for (const [parentId, those] of byParent) {
+      const isNew = parentId !== null && !tree.byId.has(parentId)
+      const [first] = those
+      const beside = first && first.parentId === parentId && first.id !== home.id ? first.id : null
+      const after = isNew ? null : (beside ?? lastUnder(tree, parentId, []))
+      orderKeys(site, parentId, after, those.length).forEach((key, at) => orderOf.set(those[at]!.id, key))
+    }
+    const languageAt = (parentId: string | null): string => {
+      if (parentId === null) return site.language
+      const parent = tree.byId.get(parentId)
+      return parent ? spoken.of(parent) : language
+    }
+    let seq = site.nextSeq
+    const copies = originals.map((page): Page => {
+      const parentId = parentFor(page)
+      return {
+        ...page,
+        id: newIds[page.id]!,
+        parentId,
+        order: orderOf.get(page.id)!,
+        seq: seq++,
+        label: page.id === home.id ? ownNameOf(language) : page.label,
+        // A name of its own belongs to one page.
+        ownName: null,
+        keptName: null,
+        addresses: [],
+        language: languageAt(parentId) === language ? null : language,
+        translationSet: null,
+      }
+    })
+    const after = { ...site, nextSeq: seq, pages: [...site.pages, ...copies] }
+    const pairs = originals.map((page) => ({ pageId: newIds[page.id]!, ofId: page.id }))
+    return { site: { ...after, pages: withTranslations(after, pairs) } }
+  },
+}
