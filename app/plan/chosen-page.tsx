@@ -6,6 +6,7 @@ import { FlagPick } from './flag-pick'
 import { ManyPages } from './many-pages'
 import { OwnName } from './own-name'
 import { PageLanguage } from './page-language'
+import { PageTranslations } from './page-translations'
 import { SectionPick } from './section-pick'
 
 /** What the plan says of the chosen page, as a sentence whose words can be changed. */
@@ -72,6 +73,7 @@ export function ChosenPage() {
           )}
         </p>
       )}
+      <PageTranslations key={`translations ${selected.id}`} />
     </section>
   )
 }

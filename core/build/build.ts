@@ -184,9 +184,13 @@ export function buildSite(site: Site, sources: BuildSources): Build {
       )
       known = {
         signature: digest(
-          [shared, templates.sourcesOf(templateId), targetsOf(template.references, ''), ...menus].join(
-            '\u0003',
-          ),
+          [
+            shared,
+            templates.sourcesOf(templateId),
+            targetsOf(template.references, ''),
+            ...homes.map((one) => `${languages.of(one)} ${names.pages.get(one.id)!.path}`),
+            ...menus,
+          ].join('\u0003'),
         ),
         own: template.generated.filter((part) => !wholeSite(part)),
         slots: [...new Set(template.slots.map((slot) => slot.name))],

@@ -15,6 +15,7 @@ const template = `<!DOCTYPE html>
     <link rel="alternate" hreflang="{translation.language}" href="{translation.address}">
   </head>
   <body>
+    <p><a href="/">{site}</a></p>
     <site-menu levels="2" home="first"></site-menu>
     <site-trail></site-trail>
     <page-languages aria-label="Languages"></page-languages>
@@ -56,7 +57,7 @@ test('a site that is put into another language has each page in both, and each i
     start(store),
     store,
     'Visit',
-    '<a href="stay.html">Stay</a> <a href="/index.html">Home</a>',
+    '<a href="../stay.html">Stay</a> <a href="/index.html">Home</a>',
   )
   site = change(site, store, translation(site, 'Skerry', 'de'))
   expect(outline(site)).toBe(
@@ -98,6 +99,7 @@ test('a site that is put into another language has each page in both, and each i
   expect(navOf(files.get('deutsch/besuch/ferry.html')!, 'side')).toContain('Ferry')
   expect(navOf(files.get('stay.html')!, 'page-neighbours')).not.toContain('Deutsch')
   expect(navOf(files.get('deutsch/index.html')!, 'site-trail')).toBeUndefined()
+  expect(german).toContain('<p><a href="../index.html">Skerry</a></p>')
   // What the original says is there to be translated, and leads to what is in its language.
   expect(german).toContain('<a href="../stay.html">Stay</a> <a href="../index.html">Home</a>')
   expect(english).toContain('<a href="../stay.html">Stay</a> <a href="../index.html">Home</a>')
@@ -121,6 +123,19 @@ test('what is not translated is not said to be, or leads to the nearest page abo
   expect(outline(site)).toContain('  Deutsch\n    Visit\n      Ferry\n    Stay\n')
   expect(buildAll(site, store).get('deutsch/stay.html')).toContain('<a href="visit/ferry.html">x</a>')
   expect(untranslatedFrom(site, site.homeId, 'de')).toEqual([])
+})
+
+test('where a template lists no languages, its menus lead to all of them', () => {
+  const store = new TextStore()
+  let site = start(store)
+  const own = site.templates[0]!
+  const without = store.put(template.replace(/ *<page-languages.*\n/, ''))
+  site = change(site, store, { kind: 'setTemplate', templateId: own.id, source: without, was: own.source })
+  site = change(site, store, translation(site, 'Skerry', 'de'))
+  const files = buildAll(site, store)
+  expect(navOf(files.get('visit/index.html')!, 'site-menu')).toContain('Deutsch')
+  expect(navOf(files.get('deutsch/visit/ferry.html')!, 'site-menu')).toContain('>Skerry</a>')
+  expect(navOf(files.get('deutsch/visit/ferry.html')!, 'site-trail')).toContain('>Skerry</a>')
 })
 
 test('with no address of the site nothing is said to search engines, and two ways of one language are told apart', () => {

@@ -1,7 +1,13 @@
 import { type PlanToken, resolveAll, resolveReference } from '#core/links'
 import type { HtmlFacts, Reference } from '#core/markup'
 import { type Hash, type Page, textsOfPage } from '#core/site'
-import { type Entry, homeFileOf, type SiteContext, type SiteTemplates } from '#core/template'
+import {
+  type Entry,
+  homeFileOf,
+  type SiteContext,
+  type SiteTemplates,
+  type CompiledTemplate,
+} from '#core/template'
 
 /** What a graph is made from beside the site. */
 export interface GraphSources {
@@ -87,10 +93,10 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
   }
   /** What tells a part from others that list something else. */
   const partKeys = new Map<object, string>()
-  const keyOf = (placed: { readonly part: { readonly name: string }; readonly attributes: object }) => {
+  const keyOf = (placed: CompiledTemplate['generated'][number]) => {
     let key = partKeys.get(placed)
     if (key === undefined)
-      partKeys.set(placed, (key = `${placed.part.name} ${JSON.stringify(placed.attributes)}`))
+      partKeys.set(placed, (key = JSON.stringify([placed.part.name, placed.attributes, placed.within])))
     return key
   }
   const listsOf = (page: Page): readonly Shared[] => {
@@ -101,9 +107,9 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
       return [...new Set(ids.filter((id) => id !== null))]
     })
     const ofParts = template.generated.map((placed) => {
-      const { part, attributes } = placed
-      const make = () => idsOf(part.entries(context, attributes, page))
-      const depends = part.dependsOn?.(context, attributes, page)
+      const { part, attributes, within } = placed
+      const make = () => idsOf(part.entries(context, attributes, page, within.listsLanguages))
+      const depends = part.dependsOn?.(context, attributes, page, within.listsLanguages)
       return depends === undefined ? make() : once(`${keyOf(placed)} ${depends}`, make)
     })
     return [ofTemplate, ...ofParts]

@@ -10,8 +10,8 @@ export interface Translations {
   of(page: Page): readonly Page[]
   /** The page in another language, where it is in that. */
   inLanguage(page: Page, language: string): Page | undefined
-  /** Pages in a language that an earlier one of their set is in already: they count for nothing. */
-  readonly repeated: readonly Page[]
+  /** Pages in a language that an earlier one of their set is in already, and that one: they count for nothing. */
+  readonly repeated: readonly { readonly page: Page; readonly earlier: Page }[]
 }
 
 type Translated = Pick<Site, 'pages' | 'homeId' | 'language'>
@@ -21,7 +21,7 @@ const untranslated: Translations = {
   languages: [],
   of: () => none,
   inLanguage: () => undefined,
-  repeated: none,
+  repeated: [],
 }
 
 const known = new WeakMap<
@@ -43,13 +43,14 @@ function workOut(site: Translated): Translations {
   if (site.pages.every((page) => page.translationSet === null)) return untranslated
   const spoken = languagesOf(site)
   const sets = new Map<string, Map<string, Page>>()
-  const repeated: Page[] = []
+  const repeated: { page: Page; earlier: Page }[] = []
   for (const { page, trial } of treeOf(site).places) {
     if (page.translationSet === null || trial) continue
     let set = sets.get(page.translationSet)
     if (!set) sets.set(page.translationSet, (set = new Map()))
     const language = spoken.of(page)
-    if (set.has(language)) repeated.push(page)
+    const earlier = set.get(language)
+    if (earlier) repeated.push({ page, earlier })
     else set.set(language, page)
   }
   const rank = new Map(spoken.all.map((language, index) => [language, index]))

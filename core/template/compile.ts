@@ -73,6 +73,8 @@ type Content =
       readonly kind: 'generated'
       readonly part: GeneratedPart
       readonly attributes: Attributes
+      /** What is true of the whole template that it stands in. */
+      readonly within: { readonly listsLanguages: boolean }
     } & Placement)
   /** A `meta` or `link` that is left out when all its expressions come out empty. */
   | ({
@@ -120,6 +122,8 @@ export interface CompiledTemplate {
   /** One level of its indentation. */
   readonly unit: string
   readonly generated: readonly Extract<Part, { kind: 'generated' }>[]
+  /** Whether it leads to other languages: what else leads on then keeps to the page's own. */
+  readonly listsLanguages: boolean
   /** Bytes of it, about, that stand once for each language that a page is in. */
   readonly perLanguage: number
 }
@@ -177,6 +181,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   const slots: PlacedSlot[] = []
   const generated: Extract<Part, { kind: 'generated' }>[] = []
   let perLanguage = 0
+  const within = { listsLanguages: false }
 
   const placementOf = (start: number, end: number): Placement => {
     const lineStart = source.lastIndexOf('\n', start - 1) + 1
@@ -305,7 +310,15 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
           make: () => ({ kind: 'slot', name, fallback: partsOf(inner.start, inner.end), ...placement }),
         })
       } else {
-        const part = { kind: 'generated' as const, at: start, part: generatedPart, attributes, ...placement }
+        const part = {
+          kind: 'generated' as const,
+          at: start,
+          part: generatedPart,
+          attributes,
+          within,
+          ...placement,
+        }
+        within.listsLanguages ||= generatedPart.listsLanguages ?? false
         generated.push(part)
         // Those beyond what a template may have are told as a finding, and not made.
         const isMade = generated.length <= mostParts
@@ -372,6 +385,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     outside: outsideFills(source).map((range) => ({ ...range, ...lines.placeOf(range.start) })),
     facts,
     unit: indentUnit(source, fixed),
+    listsLanguages: within.listsLanguages,
     perLanguage,
   }
 }

@@ -18,11 +18,8 @@ export interface SiteContext {
   readonly namesToken: object
   /** Parts made last, by all that can make two of them differ. */
   readonly made: BoundedTexts
-  /** Pages that neighbours are found among, by parent, with their places. */
-  readonly siblings: Map<
-    string | null,
-    { readonly list: readonly Page[]; readonly at: ReadonlyMap<string, number> }
-  >
+  /** Pages that neighbours are found among, by parent and by whether they keep to a language, with their places. */
+  readonly siblings: Map<string, { readonly list: readonly Page[]; readonly at: ReadonlyMap<string, number> }>
   /** What was worked out once for all pages that share it. */
   readonly signatures: Map<string, string>
   readonly weights: Map<string, number>

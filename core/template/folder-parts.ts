@@ -1,7 +1,7 @@
 import type { Page } from '#core/site'
 import type { CompiledTemplate, Part } from './compile'
 import { flat, kindredOf, type SiteContext } from './context'
-import { outputReference } from './output-reference'
+import { templateReference } from './home-reference'
 import { isOfKindred, valueOf, writtenValue } from './values'
 
 /** A template's parts for the pages of one folder in one language. */
@@ -35,7 +35,7 @@ export function folderParts(
     text = ''
   }
   for (const part of template.parts) {
-    const same = sameText(context, part, page, year)
+    const same = sameText(context, template, part, page, year)
     if (same === null) {
       end()
       parts.push(part)
@@ -50,13 +50,18 @@ export function folderParts(
 }
 
 /** What a part is on every page of the folder and the language of `page`; null where each has its own. */
-function sameText(context: SiteContext, part: Part, page: Page, year: number): string | null {
-  const { path } = context.names.pages.get(page.id)!
+function sameText(
+  context: SiteContext,
+  template: CompiledTemplate,
+  part: Part,
+  page: Page,
+  year: number,
+): string | null {
   switch (part.kind) {
     case 'text':
       return part.text
     case 'reference':
-      return outputReference(context, part.planned, path, '') ?? part.text
+      return templateReference(context, template, part.planned, page) ?? part.text
     case 'value':
       return isOfKindred(part.name)
         ? writtenValue(part.name, part.syntax, valueOf(part.name, context, page, year))

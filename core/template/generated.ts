@@ -6,7 +6,7 @@ import type { CompiledTemplate } from './compile'
 import { addressFrom } from './addressing'
 import { kindredOf, type SiteContext } from './context'
 import { plainPath } from './output-reference'
-import { type Entry, homeFor, isSomeHome } from './parts'
+import { type Entry, homeFor } from './parts'
 
 type Placed = CompiledTemplate['generated'][number]
 
@@ -31,13 +31,13 @@ const fixedOf = (() => {
   }
 })()
 
-function workOut({ part, attributes }: Placed): Fixed {
+function workOut({ part, attributes, within }: Placed): Fixed {
   const passed = Object.entries(attributes)
     .filter(([name]) => !part.attributes.some((one) => one.name === name))
     .map(([name, value]) => ` ${name}="${escapeAttribute(value)}"`)
   const named = 'class' in attributes ? '' : ` class="${part.name}"`
   return {
-    key: JSON.stringify([part.name, attributes]),
+    key: JSON.stringify([part.name, attributes, within.listsLanguages]),
     opening: `<nav${named}${passed.join('')}>`,
     omitsOwn: part.omitsOwn?.(attributes) ?? false,
     describes: part.describes?.(attributes) ?? false,
@@ -57,13 +57,17 @@ function otherLanguage({ languages }: SiteContext, on: Page, page: Page): string
   return ` lang="${language}"${direction === directionOf(around) ? '' : ` dir="${direction}"`}`
 }
 
+/** What a part lists on a page. */
+const entriesOf = (context: SiteContext, { part, attributes, within }: Placed, page: Page) =>
+  part.entries(context, attributes, page, within.listsLanguages)
+
 const labelIn = (context: SiteContext, part: Placed['part'], attributes: Placed['attributes'], page: Page) =>
   part.label?.(context, attributes, page) ?? page.label
 
 /** A link to a page; `from` is the path of the page that it stands on. */
 function link(
   context: SiteContext,
-  { part, attributes }: Placed,
+  { part, attributes, within }: Placed,
   on: Page,
   from: string,
   page: Page,
@@ -73,7 +77,7 @@ function link(
   const isPlain = plainPath.test(to)
   const address = addressFrom(context.addressing, from, to, isPlain)
   const href = isPlain ? address : escapeAttribute(address)
-  const rel = part.rel?.(context, on, page) ?? ''
+  const rel = part.rel?.(context, on, page, within.listsLanguages) ?? ''
   const marked = above ? ' aria-current="true"' : ''
   const other = otherLanguage(context, on, page)
   const leads = other && `${other} hreflang="${context.languages.of(page)}"`
@@ -87,7 +91,8 @@ function link(
 export function renderGenerated(context: SiteContext, placed: Placed, page: Page, unit: string): string {
   const fixed = fixedOf(placed)
   if (fixed.sharedLevels !== null) return alike(context, placed, fixed.sharedLevels, page, unit)
-  if (fixed.isSiblings && !isSomeHome(context, page)) return besideSiblings(context, placed, page, unit)
+  if (fixed.isSiblings && page.id !== homeFor(context, page, placed.within.listsLanguages).id)
+    return besideSiblings(context, placed, page, unit)
   return render(
     context,
     placed,
@@ -102,7 +107,7 @@ function alike(context: SiteContext, placed: Placed, ofPart: number, page: Page,
   const kindred = kindredOf(context, page)
   const above = aboveOf(context, page)
   // Its first level is what stands below the home page of the page's language, wherever that is.
-  const home = homeFor(context, page)
+  const home = homeFor(context, page, placed.within.listsLanguages)
   const levels = ofPart + (home.id === context.site.homeId ? 0 : context.tree.placeOf.get(home.id)!.depth + 1)
   const isEntry = above.length < levels
   const known = context.latestParts.get(placed)
@@ -144,8 +149,8 @@ function aboveOf(context: SiteContext, page: Page): readonly Page[] {
 
 /** @param own its own label, as it is written */
 function render(context: SiteContext, placed: Placed, page: Page, unit: string, own: string): string {
-  const { part, attributes, indent } = placed
-  const entries = part.entries(context, attributes, page)
+  const { part, indent } = placed
+  const entries = entriesOf(context, placed, page)
   if (entries.length === 0) return ''
   const { opening, omitsOwn, describes } = fixedOf(placed)
   const from = context.names.pages.get(page.id)!.path
@@ -182,7 +187,7 @@ function render(context: SiteContext, placed: Placed, page: Page, unit: string, 
 
 /** What is the same on all pages that share it; null where each page has its own. */
 function sharedKey(context: SiteContext, placed: Placed, page: Page): string | null {
-  const depends = placed.part.dependsOn?.(context, placed.attributes, page)
+  const depends = placed.part.dependsOn?.(context, placed.attributes, page, placed.within.listsLanguages)
   return depends === undefined ? null : `${fixedOf(placed).key} ${depends}`
 }
 
@@ -210,7 +215,7 @@ export function generatedSignature(
         (one) => `${told(one.page)}\u0001${context.names.pages.get(one.page.id)!.path}(${write(one.below)})`,
       )
       .join('\u0002')
-  const made = () => digest(write(placed.part.entries(context, placed.attributes, page)))
+  const made = () => digest(write(entriesOf(context, placed, page)))
   const key = sharedKey(context, placed, page)
   if (key === null) return made()
   let signature = context.signatures.get(key)
@@ -244,7 +249,7 @@ export function generatedWeight(
     const { describes } = fixedOf(one)
     const key = sharedKey(context, one, page)
     const known = key === null ? undefined : context.weights.get(key)
-    const weight = known ?? weigh(one.part.entries(context, one.attributes, page), describes)
+    const weight = known ?? weigh(entriesOf(context, one, page), describes)
     if (key !== null) context.weights.set(key, weight)
     bytes += weight
   }

@@ -11,7 +11,7 @@ import {
 import type { SiteContext } from './context'
 import { folderParts } from './folder-parts'
 import { renderGenerated } from './generated'
-import { outputReference } from './output-reference'
+import { templateReference } from './home-reference'
 import { placeContent, type SlotContent } from './place-content'
 import { translationValueOf, valueOf, writtenValue } from './values'
 
@@ -76,7 +76,7 @@ class PageWriter {
           this.#tell(from, { kind: 'value', at: part.at, name: part.name })
           break
         case 'reference':
-          this.#add(outputReference(context, part.planned, this.#path, '') ?? part.text)
+          this.#add(templateReference(context, this.template, part.planned, page) ?? part.text)
           this.#tell(from, { kind: 'template', at: part.at })
           break
         case 'nothing':

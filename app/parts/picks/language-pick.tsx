@@ -8,6 +8,9 @@ export function LanguagePick({
   value,
   empty,
   offers = [],
+  hint = '',
+  refuse,
+  go,
   onWrite,
   after,
 }: {
@@ -19,6 +22,11 @@ export function LanguagePick({
   empty?: string
   /** Tags that may be meant. */
   offers?: readonly string[]
+  /** What choosing one does, as a sentence. */
+  hint?: string
+  /** Why one cannot be chosen, or null. */
+  refuse?: (tag: string) => string | null
+  go?: string
   onWrite: (tag: string) => void
   after?: string
 }) {
@@ -28,12 +36,14 @@ export function LanguagePick({
       words={words}
       value={value === '' ? '' : languageName(value)}
       offers={offers.map(languageName)}
-      hint={`Its name, or its tag: de for German, pt-BR for the Portuguese of Brazil.${empty ? ` ${empty}` : ''}`}
+      hint={`Its name, or its tag: de for German, pt-BR for the Portuguese of Brazil.${empty ? ` ${empty}` : ''}${hint && ` ${hint}`}`}
       check={(typed) => {
         if (typed.trim() === '') return empty ? null : 'Name a language.'
-        return tagOf(typed, [value, ...offers]) === null ? 'No language is called that.' : null
+        const tag = tagOf(typed, [value, ...offers])
+        return tag === null ? 'No language is called that.' : (refuse?.(tag) ?? null)
       }}
       onWrite={(typed) => onWrite(typed.trim() === '' ? '' : tagOf(typed, [value, ...offers])!)}
+      go={go}
       after={after}
     />
   )

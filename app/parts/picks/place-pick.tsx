@@ -9,11 +9,14 @@ const PlaceSearch = lazy(() => import('./place-search').then((module) => ({ defa
  * @param places worked out once it is open
  */
 export function PlacePick({
+  title = 'Where to put it',
   label,
   places,
   onChoose,
   children,
 }: {
+  /** What is chosen, for a screen reader. */
+  title?: string
   label: string
   places: () => readonly Place[]
   onChoose: (id: string | null) => void
@@ -26,7 +29,7 @@ export function PlacePick({
       <Popover.Trigger asChild>{children}</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          aria-label="Where to put it"
+          aria-label={title}
           align="start"
           sideOffset={4}
           collisionPadding={12}

@@ -14,6 +14,8 @@ interface Props {
   readonly offers?: readonly string[]
   /** Why what was typed cannot be used, or null. */
   readonly check?: (typed: string) => string | null
+  /** What is said on the button. */
+  readonly go?: string
   readonly onWrite: (value: string) => void
   readonly open?: boolean
   readonly onOpenChange?: (open: boolean) => void
@@ -30,6 +32,7 @@ export function WritePick({
   multiline,
   offers = [],
   check,
+  go = 'Use it',
   onWrite,
   open,
   onOpenChange,
@@ -102,7 +105,7 @@ export function WritePick({
             )}
             <div>
               <Button type="submit" className="!py-1" disabled={problem !== null}>
-                Use it
+                {go}
               </Button>
             </div>
           </form>

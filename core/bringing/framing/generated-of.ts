@@ -85,7 +85,7 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       const omitsOwn = part.omitsOwn?.(attributes) ?? false
       return pages.every(({ id }) => {
         const page = pageOf.get(id)!
-        const expected = flatIds(part.entries(context, attributes, page), id, omitsOwn)
+        const expected = flatIds(part.entries(context, attributes, page, false), id, omitsOwn)
         const has = byPage.has(id) ? byPage.get(id) : []
         return (
           has !== null && has!.length === expected.length && has!.every((one, at) => one === expected[at])

@@ -18,6 +18,9 @@ import { skippedLevel } from './markup/skipped-level'
 import { tableWithoutHeaders } from './markup/table-without-headers'
 import { tagsDoNotMatch } from './markup/tags-do-not-match'
 import { vagueLink } from './markup/vague-link'
+import { unlistedLanguages, unsaidAlternates } from './languages/unlisted-languages'
+import { unsaidTranslations } from './languages/unsaid-translations'
+import { repeatedTranslation, untranslated } from './languages/untranslated'
 import { hostRemarks } from './names/host-remarks'
 import { nameClash } from './names/name-clash'
 import { namelessLabel } from './names/nameless-label'
@@ -88,6 +91,9 @@ export const checks: readonly Rule[] = [
   noDirection,
   otherLanguage,
   templateWords,
+  unlistedLanguages,
+  untranslated,
+  repeatedTranslation,
   viewport,
   sameTitle,
   headerHome,
@@ -125,6 +131,8 @@ export const checks: readonly Rule[] = [
   namelessLabel,
   nameClash,
   noDescription,
+  unsaidTranslations,
+  unsaidAlternates,
 ]
 
 /** Advice on the plan, which may be taken or left. Reads nothing but the plan. */

@@ -1,4 +1,4 @@
-import { entriesUnder, type GeneratedPart, isSomeHome, levelsAttribute, levelsOf } from './part'
+import { entriesUnder, type GeneratedPart, homeFor, levelsAttribute, levelsOf } from './part'
 
 /**
  * The pages below the page, `levels` deep; nothing on a home page. With `descriptions="show"` each with
@@ -9,6 +9,8 @@ export const pageChildren: GeneratedPart = {
   attributes: [levelsAttribute, { name: 'descriptions', values: ['show', 'hide'] }],
   list: 'ul',
   describes: ({ descriptions }) => descriptions === 'show',
-  entries: (context, attributes, page) =>
-    isSomeHome(context, page) ? [] : entriesUnder(context, page.id, levelsOf(attributes)),
+  entries: (context, attributes, page, keeps) =>
+    page.id === homeFor(context, page, keeps).id
+      ? []
+      : entriesUnder(context, page.id, levelsOf(attributes), keeps),
 }

@@ -16,6 +16,7 @@ export const pageLanguages: GeneratedPart = {
     { name: 'missing', values: ['omit', 'above'] },
   ],
   list: 'ul',
+  listsLanguages: true,
   omitsOwn: ({ own }) => own === 'omit',
   entries(context, { missing }, page) {
     const those = missing === 'above' ? nearest(context, page) : context.translations.of(page)

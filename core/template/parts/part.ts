@@ -34,13 +34,21 @@ export interface GeneratedPart {
   /** Attributes that say what it shows; all others are passed on to its `nav`. */
   readonly attributes: readonly PartAttribute[]
   readonly list: 'ul' | 'ol'
-  /** What it lists on one page. */
-  readonly entries: (context: SiteContext, attributes: Attributes, page: Page) => readonly Entry[]
+  /**
+   * What it lists on one page.
+   * @param keeps whether it keeps to the page's language: where its template lists languages, which lead to the others
+   */
+  readonly entries: (
+    context: SiteContext,
+    attributes: Attributes,
+    page: Page,
+    keeps: boolean,
+  ) => readonly Entry[]
   /**
    * What its entries depend on beside the pages they list: equal for two pages, equal entries. It drives
    * what is made again. Without it every page has entries of its own.
    */
-  readonly dependsOn?: (context: SiteContext, attributes: Attributes, page: Page) => string
+  readonly dependsOn?: (context: SiteContext, attributes: Attributes, page: Page, keeps: boolean) => string
   /** Levels of it, where pages that stand alike in it and in one folder show one and the same text. */
   readonly sharedLevels?: (attributes: Attributes) => number | null
   /** Whether pages of a folder under one parent, the home page apart, show the same text but for their own labels. */
@@ -51,10 +59,12 @@ export interface GeneratedPart {
   readonly label?: (context: SiteContext, attributes: Attributes, page: Page) => string
   /** Whether what pages say of themselves stands below their links. */
   readonly describes?: (attributes: Attributes) => boolean
+  /** Whether it leads to other languages: the other parts of its template then keep to the page's own. */
+  readonly listsLanguages?: true
   /** Whether entries above the page are marked. */
   readonly marksAbove?: boolean
   /** The `rel` of a link from one page to another; '' for none. */
-  readonly rel?: (context: SiteContext, from: Page, to: Page) => string
+  readonly rel?: (context: SiteContext, from: Page, to: Page, keeps: boolean) => string
 }
 
 /** Whether a page is listed in menus at all. */
@@ -63,34 +73,40 @@ export const listed = (page: Page): boolean => page.inMenus && !page.trial
 /** Pages without anything below them. */
 export const flat = (pages: readonly Page[]): Entry[] => pages.map((page) => ({ page, below: [] }))
 
-/**
- * The home page for who reads a page: the one in its language, where the home page is in several (`Site.homeId` in all others).
- */
-export function homeFor({ tree, site, languages, translations }: SiteContext, page: Page): Page {
+/** The home page for who reads a page: where it keeps to its language, and the home page is in that as well, that one. */
+export function homeFor(
+  { tree, site, languages, translations }: SiteContext,
+  page: Page,
+  keeps: boolean,
+): Page {
   const home = tree.byId.get(site.homeId)!
-  return translations.inLanguage(home, languages.of(page)) ?? home
+  return (keeps && translations.inLanguage(home, languages.of(page))) || home
 }
 
 /** Whether a page is the home page, or that in another language. */
-export const isSomeHome = ({ site, translations }: SiteContext, page: Page): boolean =>
+const isSomeHome = ({ site, translations }: SiteContext, page: Page): boolean =>
   page.id === site.homeId || translations.of(page).some(({ id }) => id === site.homeId)
 
-/**
- * What the menu of a whole site lists for who reads a page, so many levels deep: where its language has a home page of its
- * own, what stands under that.
- */
-export function entriesFor(context: SiteContext, page: Page, levels: number): Entry[] {
-  const home = homeFor(context, page)
-  return entriesUnder(context, home.id === context.site.homeId ? null : home.id, levels)
-}
-
-/** What menus list under a page (null: at the top, without home pages in other languages), so many levels deep. */
-export function entriesUnder(context: SiteContext, parentId: string | null, levels: number): Entry[] {
-  if (levels < 1) return []
-  return context.tree
+/** Pages of one parent (null: of the top) that are listed, without the home page, and where that is kept to, those in other languages. */
+export const listedUnder = (context: SiteContext, parentId: string | null, keeps: boolean): Page[] =>
+  context.tree
     .childrenOf(parentId)
-    .filter((page) => listed(page) && !(parentId === null && isSomeHome(context, page)))
-    .map((page) => ({ page, below: entriesUnder(context, page.id, levels - 1) }))
+    .filter(
+      (page) => listed(page) && page.id !== context.site.homeId && !(keeps && isSomeHome(context, page)),
+    )
+
+/** What menus list under a page (null: at the top), so many levels deep. */
+export function entriesUnder(
+  context: SiteContext,
+  parentId: string | null,
+  levels: number,
+  keeps: boolean,
+): Entry[] {
+  if (levels < 1) return []
+  return listedUnder(context, parentId, keeps).map((page) => ({
+    page,
+    below: entriesUnder(context, page.id, levels - 1, keeps),
+  }))
 }
 
 /** Number of levels an attribute asks for: a whole number from 1, or `all`. */
@@ -100,14 +116,14 @@ export function levelsOf({ levels: value }: Attributes): number {
   return levels >= 1 ? levels : 1
 }
 
-/** The pages above a page, below the home page of its language; the top level first. */
-export function belowHome(context: SiteContext, page: Page): readonly Page[] {
+/** The pages above a page, below its home page; the top level first. */
+export function belowHome(context: SiteContext, page: Page, keeps: boolean): readonly Page[] {
   const above = ancestorsOf(context.tree, page)
-  return above.slice(above.indexOf(homeFor(context, page)) + 1)
+  return above.slice(above.indexOf(homeFor(context, page, keeps)) + 1)
 }
 
-/** The page's own page at the top level of its language, or null on a home page. */
-export function sectionOf(context: SiteContext, page: Page): Page | null {
-  if (page.id === homeFor(context, page).id) return null
-  return belowHome(context, page)[0] ?? page
+/** The page's own page at the top level of what is below its home page, or null on that. */
+export function sectionOf(context: SiteContext, page: Page, keeps: boolean): Page | null {
+  if (page.id === homeFor(context, page, keeps).id) return null
+  return belowHome(context, page, keeps)[0] ?? page
 }

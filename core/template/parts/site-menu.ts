@@ -1,5 +1,4 @@
 import {
-  entriesFor,
   entriesUnder,
   flat,
   type GeneratedPart,
@@ -11,7 +10,7 @@ import {
 } from './part'
 
 /**
- * The menu of the whole site, of one whose home page is in several languages what is in the page's own; or with `of="section"` of the section a page stands in. `levels` deep; with
+ * The menu of the whole site, or with `of="section"` of the section a page stands in. `levels` deep; with
  * `own="omit"` without the page itself, with `home="first"` beginning with the home page, or of a section with the page that it
  * is below.
  */
@@ -26,18 +25,19 @@ export const siteMenu: GeneratedPart = {
   list: 'ul',
   marksAbove: true,
   omitsOwn: ({ own }) => own === 'omit',
-  entries(context, attributes, page) {
-    const levels = levelsOf(attributes)
-    if (attributes.of !== 'section') {
-      const home = attributes.home === 'first' ? [homeFor(context, page)] : []
-      return [...flat(home), ...entriesFor(context, page, levels)]
-    }
-    const section = sectionOf(context, page)
-    if (!section) return []
-    const above = attributes.home === 'first' ? flat([section]) : []
-    return [...above, ...entriesUnder(context, section.id, levels)]
+  entries(context, attributes, page, keeps) {
+    const isSection = attributes.of === 'section'
+    const top = isSection ? sectionOf(context, page, keeps) : homeFor(context, page, keeps)
+    if (!top) return []
+    return [
+      ...(attributes.home === 'first' ? flat([top]) : []),
+      // What stands under the home page in the plan stands beside it.
+      ...entriesUnder(context, top.id === context.site.homeId ? null : top.id, levelsOf(attributes), keeps),
+    ]
   },
-  dependsOn: (context, attributes, page) =>
-    attributes.of === 'section' ? (sectionOf(context, page)?.id ?? '') : `whole ${homeFor(context, page).id}`,
+  dependsOn: (context, attributes, page, keeps) =>
+    attributes.of === 'section'
+      ? (sectionOf(context, page, keeps)?.id ?? '')
+      : `whole ${homeFor(context, page, keeps).id}`,
   sharedLevels: (attributes) => (attributes.of === 'section' ? null : levelsOf(attributes)),
 }

@@ -1,14 +1,14 @@
 import { belowHome, flat, type GeneratedPart, homeFor, ownAttribute } from './part'
 
-/** The way from the home page, or that in the page's language, to the page; with `own="omit"` without the page itself. */
+/** The way from the home page to the page; with `own="omit"` without the page itself. */
 export const siteTrail: GeneratedPart = {
   name: 'site-trail',
   attributes: [ownAttribute],
   list: 'ol',
   isSharedBySiblings: true,
-  entries(context, { own }, page) {
-    const home = homeFor(context, page)
+  entries(context, { own }, page, keeps) {
+    const home = homeFor(context, page, keeps)
     if (page.id === home.id) return []
-    return flat([home, ...belowHome(context, page), ...(own === 'omit' ? [] : [page])])
+    return flat([home, ...belowHome(context, page, keeps), ...(own === 'omit' ? [] : [page])])
   },
 }

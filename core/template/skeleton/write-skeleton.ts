@@ -36,7 +36,7 @@ const scriptTag = ({ href, runs }: ScriptUse) =>
   })}</script>`
 
 /** The lines that say a thing. */
-function linesOf(change: Exclude<SkeletonChange, { part: 'doctype' | 'language' }>): string[] {
+function linesOf(change: HeadChange): string[] {
   switch (change.part) {
     case 'charset':
       return change.value === null ? [] : [tag('meta', { charset: change.value })]
@@ -79,7 +79,16 @@ export function writeSkeleton(source: string, change: SkeletonChange): string {
       : { start: where.startTag.startOffset + '<html'.length, end: where.startTag.startOffset + '<html'.length, text: ` ${lang}` } // prettier-ignore
     return applyEdits(source, [edit])
   }
-  if (deepEqual(skeleton[change.part], change.value)) return source
+  return applyEdits(source, headEdits(source, change))
+}
+
+/** A change of what the head says. */
+export type HeadChange = Exclude<SkeletonChange, { part: 'doctype' | 'language' }>
+
+/** The edits after which a template's head says one thing otherwise; none where it says it already. */
+export function headEdits(source: string, change: HeadChange): TextEdit[] {
+  const skeleton = readSkeleton(source)
+  if (deepEqual(skeleton[change.part], change.value)) return []
   const own = skeleton.elements.filter((one) => one.part === change.part)
   const lines = keptAsWritten(source, change, own)
   const edits: TextEdit[] = []
@@ -89,15 +98,11 @@ export function writeSkeleton(source: string, change: SkeletonChange): string {
   for (const element of rest) edits.push({ ...lineOf(source, element), text: '' })
   if (lines.length > 0)
     edits.push(first ? replaced(source, first, lines) : inserted(source, change.part, lines))
-  return applyEdits(source, merged(edits))
+  return merged(edits)
 }
 
 /** Lines of a thing; an element that says the same already stays as its author wrote it. */
-function keptAsWritten(
-  source: string,
-  change: Exclude<SkeletonChange, { part: 'doctype' | 'language' }>,
-  own: readonly HeadElement[],
-): string[] {
+function keptAsWritten(source: string, change: HeadChange, own: readonly HeadElement[]): string[] {
   const values = change.part === 'styleSheets' || change.part === 'scripts' ? change.value : []
   return linesOf(change).map((line, index) => {
     const value = values[index]

@@ -3,6 +3,7 @@ import { attributePlace, attributeValueRange } from '#core/markup'
 import { type Page, type Template } from '#core/site'
 import { givesOutWhole } from '#core/template'
 import { type FindingContext, type Found, inPage, inTemplate, type Rule } from '../../rule'
+import { originalOf } from '../languages/untranslated'
 import { outermost, skeletonOf } from './of-skeleton'
 
 /** A page that is long enough to tell its language. */
@@ -36,7 +37,15 @@ export const otherLanguage: Rule = {
   },
 }
 
-function sayingsOf({ pages, factsOf, sourceOf, templates, site, languages }: FindingContext): Sayings {
+function sayingsOf({
+  pages,
+  factsOf,
+  sourceOf,
+  templates,
+  site,
+  languages,
+  translations,
+}: FindingContext): Sayings {
   const byTemplate = new Map<Template, ToldPage[]>()
   const bySite: ToldPage[] = []
   const heads = new Map<string, ReturnType<typeof headOf>>()
@@ -48,6 +57,8 @@ function sayingsOf({ pages, factsOf, sourceOf, templates, site, languages }: Fin
     const told = factsOf(page.content).language
     // What gives out pages as they are says nothing by itself.
     if (told === undefined || givesOutWhole(templates!.of(page))) continue
+    // One that is still to be translated is told as such.
+    if (originalOf(translations, page)) continue
     const id = templates!.idOf(page)
     if (!heads.has(id)) heads.set(id, headOf(id))
     const { template, written } = heads.get(id) ?? { written: '' }

@@ -9,13 +9,15 @@ export const repeatedTitle: Rule = {
   title: 'Titles used twice',
   why: 'In a row of tabs or a list of results the two cannot be told apart.',
   reads: 'site',
-  find({ pages, names, tree }) {
+  find({ pages, names, tree, languages }) {
     const first = new Map<string, Page>()
     return pages.flatMap((page): Found[] => {
       const title = pageTitle(page)
-      const other = first.get(title.toLowerCase())
+      // In another language it may well be called the same.
+      const key = `${languages.of(page)} ${title.toLowerCase()}`
+      const other = first.get(key)
       if (!other) {
-        first.set(title.toLowerCase(), page)
+        first.set(key, page)
         return []
       }
       const section = page.parentId === null ? undefined : tree.byId.get(page.parentId)

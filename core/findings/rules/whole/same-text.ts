@@ -8,7 +8,7 @@ export const sameText: Rule = {
   title: 'Pages with one and the same text',
   why: 'A visitor thinks that the link led nowhere, and search engines show one of them.',
   reads: 'site',
-  find({ pages }) {
+  find({ pages, translations }) {
     const first = new Map<string, Page>()
     return pages.flatMap((page) => {
       if (page.content === emptyHash) return []
@@ -17,6 +17,8 @@ export const sameText: Rule = {
         first.set(page.content, page)
         return []
       }
+      // A copy that is to be translated is told as such.
+      if (translations.of(page).includes(other)) return []
       return [{ place: inPage(page), what: `It says what “${other.label}” says, letter by letter.` }]
     })
   },

@@ -1,0 +1,65 @@
+import { languageName } from '#core/language'
+import type { Template } from '#core/site'
+import { givesOutWhole, listLanguages, sayTranslations } from '#core/template'
+import { type FindingContext, type Found, inTemplate, type Rule } from '../../rule'
+import { outermost } from '../skeleton/of-skeleton'
+
+/** Templates of pages that are in several languages, by what heads them: how many pages they are for. */
+function translatedBy(context: FindingContext, isLacking: (templateId: string) => boolean) {
+  const { site, pages, translations, templates } = context
+  const counts = new Map<Template, number>()
+  if (!templates || translations.languages.length === 0) return counts
+  for (const page of pages) {
+    if (translations.of(page).length === 0 || givesOutWhole(templates.of(page))) continue
+    const id = templates.idOf(page)
+    const template = isLacking(id) ? outermost(site, id) : undefined
+    if (template) counts.set(template, (counts.get(template) ?? 0) + 1)
+  }
+  return counts
+}
+
+const pagesOf = (count: number) => (count === 1 ? 'A page' : `${count} pages`)
+
+/** Pages that are in several languages, and from which nothing leads from one to the other. */
+export const unlistedLanguages: Rule = {
+  id: 'unlisted-languages',
+  grade: 'hinders',
+  title: 'Pages in several languages that do not lead to one another',
+  why: 'Who comes to a page in a language that they do not read goes away, though it is there in theirs.',
+  reads: 'site',
+  find: (context) =>
+    [...translatedBy(context, (id) => !context.templates!.compiled(id).listsLanguages)].map(
+      ([template, count]): Found => {
+        const edits = listLanguages(context.sourceOf(template))
+        const languages = context.translations.languages.map(languageName)
+        return {
+          place: inTemplate(template),
+          what: `${pagesOf(count)} made with this template ${count === 1 ? 'is' : 'are'} there in another language (${languages.join(', ')}). Its menus lead to all languages alike.`,
+          mends:
+            edits.length > 0 ? [{ words: 'List each page’s languages', edits, was: template.source }] : [],
+        }
+      },
+    ),
+}
+
+/** Templates that do not say to search engines where their pages are in other languages (HTML §4.6.7.1). */
+export const unsaidAlternates: Rule = {
+  id: 'unsaid-alternates',
+  grade: 'detail',
+  title: 'Languages that search engines are not told',
+  why: 'Search engines lead people to the page in another language than the one that they search in.',
+  reads: 'site',
+  find: (context) =>
+    [...translatedBy(context, () => true)].flatMap(([template, count]): Found[] => {
+      const edits = sayTranslations(context.sourceOf(template))
+      // Without an address of the site there is nothing to say.
+      if (edits.length === 0 || context.site.publicAddress === '') return []
+      return [
+        {
+          place: inTemplate(template),
+          what: `${pagesOf(count)} made with this template ${count === 1 ? 'does' : 'do'} not say in the head where ${count === 1 ? 'it is' : 'they are'} in other languages.`,
+          mends: [{ words: 'Say where other languages are', edits, was: template.source }],
+        },
+      ]
+    }),
+}
