@@ -6,7 +6,7 @@ import { FlagPick } from './flag-pick'
 import { ManyPages } from './many-pages'
 import { OwnName } from './own-name'
 import { PageLanguage } from './page-language'
-import { PageTranslations } from './page-translations'
+import { PageTranslations, TranslatePage } from './page-translations'
 import { SectionPick } from './section-pick'
 
 /** What the plan says of the chosen page, as a sentence whose words can be changed. */
@@ -28,6 +28,8 @@ export function ChosenPage() {
         <p className="font-serif text-[18px] leading-[1.8]">
           This is the home page: the file a server shows for the address of the site itself.
           <PageLanguage key={selected.id} />
+          <PageTranslations key={`translations ${selected.id}`} />
+          <TranslatePage key={`translate ${selected.id}`} />
         </p>
       ) : (
         <p className="font-serif text-[18px] leading-[1.9]">
@@ -59,6 +61,7 @@ export function ChosenPage() {
           and its name <OwnName key={selected.id} />
           <DatedSection key={`date ${selected.id}`} />
           <PageLanguage key={`language ${selected.id}`} />
+          <PageTranslations key={`translations ${selected.id}`} />
           {!place?.trial && (
             <>
               {' '}
@@ -69,11 +72,11 @@ export function ChosenPage() {
               >
                 Make it the home page
               </button>
+              <TranslatePage key={`translate ${selected.id}`} />
             </>
           )}
         </p>
       )}
-      <PageTranslations key={`translations ${selected.id}`} />
     </section>
   )
 }

@@ -8,64 +8,64 @@ import { LanguagePick } from '../parts/picks/language-pick'
 import { PlacePick } from '../parts/picks/place-pick'
 import { placesOf } from '../parts/picks/places-of'
 
-/** Which pages are the chosen one in other languages, as sentences; and how it comes to be in one more. */
+/** What the chosen page is in the other languages of the site, each a sentence. */
 export function PageTranslations() {
+  const { site, tree } = useSite()
+  const { selected } = useSelection()
+  const languages = languagesOf(site)
+  if (languages.all.length === 1 || tree.placeOf.get(selected.id)?.trial) return null
+  const own = languages.of(selected)
+  return languages.all
+    .filter((language) => language !== own)
+    .map((language) => (
+      <InLanguage key={language} language={language} languages={languages} page={selected} />
+    ))
+}
+
+/** Copies of the chosen page, and of all below it, in one more language. */
+export function TranslatePage() {
   const { site, tree, store } = useSite()
   const { selected } = useSelection()
   if (tree.placeOf.get(selected.id)?.trial) return null
-  const languages = languagesOf(site)
-  const own = languages.of(selected)
-  const others = languages.all.filter((language) => language !== own)
-  const translate = (language: string) => {
-    const copied = untranslatedFrom(site, selected.id, language)
-    const newIds = Object.fromEntries(copied.map(({ id }) => [id, crypto.randomUUID()]))
-    void store.change({ kind: 'translatePages', pageId: selected.id, language, newIds })
-  }
-  const [it, those] =
-    selected.id === site.homeId ? ['the site', 'all its pages'] : ['it', 'it, and what is below it']
+  const isHome = selected.id === site.homeId
+  const own = languagesOf(site).of(selected)
+  const [it, those] = isHome ? ['the site', 'all its pages'] : ['it', 'it, and of what is below it,']
   return (
-    <p className="mt-1 font-serif text-[18px] leading-[1.9]">
-      {others.map((language) => (
-        <InLanguage
-          key={language}
-          language={language}
-          languages={languages}
-          page={selected}
-          onTranslate={() => translate(language)}
-        />
-      ))}
+    <>
+      {' '}
       <LanguagePick
+        isCommand
         label="Another language"
         words={`Put ${it} into another language…`}
         value=""
         hint={`Copies of ${those} stand in a section of it, to be translated; each is found from the other.`}
         refuse={(tag) => (tag === own ? `${selected.label} is in ${languageName(own)} already.` : null)}
         go="Make the copies"
-        onWrite={translate}
+        onWrite={(tag) => translate(site, store, selected, tag)}
       />
-    </p>
+    </>
   )
 }
 
+type Open = ReturnType<typeof useSite>
+
+function translate(site: Open['site'], store: Open['store'], page: Page, language: string): void {
+  const copied = untranslatedFrom(site, page.id, language)
+  const newIds = Object.fromEntries(copied.map(({ id }) => [id, crypto.randomUUID()]))
+  store.change({ kind: 'translatePages', pageId: page.id, language, newIds })
+}
+
 /** What the page is in one other language. */
-function InLanguage({
-  language,
-  languages,
-  page,
-  onTranslate,
-}: {
-  language: string
-  languages: Languages
-  page: Page
-  onTranslate: () => void
-}) {
+function InLanguage({ language, languages, page }: { language: string; languages: Languages; page: Page }) {
   const { site, tree, store } = useSite()
   const there = translationsOf(site).inLanguage(page, language)
   const name = languageName(language)
   const words = there?.label ?? 'no page'
-  const missing = there ? 0 : untranslatedFrom(site, page.id, language).length
+  const missing = untranslatedFrom(site, page.id, language).length
+  const those = missing === 1 && !there ? 'a copy' : count(missing, 'copy', 'copies')
   return (
     <>
+      {' '}
       In {name} it is{' '}
       <PlacePick
         title={`The same page in ${name}`}
@@ -79,25 +79,27 @@ function InLanguage({
         ]}
         onChoose={(id) => {
           const pair = id === null ? { pageId: there!.id, ofId: null } : { pageId: page.id, ofId: id }
-          void store.change({ kind: 'setTranslations', pairs: [pair] })
+          store.change({ kind: 'setTranslations', pairs: [pair] })
         }}
       >
         <button type="button" className="pick" aria-label={`In ${name}: ${words}`}>
           {words}
         </button>
       </PlacePick>
-      {there ? (
-        '. '
-      ) : (
+      {!there && ' yet'}
+      {missing > 0 && (
         <>
-          {' '}
-          yet;{' '}
-          <button type="button" className="link font-sans text-sm" onClick={onTranslate}>
-            make {missing === 1 ? 'a copy' : count(missing, 'copy', 'copies')} to be translated
+          {'; '}
+          <button
+            type="button"
+            className="link font-sans text-sm"
+            onClick={() => translate(site, store, page, language)}
+          >
+            make {those} {there ? 'of what is below it, ' : ''}to be translated
           </button>
-          .{' '}
         </>
       )}
+      .
     </>
   )
 }

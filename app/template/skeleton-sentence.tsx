@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import { resolveReference } from '#core/links'
 import { encodePath } from '#core/markup'
+import { languagesOf } from '#core/plan'
 import {
   fitsPhones,
   homeFileOf,
@@ -45,6 +46,7 @@ export function SkeletonSentence({ written }: { written: WrittenText }) {
   if (!skeleton.isDocument) return null
 
   const { charset, styleSheets, scripts } = skeleton
+  const isTranslated = skeleton.translations !== null || languagesOf(site).all.length > 1
   const icons = ofKind('image').map((file) => ({ value: addressOf(file), words: file.label }))
   return (
     <>
@@ -106,7 +108,30 @@ export function SkeletonSentence({ written }: { written: WrittenText }) {
           { value: 'no', words: 'no address' },
         ]}
         onPick={(has) => write({ part: 'address', value: has === 'yes' ? '{address}' : null })}
+        after={isTranslated ? ',' : undefined}
       />{' '}
+      {isTranslated && (
+        <>
+          <Pick
+            label="Its address in other languages"
+            value={skeleton.translations === null ? 'no' : 'yes'}
+            options={[
+              {
+                value: 'yes',
+                words: 'those in other languages',
+                hint:
+                  site.publicAddress === ''
+                    ? 'Left out until the site’s is said above'
+                    : 'So that search engines show people the one that they can read',
+              },
+              { value: 'no', words: 'none in other languages' },
+            ]}
+            onPick={(has) =>
+              write({ part: 'translations', value: has === 'yes' ? '{translation.address}' : null })
+            }
+          />{' '}
+        </>
+      )}
       and{' '}
       <WritePick
         label="Author"

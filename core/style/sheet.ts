@@ -194,6 +194,20 @@ main {
   border-bottom: 2px solid var(--accent);
 }
 ${choices.menu === 'side' ? sideMenu : ''}
+.page-languages ul {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.25rem 1rem;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  font-size: 0.9rem;
+}
+
+.page-languages [aria-current] {
+  color: var(--quiet);
+}
+
 .site-trail ol {
   display: flex;
   flex-wrap: wrap;

@@ -9,6 +9,7 @@ export function LanguagePick({
   empty,
   offers = [],
   hint = '',
+  isCommand,
   refuse,
   go,
   onWrite,
@@ -27,6 +28,8 @@ export function LanguagePick({
   /** Why one cannot be chosen, or null. */
   refuse?: (tag: string) => string | null
   go?: string
+  /** Whether it does something, and stands there as a command. */
+  isCommand?: boolean
   onWrite: (tag: string) => void
   after?: string
 }) {
@@ -44,6 +47,7 @@ export function LanguagePick({
       }}
       onWrite={(typed) => onWrite(typed.trim() === '' ? '' : tagOf(typed, [value, ...offers])!)}
       go={go}
+      isCommand={isCommand}
       after={after}
     />
   )

@@ -14,6 +14,8 @@ interface Props {
   readonly offers?: readonly string[]
   /** Why what was typed cannot be used, or null. */
   readonly check?: (typed: string) => string | null
+  /** Whether its words are a command, and no part of the sentence. */
+  readonly isCommand?: boolean
   /** What is said on the button. */
   readonly go?: string
   readonly onWrite: (value: string) => void
@@ -32,6 +34,7 @@ export function WritePick({
   multiline,
   offers = [],
   check,
+  isCommand = false,
   go = 'Use it',
   onWrite,
   open,
@@ -56,7 +59,10 @@ export function WritePick({
   return (
     <Popover.Root open={isOpen} onOpenChange={setOpen}>
       <span className="whitespace-nowrap">
-        <Popover.Trigger className="pick" aria-label={`${label}: ${words}`}>
+        <Popover.Trigger
+          className={isCommand ? 'link font-sans text-sm' : 'pick'}
+          aria-label={isCommand ? undefined : `${label}: ${words}`}
+        >
           {words}
         </Popover.Trigger>
         {after}
