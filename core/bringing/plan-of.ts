@@ -4,6 +4,7 @@ import type { OldNames } from './old-names'
 import type { PageLink } from './reading/page-outline'
 import { shownText } from './reading/page-tree'
 import type { ReadPage } from './reading/read-page'
+import { isToOtherLanguage } from './translations'
 
 /** A page's place in the plan that was found. */
 export interface PlannedPage {
@@ -189,8 +190,13 @@ export function planOf(
   const shallowest = [...paths].sort((a, b) => a.split('/').length - b.split('/').length || (a < b ? -1 : 1))
   const homePath = homeOfFolder('', paths) ?? homeOfFolder(folderOf(shallowest[0]!), paths) ?? shallowest[0]!
   const home = pages.find(({ path }) => path === homePath)!
-  const known = new Set(pages.map(({ id }) => id))
-  const links = new Map(pages.map((page) => [page.id, [...page.links].filter(({ id }) => known.has(id))]))
+  const byId = new Map(pages.map((page) => [page.id, page]))
+  // A way to another language is no part of a plan, and calls no page.
+  const ofPlan = (page: ReadPage, link: PageLink) => {
+    const to = byId.get(link.id)
+    return to !== undefined && !isToOtherLanguage(page, link, to)
+  }
+  const links = new Map(pages.map((page) => [page.id, [...page.links].filter((one) => ofPlan(page, one))]))
   const shared = sharedMenu(links, home.id)
   const contents = contentsOf(links, home.id)
   // A menu is what visitors go by; contents that tell much more than it does are the plan.
@@ -210,6 +216,8 @@ export function planOf(
   }
   meet(home.id, null)
   for (const { id } of menu) meet(id, null)
+  // What is in another language begins with the home page in that.
+  for (const link of home.links) if (byId.has(link.id) && !ofPlan(home, link)) meet(link.id, null)
   for (let at = 0; at < queue.length; at++) for (const { id } of links.get(queue[at]!)!) meet(id, queue[at]!)
   for (const path of [...paths].sort()) meet(old.idOf.get(path)!, null)
 

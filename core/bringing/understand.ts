@@ -14,7 +14,7 @@ import {
   type Template,
   homeNameOf,
 } from '#core/site'
-import { languagesOf } from '#core/plan'
+import { languagesOf, withTranslations } from '#core/plan'
 import { homeFileOf, defaultTemplate, pageTitle } from '#core/template'
 import { withoutBases } from './reading/base-address'
 import { publicAddressIn } from './reading/public-address'
@@ -34,6 +34,7 @@ import { type PlanBy, type PlannedPage, planOf } from './plan-of'
 import { withNewNames, withOldNames } from './scheme-of'
 import { templatesBelow } from './templates-below'
 import { readTitles } from './titles'
+import { translationsIn } from './translations'
 
 /** How a site is brought in. */
 export interface BringingChoices {
@@ -83,10 +84,10 @@ function pagesOf(plan: readonly PlannedPage[], emptyContent: Hash): Page[] {
 const mostTold = 20
 const longestTold = 100_000
 
-/** The language that most pages say; where none says any, as pages of old days, the one that most are in. */
-function languageOf(pages: readonly ReadPage[]): string {
+/** The language that most pages say, of two the home page's; where none says any, as pages of old days, the one that most are in. */
+function languageOf(pages: readonly ReadPage[], home: ReadPage): string {
   const counts = new Map<string, number>()
-  for (const page of pages) {
+  for (const page of [home, ...pages.filter((one) => one !== home)]) {
     const said = saidLanguage(page)
     if (said !== null) counts.set(said, (counts.get(said) ?? 0) + 1)
   }
@@ -189,7 +190,7 @@ export function understand(
   const byId = new Map(pages.map((page) => [page.id, page]))
   const otherFiles = files.filter((file) => file.kind !== 'page')
   const usesCrlf = pageFiles.filter(({ text = '' }) => text.includes('\r\n')).length * 2 > pageFiles.length
-  const language = languageOf(pages)
+  const language = languageOf(pages, home)
   const planned = inTheirLanguages(
     pagesOf(plan, emptyContent),
     (id) => saidLanguage(byId.get(id)!),
@@ -231,7 +232,11 @@ export function understand(
     })),
     templates: [],
   }
-  const named = scheme ? withNewNames(draft, scheme, old) : withOldNames(draft, files, old)
+  const spoken = languagesOf(draft)
+  const inDraft = new Map(draft.pages.map((page) => [page.id, page]))
+  const said = translationsIn(pages, (id) => spoken.of(inDraft.get(id)!))
+  const translated = { ...draft, pages: withTranslations(draft, said) }
+  const named = scheme ? withNewNames(translated, scheme, old) : withOldNames(translated, files, old)
   const names = namesOf(named)
   const pageById = new Map(named.pages.map((page) => [page.id, page]))
   const languages = languagesOf(named)

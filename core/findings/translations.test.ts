@@ -75,6 +75,18 @@ test('a template is made to list languages and to tell search engines, each in o
   expect(buildAll(site, store).get('deutsch/visit.html')).toContain('<link rel="alternate" hreflang="en" href="https://skerry.example/visit.html">') // prettier-ignore
 })
 
+test('pages that lead to one another by what they hold, or say it themselves in their head, lack nothing', () => {
+  let site = translated(siteFrom('Home', store), 'Home', 'de')
+  site = change(site, store, { kind: 'setSetting', field: 'publicAddress', value: 'https://skerry.example/', was: '' }) // prettier-ignore
+  const count = (rule: string) => by(rule, site).map(({ what }) => what.slice(0, 6))
+  site = write(site, store, 'Home', '<a href="/deutsch.html">Deutsch</a><link rel="alternate" hreflang="de" href="/deutsch.html">') // prettier-ignore
+  expect([count('unlisted-languages'), count('unsaid-alternates')]).toEqual([['A page'], ['A page']])
+  site = write(site, store, 'Deutsch', '<a href="/index.html">English</a>')
+  expect([count('unlisted-languages'), count('unsaid-alternates')]).toEqual([[], ['A page']])
+  site = write(site, store, 'Deutsch', '<link rel="alternate" hreflang="en" href="/index.html">')
+  expect([count('unlisted-languages'), count('unsaid-alternates')]).toEqual([['A page'], []])
+})
+
 test('a list of languages goes where a template has room for it', () => {
   const lists = (source: string) => {
     let site = translated(siteFrom('Home', store), 'Home', 'de')

@@ -4,6 +4,7 @@ import { type Hash, type Page, textsOfPage } from '#core/site'
 import {
   type Entry,
   homeFileOf,
+  keepsLanguage,
   type SiteContext,
   type SiteTemplates,
   type CompiledTemplate,
@@ -107,9 +108,10 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
       return [...new Set(ids.filter((id) => id !== null))]
     })
     const ofParts = template.generated.map((placed) => {
-      const { part, attributes, within } = placed
-      const make = () => idsOf(part.entries(context, attributes, page, within.listsLanguages))
-      const depends = part.dependsOn?.(context, attributes, page, within.listsLanguages)
+      const { part, attributes } = placed
+      const keeps = keepsLanguage(placed)
+      const make = () => idsOf(part.entries(context, attributes, page, keeps))
+      const depends = part.dependsOn?.(context, attributes, page, keeps)
       return depends === undefined ? make() : once(`${keyOf(placed)} ${depends}`, make)
     })
     return [ofTemplate, ...ofParts]

@@ -1,3 +1,4 @@
+import { languageTag } from '#core/language'
 import {
   attributeValueRange,
   commonLead,
@@ -414,7 +415,10 @@ function unknownAttributes(
       continue
     }
     const range = attributeValueRange(source, where)
-    const isKnown = attribute.values.includes(value) || (attribute.isNumber && /^[1-9]\d*$/.test(value))
+    const isKnown =
+      attribute.values.includes(value) ||
+      (attribute.isNumber && /^[1-9]\d*$/.test(value)) ||
+      (attribute.isLanguages && value.split(/\s+/).every((tag) => languageTag.test(tag)))
     if (range && !isKnown) add('attribute value', value, attribute.values, range)
   }
   return unknown

@@ -57,9 +57,13 @@ function otherLanguage({ languages }: SiteContext, on: Page, page: Page): string
   return ` lang="${language}"${direction === directionOf(around) ? '' : ` dir="${direction}"`}`
 }
 
+/** Whether what a part lists keeps to the page's language. */
+export const keepsLanguage = ({ part, attributes, within }: Pick<Placed, 'part' | 'attributes' | 'within'>) =>
+  within.listsLanguages || (part.keepsLanguage?.(attributes) ?? false)
+
 /** What a part lists on a page. */
-const entriesOf = (context: SiteContext, { part, attributes, within }: Placed, page: Page) =>
-  part.entries(context, attributes, page, within.listsLanguages)
+const entriesOf = (context: SiteContext, placed: Placed, page: Page) =>
+  placed.part.entries(context, placed.attributes, page, keepsLanguage(placed))
 
 const labelIn = (context: SiteContext, part: Placed['part'], attributes: Placed['attributes'], page: Page) =>
   part.label?.(context, attributes, page) ?? page.label
@@ -67,7 +71,7 @@ const labelIn = (context: SiteContext, part: Placed['part'], attributes: Placed[
 /** A link to a page; `from` is the path of the page that it stands on. */
 function link(
   context: SiteContext,
-  { part, attributes, within }: Placed,
+  placed: Placed,
   on: Page,
   from: string,
   page: Page,
@@ -77,7 +81,8 @@ function link(
   const isPlain = plainPath.test(to)
   const address = addressFrom(context.addressing, from, to, isPlain)
   const href = isPlain ? address : escapeAttribute(address)
-  const rel = part.rel?.(context, on, page, within.listsLanguages) ?? ''
+  const { part, attributes } = placed
+  const rel = part.rel?.(context, on, page, keepsLanguage(placed)) ?? ''
   const marked = above ? ' aria-current="true"' : ''
   const other = otherLanguage(context, on, page)
   const leads = other && `${other} hreflang="${context.languages.of(page)}"`
@@ -91,7 +96,7 @@ function link(
 export function renderGenerated(context: SiteContext, placed: Placed, page: Page, unit: string): string {
   const fixed = fixedOf(placed)
   if (fixed.sharedLevels !== null) return alike(context, placed, fixed.sharedLevels, page, unit)
-  if (fixed.isSiblings && page.id !== homeFor(context, page, placed.within.listsLanguages).id)
+  if (fixed.isSiblings && page.id !== homeFor(context, page, keepsLanguage(placed)).id)
     return besideSiblings(context, placed, page, unit)
   return render(
     context,
@@ -107,7 +112,7 @@ function alike(context: SiteContext, placed: Placed, ofPart: number, page: Page,
   const kindred = kindredOf(context, page)
   const above = aboveOf(context, page)
   // Its first level is what stands below the home page of the page's language, wherever that is.
-  const home = homeFor(context, page, placed.within.listsLanguages)
+  const home = homeFor(context, page, keepsLanguage(placed))
   const levels = ofPart + (home.id === context.site.homeId ? 0 : context.tree.placeOf.get(home.id)!.depth + 1)
   const isEntry = above.length < levels
   const known = context.latestParts.get(placed)
@@ -187,7 +192,7 @@ function render(context: SiteContext, placed: Placed, page: Page, unit: string, 
 
 /** What is the same on all pages that share it; null where each page has its own. */
 function sharedKey(context: SiteContext, placed: Placed, page: Page): string | null {
-  const depends = placed.part.dependsOn?.(context, placed.attributes, page, placed.within.listsLanguages)
+  const depends = placed.part.dependsOn?.(context, placed.attributes, page, keepsLanguage(placed))
   return depends === undefined ? null : `${fixedOf(placed).key} ${depends}`
 }
 

@@ -10,7 +10,7 @@ export {
 export { type Composed, fillsOf, pieceAt } from './compose'
 export { contextOf, type SiteContext } from './context'
 export { defaultTemplate, defaultTitlePattern } from './default-template'
-export { generatedSignature, generatedWeight, pageTitle } from './generated'
+export { generatedSignature, generatedWeight, keepsLanguage, pageTitle } from './generated'
 export { type Attributes, type Entry, type GeneratedPart, parts } from './parts'
 export { addressFrom, addressingOf, homeFileOf, isErrorPage, publicPathOf } from './addressing'
 export { outputReference, planReference } from './output-reference'

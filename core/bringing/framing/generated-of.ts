@@ -1,3 +1,4 @@
+import { ownNameOf } from '#core/language'
 import { escapeAttribute, type HtmlAttribute } from '#core/markup'
 import type { Site } from '#core/site'
 import { type Attributes, contextOf, type Entry, type GeneratedPart, parts } from '#core/template'
@@ -11,11 +12,38 @@ export interface FoundPart {
   readonly html: string
 }
 
-/** Ways in which parts are tried, the plainest first. */
-const tried: readonly { readonly name: string; readonly attributes: Attributes }[] = [
+/** A way in which a part is tried. */
+interface Way {
+  readonly name: string
+  readonly attributes: Attributes
+}
+
+/** With and without an attribute. */
+const maybe = (attribute: Attributes): readonly Attributes[] => [{}, attribute]
+
+/**
+ * Ways in which a list of languages is tried.
+ * @param order the order that it has them in
+ */
+const ofLanguages = (order: string): readonly Way[] =>
+  maybe({ order }).flatMap((ordered) =>
+    maybe({ labels: 'tags' }).flatMap((labels) =>
+      maybe({ own: 'omit' }).flatMap((own) =>
+        maybe({ missing: 'above' }).map((missing) => ({
+          name: 'page-languages',
+          attributes: { ...own, ...labels, ...missing, ...ordered },
+        })),
+      ),
+    ),
+  )
+
+/** Ways in which other parts are tried, the plainest first. */
+const tried: readonly Way[] = [
   ...['1', '2', '3', 'all'].flatMap((levels) =>
-    [{}, { home: 'first' }].flatMap((home) =>
-      ['mark', 'omit'].map((own) => ({ name: 'site-menu', attributes: { levels, own, ...home } })),
+    maybe({ of: 'language' }).flatMap((of) =>
+      maybe({ home: 'first' }).flatMap((home) =>
+        ['mark', 'omit'].map((own) => ({ name: 'site-menu', attributes: { levels, ...of, own, ...home } })),
+      ),
     ),
   ),
   { name: 'site-trail', attributes: {} },
@@ -23,7 +51,7 @@ const tried: readonly { readonly name: string; readonly attributes: Attributes }
   ...['1', '2', 'all'].map((levels) => ({ name: 'page-children', attributes: { levels } })),
   { name: 'page-neighbours', attributes: {} },
   ...['1', '2', 'all'].flatMap((levels) =>
-    [{}, { home: 'first' }].flatMap((home) =>
+    maybe({ home: 'first' }).flatMap((home) =>
       ['mark', 'omit'].map((own) => ({
         name: 'site-menu',
         attributes: { levels, of: 'section', own, ...home },
@@ -32,9 +60,12 @@ const tried: readonly { readonly name: string; readonly attributes: Attributes }
   ),
 ]
 
-/** Ids of pages that a list has, in order; null where it has words beside them that are not the page's own label. */
-function listedIn(entries: readonly ListEntry[], pageId: string, label: string): string[] | null {
-  const ids = entries.map((entry) => ('id' in entry ? entry.id : entry.says === label ? pageId : null))
+/**
+ * Ids of pages that a list has, in order; null where it has words beside them that do not call the page itself.
+ * @param own what that is called in lists
+ */
+function listedIn(entries: readonly ListEntry[], pageId: string, own: readonly string[]): string[] | null {
+  const ids = entries.map((entry) => ('id' in entry ? entry.id : own.includes(entry.says) ? pageId : null))
   return ids.length > 0 && ids.every((id) => id !== null) ? ids : null
 }
 
@@ -65,8 +96,10 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   const lists = new Map<string, Map<string, string[] | null>>()
   const attributesOf = new Map<string, readonly HtmlAttribute[]>()
   for (const page of pages) {
+    const language = context.languages.of(pageOf.get(page.id)!)
+    const own = [labelOf.get(page.id)!, ownNameOf(language), language]
     page.outline.walk(({ list, key }) => {
-      const ids = list && listedIn(list.entries, page.id, labelOf.get(page.id)!)
+      const ids = list && listedIn(list.entries, page.id, own)
       if (!ids) return true
       const byPage = lists.get(key) ?? new Map<string, string[] | null>()
       lists.set(key, byPage)
@@ -76,24 +109,54 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       return false
     })
   }
-  const found: FoundPart[] = []
-  for (const [key, byPage] of lists) {
-    const longest = Math.max(...[...byPage.values()].map((ids) => ids?.length ?? 0))
-    if (longest < 2 || byPage.size < 2) continue
-    const fits = ({ name, attributes }: (typeof tried)[number]): boolean => {
-      const part = parts.find((one: GeneratedPart) => one.name === name)!
-      const omitsOwn = part.omitsOwn?.(attributes) ?? false
-      return pages.every(({ id }) => {
-        const page = pageOf.get(id)!
-        const expected = flatIds(part.entries(context, attributes, page, false), id, omitsOwn)
-        const has = byPage.has(id) ? byPage.get(id) : []
-        return (
-          has !== null && has!.length === expected.length && has!.every((one, at) => one === expected[at])
-        )
-      })
-    }
-    const way = tried.find(fits)
-    if (way) found.push({ key, html: writtenPart(way.name, way.attributes, attributesOf.get(key)!) })
+  /** What a page lists as one of these parts; null where it has something else, or several alike. */
+  const fitsAll = (key: string, { name, attributes }: Way, keeps: boolean): boolean => {
+    const part = parts.find((one: GeneratedPart) => one.name === name)!
+    const byPage = lists.get(key)!
+    const omitsOwn = part.omitsOwn?.(attributes) ?? false
+    return pages.every((read) => {
+      const page = pageOf.get(read.id)!
+      const expected = flatIds(
+        part.entries(context, attributes, page, keeps || (part.keepsLanguage?.(attributes) ?? false)),
+        page.id,
+        omitsOwn,
+      )
+      const has = byPage.has(page.id) ? byPage.get(page.id) : []
+      if (!has || has.length !== expected.length || !has.every((one, at) => one === expected[at]))
+        return false
+      return (
+        !part.label || isCalled(read, expected, (id) => part.label!(context, attributes, pageOf.get(id)!))
+      )
+    })
   }
-  return found
+  /** The languages that the longest list has, in its order. */
+  const orderIn = (key: string): string => {
+    const [longest] = [...lists.get(key)!.values()].sort((a, b) => (b?.length ?? 0) - (a?.length ?? 0))
+    return (longest ?? []).map((id) => context.languages.of(pageOf.get(id)!)).join(' ')
+  }
+  const longestOf = (key: string) => Math.max(...[...lists.get(key)!.values()].map((ids) => ids?.length ?? 0))
+  const found = new Map<string, FoundPart>()
+  const find = (waysOf: (key: string) => readonly Way[], least: number, keeps: boolean) => {
+    for (const [key, byPage] of lists) {
+      if (found.has(key) || byPage.size < 2 || longestOf(key) < least) continue
+      const way = waysOf(key).find((one) => fitsAll(key, one, keeps))
+      if (way) found.set(key, { key, html: writtenPart(way.name, way.attributes, attributesOf.get(key)!) })
+    }
+  }
+  // With a list of languages, the other parts keep to the page's own.
+  if (context.translations.languages.length > 0) find((key) => ofLanguages(orderIn(key)), 1, true)
+  const keeps = found.size > 0
+  find(() => tried, 2, keeps)
+  return [...found.values()]
+}
+
+/** Whether a page's links to others are called as a part would call them; its own entry has been told by its id alone. */
+function isCalled({ id, links }: ReadPage, ids: readonly string[], called: (id: string) => string): boolean {
+  const labels = new Map<string, Set<string>>()
+  for (const link of links) {
+    const those = labels.get(link.id)
+    if (those) those.add(link.label)
+    else labels.set(link.id, new Set([link.label]))
+  }
+  return ids.every((one) => one === id || labels.get(one)?.has(called(one)))
 }

@@ -1,7 +1,7 @@
 import type { BuildSources } from '#core/build'
 import { type BringIn, type BroughtAnew, edit, newPage } from '#core/change'
 import { checkOwnName, namesOf } from '#core/naming'
-import { branchOf, languagesOf, treeOf } from '#core/plan'
+import { branchOf, languagesOf, treeOf, withTranslations } from '#core/plan'
 import { emptyHash, type Page, type SiteFile, homeNameOf } from '#core/site'
 import { homeFileOf, inheritedTemplate } from '#core/template'
 import { type BesideSite, holdBeside, type SamePage } from './beside-site'
@@ -14,6 +14,7 @@ import type { Goals } from '../framing/lift-template'
 import { oldNamesOf } from '../old-names'
 import { asItWas, type ReadPage, readPages } from '../reading/read-page'
 import { inTheirLanguages, saidLanguage } from '../languages'
+import { translationsIn } from '../translations'
 import { planOf } from '../plan-of'
 import { ownNameOf } from '../scheme-of'
 import { readTitles, titleWithout } from '../titles'
@@ -233,6 +234,11 @@ export function joinSite(
     if (mended === text) return { id, hash, sizeBytes }
     return { id, hash: put(mended), sizeBytes: sizeOf(mended) }
   })
+  const inDraft = translationsIn(
+    pages.filter(({ id }) => !isAnew.has(id)),
+    goals.languageOf,
+  )
+  const setOf = new Map(withTranslations(draft.site, inDraft).map((one) => [one.id, one.translationSet]))
   const styleOf = new Map(styled.map((one) => [one.id, one]))
   const change: BringIn = {
     templates,
@@ -240,7 +246,8 @@ export function joinSite(
       const was = beside.base + byId.get(page.id)!.path
       const isMoved = names.pages.get(page.id)!.path !== was
       const { templateId: _, ...text } = written(page)
-      return { ...page, ...text, addresses: isMoved ? [was] : [] }
+      const translationSet = setOf.get(page.id) ?? null
+      return { ...page, ...text, translationSet, addresses: isMoved ? [was] : [] }
     }),
     files: newFiles.map((file) => ({ ...file, ...styleOf.get(file.id) })),
     anew: pages

@@ -2,6 +2,7 @@ import {
   attributeOf,
   attributePlace,
   attributeValueRange,
+  type HtmlElement,
   type HtmlNode,
   isElement,
   parseHtml,
@@ -10,6 +11,7 @@ import {
   type Reference,
   walkHtml,
 } from '#core/markup'
+import { tagTyped } from '#core/language'
 import { leadsAbove, type Target } from '#core/links'
 import type { BroughtFile } from '../brought'
 import type { OldNames } from '../old-names'
@@ -29,6 +31,12 @@ export interface Said {
   readonly isOwn: boolean
 }
 
+/** A page that another says it is in a language. */
+export interface SaidTranslation {
+  readonly language: string
+  readonly id: string
+}
+
 /** A page that was brought in, read. Its tree is gone: those of all pages of a site would be twenty times their texts. */
 export interface ReadPage {
   readonly id: string
@@ -38,6 +46,8 @@ export interface ReadPage {
   /** Its links to other pages, in order. */
   readonly links: Packed<PageLink>
   readonly metas: readonly Meta[]
+  /** What it says by `hreflang` that it is in other languages (HTML §4.2.4, §4.6.3). */
+  readonly translations: readonly SaidTranslation[]
   /** In order. */
   readonly references: Packed<Reference>
   readonly title: { readonly text: string; readonly range: Range } | null
@@ -183,6 +193,19 @@ function forwardedBy(
 /** Headings without a word that are passed over: one may stand within another, as deep as a page is long. */
 const mostTried = 20
 
+/** Translations that a page may say. */
+const mostTranslations = 200
+
+/** What a link says that the page it leads to is in; null where it does not, or leads to something else than the page in that. */
+function saidOfLink(element: HtmlElement): string | null {
+  if (element.tagName !== 'a' && element.tagName !== 'link') return null
+  const language = attributeOf(element, 'hreflang')
+  if (language === undefined) return null
+  if (element.tagName === 'link' && !/(^|\s)alternate(\s|$)/i.test(attributeOf(element, 'rel') ?? ''))
+    return null
+  return tagTyped(language)
+}
+
 function readPage(
   { id, path, text }: { readonly id: string; readonly path: string; readonly text: string },
   old: Pick<OldNames, 'resolve'>,
@@ -209,9 +232,15 @@ function readPage(
     const target = old.resolve(href.trim(), path)
     return target.kind === 'page' && target.id === id && target.suffix === ''
   }
+  const translations: SaidTranslation[] = []
   walkHtml(root, (node) => {
     if (!isElement(node)) return
     const where = node.sourceCodeLocation
+    const language = translations.length < mostTranslations ? saidOfLink(node) : null
+    if (language !== null) {
+      const target = old.resolve((attributeOf(node, 'href') ?? '').trim(), path)
+      if (target.kind === 'page' && target.suffix === '') translations.push({ language, id: target.id })
+    }
     if (node.tagName === 'title' && where?.startTag && where.endTag && title === null)
       title = {
         text: textIn(node),
@@ -253,6 +282,7 @@ function readPage(
     outline,
     links: new Packed(links, shared.links),
     metas,
+    translations,
     said,
     tops,
     references: new Packed(references, shared.references),

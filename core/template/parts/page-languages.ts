@@ -6,7 +6,7 @@ import { flat, type GeneratedPart, ownAttribute } from './part'
 
 /**
  * The page in the other languages that it is in, each called what its language calls itself, or with `labels="tags"` by its
- * tag; its own marked. With `missing="above"` a language that it is not in leads to the nearest page above it that is.
+ * tag; its own marked. In the order of the site's languages, or of `order="en de"`. With `missing="above"` a language that it is not in leads to the nearest page above it that is.
  */
 export const pageLanguages: GeneratedPart = {
   name: 'page-languages',
@@ -14,18 +14,27 @@ export const pageLanguages: GeneratedPart = {
     ownAttribute,
     { name: 'labels', values: ['names', 'tags'] },
     { name: 'missing', values: ['omit', 'above'] },
+    { name: 'order', values: [], isLanguages: true },
   ],
   list: 'ul',
   listsLanguages: true,
   omitsOwn: ({ own }) => own === 'omit',
-  entries(context, { missing }, page) {
+  entries(context, { missing, order }, page) {
     const those = missing === 'above' ? nearest(context, page) : context.translations.of(page)
-    return flat(those.length > 1 ? those : [])
+    if (those.length < 2) return []
+    return flat(order === undefined ? those : inOrder(context, those, order))
   },
   label(context, { labels }, page) {
     const language = context.languages.of(page)
     return labels === 'tags' ? language : ownName(context, language)
   },
+}
+
+/** Pages by the order of some languages; those in others after them, as they were. */
+function inOrder({ languages }: SiteContext, pages: readonly Page[], order: string): Page[] {
+  const ranks = new Map(order.toLowerCase().split(/\s+/).map((tag, index) => [tag, index])) // prettier-ignore
+  const rankOf = (page: Page) => ranks.get(languages.of(page).toLowerCase()) ?? ranks.size
+  return [...pages].sort((a, b) => rankOf(a) - rankOf(b))
 }
 
 /** A page for each language that pages are translated into: itself in its own. */

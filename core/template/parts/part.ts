@@ -16,6 +16,8 @@ export interface PartAttribute {
   readonly values: readonly string[]
   /** Whether any whole number from 1 will do as well. */
   readonly isNumber?: true
+  /** Whether it is tags of languages, with spaces between them. */
+  readonly isLanguages?: true
 }
 
 /** How many levels of a list are shown. */
@@ -61,6 +63,8 @@ export interface GeneratedPart {
   readonly describes?: (attributes: Attributes) => boolean
   /** Whether it leads to other languages: the other parts of its template then keep to the page's own. */
   readonly listsLanguages?: true
+  /** Whether it keeps to the page's language whatever stands beside it. */
+  readonly keepsLanguage?: (attributes: Attributes) => boolean
   /** Whether entries above the page are marked. */
   readonly marksAbove?: boolean
   /** The `rel` of a link from one page to another; '' for none. */

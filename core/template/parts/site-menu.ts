@@ -10,7 +10,8 @@ import {
 } from './part'
 
 /**
- * The menu of the whole site, or with `of="section"` of the section a page stands in. `levels` deep; with
+ * The menu of the whole site, or with `of="section"` of the section a page stands in, with `of="language"` of what is in the
+ * page's language, wherever the home page in that is. `levels` deep; with
  * `own="omit"` without the page itself, with `home="first"` beginning with the home page, or of a section with the page that it
  * is below.
  */
@@ -18,12 +19,13 @@ export const siteMenu: GeneratedPart = {
   name: 'site-menu',
   attributes: [
     levelsAttribute,
-    { name: 'of', values: ['site', 'section'] },
+    { name: 'of', values: ['site', 'section', 'language'] },
     ownAttribute,
     { name: 'home', values: ['omit', 'first'] },
   ],
   list: 'ul',
   marksAbove: true,
+  keepsLanguage: ({ of }) => of === 'language',
   omitsOwn: ({ own }) => own === 'omit',
   entries(context, attributes, page, keeps) {
     const isSection = attributes.of === 'section'
