@@ -126,3 +126,46 @@ test('a section whose texts are in another language is told so once, and its pag
     'It is in German, as Gäste is.',
   )
 })
+
+test('a site is put into another language, its pages lead to one another, and what is to be translated is told', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Tern Rock', 'Home\nVisit\n  Ferry\nContact')
+  await openView(page, 'Pages')
+  await row(page, 'Visit').click()
+  await write(page, 'Visit', '<p>Come by <a href="/contact.html">asking us</a>.</p>')
+  await allSaved(page)
+  await openView(page, 'Plan')
+  await row(page, 'Home').click()
+  const chosen = page.getByRole('region', { name: 'The chosen page' })
+  await chosen.getByRole('button', { name: 'Put the site into another language…' }).click()
+  const field = page.getByRole('textbox', { name: 'Another language' })
+  await field.fill('English')
+  await expect(page.getByText('Home is in English already.')).toBeVisible()
+  await field.fill('German')
+  await page.getByRole('button', { name: 'Make the copies' }).click()
+  await expect(page.getByText('deutsch/visit/ferry.html')).toBeVisible()
+  await expect(chosen).toContainText('In German it is Deutsch.')
+  await expectAccessible(page)
+
+  await openView(page, 'Checks')
+  await expect(page.getByText('Its text is still that of “Visit” in English')).toBeVisible()
+  await page.getByRole('button', { name: 'List each page’s languages' }).click()
+  await expect(page.getByText('Its menus lead to all languages alike.')).toBeHidden()
+
+  // One of two: the other row of the label is the copy.
+  await openView(page, 'Template')
+  await row(page, 'Contact').first().click()
+  const made = page.getByRole('region', { name: 'The page that results' })
+  await expect(made).toContainText('<nav class="page-languages" aria-label="Languages">')
+
+  await openView(page, 'Plan')
+  await row(page, 'Contact').first().click()
+  await chosen.getByRole('button', { name: 'In German: Contact' }).click()
+  await page.getByRole('option', { name: 'no page' }).click()
+  await expect(chosen).toContainText('In German it is no page yet; make a copy to be translated.')
+  await allSaved(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(chosen).toContainText('In German it is Contact.')
+})

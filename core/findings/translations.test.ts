@@ -41,11 +41,16 @@ const inLanguage = (site: Site, label: string, value: string | null): Site => {
 }
 
 test('copies that are to be translated are told until they are, and as nothing else', () => {
-  let site = write(siteFrom('Home\n  Visit\n    Ferry', store), store, 'Visit', english)
+  let site = write(
+    siteFrom('Home\n  Visit\n    Ferry', store),
+    store,
+    'Visit',
+    `${english}<p><a href="visit/ferry.html">Ferry</a></p>`,
+  )
   expect(by('untranslated', site)).toEqual([])
   site = translated(site, 'Home', 'de')
   expect(by('untranslated', site).map(({ what }) => what)).toEqual([
-    'Its text is still that of “Visit” in English, letter by letter; the page is to be in German.',
+    'Its text is still that of “Visit” in English, word for word; the page is to be in German.',
   ])
   for (const rule of ['same-text', 'repeated-title', 'other-language', 'unsaid-translations'])
     expect([rule, by(rule, site)]).toEqual([rule, []])

@@ -1,3 +1,4 @@
+import { digestBeside } from './digest'
 import { languageOfText } from '#core/language'
 import type { Reference } from './reference'
 import { referencesOf, seenOnce, withAdded } from './html-references'
@@ -68,6 +69,8 @@ export interface HtmlFacts {
   readonly size: number
   /** Words that are shown. */
   readonly wordCount: number
+  /** Equal for texts that are equal but for where their references lead; '' for one without words. */
+  readonly said: string
   /** The language that it is in by its words, where that is clear (`languageOfText`); what says its own aside. */
   readonly language?: string
   /** Whether it asks search engines not to list it (HTML §4.2.5.1). */
@@ -263,6 +266,7 @@ export function readHtml(
     pictures,
     size: html.length,
     wordCount,
+    said: wordCount === 0 ? '' : digestBeside(html, found),
     ...(language !== null && { language }),
     ...(isUnlisted && { isUnlisted }),
   }
@@ -280,6 +284,7 @@ const nothingTold: Omit<HtmlFacts, 'references' | 'fixed' | 'bases' | 'size'> = 
   links: [],
   pictures: [],
   wordCount: 0,
+  said: '',
 }
 
 /**

@@ -12,6 +12,7 @@ export {
 } from './file-references'
 export { parseCss } from './css-syntax'
 export { findStyleFaults, readStyle, type StyleFacts, type StyleFault } from './style-facts'
+export { digestOf } from './digest'
 export { applyEdits, type TextEdit } from './edits'
 export { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from './escape'
 export { referencesIn } from './html-references'

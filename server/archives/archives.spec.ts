@@ -61,6 +61,8 @@ beforeAll(async () => {
     value: 'Welsh',
     was: null,
   }))
+  const { homeId } = await mine()
+  await change(() => ({ kind: 'setTranslations', pairs: [{ pageId: terns.id, ofId: homeId }] }))
   // Paths of their own, for a page that is a folder's and for a file in another case.
   const first = await mine()
   const tides = first.pages.find(({ label }) => label === 'Tides & ferries')!

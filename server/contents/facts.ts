@@ -44,7 +44,7 @@ const sizeOfStyle = ({ references, faults }: StyleFacts) =>
  * read by an earlier version.
  */
 export const readAs = {
-  html: 'html 17',
+  html: 'html 18',
   css: 'css 3',
   script: 'script 2',
   data: 'data 2',

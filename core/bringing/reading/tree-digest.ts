@@ -1,5 +1,4 @@
-import { type HtmlNode, isElement } from '#core/markup'
-import { digestOf } from './digest'
+import { digestOf, type HtmlNode, isElement } from '#core/markup'
 import { doctypeKey, type GoalOf, inOrderOf, isCharset, scriptKey, shownText, startTagKey } from './page-tree'
 
 /**

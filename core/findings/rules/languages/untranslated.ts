@@ -1,30 +1,36 @@
 import { languageName } from '#core/language'
-import type { Translations } from '#core/plan'
 import { emptyHash, type Page } from '#core/site'
-import { type Found, inPage, type Rule } from '../../rule'
+import { type FindingContext, type Found, inPage, type Rule } from '../../rule'
 
-/** The page whose text another holds that is to be its translation; undefined where it is translated. */
-export const originalOf = ({ of }: Translations, page: Page): Page | undefined =>
-  page.content === emptyHash
-    ? undefined
-    : of(page).find((one) => one.seq < page.seq && one.content === page.content)
+/**
+ * The page whose text another holds that is to be its translation, wherever its links lead; undefined where it is translated,
+ * and where there is nothing to translate.
+ */
+export function originalOf(
+  { translations, factsOf }: Pick<FindingContext, 'translations' | 'factsOf'>,
+  page: Page,
+): Page | undefined {
+  if (page.content === emptyHash) return undefined
+  const isSame = (one: Page) => one.seq < page.seq && factsOf(one.content).said === factsOf(page.content).said
+  return factsOf(page.content).said === '' ? undefined : translations.of(page).find(isSame)
+}
 
-/** Pages that hold, to the letter, the text of the page that they are a translation of. */
+/** Pages that hold, word for word, the text of the page that they are a translation of. */
 export const untranslated: Rule = {
   id: 'untranslated',
   grade: 'hinders',
   title: 'Pages that are not translated yet',
   why: 'They say that they are in one language and are in another: a screen reader reads them with the wrong sounds.',
   reads: 'site',
-  find: ({ pages, translations, languages }) =>
+  find: ({ pages, languages, ...context }) =>
     pages.flatMap((page): Found[] => {
-      const original = originalOf(translations, page)
+      const original = originalOf(context, page)
       if (!original) return []
       const [from, to] = [languages.of(original), languages.of(page)].map(languageName)
       return [
         {
           place: inPage(page),
-          what: `Its text is still that of “${original.label}” in ${from}, letter by letter; the page is to be in ${to}.`,
+          what: `Its text is still that of “${original.label}” in ${from}, word for word; the page is to be in ${to}.`,
         },
       ]
     }),

@@ -58,7 +58,7 @@ function sayingsOf({
     // What gives out pages as they are says nothing by itself.
     if (told === undefined || givesOutWhole(templates!.of(page))) continue
     // One that is still to be translated is told as such.
-    if (originalOf(translations, page)) continue
+    if (originalOf({ translations, factsOf }, page)) continue
     const id = templates!.idOf(page)
     if (!heads.has(id)) heads.set(id, headOf(id))
     const { template, written } = heads.get(id) ?? { written: '' }

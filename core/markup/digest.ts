@@ -1,3 +1,5 @@
+import type { Range } from './indent'
+
 /**
  * What stands for a text where only equal ones are asked for: 112 bits, so that a site of a hundred thousand pages has no two by
  * chance. Nothing secret hangs on it: who makes two on purpose mixes up their own pages. Four mixers of 32 bits go over the
@@ -27,4 +29,18 @@ export function digestOf(text: string): string {
   return String.fromCharCode(
     (a >>> 16) & 0xffff, a & 0xffff, (b >>> 16) & 0xffff, b & 0xffff, (c >>> 16) & 0xffff, c & 0xffff, d & 0xffff,
   ) // prettier-ignore
+}
+
+/** What stands for a text without some stretches of it: hexadecimal, as it is kept. */
+export function digestBeside(text: string, without: readonly Range[]): string {
+  const kept: string[] = []
+  let at = 0
+  for (const { start, end } of [...without].sort((a, b) => a.start - b.start)) {
+    if (start < at) continue
+    kept.push(text.slice(at, start))
+    at = end
+  }
+  kept.push(text.slice(at))
+  const digest = digestOf(kept.join('\0'))
+  return Array.from(digest, (_, index) => digest.charCodeAt(index).toString(16).padStart(4, '0')).join('')
 }
