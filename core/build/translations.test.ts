@@ -125,6 +125,24 @@ test('what is not translated is not said to be, or leads to the nearest page abo
   expect(untranslatedFrom(site, site.homeId, 'de')).toEqual([])
 })
 
+test('a section in a language, said to be nothing, is where pages in it are put', () => {
+  const store = new TextStore()
+  let site = start(store)
+  const stay = pageCalled(site, 'Stay')
+  site = change(site, store, {
+    kind: 'setPageText',
+    pageId: stay.id,
+    field: 'language',
+    value: 'de',
+    was: null,
+  })
+  site = change(site, store, translation(site, 'Visit', 'de'))
+  expect(outline(site)).toBe(
+    'Skerry\n  Visit\n    Ferry\n  Stay\n    Visit\n      Ferry\n  Sketch (trial page)\n',
+  )
+  expect(translationsOf(site).inLanguage(pageCalled(site, 'Skerry'), 'de')?.label).toBe('Stay')
+})
+
 test('where a template lists no languages, its menus lead to all of them', () => {
   const store = new TextStore()
   let site = start(store)

@@ -70,7 +70,7 @@ test('a template is made to list languages and to tell search engines, each in o
   site = mended(site, unlisted!)
   expect(by('unlisted-languages', site)).toEqual([])
   expect(store.textOf(site.templates[0]!.source)).toContain(`aria-label="Main"></site-menu>
-      <page-languages aria-label="Languages"></page-languages>`)
+      <page-languages missing="above" aria-label="Languages"></page-languages>`)
   expect(buildAll(site, store).get('visit.html')).toContain('hreflang="de">Deutsch</a>')
   // There is nothing to tell before the site has an address.
   expect(by('unsaid-alternates', site)).toEqual([])
@@ -100,7 +100,7 @@ test('a list of languages goes where a template has room for it', () => {
     const [found] = by('unlisted-languages', site)
     return found && found.mends.length > 0 ? store.textOf(mended(site, found).templates[0]!.source) : null
   }
-  const part = '<page-languages aria-label="Languages"></page-languages>'
+  const part = '<page-languages missing="above" aria-label="Languages"></page-languages>'
   expect(
     lists('<body>\n  <header>\n    <p>x</p>\n  </header>\n  <slot name="content"></slot>\n</body>'),
   ).toBe(
@@ -112,13 +112,13 @@ test('a list of languages goes where a template has room for it', () => {
 
 test('a section that looks like the site in another language is said to be it, page by page', () => {
   let site = siteFrom(
-    'Home\n  Visit\n    Ferry\n  Gallery\n  Deutsch\n    Besuch\n      Fähre\n    Gallery',
+    'Home\n  Visit\n    Ferry\n  Gallery\n  Auf Deutsch\n    Besuch\n      Fähre\n    Gallery',
     store,
   )
-  site = inLanguage(site, 'Deutsch', 'de')
+  site = inLanguage(site, 'Auf Deutsch', 'de')
   const [found, ...more] = by('unsaid-translations', site)
   expect(more).toEqual([])
-  expect(found!.what).toBe('4 pages in German look like ones of the site, 2 by no more than where they stand: “Deutsch” like “Home”, “Gallery” like “Gallery”, “Besuch” like “Visit”, “Fähre” like “Ferry”.') // prettier-ignore
+  expect(found!.what).toBe('4 pages in German look like ones of the site, 2 by no more than where they stand: “Auf Deutsch” like “Home”, “Gallery” like “Gallery”, “Besuch” like “Visit”, “Fähre” like “Ferry”.') // prettier-ignore
   // By place alone it is a guess, made only by who has read it.
   expect(found!.mends[0]).toMatchObject({ isOther: true })
   site = mended(site, found!)
@@ -135,11 +135,13 @@ test('what does not stand alike is not taken for the same, nor is one of two sec
       return pairs.map(({ pageId, ofId }) => [pageId, ofId].map((id) => site.pages.find((page) => page.id === id)!.label).join(' = ')) // prettier-ignore
     })
   }
-  expect(guessed('Home\n  Visit\n  Stay\n  Deutsch\n    Besuch', 'Deutsch')).toEqual([['Deutsch = Home']])
-  expect(guessed('Home\n  Visit\n    A\n  Stay\n  Deutsch\n    Besuch\n    Bleiben', 'Deutsch')).toEqual([['Deutsch = Home']]) // prettier-ignore
+  expect(guessed('Home\n  Visit\n  Stay\n  Auf Deutsch\n    Besuch', 'Auf Deutsch')).toEqual([
+    ['Auf Deutsch = Home'],
+  ])
+  expect(guessed('Home\n  Visit\n    A\n  Stay\n  Auf Deutsch\n    Besuch\n    Bleiben', 'Auf Deutsch')).toEqual([['Auf Deutsch = Home']]) // prettier-ignore
   expect(guessed('Home\n  Visit\n  Briefe\n  Gäste', 'Briefe', 'Gäste')).toEqual([])
   // A page in the site's own language, called by it: the home page only leads on.
-  expect(guessed('Home\n  English\n    Visit\n  Deutsch\n    Besuch', 'Deutsch')).toEqual([['Deutsch = English', 'Besuch = Visit']]) // prettier-ignore
+  expect(guessed('Home\n  English\n    Visit\n  Auf Deutsch\n    Besuch', 'Auf Deutsch')).toEqual([['Auf Deutsch = English', 'Besuch = Visit']]) // prettier-ignore
 })
 
 test('two pages that have come to be in one language are told, and one leaves', () => {

@@ -5,12 +5,12 @@ import type { Page, Site } from '#core/site'
 import { languagesOf, type TranslationPair, translationsOf, withTranslations } from './index'
 
 const store = new TextStore()
-const plan = 'Home\n  Visit\n  Stay\n  Deutsch\n    Besuch\n    Bleiben\n  Cymraeg\n    Ymweld'
+const plan = 'Home\n  Visit\n  Stay\n  Auf Deutsch\n    Besuch\n    Bleiben\n  Yn Gymraeg\n    Ymweld'
 
 /** A site in three languages, nothing said yet of which pages are the same. */
 function inThree(): Site {
   let site = siteFrom(plan, store, 'Home')
-  for (const [label, value] of [['Deutsch', 'de'], ['Cymraeg', 'cy']] as const)
+  for (const [label, value] of [['Auf Deutsch', 'de'], ['Yn Gymraeg', 'cy']] as const)
     site = change(site, store, { kind: 'setPageText', pageId: pageCalled(site, label).id, field: 'language', value, was: null }) // prettier-ignore
   return site
 }

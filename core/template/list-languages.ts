@@ -16,7 +16,7 @@ export function listLanguages(source: string): TextEdit[] {
     if (node.tagName === 'site-menu') menu ??= node
     if (node.tagName === 'body') body ??= node
   })
-  const part = '<page-languages aria-label="Languages"></page-languages>'
+  const part = '<page-languages missing="above" aria-label="Languages"></page-languages>'
   const [of, into] = [menu as HtmlElement | null, (header ?? body) as HtmlElement | null]
   // A menu without an end tag runs on to who knows where.
   if (of?.sourceCodeLocation?.endTag) {

@@ -3,9 +3,17 @@ import type pg from 'pg'
 import { newSite, type NewSite, rewritesOfNewSite, withRewritten } from '#core/change'
 import { type Kit, plainKit } from '#core/kit'
 import { applyEdits, readHtml } from '#core/markup'
+import { translationsOf } from '#core/plan'
 import type { Site } from '#core/site'
 import { starterStyle } from '#core/style'
-import { defaultTemplate, inLanguage } from '#core/template'
+import {
+  compileTemplate,
+  defaultTemplate,
+  inLanguage,
+  listLanguages,
+  readSkeleton,
+  sayTranslations,
+} from '#core/template'
 import { getTexts, loadFileFacts, putBlobs, textFrom } from '#server/contents'
 import { noteRequest, transaction } from '#server/platform'
 import { insertSite } from './rows/site-rows'
@@ -43,7 +51,17 @@ export async function createSite(
   })
 }
 
-/** A site whose templates say in its language what they say in English as they ship. */
+/** A template that lists the languages of a page, and tells them to search engines. */
+const inLanguages = (source: string): string => {
+  if (!readSkeleton(source).isDocument || compileTemplate(source).listsLanguages) return source
+  const listed = applyEdits(source, listLanguages(source))
+  return applyEdits(listed, sayTranslations(listed))
+}
+
+/**
+ * A site whose templates say in its language what they say in English as they ship, and lead from one language to the other
+ * where it begins with several.
+ */
 async function inItsLanguage(client: pg.PoolClient, site: Site): Promise<Site> {
   const textOf = textFrom(
     await getTexts(
@@ -51,9 +69,10 @@ async function inItsLanguage(client: pg.PoolClient, site: Site): Promise<Site> {
       site.templates.map(({ source }) => source),
     ),
   )
+  const listing = translationsOf(site).languages.length > 0 ? inLanguages : (source: string) => source
   const sources = await putBlobs(
     client,
-    site.templates.map(({ source }) => inLanguage(textOf(source), site.language)),
+    site.templates.map(({ source }) => inLanguage(listing(textOf(source)), site.language)),
   )
   return {
     ...site,

@@ -11,6 +11,7 @@ import {
   readPlan,
   type SitePlan,
   walkOutline,
+  withTranslations,
 } from '#core/plan'
 import { type Kit, startOfKit } from '#core/kit'
 import { canBe, languageCalled } from '#core/language'
@@ -58,14 +59,25 @@ export function newSite({ plan, kit, name, scheme = kit.scheme, ...options }: Ne
   return sectionsInTheirLanguage(edited.site)
 }
 
-/** A site whose top sections that are called by a language, such as `Deutsch`, are in it. */
+/**
+ * A site whose top sections that are called by a language, such as `Deutsch`, are in it, and are the home page in that; or
+ * where one is called by the language of the site, that.
+ */
 function sectionsInTheirLanguage(site: Site): Site {
+  const called = new Map<string, string>()
+  let ofId = site.homeId
   const pages = site.pages.map((page) => {
-    if (page.parentId !== null || page.id === site.homeId) return page
-    const language = languageCalled(page.label)
-    return language === null || canBe(language, site.language) ? page : { ...page, language }
+    const language = page.parentId !== null || page.id === site.homeId ? null : languageCalled(page.label)
+    if (language === null) return page
+    if (canBe(language, site.language)) {
+      ofId = page.id
+      return page
+    }
+    if (!called.has(language)) called.set(language, page.id)
+    return { ...page, language }
   })
-  return { ...site, pages }
+  const pairs = [...called.values()].map((pageId) => ({ pageId, ofId }))
+  return { ...site, pages: withTranslations({ ...site, pages }, pairs) }
 }
 
 /**

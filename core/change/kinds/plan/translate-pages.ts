@@ -15,12 +15,23 @@ export interface TranslatePages {
 }
 
 /**
+ * The page in another language. What stands at the top by itself in that is the home page in it, whether or not it is said:
+ * its pages belong there.
+ */
+function translationOf(site: Site, page: Page, language: string): Page | undefined {
+  const said = translationsOf(site).inLanguage(page, language)
+  if (said || page.id !== site.homeId) return said
+  const { of } = languagesOf(site)
+  const sections = treeOf(site).childrenOf(null).filter((one) => one !== page && !one.trial && of(one) === language) // prettier-ignore
+  return sections.length === 1 ? sections[0] : undefined
+}
+
+/**
  * The page and those below it that are not in a language yet, in reading order, of the home page those of the whole site:
  * without what is in yet another language, and without trial pages. Linear in the site.
  */
 export function untranslatedFrom(site: Site, pageId: string, language: string): Page[] {
   const spoken = languagesOf(site)
-  const translations = translationsOf(site)
   const top = treeOf(site).byId.get(pageId)
   if (!top || spoken.of(top) === language) return []
   const from = spoken.of(top)
@@ -30,7 +41,7 @@ export function untranslatedFrom(site: Site, pageId: string, language: string): 
     const isBelow = pageId === site.homeId ? page.parentId === null : page.id === pageId
     if (trial || !(isBelow || within.has(page.parentId ?? '')) || spoken.of(page) !== from) continue
     within.add(page.id)
-    if (!translations.inLanguage(page, language)) found.push(page)
+    if (!translationOf(site, page, language)) found.push(page)
   }
   return found
 }
@@ -65,7 +76,6 @@ export const translatePages: ChangeKind<TranslatePages> = {
     const top = tree.byId.get(pageId)
     if (!top) return gone('The page to translate')
     const spoken = languagesOf(site)
-    const translations = translationsOf(site)
     if (spoken.of(top) === language)
       return refuse('invalid', `${quoted(site, pageId)} is in ${languageName(language)} already.`)
     if (tree.placeOf.get(pageId)!.trial) return refuse('invalid', 'A trial page is not part of the site yet.')
@@ -80,7 +90,7 @@ export const translatePages: ChangeKind<TranslatePages> = {
     const home = tree.byId.get(site.homeId)!
     const targets = new Map<string, string>()
     for (const { page } of tree.places) {
-      const there = newIds[page.id] ?? translations.inLanguage(page, language)?.id
+      const there = newIds[page.id] ?? translationOf(site, page, language)?.id
       if (there !== undefined) targets.set(page.id, there)
     }
     /** Under what a copy stands: the page above in that language; without one it stands beside its original. */
@@ -127,7 +137,11 @@ export const translatePages: ChangeKind<TranslatePages> = {
       }
     })
     const after = { ...site, nextSeq: seq, pages: [...site.pages, ...copies] }
-    const pairs = originals.map((page) => ({ pageId: newIds[page.id]!, ofId: page.id }))
+    const section = translationOf(site, home, language)
+    const pairs = [
+      ...(section ? [{ pageId: section.id, ofId: home.id }] : []),
+      ...originals.map((page) => ({ pageId: newIds[page.id]!, ofId: page.id })),
+    ]
     return { site: { ...after, pages: withTranslations(after, pairs) } }
   },
 }
