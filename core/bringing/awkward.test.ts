@@ -195,7 +195,7 @@ ${main}
   }
   const understood = bring(files, store)
   const { site } = understood
-  const inMenus = site.pages.filter((one) => one.inMenus && one.parentId === null).map(({ label }) => label)
+  const inMenus = site.pages.filter((one) => one.inMenus && one.parentId === null && one.id !== site.homeId).map(({ label }) => label)
   expect(inMenus).toEqual(['About', 'Log', 'Contact'])
   expect([site.titlePattern, site.homeTitlePattern, site.output.links]).toEqual(['{page} | {site}', '{page}', 'folders'])
   expect(buildAll(site, store).get('log/fire.html')).toContain('<a href="./" aria-current="true">Log</a>')

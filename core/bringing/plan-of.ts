@@ -4,6 +4,7 @@ import type { OldNames } from './old-names'
 import type { PageLink } from './reading/page-outline'
 import { shownText } from './reading/page-tree'
 import type { ReadPage } from './reading/read-page'
+import { saidLanguage } from './languages'
 import { isToOtherLanguage } from './translations'
 
 /** A page's place in the plan that was found. */
@@ -127,6 +128,23 @@ function mostOf(texts: readonly string[], least: number): string {
   return most && most[1] >= least ? most[0] : ''
 }
 
+/** Some pages, and the menu that they share. */
+const menuOf = (
+  some: readonly ReadPage[],
+  links: ReadonlyMap<string, readonly PageLink[]>,
+  homeId: string,
+) => ({ some, entries: sharedMenu(new Map(some.map(({ id }) => [id, links.get(id)!])), homeId) })
+
+function groupBy<T>(all: readonly T[], keyOf: (one: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>()
+  for (const one of all) {
+    const group = groups.get(keyOf(one))
+    if (group) group.push(one)
+    else groups.set(keyOf(one), [one])
+  }
+  return groups
+}
+
 /** What a file is called where nothing else says it. */
 const labelOfPath = (path: string): string => {
   const name =
@@ -197,12 +215,26 @@ export function planOf(
     return to !== undefined && !isToOtherLanguage(page, link, to)
   }
   const links = new Map(pages.map((page) => [page.id, [...page.links].filter((one) => ofPlan(page, one))]))
-  const shared = sharedMenu(links, home.id)
+  // Where all pages share none, those in one language may: the menu is one after the other.
+  const ofAll = menuOf(pages, links, home.id)
+  const menus =
+    ofAll.entries.length >= 2
+      ? [ofAll]
+      : [...groupBy(pages, (page) => saidLanguage(page) ?? '').values()].map((some) =>
+          menuOf(some, links, home.id),
+        )
+  const met = new Set<string>()
+  const shared = menus.flatMap(({ entries }) => entries).filter(({ id }) => !met.has(id) && met.add(id))
   const contents = contentsOf(links, home.id)
   // A menu is what visitors go by; contents that tell much more than it does are the plan.
   const menu = contents.length > 2 * shared.length ? contents : shared
   const inMenu = new Set(menu.map(({ id }) => id))
-  const listed = menu === shared ? listedInMenu(pages, inMenu) : inMenu
+  const listed =
+    menu === shared
+      ? new Set(
+          menus.flatMap(({ some, entries }) => [...listedInMenu(some, new Set(entries.map(({ id }) => id)))]),
+        )
+      : inMenu
 
   /** Pages in the order in which they are met: the menu, then what each of them leads to. */
   const order = new Map<string, number>()
@@ -217,7 +249,10 @@ export function planOf(
   meet(home.id, null)
   for (const { id } of menu) meet(id, null)
   // What is in another language begins with the home page in that.
-  for (const link of home.links) if (byId.has(link.id) && !ofPlan(home, link)) meet(link.id, null)
+  const homesBeside = new Set(
+    [...home.links].flatMap((link) => (byId.has(link.id) && !ofPlan(home, link) ? [link.id] : [])),
+  )
+  for (const id of homesBeside) meet(id, null)
   for (let at = 0; at < queue.length; at++) for (const { id } of links.get(queue[at]!)!) meet(id, queue[at]!)
   for (const path of [...paths].sort()) meet(old.idOf.get(path)!, null)
 
@@ -296,6 +331,13 @@ export function planOf(
       0,
       200,
     )
+  /** Whether it stands where a menu would list it: at the top, or below the home page in its language. */
+  const isAtTop = (page: ReadPage): boolean => {
+    const parentId = parents.get(page.id) ?? null
+    return parentId === null || homesBeside.has(parentId)
+  }
+  const ofMenus = new Set(menus.flatMap(({ some, entries }) => (entries.length > 0 ? some : [])))
+  const isMenued = (page: ReadPage) => menu.length > 0 && (menu !== shared || ofMenus.has(page))
   const sorted = [...pages].sort((a, b) => order.get(a.id)! - order.get(b.id)!)
   return {
     home,
@@ -304,7 +346,7 @@ export function planOf(
       label: labelOf(page),
       parentId: parents.get(page.id) ?? null,
       // Where pages share no menu, none is left out of one.
-      inMenu: menu.length === 0 || listed.has(page.id) || parents.get(page.id) !== null,
+      inMenu: page === home || !isMenued(page) || listed.has(page.id) || !isAtTop(page),
     })),
   }
 }

@@ -100,3 +100,18 @@ test('ways to another language make no plan, and call no page', () => {
     'Startseite\n  Home\n    Visit\n    Birds\n    Times\n  Anfahrt\n  Vögel\n  Zeiten\n',
   )
 })
+
+test('pages in each language share a menu of theirs, and what is not in it is left out of it', () => {
+  const some = files((at, _, other) => ({ body: `<p><a href="${to(other, at)}">${name[other]}</a></p>` }))
+  const draft = some['en/visit.html']!.replaceAll('Visit -', 'Draft -').replace('<h1>Visit', '<h1>Draft')
+  const { site } = bring({ ...some, 'en/draft.html': draft.replace(/<p><a.*?<\/p>/, '') })
+  expect(writeOutline(outlineOfSite(site))).toBe(
+    'Startseite\n  Home\n    Visit\n    Birds\n    Times\n    Draft (not in menus)\n  Anfahrt\n  Vögel\n  Zeiten\n',
+  )
+  // Wherever the list of languages stays as it is, the menus keep to the language by themselves.
+  const sources = site.templates.map(({ source }) => store.textOf(source))
+  for (const source of sources)
+    expect(source).toMatch(
+      /<site-menu levels="1" of="(section|language)" own="mark" home="first" class="nav">/,
+    )
+})
