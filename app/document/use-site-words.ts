@@ -1,4 +1,4 @@
-import { nearestPath } from '#core/findings'
+import { nearestPath } from '#core/links'
 import { relativeReference, resolveReference } from '#core/links'
 import { encodePath } from '#core/markup'
 import { namesOf } from '#core/naming'

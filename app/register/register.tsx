@@ -1,7 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { withIds } from '#core/change'
-import { guessPlanForm, readPlan } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { LabelInput } from './label-input'
 import { Guides, RegisterRow, type RowActions } from './register-row'
@@ -188,13 +187,14 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
     }
   }
 
-  function onPaste(event: React.ClipboardEvent) {
+  async function onPaste(event: React.ClipboardEvent) {
     if (!editable || event.target instanceof HTMLInputElement) return
     const text = event.clipboardData.getData('text/plain')
+    event.preventDefault()
+    const { guessPlanForm, readPlan } = await import('./pasted-plan')
     const read = readPlan(guessPlanForm(text), text)
     if ('refusal' in read) return
     const { nodes } = read
-    event.preventDefault()
     const pages = withIds(nodes, () => crypto.randomUUID())
     const made = store.change({ kind: 'addPages', parentId: selected.parentId, after: selected.id, pages })
     if (!('refusal' in made)) select(pages[0]!.id)
@@ -256,7 +256,7 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
       aria-colcount={columns.length + 1}
       className="grid min-h-0 grid-rows-[36px_1fr]"
       onKeyDown={onKeyDown}
-      onPaste={onPaste}
+      onPaste={(event) => void onPaste(event)}
       onFocus={(event) =>
         (hadFocus.current = (event.target as HTMLElement).getAttribute('role') === 'row' || hadFocus.current)
       }

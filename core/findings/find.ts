@@ -1,7 +1,6 @@
 import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
 import {
-  type Checking,
   type Hash,
   mainSlot,
   type Page,
@@ -226,7 +225,7 @@ export function findBy(chosen: readonly Rule[], site: Site, read: Partial<Read> 
       // The same thing twice in one text: the first and the second of them.
       const times = (seen.get(key) ?? 0) + 1
       seen.set(key, times)
-      return { rule: rule.id, key: times === 1 ? key : `${key} ${times}`, mends, ...found }
+      return { rule: rule.id, grade: rule.grade, key: times === 1 ? key : `${key} ${times}`, mends, ...found }
     })
   })
 }
@@ -241,20 +240,8 @@ export const findFindings = (site: Site, { factsOf, textOf, ...sources }: Findin
     templates: new SiteTemplates(site, textOf),
   })
 
-/** Findings, apart from those that were put aside and are still what they were then. */
-export function withoutAside(
-  findings: readonly Finding[],
-  { asides }: Checking,
-): { readonly open: Finding[]; readonly aside: Finding[] } {
-  const isAside = ({ key, what }: Finding) => Object.hasOwn(asides, key) && asides[key]!.what === what
-  return { open: findings.filter((one) => !isAside(one)), aside: findings.filter(isAside) }
-}
-
 /** What a practised author would remark on in a plan. */
 export const adviseOnPlan = (site: Site): Finding[] => findBy(advice, site)
-
-/** Whether it takes more from a visitor than a detail. */
-export const isGrave = ({ rule }: Finding): boolean => ruleOf(rule).grade !== 'detail'
 
 /** What a rule looks for, how grave it is and why it matters; by its id. */
 const abouts = new Map<string, About>(

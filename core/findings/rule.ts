@@ -72,6 +72,7 @@ export interface Found {
 /** Something that is wrong or risky: where it is, what it is, and how it can be mended. */
 export interface Finding extends Omit<Found, 'mark'> {
   readonly rule: string
+  readonly grade: Grade
   /** Stays the same while the thing it speaks of does, so that it can be put aside. */
   readonly key: string
   readonly mends: readonly Mend[]

@@ -94,6 +94,7 @@ export function builtFindings(
     const also = others.length === 0 ? '' : at ? ` Seen on ${list}.` : ` So on ${list}.`
     return {
       rule: fault.rule,
+      grade: builtRules.find(({ id }) => id === fault.rule)!.grade,
       key: `${keyOf(fault, own)} ${on.length === 1 ? on[0]!.id : ''}`.trim(),
       place: {
         ...(at?.place ?? { ...inPage(on[0]!), ...(fault.line !== undefined && { madeLine: fault.line }) }),

@@ -3,6 +3,7 @@ import { readOwnAddress } from '#core/links'
 import { realPlaces, treeOf } from '#core/plan'
 import { type Hash, type Site, type SiteFile, textsOfPage, type TextOf } from '#core/site'
 import { compileTemplate } from '#core/template'
+import { followedRules } from './index'
 import { type Finding, type FindingPlace, inFile, inSlot, inTemplate, type Mend, type Told } from '../rule'
 
 /** What came of following an address outside. */
@@ -92,6 +93,7 @@ export function findFollowed(
       seen.set(key, times)
       return {
         rule,
+        grade: followedRules.find(({ id }) => id === rule)!.grade,
         key: times === 1 ? key : `${key} ${times}`,
         place,
         what: sentences[outcome](address, one),

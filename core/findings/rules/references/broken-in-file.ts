@@ -1,6 +1,6 @@
 import { isStanding, referenceLike, targetOf } from '#core/links'
 import { type FileFacts, fileSyntaxOf, writeReference } from '#core/markup'
-import { nearestPath } from '../../nearest'
+import { nearestPath } from '#core/links'
 import { type FindingContext, type Found, inFile, type Rule } from '../../rule'
 
 /** What a file asks for that is not there. */

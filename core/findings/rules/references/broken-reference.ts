@@ -1,7 +1,7 @@
 import { leadsAbove, referenceLike, resolveReference } from '#core/links'
 import { writeReference } from '#core/markup'
 import { checkOwnNameOf, isOwnPath, type Names, splitFileName } from '#core/naming'
-import { nearestPath, nearPaths } from '../../nearest'
+import { nearestPath, nearPaths } from '#core/links'
 import type { FindingContext, Mend, Rule } from '../../rule'
 import { faultOf } from './malformed-address'
 
