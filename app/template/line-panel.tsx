@@ -73,6 +73,8 @@ const values: Readonly<Record<string, { words: string; view: 'pages' | 'plan' | 
   address: { words: 'the address above, with the page’s own path', view: null },
   language: { words: 'the page’s language, or the one above', view: 'plan' },
   direction: { words: 'which way the page’s language is written', view: 'plan' },
+  'translation.language': { words: 'each language that the page is in', view: 'plan' },
+  'translation.address': { words: 'the page’s address in that language', view: 'plan' },
   year: { words: 'the year in which it was made', view: null },
 }
 

@@ -124,9 +124,11 @@ export const sharperPurposes = tableOf<Purpose>({
   'meta http-equiv=refresh': of('4.2.5.3', 'Leads on to another address by itself.'),
   'link rel=stylesheet': of('4.6.7.23', 'The style sheet: how the page looks.'),
   'link rel=icon': of('4.6.7.7', 'The small picture in the tab.'),
+  'link hreflang': of('4.6.7.1', 'Tells search engines where the page is in a language, so that they show people the one they read.'), // prettier-ignore
   'script defer': of('4.12.1', 'A program that runs once the page has been read.'),
   'script type=module': of('4.12.1', 'A program, as a module; it runs once the page has been read.'),
   'a .skip-link': of('4.5.1', 'Leads past the menu to the text, for those who do not use a mouse (WCAG 2.2, 2.4.1).'), // prettier-ignore
+  'a hreflang': of('4.6.3', 'A link to a page in another language, which hreflang says.'),
   'a aria-current=page': of('4.5.1', 'The page itself in its menu: without an address, since it leads nowhere else.'), // prettier-ignore
   'a aria-current=true': of('4.5.1', 'A link to the section that the page stands in, marked as such.'),
 })
