@@ -1,4 +1,3 @@
-import { languageTag } from '#core/language'
 import {
   attributeValueRange,
   commonLead,
@@ -19,29 +18,19 @@ import {
 import { outsideFills } from './compose'
 import { type PlannedReference, planReference } from './output-reference'
 import { type Attributes, type GeneratedPart, parts } from './parts'
-
-/** What an expression such as `{page}` may name. */
-export const valueNames = [
-  'page',
-  'title',
-  'site',
-  'description',
-  'address',
-  'language',
-  'direction',
-  'year',
-] as const
-/** Values of each language that a page is in: what says one stands once for each of them. */
-export const translationValues = ['translation.language', 'translation.address'] as const
-export type TranslationValue = (typeof translationValues)[number]
-export type ValueName = (typeof valueNames)[number] | TranslationValue | SlotValue
-/** What a page holds in a slot, as a value: plain text, which can stand in an attribute. */
-export type SlotValue = `slot.${string}`
-
-/** The slot whose text a value is. */
-export const slotOfValue = (name: SlotValue): string => name.slice('slot.'.length)
-/** What follows is letters of a slot's name: an expression has no others. */
-export const isSlotValue = (name: string): name is SlotValue => name.startsWith('slot.')
+import { type Unknown, unknownAttributes } from './unknown'
+import {
+  expression,
+  isSlotValue,
+  isTranslationValue,
+  isValueName,
+  type SlotValue,
+  slotOfValue,
+  type TranslationValue,
+  translationValues,
+  type ValueName,
+  valueNames,
+} from './value-names'
 
 /** Generated parts that one template may have. */
 export const mostParts = 100
@@ -92,16 +81,6 @@ type Content =
   /** An attribute that is left out where the slot whose text it says is empty. */
   | { readonly kind: 'attribute'; readonly name: SlotValue; readonly parts: readonly Part[] }
 
-/** Something that is written like the template language and that it does not know: it goes out as it is. */
-export interface Unknown extends PlacedRange {
-  readonly kind: 'value' | 'part' | 'attribute' | 'attribute value'
-  readonly name: string
-  /** What is known there. */
-  readonly known: readonly string[]
-  /** Where the name is written again: in a part's end tag. */
-  readonly again?: Range
-}
-
 /** A slot, and where its element begins. */
 export interface PlacedSlot extends PlacedRange {
   readonly name: string
@@ -138,12 +117,6 @@ interface Hole {
   readonly optional?: true
   readonly make: () => Content
 }
-
-const expression = /\{([A-Za-z_][A-Za-z0-9_]*(?:\.[\w-]+)?)\}/g
-const isValueName = (name: string): name is Exclude<ValueName, TranslationValue> =>
-  (valueNames as readonly string[]).includes(name) || isSlotValue(name)
-export const isTranslationValue = (name: string): name is TranslationValue =>
-  (translationValues as readonly string[]).includes(name)
 
 const compiled = new Map<string, CompiledTemplate>()
 
@@ -389,39 +362,6 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     listsLanguages: within.listsLanguages,
     perLanguage,
   }
-}
-
-/** Attributes of every element (HTML §3.2.6), which pass on to a part's `nav`. */
-const globalAttributes =
-  /^(accesskey|aria-.*|autocapitalize|autofocus|class|contenteditable|data-.*|dir|draggable|enterkeyhint|hidden|id|inert|inputmode|is|item(id|prop|ref|scope|type)|lang|nonce|on.*|popover|role|slot|spellcheck|style|tabindex|title|translate)$/
-
-function unknownAttributes(
-  source: string,
-  element: HtmlElement,
-  part: GeneratedPart,
-  lines: Lines,
-): Unknown[] {
-  const unknown: Unknown[] = []
-  const add = (kind: Unknown['kind'], name: string, known: readonly string[], { start, end }: Range) =>
-    void unknown.push({ kind, name, known, start, end, ...lines.placeOf(start) })
-  for (const { name, value, at: where } of element.attrs) {
-    if (!where) continue
-    const attribute = part.attributes.find((one) => one.name === name)
-    if (!attribute) {
-      if (globalAttributes.test(name)) continue
-      const { startOffset: start } = where
-      const known = part.attributes.map((one) => one.name)
-      add('attribute', name, known, { start, end: start + name.length })
-      continue
-    }
-    const range = attributeValueRange(source, where)
-    const isKnown =
-      attribute.values.includes(value) ||
-      (attribute.isNumber && /^[1-9]\d*$/.test(value)) ||
-      (attribute.isLanguages && value.split(/\s+/).every((tag) => languageTag.test(tag)))
-    if (range && !isKnown) add('attribute value', value, attribute.values, range)
-  }
-  return unknown
 }
 
 /** Whether a range holds one of these, which do not overlap and are in order. */

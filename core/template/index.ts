@@ -1,12 +1,7 @@
 /** Templates: slots, generated parts and values; one page's data and a template make its HTML. */
-export {
-  compileTemplate,
-  type CompiledTemplate,
-  mostParts,
-  translationValues,
-  type Unknown,
-  valueNames,
-} from './compile'
+export { compileTemplate, type CompiledTemplate, mostParts, type Unknown } from './compile'
+export type { Unknown } from './unknown'
+export { translationValues, valueNames } from './value-names'
 export { type Composed, fillsOf, pieceAt } from './compose'
 export { contextOf, type SiteContext } from './context'
 export { defaultTemplate, defaultTitlePattern } from './default-template'

@@ -1,18 +1,12 @@
 import { trimmedRange } from '#core/markup'
 import type { Page } from '#core/site'
-import {
-  type CompiledTemplate,
-  isSlotValue,
-  isTranslationValue,
-  type Part,
-  slotOfValue,
-  type ValueName,
-} from './compile'
+import type { CompiledTemplate, Part } from './compile'
 import type { SiteContext } from './context'
 import { folderParts } from './folder-parts'
 import { renderGenerated } from './generated'
 import { templateReference } from './home-reference'
 import { placeContent, type SlotContent } from './place-content'
+import { isSlotValue, isTranslationValue, slotOfValue, type ValueName } from './value-names'
 import { translationValueOf, valueOf, writtenValue } from './values'
 
 const fallbackOnly = (parts: readonly Part[]) =>
