@@ -1,5 +1,5 @@
 /** Templates: slots, generated parts and values; one page's data and a template make its HTML. */
-export { compileTemplate, type CompiledTemplate, mostParts, type Unknown } from './compile'
+export { compileTemplate, type CompiledTemplate, mostParts } from './compile'
 export type { Unknown } from './unknown'
 export { translationValues, valueNames } from './value-names'
 export { type Composed, fillsOf, pieceAt } from './compose'
