@@ -19,8 +19,9 @@ function calledBy(label: string): string | null {
 export function isToOtherLanguage(from: ReadPage, link: PageLink, to: ReadPage): boolean {
   if (from.translations.some(({ id }) => id === to.id)) return true
   const called = calledBy(link.label)
+  if (called === null) return false
   const [own, its] = [saidLanguage(from), saidLanguage(to)]
-  return called !== null && its !== null && own !== its && canBe(called, its)
+  return its !== null && own !== its && canBe(called, its)
 }
 
 /** What pages say that they are in other languages: by `hreflang`, and by links that are called as languages are. */

@@ -125,22 +125,42 @@ test('what is not translated is not said to be, or leads to the nearest page abo
   expect(untranslatedFrom(site, site.homeId, 'de')).toEqual([])
 })
 
-test('a section in a language, said to be nothing, is where pages in it are put', () => {
+test('a section in a language, said to be nothing, is where pages in it are put; a page by itself is none', () => {
+  const store = new TextStore()
+  const spoken = (label: string): Site => {
+    const site = start(store)
+    const page = pageCalled(site, label)
+    return change(site, store, {
+      kind: 'setPageText',
+      pageId: page.id,
+      field: 'language',
+      value: 'de',
+      was: null,
+    })
+  }
+  let site = spoken('Visit')
+  site = change(site, store, translation(site, 'Stay', 'de'))
+  expect(outline(site)).toBe('Skerry\n  Visit\n    Ferry\n    Stay\n  Stay\n  Sketch (trial page)\n')
+  expect(translationsOf(site).inLanguage(pageCalled(site, 'Skerry'), 'de')?.label).toBe('Visit')
+  site = spoken('Stay')
+  site = change(site, store, translation(site, 'Skerry', 'de'))
+  expect(outline(site)).toContain('  Stay\n  Deutsch\n    Visit\n      Ferry\n  Sketch')
+})
+
+test('ids that nobody asked for make nothing, and a copy in the same language is another page', () => {
   const store = new TextStore()
   let site = start(store)
-  const stay = pageCalled(site, 'Stay')
+  const asked = translation(site, 'Stay', 'de') as Extract<Change, { kind: 'translatePages' }>
+  const visit = pageCalled(site, 'Visit')
   site = change(site, store, {
-    kind: 'setPageText',
-    pageId: stay.id,
-    field: 'language',
-    value: 'de',
-    was: null,
+    ...asked,
+    newIds: { ...asked.newIds, [visit.id]: testId(), [site.homeId]: testId() },
   })
-  site = change(site, store, translation(site, 'Visit', 'de'))
-  expect(outline(site)).toBe(
-    'Skerry\n  Visit\n    Ferry\n  Stay\n    Visit\n      Ferry\n  Sketch (trial page)\n',
-  )
-  expect(translationsOf(site).inLanguage(pageCalled(site, 'Skerry'), 'de')?.label).toBe('Stay')
+  expect(outline(site)).toBe('Skerry\n  Visit\n    Ferry\n  Stay\n  Stay\n  Sketch (trial page)\n')
+  const stay = pageCalled(site, 'Stay')
+  site = change(site, store, { kind: 'duplicatePages', pageIds: [stay.id], newIds: { [stay.id]: testId() } })
+  expect(translationsOf(site).of(pageCalled(site, 'Stay (copy)'))).toEqual([])
+  expect(translationsOf(site).repeated).toEqual([])
 })
 
 test('where a template lists no languages, its menus lead to all of them', () => {

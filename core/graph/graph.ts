@@ -4,6 +4,7 @@ import { type Hash, type Page, textsOfPage } from '#core/site'
 import {
   type Entry,
   homeFileOf,
+  homeFor,
   keepsLanguage,
   type SiteContext,
   type SiteTemplates,
@@ -103,9 +104,11 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
   const listsOf = (page: Page): readonly Shared[] => {
     const templateId = templates.idOf(page)
     const template = templates.compiled(templateId)
-    const ofTemplate = once(`template ${templateId}`, () => {
+    // A way home leads to the home page in the page's language, where the template keeps to that.
+    const home = homeFor(context, page, template.listsLanguages).id
+    const ofTemplate = once(`template ${templateId} ${home}`, () => {
       const ids = template.references.map((one) => (leads(one) ? pageAt(one.href, '') : null))
-      return [...new Set(ids.filter((id) => id !== null))]
+      return [...new Set(ids.filter((id) => id !== null).map((id) => (id === site.homeId ? home : id)))]
     })
     const ofParts = template.generated.map((placed) => {
       const { part, attributes } = placed

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { namesOf } from '#core/naming'
-import { treeOf } from '#core/plan'
+import { translationsOf, treeOf } from '#core/plan'
 import { checkSite, emptyHash, type Site } from '#core/site'
 import {
   brokenReferences,
@@ -68,6 +68,20 @@ describe('pages of elsewhere join a site', () => {
   const store = new TextStore()
   const site = siteFrom('Home\n  Visit\n    The pier\n  Birds', store)
   const { id: visitId } = pageCalled(site, 'Visit')
+
+  test('in two languages, each page stays the one that it is in the other', () => {
+    const to = (path: string, name: string) => `<p><a href="${path}">${name}</a></p>`
+    const two = {
+      'f/index.html': page('Home', to('de.html', 'Deutsch')),
+      'f/times.html': page('Times', to('zeiten.html', 'DE')),
+      'f/de.html': page('Anfang', to('index.html', 'English')).replace('"en"', '"de"'),
+      'f/zeiten.html': page('Zeiten', to('times.html', 'EN')).replace('"en"', '"de"'),
+    }
+    const { site: joined } = join(site, two, store, { parentId: visitId })
+    const same = (label: string) => translationsOf(joined).of(pageCalled(joined, label)).map((one) => one.label)
+    expect([same('Times'), same('Zeiten')]).toEqual([['Times', 'Zeiten'], ['Times', 'Zeiten']])
+    expect(translationsOf(joined).of(pageCalled(joined, 'The pier'))).toEqual([])
+  }) // prettier-ignore
 
   test('under a page, as a branch with the frame they share, leading to each other and to what was there', () => {
     const joined = join(site, ferry, store, { parentId: pageCalled(site, 'Birds').id })

@@ -57,6 +57,8 @@ export const duplicatePages: ChangeKind<DuplicatePages> = {
           ownName: null,
           keptName: null,
           addresses: [],
+          // Two pages in one language are not one.
+          translationSet: null,
         }
       })
       after = { ...after, nextSeq: seq, pages: [...after.pages, ...copies] }

@@ -1,4 +1,4 @@
-import { languageName, languageTag, ownNameOf } from '#core/language'
+import { languageCalled, languageName, languageTag, ownNameOf } from '#core/language'
 import { languagesOf, lastUnder, translationsOf, treeOf, withTranslations } from '#core/plan'
 import type { Page, Site } from '#core/site'
 import { gone, noLanguage, refuse } from '../../edited'
@@ -15,14 +15,18 @@ export interface TranslatePages {
 }
 
 /**
- * The page in another language. What stands at the top by itself in that is the home page in it, whether or not it is said:
- * its pages belong there.
+ * The page in another language. A section at the top that is the only one in that is the home page in it, whether or not it is
+ * said: its pages belong there. A page by itself is none, unless it is called by the language.
  */
 function translationOf(site: Site, page: Page, language: string): Page | undefined {
   const said = translationsOf(site).inLanguage(page, language)
   if (said || page.id !== site.homeId) return said
   const { of } = languagesOf(site)
-  const sections = treeOf(site).childrenOf(null).filter((one) => one !== page && !one.trial && of(one) === language) // prettier-ignore
+  const tree = treeOf(site)
+  const sections = tree.childrenOf(null).filter((one) => {
+    if (one === page || one.trial || of(one) !== language) return false
+    return tree.childrenOf(one.id).length > 0 || languageCalled(one.label) === language
+  })
   return sections.length === 1 ? sections[0] : undefined
 }
 
@@ -84,13 +88,14 @@ export const translatePages: ChangeKind<TranslatePages> = {
     // Asked for again because the answer was lost on the way: it is done.
     if (originals.length === 0) return { site }
     const ids = originals.map((page) => newIds[page.id] ?? '')
+    const idOf = new Map(originals.map((page, at) => [page.id, ids[at]!]))
     if (new Set(ids).size < ids.length || ids.some((id) => id === '' || tree.byId.has(id)))
       return refuse('invalid', 'The copies have no ids of their own.')
 
     const home = tree.byId.get(site.homeId)!
     const targets = new Map<string, string>()
     for (const { page } of tree.places) {
-      const there = newIds[page.id] ?? translationOf(site, page, language)?.id
+      const there = idOf.get(page.id) ?? translationOf(site, page, language)?.id
       if (there !== undefined) targets.set(page.id, there)
     }
     /** Under what a copy stands: the page above in that language; without one it stands beside its original. */
@@ -123,7 +128,7 @@ export const translatePages: ChangeKind<TranslatePages> = {
       const parentId = parentFor(page)
       return {
         ...page,
-        id: newIds[page.id]!,
+        id: idOf.get(page.id)!,
         parentId,
         order: orderOf.get(page.id)!,
         seq: seq++,
@@ -140,7 +145,7 @@ export const translatePages: ChangeKind<TranslatePages> = {
     const section = translationOf(site, home, language)
     const pairs = [
       ...(section ? [{ pageId: section.id, ofId: home.id }] : []),
-      ...originals.map((page) => ({ pageId: newIds[page.id]!, ofId: page.id })),
+      ...originals.map((page) => ({ pageId: idOf.get(page.id)!, ofId: page.id })),
     ]
     return { site: { ...after, pages: withTranslations(after, pairs) } }
   },
