@@ -67,7 +67,7 @@ export function ChosenPage() {
               {' '}
               <button
                 type="button"
-                className="link font-sans text-sm"
+                className="link mr-3 font-sans text-sm"
                 onClick={() => store.change({ kind: 'setHome', pageId: selected.id, was: site.homeId })}
               >
                 Make it the home page

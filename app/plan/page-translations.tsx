@@ -31,7 +31,8 @@ export function TranslatePage() {
   const own = languagesOf(site).of(selected)
   const [it, those] = isHome ? ['the site', 'all its pages'] : ['it', 'it, and of what is below it,']
   return (
-    <span className="ml-2">
+    <>
+      {' '}
       <LanguagePick
         isCommand
         label="Another language"
@@ -42,7 +43,7 @@ export function TranslatePage() {
         go="Make the copies"
         onWrite={(tag) => translate(site, store, selected, tag)}
       />
-    </span>
+    </>
   )
 }
 

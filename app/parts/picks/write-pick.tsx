@@ -50,10 +50,12 @@ export function WritePick({
     onOpenChange?.(next)
   }
   const problem = check?.(typed) ?? null
+  // Where nothing was and nothing has been typed yet, nothing is wrong.
+  const told = typed === '' && value === '' ? null : problem
   const field = {
     value: typed,
     spellCheck: false,
-    'aria-invalid': problem !== null,
+    'aria-invalid': told !== null,
     onChange: (event: { target: { value: string } }) => setTyped(event.target.value),
   }
   return (
@@ -102,9 +104,9 @@ export function WritePick({
                 {offer}
               </button>
             ))}
-            {problem ? (
+            {told ? (
               <p role="alert" className="text-sm text-rubric">
-                {problem}
+                {told}
               </p>
             ) : (
               hint && <p className="text-sm text-quiet">{hint}</p>
