@@ -135,10 +135,13 @@ test('what does not stand alike is not taken for the same, nor is one of two sec
       return pairs.map(({ pageId, ofId }) => [pageId, ofId].map((id) => site.pages.find((page) => page.id === id)!.label).join(' = ')) // prettier-ignore
     })
   }
-  expect(guessed('Home\n  Visit\n  Stay\n  Auf Deutsch\n    Besuch', 'Auf Deutsch')).toEqual([
-    ['Auf Deutsch = Home'],
-  ])
-  expect(guessed('Home\n  Visit\n    A\n  Stay\n  Auf Deutsch\n    Besuch\n    Bleiben', 'Auf Deutsch')).toEqual([['Auf Deutsch = Home']]) // prettier-ignore
+  expect(guessed('Home\n  Visit\n  Stay\n  Auf Deutsch\n    Besuch', 'Auf Deutsch')).toEqual([])
+  expect(guessed('Home\n  Visit\n    A\n  Stay\n  Auf Deutsch\n    Besuch\n    Bleiben', 'Auf Deutsch')).toEqual([]) // prettier-ignore
+  // A page by itself is no home page, unless it is called by its language.
+  expect(guessed('Home\n  Visit\n  Ein Brief', 'Ein Brief')).toEqual([])
+  let called = siteFrom('Home\n  Visit\n  Deutsch', store)
+  called = change(called, store, { kind: 'setTranslations', pairs: [{ pageId: pageCalled(called, 'Deutsch').id, ofId: null }] }) // prettier-ignore
+  expect(by('unsaid-translations', called).map(({ what }) => what)).toEqual(['1 page in German looks like one of the site: “Deutsch” like “Home”.']) // prettier-ignore
   expect(guessed('Home\n  Visit\n  Briefe\n  Gäste', 'Briefe', 'Gäste')).toEqual([])
   // A page in the site's own language, called by it: the home page only leads on.
   expect(guessed('Home\n  English\n    Visit\n  Auf Deutsch\n    Besuch', 'Auf Deutsch')).toEqual([['Auf Deutsch = English', 'Besuch = Visit']]) // prettier-ignore

@@ -39,7 +39,9 @@ export function guessTranslations(context: FindingContext): GuessedTranslations[
     // Two sections in one language: neither is the site in that.
     if (counts.get(language)! > 1) return []
     const guessed = pairsUnder(context, of, section, language)
-    return guessed.pairs.length > 0 ? [{ section, of, language, ...guessed }] : []
+    // By itself a page in another language is a page, and not the home page in that.
+    const isHome = languageCalled(section.label) === language || guessed.pairs.some(({ pageId }) => pageId !== section.id) // prettier-ignore
+    return isHome && guessed.pairs.length > 0 ? [{ section, of, language, ...guessed }] : []
   })
 }
 
