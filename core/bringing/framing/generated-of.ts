@@ -1,7 +1,14 @@
 import { ownNameOf } from '#core/language'
 import { escapeAttribute, type HtmlAttribute } from '#core/markup'
 import type { Site } from '#core/site'
-import { type Attributes, contextOf, type Entry, type GeneratedPart, parts } from '#core/template'
+import {
+  type Attributes,
+  contextOf,
+  type Entry,
+  type GeneratedPart,
+  keepsLanguage,
+  parts,
+} from '#core/template'
 import type { ListEntry } from '../reading/outline'
 import type { ReadPage } from '../reading/read-page'
 
@@ -109,15 +116,16 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       return false
     })
   }
-  /** What a page lists as one of these parts; null where it has something else, or several alike. */
+  /** Whether an element lists on every page what a part would, called as that calls it. */
   const fitsAll = (key: string, { name, attributes }: Way, keeps: boolean): boolean => {
     const part = parts.find((one: GeneratedPart) => one.name === name)!
     const byPage = lists.get(key)!
     const omitsOwn = part.omitsOwn?.(attributes) ?? false
+    const placed = { part, attributes, within: { listsLanguages: keeps } }
     return pages.every((read) => {
       const page = pageOf.get(read.id)!
       const expected = flatIds(
-        part.entries(context, attributes, page, keeps || (part.keepsLanguage?.(attributes) ?? false)),
+        part.entries(context, attributes, page, keepsLanguage(placed)),
         page.id,
         omitsOwn,
       )
