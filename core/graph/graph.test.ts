@@ -94,10 +94,9 @@ describe('the link graph', () => {
     const store = new TextStore()
     const plan = `Home\n${Array.from({ length: 3_000 }, (_, at) => `  Page ${at}`).join('\n')}`
     const site = siteFrom(plan, store)
-    const begun = performance.now()
-    const graph = graphOf(site, store)
-    expect(Object.values(graph).every(({ steps }) => steps !== null && steps < 2)).toBe(true)
+    const nodes = Object.values(graphOf(site, store))
+    expect(nodes.every(({ steps }) => steps !== null && steps < 2)).toBe(true)
     // With a link each it would be nine million.
-    expect(performance.now() - begun).toBeLessThan(5_000)
+    expect(nodes.reduce((sum, { to, from }) => sum + to.length + from.length, 0)).toBe(0)
   })
 })
