@@ -5,7 +5,7 @@ import type { PageLink } from './reading/page-outline'
 import { shownText } from './reading/page-tree'
 import type { ReadPage } from './reading/read-page'
 import { saidLanguage } from './languages'
-import { isToOtherLanguage } from './translations'
+import { isOfLanguages } from './translations'
 
 /** A page's place in the plan that was found. */
 export interface PlannedPage {
@@ -35,9 +35,13 @@ function sharedMenu(links: ReadonlyMap<string, readonly PageLink[]>, homeId: str
   const least = leastFor(links.size)
   const isEntry = ({ id }: PageLink) => id !== homeId && (counts.get(id) ?? 0) >= least
   let fullest: readonly PageLink[] = []
-  for (const entries of links.values()) {
+  let most = 0
+  for (const [from, entries] of links) {
     const here = entries.filter(isEntry)
-    if (new Set(here.map(({ id }) => id)).size > new Set(fullest.map(({ id }) => id)).size) fullest = here
+    const ids = new Set(here.map(({ id }) => id))
+    // Where a page leads to itself may be anywhere, and its menu without it.
+    const fullness = ids.size - (ids.has(from) ? 0.5 : 0)
+    if (fullness > most) [fullest, most] = [here, fullness]
   }
   const seen = new Set<string>()
   const called = namesInMenu(links, counts, least)
@@ -69,6 +73,17 @@ function listedInMenu(pages: readonly ReadPage[], shared: ReadonlySet<string>): 
   for (const { pages: having, ids } of lists.values())
     if (having >= leastFor(pages.length) && ids.size > fullest.size) fullest = ids
   return fullest.size >= 2 ? fullest : shared
+}
+
+/** Whether a page lists another, beside others. */
+function listsIn({ outline }: ReadPage, id: string): boolean {
+  let found = false
+  outline.walk(({ list }) => {
+    found ||=
+      list !== null && list.entries.length > 1 && list.entries.some((one) => 'id' in one && one.id === id)
+    return !found
+  })
+  return found
 }
 
 /** What most pages call those that many lead to: on one page alone such an entry may be called "next". */
@@ -212,7 +227,7 @@ export function planOf(
   // A way to another language is no part of a plan, and calls no page.
   const ofPlan = (page: ReadPage, link: PageLink) => {
     const to = byId.get(link.id)
-    return to !== undefined && !isToOtherLanguage(page, link, to)
+    return to !== undefined && !isOfLanguages(page, link, to)
   }
   const links = new Map(pages.map((page) => [page.id, [...page.links].filter((one) => ofPlan(page, one))]))
   // Where all pages share none, those in one language may: the menu is one after the other.
@@ -288,21 +303,38 @@ export function planOf(
     }
     parents.set(page.id, parentOf[by]())
   }
+  // What shares one folder and is in another language is below the home page in that.
+  const homeIn = new Map<string, string>()
+  for (const id of homesBeside) {
+    const language = saidLanguage(byId.get(id)!)
+    if (language !== null && !homeIn.has(language)) homeIn.set(language, id)
+  }
+  for (const page of pages) {
+    const beginning = homeIn.get(saidLanguage(page) ?? '')
+    const isFree = parents.get(page.id) === null && page.id !== beginning && page.id !== home.id
+    if (isFree && beginning !== undefined && by !== 'folders') parents.set(page.id, beginning)
+  }
   parents.set(home.id, null)
   // Nothing is below the home page.
   for (const [id, parentId] of parents) if (parentId === home.id) parents.set(id, null)
   untangle(parents)
   // A link in a text calls it as the sentence does; what most pages call it is its label. One that is all that leads on from
   // a page says what it is for, “back”, and calls nothing.
-  const homeLinks = [...links]
+  const around = menus.find(({ some }) => some.includes(home))!.some
+  const homeLinks = around
+    .map(({ id }) => [id, links.get(id)!] as const)
     .filter(([from, entries]) => from !== home.id && entries.some(({ id }) => id !== home.id))
-    .map(([, entries]) => entries.filter(({ id, label }) => id === home.id && label !== ''))
+    .map(([, entries]) =>
+      // A picture that leads home is the mark of the site.
+      entries.filter(({ id, label, isPicture }) => id === home.id && label !== '' && !isPicture),
+    )
     .filter(({ length }) => length > 0)
   const homeLabels = homeLinks.flatMap((entries) => [...new Set(entries.map(({ label }) => label))])
-  const homeLabel = mostOf(
-    homeLabels.filter((label) => label !== siteName),
-    leastFor(pages.length),
-  )
+  // The name of the site is what a mark at the top says, and calls the home page only in a menu.
+  const others = homeLabels.filter((label) => label !== siteName)
+  const least = leastFor(around.length)
+  const isInMenu = others.length === 0 && around.filter((page) => listsIn(page, home.id)).length >= least
+  const homeLabel = mostOf(isInMenu ? homeLabels : others, least)
   const menuLabels = new Map([...menu.map(({ id, label }) => [id, label] as const), [home.id, homeLabel]])
   // What many pages have for their first heading is what the site is called, what many have for their title is what wrote
   // them; neither is a label.

@@ -13,15 +13,15 @@ function calledBy(label: string): string | null {
 }
 
 /**
- * Whether a link of a page is a way to it in another language: it says so, or is called as the language is that the page says
- * which it leads to.
+ * Whether a link of a page is of those that lead to it in each language: it says so, or is called as the language is that the
+ * page says which it leads to; its own among them.
  */
-export function isToOtherLanguage(from: ReadPage, link: PageLink, to: ReadPage): boolean {
+export function isOfLanguages(from: ReadPage, link: PageLink, to: ReadPage): boolean {
   if (from.translations.some(({ id }) => id === to.id)) return true
   const called = calledBy(link.label)
   if (called === null) return false
   const [own, its] = [saidLanguage(from), saidLanguage(to)]
-  return its !== null && own !== its && canBe(called, its)
+  return its !== null && (own !== its || from.id === to.id) && canBe(called, its)
 }
 
 /** What pages say that they are in other languages: by `hreflang`, and by links that are called as languages are. */

@@ -6,7 +6,7 @@ import type { CompiledTemplate } from './compile'
 import { addressFrom } from './addressing'
 import { kindredOf, type SiteContext } from './context'
 import { plainPath } from './output-reference'
-import { type Entry, homeFor } from './parts'
+import { type Entry, homeFor, lookAttributes, marks } from './parts'
 
 type Placed = CompiledTemplate['generated'][number]
 
@@ -14,8 +14,15 @@ type Placed = CompiledTemplate['generated'][number]
 interface Fixed {
   /** Equal for parts that are written alike. */
   readonly key: string
-  /** Its start tag, with what is passed on to it. */
+  /** Its start tag, with what is passed on to it; '' of a line of links that has no element of its own. */
   readonly opening: string
+  readonly closing: string
+  /** What stands between the links of a line, as HTML; null of a list. */
+  readonly between: string | null
+  /** The element that marks the page's own entry. */
+  readonly mark: string
+  /** The `class` of each link, or ''. */
+  readonly linkClass: string
   readonly omitsOwn: boolean
   readonly describes: boolean
   readonly sharedLevels: number | null
@@ -33,18 +40,33 @@ const fixedOf = (() => {
 
 function workOut({ part, attributes, within }: Placed): Fixed {
   const passed = Object.entries(attributes)
-    .filter(([name]) => !part.attributes.some((one) => one.name === name))
+    .filter(([name]) => ![...part.attributes, ...lookAttributes].some((one) => one.name === name))
     .map(([name, value]) => ` ${name}="${escapeAttribute(value)}"`)
-  const named = 'class' in attributes ? '' : ` class="${part.name}"`
+  const { between, as, mark, 'link-class': linkClass } = attributes
+  const isLine = between !== undefined
+  const element = as === 'nav' || as === 'div' || (as === 'p' && isLine) ? as : undefined
+  const tag = element ?? (isLine ? '' : 'nav')
+  const named = isLine || 'class' in attributes ? '' : ` class="${part.name}"`
   return {
     key: JSON.stringify([part.name, attributes, within.listsLanguages]),
-    opening: `<nav${named}${passed.join('')}>`,
+    opening: tag && `<${tag}${named}${passed.join('')}>`,
+    closing: tag && `</${tag}>`,
+    between: isLine ? lineBetween(between) : null,
+    mark: mark && marks.includes(mark) ? mark : 'a',
+    linkClass: linkClass ? ` class="${escapeAttribute(linkClass)}"` : '',
     omitsOwn: part.omitsOwn?.(attributes) ?? false,
     describes: part.describes?.(attributes) ?? false,
     sharedLevels: part.sharedLevels?.(attributes) ?? null,
     isSiblings: part.isSharedBySiblings ?? false,
   }
 }
+
+/** What stands between two links of a line: a text, in which `<br>` begins another line. */
+const lineBetween = (text: string): string =>
+  text
+    .split(/<br\s*\/?>/i)
+    .map(escapeText)
+    .join('<br>')
 
 export const pageTitle = (page: Page): string => page.title ?? page.label
 
@@ -86,7 +108,8 @@ function link(
   const marked = above ? ' aria-current="true"' : ''
   const other = otherLanguage(context, on, page)
   const leads = other && `${other} hreflang="${context.languages.of(page)}"`
-  return `<a${rel && ` rel="${rel}"`} href="${href}"${leads}${marked}>${escapeText(labelIn(context, part, attributes, page))}</a>`
+  const { linkClass } = fixedOf(placed)
+  return `<a${rel && ` rel="${rel}"`}${linkClass} href="${href}"${leads}${marked}>${escapeText(labelIn(context, part, attributes, page))}</a>`
 }
 
 /**
@@ -157,22 +180,26 @@ function render(context: SiteContext, placed: Placed, page: Page, unit: string, 
   const { part, indent } = placed
   const entries = entriesOf(context, placed, page)
   if (entries.length === 0) return ''
-  const { opening, omitsOwn, describes } = fixedOf(placed)
+  const { opening, closing, between, omitsOwn, describes, mark, linkClass } = fixedOf(placed)
   const from = context.names.pages.get(page.id)!.path
   const above = part.marksAbove ? aboveOf(context, page) : []
+  // An `a` without `href` is the standard's own way to show where one stands (HTML §4.5.1).
+  const marked = `<${mark}${mark === 'a' ? linkClass : ''} aria-current="page">${own}</${mark}>`
+  const anchorOf = (one: Page) =>
+    one.id === page.id ? marked : link(context, placed, page, from, one, above.includes(one))
+  if (between !== null) {
+    const shown = inOrder(entries).filter((one) => !(omitsOwn && one.id === page.id))
+    return shown.length === 0 ? '' : opening + shown.map(anchorOf).join(between) + closing
+  }
   let html = opening
   let count = 0
   const list = (items: readonly Entry[], depth: string) => {
     const begin = `\n${depth}${unit}`
     html += `\n${depth}<${part.list}>`
     for (const { page: one, below } of items) {
-      const isOwn = one.id === page.id
-      if (omitsOwn && isOwn && below.length === 0) continue
+      if (omitsOwn && one.id === page.id && below.length === 0) continue
       count += 1
-      // An `a` without `href` is the standard's own way to show where one stands (HTML §4.5.1).
-      const anchor = isOwn
-        ? `<a aria-current="page">${own}</a>`
-        : link(context, placed, page, from, one, above.includes(one))
+      const anchor = anchorOf(one)
       const description = describes ? (one.description ?? '') : ''
       if (below.length === 0 && description === '') html += `${begin}<li>${anchor}</li>`
       else {
@@ -187,8 +214,12 @@ function render(context: SiteContext, placed: Placed, page: Page, unit: string, 
   }
   list(entries, `${indent}${unit}`)
   // With nothing but empty lists it leaves nothing behind.
-  return count > 0 ? `${html}\n${indent}</nav>` : ''
+  return count > 0 ? `${html}\n${indent}${closing}` : ''
 }
+
+/** Pages of entries, each before those below it. */
+const inOrder = (entries: readonly Entry[]): Page[] =>
+  entries.flatMap(({ page, below }) => [page, ...inOrder(below)])
 
 /** What is the same on all pages that share it; null where each page has its own. */
 function sharedKey(context: SiteContext, placed: Placed, page: Page): string | null {
@@ -231,6 +262,12 @@ export function generatedSignature(
 /** Bytes a link of a menu takes beside its label and its address, about. */
 export const linkOverhead = ({ languages }: SiteContext): number => (languages.all.length > 1 ? 80 : 48)
 
+/** Bytes that each link of a part takes besides, by how that looks. */
+export const lookOverhead = (placed: Placed): number => {
+  const { between, linkClass } = fixedOf(placed)
+  return (between?.length ?? 0) + linkClass.length
+}
+
 /**
  * About how many bytes the generated parts of one page take, and what is said of its languages: entries counted, nothing written. For
  * telling a template that multiplies without bound before it does.
@@ -240,12 +277,12 @@ export function generatedWeight(
   { generated: placed, perLanguage }: Pick<CompiledTemplate, 'generated' | 'perLanguage'>,
   page: Page,
 ): number {
-  const weigh = (entries: readonly Entry[], describes: boolean): number => {
+  const weigh = (entries: readonly Entry[], describes: boolean, look: number): number => {
     let bytes = 0
-    const beside = linkOverhead(context)
+    const beside = linkOverhead(context) + look
     for (const { page: one, below } of entries) {
       bytes += one.label.length + context.names.pages.get(one.id)!.path.length + beside
-      bytes += (describes ? (one.description?.length ?? 0) : 0) + weigh(below, describes)
+      bytes += (describes ? (one.description?.length ?? 0) : 0) + weigh(below, describes, look)
     }
     return bytes
   }
@@ -254,7 +291,7 @@ export function generatedWeight(
     const { describes } = fixedOf(one)
     const key = sharedKey(context, one, page)
     const known = key === null ? undefined : context.weights.get(key)
-    const weight = known ?? weigh(entriesOf(context, one, page), describes)
+    const weight = known ?? weigh(entriesOf(context, one, page), describes, lookOverhead(one))
     if (key !== null) context.weights.set(key, weight)
     bytes += weight
   }

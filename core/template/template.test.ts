@@ -52,6 +52,33 @@ describe('generated parts', () => {
     )
     expect(html).not.toContain('Hidden')
   })
+  test('a line of links stands in its place, and looks as it is told', () => {
+    const line = (source: string, label = 'Ferry') => rendered(source, label)
+    expect(line('<p class="foot">[ <site-menu of="section" between=" | "></site-menu> ]</p>')).toBe(
+      '<p class="foot">[ <a href="tides.html">Tides</a> | <a aria-current="page">Ferry</a> | <a href="map.html">Map</a> ]</p>\n',
+    )
+    expect(line('<p><site-menu of="section" between="<BR />&bull; " mark="b"></site-menu></p>')).toBe(
+      '<p><a href="tides.html">Tides</a><br>• <b aria-current="page">Ferry</b><br>• <a href="map.html">Map</a></p>\n',
+    )
+    const trail =
+      '<site-trail between=" &gt; " mark="span" as="p" class="trail" link-class="up"></site-trail>'
+    expect(line(trail)).toBe(
+      '<p class="trail"><a class="up" href="../index.html">Home</a> &gt; <a class="up" href="index.html">Visit</a> &gt; <span aria-current="page">Ferry</span></p>\n',
+    )
+    expect(line(trail, 'Home')).toBe('\n')
+    // Nothing that an author writes there becomes markup.
+    expect(line('<p><site-menu of="section" own="omit" between="<i>"></site-menu></p>')).toBe(
+      '<p><a href="tides.html">Tides</a>&lt;i&gt;<a href="map.html">Map</a></p>\n',
+    )
+    expect(line('<p><site-menu levels="all" between=""></site-menu></p>', 'Stay')).toBe(
+      '<p><a href="visit/index.html">Visit</a><a href="visit/tides.html">Tides</a><a href="visit/ferry.html">Ferry</a><a href="visit/map.html">Map</a><a aria-current="page">Stay</a></p>\n',
+    )
+  })
+  test('a list can be in another element, and its links of a class', () => {
+    expect(rendered('<site-menu as="div" mark="strong" link-class="m"></site-menu>', 'Ferry')).toContain(
+      '<div class="site-menu">\n  <ul>\n    <li><a class="m" href="index.html"',
+    )
+  })
   test('neighbours are the pages before and after among the listed siblings', () => {
     const html = rendered('<page-neighbours></page-neighbours>', 'Ferry')
     expect(html).toContain('<a rel="prev" href="tides.html">Tides</a>')

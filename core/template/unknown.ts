@@ -1,10 +1,10 @@
 import { languageTag } from '#core/language'
 import { attributeValueRange, type HtmlElement, type Lines, type PlacedRange, type Range } from '#core/markup'
-import type { GeneratedPart } from './parts'
+import { type GeneratedPart, lookAttributes, type PartAttribute } from './parts'
 
 /** Something that is written like the template language and that it does not know: it goes out as it is. */
 export interface Unknown extends PlacedRange {
-  readonly kind: 'value' | 'part' | 'attribute' | 'attribute value'
+  readonly kind: 'value' | 'part' | 'attribute' | 'attribute value' | 'attribute of a line'
   readonly name: string
   /** What is known there. */
   readonly known: readonly string[]
@@ -16,6 +16,8 @@ export interface Unknown extends PlacedRange {
 const globalAttributes =
   /^(accesskey|aria-.*|autocapitalize|autofocus|class|contenteditable|data-.*|dir|draggable|enterkeyhint|hidden|id|inert|inputmode|is|item(id|prop|ref|scope|type)|lang|nonce|on.*|popover|role|slot|spellcheck|style|tabindex|title|translate)$/
 
+const nameOf = (attributes: readonly PartAttribute[]) => attributes.map(({ name }) => name)
+
 /** What a part's element says that it does not know. */
 export function unknownAttributes(
   source: string,
@@ -26,22 +28,30 @@ export function unknownAttributes(
   const unknown: Unknown[] = []
   const add = (kind: Unknown['kind'], name: string, known: readonly string[], { start, end }: Range) =>
     void unknown.push({ kind, name, known, start, end, ...lines.placeOf(start) })
+  const attributes = [...part.attributes, ...lookAttributes]
+  const says = (name: string) => element.attrs.some((one) => one.name === name)
+  // A line of links that is no element has nothing that they could pass on to.
+  const passesOn = !says('between') || says('as')
   for (const { name, value, at: where } of element.attrs) {
     if (!where) continue
-    const attribute = part.attributes.find((one) => one.name === name)
+    const attribute = attributes.find((one) => one.name === name)
     if (!attribute) {
-      if (globalAttributes.test(name)) continue
       const { startOffset: start } = where
-      const known = part.attributes.map((one) => one.name)
-      add('attribute', name, known, { start, end: start + name.length })
+      const range = { start, end: start + name.length }
+      if (!globalAttributes.test(name)) add('attribute', name, nameOf(attributes), range)
+      else if (!passesOn) add('attribute of a line', name, [], range)
       continue
     }
     const range = attributeValueRange(source, where)
     const isKnown =
+      attribute.isText ||
       attribute.values.includes(value) ||
       (attribute.isNumber && /^[1-9]\d*$/.test(value)) ||
       (attribute.isLanguages && value.split(/\s+/).every((tag) => languageTag.test(tag)))
-    if (range && !isKnown) add('attribute value', value, attribute.values, range)
+    // A paragraph holds no list (HTML §4.4.1).
+    const isListIn = name === 'as' && value === 'p' && !says('between')
+    const values = isListIn ? attribute.values.filter((one) => one !== value) : attribute.values
+    if (range && (!isKnown || isListIn)) add('attribute value', value, values, range)
   }
   return unknown
 }

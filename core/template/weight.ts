@@ -2,7 +2,7 @@ import { realPlaces } from '#core/plan'
 import type { Page } from '#core/site'
 import { type CompiledTemplate, mostParts } from './compile'
 import type { SiteContext } from './context'
-import { generatedWeight, linkOverhead } from './generated'
+import { generatedWeight, linkOverhead, lookOverhead } from './generated'
 
 /** Bytes that the generated parts of one page, and of all pages together, may take. */
 export const mostPageBytes = 5_000_000
@@ -49,7 +49,9 @@ export function weightBound(context: SiteContext): (template: Multiplied) => boo
     let never = told.get(generated)
     if (never === undefined) {
       const describing = generated.filter(({ part, attributes }) => part.describes?.(attributes)).length
-      const most = links * generated.length + descriptions * describing + perLanguage * languages
+      const look = generated.reduce((sum, one) => sum + lookOverhead(one), 0) * context.tree.places.length
+      const most =
+        links * generated.length + look + descriptions * describing + perLanguage * languages
       told.set(generated, (never = generated.length <= mostParts && most <= mostPageBytes))
     }
     return never

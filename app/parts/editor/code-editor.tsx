@@ -9,7 +9,7 @@ import CodeMirror, { ExternalChange, type ReactCodeMirrorRef } from '@uiw/react-
 import { useEffect, useLayoutEffect, useMemo, useRef } from 'react'
 import { useRouteLoaderData } from 'react-router'
 import { escapeAttribute } from '#core/markup'
-import { parts } from '#core/template'
+import { lookAttributes, parts } from '#core/template'
 import type { loader as rootLoader } from '../../root'
 import { addressIn } from './address-in'
 import type { TypedAs } from '#core/findings'
@@ -135,7 +135,7 @@ const phrases = EditorState.phrases.of({
 const partTags = Object.fromEntries(
   parts.map(({ name, attributes }) => [
     name,
-    { attrs: Object.fromEntries(attributes.map((one) => [one.name, one.values])) },
+    { attrs: Object.fromEntries([...attributes, ...lookAttributes].map((one) => [one.name, one.values])) },
   ]),
 )
 

@@ -129,6 +129,8 @@ function alignGroup(
     const [first] = nodes
     if (!first || first.tagName === null) return false
     if (framing.test(first.tagName) || /^(head|title)$/.test(first.tagName)) return true
+    if (nodes.every(({ children }) => children.some(({ list, key }) => list?.line && partOf.has(key))))
+      return true
     return first.tagName === 'h1' && nodes.every(({ says }, index) => says === nameOf(group[index]!.id))
   }
   const align = (
@@ -267,7 +269,8 @@ function alignGroup(
     // Filled in by its own value.
     if (tagName === 'title') return
     // One thing as a whole, and the same in all of them.
-    if (children.length === 0 && !holdsParts(nodes) && !isFrame) return
+    const isWhole = children.length === 0 || children.some(({ tagName, list }) => tagName === null && list)
+    if (isWhole && !holdsParts(nodes) && !isFrame) return
     if (!hasInside(nodes)) return
     depth += 1
     align(

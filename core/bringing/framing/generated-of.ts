@@ -1,6 +1,6 @@
 import { ownNameOf } from '#core/language'
 import { escapeAttribute, type HtmlAttribute } from '#core/markup'
-import type { Site } from '#core/site'
+import type { Page, Site } from '#core/site'
 import {
   type Attributes,
   contextOf,
@@ -9,7 +9,7 @@ import {
   keepsLanguage,
   parts,
 } from '#core/template'
-import type { ListEntry } from '../reading/outline'
+import type { LineLook, ListEntry } from '../reading/outline'
 import type { ReadPage } from '../reading/read-page'
 
 /** An element of pages that lists what a generated part lists, on each of them. */
@@ -102,18 +102,26 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   /** What elements list, by start tag and page; null where a page has several alike. */
   const lists = new Map<string, Map<string, string[] | null>>()
   const attributesOf = new Map<string, readonly HtmlAttribute[]>()
+  /** What elements are called that are a line of links. */
+  const elements = new Map<string, string>()
+  /** How lines of links look; null where they look otherwise from page to page. */
+  const looks = new Map<string, LineLook | null>()
   for (const page of pages) {
     const language = context.languages.of(pageOf.get(page.id)!)
     const own = [labelOf.get(page.id)!, ownNameOf(language), language]
-    page.outline.walk(({ list, key }) => {
+    page.outline.walk(({ list, key, tagName }) => {
       const ids = list && listedIn(list.entries, page.id, own)
       if (!ids) return true
       const byPage = lists.get(key) ?? new Map<string, string[] | null>()
       lists.set(key, byPage)
       byPage.set(page.id, byPage.has(page.id) ? null : ids)
       attributesOf.set(key, list.attributes)
-      // What is in a list belongs to it.
-      return false
+      if (!list.line) return false
+      const look = looks.get(key)
+      looks.set(key, look === undefined ? list.line : look && commonLook(look, list.line))
+      if (tagName !== null) elements.set(key, tagName)
+      // An element that is a line has that in it, which can be a part by itself.
+      return tagName !== null
     })
   }
   /** Whether an element lists on every page what a part would, called as that calls it. */
@@ -132,9 +140,9 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       const has = byPage.has(page.id) ? byPage.get(page.id) : []
       if (!has || has.length !== expected.length || !has.every((one, at) => one === expected[at]))
         return false
-      return (
-        !part.label || isCalled(read, expected, (id) => part.label!(context, attributes, pageOf.get(id)!))
-      )
+      // What leads on and back is called so, and not as the pages are.
+      const calls = part.label ?? (looks.has(key) ? (_: unknown, __: unknown, one: Page) => one.label : null)
+      return !calls || isCalled(read, expected, (id) => calls(context, attributes, pageOf.get(id)!))
     })
   }
   /** The languages that the longest list has, in its order. */
@@ -146,9 +154,16 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   const found = new Map<string, FoundPart>()
   const find = (waysOf: (key: string) => readonly Way[], least: number, keeps: boolean) => {
     for (const [key, byPage] of lists) {
-      if (found.has(key) || byPage.size < 2 || longestOf(key) < least) continue
+      if (found.has(key) || byPage.size < 2 || longestOf(key) < least || looks.get(key) === null) continue
+      // An element that all pages have stays as it is around what is made anew.
+      if (elements.has(key) && byPage.size === pages.length) continue
       const way = waysOf(key).find((one) => fitsAll(key, one, keeps))
-      if (way) found.set(key, { key, html: writtenPart(way.name, way.attributes, attributesOf.get(key)!) })
+      if (!way) continue
+      const look = lookAttributes(looks.get(key), elements.get(key))
+      found.set(key, {
+        key,
+        html: writtenPart(way.name, { ...way.attributes, ...look }, attributesOf.get(key)!),
+      })
     }
   }
   // With a list of languages, the other parts keep to the page's own.
@@ -158,10 +173,30 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   return [...found.values()]
 }
 
+/** How two lines look that look alike; null where they do not. A line of nothing but links marks no page. */
+function commonLook(one: LineLook, other: LineLook): LineLook | null {
+  const isAlike = one.between === other.between && one.linkClass === other.linkClass
+  const areMarked = one.mark === null || other.mark === null || one.mark === other.mark
+  return isAlike && areMarked ? { ...one, mark: one.mark ?? other.mark } : null
+}
+
+/** How a part is told how a line looks. */
+function lookAttributes(look: LineLook | null | undefined, element: string | undefined): Attributes {
+  if (!look) return {}
+  const { between, linkClass, mark } = look
+  return {
+    between,
+    ...(linkClass !== '' && { 'link-class': linkClass }),
+    ...(mark !== null && mark !== 'a' && { mark }),
+    ...(element !== undefined && { as: element }),
+  }
+}
+
 /** Whether a page's links to others are called as a part would call them; its own entry has been told by its id alone. */
 function isCalled({ id, links }: ReadPage, ids: readonly string[], called: (id: string) => string): boolean {
   const labels = new Map<string, Set<string>>()
   for (const link of links) {
+    if (link.isPicture) continue
     const those = labels.get(link.id)
     if (those) those.add(link.label)
     else labels.set(link.id, new Set([link.label]))

@@ -119,18 +119,26 @@ export function liftPages(
       alone.push(...group.pages)
       continue
     }
-    const { source, model } = lifted
-    const templateId = newId()
-    const name = nameTemplate(templates.length)
-    templates.push({ id: templateId, name, source: put(source), basedOn: null })
-    const names = new Set<string>()
+    const { model } = lifted
+    const source = put(lifted.source)
+    // Pages in two languages have two frames, which say the same once each says its language by a value.
+    const same = templates.findIndex((one) => one.source === source)
+    const before = found[same]
+    const templateId = before?.templateId ?? newId()
+    const name = before?.name ?? nameTemplate(templates.length)
+    const names = new Set<string>(before?.slots)
     for (const { page, slots } of lifted.held()) {
       for (const slot of Object.keys(slots)) names.add(slot)
       held.set(page.id, { templateId, ...storedSlots(slots, put) })
     }
     names.delete(mainSlot)
     const pageIds = group.pages.map(({ id }) => id)
-    found.push({ templateId, name, pageIds, slots: [...names], isWhole: false, model })
+    const all = { pageIds: [...(before?.pageIds ?? []), ...pageIds], slots: [...names] }
+    if (before) found[same] = { ...before, ...all }
+    else {
+      templates.push({ id: templateId, name, source, basedOn: null })
+      found.push({ templateId, name, ...all, isWhole: false, model })
+    }
     const made = group.parts.filter(({ part }) => part.html !== '')
     for (const [at, id] of pageIds.entries())
       madeIn.set(

@@ -5,6 +5,16 @@ import type { WrittenTag } from './page-tree'
 /** An entry of a list: the page it leads to, or what it says where it leads nowhere. */
 export type ListEntry = { readonly id: string } | { readonly says: string }
 
+/** How the links of a line look. */
+export interface LineLook {
+  /** What parts every two of them: text, with `<br>` for the end of a line. */
+  readonly between: string
+  /** The `class` of each, or ''. */
+  readonly linkClass: string
+  /** The element that marks the page's own; null where none does. */
+  readonly mark: string | null
+}
+
 /** What few nodes have. */
 interface Seldom {
   /** Of an element that frames are made of, and that has attributes: its start tag. */
@@ -15,6 +25,8 @@ interface Seldom {
   readonly list: {
     readonly entries: readonly ListEntry[]
     readonly attributes: readonly HtmlAttribute[]
+    /** Of links one after the other, in no list. */
+    readonly line: LineLook | null
   } | null
 }
 

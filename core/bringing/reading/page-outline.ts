@@ -18,10 +18,12 @@ import {
   isDescription,
   saidBy,
   rangeOf,
+  saidIn,
   startTagKey,
   textIn,
   writtenTag,
 } from './page-tree'
+import { type LinkLine, linkLinesIn } from './link-lines'
 import { type ListEntry, Outline, type WrittenNode } from './outline'
 import type { Strings } from './packed'
 import { digestOfNode } from './tree-digest'
@@ -30,6 +32,8 @@ import { digestOfNode } from './tree-digest'
 export interface PageLink {
   readonly id: string
   readonly label: string
+  /** Whether its label is what pictures say. */
+  readonly isPicture: boolean
   /** How many lists it stands in. */
   readonly depth: number
 }
@@ -80,6 +84,8 @@ interface FromWithin {
   readonly headed: ReadonlySet<HtmlNode>
   /** Cells of tables, and of the parts of them. */
   readonly cells: readonly number[]
+  /** Lines of links among the children of an element. */
+  readonly lines: ReadonlyMap<HtmlNode, readonly LinkLine[]>
 }
 
 /** Upwards: what is in an element is known before it. */
@@ -89,14 +95,29 @@ function readUpwards({ nodes, parents }: InOrder, reading: Reading): FromWithin 
   const isListable = new Array<boolean>(nodes.length).fill(false)
   const hasOther = new Array<boolean>(nodes.length).fill(false)
   const cells = new Array<number>(nodes.length).fill(0)
+  const lines = new Map<HtmlNode, readonly LinkLine[]>()
+  /** How many nodes are in each, itself included. */
+  const sizes = new Int32Array(nodes.length).fill(1)
+  const linkedFrom = new Set<HtmlNode>()
   const [holding, linking, headed] = [new Set<HtmlNode>(), new Set<HtmlNode>(), new Set<HtmlNode>()]
+  /** Digests of the children of a node. */
+  const childDigests = (of: number) => {
+    const places: number[] = []
+    for (let at = of + 1; at < of + sizes[of]!; at += sizes[at]!) places.push(at)
+    return (child: number) => digests[places[child]!] ?? null
+  }
   for (let at = nodes.length - 1; at >= 0; at--) {
     const node = nodes[at]!
     const holder = parents[at]!
     const digest = digestOfNode(node, inside[at]!, reading.goalOf)
     digests[at] = digest
     if (digest !== null && holder >= 0) inside[holder] = digest + inside[holder]!
+    if (holder >= 0) sizes[holder]! += sizes[at]!
     if (!isElement(node)) continue
+    if (linkedFrom.has(node)) {
+      const found = linkLinesIn(node, (link) => pageOf(link, reading), reading.text, childDigests(at))
+      if (found.length > 0) lines.set(node, found)
+    }
     const { tagName } = node
     const isLink =
       tagName === 'a' && (attributeOf(node, 'href') === undefined || pageOf(node, reading) !== null)
@@ -105,12 +126,13 @@ function readUpwards({ nodes, parents }: InOrder, reading: Reading): FromWithin 
     const above = nodes[holder]!
     if (!isListable[at]) hasOther[holder] = true
     if (holding.has(node) || listing.test(tagName)) holding.add(above)
+    if (tagName === 'a') linkedFrom.add(above)
     if (linking.has(node) || tagName === 'a') linking.add(above)
     if (headed.has(node) || tagName === 'h1') headed.add(above)
     if (isCell(node)) cells[holder]! += 1
     else if (tagName === 'table' || ofTables.test(tagName)) cells[holder]! += cells[at]!
   }
-  return { digests, isListable, holding, linking, headed, cells }
+  return { digests, isListable, holding, linking, headed, cells, lines }
 }
 
 /**
@@ -166,15 +188,30 @@ function readDownwards({ nodes, parents }: InOrder, reading: Reading, within: Fr
     // What leads on to the next page or back says nothing of a plan (HTML §4.6.7.13).
     if (tagName === 'a' && !isLinked && !/\b(next|prev)\b/i.test(attributeOf(node, 'rel') ?? '')) {
       const id = pageOf(node, reading)
-      if (id !== null) links.push({ id, label: textIn(node), depth: outer })
+      if (id !== null) links.push({ id, ...saidIn(node), depth: outer })
     }
     const isTried =
       before < deepestList &&
       listing.test(tagName) &&
       within.isListable[at]! &&
+      // Links one after the other are no list.
+      (within.holding.has(node) || !within.lines.has(node)) &&
       !!node.sourceCodeLocation?.endTag
     if (isTried)
-      lists.set(node, { entries: entriesOf(node, reading, within), attributes: node.attrs.map(withoutPlace) })
+      lists.set(node, {
+        entries: entriesOf(node, reading, within),
+        attributes: node.attrs.map(withoutPlace),
+        line: null,
+      })
+    else if (/^(p|div|nav)$/.test(tagName)) {
+      const [line, another] = within.lines.get(node) ?? []
+      if (line && !another && isAll(node, line, reading.text))
+        lists.set(node, {
+          entries: line.entries,
+          attributes: node.attrs.map(withoutPlace),
+          line: line.look,
+        })
+    }
     depths[at] = outer + (/^(ul|ol|menu|dl)$/.test(tagName) ? 1 : 0)
     tried[at] = before + (isTried ? 1 : 0)
     linked[at] = isLinked || tagName === 'a'
@@ -182,7 +219,61 @@ function readDownwards({ nodes, parents }: InOrder, reading: Reading, within: Fr
   return { links, lists, laidOut }
 }
 
+/** Whether an element is a line of links and nothing else. */
+function isAll(element: HtmlElement, { range }: LinkLine, text: string): boolean {
+  const inside = insideOf(element)
+  return (
+    inside !== null &&
+    text.slice(inside.start, range.start).trim() === '' &&
+    text.slice(range.end, inside.end).trim() === ''
+  )
+}
+
 const withoutPlace = ({ name, value }: HtmlAttribute): HtmlAttribute => ({ name, value })
+
+/** A line of links as one node. */
+const writtenLine = (
+  { range, entries, look, digest }: LinkLine,
+  key: string,
+  parent: number,
+): WrittenNode => ({
+  parent,
+  tagName: null,
+  tag: null,
+  key,
+  digest,
+  range,
+  inside: null,
+  name: null,
+  says: null,
+  list: { entries, attributes: [], line: look },
+})
+
+/**
+ * What lines of links are told apart by: what they stand in, and where a page has several like that, which of them each is.
+ * A page has its menu at its top, and at its end once more, whatever its texts have between.
+ */
+function keysOfLines(
+  { nodes }: InOrder,
+  { lines }: FromWithin,
+  goalOf: GoalOf,
+): ReadonlyMap<LinkLine, string> {
+  const alike = new Map<string, LinkLine[]>()
+  for (const node of lines.size > 0 ? nodes : [])
+    for (const line of lines.get(node) ?? []) {
+      const holder = isElement(node) ? startTagKey(node, goalOf) : ''
+      const others = alike.get(holder)
+      if (others) others.push(line)
+      else alike.set(holder, [line])
+    }
+  const keys = new Map<LinkLine, string>()
+  for (const [holder, all] of alike)
+    for (const [nth, line] of all.entries()) {
+      const which = nth === 0 ? 'first' : nth === all.length - 1 ? 'last' : nth
+      keys.set(line, `${which} line in ${holder}`)
+    }
+  return keys
+}
 
 /** Reads what is kept of a page's tree, and its links to pages. Each node once, however deep they stand. */
 export function outlineOf(
@@ -200,10 +291,20 @@ export function outlineOf(
     (framing.test(node.tagName) ||
       /^(head|h1)$/.test(node.tagName) ||
       within.holding.has(node) ||
+      within.lines.has(node) ||
       laidOut.has(node))
+  const lineKeys = keysOfLines(inOrder, within, goalOf)
+  /** How many children of a node have been passed. */
+  const passed = new Int32Array(nodes.length)
+  /** How many lines among them end before the next child. */
+  const behind = new Int32Array(nodes.length)
   const tagKey = (one: HtmlElement) => {
     const said = saidBy(one)
     if (said) return said.key
+    const [line] = within.lines.get(one) ?? []
+    // Many a page has its menu in a paragraph like all others.
+    if (line && !framing.test(one.tagName) && !ofTables.test(one.tagName))
+      return `with ${lineKeys.get(line)!}`
     return isDescription(one) ? descriptionKey : isCharset(one) ? charsetKey : startTagKey(one, goalOf)
   }
   const kept: WrittenNode[] = []
@@ -213,8 +314,16 @@ export function outlineOf(
     const node = nodes[at]!
     const digest = within.digests[at]!
     const holder = parents[at]!
+    const child = passed[holder]!++
     // White space, and what stands in an element that is one thing.
     if (digest === null || !(holder === 0 || (places[holder]! >= 0 && isLookedInto(nodes[holder]!)))) continue
+    const lines = within.lines.get(nodes[holder]!)
+    while (lines && lines[behind[holder]!] && lines[behind[holder]!]!.to < child) behind[holder]!++
+    const line = lines?.[behind[holder]!]
+    if (line && child >= line.from) {
+      if (child === line.from) kept.push(writtenLine(line, lineKeys.get(line)!, places[holder]!))
+      continue
+    }
     const element = isElement(node) ? node : null
     const value = (name: string) => element && attributeOf(element, name)
     places[at] =

@@ -50,6 +50,17 @@ export function textIn(node: HtmlNode): string {
   return shownText(text)
 }
 
+/** What a link says: its text, or what its pictures say instead (HTML §4.8.4.4.2). */
+export function saidIn(link: HtmlElement): { readonly label: string; readonly isPicture: boolean } {
+  const text = textIn(link)
+  if (text !== '') return { label: text, isPicture: false }
+  const alternatives: string[] = []
+  walkHtml(link, (one) => {
+    if (isElement(one) && one.tagName === 'img') alternatives.push(attributeOf(one, 'alt') ?? '')
+  })
+  return { label: shownText(alternatives.join(' ')), isPicture: true }
+}
+
 /** Where a node stands in its source; null for one that the parser added. */
 export function rangeOf(node: HtmlNode): Range | null {
   const where = 'sourceCodeLocation' in node ? node.sourceCodeLocation : null

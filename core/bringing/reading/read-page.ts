@@ -134,15 +134,16 @@ function sharing(strings: Strings): Shared {
     strings,
     links: {
       width: 3,
-      write: ({ id, label, depth }, into, at) => {
+      write: ({ id, label, depth, isPicture }, into, at) => {
         into[at] = strings.numberOf(id)
         into[at + 1] = strings.numberOf(label)
-        into[at + 2] = depth
+        into[at + 2] = depth * 2 + Number(isPicture)
       },
       read: (from, at) => ({
         id: strings.textOf(from[at]!),
         label: strings.textOf(from[at + 1]!),
-        depth: from[at + 2]!,
+        depth: from[at + 2]! >> 1,
+        isPicture: (from[at + 2]! & 1) === 1,
       }),
     },
     references: {

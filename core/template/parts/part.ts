@@ -18,6 +18,8 @@ export interface PartAttribute {
   readonly isNumber?: true
   /** Whether it is tags of languages, with spaces between them. */
   readonly isLanguages?: true
+  /** Whether it is any text. */
+  readonly isText?: true
 }
 
 /** How many levels of a list are shown. */
@@ -29,11 +31,25 @@ export const levelsAttribute: PartAttribute = {
 /** Whether a page's own entry is marked, or left out. */
 export const ownAttribute: PartAttribute = { name: 'own', values: ['mark', 'omit'] }
 
-/** A generated part: a custom element of a template that becomes a plain list of links in a `nav`. */
+/** Elements that can mark a page's own entry. */
+export const marks = ['a', 'b', 'strong', 'em', 'i', 'u', 'span']
+
+/** How any part looks, whatever it lists. */
+export const lookAttributes: readonly PartAttribute[] = [
+  { name: 'between', values: [], isText: true },
+  { name: 'as', values: ['nav', 'p', 'div'] },
+  { name: 'mark', values: marks },
+  { name: 'link-class', values: [], isText: true },
+]
+
+/**
+ * A generated part: a custom element of a template that becomes a plain list of links in a `nav`, or with `between` a line of
+ * links that stands where the element does.
+ */
 export interface GeneratedPart {
   /** Its element. */
   readonly name: string
-  /** Attributes that say what it shows; all others are passed on to its `nav`. */
+  /** Attributes that say what it shows, beside those that say how (`lookAttributes`); all others are passed on to its `nav`. */
   readonly attributes: readonly PartAttribute[]
   readonly list: 'ul' | 'ol'
   /**
