@@ -129,8 +129,7 @@ function alignGroup(
     const [first] = nodes
     if (!first || first.tagName === null) return false
     if (framing.test(first.tagName) || /^(head|title)$/.test(first.tagName)) return true
-    if (nodes.every(({ children }) => children.some(({ list, key }) => list?.line && partOf.has(key))))
-      return true
+    if (nodes.every(({ children }) => children.some(({ list, key }) => list && partOf.has(key)))) return true
     return first.tagName === 'h1' && nodes.every(({ says }, index) => says === nameOf(group[index]!.id))
   }
   const align = (

@@ -7,9 +7,10 @@ import {
   type Entry,
   type GeneratedPart,
   keepsLanguage,
+  marks,
   parts,
 } from '#core/template'
-import type { LineLook, ListEntry } from '../reading/outline'
+import type { LinkLook, ListEntry } from '../reading/outline'
 import type { ReadPage } from '../reading/read-page'
 
 /** An element of pages that lists what a generated part lists, on each of them. */
@@ -102,10 +103,11 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   /** What elements list, by start tag and page; null where a page has several alike. */
   const lists = new Map<string, Map<string, string[] | null>>()
   const attributesOf = new Map<string, readonly HtmlAttribute[]>()
+  const isLine = new Set<string>()
   /** What elements are called that are a line of links. */
   const elements = new Map<string, string>()
-  /** How lines of links look; null where they look otherwise from page to page. */
-  const looks = new Map<string, LineLook | null>()
+  /** How links look; null where they look otherwise from page to page. */
+  const looks = new Map<string, LinkLook | null>()
   for (const page of pages) {
     const language = context.languages.of(pageOf.get(page.id)!)
     const own = [labelOf.get(page.id)!, ownNameOf(language), language]
@@ -116,9 +118,10 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       lists.set(key, byPage)
       byPage.set(page.id, byPage.has(page.id) ? null : ids)
       attributesOf.set(key, list.attributes)
-      if (!list.line) return false
       const look = looks.get(key)
-      looks.set(key, look === undefined ? list.line : look && commonLook(look, list.line))
+      looks.set(key, look === undefined ? list.look : look && commonLook(look, list.look))
+      if (list.look.between === null) return false
+      isLine.add(key)
       if (tagName !== null) elements.set(key, tagName)
       // An element that is a line has that in it, which can be a part by itself.
       return tagName !== null
@@ -141,7 +144,7 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       if (!has || has.length !== expected.length || !has.every((one, at) => one === expected[at]))
         return false
       // What leads on and back is called so, and not as the pages are.
-      const calls = part.label ?? (looks.has(key) ? (_: unknown, __: unknown, one: Page) => one.label : null)
+      const calls = part.label ?? (isLine.has(key) ? (_: unknown, __: unknown, one: Page) => one.label : null)
       return !calls || isCalled(read, expected, (id) => calls(context, attributes, pageOf.get(id)!))
     })
   }
@@ -154,7 +157,9 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   const found = new Map<string, FoundPart>()
   const find = (waysOf: (key: string) => readonly Way[], least: number, keeps: boolean) => {
     for (const [key, byPage] of lists) {
-      if (found.has(key) || byPage.size < 2 || longestOf(key) < least || looks.get(key) === null) continue
+      if (found.has(key) || byPage.size < 2 || longestOf(key) < least) continue
+      // A list is one in whatever way its links look.
+      if (isLine.has(key) && looks.get(key) === null) continue
       // An element that all pages have stays as it is around what is made anew.
       if (elements.has(key) && byPage.size === pages.length) continue
       const way = waysOf(key).find((one) => fitsAll(key, one, keeps))
@@ -173,21 +178,21 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   return [...found.values()]
 }
 
-/** How two lines look that look alike; null where they do not. A line of nothing but links marks no page. */
-function commonLook(one: LineLook, other: LineLook): LineLook | null {
+/** How links look that look alike; null where they do not. Nothing but links marks no page. */
+function commonLook(one: LinkLook, other: LinkLook): LinkLook | null {
   const isAlike = one.between === other.between && one.linkClass === other.linkClass
   const areMarked = one.mark === null || other.mark === null || one.mark === other.mark
   return isAlike && areMarked ? { ...one, mark: one.mark ?? other.mark } : null
 }
 
-/** How a part is told how a line looks. */
-function lookAttributes(look: LineLook | null | undefined, element: string | undefined): Attributes {
+/** How a part is told how links look. */
+function lookAttributes(look: LinkLook | null | undefined, element: string | undefined): Attributes {
   if (!look) return {}
   const { between, linkClass, mark } = look
   return {
-    between,
+    ...(between !== null && { between }),
     ...(linkClass !== '' && { 'link-class': linkClass }),
-    ...(mark !== null && mark !== 'a' && { mark }),
+    ...(mark !== null && mark !== 'a' && marks.includes(mark) && { mark }),
     ...(element !== undefined && { as: element }),
   }
 }

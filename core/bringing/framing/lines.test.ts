@@ -101,6 +101,20 @@ ${part}
     )
   })
 
+  test('that are lists keep the class of their links, and what marks the page’s own', () => {
+    const files = site((_, line) => [
+      `<ul>\n<li>${line('</li>\n<li>', (own) => `<strong>${own}</strong>`, ' class="m"')}</li>\n</ul>`,
+      '<p>The keeper</p>',
+    ])
+    const { source, lines } = broughtIn(files)
+    expect(source).toContain(
+      '<site-menu levels="1" own="mark" home="first" link-class="m" mark="strong"></site-menu>',
+    )
+    expect(lines.join('\n')).toContain(
+      '<li><strong aria-current="page">Home</strong></li>\n    <li><a class="m" href="boats.html">Boats</a></li>',
+    )
+  })
+
   test('a trail that the home page is without', () => {
     const files = site((label, line) => [
       `<div id="head">${line(' &middot; ', (own) => `<a href="${fileOf(label)}">${own}</a>`)}</div>${

@@ -1,6 +1,6 @@
 import { attributeOf, digestOf, type HtmlElement, type HtmlNode, isElement, type Range } from '#core/markup'
 import { marks } from '#core/template'
-import type { LineLook, ListEntry } from './outline'
+import type { LinkLook, ListEntry } from './outline'
 import { childrenOf, rangeOf, textIn } from './page-tree'
 
 /** A stretch of an element that is links to pages, one after the other, with the same between every two of them. */
@@ -11,7 +11,7 @@ export interface LinkLine {
   /** From its first entry to the end of its last; without what stands before and after. */
   readonly range: Range
   readonly entries: readonly ListEntry[]
-  readonly look: LineLook
+  readonly look: LinkLook
   readonly digest: string
 }
 

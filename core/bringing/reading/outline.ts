@@ -5,10 +5,10 @@ import type { WrittenTag } from './page-tree'
 /** An entry of a list: the page it leads to, or what it says where it leads nowhere. */
 export type ListEntry = { readonly id: string } | { readonly says: string }
 
-/** How the links of a line look. */
-export interface LineLook {
-  /** What parts every two of them: text, with `<br>` for the end of a line. */
-  readonly between: string
+/** How links beside one another look. */
+export interface LinkLook {
+  /** What parts every two of a line: text, with `<br>` for the end of a line. Null of those of a list. */
+  readonly between: string | null
   /** The `class` of each, or ''. */
   readonly linkClass: string
   /** The element that marks the page's own; null where none does. */
@@ -25,8 +25,7 @@ interface Seldom {
   readonly list: {
     readonly entries: readonly ListEntry[]
     readonly attributes: readonly HtmlAttribute[]
-    /** Of links one after the other, in no list. */
-    readonly line: LineLook | null
+    readonly look: LinkLook
   } | null
 }
 

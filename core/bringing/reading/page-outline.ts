@@ -9,6 +9,7 @@ import {
 import type { OldNames } from '../old-names'
 import {
   charsetKey,
+  childrenOf,
   descriptionKey,
   type GoalOf,
   type InOrder,
@@ -138,21 +139,32 @@ function readUpwards({ nodes, parents }: InOrder, reading: Reading): FromWithin 
 /**
  * What a list has, once it is known to be of nothing but links and words: what all of one with lists in it says is no label.
  */
-function entriesOf(
+function listOf(
   element: HtmlElement,
   reading: Reading,
   { linking, holding }: Pick<FromWithin, 'linking' | 'holding'>,
-): ListEntry[] {
+): NonNullable<WrittenNode['list']> {
   const entries: ListEntry[] = []
+  const classes = new Set<string>()
+  const marked = new Set<string>()
   walkHtml(element, (node) => {
     if (!isElement(node)) return
     if (node.tagName === 'a') {
       const id = pageOf(node, reading)
       entries.push(id === null ? { says: textIn(node) } : { id })
-    } else if (node.tagName === 'li' && !linking.has(node))
+      if (id !== null) classes.add(attributeOf(node, 'class') ?? '')
+    } else if (node.tagName === 'li' && !linking.has(node)) {
       entries.push({ says: holding.has(node) ? '' : textIn(node) })
+      const [only, another] = childrenOf(node).filter(isElement)
+      if (only && !another && textIn(only) === textIn(node)) marked.add(only.tagName)
+    }
   })
-  return entries
+  const one = (all: ReadonlySet<string>) => (all.size === 1 ? [...all][0]! : null)
+  return {
+    entries,
+    attributes: element.attrs.map(withoutPlace),
+    look: { between: null, linkClass: one(classes) ?? '', mark: one(marked) },
+  }
 }
 
 /** What is known of a page from what its nodes stand in. */
@@ -197,19 +209,14 @@ function readDownwards({ nodes, parents }: InOrder, reading: Reading, within: Fr
       // Links one after the other are no list.
       (within.holding.has(node) || !within.lines.has(node)) &&
       !!node.sourceCodeLocation?.endTag
-    if (isTried)
-      lists.set(node, {
-        entries: entriesOf(node, reading, within),
-        attributes: node.attrs.map(withoutPlace),
-        line: null,
-      })
+    if (isTried) lists.set(node, listOf(node, reading, within))
     else if (/^(p|div|nav)$/.test(tagName)) {
       const [line, another] = within.lines.get(node) ?? []
       if (line && !another && isAll(node, line, reading.text))
         lists.set(node, {
           entries: line.entries,
           attributes: node.attrs.map(withoutPlace),
-          line: line.look,
+          look: line.look,
         })
     }
     depths[at] = outer + (/^(ul|ol|menu|dl)$/.test(tagName) ? 1 : 0)
@@ -246,7 +253,7 @@ const writtenLine = (
   inside: null,
   name: null,
   says: null,
-  list: { entries, attributes: [], line: look },
+  list: { entries, attributes: [], look },
 })
 
 /**
