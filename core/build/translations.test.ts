@@ -147,6 +147,16 @@ test('a section in a language, said to be nothing, is where pages in it are put;
   expect(outline(site)).toContain('  Stay\n  Deutsch\n    Visit\n      Ferry\n  Sketch')
 })
 
+test('a language in other letters than addresses have is called by its tag there', () => {
+  const store = new TextStore()
+  let site = start(store)
+  for (const language of ['ar', 'zh-Hant']) site = change(site, store, translation(site, 'Skerry', language))
+  const paths = [...namesOf(site).byPath.keys()]
+  expect(paths).toContain('ar/visit/index.html')
+  expect(paths).toContain('zh-hant/visit/index.html')
+  expect(outline(site)).toContain('\n  العربية\n    Visit\n')
+})
+
 test('ids that nobody asked for make nothing, and a copy in the same language is another page', () => {
   const store = new TextStore()
   let site = start(store)

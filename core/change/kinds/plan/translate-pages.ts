@@ -50,6 +50,13 @@ export function untranslatedFrom(site: Site, pageId: string, language: string): 
   return found
 }
 
+/**
+ * What the home page in a language is called in addresses: its tag, where the language calls itself in other letters than
+ * addresses have, so that nothing of it would be left to read; null where its label will do.
+ */
+const homeName = (language: string): string | null =>
+  /\p{Script=Latin}/u.test(ownNameOf(language)) ? null : language.toLowerCase()
+
 export const translatePages: ChangeKind<TranslatePages> = {
   inMenus: true,
   deepens: true,
@@ -134,7 +141,7 @@ export const translatePages: ChangeKind<TranslatePages> = {
         seq: seq++,
         label: page.id === home.id ? ownNameOf(language) : page.label,
         // A name of its own belongs to one page.
-        ownName: null,
+        ownName: page.id === home.id ? homeName(language) : null,
         keptName: null,
         addresses: [],
         language: languageAt(parentId) === language ? null : language,
