@@ -84,6 +84,7 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
                 template={one}
                 given={one.id === site.templateId ? (loaderData?.given ?? null) : null}
                 reveal={reveal?.textId === one.id ? reveal : null}
+                onLead={(line) => setReveal({ textId: one.id, line })}
               />
             </Tabs.Content>
           ))}

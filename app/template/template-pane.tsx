@@ -13,6 +13,9 @@ import { VersionsDialog } from '../versions/versions-dialog'
 const SkeletonSentence = lazy(() =>
   import('./skeleton-sentence').then((module) => ({ default: module.SkeletonSentence })),
 )
+const PartsSentence = lazy(() =>
+  import('./parts-sentence').then((module) => ({ default: module.PartsSentence })),
+)
 const whole = 'whole'
 
 /** One template: what it is, what its skeleton says, and its source. */
@@ -20,20 +23,23 @@ export function TemplatePane({
   template,
   given,
   reveal,
+  onLead,
 }: {
   template: Template
   given: GivenText | null
   reveal: { readonly line: number } | null
+  /** Leads to a line of its source. */
+  onLead: (line: number) => void
 }) {
   const written = useWrittenText({ kind: 'template', id: template.id }, template.source, given)
   const words = useSiteWords('')
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
-      <div className="max-h-48 overflow-auto border-b border-rule px-6 pt-2 pb-2.5">
+      <div className="max-h-56 overflow-auto border-b border-rule px-6 pt-2 pb-2.5">
         <p className="font-serif text-[16px] leading-[1.7]">
           <Identity template={template} />{' '}
           <Suspense>
-            <SkeletonSentence written={written} />
+            <SkeletonSentence written={written} /> <PartsSentence written={written} onLead={onLead} />
           </Suspense>
         </p>
         <p className="mt-1 flex flex-wrap gap-x-5 whitespace-nowrap">

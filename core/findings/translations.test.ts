@@ -107,7 +107,11 @@ test('a list of languages goes where a template has room for it', () => {
     `<body>\n  <header>\n    ${part}\n    <p>x</p>\n  </header>\n  <slot name="content"></slot>\n</body>`,
   )
   expect(lists('<body>\n  <slot name="content"></slot>\n</body>')).toBe(`<body>\n  ${part}\n  <slot name="content"></slot>\n</body>`) // prettier-ignore
-  expect(lists('<p>x</p><slot name="content"></slot>')).toBeNull()
+  expect(lists('<p>x</p>\n<slot name="content"></slot>')).toBe(
+    `<p>x</p>\n${part}\n<slot name="content"></slot>`,
+  )
+  // Pages that are whole documents have nothing in front of them.
+  expect(lists('<slot name="content"></slot>')).toBeNull()
 })
 
 test('a section that looks like the site in another language is said to be it, page by page', () => {

@@ -6,7 +6,15 @@ export { type Composed, fillsOf, pieceAt } from './compose'
 export { contextOf, type SiteContext } from './context'
 export { defaultTemplate, defaultTitlePattern } from './default-template'
 export { generatedSignature, generatedWeight, keepsLanguage, pageTitle } from './generated'
-export { type Attributes, type Entry, type GeneratedPart, homeFor, lookAttributes, marks, parts } from './parts'
+export {
+  type Attributes,
+  type Entry,
+  type GeneratedPart,
+  homeFor,
+  lookAttributes,
+  marks,
+  parts,
+} from './parts'
 export { addressFrom, addressingOf, homeFileOf, isErrorPage, publicPathOf } from './addressing'
 export { outputReference, planReference } from './output-reference'
 export { type SlotContent } from './place-content'
@@ -25,6 +33,15 @@ export {
   type Skeleton,
 } from './skeleton/read-skeleton'
 export { fitsPhones, type SkeletonChange, writeSkeleton } from './skeleton/write-skeleton'
+export {
+  partEdit,
+  type PartKind,
+  partKinds,
+  removePart,
+  setPartAttributes,
+  type WrittenPart,
+  writtenParts,
+} from './skeleton/written-parts'
 export { mostPageBytes, mostSiteBytes, weightBound, weightRefusal } from './weight'
 export { hasSlot, templateOfDesign } from './from-trial'
 export { inLanguage, type OtherWord, wordsInOther } from './wording/in-language'

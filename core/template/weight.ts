@@ -50,8 +50,7 @@ export function weightBound(context: SiteContext): (template: Multiplied) => boo
     if (never === undefined) {
       const describing = generated.filter(({ part, attributes }) => part.describes?.(attributes)).length
       const look = generated.reduce((sum, one) => sum + lookOverhead(one), 0) * context.tree.places.length
-      const most =
-        links * generated.length + look + descriptions * describing + perLanguage * languages
+      const most = links * generated.length + look + descriptions * describing + perLanguage * languages
       told.set(generated, (never = generated.length <= mostParts && most <= mostPageBytes))
     }
     return never

@@ -54,7 +54,7 @@ export async function createSite(
 /** A template that lists the languages of a page, and tells them to search engines. */
 const inLanguages = (source: string): string => {
   if (!readSkeleton(source).isDocument || compileTemplate(source).listsLanguages) return source
-  const listed = applyEdits(source, listLanguages(source))
+  const listed = applyEdits(source, listLanguages(source, 'en'))
   return applyEdits(listed, sayTranslations(listed))
 }
 

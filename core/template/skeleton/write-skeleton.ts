@@ -4,10 +4,10 @@ import {
   applyEdits,
   escapeAttribute,
   indentUnit,
-  type Range,
   readHtml,
   type TextEdit,
 } from '#core/markup'
+import { leadBefore, lineOf } from './own-line'
 import { type HeadElement, type HeadPart, headOrder, readSkeleton, type ScriptUse } from './read-skeleton'
 
 /** One thing that a skeleton is to say otherwise; null takes it out. */
@@ -113,18 +113,6 @@ function keptAsWritten(source: string, change: HeadChange, own: readonly HeadEle
     )
     return same ? source.slice(same.start, same.end) : line
   })
-}
-
-const leadBefore = (source: string, place: number) =>
-  /^[ \t]*/.exec(source.slice(source.lastIndexOf('\n', place - 1) + 1, place))![0]
-
-/** An element with its line, where nothing else stands on it. */
-function lineOf(source: string, { start, end }: Range): Range {
-  const lineStart = source.lastIndexOf('\n', start - 1) + 1
-  const next = source.indexOf('\n', end)
-  const lineEnd = next < 0 ? source.length : next + 1
-  const isAlone = source.slice(lineStart, start).trim() === '' && source.slice(end, lineEnd).trim() === ''
-  return isAlone ? { start: lineStart, end: lineEnd } : { start, end }
 }
 
 function replaced(source: string, first: HeadElement, lines: readonly string[]): TextEdit {

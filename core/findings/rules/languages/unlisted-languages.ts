@@ -53,7 +53,7 @@ export const unlistedLanguages: Rule = {
         (page, { listsLanguages }) => !listsLanguages && !leadsItself(context, page, /^a href$/),
       ),
     ].map(([template, count]): Found => {
-      const edits = listLanguages(context.sourceOf(template))
+      const edits = listLanguages(context.sourceOf(template), context.site.language)
       const languages = context.translations.languages.map(languageName)
       return {
         place: inTemplate(template),
