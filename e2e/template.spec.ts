@@ -268,3 +268,48 @@ test('a design made on a trial page becomes a template, and the trial page goes'
   await expect(row(page, /Visit/)).toContainText('Card')
   await allSaved(page)
 })
+
+test('the menus of a template are told in its sentence, changed there and put in, by keyboard alone', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n    Tides\n    Ferry\n  Contact')
+  await row(page, /Tides/).click()
+  await openView(page, 'Template')
+  const source = page.getByRole('textbox', { name: 'Source of Shared template' })
+  const menu = page.getByRole('button', { name: 'a menu of the site', exact: true })
+  await menu.focus()
+  await page.keyboard.press('Enter')
+  const choices = page.getByRole('dialog', { name: 'a menu of the site' })
+  await choices.getByLabel('How deep').selectOption({ label: 'two levels' })
+  await choices.getByLabel('Looks like').selectOption({ label: 'one line, with | between' })
+  await choices.getByLabel('Screen readers call it').fill('All pages')
+  await expectAccessible(page)
+  await page.keyboard.press('Enter')
+  await expect(result(page)).toContainText('<nav aria-label="All pages"><a')
+  await expect(result(page)).toContainText('</a> | <a')
+  await page.keyboard.press('Escape')
+  await expect(menu).toBeFocused()
+
+  // A second one goes to the foot; the two are told apart by what they are called.
+  await page.getByRole('button', { name: 'Put in a menu or list…' }).focus()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Enter')
+  await expect(source).toBeFocused()
+  await page.getByRole('button', { name: 'a menu of the site “Main, again”' }).click()
+  await expect(page.getByText('<site-menu> in line 23')).toBeVisible()
+  await page.getByRole('button', { name: 'Take it out' }).click()
+  await expect(menu).toBeVisible()
+  await allSaved(page)
+  for (let steps = 0; steps < 6 && (await page.getByRole('button', { name: 'Undo' }).isEnabled()); steps++) {
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await allSaved(page)
+  }
+  await expect(result(page)).toContainText('<nav class="site-menu" aria-label="Main">')
+
+  // A template that shows pages whole makes nothing, and nothing can stand in front of a page.
+  await source.click()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.insertText('<slot name="content"></slot>\n')
+  await expect(page.getByRole('button', { name: 'Put in a menu or list…' })).toBeHidden()
+})

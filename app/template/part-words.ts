@@ -18,11 +18,11 @@ export const kindWords: Readonly<Record<PartKind, { readonly words: string; read
     words: 'A menu of the site',
     hint: 'What stands at the top of the plan; a second one goes to the foot, in one line',
   },
-  section: { words: 'A menu of the section', hint: 'What is in the part of the site that the page is in' },
+  section: { words: 'A menu of the section', hint: 'What is in the page’s part of the site' },
   trail: { words: 'The way to the page', hint: 'From the home page down to it' },
   below: { words: 'The pages below', hint: 'On a page with others below it, a list of those' },
   neighbours: { words: 'The pages before and after', hint: 'For what is read one after the other' },
-  languages: { words: 'The page’s languages', hint: 'The same page in the other languages that it is in' },
+  languages: { words: 'The page’s languages', hint: 'The same page in its other languages' },
 }
 
 /** What a part is in a sentence, and what screen readers call it. */
@@ -106,7 +106,7 @@ const said: Readonly<
 /** What stands between the links of a line, as it is offered. */
 const betweens = [' | ', ' · ', ' – ', ' / ', ' › ', '<br>']
 
-const marked: Readonly<Record<string, string>> = { a: 'a link that leads nowhere' }
+const marked: Readonly<Record<string, string>> = { a: 'plain words' }
 
 /** How a part looks: a list, or a line with something between its links. */
 function lookOf({ attributes, part }: WrittenPart): PartChoice {
