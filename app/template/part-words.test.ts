@@ -16,7 +16,7 @@ describe('what can be chosen of a part', () => {
       const left = [...attributes, ...lookAttributes]
         .map((one) => one.name)
         .filter((one) => !chosen.includes(one))
-      expect(left.filter((one) => !/^(as|link-class|order|mark)$/.test(one))).toEqual([])
+      expect(left.filter((one) => !/^(as|order|mark|.*-class)$/.test(one))).toEqual([])
       for (const { name: about, options, value } of choices) {
         expect(options?.map((one) => one.value) ?? [value]).toContain(value)
         for (const option of options ?? []) {
@@ -38,6 +38,9 @@ describe('what can be chosen of a part', () => {
     expect(line).toBe('<site-menu levels="4" class="m" aria-label="Main" between=" · " as="nav"></site-menu>')
     expect(compileTemplate(line).unknown).toEqual([])
     expect(look(line, 'list')).toBe(source)
+    expect(look('<site-menu as="list" id="m"></site-menu>', 'line · ')).toBe(
+      '<site-menu as="nav" id="m" between=" · "></site-menu>',
+    )
     // What its author wrote is among what can be chosen.
     expect(choicesOf(only(source)).find(({ name }) => name === 'levels')).toMatchObject({ value: '4' })
     const own = choicesOf(only('<site-menu between="~"></site-menu>'))

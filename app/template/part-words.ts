@@ -114,14 +114,18 @@ function lookOf({ attributes, part }: WrittenPart): PartChoice {
   const own = new Set([...part.attributes, ...lookAttributes].map(({ name }) => name))
   // What passes on to the element around a list has one to pass on to in a line as well.
   const passesOn = Object.keys(attributes).some((name) => !own.has(name))
-  const inLine = { as: as ?? (passesOn ? 'nav' : null) }
+  const inLine = { as: as !== undefined && as !== 'list' ? as : passesOn ? 'nav' : null }
   const offered = between === undefined || betweens.includes(between) ? betweens : [...betweens, between]
   return {
     name: 'between',
     words: 'Looks like',
     value: between === undefined ? 'list' : `line${between}`,
     options: [
-      { value: 'list', words: 'a list', sets: { between: null, as: as === 'div' ? as : null } },
+      {
+        value: 'list',
+        words: 'a list',
+        sets: { between: null, as: as === 'div' || as === 'list' ? as : null },
+      },
       ...offered.map((text) => ({
         value: `line${text}`,
         words:

@@ -199,7 +199,8 @@ ${main}
   expect(inMenus).toEqual(['About', 'Log', 'Contact'])
   expect([site.titlePattern, site.homeTitlePattern, site.output.links]).toEqual(['{page} | {site}', '{page}', 'folders'])
   expect(buildAll(site, store).get('log/fire.html')).toContain('<a href="./" aria-current="true">Log</a>')
-  expect(store.textOf(site.templates[0]!.source)).toMatch(/<site-menu levels="1" own="mark" home="first" aria-label="Main"><\/site-menu>/)
-  // But for what generated menus make now, all is as it was: the home page's own title, too.
-  expect(new Set(Object.values(outcomes(understood, store)))).toEqual(new Set(['menus']))
+  expect(store.textOf(site.templates[0]!.source)).toMatch(/<site-menu levels="1" own="mark" home="first" as="nav" aria-label="Main"><\/site-menu>/)
+  // But for what marks a page in its menu now, all is as it was: the home page's own title, too.
+  expect(new Set(Object.values(outcomes(understood, store)))).toEqual(new Set(['menus', 'spaces']))
+  expect(outcomes(understood, store)['imprint.html']).toBe('spaces')
 }) // prettier-ignore

@@ -160,7 +160,9 @@ describe('attributes around a page that each page has of its own', () => {
     expect(text).toContain('>Zimmer</a>')
     for (const text of texts) {
       expect(text).toContain('<html lang="{language}">')
-      expect(text).toContain('<site-menu levels="1" of="section" own="mark" home="first"></site-menu>')
+      expect(text).toContain(
+        '<site-menu levels="1" of="section" own="mark" home="first" as="list"></site-menu>',
+      )
       expect(text).toContain('<main>\n<slot name="content"></slot>\n</main>')
     }
   })

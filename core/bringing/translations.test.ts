@@ -86,9 +86,11 @@ test('a list of languages that every page has becomes the part, with what it is 
     )
     const { site } = understood
     const source = store.textOf(site.templates[0]!.source)
-    expect(source).toContain(marks ? '<page-languages order="en de" class="lang"></page-languages>' : '<page-languages own="omit" class="lang"></page-languages>') // prettier-ignore
+    expect(source).toContain(marks ? '<page-languages order="en de" as="list" class="lang"></page-languages>' : '<page-languages own="omit" as="list" class="lang"></page-languages>') // prettier-ignore
     // What it is beside it keeps to the language of each page.
-    expect(source).toContain('<site-menu levels="1" own="mark" home="first" class="nav"></site-menu>')
+    expect(source).toContain(
+      '<site-menu levels="1" own="mark" home="first" as="list" class="nav"></site-menu>',
+    )
   }
 })
 
@@ -112,6 +114,6 @@ test('pages in each language share a menu of theirs, and what is not in it is le
   const sources = site.templates.map(({ source }) => store.textOf(source))
   for (const source of sources)
     expect(source).toMatch(
-      /<site-menu levels="1" of="(section|language)" own="mark" home="first" class="nav">/,
+      /<site-menu levels="1" of="(section|language)" own="mark" home="first" as="list" class="nav">/,
     )
 })

@@ -6,7 +6,8 @@ import type { CompiledTemplate } from './compile'
 import { addressFrom } from './addressing'
 import { kindredOf, type SiteContext } from './context'
 import { plainPath } from './output-reference'
-import { type Entry, homeFor, lookAttributes, marks } from './parts'
+import { type Look, lookOf } from './look'
+import { type Entry, homeFor } from './parts'
 
 type Placed = CompiledTemplate['generated'][number]
 
@@ -14,15 +15,7 @@ type Placed = CompiledTemplate['generated'][number]
 interface Fixed {
   /** Equal for parts that are written alike. */
   readonly key: string
-  /** Its start tag, with what is passed on to it; '' of a line of links that has no element of its own. */
-  readonly opening: string
-  readonly closing: string
-  /** What stands between the links of a line, as HTML; null of a list. */
-  readonly between: string | null
-  /** The element that marks the page's own entry. */
-  readonly mark: string
-  /** The `class` of each link, or ''. */
-  readonly linkClass: string
+  readonly look: Look
   readonly omitsOwn: boolean
   readonly describes: boolean
   readonly sharedLevels: number | null
@@ -39,34 +32,15 @@ const fixedOf = (() => {
 })()
 
 function workOut({ part, attributes, within }: Placed): Fixed {
-  const passed = Object.entries(attributes)
-    .filter(([name]) => ![...part.attributes, ...lookAttributes].some((one) => one.name === name))
-    .map(([name, value]) => ` ${name}="${escapeAttribute(value)}"`)
-  const { between, as, mark, 'link-class': linkClass } = attributes
-  const isLine = between !== undefined
-  const element = as === 'nav' || as === 'div' || (as === 'p' && isLine) ? as : undefined
-  const tag = element ?? (isLine ? '' : 'nav')
-  const named = isLine || 'class' in attributes ? '' : ` class="${part.name}"`
   return {
     key: JSON.stringify([part.name, attributes, within.listsLanguages]),
-    opening: tag && `<${tag}${named}${passed.join('')}>`,
-    closing: tag && `</${tag}>`,
-    between: isLine ? lineBetween(between) : null,
-    mark: mark && marks.includes(mark) ? mark : 'a',
-    linkClass: linkClass ? ` class="${escapeAttribute(linkClass)}"` : '',
+    look: lookOf(part, attributes),
     omitsOwn: part.omitsOwn?.(attributes) ?? false,
     describes: part.describes?.(attributes) ?? false,
     sharedLevels: part.sharedLevels?.(attributes) ?? null,
     isSiblings: part.isSharedBySiblings ?? false,
   }
 }
-
-/** What stands between two links of a line: a text, in which `<br>` begins another line. */
-const lineBetween = (text: string): string =>
-  text
-    .split(/<br\s*\/?>/i)
-    .map(escapeText)
-    .join('<br>')
 
 export const pageTitle = (page: Page): string => page.title ?? page.label
 
@@ -108,8 +82,8 @@ function link(
   const marked = above ? ' aria-current="true"' : ''
   const other = otherLanguage(context, on, page)
   const leads = other && `${other} hreflang="${context.languages.of(page)}"`
-  const { linkClass } = fixedOf(placed)
-  return `<a${rel && ` rel="${rel}"`}${linkClass} href="${href}"${leads}${marked}>${escapeText(labelIn(context, part, attributes, page))}</a>`
+  const { linkAttributes } = fixedOf(placed).look
+  return `<a${rel && ` rel="${rel}"`}${linkAttributes} href="${href}"${leads}${marked}>${escapeText(labelIn(context, part, attributes, page))}</a>`
 }
 
 /**
@@ -180,11 +154,12 @@ function render(context: SiteContext, placed: Placed, page: Page, unit: string, 
   const { part, indent } = placed
   const entries = entriesOf(context, placed, page)
   if (entries.length === 0) return ''
-  const { opening, closing, between, omitsOwn, describes, mark, linkClass } = fixedOf(placed)
+  const { look, omitsOwn, describes } = fixedOf(placed)
+  const { opening, closing, between, mark } = look
   const from = context.names.pages.get(page.id)!.path
   const above = part.marksAbove ? aboveOf(context, page) : []
   // An `a` without `href` is the standard's own way to show where one stands (HTML §4.5.1).
-  const marked = `<${mark}${mark === 'a' ? linkClass : ''} aria-current="page">${own}</${mark}>`
+  const marked = `<${mark}${look.ownAttributes} aria-current="page">${own}</${mark}>`
   const anchorOf = (one: Page) =>
     one.id === page.id ? marked : link(context, placed, page, from, one, above.includes(one))
   if (between !== null) {
@@ -193,28 +168,30 @@ function render(context: SiteContext, placed: Placed, page: Page, unit: string, 
   }
   let html = opening
   let count = 0
-  const list = (items: readonly Entry[], depth: string) => {
+  const list = (items: readonly Entry[], depth: string, attributes: string) => {
     const begin = `\n${depth}${unit}`
-    html += `\n${depth}<${part.list}>`
+    html += `\n${depth}<${part.list}${attributes}>`
     for (const { page: one, below } of items) {
       if (omitsOwn && one.id === page.id && below.length === 0) continue
       count += 1
       const anchor = anchorOf(one)
+      const item = one.id === page.id ? look.ownItemAttributes : look.itemAttributes
       const description = describes ? (one.description ?? '') : ''
-      if (below.length === 0 && description === '') html += `${begin}<li>${anchor}</li>`
+      if (below.length === 0 && description === '') html += `${begin}<li${item}>${anchor}</li>`
       else {
-        html += `${begin}<li>${begin}${unit}${anchor}`
+        html += `${begin}<li${item}>${begin}${unit}${anchor}`
         if (description !== '')
           html += `${begin}${unit}<p${otherLanguage(context, page, one)}>${escapeText(description)}</p>`
-        if (below.length > 0) list(below, `${depth}${unit}${unit}`)
+        if (below.length > 0) list(below, `${depth}${unit}${unit}`, '')
         html += `${begin}</li>`
       }
     }
     html += `\n${depth}</${part.list}>`
   }
-  list(entries, `${indent}${unit}`)
+  list(entries, opening === '' ? indent : `${indent}${unit}`, look.listAttributes)
   // With nothing but empty lists it leaves nothing behind.
-  return count > 0 ? `${html}\n${indent}${closing}` : ''
+  if (count === 0) return ''
+  return opening === '' ? html.slice(`\n${indent}`.length) : `${html}\n${indent}${closing}`
 }
 
 /** Pages of entries, each before those below it. */
@@ -264,8 +241,8 @@ export const linkOverhead = ({ languages }: SiteContext): number => (languages.a
 
 /** Bytes that each link of a part takes besides, by how that looks. */
 export const lookOverhead = (placed: Placed): number => {
-  const { between, linkClass } = fixedOf(placed)
-  return (between?.length ?? 0) + linkClass.length
+  const { between, linkAttributes, itemAttributes } = fixedOf(placed).look
+  return (between?.length ?? 0) + linkAttributes.length + itemAttributes.length
 }
 
 /**

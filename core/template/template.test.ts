@@ -76,8 +76,25 @@ describe('generated parts', () => {
   })
   test('a list can be in another element, and its links of a class', () => {
     expect(rendered('<site-menu as="div" mark="strong" link-class="m"></site-menu>', 'Ferry')).toContain(
-      '<div class="site-menu">\n  <ul>\n    <li><a class="m" href="index.html"',
+      '<div>\n  <ul>\n    <li><a class="m" href="index.html"',
     )
+  })
+  test('a list can stand by itself, with a class for each thing in it', () => {
+    const part =
+      '<site-menu of="section" as="list" id="m" item-class="i" own-item-class="i on" link-class="l" own-class="l on"></site-menu>'
+    expect(rendered(`<div>\n  ${part}\n</div>`, 'Ferry')).toBe(
+      '<div>\n  <ul id="m">\n    <li class="i"><a class="l" href="tides.html">Tides</a></li>\n    <li class="i on"><a class="l on" aria-current="page">Ferry</a></li>\n    <li class="i"><a class="l" href="map.html">Map</a></li>\n  </ul>\n</div>\n',
+    )
+    expect(rendered(`<div>\n  ${part}\n</div>`, 'Home')).toBe('<div>\n</div>\n')
+    const around = '<site-menu levels="all" as="nav" list-class="all" own-class=""></site-menu>'
+    expect(rendered(around, 'Tides')).toContain('<nav>\n  <ul class="all">\n    <li>\n      <a href="index.html" aria-current="true">Visit</a>\n      <ul>\n        <li><a aria-current="page">Tides</a></li>') // prettier-ignore
+    expect(compileTemplate('<site-menu as="list" between=""></site-menu>').unknown).toMatchObject([
+      { kind: 'attribute value', name: 'list', known: ['nav', 'p', 'div'] },
+    ])
+    expect(compileTemplate('<site-menu as="p"></site-menu>').unknown).toHaveLength(1)
+    expect(compileTemplate('<p><site-menu class="x" between=""></site-menu></p>').unknown).toMatchObject([
+      { kind: 'attribute of a line', name: 'class' },
+    ])
   })
   test('neighbours are the pages before and after among the listed siblings', () => {
     const html = rendered('<page-neighbours></page-neighbours>', 'Ferry')

@@ -1,5 +1,6 @@
 import { languageTag } from '#core/language'
 import { attributeValueRange, type HtmlElement, type Lines, type PlacedRange, type Range } from '#core/markup'
+import { elementsOf } from './look'
 import { type GeneratedPart, lookAttributes, type PartAttribute } from './parts'
 
 /** Something that is written like the template language and that it does not know: it goes out as it is. */
@@ -48,10 +49,10 @@ export function unknownAttributes(
       attribute.values.includes(value) ||
       (attribute.isNumber && /^[1-9]\d*$/.test(value)) ||
       (attribute.isLanguages && value.split(/\s+/).every((tag) => languageTag.test(tag)))
-    // A paragraph holds no list (HTML §4.4.1).
-    const isListIn = name === 'as' && value === 'p' && !says('between')
-    const values = isListIn ? attribute.values.filter((one) => one !== value) : attribute.values
-    if (range && (!isKnown || isListIn)) add('attribute value', value, values, range)
+    // A paragraph holds no list (HTML §4.4.1), and a line is none.
+    const values = name === 'as' ? elementsOf(says('between')) : attribute.values
+    if (range && !(isKnown && (name !== 'as' || values.includes(value))))
+      add('attribute value', value, values, range)
   }
   return unknown
 }

@@ -1,5 +1,5 @@
 import { ownNameOf } from '#core/language'
-import { escapeAttribute, type HtmlAttribute } from '#core/markup'
+import { escapeAttribute } from '#core/markup'
 import type { Page, Site } from '#core/site'
 import {
   type Attributes,
@@ -7,11 +7,11 @@ import {
   type Entry,
   type GeneratedPart,
   keepsLanguage,
-  marks,
   parts,
 } from '#core/template'
-import type { LinkLook, ListEntry } from '../reading/outline'
+import type { ListEntry } from '../reading/outline'
 import type { ReadPage } from '../reading/read-page'
+import { CommonLook } from './common-look'
 
 /** An element of pages that lists what a generated part lists, on each of them. */
 export interface FoundPart {
@@ -85,10 +85,11 @@ function flatIds(entries: readonly Entry[], own: string, omitsOwn: boolean): str
   ])
 }
 
-/** How a part is written in a template: the element's own attributes pass on to it. */
-function writtenPart(name: string, attributes: Attributes, ofElement: readonly HtmlAttribute[]): string {
-  const own = ofElement.filter((one) => !(one.name === 'class' && one.value === name))
-  const written = [...Object.entries(attributes), ...own.map((one) => [one.name, one.value] as const)]
+const partCalled = (name: string): GeneratedPart => parts.find((one) => one.name === name)!
+
+/** How a part is written in a template. */
+function writtenPart({ name, attributes }: Way, look: CommonLook): string {
+  const written = Object.entries({ ...attributes, ...look.ofPart(partCalled(name)) })
   return `<${name}${written.map(([key, value]) => ` ${key}="${escapeAttribute(value)}"`).join('')}></${name}>`
 }
 
@@ -102,12 +103,7 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   const pageOf = new Map(site.pages.map((page) => [page.id, page]))
   /** What elements list, by start tag and page; null where a page has several alike. */
   const lists = new Map<string, Map<string, string[] | null>>()
-  const attributesOf = new Map<string, readonly HtmlAttribute[]>()
-  const isLine = new Set<string>()
-  /** What elements are called that are a line of links. */
-  const elements = new Map<string, string>()
-  /** How links look; null where they look otherwise from page to page. */
-  const looks = new Map<string, LinkLook | null>()
+  const looks = new Map<string, CommonLook>()
   for (const page of pages) {
     const language = context.languages.of(pageOf.get(page.id)!)
     const own = [labelOf.get(page.id)!, ownNameOf(language), language]
@@ -117,19 +113,17 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       const byPage = lists.get(key) ?? new Map<string, string[] | null>()
       lists.set(key, byPage)
       byPage.set(page.id, byPage.has(page.id) ? null : ids)
-      attributesOf.set(key, list.attributes)
-      const look = looks.get(key)
-      looks.set(key, look === undefined ? list.look : look && commonLook(look, list.look))
-      if (list.look.between === null) return false
-      isLine.add(key)
-      if (tagName !== null) elements.set(key, tagName)
-      // An element that is a line has that in it, which can be a part by itself.
-      return tagName !== null
+      const isLine = list.look.between !== null
+      const look = looks.get(key) ?? new CommonLook(tagName, list.attributes, isLine)
+      looks.set(key, look)
+      look.add(list.look)
+      // What is in a list belongs to it; an element that is a line has that in it, which can be a part by itself.
+      return isLine && tagName !== null
     })
   }
   /** Whether an element lists on every page what a part would, called as that calls it. */
   const fitsAll = (key: string, { name, attributes }: Way, keeps: boolean): boolean => {
-    const part = parts.find((one: GeneratedPart) => one.name === name)!
+    const part = partCalled(name)
     const byPage = lists.get(key)!
     const omitsOwn = part.omitsOwn?.(attributes) ?? false
     const placed = { part, attributes, within: { listsLanguages: keeps } }
@@ -144,7 +138,8 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       if (!has || has.length !== expected.length || !has.every((one, at) => one === expected[at]))
         return false
       // What leads on and back is called so, and not as the pages are.
-      const calls = part.label ?? (isLine.has(key) ? (_: unknown, __: unknown, one: Page) => one.label : null)
+      const calls =
+        part.label ?? (looks.get(key)!.isLine ? (_: unknown, __: unknown, one: Page) => one.label : null)
       return !calls || isCalled(read, expected, (id) => calls(context, attributes, pageOf.get(id)!))
     })
   }
@@ -158,17 +153,11 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   const find = (waysOf: (key: string) => readonly Way[], least: number, keeps: boolean) => {
     for (const [key, byPage] of lists) {
       if (found.has(key) || byPage.size < 2 || longestOf(key) < least) continue
-      // A list is one in whatever way its links look.
-      if (isLine.has(key) && looks.get(key) === null) continue
-      // An element that all pages have stays as it is around what is made anew.
-      if (elements.has(key) && byPage.size === pages.length) continue
+      const look = looks.get(key)!
+      // An element that all pages have stays as it is around the line that is made anew.
+      if (!look.isOne || (look.isLine && look.tagName !== null && byPage.size === pages.length)) continue
       const way = waysOf(key).find((one) => fitsAll(key, one, keeps))
-      if (!way) continue
-      const look = lookAttributes(looks.get(key), elements.get(key))
-      found.set(key, {
-        key,
-        html: writtenPart(way.name, { ...way.attributes, ...look }, attributesOf.get(key)!),
-      })
+      if (way) found.set(key, { key, html: writtenPart(way, look) })
     }
   }
   // With a list of languages, the other parts keep to the page's own.
@@ -176,25 +165,6 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   const keeps = found.size > 0
   find(() => tried, 2, keeps)
   return [...found.values()]
-}
-
-/** How links look that look alike; null where they do not. Nothing but links marks no page. */
-function commonLook(one: LinkLook, other: LinkLook): LinkLook | null {
-  const isAlike = one.between === other.between && one.linkClass === other.linkClass
-  const areMarked = one.mark === null || other.mark === null || one.mark === other.mark
-  return isAlike && areMarked ? { ...one, mark: one.mark ?? other.mark } : null
-}
-
-/** How a part is told how links look. */
-function lookAttributes(look: LinkLook | null | undefined, element: string | undefined): Attributes {
-  if (!look) return {}
-  const { between, linkClass, mark } = look
-  return {
-    ...(between !== null && { between }),
-    ...(linkClass !== '' && { 'link-class': linkClass }),
-    ...(mark !== null && mark !== 'a' && marks.includes(mark) && { mark }),
-    ...(element !== undefined && { as: element }),
-  }
 }
 
 /** Whether a page's links to others are called as a part would call them; its own entry has been told by its id alone. */

@@ -108,10 +108,39 @@ ${part}
     ])
     const { source, lines } = broughtIn(files)
     expect(source).toContain(
-      '<site-menu levels="1" own="mark" home="first" link-class="m" mark="strong"></site-menu>',
+      '<site-menu levels="1" own="mark" home="first" as="list" mark="strong" link-class="m"></site-menu>',
     )
-    expect(lines.join('\n')).toContain(
-      '<li><strong aria-current="page">Home</strong></li>\n    <li><a class="m" href="boats.html">Boats</a></li>',
+    expect(lines.join('\n')).toContain('<li><strong aria-current="page">Home</strong></li>')
+  })
+
+  test('that are written today keep the classes that their style sheet goes by', () => {
+    const entry = (label: string, own: string) =>
+      `<li class="nav-item${own}"><a class="nav-link${own}"${own && ' aria-current="page"'} href="${fileOf(label)}">${escaped(label)}</a></li>`
+    const files = site((label) => [
+      `<nav class="bar" id="top">\n<ul class="nav">\n${pages.map((one) => entry(one, one === label ? ' active' : '')).join('\n')}\n</ul>\n</nav>`,
+      '<p>The keeper</p>',
+    ])
+    const { source, built } = broughtIn(files)
+    expect(source).toContain(
+      '<site-menu levels="1" own="mark" home="first" list-class="nav" item-class="nav-item" own-item-class="nav-item active" link-class="nav-link" own-class="nav-link active" class="bar" id="top"></site-menu>',
+    )
+    // Nothing is otherwise but that a page does not lead to itself.
+    const plain = (html: string) => html.replace(/>\s+</g, '><')
+    for (const [path, html] of Object.entries(files))
+      expect(plain(built.get(path)!)).toBe(plain(html.replace(/(aria-current="page") href="[^"]*"/, '$1')))
+  })
+
+  test('that mark their own link by its class alone are found with nothing between', () => {
+    const files = site((label) => [
+      `<div class="topnav">\n${pages.map((one) => `<a ${one === label ? 'class="active" ' : ''}href="${fileOf(one)}">${escaped(one)}</a>`).join('\n')}\n</div>`,
+      '<p>The keeper</p>',
+    ])
+    const { source, built } = broughtIn(files)
+    expect(source).toContain(
+      '<div class="topnav">\n<site-menu levels="1" own="mark" home="first" between=" " own-class="active"></site-menu>\n</div>',
+    )
+    expect(built.get('boats.html')).toContain(
+      '<a class="active" aria-current="page">Boats</a> <a href="times.html">',
     )
   })
 
@@ -124,7 +153,7 @@ ${part}
     ])
     const { source, built } = broughtIn(files)
     expect(source).toContain(
-      '<div id="head"><site-menu levels="1" own="mark" home="first" between=" · "></site-menu></div>\n<site-trail between=" &gt; " mark="span" as="p" class="way"></site-trail>\n<h1>',
+      '<div id="head"><site-menu levels="1" own="mark" home="first" between=" · "></site-menu></div>\n<site-trail between=" &gt; " as="p" mark="span" class="way"></site-trail>\n<h1>',
     )
     expect(built.get('fares.html')).toContain(
       '\n<p class="way"><a href="index.html">Home</a> &gt; <span aria-current="page">Fares &amp; dues</span></p>\n<h1>',

@@ -20,10 +20,11 @@ interface Item {
   readonly entry: ListEntry
   readonly child: number
   readonly range: Range
-  /** The `class` of a link. */
-  readonly linkClass: string
-  /** What marks the page's own; null of a link. */
+  readonly class: string
+  /** The element that it is, other than a link. */
   readonly mark: string | null
+  /** Whether it is the page's own. */
+  readonly isOwn: boolean
   /** Whether it is mere words, which something has to part from the words around them. */
   readonly isBare: boolean
 }
@@ -34,6 +35,8 @@ interface Stretch {
   /** Before each of them, and after the last. */
   readonly between: string[]
 }
+
+const inNoList = { listClass: null, itemClass: null, ownItemClass: null }
 
 /** Letters that are taken for what a page is called, where it is no link. */
 const mostOwn = 120
@@ -77,12 +80,14 @@ const isOnlyText = (element: HtmlElement) =>
 /**
  * Lines of links among the children of an element. Linear in them.
  * @param pageOf the page that a link leads to, or null
+ * @param ownId the page that it is on
  * @param source the text that it stands in
  * @param digestOfChild of its nth child: equal ones, equal subtrees
  */
 export function linkLinesIn(
   element: HtmlNode,
   pageOf: (link: HtmlElement) => string | null,
+  ownId: string,
   source: string,
   digestOfChild: (child: number) => string | null,
 ): LinkLine[] {
@@ -112,8 +117,9 @@ export function linkLinesIn(
       entry: { says: collapsed(label) },
       child,
       range: { start: range.start + start, end: range.start + stop },
-      linkClass: '',
+      class: '',
       mark: 'span',
+      isOwn: true,
       isBare: true,
     })
     part(rest.slice(label.length))
@@ -135,8 +141,9 @@ export function linkLinesIn(
           entry: id === null ? { says: textIn(node) } : { id },
           child,
           range,
-          linkClass: (isLink && attributeOf(node, 'class')) || '',
+          class: attributeOf(node, 'class') ?? '',
           mark: isLink ? null : node.tagName,
+          isOwn: id === null || id === ownId,
           isBare: false,
         })
     }
@@ -167,18 +174,25 @@ function longestLine(
   }
   const best = items.slice(from, from + length)
   const links = best.filter(({ mark }) => mark === null)
+  const others = links.filter(({ isOwn }) => !isOwn)
   const [first, last] = [best[0], best[best.length - 1]]
   if (!first || !last || best.length < 2 || links.length === 0) return null
-  const [{ linkClass }] = links as [Item]
-  if (links.some((one) => one.linkClass !== linkClass)) return null
-  const own = best.find(({ mark }) => mark !== null)
+  const [other] = others
+  if (others.some((one) => one.class !== other!.class)) return null
+  const own = best.find(({ isOwn }) => isOwn)
   const digests = best.map(({ entry, isBare, child }) => (isBare ? entry : digestOfChild(child)))
   return {
     from: first.child,
     to: last.child,
     range: { start: first.range.start, end: last.range.end },
     entries: best.map(({ entry }) => entry),
-    look: { between: usual, linkClass, mark: own?.mark ?? null },
+    look: {
+      between: usual,
+      mark: own ? (own.mark ?? 'a') : null,
+      linkClass: other?.class ?? null,
+      ownClass: own && !own.isBare ? own.class : null,
+      ...inNoList,
+    },
     digest: digestOf(JSON.stringify([usual, digests])),
   }
 }

@@ -5,14 +5,18 @@ import type { WrittenTag } from './page-tree'
 /** An entry of a list: the page it leads to, or what it says where it leads nowhere. */
 export type ListEntry = { readonly id: string } | { readonly says: string }
 
-/** How links beside one another look. */
+/** How links beside one another look: each as the attribute of a generated part says it; null where nothing tells. */
 export interface LinkLook {
   /** What parts every two of a line: text, with `<br>` for the end of a line. Null of those of a list. */
   readonly between: string | null
-  /** The `class` of each, or ''. */
-  readonly linkClass: string
-  /** The element that marks the page's own; null where none does. */
+  /** The element that marks the page's own. */
   readonly mark: string | null
+  /** The `class` of what there is: '' without any, null where it is not the same on all of them. */
+  readonly listClass: string | null
+  readonly itemClass: string | null
+  readonly ownItemClass: string | null
+  readonly linkClass: string | null
+  readonly ownClass: string | null
 }
 
 /** What few nodes have. */

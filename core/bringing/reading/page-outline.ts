@@ -60,6 +60,7 @@ const isCell = (node: HtmlNode): boolean => isElement(node) && /^t[dh]$/.test(no
 
 /** Where a page is read: what its references lead to, and strings it has in common with others. */
 export interface Reading {
+  readonly id: string
   readonly path: string
   readonly text: string
   readonly goalOf: GoalOf
@@ -116,7 +117,13 @@ function readUpwards({ nodes, parents }: InOrder, reading: Reading): FromWithin 
     if (holder >= 0) sizes[holder]! += sizes[at]!
     if (!isElement(node)) continue
     if (linkedFrom.has(node)) {
-      const found = linkLinesIn(node, (link) => pageOf(link, reading), reading.text, childDigests(at))
+      const found = linkLinesIn(
+        node,
+        (link) => pageOf(link, reading),
+        reading.id,
+        reading.text,
+        childDigests(at),
+      )
       if (found.length > 0) lines.set(node, found)
     }
     const { tagName } = node
@@ -145,25 +152,64 @@ function listOf(
   { linking, holding }: Pick<FromWithin, 'linking' | 'holding'>,
 ): NonNullable<WrittenNode['list']> {
   const entries: ListEntry[] = []
-  const classes = new Set<string>()
-  const marked = new Set<string>()
+  const classes = {
+    linkClass: new Classes(),
+    ownClass: new Classes(),
+    itemClass: new Classes(),
+    ownItemClass: new Classes(),
+  }
+  const lists: HtmlElement[] = []
+  let mark: string | null = null
   walkHtml(element, (node) => {
     if (!isElement(node)) return
-    if (node.tagName === 'a') {
+    if (/^[uo]l$/.test(node.tagName)) lists.push(node)
+    else if (node.tagName === 'a') {
       const id = pageOf(node, reading)
+      const isOwn = id === null || id === reading.id
       entries.push(id === null ? { says: textIn(node) } : { id })
-      if (id !== null) classes.add(attributeOf(node, 'class') ?? '')
+      classes[isOwn ? 'ownClass' : 'linkClass'].add(node)
+      const item = node.parentNode
+      if (item && isElement(item) && item.tagName === 'li')
+        classes[isOwn ? 'ownItemClass' : 'itemClass'].add(item)
     } else if (node.tagName === 'li' && !linking.has(node)) {
       entries.push({ says: holding.has(node) ? '' : textIn(node) })
+      classes.ownItemClass.add(node)
       const [only, another] = childrenOf(node).filter(isElement)
-      if (only && !another && textIn(only) === textIn(node)) marked.add(only.tagName)
+      if (!only || another || textIn(only) !== textIn(node)) return
+      mark = only.tagName
+      classes.ownClass.add(only)
     }
   })
-  const one = (all: ReadonlySet<string>) => (all.size === 1 ? [...all][0]! : null)
+  // A list within its element; where it is the element, its attributes are those of the part.
+  const [outer] = lists
+  const listClass = outer && outer !== element ? (attributeOf(outer, 'class') ?? '') : null
   return {
     entries,
     attributes: element.attrs.map(withoutPlace),
-    look: { between: null, linkClass: one(classes) ?? '', mark: one(marked) },
+    look: {
+      between: null,
+      mark,
+      listClass,
+      linkClass: classes.linkClass.common,
+      ownClass: classes.ownClass.common,
+      itemClass: classes.itemClass.common,
+      ownItemClass: classes.ownItemClass.common,
+    },
+  }
+}
+
+/** The `class` that elements have in common. */
+class Classes {
+  readonly #all = new Set<string>()
+
+  add(element: HtmlElement): void {
+    this.#all.add(attributeOf(element, 'class') ?? '')
+  }
+
+  /** Null where they have none in common, or there are none of them. */
+  get common(): string | null {
+    const [only, another] = this.#all
+    return another === undefined ? (only ?? null) : null
   }
 }
 

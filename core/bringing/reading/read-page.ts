@@ -272,7 +272,7 @@ function readPage(
       )
     if (node.tagName === 'h1' && heading === null && tried++ < mostTried) heading = textIn(node) || null
   })
-  const { outline, links } = outlineOf(root, { path, text, goalOf, old, strings: shared.strings })
+  const { outline, links } = outlineOf(root, { id, path, text, goalOf, old, strings: shared.strings })
   // In order: a tree has what stands in a table, but in no cell of it, before the table (HTML §13.2.6.1).
   const references = [...readToPlace(text, true, parsed).references].sort((a, b) => a.start - b.start)
   const forwardsTo = forwardedBy(root, references, (href) => old.resolve(href, path))

@@ -37,9 +37,13 @@ export const marks = ['a', 'b', 'strong', 'em', 'i', 'u', 'span']
 /** How any part looks, whatever it lists. */
 export const lookAttributes: readonly PartAttribute[] = [
   { name: 'between', values: [], isText: true },
-  { name: 'as', values: ['nav', 'p', 'div'] },
+  { name: 'as', values: ['nav', 'p', 'div', 'list'] },
   { name: 'mark', values: marks },
-  { name: 'link-class', values: [], isText: true },
+  ...['list-class', 'item-class', 'own-item-class', 'link-class', 'own-class'].map((name): PartAttribute => ({
+    name,
+    values: [],
+    isText: true,
+  })),
 ]
 
 /**
