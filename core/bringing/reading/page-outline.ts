@@ -1,15 +1,7 @@
-import {
-  attributeOf,
-  type HtmlAttribute,
-  type HtmlElement,
-  type HtmlNode,
-  isElement,
-  walkHtml,
-} from '#core/markup'
+import { attributeOf, type HtmlElement, type HtmlNode, isElement } from '#core/markup'
 import type { OldNames } from '../old-names'
 import {
   charsetKey,
-  childrenOf,
   descriptionKey,
   type GoalOf,
   type InOrder,
@@ -22,10 +14,12 @@ import {
   saidIn,
   startTagKey,
   textIn,
+  withoutPlace,
   writtenTag,
 } from './page-tree'
 import { type LinkLine, linkLinesIn } from './link-lines'
-import { type ListEntry, Outline, type WrittenNode } from './outline'
+import { linkListOf } from './link-lists'
+import { Outline, type WrittenNode } from './outline'
 import type { Strings } from './packed'
 import { digestOfNode } from './tree-digest'
 
@@ -143,76 +137,6 @@ function readUpwards({ nodes, parents }: InOrder, reading: Reading): FromWithin 
   return { digests, isListable, holding, linking, headed, cells, lines }
 }
 
-/**
- * What a list has, once it is known to be of nothing but links and words: what all of one with lists in it says is no label.
- */
-function listOf(
-  element: HtmlElement,
-  reading: Reading,
-  { linking, holding }: Pick<FromWithin, 'linking' | 'holding'>,
-): NonNullable<WrittenNode['list']> {
-  const entries: ListEntry[] = []
-  const classes = {
-    linkClass: new Classes(),
-    ownClass: new Classes(),
-    itemClass: new Classes(),
-    ownItemClass: new Classes(),
-  }
-  const lists: HtmlElement[] = []
-  let mark: string | null = null
-  walkHtml(element, (node) => {
-    if (!isElement(node)) return
-    if (/^[uo]l$/.test(node.tagName)) lists.push(node)
-    else if (node.tagName === 'a') {
-      const id = pageOf(node, reading)
-      const isOwn = id === null || id === reading.id
-      entries.push(id === null ? { says: textIn(node) } : { id })
-      classes[isOwn ? 'ownClass' : 'linkClass'].add(node)
-      const item = node.parentNode
-      if (item && isElement(item) && item.tagName === 'li')
-        classes[isOwn ? 'ownItemClass' : 'itemClass'].add(item)
-    } else if (node.tagName === 'li' && !linking.has(node)) {
-      entries.push({ says: holding.has(node) ? '' : textIn(node) })
-      classes.ownItemClass.add(node)
-      const [only, another] = childrenOf(node).filter(isElement)
-      if (!only || another || textIn(only) !== textIn(node)) return
-      mark = only.tagName
-      classes.ownClass.add(only)
-    }
-  })
-  // A list within its element; where it is the element, its attributes are those of the part.
-  const [outer] = lists
-  const listClass = outer && outer !== element ? (attributeOf(outer, 'class') ?? '') : null
-  return {
-    entries,
-    attributes: element.attrs.map(withoutPlace),
-    look: {
-      between: null,
-      mark,
-      listClass,
-      linkClass: classes.linkClass.common,
-      ownClass: classes.ownClass.common,
-      itemClass: classes.itemClass.common,
-      ownItemClass: classes.ownItemClass.common,
-    },
-  }
-}
-
-/** The `class` that elements have in common. */
-class Classes {
-  readonly #all = new Set<string>()
-
-  add(element: HtmlElement): void {
-    this.#all.add(attributeOf(element, 'class') ?? '')
-  }
-
-  /** Null where they have none in common, or there are none of them. */
-  get common(): string | null {
-    const [only, another] = this.#all
-    return another === undefined ? (only ?? null) : null
-  }
-}
-
 /** What is known of a page from what its nodes stand in. */
 interface FromAround {
   readonly links: readonly PageLink[]
@@ -255,7 +179,11 @@ function readDownwards({ nodes, parents }: InOrder, reading: Reading, within: Fr
       // Links one after the other are no list.
       (within.holding.has(node) || !within.lines.has(node)) &&
       !!node.sourceCodeLocation?.endTag
-    if (isTried) lists.set(node, listOf(node, reading, within))
+    if (isTried)
+      lists.set(
+        node,
+        linkListOf(node, (link) => pageOf(link, reading), reading.id, within),
+      )
     else if (/^(p|div|nav)$/.test(tagName)) {
       const [line, another] = within.lines.get(node) ?? []
       if (line && !another && isAll(node, line, reading.text))
@@ -281,8 +209,6 @@ function isAll(element: HtmlElement, { range }: LinkLine, text: string): boolean
     text.slice(range.end, inside.end).trim() === ''
   )
 }
-
-const withoutPlace = ({ name, value }: HtmlAttribute): HtmlAttribute => ({ name, value })
 
 /** A line of links as one node. */
 const writtenLine = (

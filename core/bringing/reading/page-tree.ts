@@ -3,6 +3,7 @@ import {
   attributeOf,
   attributeValueRange,
   findScriptReferences,
+  type HtmlAttribute,
   type HtmlElement,
   type HtmlNode,
   isElement,
@@ -38,6 +39,9 @@ export function inOrderOf(root: HtmlNode): InOrder {
   }
   return { nodes, parents }
 }
+
+/** An attribute, wherever it stands. */
+export const withoutPlace = ({ name, value }: HtmlAttribute): HtmlAttribute => ({ name, value })
 
 /** White space as it is shown. */
 export const shownText = (text: string): string => text.replace(/\s+/g, ' ').trim()
