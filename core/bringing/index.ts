@@ -4,6 +4,7 @@ export { compareBrought, type ComparedPage, type ToCompare } from './compare-bro
 export { type Beside, resolverOf } from './old-names'
 export type { CorrectedPage } from './corrected-plan'
 export type { Edges, FrameMark, Move } from './framing/frame-marks'
+export { type HandMadeMenu, handMadeMenus, type WrittenMenu, writtenMenus } from './framing/hand-made-menus'
 export type { Model } from './framing/lift-template'
 export type { PlanBy } from './plan-of'
 export type { SamePage } from './joining/beside-site'

@@ -21,13 +21,13 @@ export interface FoundPart {
 }
 
 /** A way in which a part is tried. */
-interface Way {
+export interface Way {
   readonly name: string
   readonly attributes: Attributes
 }
 
 /** With and without an attribute. */
-const maybe = (attribute: Attributes): readonly Attributes[] => [{}, attribute]
+export const maybe = (attribute: Attributes): readonly Attributes[] => [{}, attribute]
 
 /**
  * Ways in which a list of languages is tried.
@@ -78,17 +78,17 @@ function listedIn(entries: readonly ListEntry[], pageId: string, own: readonly s
 }
 
 /** Ids of entries as they are listed, with what stands below each. */
-function flatIds(entries: readonly Entry[], own: string, omitsOwn: boolean): string[] {
+export function flatIds(entries: readonly Entry[], own: string, omitsOwn: boolean): string[] {
   return entries.flatMap(({ page, below }) => [
     ...(omitsOwn && page.id === own && below.length === 0 ? [] : [page.id]),
     ...flatIds(below, own, omitsOwn),
   ])
 }
 
-const partCalled = (name: string): GeneratedPart => parts.find((one) => one.name === name)!
+export const partCalled = (name: string): GeneratedPart => parts.find((one) => one.name === name)!
 
 /** How a part is written in a template. */
-function writtenPart({ name, attributes }: Way, look: CommonLook): string {
+export function writtenPart({ name, attributes }: Way, look: CommonLook): string {
   const written = Object.entries({ ...attributes, ...look.ofPart(partCalled(name)) })
   return `<${name}${written.map(([key, value]) => ` ${key}="${escapeAttribute(value)}"`).join('')}></${name}>`
 }

@@ -53,6 +53,7 @@ import { viewport } from './skeleton/viewport'
 import { importChain } from './style/import-chain'
 import { pageStyleFault } from './style/page-style-fault'
 import { styleFault } from './style/style-fault'
+import { handMadeMenu } from './template/hand-made-menu'
 import { hiddenSlot } from './template/hidden-slot'
 import { outsideSlots } from './template/outside-slots'
 import { repeatedSlot } from './template/repeated-slot'
@@ -97,6 +98,7 @@ export const checks: readonly Rule[] = [
   viewport,
   sameTitle,
   headerHome,
+  handMadeMenu,
   pageInPage,
   pageHeadings,
   markupError,
