@@ -199,7 +199,9 @@ describe('the example', () => {
       { name: 'Shared template', pages: 16, slots: [], isWhole: false },
       { name: 'Whole pages', pages: 1, isWhole: true },
     ])
-    expect(view.templates[0]!.source).toContain('<site-menu levels="1" own="mark" home="first" id="menu">')
+    expect(view.templates[0]!.source).toContain(
+      '<site-menu levels="1" own="mark" home="first" as="list" own-item-class="here" id="menu">',
+    )
     // All stay, those in a folder without a home page too, but for one of another extension, which forwards.
     expect(view.lines.filter(({ was, path }) => was !== path).map(({ was }) => was)).toEqual([
       'old/history.htm',
