@@ -229,7 +229,11 @@ export function planOf(
     const to = byId.get(link.id)
     return to !== undefined && !isOfLanguages(page, link, to)
   }
-  const links = new Map(pages.map((page) => [page.id, [...page.links].filter((one) => ofPlan(page, one))]))
+  // What a picture says tells what it shows.
+  const called = (link: PageLink) => (link.isPicture ? { ...link, label: '' } : link)
+  const links = new Map(
+    pages.map((page) => [page.id, [...page.links].filter((one) => ofPlan(page, one)).map(called)]),
+  )
   // Where all pages share none, those in one language may: the menu is one after the other.
   const ofAll = menuOf(pages, links, home.id)
   const menus =
@@ -324,10 +328,7 @@ export function planOf(
   const homeLinks = around
     .map(({ id }) => [id, links.get(id)!] as const)
     .filter(([from, entries]) => from !== home.id && entries.some(({ id }) => id !== home.id))
-    .map(([, entries]) =>
-      // A picture that leads home is the mark of the site.
-      entries.filter(({ id, label, isPicture }) => id === home.id && label !== '' && !isPicture),
-    )
+    .map(([, entries]) => entries.filter(({ id, label }) => id === home.id && label !== ''))
     .filter(({ length }) => length > 0)
   const homeLabels = homeLinks.flatMap((entries) => [...new Set(entries.map(({ label }) => label))])
   // The name of the site is what a mark at the top says, and calls the home page only in a menu.

@@ -5,7 +5,7 @@ import type { PageLink } from './reading/page-outline'
 import type { ReadPage, SaidTranslation } from './reading/read-page'
 
 /** The language that a link is called by: `Deutsch`, `DE`; null for any other. */
-function calledBy(label: string): string | null {
+export function calledBy(label: string): string | null {
   const called = languageCalled(label)
   if (called !== null) return called
   const tag = label.trim().toLowerCase()

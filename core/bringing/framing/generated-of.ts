@@ -1,6 +1,6 @@
 import { ownNameOf } from '#core/language'
 import { escapeAttribute } from '#core/markup'
-import type { Page, Site } from '#core/site'
+import type { Site } from '#core/site'
 import {
   type Attributes,
   contextOf,
@@ -11,6 +11,7 @@ import {
 } from '#core/template'
 import type { ListEntry } from '../reading/outline'
 import type { ReadPage } from '../reading/read-page'
+import { calledBy } from '../translations'
 import { CommonLook } from './common-look'
 
 /** An element of pages that lists what a generated part lists, on each of them. */
@@ -77,6 +78,16 @@ function listedIn(entries: readonly ListEntry[], pageId: string, own: readonly s
   return ids.length > 0 && ids.every((id) => id !== null) ? ids : null
 }
 
+/** Entries that call another page than the one they stand on otherwise than by its label. */
+const calledOtherwise = (
+  entries: readonly ListEntry[],
+  pageId: string,
+  labelOf: ReadonlyMap<string, string>,
+): string[] =>
+  entries.flatMap((entry) =>
+    'id' in entry && entry.id !== pageId && entry.label !== labelOf.get(entry.id) ? [entry.label] : [],
+  )
+
 /** Ids of entries as they are listed, with what stands below each. */
 export function flatIds(entries: readonly Entry[], own: string, omitsOwn: boolean): string[] {
   return entries.flatMap(({ page, below }) => [
@@ -104,16 +115,22 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   /** What elements list, by start tag and page; null where a page has several alike. */
   const lists = new Map<string, Map<string, string[] | null>>()
   const looks = new Map<string, CommonLook>()
+  /** Lines that call pages by their languages. */
+  const ofLanguagesAlone = new Set<string>()
   for (const page of pages) {
     const language = context.languages.of(pageOf.get(page.id)!)
     const own = [labelOf.get(page.id)!, ownNameOf(language), language]
     page.outline.walk(({ list, key, tagName }) => {
       const ids = list && listedIn(list.entries, page.id, own)
       if (!ids) return true
+      // What leads on and back is called so, and not as the pages are.
+      const isLine = list.look.between !== null
+      const labels = isLine ? calledOtherwise(list.entries, page.id, labelOf) : []
+      if (!labels.every((label) => calledBy(label) !== null)) return true
+      if (labels.length > 0) ofLanguagesAlone.add(key)
       const byPage = lists.get(key) ?? new Map<string, string[] | null>()
       lists.set(key, byPage)
       byPage.set(page.id, byPage.has(page.id) ? null : ids)
-      const isLine = list.look.between !== null
       const look = looks.get(key) ?? new CommonLook(tagName, list.attributes, isLine)
       looks.set(key, look)
       look.add(list.look)
@@ -121,6 +138,14 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       return isLine && tagName !== null
     })
   }
+  /** Elements like them that list nothing: what they hold would be lost. */
+  const others = new Set<string>()
+  for (const page of pages)
+    page.outline.walk(({ key }) => {
+      const byPage = lists.get(key)
+      if (byPage && !byPage.has(page.id)) others.add(key)
+      return true
+    })
   /** Whether an element lists on every page what a part would, called as that calls it. */
   const fitsAll = (key: string, { name, attributes }: Way, keeps: boolean): boolean => {
     const part = partCalled(name)
@@ -137,10 +162,9 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       const has = byPage.has(page.id) ? byPage.get(page.id) : []
       if (!has || has.length !== expected.length || !has.every((one, at) => one === expected[at]))
         return false
-      // What leads on and back is called so, and not as the pages are.
-      const calls =
-        part.label ?? (looks.get(key)!.isLine ? (_: unknown, __: unknown, one: Page) => one.label : null)
-      return !calls || isCalled(read, expected, (id) => calls(context, attributes, pageOf.get(id)!))
+      return (
+        !part.label || isCalled(read, expected, (id) => part.label!(context, attributes, pageOf.get(id)!))
+      )
     })
   }
   /** The languages that the longest list has, in its order. */
@@ -152,7 +176,7 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   const found = new Map<string, FoundPart>()
   const find = (waysOf: (key: string) => readonly Way[], least: number, keeps: boolean) => {
     for (const [key, byPage] of lists) {
-      if (found.has(key) || byPage.size < 2 || longestOf(key) < least) continue
+      if (found.has(key) || others.has(key) || byPage.size < 2 || longestOf(key) < least) continue
       const look = looks.get(key)!
       // An element that all pages have stays as it is around the line that is made anew.
       if (!look.isOne || (look.isLine && look.tagName !== null && byPage.size === pages.length)) continue
@@ -163,7 +187,7 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   // With a list of languages, the other parts keep to the page's own.
   if (context.translations.languages.length > 0) find((key) => ofLanguages(orderIn(key)), 1, true)
   const keeps = found.size > 0
-  find(() => tried, 2, keeps)
+  find((key) => (ofLanguagesAlone.has(key) ? [] : tried), 2, keeps)
   return [...found.values()]
 }
 

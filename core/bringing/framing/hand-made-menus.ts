@@ -47,18 +47,18 @@ export function writtenMenus(source: string, resolve: Resolver): WrittenMenu[] {
     old: { resolve },
     strings: new Strings(),
   }
-  const { outline, links } = outlineOf(parseHtml(source, true).root, reading)
-  const called = new Map(links.map(({ id, label }) => [id, label]))
+  const { outline } = outlineOf(parseHtml(source, true).root, reading)
   const menus: WrittenMenu[] = []
   outline.walk(({ list, range, tagName }) => {
     // What is in an element that is a line is a line by itself.
     if (!list || !range || (list.look.between !== null && tagName !== null)) return true
-    const ids = list.entries.flatMap((entry) => ('id' in entry ? [entry.id] : []))
+    const entries = list.entries.flatMap((entry) => ('id' in entry ? [entry] : []))
+    const ids = entries.map(({ id }) => id)
     if (ids.length < fewest || ids.length < list.entries.length || new Set(ids).size < ids.length)
       return false
     const look = new CommonLook(tagName, list.attributes, list.look.between !== null)
     look.add(list.look)
-    menus.push({ ...range, ids, labels: ids.map((id) => called.get(id) ?? ''), look })
+    menus.push({ ...range, ids, labels: entries.map(({ label }) => label), look })
     return false
   })
   return menus

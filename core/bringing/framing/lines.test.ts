@@ -161,6 +161,36 @@ ${part}
     expect(built.get('index.html')).not.toContain('way')
   })
 
+  test('what the home page has in the place of a trail stays there', () => {
+    const files = site((label) => [
+      `<div class="way">${label === 'Home' ? 'Welcome aboard' : `<a href="index.html">Home</a> &gt; ${escaped(label)}`}</div>`,
+      `<ul class="all">${pages.map((one) => `<li><a href="${fileOf(one)}">${escaped(one)}</a></li>`).join('')}</ul>`,
+    ])
+    const { source, built } = broughtIn(files)
+    expect(source).toContain('<div class="way"><site-trail between=" &gt; " mark="span">')
+    expect(built.get('index.html')).toContain('<div class="way">Welcome aboard</div>')
+  })
+
+  test('a list that is something else on a page is none, since that would be lost', () => {
+    const files = site((label) => [
+      `<ol class="way">${label === 'Home' ? '<li>Welcome <img src="x.png" alt=""></li>' : `<li><a href="index.html">Home</a></li><li>${escaped(label)}</li>`}</ol>`,
+      `<ul class="all">${pages.map((one) => `<li><a href="${fileOf(one)}">${escaped(one)}</a></li>`).join('')}</ul>`,
+    ])
+    const { source, built } = broughtIn(files)
+    expect(source).not.toContain('<site-trail')
+    expect(built.get('index.html')).toContain('Welcome <img')
+  })
+
+  test('a line of a menu’s pages with words of its own is none, whatever others call them', () => {
+    const files = site((label, line) => [
+      `<p class="m">${line(' | ', (own) => `<b>${own}</b>`)}</p>`,
+      `<p class="on">${pages.map((one) => (one === label ? `<b>${escaped(one)}</b>` : `<a href="${fileOf(one)}">to ${escaped(one)}</a>`)).join(' - ')}</p>`,
+    ])
+    const { source } = broughtIn(files)
+    expect(source.match(/<site-menu/g)).toHaveLength(1)
+    expect(source).toContain('<p class="m"><site-menu')
+  })
+
   test('of any length, with any signs, are read in one go', () => {
     const many = '<a href="index.html">Home</a>|'.repeat(5_000)
     const rows = `${'!'.repeat(400_000)}a${'!'.repeat(400_000)}b`

@@ -138,7 +138,7 @@ export function linkLinesIn(
       if (isLink && (id === null || !isPlain)) end()
       else
         add({
-          entry: id === null ? { says: textIn(node) } : { id },
+          entry: id === null ? { says: textIn(node) } : { id, label: textIn(node) },
           child,
           range,
           class: attributeOf(node, 'class') ?? '',

@@ -29,7 +29,8 @@ export function linkListOf(
     else if (node.tagName === 'a') {
       const id = pageOf(node)
       const isOwn = id === null || id === ownId
-      entries.push(id === null ? { says: textIn(node) } : { id })
+      const label = textIn(node)
+      entries.push(id === null ? { says: label } : { id, label })
       classes[isOwn ? 'ownClass' : 'linkClass'].add(node)
       const item = node.parentNode
       if (item && isElement(item) && item.tagName === 'li')
@@ -37,6 +38,8 @@ export function linkListOf(
     } else if (node.tagName === 'li' && !within.linking.has(node)) {
       entries.push({ says: within.holding.has(node) ? '' : textIn(node) })
       classes.ownItemClass.add(node)
+      // One around others says nothing, and each of them would be read as often as it is deep.
+      if (within.holding.has(node)) return
       const [only, another] = childrenOf(node).filter(isElement)
       if (!only || another || textIn(only) !== textIn(node)) return
       mark = only.tagName

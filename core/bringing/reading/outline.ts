@@ -2,8 +2,8 @@ import type { HtmlAttribute, Range } from '#core/markup'
 import type { Strings } from './packed'
 import type { WrittenTag } from './page-tree'
 
-/** An entry of a list: the page it leads to, or what it says where it leads nowhere. */
-export type ListEntry = { readonly id: string } | { readonly says: string }
+/** An entry of a list: the page it leads to and what it calls that, or what it says where it leads nowhere. */
+export type ListEntry = { readonly id: string; readonly label: string } | { readonly says: string }
 
 /** How links beside one another look: each as the attribute of a generated part says it; null where nothing tells. */
 export interface LinkLook {
