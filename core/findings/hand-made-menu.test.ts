@@ -47,7 +47,7 @@ test('a line with the home page is one as well; what it calls otherwise is said,
   const line = [link('Start', 'index.html'), visit, link('Birds'), link('Stay'), link('Contact')]
   const [menu] = found(`<p>[ ${line.join(' | ')} ]</p>`)
   expect(menu).toMatchObject({
-    what: 'This menu is written by hand: it has all pages of the plan now, and will lack the next one. It calls “Home” “Start”.',
+    what: 'This menu is written by hand: it has all pages of the plan now, and will lack the next one. It says “Start” for “Home”.',
     isGuess: true,
     source: '<p>[ <site-menu levels="1" home="first" between=" | "></site-menu> ]</p>',
   })

@@ -19,7 +19,7 @@ function whatOf({ missing, renamed }: HandMadeMenu): string {
       ? `This menu is written by hand, and lacks ${named(missing.map(({ label }: Page) => label))}.`
       : 'This menu is written by hand: it has all pages of the plan now, and will lack the next one.'
   const [first] = renamed
-  return first ? `${lacks} It calls “${first.page.label}” “${first.called}”.` : lacks
+  return first ? `${lacks} It says “${first.called}” for “${first.page.label}”.` : lacks
 }
 
 /** What the sources of templates have, as long as all that they lead to stands where it did. */
