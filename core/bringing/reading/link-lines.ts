@@ -15,7 +15,7 @@ export interface LinkLine {
   readonly digest: string
 }
 
-/** An entry of a line, or what cannot be of one (null). */
+/** What can be an entry of a line. */
 interface Item {
   readonly entry: ListEntry
   readonly child: number

@@ -41,6 +41,9 @@ describe('the parts of a template', () => {
       '<p><site-trail own="omit"></site-trail>',
     )
     expect(set({})).toBe(defaultTemplate)
+    expect(setPartAttributes('<site-menu  own="mark"\n></site-menu>', 0, { own: null, between: '|' })).toBe(
+      '<site-menu between="|"\n></site-menu>',
+    )
     expect(setPartAttributes(defaultTemplate, 7, { own: 'omit' })).toBe(defaultTemplate)
   })
 
@@ -68,6 +71,10 @@ describe('the parts of a template', () => {
     )
     expect(put('<table><tr><td><slot></slot></td></tr></table>', 'trail')).toBe(
       '<table><tr><td><site-trail aria-label="You are here"></site-trail>\n<slot></slot></td></tr></table>',
+    )
+    // A paragraph holds no list: it goes beside it.
+    expect(put('<body>\n<p>[ <site-menu between="|"></site-menu> ]</p>\n</body>', 'languages')).toBe(
+      '<body>\n<p>[ <site-menu between="|"></site-menu> ]</p>\n<page-languages missing="above" aria-label="Languages"></page-languages>\n</body>',
     )
     expect(put('<template slot="side">\n  <p>x</p>\n</template>', 'neighbours')).toBe(
       '<template slot="side">\n  <p>x</p>\n  <page-neighbours aria-label="Before and after"></page-neighbours>\n</template>',

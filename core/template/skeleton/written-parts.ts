@@ -4,6 +4,7 @@ import {
   escapeAttribute,
   type HtmlElement,
   indentUnit,
+  isElement,
   Lines,
   parseHtml,
   type Range,
@@ -78,8 +79,8 @@ export function setPartAttributes(
     const text = value === null ? '' : `${name}="${escapeAttribute(value)}"`
     if (!at) added += text && ` ${text}`
     else {
-      const space = text === '' ? /\s*$/.exec(source.slice(0, at.startOffset))![0].length : 0
-      edits.push({ start: at.startOffset - space, end: at.endOffset, text })
+      const start = text === '' ? source.slice(0, at.startOffset).trimEnd().length : at.startOffset
+      edits.push({ start, end: at.endOffset, text })
     }
   }
   return applyEdits(source, added === '' ? edits : [...edits, { start: last, end: last, text: added }])
@@ -146,8 +147,17 @@ const kinds: Readonly<
   ],
 }
 
+/** An element, or the paragraph that it stands in: that holds no list, and nothing around one (HTML §4.4.1). */
+function outOfParagraph(element: HtmlElement): HtmlElement {
+  let out = element
+  for (let around = element.parentNode; around && isElement(around); around = around.parentNode)
+    if (around.tagName === 'p') out = around
+  return out
+}
+
 /** What puts some HTML on a line of its own at a place; null where the place is not written out. */
-function putAt(source: string, [where, element]: Place, html: string): TextEdit | null {
+function putAt(source: string, [where, beside]: Place, html: string): TextEdit | null {
+  const element = beside && /^(before|after)$/.test(where) ? outOfParagraph(beside) : beside
   const location = element?.sourceCodeLocation
   if (!location?.startTag || !location.endTag) return null
   const lead = leadBefore(source, location.startOffset)
