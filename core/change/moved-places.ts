@@ -2,7 +2,7 @@
 export interface MovedPlaces {
   readonly from: string
   readonly to: string
-  /** Their ids, which they keep. */
+  /** Their ids and anchors' names, which they keep. */
   readonly ids: readonly string[]
   /** Where a link to the page itself leads now: an id in the other page. Left out while the page stays. */
   readonly top?: string

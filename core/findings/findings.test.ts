@@ -146,7 +146,7 @@ describe('rules of references, markup and the whole', () => {
 
   test('a place that its page does not have, here or elsewhere; one of the text or of the template it has', () => {
     const { what } = whole({
-      Visit: '<p id="by-boat">x</p><a href="#by-boat">a</a><a href="#content">b</a><a href="#top">c</a><a href="#">d</a><a href="#gone">e</a><a href="tides.html#spring">f</a><a href="tides.html#nei%C3%9F">g</a>',
+      Visit: '<p id="by-boat">x</p><a name="by-air">x</a><a href="#by-air">z</a><a href="#by-boat">a</a><a href="#content">b</a><a href="#top">c</a><a href="#">d</a><a href="#gone">e</a><a href="tides.html#spring">f</a><a href="tides.html#nei%C3%9F">g</a>',
       Tides: '<h2 id="neiß">x</h2><a href="index.html#by-boat">h</a><a href="../birds.html#terns">i</a>',
     }) // prettier-ignore
     expect(what).toEqual([

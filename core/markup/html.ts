@@ -50,6 +50,8 @@ export interface HtmlFacts {
   readonly bases: readonly (PlacedRange & { readonly href: string })[]
   /** Values of `id`, in order, repeated ones too. */
   readonly ids: readonly string[]
+  /** Values of `name` of its `a` elements, which links can lead to where no `id` says the same (HTML §7.4.6.4). */
+  readonly anchors: readonly string[]
   readonly headings: readonly Heading[]
   /** Tags that do not match, in order. */
   readonly tags: readonly (TagFault & LinePlace & Pieced)[]
@@ -82,6 +84,7 @@ export interface Heading extends PlacedRange {
   readonly level: number
   /** What it says, its white space as it is shown; the first letters of a long one. */
   readonly text: string
+  /** What a link leads to it by: its `id`, or else the `name` of an `a` in it or right before it (HTML §7.4.6.4). */
   readonly id: string | null
   /** Where an `id` can be written into its start tag. */
   readonly idAt: number
@@ -95,6 +98,14 @@ const mostOfSample = 6_000
 /** Whether an element in a page says a language of its own (HTML §3.2.6.2); what all of it is in is its document's to say. */
 const saysLanguage = ({ tagName, attrs }: HtmlElement): boolean =>
   tagName !== 'html' && attrs.some(({ name, value }) => name === 'lang' && value.trim() !== '')
+
+/** The name that makes an `a` a place that links lead to; null without one (HTML §7.4.6.4). */
+const anchorOf = ({ tagName, attrs }: HtmlElement): string | null =>
+  tagName === 'a' ? (attrs.find(({ name, value }) => name === 'name' && value !== '')?.value ?? null) : null
+
+/** Every name by which a link can lead to a place in a text: its ids, and those of its anchors. */
+export const placesIn = ({ ids, anchors }: Pick<HtmlFacts, 'ids' | 'anchors'>): readonly string[] =>
+  anchors.length === 0 ? ids : [...new Set([...ids, ...anchors])]
 
 /** Letters of a heading that are kept. */
 const longestHeading = 200
@@ -158,11 +169,13 @@ export function readHtml(
   const { root, errors, errorCount } = parsed
   const found: Reference[] = []
   const ids: string[] = []
+  const anchors: string[] = []
+  let lastAnchor = null as { name: string; wordsBefore: number } | null
   const fixed: Range[] = []
   const bases: (PlacedRange & { href: string })[] = []
   const lines = new Lines(html)
   const hasBreaks = html.includes('\n')
-  const headings: (Heading & { text: string })[] = []
+  const headings: (Heading & { text: string; id: string | null })[] = []
   let tables = 0
   const isSeen = seenOnce()
   const notes: ElementNote[] = []
@@ -198,6 +211,13 @@ export function readHtml(
     if (saysLanguage(node)) saysOwnUntil = Math.max(saysOwnUntil, node.sourceCodeLocation?.endOffset ?? -1)
     const id = node.attrs.find((attr) => attr.name === 'id')
     if (id) ids.push(id.value)
+    const anchor = anchorOf(node)
+    if (anchor !== null) {
+      anchors.push(anchor)
+      lastAnchor = { name: anchor, wordsBefore: wordCount }
+      const open = headings[headings.length - 1]
+      if (open && (node.sourceCodeLocation?.startOffset ?? Infinity) < open.end) open.id ??= anchor
+    }
     referencesOf(html, node, found)
     styleFaultsOf(html, node, styleFaults)
     if (notes.length < mostNotes)
@@ -229,7 +249,7 @@ export function readHtml(
       headings.push({
         level: Number(node.tagName[1]),
         text: '',
-        id: id?.value ?? null,
+        id: id?.value ?? (lastAnchor?.wordsBefore === wordCount ? lastAnchor.name : null),
         idAt: where.startOffset + 1 + node.tagName.length,
         endNameAt: where.endTag ? where.endTag.startOffset + 2 : null,
         start: where.startOffset,
@@ -256,6 +276,7 @@ export function readHtml(
     fixed,
     bases,
     ids,
+    anchors,
     headings,
     tags: parsed.isPlain ? [] : findTagFaults(html).map(told),
     notes: notes.map(told),
@@ -276,6 +297,7 @@ const nothingTold: Omit<HtmlFacts, 'references' | 'fixed' | 'bases' | 'size'> = 
   errors: [],
   errorCount: 0,
   ids: [],
+  anchors: [],
   headings: [],
   tags: [],
   notes: [],

@@ -34,6 +34,7 @@ export {
   type Pieced,
   type PlacedRange,
   type PlacedReference,
+  placesIn,
   readHtml,
   readToPlace,
   saysUnlisted,

@@ -22,6 +22,7 @@ const sizeOf = (facts: HtmlFacts) =>
     (facts.references.length +
       facts.errors.length +
       facts.ids.length +
+      facts.anchors.length +
       facts.fixed.length +
       facts.tags.length +
       facts.links.length +
@@ -44,7 +45,7 @@ const sizeOfStyle = ({ references, faults }: StyleFacts) =>
  * read by an earlier version.
  */
 export const readAs = {
-  html: 'html 18',
+  html: 'html 19',
   css: 'css 3',
   script: 'script 2',
   data: 'data 2',

@@ -1,4 +1,5 @@
 import { realPlaces, treeOf } from '#core/plan'
+import { placesIn } from '#core/markup'
 import { contentsOfPages, type Hash, type Site, textsOfPage } from '#core/site'
 import { loadFacts } from '#server/contents'
 import { pool } from '#server/platform'
@@ -31,7 +32,7 @@ export async function findPlaces(site: Site, typed: string): Promise<FoundPlace[
     for (const { slot, hash } of textsOfPage(page))
       for (const { text, level, id, idAt } of factsOf(hash).headings) {
         if (!text.toLowerCase().includes(wanted)) continue
-        const taken = id === null ? textsOfPage(page).flatMap((one) => factsOf(one.hash).ids) : []
+        const taken = id === null ? textsOfPage(page).flatMap((one) => placesIn(factsOf(one.hash))) : []
         found.push({ pageId: page.id, slot, hash, text, level, id, idAt, taken })
         if (found.length >= mostPlaces) return found
       }

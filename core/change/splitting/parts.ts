@@ -3,6 +3,7 @@ import {
   type HtmlElement,
   type HtmlNode,
   parseHtml,
+  placesIn,
   type Range,
   readHtml,
   type TextEdit,
@@ -43,6 +44,10 @@ function blocksOf(text: string): Block[] {
     })
 }
 
+/** Whether an element is nothing but a place that links lead to: an anchor without words. */
+const isBarePlace = ({ tagName, attrs }: HtmlElement, source: string): boolean =>
+  tagName === 'a' && attrs.every(({ name }) => name !== 'href') && /^(?:\s|<[^>]*>)*$/.test(source)
+
 /**
  * The headings of a text at which it can be parted without breaking an element: those at its top level, and
  * those that begin what stands there.
@@ -52,7 +57,14 @@ export function partHeadings(text: string): PartHeading[] {
   const blocks = blocksOf(text)
   const found: (PartHeading & { start: number })[] = []
   let next = 0
+  /** Where the places begin that nothing but a heading can follow: they go with it. */
+  let placesFrom: number | null = null
   for (const { start, end, element } of blocks) {
+    const isPlace = element
+      ? isBarePlace(element, text.slice(start, end))
+      : text.slice(start, end).trim() === ''
+    const from: number = placesFrom ?? start
+    placesFrom = isPlace ? (placesFrom ?? (element && start)) : null
     while (next < headings.length && headings[next]!.start < start) next++
     const heading = headings[next]
     if (!element || !heading || heading.start >= end) continue
@@ -63,8 +75,8 @@ export function partHeadings(text: string): PartHeading[] {
         label: heading.text,
         level: heading.level,
         line: heading.line,
-        range: { start, end },
-        start,
+        range: { start: from, end },
+        start: from,
       })
   }
   return found.map(({ start, ...part }, index) => {
@@ -76,19 +88,20 @@ export function partHeadings(text: string): PartHeading[] {
 /** A part as the text of a page of its own. */
 export interface PagePart {
   readonly text: string
-  /** Every id that goes with it. */
+  /** Every place that goes with it, by its id or its anchor's name. */
   readonly ids: readonly string[]
 }
 
 /**
- * Makes a part the text of a page: its heading goes, since the page has its label for one, and leaves its id
+ * Makes a part the text of a page: its heading goes, since the page has its label for one, and leaves the places in it
  * to what follows; the headings below it rise by as many levels as are free.
  */
 export function pageOfPart(text: string, { range, level }: Pick<PartHeading, 'range' | 'level'>): PagePart {
   const part = text.slice(range.start, range.end)
   const facts = readHtml(part)
   const [own, ...below] = facts.headings
-  if (!own) return { text: part.trim(), ids: facts.ids }
+  const ids = placesIn(facts)
+  if (!own) return { text: part.trim(), ids }
   const edits: TextEdit[] = []
   const rise = Math.max(0, Math.min(...below.map((one) => one.level)) - 2)
   const by = Number.isFinite(rise) ? Math.min(rise, Math.max(0, level - 1)) : 0
@@ -101,10 +114,12 @@ export function pageOfPart(text: string, { range, level }: Pick<PartHeading, 'ra
         edits.push({ start: heading.start + close + 2, end: heading.start + close + 4, text: name })
     }
   const lineEnd = /^[ \t]*\n?/.exec(part.slice(own.end))![0].length
-  const id = own.id === null ? '' : idCarrier(own.id)
-  edits.push({ start: own.start, end: own.end + (id === '' ? lineEnd : 0), text: id })
-  return { text: applyEdits(part, edits).trim(), ids: facts.ids }
+  const carriers = placesIn(readHtml(part.slice(own.start, own.end)))
+    .map(idCarrier)
+    .join('')
+  edits.push({ start: own.start, end: own.end + (carriers === '' ? lineEnd : 0), text: carriers })
+  return { text: applyEdits(part, edits).trim(), ids }
 }
 
-/** An empty element that keeps a heading's id where the heading was. */
+/** An empty element that keeps a place of a heading where the heading was. */
 const idCarrier = (id: string) => `<span id="${id.replace(/&/g, '&amp;').replace(/"/g, '&quot;')}"></span>`

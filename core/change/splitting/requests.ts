@@ -1,5 +1,5 @@
 import { placeId, relativeReference } from '#core/links'
-import { applyEdits, escapeAttribute, escapeText, type Range, readHtml } from '#core/markup'
+import { applyEdits, escapeAttribute, escapeText, placesIn, type Range, readHtml } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { languagesOf, lastUnder, treeOf } from '#core/plan'
 import type { Hash, Page, Site } from '#core/site'
@@ -103,7 +103,7 @@ export function pieceRequest(site: Site, from: TextOfPage, piece: Range, to: Tex
     names.pages.get(from.page.id)!.path,
     names,
     homeFileOf(site),
-    new Set(facts.ids),
+    new Set(placesIn(facts)),
   )
   return {
     kind: 'moveText',
@@ -116,7 +116,7 @@ export function pieceRequest(site: Site, from: TextOfPage, piece: Range, to: Tex
     parentId: null,
     after: null,
     removed: [],
-    places: [{ from: from.page.id, to: to.page.id, ids: facts.ids }],
+    places: [{ from: from.page.id, to: to.page.id, ids: placesIn(facts) }],
   } // prettier-ignore
 }
 
@@ -125,7 +125,7 @@ export function joinRequest(site: Site, page: TextOfPage, into: TextOfPage): Req
   const names = namesOf(site)
   const facts = readHtml(page.text)
   const there = readHtml(into.text)
-  const id = placeId(page.page.label, [...there.ids, ...facts.ids])
+  const id = placeId(page.page.label, [...placesIn(there), ...placesIn(facts)])
   const lowered = applyEdits(
     page.text,
     facts.headings.flatMap((heading) => {
@@ -141,7 +141,7 @@ export function joinRequest(site: Site, page: TextOfPage, into: TextOfPage): Req
     }),
   )
   const readAgain = readHtml(lowered)
-  const moved = carried(lowered, readAgain, names.pages.get(page.page.id)!.path, names, homeFileOf(site), new Set(facts.ids)) // prettier-ignore
+  const moved = carried(lowered, readAgain, names.pages.get(page.page.id)!.path, names, homeFileOf(site), new Set(placesIn(facts))) // prettier-ignore
   const heading = `<h2 id="${escapeAttribute(id)}">${escapeText(page.page.label)}</h2>\n`
   return {
     kind: 'moveText',
@@ -153,7 +153,7 @@ export function joinRequest(site: Site, page: TextOfPage, into: TextOfPage): Req
     parentId: null,
     after: null,
     removed: [page.page.id],
-    places: [{ from: page.page.id, to: into.page.id, ids: facts.ids, top: id }],
+    places: [{ from: page.page.id, to: into.page.id, ids: placesIn(facts), top: id }],
   }
 }
 

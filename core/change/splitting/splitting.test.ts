@@ -94,6 +94,23 @@ describe('splitting a page', () => {
     expect(brokenReferences(buildAll(site, store))).toEqual(['visit/the-pier.html: ../images/x.png', 'visit/the-pier.html: images/x.png'].slice(1)) // prettier-ignore
   })
 
+  test('places of old pages, named by an anchor in a heading, around it or right before it, go with it', () => {
+    const { store, site: before } = prepare()
+    const old =
+      '<p><a href="#neap">n</a> <a href="#pier">p</a> <a href="#red">r</a></p>\n<h2><a name="neap">Neap tides</a></h2>\n<p>Low.</p>\n<a name="pier"></a>\n<h2>The pier</h2>\n<p>Red. <a name=red>x</a></p>\n'
+    const site = write(before, store, 'Visit', old)
+    expect(partHeadings(old).map(({ label, range }) => [label, range.start])).toEqual([
+      ['Neap tides', old.indexOf('<h2>')],
+      ['The pier', old.indexOf('<a name="pier">')],
+    ])
+    const after = split(site, store, 'Visit', ['Neap tides', 'The pier'])
+    expect(textOf(after, store, 'Visit')).toContain(
+      '<a href="visit/neap-tides.html#neap">n</a> <a href="visit/the-pier.html#pier">p</a> <a href="visit/the-pier.html#red">r</a>',
+    )
+    expect(textOf(after, store, 'Neap tides')).toBe('<span id="neap"></span>\n<p>Low.</p>\n')
+    expect(textOf(after, store, 'The pier')).toBe('<a name="pier"></a>\n<p>Red. <a name=red>x</a></p>\n')
+  })
+
   test('puts them after the page where that is wanted, and takes along what stands within', () => {
     const { store, site: before } = prepare()
     const site = split(before, store, 'Visit', ['Crossings & tides', 'Neap tides'], { under: false, leavesLinks: false }) // prettier-ignore

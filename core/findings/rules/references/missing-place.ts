@@ -1,9 +1,9 @@
 import { resolveReference } from '#core/links'
-import { type HtmlFacts, readHtml } from '#core/markup'
+import { type HtmlFacts, placesIn, readHtml } from '#core/markup'
 import { type Page, textsOfPage } from '#core/site'
 import { type Found, type FindingContext, inPage, type Rule } from '../../rule'
 
-/** Places of pages: the ids of their texts, and those of the template they are made with. */
+/** Places of pages: those of their texts, and those of the template they are made with. */
 function placesOf({ factsOf, templates }: FindingContext) {
   const ofTemplate = new Map<string, ReadonlySet<string>>()
   const ofPage = new Map<string, ReadonlySet<string>>()
@@ -11,12 +11,14 @@ function placesOf({ factsOf, templates }: FindingContext) {
     if (!templates) return new Set()
     const id = templates.idOf(page)
     let ids = ofTemplate.get(id)
-    if (!ids) ofTemplate.set(id, (ids = new Set(readHtml(templates.composed(id)?.text ?? '', true).ids)))
+    if (!ids)
+      ofTemplate.set(id, (ids = new Set(placesIn(readHtml(templates.composed(id)?.text ?? '', true)))))
     return ids
   }
   return (page: Page, place: string): boolean => {
     let ids = ofPage.get(page.id)
-    if (!ids) ofPage.set(page.id, (ids = new Set(textsOfPage(page).flatMap(({ hash }) => factsOf(hash).ids))))
+    if (!ids)
+      ofPage.set(page.id, (ids = new Set(textsOfPage(page).flatMap(({ hash }) => placesIn(factsOf(hash))))))
     return ids.has(place) || inTemplateOf(page).has(place)
   }
 }
