@@ -1,12 +1,24 @@
 import { useState } from 'react'
 import type { ChangeRequest } from '#core/change'
-import type { EditedCopy, Finding, Mend } from '#core/findings'
+import type { EditedCopy, Finding, FindingPlace, Mend } from '#core/findings'
 import { applyEdits, type TextEdit } from '#core/markup'
 import type { Site } from '#core/site'
 import { useSite } from './site-context'
 import { fetchText } from './use-text'
 
 const notFetched = 'The text could not be fetched: the server does not answer. Try again in a moment.'
+
+type EditedPlace = Pick<FindingPlace, 'kind' | 'id' | 'slot'>
+
+/** All that is edited of one text at once. */
+interface EditedText {
+  readonly place: EditedPlace
+  readonly was: string
+  readonly edits: TextEdit[]
+  readonly copy?: EditedCopy
+  /** What findings of other texts want done in it, each once. */
+  readonly elsewhere: Set<string>
+}
 
 type Chosen = readonly [finding: Finding, way: Mend]
 
@@ -16,7 +28,7 @@ export const sureWay = ({ mends }: Finding): Mend | null => {
   return way && more.length === 0 ? way : null
 }
 
-function written({ place: { kind, id, slot } }: Finding, text: string, was: string): ChangeRequest {
+function written({ kind, id, slot }: EditedPlace, text: string, was: string): ChangeRequest {
   if (kind === 'page')
     return { kind: 'setContent', pageId: id, ...(slot !== undefined && { slot }), text, was }
   return kind === 'file'
@@ -24,7 +36,7 @@ function written({ place: { kind, id, slot } }: Finding, text: string, was: stri
     : { kind: 'setTemplate', templateId: id, text, was }
 }
 
-function copied({ templates }: Site, { place }: Finding, text: string, copy: EditedCopy): ChangeRequest {
+function copied({ templates }: Site, place: EditedPlace, text: string, copy: EditedCopy): ChangeRequest {
   const basedOn = templates.find(({ id }) => id === place.id)?.basedOn ?? null
   const some = (ids: readonly string[]) => (ids.length > 0 ? ids : undefined)
   return {
@@ -47,22 +59,28 @@ export function useMend() {
   /** Mends several at once: all edits of one text are one change. */
   const mend = async (chosen: readonly Chosen[]): Promise<void> => {
     setProblem(null)
-    const texts = new Map<string, { finding: Finding; was: string; edits: TextEdit[]; copy?: EditedCopy }>()
+    const texts = new Map<string, EditedText>()
     for (const [finding, way] of chosen) {
       if ('change' in way) {
         store.change(way.change)
         continue
       }
-      const { kind, id, slot = '' } = finding.place
-      const key = `${kind} ${id} ${slot} ${way.was} ${way.copy?.name ?? ''}`
-      const text = texts.get(key) ?? { finding, was: way.was, edits: [], copy: way.copy }
+      const place = way.in ?? finding.place
+      const key = `${place.kind} ${place.id} ${place.slot ?? ''} ${way.was} ${way.copy?.name ?? ''}`
+      const text = texts.get(key) ?? { place, was: way.was, edits: [], copy: way.copy, elsewhere: new Set() }
       texts.set(key, text)
-      text.edits.push(...way.edits)
+      for (const edit of way.edits) {
+        // What several findings of other texts want done here is done once.
+        const once = way.in && `${edit.start} ${edit.end} ${edit.text}`
+        if (once !== undefined && text.elsewhere.has(once)) continue
+        if (once !== undefined) text.elsewhere.add(once)
+        text.edits.push(edit)
+      }
     }
     try {
-      for (const { finding, was, edits, copy } of texts.values()) {
+      for (const { place, was, edits, copy } of texts.values()) {
         const text = applyEdits(await fetchText(site.id, was), edits)
-        store.change(copy ? copied(site, finding, text, copy) : written(finding, text, was))
+        store.change(copy ? copied(site, place, text, copy) : written(place, text, was))
       }
     } catch {
       setProblem(notFetched)

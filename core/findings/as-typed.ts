@@ -43,15 +43,17 @@ const byRules = (facts: TextFacts): TypedFault[] =>
             end: place.end ?? 0,
             words: what,
             grade: rule.grade,
-            mends: mends.flatMap((one) => ('edits' in one ? [{ words: one.words, edits: one.edits }] : [])),
+            mends: mends.flatMap((one) =>
+              'edits' in one && !one.in ? [{ words: one.words, edits: one.edits }] : [],
+            ),
           })),
   )
 
 function inPage(text: string): TypedFault[] {
   const facts = readHtml(text)
-  const repeated = new Set(
-    facts.ids.filter((id, index) => facts.ids.indexOf(id) !== index).slice(0, mostFaults),
-  )
+  const seen = new Set<string>()
+  const repeated = new Set<string>()
+  for (const id of facts.ids) if (repeated.size < mostFaults) (seen.has(id) ? repeated : seen).add(id)
   return [...byRules(facts), ...[...repeated].flatMap((id) => repeatedId(text, id))]
 }
 

@@ -36,6 +36,8 @@ export type Mend =
       readonly words: string
       readonly edits: readonly TextEdit[]
       readonly was: Hash
+      /** The text that is edited, where that is not the one at the finding's place. */
+      readonly in?: Pick<FindingPlace, 'kind' | 'id' | 'slot'>
       /** Leaves the template as it is, and has some of its pages made with a copy that is edited so. */
       readonly copy?: EditedCopy
     } & Sureness)

@@ -64,6 +64,37 @@ describe('a broken reference', () => {
   })
 })
 
+describe('a link to a place that is not there', () => {
+  const store = new TextStore()
+  const visit =
+    '<h2>Opening times</h2>\n<h2 id="Tides">x</h2>\n<h2><a name="piers">y</a></h2>\n<h3>Twice</h3><h3>Twice</h3>'
+  const plain = write(siteFrom('Home\n  Birds\n  Visit\n  Stay', store), store, 'Visit', visit)
+  const ways = (href: string) => {
+    const site = write(plain, store, 'Birds', `<a href="${href}">t</a>`)
+    const [finding] = told(site, store).filter(({ rule }) => rule === 'missing-place')
+    return finding!.mends.map((way) => {
+      if (!('edits' in way)) throw new Error('There is no text to mend.')
+      const at = way.in ? site.pages.find(({ id }) => id === way.in!.id)!.label : 'Birds'
+      const before = way.in ? pageCalled(site, 'Visit').content : pageCalled(site, 'Birds').content
+      expect(way.was).toBe(before)
+      return `${way.isOther ? 'maybe' : 'surely'} ${at}: ${applyEdits(store.textOf(way.was), way.edits).split('\n')[0]}`
+    })
+  }
+
+  test.each([
+    ['in another case', 'visit.html#tides', ['surely Birds: <a href="visit.html#Tides">t</a>']],
+    ['misspelled', 'visit.html#pier', ['surely Birds: <a href="visit.html#piers">t</a>']],
+    ['of a heading that has no name', '/visit.html#opening-times', ['surely Visit: <h2 id="opening-times">Opening times</h2>']],
+    ['written with a space', 'visit.html#Opening%20times', []],
+    ['of one of two headings', 'visit.html#twice', []],
+    ['that stands in another page', 'stay.html#piers', ['maybe Birds: <a href="visit.html#piers">t</a>']],
+    ['in the page itself, that another has', '#piers', ['maybe Birds: <a href="visit.html#piers">t</a>']],
+    ['near to nothing', 'visit.html#qqq', []],
+  ])('%s', (_, href, expected) => {
+    expect(ways(href)).toEqual(expected)
+  }) // prettier-ignore
+})
+
 test('a link to a trial page is mended by putting the page in the site', () => {
   const store = new TextStore()
   let site = siteFrom('Home\n  Visit\n  Sketch', store)

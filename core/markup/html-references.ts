@@ -3,7 +3,7 @@ import { literalText, readAttributeText } from './attribute-text'
 import { findCssReferences } from './css'
 import type { Reference } from './reference'
 import { findDataReferences, findScriptReferences, isLikePath } from './script-references'
-import { parsePlaces } from './parse'
+import { type ParsedHtml, parsePiece, parsePlaces } from './parse'
 import { attributeValueRange, type HtmlElement, walkHtml } from './tree'
 import { srcsetUrls } from './srcset'
 
@@ -160,14 +160,20 @@ function referencesInScript({ attrs }: HtmlElement, text: string): Reference[] {
 /** What an element refers to: by its attributes, and a style sheet or a script within it. */
 export function referencesOf(html: string, element: HtmlElement, found: Reference[]): void {
   elementReferences(html, element, found)
+  if (!/^(?:style|script|noscript|noframes)$/.test(element.tagName)) return
   const inner = element.childNodes[0]
-  const isScript = element.tagName === 'script'
-  if ((element.tagName !== 'style' && !isScript) || inner?.nodeName !== '#text' || !inner.sourceCodeLocation)
-    return
+  if (inner?.nodeName !== '#text' || !inner.sourceCodeLocation) return
   const { startOffset: offset, endOffset } = inner.sourceCodeLocation
   const text = html.slice(offset, endOffset)
-  for (const reference of isScript ? referencesInScript(element, text) : findCssReferences(text))
+  for (const reference of referencesWithin(element, text))
     found.push({ ...reference, start: reference.start + offset, end: reference.end + offset })
+}
+
+/** References in the text of an element that holds no elements for a browser. */
+function referencesWithin(element: HtmlElement, text: string): readonly Reference[] {
+  if (element.tagName === 'script') return referencesInScript(element, text)
+  // What is shown where no program runs, or no frames are, is HTML there (HTML §4.12.2).
+  return element.tagName === 'style' ? findCssReferences(text) : referencesOfTree(text, parsePiece(text))
 }
 
 /** Adds those of tags that made no element, where they stand. */
@@ -179,9 +185,12 @@ export function withAdded(html: string, added: readonly HtmlElement[], found: Re
 
 /** The references of a whole document and nothing else: for a text that is read once and not kept. */
 export function referencesIn(html: string): Reference[] {
+  return referencesOfTree(html, parsePlaces(html))
+}
+
+function referencesOfTree(html: string, { root, added }: Pick<ParsedHtml, 'root' | 'added'>): Reference[] {
   const found: Reference[] = []
   const isSeen = seenOnce()
-  const { root, added } = parsePlaces(html)
   walkHtml(root, (node) => {
     if ('tagName' in node && !isSeen(node)) referencesOf(html, node, found)
   })

@@ -209,3 +209,17 @@ test('attributes of a tag that makes no element are read where they stand', () =
   const plain = '<body background="a.png"><a href="c.html">c</a>'
   expect(readHtml(plain, true).references.map(({ href }) => href)).toEqual(['a.png', 'c.html'])
 })
+
+test('what is shown without programs or frames is read, and a piece of a page of frames', () => {
+  const hrefs = (text: string, whole: boolean) => readHtml(text, whole).references.map(({ href, start, end }) => [href, text.slice(start, end)]) // prettier-ignore
+  const within =
+    '<noscript><img src="a.png"><p style="background: url(b.png)">x</noscript><noframes><a href=c.html>x</a></noframes>'
+  const all = ['a.png', 'b.png', 'c.html'].map((href) => [href, href])
+  expect(hrefs(`<p>x</p>${within}`, false)).toEqual(all)
+  expect(hrefs(`<!doctype html><body>${within}`, true)).toEqual(all)
+  const frames = '<frameset cols="20,*"><frame src="menu.html"><frame src="text.html"></frameset>'
+  expect(hrefs(frames, false)).toEqual(hrefs(`<html>${frames}</html>`, true))
+  expect(hrefs(frames, false).map(([href]) => href)).toEqual(['menu.html', 'text.html'])
+  expect(hrefs('<body background="sea.png"><p>x', false)).toEqual([['sea.png', 'sea.png']])
+  expect(readHtml('<h2>a <a name="b">c</a></h2><a name=d></a>\n<h3>e</h3><a name=f>g</a><h3>h</h3>').headings.map(({ id }) => id)).toEqual(['b', 'd', null]) // prettier-ignore
+})

@@ -78,15 +78,21 @@ const mostErrors = 1_000
 
 /**
  * A parser that tells of start tags which make no element: a second `html` or `body` gives its attributes to the first
- * (HTML §13.2.6.4.7), which may be one that nobody wrote.
+ * (HTML §13.2.6.4.7), which may be one that nobody wrote; those of a piece, and its frames, belong to the page around it.
  */
 class TellingParser extends Parser<DefaultTreeAdapterMap> {
   readonly added: HtmlElement[] = []
 
+  override onEndTag(token: Token.TagToken): void {
+    super.onEndTag(token)
+    endFrames(this, token)
+  }
+
   override onStartTag(token: Token.TagToken): void {
     super.onStartTag(token)
     const { tagName, attrs, location } = token
-    if ((tagName !== 'body' && tagName !== 'html') || !location || attrs.length === 0) return
+    if (!location || attrs.length === 0) return
+    if (tagName !== 'body' && tagName !== 'html' && !(tagName === 'frame' && this.fragmentContext)) return
     const element = this.openElements.items.find((one) => 'tagName' in one && one.tagName === tagName)
     if (element?.sourceCodeLocation?.startOffset === location.startOffset) return
     const written = attrs.map((attr): HtmlAttribute => ({ ...attr }))
@@ -97,6 +103,14 @@ class TellingParser extends Parser<DefaultTreeAdapterMap> {
     }
     this.added.push({ ...bare, sourceCodeLocation: new Place({ ...location, startTag: location }) })
   }
+}
+
+/** Says where a document of frames ends, which has no body to end before it (HTML §13.2.6.4.21). */
+function endFrames(parser: Parser<DefaultTreeAdapterMap>, { tagName, location }: Token.TagToken): void {
+  const root = tagName === 'html' && !parser.fragmentContext ? parser.openElements.items[0] : undefined
+  if (!root || !('tagName' in root) || !location || root.sourceCodeLocation?.endTag) return
+  const isOfFrames = root.childNodes.some(({ nodeName }) => nodeName === 'frameset')
+  if (isOfFrames) treeAdapter.updateNodeSourceCodeLocation(root, { ...location, endTag: location })
 }
 
 type TellError = (error: ParserError) => void
@@ -113,11 +127,12 @@ function parseDocument(text: string, onParseError?: TellError) {
 }
 
 /** Parses a piece of one, whatever it is like. */
-function parsePiece(text: string, onParseError: TellError): HtmlNode {
-  const options = { sourceCodeLocationInfo: true, treeAdapter, onParseError }
-  const parser = Parser.getFragmentParser<DefaultTreeAdapterMap>(null, options)
+export function parsePiece(text: string, onParseError?: TellError): Pick<ParsedHtml, 'root' | 'added'> {
+  const options = { sourceCodeLocationInfo: true, treeAdapter, onParseError: onParseError ?? null }
+  // Made by the class that it is asked of.
+  const parser = TellingParser.getFragmentParser<DefaultTreeAdapterMap>(null, options) as TellingParser
   parser.tokenizer.write(text, true)
-  return parser.getFragment() as HtmlNode
+  return { root: parser.getFragment() as HtmlNode, added: parser.added }
 }
 
 /** The tree of a document that ends with its first tag; null where that is no end of it. */
@@ -196,9 +211,7 @@ function parseIfPlain(text: string, whole: boolean): ParsedHtml | null {
 /** Parses a text, whatever it is like. */
 export function parseAny(text: string, whole: boolean): ParsedHtml {
   const told = new Errors(text)
-  const { root, added } = whole
-    ? parseDocument(text, told.tell)
-    : { root: parsePiece(text, told.tell), added: [] }
+  const { root, added } = whole ? parseDocument(text, told.tell) : parsePiece(text, told.tell)
   told.findUnfinished()
   return { root, added, isPlain: false, errors: told.errors, errorCount: told.errorCount }
 }

@@ -117,6 +117,7 @@ describe('what else a page refers to', () => {
     const html = `<frame src=a.html><table background="b.gif"><tr><td background=c.gif></table><img lowsrc="d.gif" src="e.gif">
       <meta http-equiv=Refresh content="5; URL='f.html'"><meta http-equiv=refresh content=30>`
     expect(inPage(html)).toEqual([
+      ['a.html', 'frame src'],
       ['b.gif', 'table background'],
       ['c.gif', 'td background'],
       ['d.gif', 'img lowsrc'],

@@ -15,6 +15,7 @@ test('elements left open and closing tags too many are found where they stand', 
   expect(faults('<script>if (a</b>) "</div>"</script><title></b></title><textarea></i></textarea>')).toEqual([])
   expect(faults('<svg><path d="x"/><g></g></svg><table><tr><td>a<td>b<tr><td></table>')).toEqual([])
   expect(faults('<!-- </b> --><a href="</b>">x</a>')).toEqual([])
+  expect(faults('<object><param name=a value=b></object><frameset><frame src="a"><frame src="b"></frameset>')).toEqual([])
   expect(faults('<html><head><title>x</title><body><p>y')).toEqual([])
 }) // prettier-ignore
 

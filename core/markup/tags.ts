@@ -9,7 +9,8 @@ export interface TagFault extends Range {
   readonly name: string
 }
 
-const voids = new Set(['area', 'base', 'br', 'col', 'embed', 'hr', 'img', 'input', 'link', 'meta', 'source', 'track', 'wbr']) // prettier-ignore
+/** Elements without an end tag (HTML §13.1.2), and those of which parsers know none either (HTML §13.2.6, §13.3). */
+const voids = new Set(['area', 'base', 'basefont', 'bgsound', 'br', 'col', 'embed', 'frame', 'hr', 'img', 'input', 'keygen', 'link', 'meta', 'param', 'source', 'track', 'wbr']) // prettier-ignore
 /** Elements whose end tag may be left out (HTML §13.1.2.4). */
 const optional = new Set(['html', 'head', 'body', 'li', 'dt', 'dd', 'p', 'rt', 'rp', 'optgroup', 'option', 'colgroup', 'caption', 'thead', 'tbody', 'tfoot', 'tr', 'td', 'th']) // prettier-ignore
 /** Start tags that end a paragraph that is open (HTML §13.1.2.4, "p"). */

@@ -2,9 +2,10 @@ import { resolveReference } from '#core/links'
 import { type HtmlFacts, placesIn, readHtml } from '#core/markup'
 import { type Page, textsOfPage } from '#core/site'
 import { type Found, type FindingContext, inPage, type Rule } from '../../rule'
+import { type PagePlaces, waysToPlace } from './ways-to-place'
 
 /** Places of pages: those of their texts, and those of the template they are made with. */
-function placesOf({ factsOf, templates }: FindingContext) {
+function placesOf({ factsOf, templates }: FindingContext): PagePlaces {
   const ofTemplate = new Map<string, ReadonlySet<string>>()
   const ofPage = new Map<string, ReadonlySet<string>>()
   const inTemplateOf = (page: Page): ReadonlySet<string> => {
@@ -15,12 +16,13 @@ function placesOf({ factsOf, templates }: FindingContext) {
       ofTemplate.set(id, (ids = new Set(placesIn(readHtml(templates.composed(id)?.text ?? '', true)))))
     return ids
   }
-  return (page: Page, place: string): boolean => {
+  const inTextsOf = (page: Page): ReadonlySet<string> => {
     let ids = ofPage.get(page.id)
     if (!ids)
       ofPage.set(page.id, (ids = new Set(textsOfPage(page).flatMap(({ hash }) => placesIn(factsOf(hash))))))
-    return ids.has(place) || inTemplateOf(page).has(place)
+    return ids
   }
+  return { inTextsOf, has: (page, place) => inTextsOf(page).has(place) || inTemplateOf(page).has(place) }
 }
 
 /** Those of some references that name a place; they are asked for each time, and are few. */
@@ -51,7 +53,8 @@ export const missingPlace: Rule = {
   reads: 'site',
   find(context) {
     const { pages, tree, names, homeFile, factsOf } = context
-    const hasPlace = placesOf(context)
+    const places = placesOf(context)
+    const ways = waysToPlace(context, places)
     const found: Found[] = []
     for (const page of pages)
       for (const { slot, hash } of textsOfPage(page))
@@ -60,11 +63,12 @@ export const missingPlace: Rule = {
           const to =
             target.kind === 'here' ? page : target.kind === 'page' ? tree.byId.get(target.id) : undefined
           const place = to && 'suffix' in target ? placeIn(target.suffix) : null
-          if (!to || place === null || hasPlace(to, place)) continue
+          if (!to || place === null || places.has(to, place)) continue
           found.push({
             mark: `${slot} ${reference.href}`,
             place: { ...inPage(page, reference), ...(slot !== 'content' && { slot }) },
             what: `${reference.href} leads to a place “${place}”, which ${to === page ? 'this page' : `“${to.label}”`} does not have.`,
+            mends: ways({ page, hash, reference, to, place }),
           })
         }
     return found
