@@ -14,7 +14,7 @@ export function FlagPick({
   no,
   after,
 }: {
-  flag: 'trial' | 'inMenus' | 'dated'
+  flag: 'trial' | 'inMenus' | 'dated' | 'titleAlone'
   label: string
   yes: Words
   no: Words

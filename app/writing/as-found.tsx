@@ -1,9 +1,10 @@
 import { Popover } from 'radix-ui'
 import { useEffect, useLayoutEffect, useRef, useState } from 'react'
-import { fullTitle } from '#core/template'
+import { fullTitle, pageTitle } from '#core/template'
 import type { Page } from '#core/site'
 import { useSite } from '../document/site-context'
 import { useText } from '../document/use-text'
+import { FlagPick } from '../plan/flag-pick'
 
 /** The chosen page as a tab and a list of results show it, with what of it is cut off. */
 export function AsFound({ page }: { page: Page }) {
@@ -29,7 +30,8 @@ export function AsFound({ page }: { page: Page }) {
 
 function Found({ page }: { page: Page }) {
   const { site, names } = useSite()
-  const title = fullTitle(site, page, new Date().getFullYear())
+  const year = new Date().getFullYear()
+  const title = fullTitle(site, page, year)
   const path = names.pages.get(page.id)?.path ?? ''
   const steps = path
     .replace(/(^|\/)index\.html?$/, '$1')
@@ -46,6 +48,18 @@ function Found({ page }: { page: Page }) {
             label="Title in a tab"
           />
         </div>
+        {(page.titleAlone || fullTitle(site, { ...page, titleAlone: false }, year) !== pageTitle(page)) && (
+          <p className="mt-2 text-sm">
+            Its title stands{' '}
+            <FlagPick
+              flag="titleAlone"
+              label="What stands around its title"
+              no={{ words: 'as all titles do', hint: site.titlePattern }}
+              yes={{ words: 'by itself', hint: 'nothing is put around it' }}
+              after="."
+            />
+          </p>
+        )}
       </div>
       <div>
         <h3 className="mb-1 font-sans text-sm font-normal text-quiet">In a list of results</h3>

@@ -175,6 +175,30 @@ describe('a site made by hand', () => {
     expect(new Set(Object.values(outcomes(understood, store)))).toEqual(new Set(['same']))
   }) // prettier-ignore
 
+  test('keeps the titles of pages that have not what most have in theirs, and of a home page that says it twice', () => {
+    const store = new TextStore()
+    const titled = (title: string, text: string) =>
+      `<!DOCTYPE html>\n<html><head><title>${title}</title></head>\n<body><h1>${text}</h1>\n<p>${text}</p>\n</body></html>\n`
+    const understood = bring(
+      {
+        'index.html': titled('Saltpan - Saltpan', 'Home'),
+        'tides.html': titled('Tides - Saltpan', 'Tides'),
+        'stay.html': titled('Stay - Saltpan', 'Stay'),
+        'birds.html': titled('Where the terns are', 'Terns'),
+      },
+      store,
+    )
+    expect(understood.templates).toHaveLength(1)
+    expect(understood.site).toMatchObject({ name: 'Saltpan', titlePattern: '{page} - {site}', homeTitlePattern: '{page}' })
+    expect(understood.site.pages.map(({ title, titleAlone }) => [title, titleAlone])).toEqual([
+      ['Saltpan - Saltpan', false],
+      ['Where the terns are', true],
+      [null, false],
+      [null, false],
+    ])
+    expect(new Set(Object.values(outcomes(understood, store)))).toEqual(new Set(['same']))
+  }) // prettier-ignore
+
   test('with menus that follow the plan comes out otherwise there, and nowhere else', () => {
     const store = new TextStore()
     const compared = compareBrought(bring(files, store), store)

@@ -8,7 +8,7 @@ export interface Titles {
   readonly siteName: string | null
   /** A title without what all share; null where a page has none. */
   readonly titleOf: (page: ReadPage) => string | null
-  /** Whether a page's title has what all share. */
+  /** Whether a page's title comes out by the pattern, as what `titleOf` leaves of it. */
   readonly follows: (page: ReadPage) => boolean
 }
 
@@ -37,17 +37,18 @@ export function readTitles(pages: readonly ReadPage[]): Titles {
   const sign =
     /^(\s+[-–—|·•:»«/]\s+|:\s+)/.exec(shared!)?.[0] ?? /(\s+[-–—|·•:»«/]\s+|:\s+)$/.exec(shared!)![0]
   const siteName = shared!.replace(sign, '')
+  /** What is left of a title without what all share; null where it has that not, or says nothing but the site's name. */
+  const within = ({ title }: ReadPage): string | null => {
+    const text = title?.text ?? ''
+    const follows = side === 'end' ? text.endsWith(shared!) : text.startsWith(shared!)
+    const left = side === 'end' ? text.slice(0, -shared!.length) : text.slice(shared!.length)
+    return follows && left !== siteName ? left : null
+  }
   return {
     pattern: side === 'end' ? `{page}${sign}{site}` : `{site}${sign}{page}`,
     siteName,
-    follows: ({ title }) =>
-      (side === 'end' ? title?.text.endsWith(shared!) : title?.text.startsWith(shared!)) ?? false,
-    titleOf({ title }) {
-      if (!title || title.text === '') return null
-      if (side === 'end' && title.text.endsWith(shared!)) return title.text.slice(0, -shared!.length)
-      if (side === 'start' && title.text.startsWith(shared!)) return title.text.slice(shared!.length)
-      return title.text
-    },
+    follows: (page) => within(page) !== null,
+    titleOf: (page) => within(page) ?? (page.title?.text || null),
   }
 }
 

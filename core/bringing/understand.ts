@@ -219,6 +219,7 @@ export function understand(
       return {
         ...page,
         title: title === page.label ? null : title,
+        titleAlone: page.id !== home.id && title !== null && !titles.follows(byId.get(page.id)!),
         description: byId.get(page.id)!.description?.text || null,
       }
     }),

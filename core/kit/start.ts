@@ -52,6 +52,7 @@ export function startOfKit(kit: Kit, { newId, ...start }: KitStart): Site {
         ownName: null,
         keptName: null,
         title: null,
+        titleAlone: false,
         description: null,
         trial: false,
         inMenus: true,

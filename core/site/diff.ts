@@ -32,6 +32,7 @@ const settingNames = [
 /** What rows of differences lack that were kept before these fields were invented. */
 const laterFields: Readonly<Record<string, object>> = {
   pages: {
+    titleAlone: false,
     language: null,
     translationSet: null,
     templateId: null,

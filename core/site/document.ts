@@ -28,6 +28,8 @@ export interface Page {
   readonly keptName: string | null
   /** What `{page}` stands for in the title; null means the label. */
   readonly title: string | null
+  /** Whether that is the whole title, without what the site's pattern puts around it. */
+  readonly titleAlone: boolean
   readonly description: string | null
   /** A trial page is for trying a design: never in a menu, a ZIP or a delivery. */
   readonly trial: boolean

@@ -24,6 +24,7 @@ export function fullTitle(
   year: number,
 ): string {
   const title = pageTitle(page)
+  if (page.titleAlone) return title
   const isHome = page.id === site.homeId
   // "Marrow Skerry Light – Marrow Skerry Light" helps nobody, unless it was asked for.
   if (title === site.name && !(isHome && site.homeTitlePattern !== '')) return title

@@ -63,6 +63,8 @@ const page = Joi.object({
   ownName: ownName.allow(null).required(),
   keptName: keptName.allow(null).required(),
   title: line.allow(null).required(),
+  // Archives of before say nothing of it.
+  titleAlone: Joi.boolean().default(false),
   description: line.allow(null).required(),
   trial: Joi.boolean().required(),
   inMenus: Joi.boolean().required(),

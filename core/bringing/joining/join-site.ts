@@ -167,6 +167,7 @@ export function joinSite(
         language,
         ownName: keeps && !isHomeFile ? ownName : null,
         title: title === label ? null : title,
+        titleAlone: title !== null && !titles.follows(page),
         description: page.description?.text || null,
       }
     },
@@ -259,6 +260,7 @@ export function joinSite(
           id: page.id,
           ...written(page),
           title: title === label ? null : title,
+          titleAlone: title !== null && !titles.follows(page),
           description: page.description ? page.description.text || null : description,
         }
       }),

@@ -53,7 +53,7 @@ interface SiteRow {
 const siteColumns = `id, revision, name, language, title_pattern AS "titlePattern",
   home_title_pattern AS "homeTitlePattern", public_address AS "publicAddress", home_id AS "homeId", template_id AS "templateId", output, checking, scheme, next_seq AS "nextSeq"`
 const pageColumns = `id, parent_id AS "parentId", position AS "order", seq, label, own_name AS "ownName",
-  kept_name AS "keptName", title, description, trial, in_menus AS "inMenus", dated, date, language, translation_set AS "translationSet", addresses,
+  kept_name AS "keptName", title, title_alone AS "titleAlone", description, trial, in_menus AS "inMenus", dated, date, language, translation_set AS "translationSet", addresses,
   template_id AS "templateId", below_template_id AS "belowTemplateId", content`
 const fileColumns = 'id, kind, label, seq, hash, size_bytes AS "sizeBytes"'
 
@@ -206,15 +206,15 @@ export async function insertSite(db: Queryable, site: Site, accountId: string): 
 async function putPages(db: Queryable, siteId: string, pages: readonly Page[]): Promise<void> {
   if (pages.length === 0) return
   await db.query(
-    `INSERT INTO pages (site_id, id, parent_id, position, seq, label, own_name, kept_name, title, description, trial, in_menus, dated, date, language, translation_set, addresses,
+    `INSERT INTO pages (site_id, id, parent_id, position, seq, label, own_name, kept_name, title, title_alone, description, trial, in_menus, dated, date, language, translation_set, addresses,
        template_id, below_template_id, content)
-     SELECT $1, id, "parentId", "order", seq, label, "ownName", "keptName", title, description, trial, "inMenus", dated, date, language, "translationSet",
+     SELECT $1, id, "parentId", "order", seq, label, "ownName", "keptName", title, coalesce("titleAlone", false), description, trial, "inMenus", dated, date, language, "translationSet",
        ARRAY(SELECT jsonb_array_elements_text(addresses)), "templateId", "belowTemplateId", content
      FROM jsonb_to_recordset($2) AS t(id uuid, "parentId" uuid, "order" text, seq int, label text, "ownName" text,
-       "keptName" text, title text, description text, trial boolean, "inMenus" boolean, dated boolean, date text, language text, "translationSet" text, addresses jsonb,
+       "keptName" text, title text, "titleAlone" boolean, description text, trial boolean, "inMenus" boolean, dated boolean, date text, language text, "translationSet" text, addresses jsonb,
        "templateId" uuid, "belowTemplateId" uuid, content text)
      ON CONFLICT (site_id, id) DO UPDATE SET parent_id = excluded.parent_id, position = excluded.position,
-       label = excluded.label, own_name = excluded.own_name, kept_name = excluded.kept_name, title = excluded.title,
+       label = excluded.label, own_name = excluded.own_name, kept_name = excluded.kept_name, title = excluded.title, title_alone = excluded.title_alone,
        description = excluded.description, trial = excluded.trial, in_menus = excluded.in_menus,
        dated = excluded.dated, date = excluded.date, language = excluded.language, translation_set = excluded.translation_set,
        addresses = excluded.addresses, content = excluded.content,

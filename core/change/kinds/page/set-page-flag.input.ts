@@ -5,7 +5,7 @@ import type { SetPageFlag } from './set-page-flag'
 export const setPageFlag: ChangeInput<SetPageFlag> = {
   fields: {
     pageIds: ids,
-    flag: Joi.valid('trial', 'inMenus', 'dated').required(),
+    flag: Joi.valid('trial', 'inMenus', 'dated', 'titleAlone').required(),
     value: Joi.boolean().required(),
   },
 }

@@ -2,15 +2,15 @@ import { pick } from '#core/site'
 import { refuse } from '../../edited'
 import { type ChangeKind, several } from '../../kind'
 
-/** Puts pages in or out of trial or menus, or dates what stands under them. */
+/** Puts pages in or out of trial or menus, dates what stands under them, or lets their titles stand by themselves. */
 export interface SetPageFlag {
   readonly pageIds: readonly string[]
-  readonly flag: 'trial' | 'inMenus' | 'dated'
+  readonly flag: 'trial' | 'inMenus' | 'dated' | 'titleAlone'
   readonly value: boolean
 }
 
 export const setPageFlag: ChangeKind<SetPageFlag> = {
-  inMenus: true,
+  inMenus: ({ flag }) => flag !== 'titleAlone',
   title({ pageIds, flag, value }, before) {
     const which = several(before, pageIds)
     switch (flag) {
@@ -22,6 +22,10 @@ export const setPageFlag: ChangeKind<SetPageFlag> = {
         return value ? `listing ${which} in menus` : `leaving ${which} out of menus`
       case 'dated':
         return value ? `dating the pages of ${which}` : `taking dates from the pages of ${which}`
+      case 'titleAlone':
+        return value
+          ? `leaving the ${pick(pageIds.length, 'title', 'titles')} of ${which} alone`
+          : `putting the title pattern around ${which}`
     }
   },
   question({ pageIds, flag, value }, before) {
@@ -33,6 +37,13 @@ export const setPageFlag: ChangeKind<SetPageFlag> = {
         what: `The pages of ${which} ${value ? 'carry' : 'no longer carry'} dates`,
         go: value ? 'Date them' : 'Take the dates away',
         leave: 'Leave them',
+      }
+    if (flag === 'titleAlone')
+      return {
+        name: 'Title',
+        what: `${which} ${value ? 'has nothing around its title' : 'has its title as all have'}`,
+        go: 'Change it',
+        leave: 'Leave it',
       }
     if (flag === 'trial')
       return {

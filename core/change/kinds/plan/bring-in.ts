@@ -6,7 +6,10 @@ import { orderKeys } from '../../places'
 import { mostTemplates } from '../templates/add-template'
 
 /** What is in a page that takes the place of what it held. */
-export type BroughtAnew = Pick<Page, 'id' | 'title' | 'description' | 'content' | 'slots' | 'templateId'>
+export type BroughtAnew = Pick<
+  Page,
+  'id' | 'title' | 'titleAlone' | 'description' | 'content' | 'slots' | 'templateId'
+>
 
 /** Brings pages, files and templates of another site in. Made by the server, which has read them. */
 export interface BringIn {
