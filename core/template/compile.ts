@@ -115,6 +115,8 @@ interface Hole {
   readonly end: number
   /** Taken apart again by `partsOf` over its own range, where it must not meet itself. */
   readonly optional?: true
+  /** The optional one that it is a piece of: at the very end of that, where it would be one of what follows, too. */
+  readonly pieceOf?: Range
   readonly make: () => Content
 }
 
@@ -220,16 +222,19 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       )
       const [only] = names
       const isOnly = only !== undefined && source.slice(range.start, range.end).trim() === `{${only}}`
-      if (isOnly && isSlotValue(only)) {
-        const start = where.startOffset - /\s*$/.exec(source.slice(0, where.startOffset))![0].length
-        const end = where.endOffset
-        const make = () => ({ kind: 'attribute' as const, name: only, parts: partsOf(start, end) })
-        holes.push({ start, end, optional: true, make })
+      const { endOffset: end } = where
+      const whole = { start: source.slice(0, where.startOffset).trimEnd().length, end }
+      const isOptional = isOnly && isSlotValue(only)
+      if (isOptional) {
+        const make = () => ({ kind: 'attribute' as const, name: only, parts: partsOf(whole.start, end) })
+        holes.push({ ...whole, optional: true, make })
       }
       // A value may hold spaces and signs that would end an attribute without quotes: it gets them.
       if (quote === null && names.length > 0)
-        for (const at of [range.start, range.end])
-          holes.push({ start: at, end: at, first: true, make: () => ({ kind: 'text', text: '"' }) })
+        for (const at of [range.start, range.end]) {
+          const make = () => ({ kind: 'text' as const, text: '"' })
+          holes.push({ start: at, end: at, first: true, ...(isOptional && { pieceOf: whole }), make })
+        }
       return names
     })
 
@@ -343,6 +348,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       if (hole.start > end) break
       if (hole.start < at || hole.end > end) continue
       if (hole.optional && hole.start === start && hole.end === end) continue
+      if (hole.pieceOf && (hole.pieceOf.start !== start || hole.pieceOf.end !== end)) continue
       text(hole.start)
       parts.push({ at: hole.start, ...hole.make() })
       at = hole.end

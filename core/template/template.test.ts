@@ -249,3 +249,19 @@ test('values and references in a body that stands after a slot of the head are t
     '<body class="a &quot;b&quot;" title="Visit" background="visit.html">',
   )
 })
+
+test('a value of a page alone, in an attribute without quotes, has them once; and none where the page has nothing', () => {
+  const store = new TextStore()
+  const site = siteFrom('Home\n  Visit', store)
+  const source =
+    '<html><head><title>{title}</title><meta name=x content={slot.mood}></head>\n<body bgcolor={slot.bgcolor}  text={slot.text}><p class=a{slot.text}><slot name="content"></slot></body>\n</html>\n'
+  const { id, source: was } = site.templates[0]!
+  let written = change(site, store, { kind: 'setTemplate', templateId: id, source: store.put(source), was })
+  expect(buildAll(written, store).get('visit.html')).toContain('</title></head>\n<body><p class="a">')
+  const { id: pageId } = pageCalled(written, 'Visit')
+  for (const [slot, text] of [['bgcolor', '#ff f'], ['mood', 'calm']] as const)
+    written = change(written, store, { kind: 'setContent', pageId, slot, content: store.put(text), was: store.put('') })
+  expect(buildAll(written, store).get('visit.html')).toContain(
+    '</title><meta name=x content="calm"></head>\n<body bgcolor="#ff f"><p class="a">',
+  )
+}) // prettier-ignore
