@@ -64,6 +64,7 @@ describe('what a page holds', () => {
     ['own-disk-address', '<a href="file:///home/anna/elsewhere.html">x</a>', 1, null],
     ['markup-error', '<p>&copy 2031 &amp; AT&T</p>', 1, '<p>&copy; 2031 &amp; AT&T</p>'],
     ['markup-error', '<html lang="en"><head><title>x</title></head><body>x</body></html>', 1, '<!DOCTYPE html>\n<html lang="en"><head><title>x</title></head><body>x</body></html>'],
+    ['own-disk-address', '<a href="#\\p">x</a>', 0, null],
     ['own-disk-address', '<img src="pics\\gull.png" alt="">', 1, '<img src="pics/gull.png" alt="">'],
     ['malformed-address', '<a href="the tide.pdf">x</a>', 1, '<a href="the%20tide.pdf">x</a>'],
     ['malformed-address', '<a href="https://saltpan.example/?a=b c">x</a> <a href="mailto:a@b.example">x</a> <a href="httpd.html">x</a> <img srcset="/a.png 1x, /b.png 2x">', 1, '<a href="https://saltpan.example/?a=b%20c">x</a> <a href="mailto:a@b.example">x</a> <a href="httpd.html">x</a> <img srcset="/a.png 1x, /b.png 2x">'],
@@ -81,6 +82,8 @@ describe('what a page holds', () => {
     ['table-without-headers', '<table><tr><th>1<td>2<tr><th>3<td>4</table><table><tr><td><div>a</div><td>b<tr><td>c<td>d</table>', 0, null],
     ['field-without-label', '<input name="a"><label>B <input name="b"></label><label for="c">C</label><input id="c"><input type="hidden"><select aria-label="D"></select>', 1, null],
     ['filler-text', '<p>Lorem ipsum dolor sit amet</p><p>Ipsum</p><script>// TODO</script>', 1, null],
+    ['filler-text', '<p>TODO: the tides</p><p>This page is under construction!</p>', 2, null],
+    ['filler-text', '<p>Eles levam todo o dia.</p><p>While the pier was under construction, nobody could land there but at low water.</p>', 0, null],
     ['run-together', 'One <b>a</b> &amp; b,\nstill.\n\n<i>Two</i>\n \nThree\n<h2>x</h2>\nFour\n', 1, '<p>One <b>a</b> &amp; b,\nstill.</p>\n\n<p><i>Two</i></p>\n \n<p>Three</p>\n<h2>x</h2>\nFour\n'],
     ['run-together', 'One\n\n<p>Two</p>\n\nThree<br>\n\nFour\n\n<br>Five\n\n<img src="/a.png" alt="">\n\n<img src="/b.png" alt="">', 0, null],
     ['run-together', '<div>One\n\nTwo</div><pre>One\n\nTwo</pre><!-- x\n\ny -->', 0, null],
@@ -136,6 +139,22 @@ describe('what a template says of every page', () => {
     if (after !== null) expect(by(rule, withTemplate(after))).toEqual([])
     // What only some pages have to be looked at for has no way that is sure.
     else expect(['header-home', 'page-headings']).toContain(rule)
+  }) // prettier-ignore
+
+  test.each([
+    ['charset', '<meta charset="utf-8">', '<meta http-equiv=Content-Type content="text/html; charset=utf-8">'],
+    ['viewport', /<meta name="viewport"[^>]*>/, '<meta name="viewport" content="width=device-width">'],
+    ['same-title', '<title>{title}</title>', '<title>Tides</title>'],
+  ])('%s is not lacking where each page says it in the head, and told with how many do not', (rule, without, said) => {
+    let site = withTemplate(head.replace(without, '<slot name="head"></slot>'))
+    expect(by(rule, site)[0]!.mends[0]!.isOther).toBeUndefined()
+    const pages = site.pages.map(({ id }) => id)
+    for (const [at, pageId] of pages.entries()) {
+      site = change(site, store, { kind: 'setContent', pageId, slot: 'head', content: store.put(said), was: store.put('') })
+      const found = by(rule, site)
+      if (at === pages.length - 1) expect(found).toEqual([])
+      else expect([found[0]!.mends[0]!.isOther, found[0]!.what]).toEqual([true, expect.stringContaining(`${pages.length - 1 - at} page`)])
+    }
   }) // prettier-ignore
 
   test('of one that gives out what pages hold as whole documents nothing is said', () => {

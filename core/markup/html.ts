@@ -77,7 +77,12 @@ export interface HtmlFacts {
   readonly language?: string
   /** Whether it asks search engines not to list it (HTML §4.2.5.1). */
   readonly isUnlisted?: true
+  /** What it says of its page as a whole, as a head does. */
+  readonly says?: readonly SaidOfPage[]
 }
+
+/** What is said once for a page, in its head (HTML §4.2.2, §4.2.5.4; CSS Viewport §3). */
+export type SaidOfPage = 'charset' | 'viewport' | 'title'
 
 /** A heading, `h1` to `h6`, as a whole element. */
 export interface Heading extends PlacedRange {
@@ -184,6 +189,7 @@ export function readHtml(
   const styleFaults: StyleFault[] = []
   let wordCount = 0
   let isUnlisted = false as boolean
+  const says = new Set<SaidOfPage>()
   let sample = ''
   /** Where the part ends that says its own language. */
   let saysOwnUntil = -1
@@ -242,6 +248,8 @@ export function readHtml(
     }
     if (hasBreaks) addFixed(node, lines, fixed)
     isUnlisted ||= node.tagName === 'meta' && asksToBeUnlisted(node)
+    const ofPage = saidOfPage(node)
+    if (ofPage) says.add(ofPage)
     const where = node.sourceCodeLocation
     const base = baseIn(node, lines)
     if (base) bases.push(base)
@@ -290,6 +298,7 @@ export function readHtml(
     said: wordCount === 0 ? '' : digestBeside(html, found),
     ...(language !== null && { language }),
     ...(isUnlisted && { isUnlisted }),
+    ...(says.size > 0 && { says: [...says] }),
   }
 }
 
@@ -367,6 +376,16 @@ export const fixedIn = (html: string): readonly Range[] => (mayBeFixed(html) ? r
 const asksToBeUnlisted = (meta: HtmlElement): boolean =>
   /^robots$/i.test(attributeOf(meta, 'name')?.trim() ?? '') &&
   /(?:^|[\s,])(?:noindex|none)(?:$|[\s,])/i.test(attributeOf(meta, 'content') ?? '')
+
+/** What an element says of its page as a whole; a title within a drawing is that of the drawing. */
+function saidOfPage(element: HtmlElement): SaidOfPage | null {
+  if (element.tagName === 'title') return element.namespaceURI.endsWith('/xhtml') ? 'title' : null
+  if (element.tagName !== 'meta') return null
+  if (/^viewport$/i.test(attributeOf(element, 'name')?.trim() ?? '')) return 'viewport'
+  const isOfType = /^content-type$/i.test(attributeOf(element, 'http-equiv')?.trim() ?? '')
+  const isSaid = isOfType && /charset/i.test(attributeOf(element, 'content') ?? '')
+  return isSaid || attributeOf(element, 'charset') !== undefined ? 'charset' : null
+}
 
 /** Whether a document asks search engines not to list it. */
 export function saysUnlisted(html: string): boolean {

@@ -37,6 +37,7 @@ export {
   placesIn,
   readHtml,
   readToPlace,
+  type SaidOfPage,
   saysUnlisted,
   type ReadLink,
   type ReadPicture,

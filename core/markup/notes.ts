@@ -64,15 +64,18 @@ function saysSomething(element: HtmlElement): boolean {
 /** Words of a link that say nothing where they stand alone, as in a list of all links (WCAG 2.2 §2.4.4). */
 const vagueWords =
   /^(?:click )?here$|^(?:read |see |learn )?more$|^(?:this )?(?:link|page)$|^continue$|^details$/i
-/** Text that stands in for one that is still to be written. */
-const fillerWords =
-  /\blorem ipsum\b|\bdolor sit amet\b|\bunder construction\b|\bcoming soon\b|\b(?:TODO|TBD|FIXME)\b|\bplaceholder text\b/i
+/** Text that stands in for one that is still to be written, wherever it does. */
+const fillerWords = /\b(?:TODO|TBD|FIXME|[Ll]orem ipsum|LOREM IPSUM|[Dd]olor sit amet)\b/
+/** Words that do so where they are all that is said: in the midst of other words they are words like others. */
+const fillerAlone = /\b(?:under construction|coming soon|placeholder text)\b/i
+/** Letters of a text that says little else. */
+const sayingLittle = 60
 /** The name of a picture's file, as a camera or a careless hand gives it. */
 const fileName = /^[\w .()-]+\.(?:jpe?g|png|gif|webp|avif|svg|bmp)$/i
 
 /** Text that is still to be written, where it stands. */
 export function fillerIn(text: string, start: number): ElementNote | null {
-  const match = fillerWords.exec(text)
+  const match = fillerWords.exec(text) ?? (text.trim().length <= sayingLittle ? fillerAlone.exec(text) : null)
   if (!match) return null
   const at = start + match.index
   return { kind: 'filler', name: match[0], start: at, end: at + match[0].length }

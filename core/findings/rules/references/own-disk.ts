@@ -46,7 +46,8 @@ export const ownDiskAddress: Rule = {
     references.flatMap((reference) => {
       const { href } = reference
       const isOwn = ownDisk.test(href)
-      if (!isOwn && !href.includes('\\')) return []
+      // Behind the path they are signs like others (URL Standard §4.4, "relative slash state").
+      if (!isOwn && !splitReference(href).path.includes('\\')) return []
       if (isOwn) {
         const there = calledAs(lastStep(href), names)
         const what = `${href} is a file on somebody’s own disk. ${there.length > 0 ? 'Lead to the one in this site.' : 'Add it to the site, and lead there.'}`

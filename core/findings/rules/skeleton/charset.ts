@@ -34,5 +34,5 @@ export const charset: Rule = {
         mends: [{ ...write, words: 'Put it first', edits: [first, { start, end, text: '' }] }],
       }
     return null
-  }),
+  }, 'charset'),
 }

@@ -1,20 +1,54 @@
 import { readSkeleton, type PlacedSkeleton } from '#core/template'
-import type { Site, Template } from '#core/site'
+import type { SaidOfPage } from '#core/markup'
+import { count, type Site, type Template, textsOfPage } from '#core/site'
 import { type Found, type FindingContext, inTemplate } from '../../rule'
 
 /** What a rule says of each template that is a whole document. */
 export const ofSkeleton =
-  (find: (skeleton: PlacedSkeleton, source: string, template: Template) => Omit<Found, 'place'> | null) =>
-  ({ site, templates, sourceOf }: FindingContext): Found[] =>
-    site.templates.flatMap((template) => {
+  (
+    find: (skeleton: PlacedSkeleton, source: string, template: Template) => Omit<Found, 'place'> | null,
+    /** What is lacking in what it finds without a mark, and may be said by the texts of its pages, in a slot of the head. */
+    said?: SaidOfPage,
+  ) =>
+  (context: FindingContext): Found[] => {
+    const { site, templates, sourceOf } = context
+    return site.templates.flatMap((template) => {
       if (!templates || template.basedOn !== null) return []
       const source = sourceOf(template)
       // It gives out what pages hold as whole documents of their own.
       if (/^\s*<slot\b[^>]*>\s*(<\/slot>\s*)?$/i.test(source)) return []
       const skeleton = skeletonOf(source)
       const found = find(skeleton, source, template)
-      return found ? [{ place: inTemplate(template), ...found }] : []
+      if (!found) return []
+      // Of one that says it otherwise than it should there is more to tell.
+      const lacking = said && found.mark === undefined && pagesLacking(context, template, said)
+      if (lacking === 0) return []
+      return [
+        {
+          place: inTemplate(template),
+          ...found,
+          ...(lacking && {
+            what: `${found.what} ${count(lacking, 'page')} of it ${lacking === 1 ? 'does' : 'do'} not say it either.`,
+            // Those that do would say it twice.
+            mends: found.mends?.map((one) => ({ ...one, isOther: true as const })),
+          }),
+        },
+      ]
     })
+  }
+
+/** Pages made with a template whose own texts do not say something; null where no page's do. */
+function pagesLacking(
+  { pages, site, templates, factsOf }: FindingContext,
+  template: Template,
+  said: SaidOfPage,
+): number | null {
+  const made = pages.filter((page) => outermost(site, templates!.idOf(page)) === template)
+  const lacking = made.filter(
+    (page) => !textsOfPage(page).some(({ hash }) => factsOf(hash).says?.includes(said)),
+  )
+  return lacking.length === made.length ? null : lacking.length
+}
 
 let latest: { readonly source: string; readonly skeleton: PlacedSkeleton } | null = null
 

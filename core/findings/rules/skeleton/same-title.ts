@@ -34,5 +34,5 @@ export const sameTitle: Rule = {
         },
       ],
     }
-  }),
+  }, 'title'),
 }

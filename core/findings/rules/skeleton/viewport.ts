@@ -37,5 +37,5 @@ export const viewport: Rule = {
         },
       ],
     }
-  }),
+  }, 'viewport'),
 }
