@@ -1,6 +1,7 @@
 import { expect } from '@jest/globals'
 import { fileSyntaxOf } from '#core/markup'
 import { checkSite } from '#core/site'
+import { compileTemplate, templateChoices } from '#core/template'
 import { testId, type TextStore } from './index'
 import {
   type BringingChoices,
@@ -47,7 +48,16 @@ export function bring(
   }
   const understood = understand(brought, name, choices, tools)
   if ('refusal' in understood) throw new Error(understood.refusal)
-  expect(checkSite(understood.site)).toEqual([])
+  const { site } = understood
+  expect(checkSite(site)).toEqual([])
+  // What a page holds is shown by the template that it is made with.
+  const madeWith = templateChoices(site)
+  const hidden = site.pages.flatMap(({ id, label, slots }) => {
+    const { source } = site.templates.find((one) => one.id === madeWith.get(id))!
+    const shown = new Set(compileTemplate(store.textOf(source)).slots.map(({ name }) => name))
+    return Object.keys(slots).flatMap((slot) => (shown.has(slot) ? [] : [`${label}: ${slot}`]))
+  })
+  expect(hidden).toEqual([])
   return understood
 }
 
