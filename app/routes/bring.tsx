@@ -116,7 +116,7 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
                   </span>
                 )}
                 <span className="text-sm text-quiet">
-                  {count(view.joining?.pages ?? view.lines.length, 'page')}, {count(view.fileCount, 'file')}
+                  {count(view.joining?.pages ?? view.lineCount, 'page')}, {count(view.fileCount, 'file')}
                   {!into &&
                     view.publicAddress !== '' &&
                     `, which visitors find at ${shownAddress(view.publicAddress)}`}
@@ -142,6 +142,13 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
                 lines={draft ?? view.lines}
                 onCorrect={into || state.kind === 'making' ? null : bringing.correctPlan}
               />
+              {view.lineCount > view.lines.length && (
+                <p className="mt-2 text-sm text-quiet">
+                  {count(view.lineCount - view.lines.length, 'page')} more{' '}
+                  {view.lineCount - view.lines.length === 1 ? 'comes' : 'come'} in, and{' '}
+                  {view.lineCount - view.lines.length === 1 ? 'is' : 'are'} not listed here.
+                </p>
+              )}
             </div>
             <div className="min-w-0">
               {view.templates.length > 0 && (

@@ -44,7 +44,10 @@ export interface BringingView {
   readonly titlePattern: string
   /** Where visitors find it, as its pages say; '' where they do not. */
   readonly publicAddress: string
+  /** The first pages in reading order. */
   readonly lines: readonly BroughtLine[]
+  /** All of them; in a site that is joined, with those that they are below. */
+  readonly lineCount: number
   /** Whether the plan is as its author corrected it. */
   readonly isCorrected: boolean
   readonly fileCount: number
@@ -113,6 +116,7 @@ export async function lookAtBringing(
     publicAddress: site.publicAddress,
     fileCount: joining ? joining.change.files.length + joining.change.filesAnew.length : site.files.length,
     isCorrected: understood.isCorrected,
+    lineCount: shown.length,
     lines: shown.slice(0, mostShown).map(({ page, depth }) => {
       const { path } = names.pages.get(page.id)!
       return {
