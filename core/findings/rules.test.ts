@@ -23,6 +23,8 @@ describe('a broken reference', () => {
     ['in another case', '<a href="/Birds/Terns.html#x">t</a>', '<a href="/birds/terns.html#x">t</a>'],
     ['in another folder', '<a href="terns.html">t</a>', '<a href="birds/terns.html">t</a>'],
     ['misspelled', '<a href="birds/tern.html">t</a>', '<a href="birds/terns.html">t</a>'],
+    ['misspelled in another folder', '<a href="trens.htm">t</a>', '<a href="birds/terns.html">t</a>'],
+    ['with other gaps', '<a href="Birds/t-erns.html">t</a>', '<a href="birds/terns.html">t</a>'],
     ['in quotes of a style', '<p style="background: url(&quot;Visit.html&quot;)">', '<p style="background: url(&quot;visit.html&quot;)">'],
   ])('%s is led to what was meant', (_, was, now) => {
     const [finding] = told(write(plain, store, 'Visit', was), store)
@@ -34,6 +36,15 @@ describe('a broken reference', () => {
     expect(mended(toBirds[0]!, store)).toBe('<a href="birds/index.html">t</a>')
     const toBook = told(write(plain, store, 'Visit', '<a href="book/index.html">t</a>'), store)
     expect(toBook[0]!.mends).toEqual([])
+  })
+
+  test('is led to nothing that only stands in the same folder, and surely only to what a slip of the hand makes of it', () => {
+    const ways = (href: string) =>
+      told(write(plain, store, 'Visit', `<a href="${href}">t</a>`), store)[0]!.mends.map((way) => `${way.isOther ? 'maybe' : 'surely'} ${way.words}`) // prettier-ignore
+    expect(ways('birds/xxxx.html')).toEqual([])
+    expect(ways('birds/terns.png')).toEqual([])
+    expect(ways('birds/two-terns.html')).toEqual(['maybe Lead it to birds/terns.html', 'maybe Call birds/terns.html two-terns.html instead']) // prettier-ignore
+    expect(ways('birds/gull.html')[0]).toBe('surely Lead it to birds/gulls.html')
   })
 
   test('that steps above the site is told as such, and led nowhere else', () => {

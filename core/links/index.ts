@@ -14,6 +14,7 @@ export { isStanding, standingReferences, targetOf, withoutSteps, writtenFromPage
 export { type PlanToken, resolveAll } from './resolve-all'
 export { type Base, baseOf, isFixedBase, rebase } from './base-address'
 export { type OwnAddress, publicAddressOf, readOwnAddress } from './own-address'
+export { isSlip } from './slip'
 export { placeId } from './place-id'
 export { filesNamedIn, isAskedForByName, isProofOfOwner, isSubscribedTo, mayBeProofOfOwner } from './named-in'
 export { nearestPath, nearPaths } from './nearest'

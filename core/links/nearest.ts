@@ -1,4 +1,5 @@
 import { likeness } from '#core/plan'
+import { isSlip } from './slip'
 import type { Names } from '#core/naming'
 import { trialFolder } from '#core/naming'
 
@@ -10,11 +11,18 @@ const alikeEnough = 0.6
 /** Paths that are offered for one. */
 const mostNear = 3
 
+/** A path with what it is told by. */
+interface Candidate {
+  readonly one: string
+  readonly telling: string
+  readonly kind: string
+}
+
 interface Index {
   readonly byCase: ReadonlyMap<string, string>
   /** Paths by the name of their file alone, the first of those that share it. */
   readonly byName: ReadonlyMap<string, readonly string[]>
-  readonly paths: readonly string[]
+  readonly candidates: readonly Candidate[]
   readonly known: Map<string, readonly string[]>
 }
 
@@ -35,7 +43,8 @@ function indexOf(names: Names): Index {
       if (!alike) byName.set(nameIn(path), [path])
       else if (alike.length < mostNear) alike.push(path)
     }
-    indexes.set(names, (index = { byCase, byName, paths, known: new Map() }))
+    const candidates = paths.map((one) => ({ one, telling: tellingOf(one), kind: kindIn(one) }))
+    indexes.set(names, (index = { byCase, byName, candidates, known: new Map() }))
   }
   return index
 }
@@ -54,36 +63,55 @@ export function nearPaths(names: Names, path: string): readonly string[] {
   return near
 }
 
-function nearIn({ byName, paths }: Index, path: string): readonly string[] {
+function nearIn({ byName, candidates }: Index, path: string): readonly string[] {
   const name = nameIn(path)
   // The home files of all folders have one name, which tells nothing of which is meant: that does the folder.
   if (isHomeName(name))
     return alikeTo(
-      paths.filter((one) => nameIn(one) === name),
+      candidates.filter(({ one }) => nameIn(one) === name),
       path,
-      folderIn,
     )
-  return byName.get(name) ?? alikeTo(paths, path)
+  return byName.get(name) ?? alikeTo(candidates, path)
 }
 
-/** The path that a path which leads nowhere was most likely meant to be; null when nothing is near. */
+/** The path that a path which leads nowhere was surely meant to be; null when none is, or several may be. */
 export const nearestPath = (names: Names, path: string): string | null => {
   const near = nearPaths(names, path)
+  const [first, second] = near
+  if (first === undefined) return null
+  if (first.toLowerCase() === path.toLowerCase()) return first
   // Of several that have its name in other folders none is likelier than another.
-  return near.length > 1 && nameIn(near[0]!) === nameIn(path) ? null : (near[0] ?? null)
+  if (nameIn(first) === nameIn(path)) return second === undefined || isHomeName(nameIn(path)) ? first : null
+  const wanted = tellingOf(path)
+  return isSlip(tellingOf(first), wanted) && (second === undefined || !isSlip(tellingOf(second), wanted))
+    ? first
+    : null
 }
 
-function alikeTo(
-  paths: readonly string[],
-  path: string,
-  tellingOf: (path: string) => string = (whole) => whole,
-): string[] {
-  if (paths.length > mostCompared) return []
-  const wanted = tellingOf(path)
-  return paths
-    .map((one) => ({ one, alike: likeness(tellingOf(one), wanted) }))
-    .filter(({ alike }) => alike > alikeEnough)
-    .sort((a, b) => b.alike - a.alike)
+/** The word that tells a path from others: the name of its file without the ending, or of the folder that it is the home of. */
+function tellingOf(path: string): string {
+  const name = nameIn(path)
+  if (name !== '' && !isHomeName(name)) return name.replace(/\.[a-z0-9]{1,5}$/, '')
+  return folderIn(path).split('/').at(-2) ?? ''
+}
+
+/** What a file is for, by its ending: what is written instead of another is of its kind. */
+function kindIn(path: string): string {
+  const ending = /\.([a-z0-9]{1,5})$/.exec(nameIn(path))?.[1] ?? ''
+  if (/^(?:|[xs]?html?|php\d?|aspx?|jsp|cgi)$/.test(ending)) return 'page'
+  return /^(?:jpe?g|png|gif|webp|avif|svg|bmp|tiff?)$/.test(ending) ? 'picture' : ending
+}
+
+/** Paths of its kind that are called nearly so, the likeliest first; of equal ones those in a folder that is called so. */
+function alikeTo(candidates: readonly Candidate[], path: string): string[] {
+  if (candidates.length > mostCompared) return []
+  const [wanted, ofKind, folder] = [tellingOf(path), kindIn(path), folderIn(path)]
+  return candidates
+    .filter(({ kind }) => kind === ofKind)
+    .map(({ one, telling }) => ({ one, isNear: isSlip(telling, wanted), alike: likeness(telling, wanted) }))
+    .filter(({ isNear, alike }) => isNear || alike > alikeEnough)
+    .map((near) => ({ ...near, inFolder: likeness(folderIn(near.one), folder) }))
+    .sort((a, b) => Number(b.isNear) - Number(a.isNear) || b.alike - a.alike || b.inFolder - a.inFolder)
     .slice(0, mostNear)
     .map(({ one }) => one)
 }

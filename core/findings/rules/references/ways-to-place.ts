@@ -1,4 +1,4 @@
-import { placeId, referenceLike } from '#core/links'
+import { isSlip, placeId, referenceLike } from '#core/links'
 import { escapeAttribute, type PlacedReference, writeReference } from '#core/markup'
 import { likeness } from '#core/plan'
 import { type Hash, mainSlot, type Page, textsOfPage } from '#core/site'
@@ -36,8 +36,8 @@ interface Unnamed {
   readonly idAt: number
 }
 
-/** Less alike, it is a guess that helps nobody; as alike as this, it is a slip of the hand. */
-const [alikeEnough, isSlip] = [0.6, 0.85]
+/** Less alike, it is a guess that helps nobody. */
+const alikeEnough = 0.6
 /** Places compared letter by letter for all links of a site together: of more, only equal spellings are found. */
 const mostCompared = 50_000
 /** Ways to lead a link elsewhere. */
@@ -72,14 +72,11 @@ export function waysToPlace(context: FindingContext, { inTextsOf }: PagePlaces):
     if (there.length > left) return []
     left -= there.length
     const alike = there
-      .map((one) => ({ one, by: likeness(one, place) }))
-      .filter(({ by }) => by > alikeEnough)
-      .sort((a, b) => b.by - a.by)
-    const first = alike[0]?.by ?? 0
-    const isClear = first >= isSlip && (alike[1]?.by ?? 0) < isSlip
-    return alike
-      .slice(0, mostWays)
-      .map(({ one }, index) => ({ to, place: one, isSure: isClear && index === 0 }))
+      .map((one) => ({ one, isNear: isSlip(one, place), by: likeness(one, place) }))
+      .filter(({ isNear, by }) => isNear || by > alikeEnough)
+      .sort((a, b) => Number(b.isNear) - Number(a.isNear) || b.by - a.by)
+    const isClear = alike.filter(({ isNear }) => isNear).length === 1
+    return alike.slice(0, mostWays).map(({ one, isNear }) => ({ to, place: one, isSure: isClear && isNear }))
   }
 
   /** Headings of a page without a name, by the one that their words make; null where two make the same. */
