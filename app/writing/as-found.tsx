@@ -49,7 +49,7 @@ function Found({ page }: { page: Page }) {
           />
         </div>
         {(page.titleAlone || fullTitle(site, { ...page, titleAlone: false }, year) !== pageTitle(page)) && (
-          <p className="mt-2 text-sm">
+          <p className="mt-2 font-serif text-[17px]">
             Its title stands{' '}
             <FlagPick
               flag="titleAlone"
