@@ -81,7 +81,7 @@ export const nearestPath = (names: Names, path: string): string | null => {
   if (first === undefined) return null
   if (first.toLowerCase() === path.toLowerCase()) return first
   // Of several that have its name in other folders none is likelier than another.
-  if (nameIn(first) === nameIn(path)) return second === undefined || isHomeName(nameIn(path)) ? first : null
+  if (nameIn(first) === nameIn(path) && !isHomeName(nameIn(path))) return second === undefined ? first : null
   const wanted = tellingOf(path)
   return isSlip(tellingOf(first), wanted) && (second === undefined || !isSlip(tellingOf(second), wanted))
     ? first

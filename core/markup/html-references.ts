@@ -160,7 +160,15 @@ function referencesInScript({ attrs }: HtmlElement, text: string): Reference[] {
 /** What an element refers to: by its attributes, and a style sheet or a script within it. */
 export function referencesOf(html: string, element: HtmlElement, found: Reference[]): void {
   elementReferences(html, element, found)
-  if (!/^(?:style|script|noscript|noframes)$/.test(element.tagName)) return
+  const { tagName } = element
+  if (tagName === 'style' || tagName === 'script' || isShownInstead(tagName))
+    innerReferences(html, element, found)
+}
+
+/** Elements that are shown where no program runs, or no frames are: what is text to others is HTML there (HTML §4.12.2). */
+const isShownInstead = (tagName: string): boolean => tagName === 'noscript' || tagName === 'noframes'
+
+function innerReferences(html: string, element: HtmlElement, found: Reference[]): void {
   const inner = element.childNodes[0]
   if (inner?.nodeName !== '#text' || !inner.sourceCodeLocation) return
   const { startOffset: offset, endOffset } = inner.sourceCodeLocation
@@ -172,8 +180,9 @@ export function referencesOf(html: string, element: HtmlElement, found: Referenc
 /** References in the text of an element that holds no elements for a browser. */
 function referencesWithin(element: HtmlElement, text: string): readonly Reference[] {
   if (element.tagName === 'script') return referencesInScript(element, text)
-  // What is shown where no program runs, or no frames are, is HTML there (HTML §4.12.2).
-  return element.tagName === 'style' ? findCssReferences(text) : referencesOfTree(text, parsePiece(text))
+  if (element.tagName === 'style') return findCssReferences(text)
+  // One within another is none: there are only as many readings as a text has such elements.
+  return text.includes('<') ? referencesOfTree(text, parsePiece(text), false) : []
 }
 
 /** Adds those of tags that made no element, where they stand. */
@@ -188,11 +197,16 @@ export function referencesIn(html: string): Reference[] {
   return referencesOfTree(html, parsePlaces(html))
 }
 
-function referencesOfTree(html: string, { root, added }: Pick<ParsedHtml, 'root' | 'added'>): Reference[] {
+function referencesOfTree(
+  html: string,
+  { root, added }: Pick<ParsedHtml, 'root' | 'added'>,
+  readsInstead = true,
+): Reference[] {
   const found: Reference[] = []
   const isSeen = seenOnce()
   walkHtml(root, (node) => {
-    if ('tagName' in node && !isSeen(node)) referencesOf(html, node, found)
+    if (!('tagName' in node) || isSeen(node)) return
+    if (readsInstead || !isShownInstead(node.tagName)) referencesOf(html, node, found)
   })
   withAdded(html, added, found)
   return found

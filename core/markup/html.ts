@@ -220,9 +220,9 @@ export function readHtml(
     const anchor = anchorOf(node)
     if (anchor !== null) {
       anchors.push(anchor)
-      lastAnchor = { name: anchor, wordsBefore: wordCount }
       const open = headings[headings.length - 1]
       if (open && (node.sourceCodeLocation?.startOffset ?? Infinity) < open.end) open.id ??= anchor
+      else lastAnchor = { name: anchor, wordsBefore: wordCount }
     }
     referencesOf(html, node, found)
     styleFaultsOf(html, node, styleFaults)

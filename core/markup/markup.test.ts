@@ -217,9 +217,11 @@ test('what is shown without programs or frames is read, and a piece of a page of
   const all = ['a.png', 'b.png', 'c.html'].map((href) => [href, href])
   expect(hrefs(`<p>x</p>${within}`, false)).toEqual(all)
   expect(hrefs(`<!doctype html><body>${within}`, true)).toEqual(all)
+  // One that is not closed holds the rest, and is read once.
+  expect(hrefs('<noscript><a href=a.html><noframes>'.repeat(2_000), false)).toEqual([['a.html', 'a.html']])
   const frames = '<frameset cols="20,*"><frame src="menu.html"><frame src="text.html"></frameset>'
   expect(hrefs(frames, false)).toEqual(hrefs(`<html>${frames}</html>`, true))
   expect(hrefs(frames, false).map(([href]) => href)).toEqual(['menu.html', 'text.html'])
   expect(hrefs('<body background="sea.png"><p>x', false)).toEqual([['sea.png', 'sea.png']])
-  expect(readHtml('<h2>a <a name="b">c</a></h2><a name=d></a>\n<h3>e</h3><a name=f>g</a><h3>h</h3>').headings.map(({ id }) => id)).toEqual(['b', 'd', null]) // prettier-ignore
+  expect(readHtml('<h2>a <a name="b"></a></h2><h4>a</h4><a name=d></a>\n<h3>e</h3><a name=f>g</a><h3>h</h3>').headings.map(({ id }) => id)).toEqual(['b', null, 'd', null]) // prettier-ignore
 })

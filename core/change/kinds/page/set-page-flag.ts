@@ -41,9 +41,11 @@ export const setPageFlag: ChangeKind<SetPageFlag> = {
     if (flag === 'titleAlone')
       return {
         name: 'Title',
-        what: `${which} ${value ? 'has nothing around its title' : 'has its title as all have'}`,
-        go: 'Change it',
-        leave: 'Leave it',
+        what: value
+          ? `Nothing is put around the ${pick(number, 'title', 'titles')} of ${which}`
+          : `The ${pick(number, 'title', 'titles')} of ${which} ${pick(number, 'is', 'are')} as all are`,
+        go: `Change ${them}`,
+        leave: `Leave ${them}`,
       }
     if (flag === 'trial')
       return {
