@@ -66,6 +66,39 @@ test('what is found is mended where it is found, one by one and all of a rule at
   )
 })
 
+test('links to a place that has no name give it to the heading that is meant, once for all of them', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Birds\n  Visit')
+  await openView(page, 'Pages')
+  await row(page, /Visit/).click()
+  await page.getByRole('textbox', { name: 'Content of Visit' }).click()
+  await page.keyboard.insertText('<h2>Opening times</h2>\n<p>From nine.</p>')
+  await row(page, /Birds/).click()
+  await page.getByRole('textbox', { name: 'Content of Birds' }).click()
+  const link = '<a href="visit.html#opening-times">When we are open</a>'
+  await page.keyboard.insertText(`<p>${link}</p>\n<p>${link}</p>`)
+  await allSaved(page)
+
+  await openView(page, 'Checks')
+  const lost = page.getByRole('listitem').filter({ hasText: 'which “Visit” does not have' })
+  await expect(page.getByRole('heading', { name: 'Links to places that are not there' })).toBeVisible()
+  await expect(lost).toHaveCount(2)
+  await page.getByRole('button', { name: 'Mend all 2 of: Links to places that are not there' }).click()
+  await expect(lost).toHaveCount(0)
+  await allSaved(page)
+  await openView(page, 'Pages')
+  await row(page, /Visit/).click()
+  await expect(page.getByRole('textbox', { name: 'Content of Visit' })).toContainText(
+    '<h2 id="opening-times">Opening times</h2>',
+  )
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('textbox', { name: 'Content of Visit' })).toContainText(
+    '<h2>Opening times</h2>',
+  )
+})
+
 test('a finding is put aside with a reason, stays so, and is taken up again', async ({ page }) => {
   await signUp(page)
   await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
