@@ -175,6 +175,20 @@ describe('a site made by hand', () => {
     expect(new Set(Object.values(outcomes(understood, store)))).toEqual(new Set(['same']))
   }) // prettier-ignore
 
+  test('has the plan that a picture with places to click on is the menu of', () => {
+    const store = new TextStore()
+    const names = { zones: 'Where it lies', boats: 'Our boats', about: 'Who we are' }
+    const map = Object.entries(names).map(([name, alt]) => `<area shape="rect" coords="0,0,9,9" href="${name}.html" alt="${alt}">`).join('\n') // prettier-ignore
+    const page = (text: string) =>
+      `<HTML><HEAD><TITLE>Saltings</TITLE></HEAD>\n<BODY><IMG SRC="menu.gif" USEMAP="#menu" ALT="">\n<MAP NAME="menu">\n${map}\n</MAP>\n<P>${text}</P></BODY></HTML>\n`
+    const understood = bring(
+      { 'index.html': page('Welcome'), ...Object.fromEntries(Object.keys(names).map((name) => [`${name}.html`, page(name)])) },
+      store,
+    )
+    expect(understood.site.pages.map(({ label, inMenus }) => [label, inMenus]).slice(1)).toEqual([['Where it lies', true], ['Our boats', true], ['Who we are', true]]) // prettier-ignore
+    expect(new Set(Object.values(outcomes(understood, store)))).not.toContain('otherwise')
+  }) // prettier-ignore
+
   test('keeps the titles of pages that have not what most have in theirs, and of a home page that says it twice', () => {
     const store = new TextStore()
     const titled = (title: string, text: string) =>

@@ -27,14 +27,20 @@ export function templatesBelow<P extends Placed>(
   /** What a page's place says that it is made with, and what the page says of those below it. */
   const given = new Map<string, { readonly place: string; readonly most: string }>()
   const giveTo = (page: P): void => {
-    const place = (page.parentId === null ? undefined : given.get(page.parentId)?.most) ?? around(page.parentId)
+    const place =
+      (page.parentId === null ? undefined : given.get(page.parentId)?.most) ?? around(page.parentId)
     const [most = place] = [...(below.get(page.id) ?? [])].sort((a, b) => b[1] - a[1])[0] ?? []
     given.set(page.id, { place, most })
   }
   for (const page of pages) {
     // Those above it first.
     const above: P[] = []
-    for (let at: P | undefined = page; at && !given.has(at.id); at = at.parentId === null ? undefined : byId.get(at.parentId)) // prettier-ignore
+    for (
+      let at: P | undefined = page;
+      at && !given.has(at.id);
+      at = at.parentId === null ? undefined : byId.get(at.parentId)
+    )
+      // prettier-ignore
       above.push(at)
     while (above.length > 0) giveTo(above.pop()!)
   }

@@ -168,7 +168,7 @@ function readDownwards({ nodes, parents }: InOrder, reading: Reading, within: Fr
         laidOut.add(node)
     }
     // What leads on to the next page or back says nothing of a plan (HTML §4.6.7.13).
-    if (tagName === 'a' && !isLinked && !/\b(next|prev)\b/i.test(attributeOf(node, 'rel') ?? '')) {
+    if (/^(a|area)$/.test(tagName) && !isLinked && !/\b(next|prev)\b/i.test(attributeOf(node, 'rel') ?? '')) {
       const id = pageOf(node, reading)
       if (id !== null) links.push({ id, ...saidIn(node), depth: outer })
     }

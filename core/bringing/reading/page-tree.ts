@@ -54,8 +54,9 @@ export function textIn(node: HtmlNode): string {
   return shownText(text)
 }
 
-/** What a link says: its text, or what its pictures say instead (HTML §4.8.4.4.2). */
+/** What a link says: its text, or what its pictures say instead (HTML §4.8.4.4.2); a place on a picture says what it has for words (§4.8.14). */
 export function saidIn(link: HtmlElement): { readonly label: string; readonly isPicture: boolean } {
+  if (link.tagName === 'area') return { label: shownText(attributeOf(link, 'alt') ?? ''), isPicture: false }
   const text = textIn(link)
   if (text !== '') return { label: text, isPicture: false }
   const alternatives: string[] = []
