@@ -189,6 +189,22 @@ describe('a site made by hand', () => {
     expect(new Set(Object.values(outcomes(understood, store)))).not.toContain('otherwise')
   }) // prettier-ignore
 
+  test('calls pages that say nothing of themselves as links call them, but not what several are called', () => {
+    const store = new TextStore()
+    const page = (text: string) => `<html><head><title>Untitled</title></head>\n<body>\n<p>${text}</p>\n</body></html>\n`
+    const { site } = bring(
+      {
+        'index.html': page('See <a href="p1.html">how we go out</a>, or <a href="p2.html">here</a>. <a href="p3.html">More</a>'),
+        'p1.html': page('To <a href="p2.html">the old boats</a>, <a href="p3.html">here</a>, <a href="index.html">back</a>'),
+        'p2.html': page('To <a href="p1.html">how we go out</a>, <a href="p4.html">more</a>'),
+        'p3.html': page('<a href="p4.html">here</a>'),
+        'p4.html': page('Nothing.'),
+      },
+      store,
+    )
+    expect(site.pages.map(({ label }) => label).sort()).toEqual(['P3', 'P4', 'Untitled', 'how we go out', 'the old boats'])
+  }) // prettier-ignore
+
   test('keeps the titles of pages that have not what most have in theirs, and of a home page that says it twice', () => {
     const store = new TextStore()
     const titled = (title: string, text: string) =>

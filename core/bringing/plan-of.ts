@@ -1,5 +1,6 @@
 import { mostLevels } from '#core/plan'
 import { folderOf, homeOfFolder, homesOf } from './brought'
+import { contentsOf, leastFor, listedInMenu, listsIn, menuOf, namesInTexts } from './menus-in'
 import type { OldNames } from './old-names'
 import type { PageLink } from './reading/page-outline'
 import { shownText } from './reading/page-tree'
@@ -16,124 +17,9 @@ export interface PlannedPage {
   readonly inMenu: boolean
 }
 
-/** Share of the pages that link to a page for it to be in the menu that they share. */
-const inMenuShare = 0.6
-
 /** Pages with one first heading, or one title, for that to be none of their own: a share of all, or so many. */
 const alikeShare = 0.2
 const mostAlike = 5
-
-/** How many of some pages have to link to a page for that to be their menu. */
-const leastFor = (pages: number): number => Math.max(2, (pages - 1) * inMenuShare)
-
-/** The entries of the menu that most pages share, in its order. */
-function sharedMenu(links: ReadonlyMap<string, readonly PageLink[]>, homeId: string): PageLink[] {
-  const counts = new Map<string, number>()
-  for (const [from, entries] of links)
-    for (const id of new Set(entries.map((entry) => entry.id).filter((id) => id !== from)))
-      counts.set(id, (counts.get(id) ?? 0) + 1)
-  const least = leastFor(links.size)
-  const isEntry = ({ id }: PageLink) => id !== homeId && (counts.get(id) ?? 0) >= least
-  let fullest: readonly PageLink[] = []
-  let most = 0
-  for (const [from, entries] of links) {
-    const here = entries.filter(isEntry)
-    const ids = new Set(here.map(({ id }) => id))
-    // Where a page leads to itself may be anywhere, and its menu without it.
-    const fullness = ids.size - (ids.has(from) ? 0.5 : 0)
-    if (fullness > most) [fullest, most] = [here, fullness]
-  }
-  const seen = new Set<string>()
-  const called = namesInMenu(links, counts, least)
-  return fullest
-    .filter(({ id }) => !seen.has(id) && seen.add(id))
-    .map((entry) => ({ ...entry, label: called.get(entry.id) ?? entry.label }))
-}
-
-/**
- * The pages of the list that is the menu: of all lists that most pages have, the one with most of what they share. What is
- * linked beside it on every page, as an imprint is at the foot, is no part of the menu.
- * @returns all of the shared where no list has them
- */
-function listedInMenu(pages: readonly ReadPage[], shared: ReadonlySet<string>): ReadonlySet<string> {
-  const lists = new Map<string, { pages: number; ids: Set<string> }>()
-  for (const { outline } of pages) {
-    const here = new Set<string>()
-    outline.walk(({ list: menu, key }) => {
-      if (!menu) return true
-      const list = lists.get(key) ?? { pages: 0, ids: new Set<string>() }
-      lists.set(key, list)
-      if (!here.has(key)) list.pages++
-      here.add(key)
-      for (const entry of menu.entries) if ('id' in entry && shared.has(entry.id)) list.ids.add(entry.id)
-      return false
-    })
-  }
-  let fullest: ReadonlySet<string> = new Set()
-  for (const { pages: having, ids } of lists.values())
-    if (having >= leastFor(pages.length) && ids.size > fullest.size) fullest = ids
-  return fullest.size >= 2 ? fullest : shared
-}
-
-/** Whether a page lists another, beside others. */
-function listsIn({ outline }: ReadPage, id: string): boolean {
-  let found = false
-  outline.walk(({ list }) => {
-    found ||=
-      list !== null && list.entries.length > 1 && list.entries.some((one) => 'id' in one && one.id === id)
-    return !found
-  })
-  return found
-}
-
-/** What most pages call those that many lead to: on one page alone such an entry may be called "next". */
-function namesInMenu(
-  links: ReadonlyMap<string, readonly PageLink[]>,
-  counts: ReadonlyMap<string, number>,
-  least: number,
-): Map<string, string> {
-  const calls = new Map<string, Map<string, number>>()
-  for (const entries of links.values()) {
-    const here = new Set<string>()
-    for (const { id, label } of entries) {
-      if (label === '' || (counts.get(id) ?? 0) < least || here.has(`${id} ${label}`)) continue
-      here.add(`${id} ${label}`)
-      const those = calls.get(id) ?? new Map<string, number>()
-      calls.set(id, those.set(label, (those.get(label) ?? 0) + 1))
-    }
-  }
-  return new Map([...calls].map(([id, those]) => [id, [...those].sort((a, b) => b[1] - a[1])[0]![0]]))
-}
-
-/** A page on which lists lead to so many of the others has the contents of the site. */
-const contentsShare = 0.5
-/** So many are contents of a large site, too, in which there may be pages that forward, or drafts. */
-const contentsOfMany = 30
-/** What is longer in a page of contents is no name but a sentence. */
-const longestName = 80
-
-/**
- * The entries of the page that lists most of the others, as a page of contents does: where pages share no menu it is the
- * plan. Lists in which most lead somewhere else already are texts. None where no page has so many.
- */
-function contentsOf(links: ReadonlyMap<string, readonly PageLink[]>, homeId: string): PageLink[] {
-  let fullest: PageLink[] = []
-  for (const [from, entries] of links) {
-    const listed = new Map<string, PageLink>()
-    for (const entry of entries) {
-      const { id, label, depth } = entry
-      if (depth === 0 || id === homeId || id === from) continue
-      const known = listed.get(id)
-      // A page of contents calls the one after it "next", too.
-      if (!known) listed.set(id, entry)
-      else if (label.length > known.label.length && label.length <= longestName)
-        listed.set(id, { ...known, label })
-    }
-    if (listed.size > fullest.length) fullest = [...listed.values()]
-  }
-  const least = Math.min((links.size - 1) * contentsShare, contentsOfMany + links.size / 10)
-  return fullest.length >= Math.max(3, least) ? fullest : []
-}
 
 /** What most of some texts are, where so many are; '' otherwise. */
 function mostOf(texts: readonly string[], least: number): string {
@@ -142,13 +28,6 @@ function mostOf(texts: readonly string[], least: number): string {
   const [most] = [...counts].sort((a, b) => b[1] - a[1])
   return most && most[1] >= least ? most[0] : ''
 }
-
-/** Some pages, and the menu that they share. */
-const menuOf = (
-  some: readonly ReadPage[],
-  links: ReadonlyMap<string, readonly PageLink[]>,
-  homeId: string,
-) => ({ some, entries: sharedMenu(new Map(some.map(({ id }) => [id, links.get(id)!])), homeId) })
 
 function groupBy<T>(all: readonly T[], keyOf: (one: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>()
@@ -359,11 +238,17 @@ export function planOf(
     const counted = /^\d+(?:\.\d+)*\.?\s+(\S.*)$/s.exec(label ?? '')?.[1]
     return counted !== undefined && [headingOf(page), titleOf(page)].includes(counted) ? counted : label
   }
+  let inTexts: ReadonlyMap<string, string> | null = null
+  /** Of one that says nothing of itself. */
+  const calledInTexts = ({ id }: ReadPage) => (inTexts ??= namesInTexts(links)).get(id)
   const labelOf = (page: ReadPage): string =>
-    shownText(inMenuCalled(page) || headingOf(page) || ownTitleOf(page) || labelOfPath(page.path)).slice(
-      0,
-      200,
-    )
+    shownText(
+      inMenuCalled(page) ||
+        headingOf(page) ||
+        ownTitleOf(page) ||
+        calledInTexts(page) ||
+        labelOfPath(page.path),
+    ).slice(0, 200)
   /** Whether it stands where a menu would list it: at the top, or below the home page in its language. */
   const isAtTop = (page: ReadPage): boolean => {
     const parentId = parents.get(page.id) ?? null
