@@ -82,6 +82,8 @@ export async function prepare(): Promise<void> {
 /** How long a request may take to arrive, its headers and all of it. */
 const headersMs = 15_000
 const requestMs = 15 * 60_000
+/** How long a connection is kept for the next request: longer than proxies keep one, which else send into a closed one. */
+const keepAliveMs = 75_000
 
 /** Starts the server; resolves when it listens. */
 export async function serve(assets: string): Promise<Server> {
@@ -97,6 +99,7 @@ export async function serve(assets: string): Promise<Server> {
     )
     server.headersTimeout = headersMs
     server.requestTimeout = requestMs
+    server.keepAliveTimeout = keepAliveMs
     server.on('clientError', (_error, socket) => {
       if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nConnection: close\r\n\r\n')
     })
