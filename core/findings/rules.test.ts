@@ -106,6 +106,17 @@ describe('a link to a place that is not there', () => {
   }) // prettier-ignore
 })
 
+test('a name that a page has with its path is told as that page’s', () => {
+  const store = new TextStore()
+  const site = siteFrom('Home\n  Birds\n  Gulls', store)
+  const { id } = pageCalled(site, 'Gulls')
+  const placed = change(site, store, { kind: 'setPageText', pageId: id, field: 'ownName', value: '/Terns', was: null })
+  const birds = pageCalled(placed, 'Birds')
+  const named = change(placed, store, { kind: 'setPageText', pageId: birds.id, field: 'label', value: 'Terns', was: 'Birds' })
+  const [clash] = told(named, store).filter(({ rule }) => rule === 'name-clash')
+  expect(clash!.what).toBe('The name “terns” belongs to “Gulls”, so this page is terns-2.html.')
+}) // prettier-ignore
+
 test('a link to a trial page is mended by putting the page in the site', () => {
   const store = new TextStore()
   let site = siteFrom('Home\n  Visit\n  Sketch', store)

@@ -1,6 +1,7 @@
+import type { Names } from '#core/naming'
 import { inPage, type Rule } from '../../rule'
 
-/** Two pages wanted one name; the younger was told apart by rule. */
+/** Two pages whose names cannot stand beside each other: the later one has another name than it would have. */
 export const nameClash: Rule = {
   id: 'name-clash',
   grade: 'detail',
@@ -10,10 +11,26 @@ export const nameClash: Rule = {
   find(page, { names, tree }) {
     const name = names.pages.get(page.id)
     if (!name?.clash) return null
-    const holder = name.clash.heldBy === null ? null : tree.byId.get(name.clash.heldBy)
+    const heldBy = name.clash.heldBy ?? atPath(names, besideOf(name.path, name.clash.wanted))
+    const holder = heldBy === undefined ? undefined : tree.byId.get(heldBy)
     return {
       place: inPage(page),
       what: `The name “${name.clash.wanted}” belongs to ${holder ? `“${holder.label}”` : 'the site itself'}, so this page is ${name.path}.`,
     }
   },
 }
+
+/** The path of a file beside another, with its ending. */
+const besideOf = (path: string, stem: string): string =>
+  path.slice(0, path.lastIndexOf('/') + 1) + stem + (/\.[^./]+$/.exec(path)?.[0] ?? '')
+
+/** What stands at a path, whatever its capitals: a page that its author put there has its name from no scheme. */
+function atPath({ byPath }: Names, path: string): string | undefined {
+  let known = inAnyCase.get(byPath)
+  if (!known) {
+    known = new Map([...byPath].map(([one, { id }]) => [one.toLowerCase(), id]))
+    inAnyCase.set(byPath, known)
+  }
+  return known.get(path.toLowerCase())
+}
+const inAnyCase = new WeakMap<Names['byPath'], Map<string, string>>()
