@@ -1,3 +1,4 @@
+import { nearPaths } from '#core/links'
 import type { Names } from '#core/naming'
 import { inPage, type Rule } from '../../rule'
 
@@ -25,12 +26,7 @@ const besideOf = (path: string, stem: string): string =>
   path.slice(0, path.lastIndexOf('/') + 1) + stem + (/\.[^./]+$/.exec(path)?.[0] ?? '')
 
 /** What stands at a path, whatever its capitals: a page that its author put there has its name from no scheme. */
-function atPath({ byPath }: Names, path: string): string | undefined {
-  let known = inAnyCase.get(byPath)
-  if (!known) {
-    known = new Map([...byPath].map(([one, { id }]) => [one.toLowerCase(), id]))
-    inAnyCase.set(byPath, known)
-  }
-  return known.get(path.toLowerCase())
+function atPath(names: Names, path: string): string | undefined {
+  const [nearest] = nearPaths(names, path)
+  return nearest?.toLowerCase() === path.toLowerCase() ? names.byPath.get(nearest)?.id : undefined
 }
-const inAnyCase = new WeakMap<Names['byPath'], Map<string, string>>()
