@@ -16,7 +16,7 @@ interface EditedText {
   readonly was: string
   readonly edits: TextEdit[]
   readonly copy?: EditedCopy
-  /** What findings of other texts want done in it, each once. */
+  /** Places of it at which findings of other texts want something done. */
   readonly elsewhere: Set<string>
 }
 
@@ -70,8 +70,8 @@ export function useMend() {
       const text = texts.get(key) ?? { place, was: way.was, edits: [], copy: way.copy, elsewhere: new Set() }
       texts.set(key, text)
       for (const edit of way.edits) {
-        // What several findings of other texts want done here is done once.
-        const once = way.in && `${edit.start} ${edit.end} ${edit.text}`
+        // Of what several findings of other texts want done at one place the first is done: the rest is looked at again.
+        const once = way.in && `${edit.start} ${edit.end}`
         if (once !== undefined && text.elsewhere.has(once)) continue
         if (once !== undefined) text.elsewhere.add(once)
         text.edits.push(edit)

@@ -1,7 +1,7 @@
 import { Popover } from 'radix-ui'
 import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { fullTitle, pageTitle } from '#core/template'
-import type { Page } from '#core/site'
+import type { Page, Site } from '#core/site'
 import { useSite } from '../document/site-context'
 import { useText } from '../document/use-text'
 import { FlagPick } from '../plan/flag-pick'
@@ -54,7 +54,7 @@ function Found({ page }: { page: Page }) {
             <FlagPick
               flag="titleAlone"
               label="What stands around its title"
-              no={{ words: 'as all titles do', hint: site.titlePattern }}
+              no={{ words: 'as all titles do', hint: patternOf(site, page) }}
               yes={{ words: 'by itself', hint: 'nothing is put around it' }}
               after="."
             />
@@ -82,6 +82,10 @@ function Found({ page }: { page: Page }) {
     </div>
   )
 }
+
+/** What is put around a page's title. */
+const patternOf = ({ homeId, homeTitlePattern, titlePattern }: Site, { id }: Page): string =>
+  (id === homeId && homeTitlePattern) || titlePattern
 
 /** A text in the room it has, and how much of it that is. */
 function Cut({ text, label, className }: { text: string; label: string; className: string }) {

@@ -118,6 +118,18 @@ describe('pages of elsewhere join a site', () => {
     expect(namesOf(copy.site).pages.get(slip.id)!.path).toBe('visit/slip.html')
   })
 
+  test('titles that have what this site’s have, or what most of theirs have, are parted from it; others are whole', () => {
+    const retitled = (name: string, title: string) =>
+      page(name, `<h1>${name}</h1>\n<p>${name}</p>`).replace(`${name} | Ferry`, title)
+    const here = site.titlePattern.replace('{site}', site.name)
+    const { site: joined } = join(site, { ...ferry, 'ferry/slip.html': retitled('Slip', here.replace('{page}', 'The old slip')), 'ferry/crew.html': retitled('Crew', 'Who sails') }, store, { parentId: visitId, frame: 'site' })
+    const titled = ['Times', 'Slip', 'Crew'].map((label) => pageCalled(joined, label))
+    expect(titled.map(({ title, titleAlone }) => [title, titleAlone])).toEqual([[null, false], ['The old slip', false], ['Who sails', true]])
+    const paths = namesOf(joined).pages
+    const built = buildAll(joined, store)
+    expect(titled.map(({ id }) => /<title>(.*)<\/title>/.exec(built.get(paths.get(id)!.path)!)![1])).toEqual([here.replace('{page}', 'Times'), here.replace('{page}', 'The old slip'), 'Who sails'])
+  }) // prettier-ignore
+
   test('the same page again is left, replaced, or put beside', () => {
     const built = buildAll(write(site, store, 'Birds', '<p>Many.</p>\n'), store)
     const changed = { ...Object.fromEntries(built), 'birds.html': built.get('birds.html')!.replace('Many', 'Fewer') }

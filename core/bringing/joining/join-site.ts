@@ -43,8 +43,15 @@ function placePages(
 ) {
   const { site, parentId } = into
   const titles = readTitles(taken)
-  const titleOf = (page: ReadPage) =>
-    (page.title && titleWithout(page.title.text, site.titlePattern, site.name)) ?? titles.titleOf(page)
+  /** What is left of a title by the pattern that the site has already; null where it does not follow that. */
+  const titleHere = ({ title }: ReadPage) => title && titleWithout(title.text, site.titlePattern, site.name)
+  const titleOf = (page: ReadPage) => titleHere(page) ?? titles.titleOf(page)
+  /** A page's own title, and whether it is the whole of it: neither this site's pattern nor the one it comes with is its. */
+  const titledAs = (page: ReadPage, label: string): Pick<Page, 'title' | 'titleAlone'> => {
+    const title = titleOf(page)
+    const titleAlone = title !== null && titleHere(page) === null && !titles.follows(page)
+    return { title: title === label ? null : title, titleAlone }
+  }
   const { home, plan } = planOf(taken, old, titleOf, titles.siteName)
   const isAnew = new Set(taken.filter(({ path }) => same.has(path)).map(({ id }) => id))
   const pathOf = new Map(taken.map(({ id, path }) => [id, path]))
@@ -75,7 +82,7 @@ function placePages(
   const leftOut = new Set(atTop.length > mostInMenu ? atTop.map(({ id }) => id) : [])
   return {
     titles,
-    titleOf,
+    titledAs,
     placed: placed.map((one) => (leftOut.has(one.id) ? { ...one, inMenu: false } : one)),
     isAnew,
     leftOut,
@@ -145,7 +152,12 @@ export function joinSite(
     }
 
   const anewHere: BesideSite = isKept ? held : { ...held, same: new Map() }
-  const { titles, titleOf, placed, isAnew, leftOut } = placePages(pages, { ...into, parentId }, anewHere, old)
+  const { titles, titledAs, placed, isAnew, leftOut } = placePages(
+    pages,
+    { ...into, parentId },
+    anewHere,
+    old,
+  )
   const byId = new Map(pages.map((page) => [page.id, page]))
   const spoken = languagesOf(site)
   const spokenAt = (under: string | null) => {
@@ -158,7 +170,6 @@ export function joinSite(
       const page = byId.get(id)!
       const ownName = ownNameOf(page.path, site.scheme.homeName, true)
       const keeps = into.names === 'kept' && checkOwnName(ownName, site.scheme, site.language) === null
-      const title = titleOf(page)
       const isHomeFile = homeNameOf(page.path) !== null && folderOf(page.path) === ''
       return {
         ...newPage(id, label, 0, emptyHash),
@@ -166,8 +177,7 @@ export function joinSite(
         inMenus: inMenu,
         language,
         ownName: keeps && !isHomeFile ? ownName : null,
-        title: title === label ? null : title,
-        titleAlone: title !== null && !titles.follows(page),
+        ...titledAs(page, label),
         description: page.description?.text || null,
       }
     },
@@ -254,13 +264,11 @@ export function joinSite(
     anew: pages
       .filter(({ id }) => isAnew.has(id))
       .map((page): BroughtAnew => {
-        const title = titleOf(page)
         const { label, description } = pageById.get(page.id)!
         return {
           id: page.id,
           ...written(page),
-          title: title === label ? null : title,
-          titleAlone: title !== null && !titles.follows(page),
+          ...titledAs(page, label),
           description: page.description ? page.description.text || null : description,
         }
       }),
