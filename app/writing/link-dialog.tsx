@@ -1,6 +1,5 @@
 import { useEffect, useMemo, useState } from 'react'
-import { placeId } from '#core/links'
-import { applyEdits, encodePath, escapeAttribute, escapeText, readHtml } from '#core/markup'
+import { applyEdits, encodePath, escapeAttribute, escapeText, placeId, readHtml } from '#core/markup'
 import type { FoundPlace } from '#server/sites'
 import { useSite } from '../document/site-context'
 import { fetchText } from '../document/use-text'

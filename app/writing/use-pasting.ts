@@ -18,9 +18,9 @@ export function usePasting() {
   const { uploads } = useFiles()
   const [markdown, setMarkdown] = useState<PastedMarkdown | null>(null)
   const { html, text } = useStableActions({
-    async html(written: string): Promise<string> {
+    async html(written: string, into: string): Promise<string> {
       const { cleanHtml } = await import('./texts')
-      return withPictures(cleanHtml(written))
+      return withPictures(cleanHtml(written, into))
     },
     text(pasted: PastedMarkdown) {
       setMarkdown(null)

@@ -55,6 +55,7 @@ export {
   trimmedRange,
 } from './indent'
 export { paragraphEdits } from './runs'
+export { placeId } from './place-id'
 export { writeReference } from './write-reference'
 export { type OwnDocument, ownDocumentIn } from './own-document'
 export { findTagFaults, type TagFault } from './tags'

@@ -1,40 +1,18 @@
-import { tableOf } from '#core/site'
 import { escapeAttribute, escapeText, type HtmlElement, type HtmlNode, parseHtml } from '#core/markup'
 import { makeHeads } from './bold-heads'
+import { blocks, boxes, isOfCode, kept, mayStandIn, nameOf, textOf } from './elements'
+import { forgetPlaces, keepPlaces, standingPlaces } from './kept-places'
+import { dissolveLayout } from './layout-tables'
 import { makeLists } from './listed-paragraphs'
 
-/** Elements that are kept, and the attributes that say something of theirs (HTML §4). */
-const kept = tableOf<readonly string[]>({
-  p: [], h1: [], h2: [], h3: [], h4: [], h5: [], h6: [], blockquote: ['cite'], pre: [], hr: [], br: [],
-  ul: [], ol: ['start', 'reversed', 'type'], li: ['value'], dl: [], dt: [], dd: [], figure: [], figcaption: [],
-  table: [], caption: [], thead: [], tbody: [], tfoot: [], tr: [], th: ['colspan', 'rowspan', 'scope'], td: ['colspan', 'rowspan'],
-  a: ['href', 'hreflang'], em: [], strong: [], small: [], s: [], cite: [], q: ['cite'], dfn: [], abbr: ['title'], code: [], var: [],
-  samp: [], kbd: [], sub: [], sup: [], mark: [], time: ['datetime'], del: ['datetime'], ins: ['datetime'],
-  img: ['src', 'alt', 'width', 'height'],
-}) // prettier-ignore
-/** Ways of writing that the standard has another element for. */
-const renamed = tableOf<string>({
-  b: 'strong',
-  i: 'em',
-  strike: 's',
-  tt: 'code',
-  acronym: 'abbr',
-})
-/** What is left out with all that is in it. */
-const dropped = new Set(['script', 'style', 'head', 'title', 'meta', 'link', 'template', 'noscript', 'iframe', 'object', 'embed', 'svg', 'math', 'form', 'button', 'select', 'textarea', 'input', 'canvas', 'audio', 'video']) // prettier-ignore
-/** Boxes without a meaning: a paragraph where text stands in them by itself. */
-const boxes = new Set(['div', 'section', 'article', 'main', 'header', 'footer', 'aside', 'nav', 'center', 'address', 'body', 'html']) // prettier-ignore
-const blocks = new Set(['p', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'blockquote', 'pre', 'hr', 'ul', 'ol', 'li', 'dl', 'dt', 'dd', 'figure', 'figcaption', 'table', 'caption', 'thead', 'tbody', 'tfoot', 'tr', 'th', 'td']) // prettier-ignore
-/** Elements that stand in certain others only; elsewhere what is in them counts. */
-const needs = tableOf<readonly string[]>({
-  li: ['ul', 'ol'], dt: ['dl'], dd: ['dl'], figcaption: ['figure'], caption: ['table'], thead: ['table'], tbody: ['table'],
-  tfoot: ['table'], tr: ['thead', 'tbody', 'tfoot'], th: ['tr'], td: ['tr'],
-}) // prettier-ignore
 const empty = new Set(['br', 'hr', 'img'])
 /** Elements that hold blocks, and no text beside them. */
 const holders = new Set(['ul', 'ol', 'dl', 'table', 'thead', 'tbody', 'tfoot', 'tr'])
 const scheme = /^[a-z][a-z0-9+.-]*:/i
 const isSafe = (href: string) => !scheme.test(href) || /^(https?|ftp|mailto|tel):/i.test(href)
+
+/** A line break in a `pre`, where no indentation may come: no text that was parsed has this letter (HTML §13.2.5). */
+const keptBreak = '\0'
 
 interface Piece {
   readonly html: string
@@ -47,16 +25,36 @@ const mostLevels = 200
 
 /**
  * HTML from a word processor or a web page as an author would have written it: only elements that the
- * standard knows and that say something, without styles, classes and empty shells.
+ * standard knows and that say something, without styles, classes, empty shells and tables that only lay out. Footnotes and
+ * lists of contents go on leading where they led.
+ * @param into the text that it is pasted into, whose ids stay its own
  */
-export function cleanHtml(html: string): string {
+export function cleanHtml(html: string, into = ''): string {
   // Programs mark what was chosen among what stands around it.
   const fragment = /<!--StartFragment-->([\s\S]*?)<!--EndFragment-->/.exec(html)?.[1] ?? html
   const { root } = parseHtml(fragment, false)
   makeLists(root)
+  dissolveLayout(root)
   makeHeads(root, html)
-  return blockText(cleanAll(root, 0, ''), '').trim()
+  const written = () =>
+    blockText(cleanAll(root, 0, ''), '')
+      .trim()
+      .replaceAll(keptBreak, '\n')
+  const taken = idsIn(into)
+  if (!keepPlaces(root, taken)) return written()
+  // What carried a place may have said nothing else, and is gone; with the links to it, other places may go.
+  const first = written()
+  const stays = standingPlaces(first, taken)
+  if (stays === null) return first
+  forgetPlaces(root, (place) => !stays.has(place) && !taken.has(place))
+  const second = written()
+  if (standingPlaces(second, taken) === null) return second
+  forgetPlaces(root, () => true)
+  return written()
 }
+
+const idsIn = (text: string): Set<string> =>
+  new Set([...text.matchAll(/\bid=["']?([^\s"'>]+)/gi)].map(([, id]) => id!))
 
 function cleanAll(node: HtmlNode, level: number, parent: string): Piece[] {
   if (!('childNodes' in node)) return []
@@ -72,14 +70,14 @@ function clean(node: HtmlNode, level: number, parent: string): Piece[] {
   }
   if (!('tagName' in node) || level > mostLevels) return []
   const tag = nameOf(node)
-  if (tag === null || dropped.has(tag)) return []
-  const isKept = Object.hasOwn(kept, tag) && (!Object.hasOwn(needs, tag) || needs[tag]!.includes(parent))
+  if (tag === null) return []
+  const isKept = Object.hasOwn(kept, tag) && mayStandIn(parent, tag)
   const inside = cleanAll(node, level, isKept ? tag : parent)
   if (boxes.has(tag)) {
     const isText = inside.every((piece) => !piece.isBlock)
     if (!isText) return inside
     const text = inlineText(inside)
-    return text === '' ? [] : [{ html: `<p>${text}</p>`, isBlock: true }]
+    return text === '' ? [] : [{ html: `<p${attributesOf(node, 'p')}>${text}</p>`, isBlock: true }]
   }
   // Text of its own that lost its place stands by itself.
   if (!isKept)
@@ -87,18 +85,21 @@ function clean(node: HtmlNode, level: number, parent: string): Piece[] {
       inside.every((piece) => !piece.isBlock) &&
       inlineText(inside) !== '' &&
       !holders.has(parent)
-      ? [{ html: `<p>${inlineText(inside)}</p>`, isBlock: true }]
+      ? [{ html: `<p${attributesOf(node, 'p')}>${inlineText(inside)}</p>`, isBlock: true }]
       : inside
   const attributes = attributesOf(node, tag)
   if (tag === 'img') return /src=/.test(attributes) ? [{ html: `<img${attributes}>`, isBlock: false }] : []
   if (empty.has(tag)) return [{ html: `<${tag}>`, isBlock: tag === 'hr' }]
   if (tag === 'pre') {
-    const text = textOf(node)
-    return text.trim() === '' ? [] : [{ html: `<pre>${escapeText(text)}</pre>`, isBlock: true }]
+    // The first line break in it would not count (HTML §13.2.6.4.7).
+    const text = escapeText(textOf(node).replace(/^\n+/, '').trimEnd()).replaceAll('\n', keptBreak)
+    const body = isOfCode(node) ? `<code>${text}</code>` : text
+    return text.trim() === '' ? [] : [{ html: `<pre${attributes}>${body}</pre>`, isBlock: true }]
   }
   const isBlock = blocks.has(tag)
   // A link to nowhere, or around nothing, says nothing.
-  if (tag === 'a' && (attributes === '' || inside.some((piece) => /<a[\s>]/.test(piece.html)))) return inside
+  if (tag === 'a' && (!/ href=/.test(attributes) || inside.some((piece) => /<a[\s>]/.test(piece.html))))
+    return inside
   if (!isBlock) {
     if (inside.some((piece) => piece.isBlock)) return inside
     const text = inside.map((piece) => piece.html).join('')
@@ -136,27 +137,10 @@ function around(tag: string, attributes: string, text: string): string {
   return `${lead}<${tag}${attributes}>${text.trim()}</${tag}>${trail}`
 }
 
-/** What an element says, by its name or by the style that a program gave it; null for what says nothing. */
-function nameOf(element: HtmlElement): string | null {
-  const tag = element.tagName
-  // Of office programs and the like: what is in it counts, and it does not.
-  if (tag.includes(':')) return element.childNodes.length > 0 ? 'span' : null
-  const style = (element.attrs.find(({ name }) => name === 'style')?.value ?? '').toLowerCase()
-  if (/mso-list:\s*ignore|display:\s*none/.test(style)) return null
-  if (tag === 'b' && /font-weight:\s*(normal|400)/.test(style)) return 'span'
-  if (tag === 'span' || tag === 'font') {
-    if (/font-weight:\s*(bold|[6-9]00)/.test(style)) return 'strong'
-    if (/font-style:\s*italic/.test(style)) return 'em'
-    if (/vertical-align:\s*super/.test(style)) return 'sup'
-    if (/vertical-align:\s*sub/.test(style)) return 'sub'
-    return 'span'
-  }
-  return renamed[tag] ?? tag
-}
-
 function attributesOf(element: HtmlElement, tag: string): string {
   return element.attrs
     .filter(({ name, value }) => {
+      if (name === 'id') return value !== ''
       if (!kept[tag]!.includes(name)) return false
       if (name === 'href') return value.trim() !== '' && isSafe(value.trim())
       if (name === 'src') return isSafe(value.trim()) || /^data:image\//i.test(value)
@@ -165,20 +149,6 @@ function attributesOf(element: HtmlElement, tag: string): string {
     })
     .map(({ name, value }) => ` ${name}="${escapeAttribute(value.trim())}"`)
     .join('')
-}
-
-/** All text in an element as it stands, without that of what is left out. */
-function textOf(node: HtmlNode): string {
-  let text = ''
-  // A stack instead of recursion: what is pasted may be thousands of levels deep.
-  const stack: HtmlNode[] = [node]
-  while (stack.length > 0) {
-    const one = stack.pop()!
-    if (one.nodeName === '#text' && 'value' in one) text += one.value
-    else if ('childNodes' in one && (!('tagName' in one) || !dropped.has(one.tagName)))
-      stack.push(...(one.childNodes as HtmlNode[]).toReversed())
-  }
-  return text
 }
 
 /** Text with its marks on one line, without white space at its ends. */
@@ -204,7 +174,5 @@ function blockText(pieces: readonly Piece[], indent: string): string {
       lines.push(piece.html)
     } else text.push(piece)
   end()
-  return lines
-    .map((line) => (indent === '' || line.startsWith('<pre') ? line : line.replace(/^(?=.)/gm, indent)))
-    .join('\n')
+  return lines.map((line) => (indent === '' ? line : line.replace(/^(?=.)/gm, indent))).join('\n')
 }

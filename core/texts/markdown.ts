@@ -1,10 +1,43 @@
-import { Marked } from 'marked'
+import { Marked, type Tokens } from 'marked'
+import { escapeAttribute, placeId } from '#core/markup'
 
-const marked = new Marked({ gfm: true })
+/** A heading's name as links in Markdown write it: programs differ in what they make of marks and gaps. */
+const bare = (place: string) => placeId(place, []).replaceAll('-', '')
 
-/** Markdown (CommonMark with tables) as HTML. What is HTML in it stays. */
-export const htmlOfMarkdown = (markdown: string): string =>
-  (marked.parse(markdown, { async: false }) as string).trim()
+/** The places of the same text that links lead to, by their bare names. */
+function placesIn(markdown: string): ReadonlyMap<string, string> {
+  const places = new Map<string, string>()
+  for (const [, one, other] of markdown.matchAll(/\]\(#([^\s)]+)|^ {0,3}\[[^\]\n]+\]:[ \t]*#(\S+)/gm)) {
+    const place = one ?? other!
+    try {
+      places.set(bare(decodeURIComponent(place)), place)
+    } catch {
+      places.set(bare(place), place)
+    }
+  }
+  return places
+}
+
+/** Markdown (CommonMark with tables) as HTML; a heading that a link of it leads to has an id. What is HTML in it stays. */
+export function htmlOfMarkdown(markdown: string): string {
+  const places = new Map(placesIn(markdown))
+  const marked = new Marked({
+    gfm: true,
+    ...(places.size > 0 && {
+      renderer: {
+        heading({ tokens, depth, text }: Tokens.Heading) {
+          const name = bare(text)
+          const place = places.get(name)
+          // Of two that are called the same, a link leads to the first.
+          places.delete(name)
+          const id = place === undefined ? '' : ` id="${escapeAttribute(place)}"`
+          return `<h${depth}${id}>${this.parser.parseInline(tokens)}</h${depth}>\n`
+        },
+      },
+    }),
+  })
+  return (marked.parse(markdown, { async: false }) as string).trim()
+}
 
 const signs = [/^#{1,6} \S/m, /^(?:[-*+]|\d{1,3}[.)]) \S/m, /^> \S/m, /\[[^\]\n]+\]\([^)\s]+\)/, /\*\*[^*\n]+\*\*/, /^```/m, /^\|.+\|\s*$/m] // prettier-ignore
 

@@ -35,7 +35,7 @@ describe('what is pasted', () => {
       '<ol start="3">\n  <li>a</li>\n  <li>b</li>\n</ol>\n<ol type="i">\n  <li>c\n    <ol type="A">\n      <li>d</li>\n    </ol>\n  </li>\n</ol>',
     )
     // A level that begins without one above it, in a cell, with a mark that is none.
-    expect(list(`<table><tr><td>${entry(0, 3, '', 'deep')}${entry(0, 1, '', 'top')}</td></tr></table>`)).toContain(
+    expect(list(`<table><tr><td>${entry(0, 3, '', 'deep')}${entry(0, 1, '', 'top')}</td><td>x</td></tr><tr><td>y</td></tr></table>`)).toContain(
       '<ul>\n          <li>deep</li>\n        </ul>\n        <ul>\n          <li>top</li>\n        </ul>',
     )
   }) // prettier-ignore
@@ -46,7 +46,58 @@ describe('what is pasted', () => {
     )
     expect(cleanHtml('<a href="javascript:alert(1)">x</a> <a href=" https://a.example ">y</a><img src=x.png onerror=1 alt=""><img>')).toBe('x <a href="https://a.example">y</a><img src="x.png" alt="">')
     expect(cleanHtml('<span style="font-weight:700">a</span><b style="font-weight:normal"> b</b>')).toBe('<strong>a</strong> b')
-    expect(cleanHtml('<pre class=code> a\n  <b>b</b></pre>')).toBe('<pre> a\n  b</pre>')
+    expect(cleanHtml('<pre class=code> a\n  <b>b</b><br>c</pre>')).toBe('<pre> a\n  b\nc</pre>')
+    expect(cleanHtml('<pre>\n\n<code class=js><i>let</i> a\n</code>\n</pre>')).toBe('<pre><code>let a</code></pre>')
+    expect(cleanHtml('<ul><li>so:<pre>a\n  b</pre></li></ul>')).toBe('<ul>\n  <li>\n    <p>so:</p>\n    <pre>a\n  b</pre>\n  </li>\n</ul>')
+    // Source as its editor shows it: a box for each line.
+    expect(cleanHtml(`<div style="white-space: pre; font-family: 'A Mono', monospace"><div><span>nav {</span></div><br><div>  top: 0</div><div>}</div></div>`)).toBe('<pre>nav {\n\n  top: 0\n}</pre>')
+    expect(cleanHtml('<div style="white-space:pre-wrap;font-family:monospace">words</div>')).toBe('<p>words</p>')
+  }) // prettier-ignore
+
+  test('footnotes and lists of contents lead where they led; what leads nowhere is no link', () => {
+    const contents = `<p class=MsoToc1><a href="#_Toc4711"><span>Tides</span></a></p><p><a href="#gone">Gone</a></p>`
+    const text = `<h1><a name="_Toc4711"></a><a name="_Ref9"></a>Tides &amp; winds</h1>
+      <p>At noon<a href="#_ftn1" name="_ftnref1"><span style="vertical-align:super"><![if !x]>[1]<![endif]></span></a>.</p>
+      <div><hr><div id=ftn1><p class=MsoFootnoteText><a href="#_ftnref1" name="_ftn1"><sup>[1]</sup></a> In summer.</p></div></div>`
+    const cleaned =
+      '<p><a href="#tides-winds">Tides</a></p>\n<p>Gone</p>\n<h1 id="tides-winds">Tides &amp; winds</h1>\n' +
+      '<p>At noon<a id="_ftnref1" href="#_ftn1"><sup>[1]</sup></a>.</p>\n<hr>\n' +
+      '<p><a id="_ftn1" href="#_ftnref1"><sup>[1]</sup></a> In summer.</p>'
+    expect(cleanHtml(contents + text)).toBe(cleaned)
+    // Ids of the text that it comes into stay that text's.
+    expect(cleanHtml(contents + text, '<p id="gone"><b id=_ftn1>')).toBe(
+      cleaned
+        .replace('Gone', '<a href="#gone">Gone</a>')
+        .replace('href="#_ftn1"', 'href="#_ftn1-2"')
+        .replace('id="_ftn1"', 'id="_ftn1-2"'),
+    )
+    // Links of a copied page have its address in front, and places are named by boxes and in front of what they name.
+    const page = 'https://tides.example/log.html'
+    expect(
+      cleanHtml(`<a href="${page}#a">A</a> <a href="${page}#b">B</a> <a href="https://other.example/#a">C</a>
+        <div id=a><div><h2>First</h2></div></div><a name=b></a><div id=c>Second</div>`),
+    ).toBe(
+      '<p><a href="#a">A</a> <a href="#b">B</a> <a href="https://other.example/#a">C</a></p>\n<h2 id="a">First</h2>\n<p id="b">Second</p>',
+    )
+    // What carried the place is gone, and with its link the place that the link was.
+    expect(cleanHtml('<p><a href="#b" id=a>x</a> <a href="#a">y</a></p><p id=b><br></p>')).toBe('<p>x y</p>')
+  })
+
+  test('tables that only lay a page out are gone, and what stood in them stands by itself', () => {
+    const data = '<table><tr><td>Mon</td><td>9:12</td></tr><tr><td>Tue</td><td>9:58</td></tr></table>'
+    expect(
+      cleanHtml(
+        `<table><tr><td><table><tr><td><h2>Tides</h2></td></tr></table></td><td><p>High</p>${data}</td></tr></table>`,
+      ),
+    ).toBe(`<h2>Tides</h2>\n<p>High</p>\n${cleanHtml(data)}`)
+    expect(cleanHtml('<table><tr><td><ul><li>a</li></ul></td><td><p>b</p></td></tr></table>')).toBe(
+      '<ul>\n  <li>a</li>\n</ul>\n<p>b</p>',
+    )
+    expect(cleanHtml('<table><tr><td><b>Menu</b></td></tr><tr><td><ul><li>a</li></ul></td></tr></table>')).toBe(
+      '<p><strong>Menu</strong></p>\n<ul>\n  <li>a</li>\n</ul>',
+    )
+    for (const kept of [data, '<table><tr><td>a</td><td>b</td></tr></table>', '<table><caption>c</caption><tr><td>a</td></tr></table>'])
+      expect(cleanHtml(kept)).toContain('<table>')
   }) // prettier-ignore
 
   test.each([
@@ -89,17 +140,18 @@ describe('what is pasted', () => {
   })
 
   test('of any kind becomes HTML that parses, stays the same when it is cleaned again, and does nothing', () => {
-    const pieces = fc.constantFrom('<p>', '</p>', '<div>', '</div>', '<b>', '</b>', '<a href="javascript:x">', '<a href="/t">', '</a>', '<ul>', '<li>', '</ul>', '<table>', '<td>', '</table>', 'text', ' ', '&amp;', '<script>x</script>', '<img src=a onerror=b>', '<o:p>', '<pre>\n a', '</pre>', '<style>', '<svg onload=x>', '<h2 style="x">', '<font face=x>', '<br>') // prettier-ignore
+    const pieces = fc.constantFrom('<p>', '</p>', '<div>', '</div>', '<b>', '</b>', '<a href="javascript:x">', '<a href="/t">', '</a>', '<ul>', '<li>', '</ul>', '<table>', '<td>', '</table>', 'text', ' ', '&amp;', '<script>x</script>', '<img src=a onerror=b>', '<o:p>', '<pre>\n a', '</pre>', '<style>', '<svg onload=x>', '<h2 style="x">', '<font face=x>', '<br>', '<a href="#a">', '<p id=a>', '<a name=b>', '<a href="/t#b" id=c>', '<div id=b>', '<tr>', '<a href="#c">c</a>', '<hr id=c>') // prettier-ignore
     fc.assert(
       fc.property(fc.array(pieces, { maxLength: 25 }), (words) => {
         const html = cleanHtml(words.join(''))
         expect(html).not.toMatch(/javascript:|onerror|onload|<script|style=|class=/i)
         expect(cleanHtml(html)).toBe(html)
+        for (const [, place] of html.matchAll(/href="#([^"]+)/g)) expect(html).toContain(`id="${place}"`)
         expect(readHtml(html).errorCount).toBe(0)
       }),
-      { numRuns: 500 },
+      { numRuns: 1000 },
     )
-    for (const deep of ['<div>', '<b>', '<pre><b>', '<ul><li>'])
+    for (const deep of ['<div>', '<b>', '<pre><b>', '<ul><li>', '<table><td>', '<div id=a><a href=#a>'])
       expect(() => cleanHtml(`${deep.repeat(20_000)}x`)).not.toThrow()
   })
 })
@@ -110,6 +162,19 @@ test('Markdown is known by its signs, and becomes HTML', () => {
   expect(looksLikeMarkdown('Plain text - with a dash.\n1988 was a year.')).toBe(false)
   expect(looksLikeMarkdown('# <p>x</p>')).toBe(false)
   expect(htmlOfMarkdown('# Tides\n\n| a | b |\n|---|---|\n| 1 | 2 |')).toContain('<th>a</th>')
+})
+
+test('a heading in Markdown has an id where a link of the same text leads to it, and nowhere else', () => {
+  const html = htmlOfMarkdown(
+    '[Tides](#tides--winds) [Boats][b]\n\n## Tides & *winds*\n\n## The boats\n\n## The boats\n\n## More\n\n[b]: #the-boats',
+  )
+  expect(html.match(/<h2.*/g)).toEqual([
+    '<h2 id="tides--winds">Tides &amp; <em>winds</em></h2>',
+    '<h2 id="the-boats">The boats</h2>',
+    '<h2>The boats</h2>',
+    '<h2>More</h2>',
+  ])
+  expect(html).toContain('<a href="#the-boats">')
 })
 
 describe('a file that becomes a page', () => {

@@ -2,8 +2,8 @@ import { EditorView } from '@codemirror/view'
 
 /** What comes from a clipboard, to be made HTML of. */
 export interface Pasting {
-  /** What HTML of another program becomes; '' for nothing. */
-  readonly html: (html: string) => Promise<string>
+  /** What HTML of another program becomes in the text that it comes into; '' for nothing. */
+  readonly html: (html: string, into: string) => Promise<string>
   /** Told of text that was pasted as it is, and where it stands. */
   readonly text: (pasted: { readonly from: number; readonly text: string }) => void
 }
@@ -28,7 +28,7 @@ export const pastingInto = ({ html, text }: Pasting) =>
         return false
       }
       event.preventDefault()
-      void html(written).then((clean) => {
+      void html(written, view.state.doc.toString()).then((clean) => {
         // Something may have been typed before it meanwhile.
         const most = view.state.doc.length
         view.dispatch({

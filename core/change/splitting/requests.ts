@@ -1,5 +1,13 @@
-import { placeId, relativeReference } from '#core/links'
-import { applyEdits, escapeAttribute, escapeText, placesIn, type Range, readHtml } from '#core/markup'
+import { relativeReference } from '#core/links'
+import {
+  applyEdits,
+  escapeAttribute,
+  escapeText,
+  placeId,
+  placesIn,
+  type Range,
+  readHtml,
+} from '#core/markup'
 import { namesOf } from '#core/naming'
 import { languagesOf, lastUnder, treeOf } from '#core/plan'
 import type { Hash, Page, Site } from '#core/site'

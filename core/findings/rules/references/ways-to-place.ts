@@ -1,5 +1,5 @@
-import { isSlip, placeId, referenceLike } from '#core/links'
-import { escapeAttribute, type PlacedReference, writeReference } from '#core/markup'
+import { isSlip, referenceLike } from '#core/links'
+import { escapeAttribute, placeId, type PlacedReference, writeReference } from '#core/markup'
 import { likeness } from '#core/plan'
 import { type Hash, mainSlot, type Page, textsOfPage } from '#core/site'
 import type { FindingContext, Mend } from '../../rule'

@@ -17,7 +17,7 @@ export function placeId(text: string, taken: Iterable<string>): string {
     .replace(/^-+/, '')
   const cut = words.length > longestId ? words.slice(0, longestId).replace(/-[^-]*$/, '') : words
   const base = cut.replace(/-+$/, '').toWellFormed() || 'part'
-  const used = new Set(taken)
+  const used = taken instanceof Set ? (taken as ReadonlySet<string>) : new Set(taken)
   for (let number = 1; ; number++) {
     const id = number === 1 ? base : `${base}-${number}`
     if (!used.has(id)) return id
