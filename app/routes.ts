@@ -60,6 +60,7 @@ export default [
     route('finished-pages', 'routes/answers/look-at-pages.ts'),
     route('versions', 'routes/answers/files/versions.ts'),
     route('files', 'routes/answers/files/files.ts'),
+    route('files/from-outside', 'routes/answers/files/file-from-outside.ts'),
     route('uploads/:uploadId', 'routes/answers/files/upload-portions.ts'),
     route('files/:fileId', 'routes/answers/files/file.ts'),
     route('events', 'routes/answers/events.ts'),

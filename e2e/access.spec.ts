@@ -75,6 +75,7 @@ const table: Readonly<Record<string, Entry>> = {
   'sites/:siteId/finished-pages': { post: 'write' },
   'sites/:siteId/versions': look,
   'sites/:siteId/files': { get: 'look', post: 'write' },
+  'sites/:siteId/files/from-outside': { post: 'write' },
   'sites/:siteId/uploads/:uploadId': { get: 'write', post: 'write' },
   'sites/:siteId/files/:fileId': look,
   'sites/:siteId/events': look,

@@ -1,5 +1,18 @@
 import { expect, test } from '@playwright/test'
-import { allSaved, editor, expectAccessible, makeSite, openView, paste, row, signUp, write } from './support'
+import { mkdir, rm, writeFile } from 'node:fs/promises'
+import path from 'node:path'
+import {
+  allSaved,
+  editor,
+  expectAccessible,
+  makeSite,
+  openView,
+  paste,
+  practice,
+  row,
+  signUp,
+  write,
+} from './support'
 
 const red =
   'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAYAAAD0In+KAAAAEUlEQVR4nGP8z8Dwn4GBgQEADQAC/yqlZ3kAAAAASUVORK5CYII='
@@ -54,6 +67,42 @@ test('what is pasted from other programs is clean HTML with its pictures; Markdo
   await page.getByRole('button', { name: 'Keep what stands in its body' }).click()
   await expect(editor(page, 'Home')).toHaveText('<p>source</p>')
   await allSaved(page)
+})
+
+test('pictures that stand on another site are taken into this one; what cannot be is told, and stays where it was', async ({
+  page,
+}) => {
+  const folder = path.join(practice.folder, 'old-pages')
+  await mkdir(folder, { recursive: true })
+  await writeFile(path.join(folder, 'the pier.png'), Buffer.from(red, 'base64'))
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  await openView(page, 'Pages')
+  await write(page, 'Home', '<p id="_ftn1">mine</p>')
+  await page.keyboard.press('Control+End')
+  const old = `${practice.address}old-pages`
+  await paste(editor(page, 'Home'), {
+    'text/plain': 'Tides',
+    'text/html': `<div><p>Tides<a href="#_ftn1">1</a> <img src="${old}/the%20pier.png" alt="The pier"> <img src="${old}/gone.png" alt=""> <img src="${old}/the%20pier.png"></p><div id="_ftn1">Note</div></div>`,
+  })
+  await expect(editor(page, 'Home')).toContainText('Tides<a href="#_ftn1-2">1</a>')
+  await expect(editor(page, 'Home')).toContainText('<p id="_ftn1-2">Note</p>')
+  const notice = page.getByRole('status').filter({ hasText: '2 pictures of this text stand on' })
+  await expect(notice).toBeVisible()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Take them into this site' }).click()
+  await expect(editor(page, 'Home')).toContainText('<img src="/images/the-pier.png" alt="The pier">')
+  await expect(editor(page, 'Home')).toContainText('<img src="/images/the-pier.png"></p>')
+  await expect(editor(page, 'Home')).toContainText('gone.png')
+  await expect(page.getByText('it is not there any more')).toBeVisible()
+  await expect(page.frameLocator('iframe').getByRole('img', { name: 'The pier' })).toHaveJSProperty(
+    'naturalWidth',
+    2,
+  )
+  await page.getByRole('button', { name: 'Leave it there' }).click()
+  await expect(page.getByText('of this text stands on')).toHaveCount(0)
+  await allSaved(page)
+  await rm(folder, { recursive: true })
 })
 
 test('a text typed without tags is told how visitors see it, and becomes HTML; Checks finds one that was left', async ({

@@ -13,6 +13,7 @@ import type { LineMark } from '../parts/editor/line-marks'
 import type { EditorProps } from '../parts/editor/code-editor'
 import type { WantedPicture } from './picture-dialog'
 import type { Pasting } from '../parts/editor/pasting'
+import { PicturesNotice } from './pictures-notice'
 import { leaveAsItIs, PlainNotice } from './plain-notice'
 import { type PastedMarkdown, usePasting } from './use-pasting'
 import { useInsertion } from './use-insertion'
@@ -172,14 +173,21 @@ export function SlotEditors({
             }}
           />
         ) : (
-          <PlainNotice
-            key={`${page.id} ${slot}`}
-            page={page}
-            slot={slot}
-            given={slot === mainSlot ? given : null}
-            handle={handle}
-            isWhole={isWhole}
-          />
+          <div key={`${page.id} ${slot}`}>
+            <PlainNotice
+              page={page}
+              slot={slot}
+              given={slot === mainSlot ? given : null}
+              handle={handle}
+              isWhole={isWhole}
+            />
+            <PicturesNotice
+              page={page}
+              slot={slot}
+              given={slot === mainSlot ? given : null}
+              handle={handle}
+            />
+          </div>
         )}
         {isValue ? (
           <ValueSlot key={`${page.id} ${slot}`} page={page} slot={slot} />

@@ -5,5 +5,7 @@ export {
   htmlOfPlain,
   looksLikeMarkdown,
   pageOfFile,
+  picturesElsewhere,
+  showInstead,
   plainTextIn,
 } from '#core/texts'

@@ -20,7 +20,8 @@ export function usePasting() {
   const { html, text } = useStableActions({
     async html(written: string, into: string): Promise<string> {
       const { cleanHtml } = await import('./texts')
-      return withPictures(cleanHtml(written, into))
+      // What is copied from the preview leads to the site, not to where it is previewed.
+      return withPictures(cleanHtml(written.replaceAll(previewed, '/'), into))
     },
     text(pasted: PastedMarkdown) {
       setMarkdown(null)
@@ -48,6 +49,8 @@ export function usePasting() {
   const [pasting] = useState<Pasting>(() => ({ html, text }))
   return { pasting, markdown, forget: () => setMarkdown(null) }
 }
+
+const previewed = /\bhttps?:\/\/[^\s"'<>/]+\/preview\/[0-9a-f-]{36}\.[^\s"'<>/]+\//g
 
 /** The bytes that a data address holds (RFC 2397); the application's own rules let nothing fetch it. */
 function blobOf(address: string): Blob | null {

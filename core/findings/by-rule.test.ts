@@ -57,6 +57,7 @@ describe('what a page holds', () => {
     ['broken-reference', '<a href="www.saltpan.example">x</a><a href="keeper@saltpan.example">x</a><a href="01632 960123">x</a>', 0, null],
     ['fetched-unsafely', '<script src="http://tide.example/a.js"></script>', 1, '<script src="https://tide.example/a.js"></script>'],
     ['fetched-unsafely', '<link rel="stylesheet" href="http://type.example/css2?family=x"><a href="http://tide.example/">x</a><img src="http://tide.example/a.png" alt=""><iframe src="http://localhost:80/" title="x"></iframe>', 1, '<link rel="stylesheet" href="https://type.example/css2?family=x"><a href="http://tide.example/">x</a><img src="http://tide.example/a.png" alt=""><iframe src="http://localhost:80/" title="x"></iframe>'],
+    ['picture-elsewhere', '<img src="https://old.example/a.png" alt=""><img srcset="/b.png 1x, HTTP://old.example/c.png 2x" alt=""><a href="https://old.example/d.png">x</a><img src="https://saltpan.example/chapel/e.png" alt=""><iframe src="https://old.example/" title="x"></iframe>', 2, null],
     ['page-style-fault', '<p style="colour: red; margin: 1em">x</p><p style="colour: red">y</p><p style="mso-bidi: x; --own: 1; width: {w}">z</p>', 1, null],
     ['page-style-fault', '<style>h2{page-break-before: always; widht: 1em}</style><style>p{width:{slot.w}; widht: 1em}</style>', 1, null],
     ['page-style-fault', '<style>p { widht: 1em }\nq { color: 7 }</style><style type="text/x-other">p { widht }</style><p style="color: &quot;red&quot;">x</p>', 3, null],

@@ -1,5 +1,5 @@
 /** HTML and CSS as text with positions: read it, find what it refers to, change only that. */
-export type { Reference } from './reference'
+export { type Reference, showsPicture } from './reference'
 export { findCssReferences, isTooNested } from './css'
 export { findScriptReferences, isLikePath } from './script-references'
 export {

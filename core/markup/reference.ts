@@ -32,3 +32,8 @@ export interface Reference {
   /** Understood from the page that runs the script which holds it, and not from the script (HTML §2.4.1). */
   readonly fromPage?: true
 }
+
+const showing = new Set(['img src', 'img srcset', 'source srcset', 'video poster', 'input src'])
+
+/** Whether a browser shows what a reference of this holder leads to as a picture (HTML §4.8.2, §4.8.3, §4.8.8, §4.10.5.1.19). */
+export const showsPicture = (holder: string): boolean => showing.has(holder)

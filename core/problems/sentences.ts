@@ -107,6 +107,10 @@ export const sentences = {
     ({ most }) =>
       `With this, the files of all sites of the account would be more than ${most}, which is the most it may have.`,
   ),
+  'not-fetched': about<{ readonly host: string; readonly why: string }>(
+    422,
+    ({ host, why }) => `No picture could be taken from ${host}: ${why}.`,
+  ),
   'upload-gone': fixed(409, 'Some of this file is no longer here. It is sent again from its beginning.'),
   'site-too-large': about<{ readonly most: string }>(
     413,

@@ -143,7 +143,8 @@ function attributesOf(element: HtmlElement, tag: string): string {
       if (name === 'id') return value !== ''
       if (!kept[tag]!.includes(name)) return false
       if (name === 'href') return value.trim() !== '' && isSafe(value.trim())
-      if (name === 'src') return isSafe(value.trim()) || /^data:image\//i.test(value)
+      // A picture on the author's own disk stays where it is shown: Checks tell of it there.
+      if (name === 'src') return isSafe(value.trim()) || /^\s*(data:image\/|file:)/i.test(value)
       if (name === 'width' || name === 'height') return /^\d{1,5}$/.test(value)
       return name === 'alt' || value !== ''
     })

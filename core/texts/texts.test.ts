@@ -44,7 +44,9 @@ describe('what is pasted', () => {
     expect(cleanHtml('<div class=x><div>Text in a box</div><div><h2 id=a onclick=x>Tides</h2><script>alert(1)</script><ul class=y><li><p>one</p></li><li>two<ul><li>three</li></ul></li></ul></div></div>')).toBe(
       '<p>Text in a box</p>\n<h2>Tides</h2>\n<ul>\n  <li>one</li>\n  <li>two\n    <ul>\n      <li>three</li>\n    </ul>\n  </li>\n</ul>',
     )
-    expect(cleanHtml('<a href="javascript:alert(1)">x</a> <a href=" https://a.example ">y</a><img src=x.png onerror=1 alt=""><img>')).toBe('x <a href="https://a.example">y</a><img src="x.png" alt="">')
+    expect(cleanHtml('<a href="javascript:alert(1)">x</a> <a href=" https://a.example ">y</a><img src=x.png onerror=1 alt=""><img><img src="file:///C:/a.png"><img src="javascript:x">')).toBe(
+      'x <a href="https://a.example">y</a><img src="x.png" alt=""><img src="file:///C:/a.png">',
+    )
     expect(cleanHtml('<span style="font-weight:700">a</span><b style="font-weight:normal"> b</b>')).toBe('<strong>a</strong> b')
     expect(cleanHtml('<pre class=code> a\n  <b>b</b><br>c</pre>')).toBe('<pre> a\n  b\nc</pre>')
     expect(cleanHtml('<pre>\n\n<code class=js><i>let</i> a\n</code>\n</pre>')).toBe('<pre><code>let a</code></pre>')

@@ -16,6 +16,7 @@ export {
   forgive,
   giveBack,
   limitDestinationTests,
+  limitFetching,
   limitFollowing,
   take,
   takeWithGrowingDelay,
@@ -24,7 +25,7 @@ export {
 export { inRequest, log, noteAccount, noteEvent } from './log'
 export { migrate } from './migrate'
 export { dial, reachableAddresses } from './outgoing'
-export { askOutside, type OutsideAnswer } from './outgoing-http'
+export { askOutside, type OpenAnswer, openOutside, type OutsideAnswer } from './outgoing-http'
 export {
   ConstraintError,
   databaseError,

@@ -28,6 +28,8 @@ const rules = {
   /** Notes from one origin, of whoever holds the address of a look. */
   note: () => ({ points: 40, perSeconds: minutes(10) }),
   following: () => ({ points: 6, perSeconds: minutes(10) }),
+  /** Pictures that are taken from other sites. */
+  fetching: () => ({ points: 300, perSeconds: minutes(10) }),
 } satisfies Record<string, () => Rule>
 
 type Name = keyof typeof rules
@@ -108,6 +110,12 @@ export async function limitFollowing(
 ): Promise<void> {
   const wait = await take('following', accountId)
   if (wait !== null) throw tooMany(what, wait)
+}
+
+/** Nor are their pictures. */
+export async function limitFetching(accountId: string): Promise<void> {
+  const wait = await take('fetching', accountId)
+  if (wait !== null) throw tooMany('Many pictures were taken from other sites just now.', wait)
 }
 
 /** A host is no thing to be asked again and again through this server. */

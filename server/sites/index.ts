@@ -52,6 +52,7 @@ export {
 export { inTurn, type ZipEntry, zipFiles, zipSite } from './zip'
 export { fileKindOf, tellingBytes } from './file-kind'
 export { type FileUse, openFile, takeFile, takePortions, takeWhole, usesOfFiles } from './files'
+export { takeFromOutside } from './outside/take'
 export { isInHistory, type Version, type VersionedKind, versionsOf } from './versions'
 export { type Answered, type AskedFor } from './changes/answer-change'
 export { answerChange, endChangers } from './changes/large-changes'

@@ -201,6 +201,12 @@ const handleOf = (view: EditorView): EditorHandle => ({
     })
     view.focus()
   },
+  edit(edits) {
+    view.dispatch({
+      changes: edits.map(({ start, end, text }) => ({ from: start, to: end, insert: text })),
+      userEvent: 'input',
+    })
+  },
 })
 
 /** Files dropped or pasted become what `make` makes of them, at the place they were dropped on. */

@@ -1,3 +1,5 @@
+import type { TextEdit } from '#core/markup'
+
 /** What is done to a text from beside its editor. */
 export interface EditorHandle {
   /** All of it, as it is typed now. */
@@ -9,6 +11,8 @@ export interface EditorHandle {
    * @param cursor offset into `text`; its end without it
    */
   readonly replace: (from: number, to: number, text: string, cursor?: number) => void
+  /** Makes edits that do not overlap, as one step of undo, and leaves the cursor where it is. */
+  readonly edit: (edits: readonly TextEdit[]) => void
 }
 
 export type HandleRef = { current: EditorHandle | null }

@@ -31,6 +31,7 @@ import { baseAddress } from './references/base-address'
 import { brokenFileReference, brokenStyleReference } from './references/broken-in-file'
 import { brokenReference } from './references/broken-reference'
 import { fetchedUnsafely } from './references/fetched-unsafely'
+import { pictureElsewhere } from './references/picture-elsewhere'
 import { leadsAboveSite } from './references/leads-above'
 import { linkToItself } from './references/link-to-itself'
 import { linkToTrial } from './references/link-to-trial'
@@ -78,6 +79,7 @@ export const checks: readonly Rule[] = [
   brokenFileReference,
   malformedAddress,
   fetchedUnsafely,
+  pictureElsewhere,
   linkToTrial,
   missingPlace,
   ownDiskAddress,

@@ -5,7 +5,7 @@ import { askOutside, deadline } from '#server/platform'
 const deadlineMs = 10_000
 const headMs = 3_000
 /** Redirects that are followed (Fetch §4.4 allows twenty; nobody who means well needs so many). */
-const mostRedirects = 8
+export const mostRedirects = 8
 
 const headers = { 'user-agent': 'Rubricant (looks whether a link still leads somewhere)', accept: '*/*' }
 

@@ -1,0 +1,123 @@
+import path from 'node:path'
+import { Problem } from '#core/problems'
+import type { Site } from '#core/site'
+import { deadline, limitFetching, type OpenAnswer, openOutside } from '#server/platform'
+import type { Saved } from '../changes/changes'
+import { fileKindOf, tellingBytes } from '../file-kind'
+import { takeFile } from '../files'
+import { mostRedirects } from './follow'
+
+/** Until it answers, how long it may pause, and in all. */
+const answerMs = 10_000
+const idleMs = 20_000
+const wholeMs = 180_000
+
+const headers = {
+  'user-agent': 'Rubricant (takes a picture along for the author of a page)',
+  accept: 'image/*',
+  // What is stored is the picture itself.
+  'accept-encoding': 'identity',
+}
+
+/** Opens what an address leads to, by way of its redirects. */
+async function open(address: string, signal: AbortSignal): Promise<OpenAnswer & { readonly url: URL }> {
+  let url = new URL(address)
+  const failed = (why: string) => new Problem('not-fetched', { host: url.host, why })
+  for (let redirects = 0; redirects <= mostRedirects; redirects++) {
+    // Over once it has answered: how long its body takes is another matter.
+    const late = new AbortController()
+    const timer = setTimeout(() => late.abort(), answerMs)
+    const answer = await openOutside(url, 'GET', headers, AbortSignal.any([signal, late.signal]), idleMs)
+      .catch(() => {
+        throw failed('it does not answer')
+      })
+      .finally(() => clearTimeout(timer))
+    const { status } = answer
+    if (status === 200) return { ...answer, url }
+    answer.end()
+    const { location } = answer.headers
+    if (status < 300 || status >= 400 || location === undefined || !URL.canParse(location, url))
+      throw failed(status === 404 || status === 410 ? 'it is not there any more' : `it answers ${status}`)
+    url = new URL(location, url)
+    if (!/^https?:$/.test(url.protocol)) throw failed('it leads elsewhere')
+  }
+  throw failed('it leads on and on')
+}
+
+/** What a picture is called, by the last part of its address. */
+function nameOf({ pathname }: URL): string {
+  const last = pathname.split('/').at(-1)!
+  let name = last
+  try {
+    name = decodeURIComponent(last)
+  } catch {
+    // It is called as it is written.
+  }
+  const { name: stem, ext } = path.posix.parse(name.replace(/[\p{Cc}/\\]/gu, ' ').trim())
+  return `${stem.slice(0, 200).trim() || 'picture'}${ext.slice(0, 12)}`
+}
+
+/**
+ * Takes the picture that stands at an address of another site, as `takeFile` takes one that is sent.
+ * @param id of the file that it becomes; asked for again because the answer was lost, it is taken once
+ * @throws Problem `not-fetched`, `too-many-attempts`, and those of `takeFile`
+ */
+export async function takeFromOutside(
+  site: Site,
+  accountId: string,
+  seen: number,
+  {
+    id,
+    address,
+    keepsPlace,
+  }: { readonly id: string; readonly address: string; readonly keepsPlace: boolean },
+  gone: AbortSignal,
+): Promise<Saved> {
+  await limitFetching(accountId)
+  const signal = deadline(wholeMs, gone)
+  const { url, body, end } = await open(address, signal)
+  const stop = () => end()
+  signal.addEventListener('abort', stop, { once: true })
+  try {
+    const name = nameOf(url)
+    return await takeFile(
+      site,
+      accountId,
+      seen,
+      { id, name, replaces: null, keepsPlace },
+      picture(body, name, url.host),
+    )
+  } finally {
+    signal.removeEventListener('abort', stop)
+    end()
+  }
+}
+
+/** The pieces of a body that is a picture, told by its front before any of it is stored. */
+async function* picture(body: AsyncIterable<Buffer>, name: string, host: string): AsyncGenerator<Uint8Array> {
+  const front: Buffer[] = []
+  let size = 0
+  let isTold = false
+  async function tell() {
+    isTold = true
+    const head = Buffer.concat(front).subarray(0, tellingBytes)
+    if ((await fileKindOf(name, head)).kind !== 'image')
+      throw new Problem('not-fetched', { host, why: 'what stands there is no picture' })
+    return Buffer.concat(front)
+  }
+  try {
+    for await (const piece of body) {
+      if (isTold) {
+        yield piece
+        continue
+      }
+      front.push(piece)
+      size += piece.length
+      if (size >= tellingBytes) yield await tell()
+    }
+  } catch (error) {
+    if (error instanceof Problem) throw error
+    throw new Problem('not-fetched', { host, why: 'it broke off' })
+  }
+  if (!isTold) yield await tell()
+}
