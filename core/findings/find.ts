@@ -55,16 +55,31 @@ type Read = Pick<
   | 'publicAddresses'
 >
 
-/** What rules that read nothing but a text said of it, by rule and by what was read. */
-const ofText = new WeakMap<Rule, WeakMap<object, Found[]>>()
+type TextRule = Extract<Rule, { reads: 'text' }>
+type ReferenceRule = Extract<Rule, { reads: 'references' }>
 
-function findInText(rule: Extract<Rule, { reads: 'text' }>, facts: HtmlFacts, was: Hash): Found[] {
-  const known = ofText.get(rule) ?? new WeakMap<object, Found[]>()
-  ofText.set(rule, known)
-  let found = known.get(facts)
-  if (!found) known.set(facts, (found = rule.find(facts, somewhere, was)))
-  return found
+/** What some rules said of one text, without those that said nothing. */
+type Said = readonly (readonly [Rule, readonly Found[]])[]
+
+/** What rules said of texts, by the rules that were asked together and by what was read. */
+interface SaidOfTexts {
+  /** Of those that read nothing but a text. */
+  readonly ofText: WeakMap<HtmlFacts, Said>
+  /** Of those that read references too: as long as the plan is the same, and the text stands where it did. */
+  readonly ofReferences: WeakMap<
+    HtmlFacts,
+    { readonly token: object; readonly from: string; readonly said: Said }
+  >
 }
+const saidBy = new WeakMap<readonly Rule[], SaidOfTexts>()
+
+function saying<R extends Rule>(rules: readonly R[], find: (rule: R) => Found[]): Said {
+  return rules.flatMap((rule): [R, Found[]][] => {
+    const found = find(rule)
+    return found.length === 0 ? [] : [[rule, found]]
+  })
+}
+
 let latestPlan = { text: '', token: {} }
 
 function planToken({
@@ -82,31 +97,6 @@ function planToken({
   const text = [homeFile, site.publicAddress, ...publicAddresses, ...pages, ...files].join('\n')
   if (text !== latestPlan.text) latestPlan = { text, token: {} }
   return latestPlan.token
-}
-
-/** What rules said of the references of a text, by rule and text, as long as the plan is the same. */
-const ofReferences = new WeakMap<
-  Rule,
-  WeakMap<object, { readonly token: object; readonly from: string; readonly found: Found[] }>
->()
-
-function findInReferences(
-  rule: Extract<Rule, { reads: 'references' }>,
-  facts: HtmlFacts,
-  from: string,
-  was: Hash,
-  context: FindingContext,
-): Found[] {
-  const token = context.planToken
-  const known = ofReferences.get(rule) ?? new WeakMap()
-  ofReferences.set(rule, known)
-  const before = known.get(facts)
-  if (before?.token === token && before.from === from) return before.found
-  const { names, homeFile } = context
-  const references = standingReferences(facts.references, from, names, homeFile)
-  const found = rule.find(references, { from, was, at: somewhere, links: facts.links }, context)
-  known.set(facts, { token, from, found })
-  return found
 }
 
 /** Told where it is not the slot that every page is written in. */
@@ -130,17 +120,48 @@ const textsIn = ({ pages, names, factsOf }: FindingContext): PageText[] =>
     return textsOfPage(page).map(({ slot, hash }) => ({ page, slot, hash, facts: factsOf(hash), from }))
   })
 
-/** What was found in texts, each told of the page that it stands in. */
-function findInTexts(texts: readonly PageText[], findIn: (text: PageText) => readonly Found[]): Found[] {
-  const all: Found[] = []
-  for (const text of texts)
-    for (const found of findIn(text))
-      all.push({ ...found, place: { ...found.place, id: text.page.id, ...slotPlace(text.slot) } })
+/**
+ * What was found in the texts of all pages by each rule that reads texts, told of the page that it stands in. Each text is
+ * looked up once for all of them: most rules have nothing to say of most texts.
+ */
+function findInTexts(rules: readonly Rule[], texts: readonly PageText[], context: FindingContext) {
+  let known = saidBy.get(rules)
+  if (!known) saidBy.set(rules, (known = { ofText: new WeakMap(), ofReferences: new WeakMap() }))
+  const { ofText, ofReferences } = known
+  const { names, homeFile, planToken: token } = context
+  const textRules = rules.filter((rule): rule is TextRule => rule.reads === 'text')
+  const referenceRules = rules.filter((rule): rule is ReferenceRule => rule.reads === 'references')
+  const all = new Map<Rule, Found[]>()
+  const tell = (said: Said, { page, slot }: PageText) => {
+    for (const [rule, found] of said) {
+      let told = all.get(rule)
+      if (!told) all.set(rule, (told = []))
+      for (const one of found) told.push({ ...one, place: { ...one.place, id: page.id, ...slotPlace(slot) } })
+    }
+  }
+  for (const text of texts) {
+    const { facts, hash: was, from } = text
+    let said = ofText.get(facts)
+    if (!said) ofText.set(facts, (said = saying(textRules, (rule) => rule.find(facts, somewhere, was))))
+    tell(said, text)
+    let led = ofReferences.get(facts)
+    if (led?.token !== token || led.from !== from) {
+      const references = standingReferences(facts.references, from, names, homeFile)
+      const where = { from, was, at: somewhere, links: facts.links }
+      led = { token, from, said: saying(referenceRules, (rule) => rule.find(references, where, context)) }
+      ofReferences.set(facts, led)
+    }
+    tell(led.said, text)
+  }
   return all
 }
 
-/** @param texts those of all pages, read once for all rules that ask for them */
-function find(rule: Rule, context: FindingContext, texts: () => readonly PageText[]): Found[] {
+/** @param inTexts what the rules that read texts found in those of pages */
+function find(
+  rule: Rule,
+  context: FindingContext,
+  inTexts: () => ReadonlyMap<Rule, readonly Found[]>,
+): Found[] {
   const { site, pages, names, styleFactsOf } = context
   switch (rule.reads) {
     case 'site':
@@ -154,7 +175,7 @@ function find(rule: Rule, context: FindingContext, texts: () => readonly PageTex
           const facts = { ...context.compiled(template).facts, errors: [] }
           return rule.find(facts, (told) => inTemplate(template, told), template.source)
         }),
-        ...findInTexts(texts(), ({ facts, hash }) => findInText(rule, facts, hash)),
+        ...(inTexts().get(rule) ?? []),
       ]
     case 'style':
       return site.files.flatMap((file) =>
@@ -180,9 +201,7 @@ function find(rule: Rule, context: FindingContext, texts: () => readonly PageTex
             context,
           ),
         ),
-        ...findInTexts(texts(), ({ facts, from, hash }) =>
-          findInReferences(rule, facts, from, hash, context),
-        ),
+        ...(inTexts().get(rule) ?? []),
       ]
   }
 }
@@ -204,6 +223,7 @@ const nothingRead: Read = {
 
 /**
  * Everything that rules find in a site, rule by rule, each in reading order.
+ * @param chosen the same list each time: what they said of texts is kept for it
  * @param read nothing for rules that read the plan alone
  */
 export function findBy(chosen: readonly Rule[], site: Site, read: Partial<Read> = {}): Finding[] {
@@ -216,11 +236,11 @@ export function findBy(chosen: readonly Rule[], site: Site, read: Partial<Read> 
     ...nothingRead,
     ...read,
   }
-  let known: readonly PageText[] | null = null
-  const texts = () => (known ??= textsIn(context))
+  let known: ReadonlyMap<Rule, readonly Found[]> | null = null
+  const inTexts = () => (known ??= findInTexts(chosen, textsIn(context), context))
   return chosen.flatMap((rule) => {
     const seen = new Map<string, number>()
-    return find(rule, context, texts).map(({ mark = '', mends = [], ...found }): Finding => {
+    return find(rule, context, inTexts).map(({ mark = '', mends = [], ...found }): Finding => {
       const key = [rule.id, found.place.id, found.place.slot, mark].filter(Boolean).join(' ')
       // The same thing twice in one text: the first and the second of them.
       const times = (seen.get(key) ?? 0) + 1

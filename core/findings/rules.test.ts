@@ -153,7 +153,8 @@ test('a rule that somebody adds is asked like the others, and a text is read by 
     compiled: () => compileTemplate(''),
   }
   const visit = pageCalled(site, 'Visit').id
-  const find = () => findBy([rule], site, read)
+  const rules = [rule]
+  const find = () => findBy(rules, site, read)
   expect(find().map(({ rule: id, key, place }) => [id, key, place])).toEqual([
     ['made-up', `made-up ${visit}`, { kind: 'page', id: visit, line: 1, column: 1, start: 0, end: 15 }],
   ])
@@ -224,9 +225,10 @@ test('a rule on references is asked of a text again only when it, or what it can
     },
     compiled: () => compileTemplate(''),
   }
+  const rules = [rule]
   const ask = () => {
     asked.length = 0
-    const found = findBy([rule], site, read)
+    const found = findBy(rules, site, read)
     return { found: found.map(({ what, place }) => [what, place.id]), asked: asked.filter((from) => from !== '').sort() }
   }
   const [visit, stay] = [pageCalled(site, 'Visit').id, pageCalled(site, 'Stay').id]

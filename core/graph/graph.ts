@@ -38,14 +38,54 @@ export interface LinkGraph {
   readonly byId: ReadonlyMap<string, GraphNode>
 }
 
-/** Pages that a list or a template leads to; many pages share one such list. */
-type Shared = readonly string[]
+/** Pages by their places in reading order; those of a list or a template are shared by many pages. */
+type Places = Int32Array
 
 /** The pages that a text leads to, each once, as long as all of them stand where they did. */
 const known = new WeakMap<
   readonly Reference[],
-  { readonly plan: PlanToken; readonly from: string; readonly to: readonly string[] }
+  { readonly plan: PlanToken; readonly from: string; readonly to: Places }
 >()
+
+/** A page among the others: what it leads to is kept by places, and told by ids when somebody asks. */
+class Node implements GraphNode {
+  constructor(
+    private readonly ids: readonly string[],
+    private readonly at: number,
+    private readonly led: Places,
+    private readonly leading: (at: number) => Places,
+    readonly steps: number | null,
+    readonly isListed: boolean,
+  ) {}
+  get id(): string {
+    return this.ids[this.at]!
+  }
+  get to(): readonly string[] {
+    return Array.from(this.led, (one) => this.ids[one]!)
+  }
+  get from(): readonly string[] {
+    return Array.from(this.leading(this.at), (one) => this.ids[one]!)
+  }
+}
+
+/** Turns links round, once somebody asks: for each page those that lead to it, in reading order. */
+function turned(to: readonly Places[]): (at: number) => Places {
+  let starts: Int32Array | null = null
+  let all = new Int32Array(0)
+  function turn(): Int32Array {
+    const begins = new Int32Array(to.length + 1)
+    for (const led of to) for (const one of led) begins[one + 1]! += 1
+    for (let at = 0; at < to.length; at++) begins[at + 1]! += begins[at]!
+    all = new Int32Array(begins[to.length]!)
+    const next = begins.slice()
+    for (const [at, led] of to.entries()) for (const one of led) all[next[one]!++] = at
+    return begins
+  }
+  return (at) => {
+    starts ??= turn()
+    return all.subarray(starts[at], starts[at + 1])
+  }
+}
 
 /**
  * Every link from page to page: those of texts one by one, those of menus and templates as lists that pages
@@ -55,40 +95,44 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
   const { site, names } = context
   const { templates, factsOf, plan = null } = sources
   const homeFile = homeFileOf(site)
-  const isReal = new Set(pages.map(({ id }) => id))
-  const pageAt = (href: string, from: string): string | null => {
-    const target = resolveReference(href, from, names, homeFile)
-    return target.kind === 'page' && isReal.has(target.id) ? target.id : null
+  const ids = pages.map(({ id }) => id)
+  const placeOf = new Map(ids.map((id, at) => [id, at]))
+  /** @param id of any page: a trial page has no place */
+  const placesOf = (all: Iterable<string>): Places => {
+    const places = new Set<number>()
+    for (const id of all) {
+      const place = placeOf.get(id)
+      if (place !== undefined) places.add(place)
+    }
+    return Int32Array.from(places)
   }
 
-  const to = new Map<string, readonly string[]>()
-  const from = new Map<string, string[]>(pages.map(({ id }) => [id, []]))
-  const ledBy = (references: readonly Reference[], page: Page): readonly string[] => {
+  const ledBy = (references: readonly Reference[], page: Page): Places => {
     const path = names.pages.get(page.id)!.path
     const before = plan && known.get(references)
     if (before && before.plan === plan && before.from === path) return before.to
     const targets = resolveAll(references, path, names, homeFile, plan)
-    const led = new Set<string>()
+    const led: string[] = []
     for (const [at, target] of targets.entries())
       // What a page shows or quotes is not where it leads.
-      if (target.kind === 'page' && target.id !== page.id && isReal.has(target.id) && leads(references[at]!))
-        led.add(target.id)
-    const to = [...led]
+      if (target.kind === 'page' && target.id !== page.id && leads(references[at]!)) led.push(target.id)
+    const to = placesOf(led)
     if (plan) known.set(references, { plan, from: path, to })
     return to
   }
-  for (const page of pages) {
-    const all = textsOfPage(page).flatMap(({ hash }) => {
+  const nowhere = new Int32Array(0)
+  const to = pages.map((page) => {
+    const all: Places[] = []
+    for (const { hash } of textsOfPage(page)) {
       const { references } = factsOf(hash)
-      return references.length === 0 ? [] : [ledBy(references, page)]
-    })
-    const real = all.length === 1 ? all[0]! : [...new Set(all.flat())]
-    to.set(page.id, real)
-    for (const id of real) from.get(id)!.push(page.id)
-  }
+      if (references.length > 0) all.push(ledBy(references, page))
+    }
+    if (all.length < 2) return all[0] ?? nowhere
+    return Int32Array.from(new Set(all.flatMap((one) => [...one])))
+  })
 
-  const shared = new Map<string, Shared>()
-  const once = (key: string, make: () => Shared): Shared => {
+  const shared = new Map<string, Places>()
+  const once = (key: string, make: () => Places): Places => {
     let known = shared.get(key)
     if (!known) shared.set(key, (known = make()))
     return known
@@ -101,67 +145,70 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
       partKeys.set(placed, (key = JSON.stringify([placed.part.name, placed.attributes, placed.within])))
     return key
   }
-  const listsOf = (page: Page): readonly Shared[] => {
+  const ledByTemplate = (template: CompiledTemplate, home: string): Places =>
+    placesOf(
+      template.references.flatMap((one) => {
+        const target = leads(one) ? resolveReference(one.href, '', names, homeFile) : null
+        return target?.kind === 'page' ? [target.id === site.homeId ? home : target.id] : []
+      }),
+    )
+  const listsOf = (page: Page): readonly Places[] => {
     const templateId = templates.idOf(page)
     const template = templates.compiled(templateId)
     // A way home leads to the home page in the page's language, where the template keeps to that.
     const home = homeFor(context, page, template.listsLanguages).id
-    const ofTemplate = once(`template ${templateId} ${home}`, () => {
-      const ids = template.references.map((one) => (leads(one) ? pageAt(one.href, '') : null))
-      return [...new Set(ids.filter((id) => id !== null).map((id) => (id === site.homeId ? home : id)))]
-    })
     const ofParts = template.generated.map((placed) => {
       const { part, attributes } = placed
       const keeps = keepsLanguage(placed)
-      const make = () => idsOf(part.entries(context, attributes, page, keeps))
+      const make = () => placesOf(idsOf(part.entries(context, attributes, page, keeps)))
       const depends = part.dependsOn?.(context, attributes, page, keeps)
       return depends === undefined ? make() : once(`${keyOf(placed)} ${depends}`, make)
     })
-    return [ofTemplate, ...ofParts]
+    return [once(`template ${templateId} ${home}`, () => ledByTemplate(template, home)), ...ofParts]
   }
-  const lists = new Map(pages.map((page) => [page.id, listsOf(page)]))
+  const lists = pages.map(listsOf)
 
-  const listed = new Set<string>()
+  const listed = new Uint8Array(pages.length)
   /** Lists that some page has shown, by the only page that shows them so far; null once there are two. */
-  const shownBy = new Map<Shared, string | null>()
-  for (const page of pages)
-    for (const list of lists.get(page.id)!) {
+  const shownBy = new Map<Places, number | null>()
+  for (const [at, shown] of lists.entries())
+    for (const list of shown) {
       const before = shownBy.get(list)
       if (before === null) continue
-      shownBy.set(list, before === undefined ? page.id : null)
+      shownBy.set(list, before === undefined ? at : null)
       // An entry of one's own leads nowhere: of a list that one page has alone it does not count.
-      for (const id of list) if (id !== page.id || before !== undefined) listed.add(id)
+      for (const one of list) if (one !== at || before !== undefined) listed[one] = 1
     }
 
-  const steps = new Map<string, number>([[site.homeId, 0]])
-  const done = new Set<Shared>()
-  let ring = isReal.has(site.homeId) ? [site.homeId] : []
+  const steps = new Int32Array(pages.length).fill(-1)
+  const done = new Set<Places>()
+  const home = placeOf.get(site.homeId)
+  let ring = home === undefined ? [] : [home]
+  for (const at of ring) steps[at] = 0
   for (let distance = 1; ring.length > 0; distance++) {
-    const next: string[] = []
-    const reach = (id: string) => {
-      if (steps.has(id) || !isReal.has(id)) return
-      steps.set(id, distance)
-      next.push(id)
+    const next: number[] = []
+    const reach = (places: Places) => {
+      for (const at of places)
+        if (steps[at]! < 0) {
+          steps[at] = distance
+          next.push(at)
+        }
     }
-    for (const id of ring) {
-      to.get(id)!.forEach(reach)
-      for (const list of lists.get(id)!) {
-        // All that it leads to is reached already.
+    for (const at of ring) {
+      reach(to[at]!)
+      for (const list of lists[at]!) {
         if (done.has(list)) continue
         done.add(list)
-        list.forEach(reach)
+        reach(list)
       }
     }
     ring = next
   }
 
-  const nodes = pages.map(({ id }): GraphNode => ({
-    id,
-    steps: steps.get(id) ?? null,
-    to: to.get(id)!,
-    from: from.get(id)!,
-    isListed: listed.has(id),
-  }))
+  const leading = turned(to)
+  const nodes = ids.map(
+    (_, at) => new Node(ids, at, to[at]!, leading, steps[at]! < 0 ? null : steps[at]!, listed[at] === 1),
+  )
   return { nodes, byId: new Map(nodes.map((node) => [node.id, node])) }
 }
 

@@ -23,6 +23,8 @@ export interface SiteContext {
   /** What was worked out once for all pages that share it. */
   readonly signatures: Map<string, string>
   readonly weights: Map<string, number>
+  /** What the parts of a template weigh on a page, by its id. */
+  readonly pageWeights: WeakMap<object, Map<string, number>>
   /** The pages above those that were asked for last. */
   latestAbove: { readonly parentId: string | null; readonly above: readonly Page[] } | null
   /** Each part as it was made last, where the next page may show it again. */
@@ -99,6 +101,7 @@ export function contextOf(site: Site, publicPath: string | null = null): SiteCon
     siblings: new Map(),
     signatures: new Map(),
     weights: new Map(),
+    pageWeights: new WeakMap(),
     latestAbove: null,
     latestParts: new Map(),
   }

@@ -254,6 +254,19 @@ export function generatedWeight(
   { generated: placed, perLanguage }: Pick<CompiledTemplate, 'generated' | 'perLanguage'>,
   page: Page,
 ): number {
+  let known = context.pageWeights.get(placed)
+  if (!known) context.pageWeights.set(placed, (known = new Map<string, number>()))
+  let weight = known.get(page.id)
+  if (weight === undefined)
+    known.set(page.id, (weight = weighParts(context, { generated: placed, perLanguage }, page)))
+  return weight
+}
+
+function weighParts(
+  context: SiteContext,
+  { generated: placed, perLanguage }: Pick<CompiledTemplate, 'generated' | 'perLanguage'>,
+  page: Page,
+): number {
   const weigh = (entries: readonly Entry[], describes: boolean, look: number): number => {
     let bytes = 0
     const beside = linkOverhead(context) + look

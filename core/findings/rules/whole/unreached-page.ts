@@ -13,10 +13,10 @@ export const unreachedPage: Rule = {
     const graph = graphOf(context)
     if (!graph) return []
     return context.pages.flatMap((page) => {
-      const { steps, from, isListed } = graph.byId.get(page.id)!
+      const node = graph.byId.get(page.id)!
       // An error page is shown by the host, in place of what is not there.
-      if (steps !== null || isErrorPage(context.names.pages.get(page.id)!.path)) return []
-      const isLed = from.length > 0 || isListed
+      if (node.steps !== null || isErrorPage(context.names.pages.get(page.id)!.path)) return []
+      const isLed = node.isListed || node.from.length > 0
       return [
         {
           mark: isLed ? 'island' : '',
