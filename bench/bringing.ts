@@ -26,11 +26,15 @@ for (const count of (process.env.BENCH_PAGES ?? '300 2700').split(' ').map(Numbe
   const begun = performance.now()
   let halfMs = 0
   const choices = { scheme: null, lifts: true, generates: true }
-  const answer = await understandInThread({ name: '', choices, into: null, year: 2031 }, portionsOf(count), {
-    tell: (done, all) => {
-      if (done * 2 <= all) halfMs = performance.now() - begun
+  const answer = await understandInThread(
+    { name: '', choices, into: null, year: 2031 },
+    () => portionsOf(count),
+    {
+      tell: (done, all) => {
+        if (done * 2 <= all) halfMs = performance.now() - begun
+      },
     },
-  })
+  )
   const allMs = performance.now() - begun
   clearInterval(watching)
   await endBringers()

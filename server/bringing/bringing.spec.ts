@@ -19,7 +19,7 @@ import {
 import { housekeeping } from '../housekeeping'
 import { accountWithSite, freshDatabase, siteOf } from '../testing/support'
 import { bringIn, lookAtBringing } from './bringing'
-import { endBringers } from './in-thread'
+import { endBringers, roomMb } from './in-thread'
 import { beginBringing, correctBringing, dropBringing, takeBroughtFile, takeBroughtZip } from './taking'
 import type { BringingWishes } from './understanding'
 
@@ -305,6 +305,24 @@ test('what is no site, or an archive that is damaged, ends in a sentence', async
   // Names that lead out of it: the archive is refused, and nothing of it taken.
   const out = Buffer.from(whole.toString('latin1').replaceAll('a/b.html', '../x.htm'), 'latin1')
   await expect(takeBroughtZip(accountId, await begin(), [out])).rejects.toMatchObject({ code: 'not-an-archive' })
+}) // prettier-ignore
+
+test('a site that needs more memory than most is understood with more; what needs too much is refused, and ends nothing', async () => {
+  const id = await beginBringing(accountId, '')
+  const text = (at: number) => `<!DOCTYPE html><title>${at}</title><h1>${at}</h1>${`<p class=a${at}><b>x</b>`.repeat(4_000)}`
+  for (let at = 0; at < 12; at++) await takeBroughtFile(accountId, id, `${at || 'index'}.html`, [Buffer.from(text(at))])
+  const before = { ...roomMb }
+  try {
+    await endBringers()
+    Object.assign(roomMb, { lean: 24, ample: 24 })
+    await expect(lookAtBringing(accountId, id, kept)).rejects.toMatchObject({ code: 'too-heavy' })
+    await endBringers()
+    roomMb.ample = before.ample
+    expect((await lookAtBringing(accountId, id, kept)).lineCount).toBe(12)
+  } finally {
+    Object.assign(roomMb, before)
+    await endBringers()
+  }
 }) // prettier-ignore
 
 test('an archive that is changed anywhere ends in an answer', async () => {

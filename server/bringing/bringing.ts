@@ -232,14 +232,18 @@ export async function bringIn(
   const sources = new Set(made.map(({ source }) => source))
   const files = understood.joining?.change.files ?? site.files
   const ofFiles = new Set(files.map(({ hash }) => hash))
-  const pageTexts = [...texts].filter(([hash]) => !sources.has(hash) && !ofFiles.has(hash))
-  await eachOf(pageTexts, readAtOnce, ([, text]) => readAhead('html', text.toString()))
+  const pageTexts = texts.hashes.filter((hash) => !sources.has(hash) && !ofFiles.has(hash))
+  await eachOf(pageTexts, readAtOnce, (hash) => readAhead('html', textOf(hash)!))
   await readFilesAhead(files, textOf)
   log.info({ pages: site.pages.length, files: site.files.length, templates: templates.length }, 'brought in')
   forgetUnderstood()
   const putTexts = async (client: Queryable) => {
-    const all = [...texts.values()]
-    for (let at = 0; at < all.length; at += 200) await putBlobs(client, all.slice(at, at + 200))
+    const { hashes } = texts
+    for (let at = 0; at < hashes.length; at += 200)
+      await putBlobs(
+        client,
+        hashes.slice(at, at + 200).map((hash) => texts.get(hash)!),
+      )
   }
   const { into, joining } = understood
   if (into && joining) {

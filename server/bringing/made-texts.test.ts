@@ -1,13 +1,15 @@
-import { createHash } from 'node:crypto'
+import { createHash, randomBytes } from 'node:crypto'
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { MadeTexts } from './made-texts'
+import { unpack } from './packed-texts'
 
 const hashOf = (text: string) => createHash('sha256').update(text).digest('hex')
 
 const text = fc.oneof(
   fc.string({ unit: 'grapheme' }),
   // Longer than one piece holds, so that the next begins another; and one that fills what is left of it.
+  fc.nat({ max: 1_200_000 }).map((length) => randomBytes(length / 2).toString('hex')),
   fc.nat({ max: 1_200_000 }).map((length) => 'å'.repeat(length / 2)),
   fc.constant(''),
 )
@@ -19,7 +21,10 @@ test('texts are had by their names, and handed over once each', () => {
       for (const one of [...texts, ...texts]) expect(made.put(one)).toBe(hashOf(one))
       for (const one of texts) expect(made.get(hashOf(one))).toBe(one)
       const taken = [...made.take()].flatMap(({ bytes, places }) =>
-        places.map(([hash, at, length]) => [hash, Buffer.from(bytes.buffer, at, length).toString()] as const),
+        places.map(([hash, at, size, length]) => {
+          const packed = { bytes: Buffer.from(bytes.buffer, at, size), length }
+          return [hash, unpack(packed).toString()] as const
+        }),
       )
       expect(taken).toHaveLength(new Set(texts).size)
       expect(new Map(taken)).toEqual(new Map(texts.map((one) => [hashOf(one), one])))

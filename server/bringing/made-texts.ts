@@ -1,55 +1,57 @@
 import { createHash } from 'node:crypto'
 import type { Hash } from '#core/site'
+import { pack, type PackedText, unpack } from './packed-texts'
 
 /** Bytes that texts are written into, one after the other. */
 const chunkBytes = 1_000_000
 
-/** Texts in the bytes that hold them, as they are handed over: where each of them stands there. */
+/** Packed texts in the bytes that hold them, as they are handed over: where each of them stands there, and how long it is unpacked. */
 export interface TextChunk {
   readonly bytes: Uint8Array<ArrayBuffer>
-  readonly places: readonly (readonly [hash: Hash, at: number, length: number])[]
+  readonly places: readonly (readonly [hash: Hash, at: number, size: number, length: number])[]
 }
 
 /**
- * Texts that are made, in UTF-8. On the heap, that the collector goes over again and again, there is enough as it is; and what stands
- * in a few pieces is handed to another thread as it is, none of it copied.
+ * Texts that are made, in UTF-8 and packed. On the heap, that the collector goes over again and again, there is enough as it is; and
+ * what stands in a few pieces is handed to another thread as it is, none of it copied.
  */
 export class MadeTexts {
   readonly #chunks: {
     readonly bytes: Buffer<ArrayBuffer>
-    readonly places: [Hash, number, number][]
+    readonly places: [Hash, number, number, number][]
     used: number
   }[] = []
-  readonly #known = new Map<Hash, Buffer>()
+  readonly #known = new Map<Hash, PackedText>()
 
   /** Keeps a text, and names it. */
   put(text: string): Hash {
-    const length = Buffer.byteLength(text)
+    const written = Buffer.from(text)
+    const hash = createHash('sha256').update(written).digest('hex')
+    if (this.#known.has(hash)) return hash
+    const { bytes, length } = pack(written)
+    const size = bytes.length
     let chunk = this.#chunks.at(-1)
-    if (!chunk || chunk.used + length > chunk.bytes.length) {
-      const bytes = Buffer.from(new ArrayBuffer(Math.max(length, chunkBytes)))
-      this.#chunks.push((chunk = { bytes, places: [], used: 0 }))
+    if (!chunk || chunk.used + size > chunk.bytes.length) {
+      const room = Buffer.from(new ArrayBuffer(Math.max(size, chunkBytes)))
+      this.#chunks.push((chunk = { bytes: room, places: [], used: 0 }))
     }
     const at = chunk.used
-    const written = chunk.bytes.subarray(at, at + length)
-    written.write(text)
-    const hash = createHash('sha256').update(written).digest('hex')
-    // What is there already is written over by the next.
-    if (this.#known.has(hash)) return hash
-    this.#known.set(hash, written)
-    chunk.places.push([hash, at, length])
-    chunk.used += length
+    bytes.copy(chunk.bytes, at)
+    this.#known.set(hash, { bytes: chunk.bytes.subarray(at, at + size), length })
+    chunk.places.push([hash, at, size, length])
+    chunk.used += size
     return hash
   }
 
   get(hash: Hash): string | undefined {
-    return this.#known.get(hash)?.toString()
+    const known = this.#known.get(hash)
+    return known && unpack(known).toString()
   }
 
   /** Gives all of them away, and keeps none. */
   *take(): Generator<TextChunk> {
     this.#known.clear()
     for (const { bytes, places } of this.#chunks.splice(0))
-      if (places.length > 0) yield { bytes: new Uint8Array(bytes.buffer), places }
+      yield { bytes: new Uint8Array(bytes.buffer), places }
   }
 }

@@ -84,8 +84,7 @@ export async function understandWaiting(
   if (latest?.key === key) return latest.understood
   const answer = await understandAnew(id, bringing, wishes, into, watch)
   const understood = { ...answer, into, isCorrected: bringing.plan !== null, marks: bringing.marks ?? [] }
-  const size = [...understood.texts.values()].reduce((sum, { length }) => sum + length, 0)
-  if (size > mostKept) return understood
+  if (understood.texts.sizeBytes > mostKept) return understood
   const kept = { key, understood }
   latest = kept
   // Who goes away does not leave a site in memory.

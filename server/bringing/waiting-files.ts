@@ -20,7 +20,7 @@ export interface Waiting {
   /** Bytes of pages. */
   readonly pageBytes: number
   readonly remarks: readonly Remark[]
-  readonly portions: AsyncIterable<readonly FileToRead[]>
+  readonly portions: () => AsyncIterable<readonly FileToRead[]>
 }
 
 /** The files that wait, some at a time: nobody holds them all. */
@@ -33,7 +33,7 @@ export async function readWaiting(id: string): Promise<Waiting> {
     remarks: waiting.filter(isTooLong).map(({ path }) => {
       return { path, why: 'It is larger than a page may be, so it stays a file as it is.' }
     }),
-    portions: portionsOf(waiting),
+    portions: () => portionsOf(waiting),
   }
 }
 
