@@ -309,12 +309,12 @@ test('what is no site, or an archive that is damaged, ends in a sentence', async
 
 test('a site that needs more memory than most is understood with more; what needs too much is refused, and ends nothing', async () => {
   const id = await beginBringing(accountId, '')
-  const text = (at: number) => `<!DOCTYPE html><title>${at}</title><h1>${at}</h1>${`<p class=a${at}><b>x</b>`.repeat(4_000)}`
+  const text = (at: number) => `<!DOCTYPE html><title>${at}</title><h1>${at}</h1>${`<p class=a${at}><b>x</b>`.repeat(6_000)}`
   for (let at = 0; at < 12; at++) await takeBroughtFile(accountId, id, `${at || 'index'}.html`, [Buffer.from(text(at))])
   const before = { ...roomMb }
   try {
     await endBringers()
-    Object.assign(roomMb, { lean: 24, ample: 24 })
+    Object.assign(roomMb, { lean: 8, ample: 8 })
     await expect(lookAtBringing(accountId, id, kept)).rejects.toMatchObject({ code: 'too-heavy' })
     await endBringers()
     roomMb.ample = before.ample
