@@ -309,16 +309,16 @@ test('what is no site, or an archive that is damaged, ends in a sentence', async
 
 test('a site that needs more memory than most is understood with more; what needs too much is refused, and ends nothing', async () => {
   const id = await beginBringing(accountId, '')
-  const text = (at: number) => `<!DOCTYPE html><title>${at}</title><h1>${at}</h1>${`<p class=a${at}><b>x</b>`.repeat(6_000)}`
-  for (let at = 0; at < 12; at++) await takeBroughtFile(accountId, id, `${at || 'index'}.html`, [Buffer.from(text(at))])
+  const text = (at: number) => `<!DOCTYPE html><title>${at}</title><h1>${at}</h1>${`<p class=a${at}><b>x</b>`.repeat(20_000)}`
+  for (let at = 0; at < 6; at++) await takeBroughtFile(accountId, id, `${at || 'index'}.html`, [Buffer.from(text(at))])
   const before = { ...roomMb }
   try {
     await endBringers()
-    Object.assign(roomMb, { lean: 8, ample: 8 })
+    Object.assign(roomMb, { lean: 24, ample: 24 })
     await expect(lookAtBringing(accountId, id, kept)).rejects.toMatchObject({ code: 'too-heavy' })
     await endBringers()
     roomMb.ample = before.ample
-    expect((await lookAtBringing(accountId, id, kept)).lineCount).toBe(12)
+    expect((await lookAtBringing(accountId, id, kept)).lineCount).toBe(6)
   } finally {
     Object.assign(roomMb, before)
     await endBringers()
