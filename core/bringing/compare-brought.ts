@@ -5,7 +5,7 @@ import { isStanding, resolveReference, type Target } from '#core/links'
 import { type Names, namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import { treeDigest } from './reading/tree-digest'
-import type { OldNames } from './old-names'
+import { type OldNames, onHost } from './old-names'
 import type { Understood } from './understand'
 
 /** What comes out of a page that was brought in, beside what it was. */
@@ -129,7 +129,10 @@ export function compareBrought(
     if (isKept && path === page.path && made.trim() === page.text.trim()) return { ...told, outcome: 'same' }
     const references = referencesIn(made)
     const goalNow = (one: Reference) => goalOf(resolveReference(one.href, path, names, home), one)
-    const goalThen = (one: Reference) => goalOf(old.resolve(one.href, page.path), one)
+    const goalThen = (one: Reference) => {
+      const target = old.resolve(one.href, page.path)
+      return (target.kind === 'elsewhere' && onHost(one.href, old.names)) || goalOf(target, one)
+    }
     const becomes = byGoals(made, references, goalNow)
     const was = byGoals(page.text, page.references, goalThen)
     if (becomes.trim() === was.trim()) return { ...told, outcome: 'same' }

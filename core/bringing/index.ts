@@ -1,7 +1,7 @@
 /** Sites that exist already: understood from their files, and brought in with nothing lost. */
 export { type BroughtFile, commonFolder, isPageName, type Remark } from './brought'
 export { compareBrought, type ComparedPage, type ToCompare } from './compare-brought'
-export { type Beside, resolverOf } from './old-names'
+export { type OldNames, resolverOf } from './old-names'
 export type { CorrectedPage } from './corrected-plan'
 export type { Edges, FrameMark, Move } from './framing/frame-marks'
 export { type HandMadeMenu, handMadeMenus, type WrittenMenu, writtenMenus } from './framing/hand-made-menus'

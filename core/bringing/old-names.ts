@@ -2,6 +2,7 @@ import { homeNameOf } from '#core/site'
 import { resolveReference, type Target } from '#core/links'
 import type { Names, PageName } from '#core/naming'
 import { type BroughtFile, folderOf, homeOfFolder } from './brought'
+import { decoded, folderOfAddress } from './reading/host-folder'
 import { withEnding } from './reading/short-names'
 
 /** Where everything stood before it was brought in; ids are those that it has from now on. */
@@ -9,6 +10,8 @@ export interface OldNames {
   readonly names: Names
   readonly idOf: ReadonlyMap<string, string>
   readonly beside: Beside | null
+  /** The folder of their host that they stood in; '' for its top. */
+  readonly hostFolder: string
   /** What a reference led to on its host. */
   readonly resolve: Resolver
 }
@@ -28,12 +31,14 @@ export interface Beside {
  * Paths as they were, for asking what references led to.
  * @param idFor what a file is from now on
  * @param publicAddress where visitors find what stands at their top; '' where that is not known
+ * @param hostFolder the folder of their host that they stood in, as `hostFolderIn` has it
  * @param beside where a reference may lead that leads to none of the files
  */
 export function oldNamesOf(
   files: readonly BroughtFile[],
   idFor: (path: string) => string,
   publicAddress: string,
+  hostFolder = '',
   beside: Beside | null = null,
 ): OldNames {
   const pages = new Map<string, PageName>()
@@ -56,14 +61,39 @@ export function oldNamesOf(
     }
   }
   const names: Names = { pages, files: others, byPath, folderCount: folders.size, publicAddress }
-  return { names, idOf, beside, resolve: resolverOf(names, beside) }
+  return { names, idOf, beside, hostFolder, resolve: resolverOf({ names, beside, hostFolder }) }
+}
+
+/** A reference from the top of a host, from that of a folder of it; null for one that is none, or leads out of the folder. */
+export function fromTop(href: string, folder: string): string | null {
+  if (folder === '' || !href.startsWith('/') || href.startsWith('//')) return null
+  const steps = folder.split('/').length - 1
+  let end = 0
+  for (let step = 0; step < steps && end >= 0; step++) end = href.indexOf('/', end + 1)
+  // The folder by itself, as hosts lead on to it.
+  const [own, rest] = end < 0 ? [`${href}/`, ''] : [href.slice(0, end + 1), href.slice(end + 1)]
+  return decoded(own) === `/${folder}` ? `/${rest}` : null
+}
+
+/**
+ * The whole address of what a reference from a host's top leads to, where that lies beside the folder that the site stands in:
+ * within a site such a reference would be one from the top of the site. Null for any other.
+ */
+export function onHost(href: string, { publicAddress }: Pick<Names, 'publicAddress'>): string | null {
+  const folder = folderOfAddress(publicAddress)
+  if (folder === '' || !href.startsWith('/') || href.startsWith('//')) return null
+  return fromTop(href, folder) === null ? new URL(publicAddress).origin + href : null
 }
 
 /** References of which it is known where they lead. */
 const mostKept = 20_000
 
 /** What references led to, of nothing but where everything stood: another thread asks it as well. */
-export function resolverOf(names: Names, beside: Beside | null): Resolver {
+export function resolverOf({
+  names,
+  beside,
+  hostFolder,
+}: Pick<OldNames, 'names' | 'beside' | 'hostFolder'>): Resolver {
   const { byPath } = names
   // A site made by hand may have home files of several names.
   const homeFiles = new Set<string>()
@@ -72,7 +102,17 @@ export function resolverOf(names: Names, beside: Beside | null): Resolver {
   // Hosts of today show a page without its ending, too.
   const endings = new Set([...names.pages.values()].flatMap(({ path }) => /\.\w+$/.exec(path) ?? []))
   const usual = homeOfFolder('', byPath.keys()) ?? 'index.html'
+  const besideFolder = beside ? folderOfAddress(beside.names.publicAddress) : ''
   const resolve = (href: string, from: string): Target => {
+    const own = fromTop(href, hostFolder)
+    if (own !== null) {
+      const target = resolveHere(own, '')
+      if (target.kind !== 'missing' || !beside) return target
+    }
+    const target = resolveHere(href, from)
+    return target.kind === 'missing' && onHost(href, names) !== null ? { kind: 'elsewhere' } : target
+  }
+  const resolveHere = (href: string, from: string): Target => {
     const first = resolveReference(href, from, names, usual)
     if (first.kind !== 'missing') return first
     for (const home of homeFiles) {
@@ -85,7 +125,12 @@ export function resolverOf(names: Names, beside: Beside | null): Resolver {
       if (target.kind === 'page') return target
     }
     if (!beside) return first
-    const there = resolveReference(href, beside.base + from, beside.names, beside.homeFile)
+    const there = resolveReference(
+      fromTop(href, besideFolder) ?? href,
+      beside.base + from,
+      beside.names,
+      beside.homeFile,
+    )
     return there.kind === 'missing' ? first : there
   }
   // The pages of a folder have one menu, and each step of understanding asks where it leads. What is kept has an end: texts may

@@ -46,7 +46,7 @@ describe('pages that say where visitors find them', () => {
     expect(source).toContain('<meta property="og:url" content="{address}">')
     expect(source).toContain(`content="${address}img/boat.jpg"`)
     expect(site.pages.flatMap(({ slots }) => Object.keys(slots))).toEqual([])
-    expect(Object.values(outcomes(understood, store))).toEqual(['same', 'same', 'same', 'same'])
+    expect(Object.values(outcomes(understood, store))).toEqual(['menus', 'menus', 'same', 'same'])
     const tern = pageCalled(site, 'Tern')
     expect(pageAddress(site, tern)).toBe(`${address}boats/tern.html`)
     expect(pageAddress(site, pageCalled(site, 'Boats'))).toBe(`${address}boats/`)
@@ -107,7 +107,7 @@ describe('pages that say where visitors find them', () => {
     expect(source).toContain('<meta name="card:title" content="{title}">')
     expect(source).toContain('content="The same of all"')
     expect(source).not.toContain('dc.title')
-    expect(Object.values(outcomes(understood, store))).toEqual(['same', 'same', 'same', 'same'])
+    expect(Object.values(outcomes(understood, store))).toEqual(['same', 'menus', 'menus', 'same'])
   })
 
   test('one that says it twice, or of another page, says it as it did', () => {
@@ -115,7 +115,7 @@ describe('pages that say where visitors find them', () => {
     const twice = files['times.html'].replace('</head>', `<link rel="canonical" href="${address}">\n</head>`)
     const understood = bring({ ...files, 'times.html': twice }, store)
     expect(store.textOf(understood.site.templates[0]!.source)).not.toContain('canonical')
-    expect(outcomes(understood, store)['times.html']).toMatch(/^(same|spaces)$/)
+    expect(outcomes(understood, store)['times.html']).toMatch(/^(menus|same|spaces)$/)
   })
 
   test('one that says none is not made to', () => {

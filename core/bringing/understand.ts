@@ -17,6 +17,7 @@ import {
 import { languagesOf, withTranslations } from '#core/plan'
 import { homeFileOf, defaultTemplate, pageTitle } from '#core/template'
 import { withoutBases } from './reading/base-address'
+import { hostFolderIn } from './reading/host-folder'
 import { publicAddressIn } from './reading/public-address'
 import { remarksOfShortNames } from './reading/short-names'
 import { type BroughtFile, commonFolder, type Remark } from './brought'
@@ -171,7 +172,7 @@ export function understand(
     return { refusal: 'There is no page among these files: none is called .html or .htm.' }
   const remarks: Remark[] = [...ofBases]
   const publicAddress = publicAddressIn(files)
-  const old = oldNamesOf(files, () => newId(), publicAddress)
+  const old = oldNamesOf(files, () => newId(), publicAddress, hostFolderIn(files, publicAddress))
   const { pages, addressesOf } = withoutForwarders(readPages(pageFiles, old, tools.onPage))
   for (const [id, addresses] of addressesOf)
     for (const path of addresses) {
@@ -233,6 +234,11 @@ export function understand(
     })),
     templates: [],
   }
+  if (publicAddress === '' && old.hostFolder !== '')
+    remarks.push({
+      path: home.path,
+      why: `References begin with “/${old.hostFolder}”: that is taken for the folder of its host that the site stood in.`,
+    })
   const spoken = languagesOf(draft)
   const inDraft = new Map(draft.pages.map((page) => [page.id, page]))
   const said = translationsIn(pages, (id) => spoken.of(inDraft.get(id)!))

@@ -66,7 +66,7 @@ export async function compareShared(
         // As plain data: what is in numbers here is read with what all pages share.
         pages: some.map((page) => ({ ...page, references: [...page.references] })),
         madeIn: new Map(some.flatMap(({ id }) => (madeIn.has(id) ? [[id, madeIn.get(id)!]] : []))),
-        old: { names: old.names, beside: old.beside },
+        old: { names: old.names, beside: old.beside, hostFolder: old.hostFolder },
         texts,
         year: sources.year,
       }

@@ -15,7 +15,7 @@ import type { Names } from '#core/naming'
 import type { Group } from './frame'
 import type { Edges } from './frame-marks'
 import { folderOf } from '../brought'
-import type { OldNames } from '../old-names'
+import { fromTop, type OldNames, onHost } from '../old-names'
 import { type ReadPage, referencesWithin } from '../reading/read-page'
 
 /** A stretch of a model page that its template fills in otherwise. */
@@ -67,10 +67,13 @@ export function mendedHref(
 ): string | null {
   const { href } = reference
   const target = old.resolve(href, from)
+  if (target.kind === 'elsewhere') return onHost(href, old.names)
   if (!isStanding(reference, target)) return null
   const own = readOwnAddress(href, old.names.publicAddress)
   if (target.kind === 'missing') {
     if (own) return null
+    const inFolder = fromTop(href, old.hostFolder)
+    if (inFolder !== null) return inFolder
     if (href.startsWith('/') || leadsAbove(href, from) || (to !== null && folderOf(to) === folderOf(from)))
       return null
     if (to !== null && joins) return null

@@ -69,6 +69,26 @@ describe('pages of elsewhere join a site', () => {
   const site = siteFrom('Home\n  Visit\n    The pier\n  Birds', store)
   const { id: visitId } = pageCalled(site, 'Visit')
 
+  test('whose site stands in a folder of its host are understood from the host’s top', () => {
+    const seen = change(site, store, {
+      kind: 'setSetting',
+      field: 'publicAddress',
+      value: 'https://host.example/~anna/',
+      was: '',
+    })
+    const main =
+      '<p><a href="/~anna/old/times.html">Times</a> <a href="/~anna/old/fares.html">Fares</a> <a href="/~anna/old/boats.html">Boats</a> <a href="/~anna/visit/">Visit</a> <a href="/club/">Club</a></p>'
+    const files = {
+      'old/boats.html': page('Boats', main),
+      'old/times.html': page('Times', '<p>At nine.</p>'),
+      'old/fares.html': page('Fares', '<p>Two.</p>'),
+    }
+    const built = buildAll(join(seen, files, store).site, store)
+    expect(built.get('boats.html')).toContain(
+      '<p><a href="times.html">Times</a> <a href="fares.html">Fares</a> <a href="boats.html">Boats</a> <a href="visit/index.html">Visit</a> <a href="https://host.example/club/">Club</a></p>',
+    )
+  })
+
   test('in two languages, each page stays the one that it is in the other', () => {
     const to = (path: string, name: string) => `<p><a href="${path}">${name}</a></p>`
     const two = {

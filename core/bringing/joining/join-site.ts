@@ -12,6 +12,7 @@ import { encodePath, fileSyntaxOf } from '#core/markup'
 import { type BringingTools, mendedFile } from '../framing/lift-pages'
 import type { Goals } from '../framing/lift-template'
 import { oldNamesOf } from '../old-names'
+import { hostFolderIn } from '../reading/host-folder'
 import { asItWas, type ReadPage, readPages } from '../reading/read-page'
 import { inTheirLanguages, saidLanguage } from '../languages'
 import { translationsIn } from '../translations'
@@ -118,7 +119,9 @@ export function joinSite(
     identical.get(path) ?? (isKept ? held.same.get(path)?.id : undefined) ?? newId()
   const { publicAddress } = site
   const here = publicAddress === '' ? '' : publicAddress + encodePath(beside.base)
-  const old = oldNamesOf(files, idFor, here, beside)
+  // They may come from elsewhere than they go to.
+  const hostFolder = hostFolderIn(files, '') || hostFolderIn(files, here)
+  const old = oldNamesOf(files, idFor, here, hostFolder, beside)
   const isLeft = ({ path }: BroughtFile) =>
     identical.has(path) || (into.same === 'leave' && held.same.has(path))
   const coming = files.filter((file) => !isLeft(file))
