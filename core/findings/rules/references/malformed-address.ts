@@ -61,6 +61,15 @@ function faultIn(href: string): Fault | null {
   }
   const twice = /^https?:\/\/(?=https?:?\/)/i.exec(href)
   if (twice) return { what: `${href} begins twice.`, meant: href.slice(twice[0].length) }
+  // A mailbox by its name is what a letter's head has; an address has the mailbox alone (RFC 6068 §2).
+  const named =
+    /^mailto:\s*(?:([^\s?@<>]+@[^\s?@<>]+?)\s+[^\s?][^?]*|[^<>?]*<([^\s?@<>]+@[^\s?@<>]+)>\s*)$/i.exec(href)
+  const mailbox = named && (named[1] ?? named[2]!)
+  if (mailbox && mailAddress.test(mailbox))
+    return {
+      what: `${href} names who has the address, too; not every program reads past it.`,
+      meant: `mailto:${mailbox}`,
+    }
   if (/^mailto:/i.test(href) && !/^mailto:(\?|[^?@\s]+@[^?@\s]+)/i.test(href)) {
     const address = href.slice('mailto:'.length).trim()
     const meant = mailAddress.test(address) ? `mailto:${address}` : null
