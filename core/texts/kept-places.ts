@@ -49,6 +49,8 @@ const namedBy = (element: HtmlElement): string[] =>
  * places are here; one place alone is no proof.
  */
 function ownAddress(links: readonly PlaceLink[], places: ReadonlySet<string>): string | null {
+  // One that says where it leads within the page shows that it has no address in front.
+  if (links.some(({ address, place }) => address === '' && places.has(place))) return null
   const found = new Map<string, Set<string>>()
   for (const { address, place } of links)
     if (address !== '' && places.has(place)) {
