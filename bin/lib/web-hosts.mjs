@@ -14,7 +14,7 @@ const packages = [
 ]
 /** Debian lets one FTP server be installed at a time: these are unpacked beside it, with what they are linked to. */
 const unpacked = [
-  'proftpd-core', 'proftpd-mod-crypto', 'libhiredis0.14', 'libmemcached11', 'libmemcachedutil2', 'libpcre2-posix3', 'pure-ftpd',
+  'proftpd-core', 'proftpd-mod-crypto', 'libhiredis0.14', 'libmemcached11', 'libmemcachedutil2', 'libhashkit2', 'libpcre2-posix3', 'pure-ftpd',
 ] // prettier-ignore
 
 /**
