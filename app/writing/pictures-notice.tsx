@@ -15,7 +15,9 @@ const longest = 500_000
 
 /** Texts whose pictures stay where they are, for as long as this window stands. */
 const left = new Set<string>()
-const away = 'The server does not answer. Try again in a moment.'
+/** The file that a picture became; or why it became none, and whether it is of no use to go on. */
+type Taken = { readonly fileId: string } | { readonly why: string; readonly isOver: boolean }
+const away: Taken = { why: 'The server does not answer. Try again in a moment.', isOver: true }
 
 /** Says of a text that its pictures stand on other sites, and offers to take them into this one. */
 export function PicturesNotice({
@@ -64,16 +66,16 @@ export function PicturesNotice({
     setFailed([])
     for (const [done, address] of addresses.entries()) {
       setTaking({ done, all: addresses.length })
-      const id = crypto.randomUUID()
-      const why = await ask(address, id, ending.signal)
+      const taken = await ask(address, ending.signal)
       if (ending.signal.aborted) break
-      if (why !== null) {
-        refused.push(why)
+      if ('why' in taken) {
+        refused.push(taken.why)
+        if (taken.isOver) break
         continue
       }
       await store.catchUp()
       if (ending.signal.aborted) break
-      const file = namesOf(store.get().site).files.get(id)
+      const file = namesOf(store.get().site).files.get(taken.fileId)
       // What was typed meanwhile stands.
       const now = handle.current?.text()
       if (file === undefined || now === undefined) continue
@@ -82,17 +84,21 @@ export function PicturesNotice({
     setTaking(null)
     setFailed([...new Set(refused)])
   }
-  async function ask(address: string, id: string, signal: AbortSignal): Promise<string | null> {
+  async function ask(address: string, signal: AbortSignal): Promise<Taken> {
+    const wanted = { id: crypto.randomUUID(), address, keepsPlace: uploads.keepsPlace }
     try {
       const response = await fetch(`/sites/${site.id}/files/from-outside`, {
         method: 'POST',
         headers: asJson,
-        body: JSON.stringify({ id, address, keepsPlace: uploads.keepsPlace, seen: store.get().revision }),
+        body: JSON.stringify({ ...wanted, seen: store.get().revision }),
         signal,
       })
       if (!isJson(response)) return away
-      const told = (await response.json()) as { problem?: { message: string } }
-      return told.problem?.message ?? null
+      const told = (await response.json()) as
+        { fileId: string } | { problem: { code: string; message: string } }
+      if ('fileId' in told) return told
+      // What is wrong with one picture may not be with the next; with anything else it is.
+      return { why: told.problem.message, isOver: !/^(not-fetched|file-too-large)$/.test(told.problem.code) }
     } catch {
       return away
     }

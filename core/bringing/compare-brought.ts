@@ -131,7 +131,8 @@ export function compareBrought(
     const goalNow = (one: Reference) => goalOf(resolveReference(one.href, path, names, home), one)
     const goalThen = (one: Reference) => {
       const target = old.resolve(one.href, page.path)
-      return (target.kind === 'elsewhere' && onHost(one.href, old.names)) || goalOf(target, one)
+      const named = target.kind === 'elsewhere' && !one.ifThere && onHost(one.href, old.names)
+      return named || goalOf(target, one)
     }
     const becomes = byGoals(made, references, goalNow)
     const was = byGoals(page.text, page.references, goalThen)

@@ -22,7 +22,11 @@ const filesWith = (head: (path: string) => string = () => '') => ({
   'index.html': page('Home', '<p><a href="/~anna">Top</a> <a href="/~anna/boats/">Boats</a></p>', head('')),
   'times.html': page('Times', '<p><img src="/~anna/img/boat.jpg" alt=""></p>', head('times.html')),
   'boats/index.html': page('Boats', '<p><a href="/~anna/gone.html">gone</a></p>', head('boats/')),
-  'boats/tern.html': page('Tern', '<p><a href="/club/fees.html">The club</a></p>', head('boats/tern.html')),
+  'boats/tern.html': page(
+    'Tern',
+    '<p><a href="/club/fees.html">The club</a></p><script>say(\'/club/words.html\')</script>',
+    head('boats/tern.html'),
+  ),
   'img/boat.jpg': 'JPG',
   'css/site.css': 'body { background: url(/~anna/img/boat.jpg) }',
 })
@@ -58,6 +62,12 @@ describe('a site that stood in a folder of its host, and names everything from t
       '<a href="https://host.example/club/fees.html">The club</a>',
     )
     expect(built.get('boats/tern.htm')).toContain('<a href="../times.htm">Times</a>')
+    // What only reads like a path in a script stays.
+    expect(built.get('boats/tern.htm')).toContain("say('/club/words.html')")
+    expect(understood.remarks).toContainEqual({
+      path: 'index.html',
+      why: expect.stringContaining('“/club/fees.html” lies beside the site'),
+    })
   })
 })
 

@@ -4,6 +4,7 @@ import { encodePath, escapeAttribute, fileSyntaxOf, type Range, readHtml } from 
 import { splitReference } from '#core/links'
 import { namesOf } from '#core/naming'
 import {
+  count,
   defaultChecking,
   defaultOutput,
   defaultScheme,
@@ -17,7 +18,7 @@ import {
 import { languagesOf, withTranslations } from '#core/plan'
 import { homeFileOf, defaultTemplate, pageTitle } from '#core/template'
 import { withoutBases } from './reading/base-address'
-import { hostFolderIn } from './reading/host-folder'
+import { hostFolderIn, rootedIn } from './reading/host-folder'
 import { publicAddressIn } from './reading/public-address'
 import { remarksOfShortNames } from './reading/short-names'
 import { type BroughtFile, commonFolder, type Remark } from './brought'
@@ -28,7 +29,7 @@ import { type CorrectedPage, correctPlan } from './corrected-plan'
 import { type BringingTools, type FoundTemplate, liftPages, mendedFile } from './framing/lift-pages'
 import type { Goals } from './framing/lift-template'
 import { withoutForwarders } from './forwarding'
-import { oldNamesOf, type OldNames } from './old-names'
+import { oldNamesOf, type OldNames, onHost } from './old-names'
 import { asItWas, type PageAsItWas, type ReadPage, readPages } from './reading/read-page'
 import { inTheirLanguages, saidLanguage } from './languages'
 import { type PlanBy, type PlannedPage, planOf } from './plan-of'
@@ -152,6 +153,12 @@ export const remarksOfIncludes = (pageFiles: readonly BroughtFile[]): Remark[] =
       why: 'It has parts that its host puts in; they stay as the comments that they are.',
     }))
 
+/** What pages name from their host's top that lies beside the folder of it that the site stood in. */
+const besideOnHost = (files: readonly BroughtFile[], { names, resolve }: OldNames): string[] =>
+  [...rootedIn(files)]
+    .map((path) => `/${path}`)
+    .filter((href) => onHost(href, names) !== null && resolve(href, '').kind === 'elsewhere')
+
 /**
  * Understands a site from its files: the plan its pages follow, the templates they share, what they are called,
  * and where every reference leads. Nothing of it is thrown away: what fits no frame is kept whole.
@@ -238,6 +245,12 @@ export function understand(
     remarks.push({
       path: home.path,
       why: `References begin with “/${old.hostFolder}”: that is taken for the folder of its host that the site stood in.`,
+    })
+  const beside = publicAddress === '' ? [] : besideOnHost(files, old)
+  if (beside.length > 0)
+    remarks.push({
+      path: home.path,
+      why: `“${beside[0]!}”${beside.length > 1 ? ` and ${count(beside.length - 1, 'other')} lie` : ' lies'} beside the site on its host: named in full from now on, wherever the site stands.`,
     })
   const spoken = languagesOf(draft)
   const inDraft = new Map(draft.pages.map((page) => [page.id, page]))

@@ -4,7 +4,7 @@ import { namesOf } from '#core/naming'
 import { blankPlace, placeBytes } from '#core/pictures'
 import { realPlaces, treeOf } from '#core/plan'
 import { Problem } from '#core/problems'
-import { contentsOfPages, type Site, type SiteFile, textsOfPage } from '#core/site'
+import { contentsOfPages, type FileKind, type Hash, type Site, type SiteFile, textsOfPage } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
 import {
   addPortions,
@@ -41,17 +41,25 @@ export interface SentFile {
   readonly keepsPlace: boolean
 }
 
+/** What has come of a file, and what it is. */
+interface StoredFile {
+  readonly hash: Hash
+  readonly sizeBytes: number
+  readonly kind: FileKind
+  readonly label: string
+  /** Its front. */
+  readonly head: Buffer
+}
+
 /**
- * Takes a file as it comes, never whole in memory, and adds it to the site or puts it in the place of another.
+ * Stores a file as it comes, never whole in memory.
  * @throws Problem `file-too-large`, `site-too-large`, `account-full`
  */
-export async function takeFile(
+export async function storeFile(
   site: Site,
-  accountId: string,
-  seen: number,
-  { id, name, replaces, keepsPlace }: SentFile,
+  { name, keepsPlace }: Pick<SentFile, 'name' | 'keepsPlace'>,
   body: AsyncIterable<Uint8Array>,
-): Promise<Saved> {
+): Promise<StoredFile> {
   const room = roomIn(site)
   const ofOwner = await roomOfOwner(pool(), site.id)
   let head = Buffer.alloc(0)
@@ -69,20 +77,50 @@ export async function takeFile(
   const { hash, sizeBytes } = await new PostgresContents(pool()).put(
     keepsPlace ? counted() : withoutPlace(counted()),
   )
-  const { kind, label } = await fileKindOf(name, head)
+  return { hash, sizeBytes, head, ...(await fileKindOf(name, head)) }
+}
+
+/** Adds a file that was stored. */
+export const addStored = (
+  site: Site,
+  accountId: string,
+  seen: number,
+  id: string,
+  { kind, label, hash, sizeBytes }: Omit<StoredFile, 'head'>,
+): Promise<Saved> =>
+  changeSite(
+    site.id,
+    accountId,
+    seen,
+    () => ({ kind: 'addFile', id, fileKind: kind, label, hash, sizeBytes }),
+    true,
+    id,
+  )
+
+/**
+ * Takes a file as it comes, and adds it to the site or puts it in the place of another.
+ * @throws Problem `other-kind`, and those of `storeFile`
+ */
+export async function takeFile(
+  site: Site,
+  accountId: string,
+  seen: number,
+  { id, name, replaces, keepsPlace }: SentFile,
+  body: AsyncIterable<Uint8Array>,
+): Promise<Saved> {
+  const stored = await storeFile(site, { name, keepsPlace }, body)
+  const { hash, sizeBytes, label, head } = stored
   const old = replaces === null ? undefined : site.files.find((file) => file.id === replaces)
   // Under the old name, whose extension says what it is, hosts would send it as what it is not.
   if (old && (await fileKindOf(old.label, head)).label !== old.label)
     throw new Problem('other-kind', { name, old: old.label })
   await readFilesAhead([{ label: old?.label ?? label, sizeBytes, hash }])
+  if (!old) return addStored(site, accountId, seen, id, stored)
   return changeSite(
     site.id,
     accountId,
     seen,
-    () =>
-      old
-        ? { kind: 'setFile', fileId: old.id, hash, sizeBytes, was: old.hash }
-        : { kind: 'addFile', id, fileKind: kind, label, hash, sizeBytes },
+    () => ({ kind: 'setFile', fileId: old.id, hash, sizeBytes, was: old.hash }),
     true,
     id,
   )

@@ -67,7 +67,8 @@ export function mendedHref(
 ): string | null {
   const { href } = reference
   const target = old.resolve(href, from)
-  if (target.kind === 'elsewhere') return onHost(href, old.names)
+  // Mere words of a script that read like a path stay as they are.
+  if (target.kind === 'elsewhere') return reference.ifThere ? null : onHost(href, old.names)
   if (!isStanding(reference, target)) return null
   const own = readOwnAddress(href, old.names.publicAddress)
   if (target.kind === 'missing') {

@@ -23,7 +23,8 @@ export function decoded(path: string): string {
 export const folderOfAddress = (publicAddress: string): string =>
   publicAddress === '' ? '' : decoded(new URL(publicAddress).pathname.slice(1))
 
-function rootedIn(files: readonly BroughtFile[]): ReadonlySet<string> {
+/** The paths that pages name from the top of their host, without a slash in front. */
+export function rootedIn(files: readonly BroughtFile[]): ReadonlySet<string> {
   const found = new Set<string>()
   for (const { kind, text = '' } of files) {
     if (kind !== 'page') continue

@@ -51,9 +51,9 @@ afterAll(async () => {
 
 async function take(path: string, id = randomUUID(), signal = new AbortController().signal) {
   const picture = { id, address: base + path, keepsPlace: true }
-  await takeFromOutside(await siteOf(siteId, accountId), accountId, 0, picture, signal)
+  const fileId = await takeFromOutside(await siteOf(siteId, accountId), accountId, 0, picture, signal)
   const saved = await siteOf(siteId, accountId)
-  return { path: namesOf(saved).files.get(id), file: saved.files.find((one) => one.id === id) }
+  return { path: namesOf(saved).files.get(fileId), file: saved.files.find((one) => one.id === fileId) }
 }
 
 test('a picture of another site becomes a file of this one, by way of redirects, once', async () => {
@@ -64,6 +64,8 @@ test('a picture of another site becomes a file of this one, by way of redirects,
   expect(path).toBe('images/the-pier.png')
   expect((await getBlobs(pool(), [file!.hash])).get(file!.hash)!.equals(large)).toBe(true)
   await take('/moved', id)
+  // Asked for as another one: the site has it.
+  expect((await take('/img/The%20pier.JPG?v=2')).file!.id).toBe(id)
   expect((await siteOf(siteId, accountId)).files).toHaveLength(before.files.length + 1)
   expect((await take('/')).path).toBe('images/picture.png')
 })

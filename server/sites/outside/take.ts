@@ -2,9 +2,8 @@ import path from 'node:path'
 import { Problem } from '#core/problems'
 import type { Site } from '#core/site'
 import { deadline, limitFetching, type OpenAnswer, openOutside } from '#server/platform'
-import type { Saved } from '../changes/changes'
 import { fileKindOf, tellingBytes } from '../file-kind'
-import { takeFile } from '../files'
+import { addStored, storeFile } from '../files'
 import { mostRedirects } from './follow'
 
 /** Until it answers, how long it may pause, and in all. */
@@ -58,9 +57,10 @@ function nameOf({ pathname }: URL): string {
 }
 
 /**
- * Takes the picture that stands at an address of another site, as `takeFile` takes one that is sent.
+ * Takes the picture that stands at an address of another site. One that the site has already is not added once more.
  * @param id of the file that it becomes; asked for again because the answer was lost, it is taken once
- * @throws Problem `not-fetched`, `too-many-attempts`, and those of `takeFile`
+ * @returns the file that shows it
+ * @throws Problem `not-fetched`, `too-many-attempts`, and those of `storeFile`
  */
 export async function takeFromOutside(
   site: Site,
@@ -72,23 +72,20 @@ export async function takeFromOutside(
     keepsPlace,
   }: { readonly id: string; readonly address: string; readonly keepsPlace: boolean },
   gone: AbortSignal,
-): Promise<Saved> {
+): Promise<string> {
   await limitFetching(accountId)
   const signal = deadline(wholeMs, gone)
   const { url, body, end } = await open(address, signal)
-  const stop = () => end()
-  signal.addEventListener('abort', stop, { once: true })
+  signal.addEventListener('abort', end, { once: true })
   try {
     const name = nameOf(url)
-    return await takeFile(
-      site,
-      accountId,
-      seen,
-      { id, name, replaces: null, keepsPlace },
-      picture(body, name, url.host),
-    )
+    const stored = await storeFile(site, { name, keepsPlace }, picture(body, name, url.host))
+    const same = site.files.find(({ hash, kind }) => hash === stored.hash && kind === stored.kind)
+    if (same) return same.id
+    await addStored(site, accountId, seen, id, stored)
+    return id
   } finally {
-    signal.removeEventListener('abort', stop)
+    signal.removeEventListener('abort', end)
     end()
   }
 }

@@ -24,6 +24,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   const { account, site } = await requireSite(request, params.siteId, 'write')
   return answerProblems(async () => {
     const { seen, ...picture } = checkInput(wanted, await readJson(request))
-    return Response.json(await takeFromOutside(site, account.id, seen, picture, request.signal))
+    const fileId = await takeFromOutside(site, account.id, seen, picture, request.signal)
+    return Response.json({ fileId })
   })
 }
