@@ -82,8 +82,8 @@ function link(
   const marked = above ? ' aria-current="true"' : ''
   const other = otherLanguage(context, on, page)
   const leads = other && `${other} hreflang="${context.languages.of(page)}"`
-  const { linkAttributes } = fixedOf(placed).look
-  return `<a${rel && ` rel="${rel}"`}${linkAttributes} href="${href}"${leads}${marked}>${escapeText(labelIn(context, part, attributes, page))}</a>`
+  const { linkAttributes, aboveAttributes } = fixedOf(placed).look
+  return `<a${rel && ` rel="${rel}"`}${above ? aboveAttributes : linkAttributes} href="${href}"${leads}${marked}>${escapeText(labelIn(context, part, attributes, page))}</a>`
 }
 
 /**
@@ -175,7 +175,9 @@ function render(context: SiteContext, placed: Placed, page: Page, unit: string, 
       if (omitsOwn && one.id === page.id && below.length === 0) continue
       count += 1
       const anchor = anchorOf(one)
-      const item = one.id === page.id ? look.ownItemAttributes : look.itemAttributes
+      const isAbove = above.includes(one)
+      const item =
+        one.id === page.id ? look.ownItemAttributes : isAbove ? look.aboveItemAttributes : look.itemAttributes
       const description = describes ? (one.description ?? '') : ''
       if (below.length === 0 && description === '') html += `${begin}<li${item}>${anchor}</li>`
       else {

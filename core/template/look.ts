@@ -12,10 +12,13 @@ export interface Look {
   readonly mark: string
   readonly ownAttributes: string
   readonly linkAttributes: string
-  /** Of the list itself, of those in it, and of the page's own. */
+  /** Of a link to a page above, where the part marks those. */
+  readonly aboveAttributes: string
+  /** Of the list itself, of those in it, of the page's own, and of one of a page above. */
   readonly listAttributes: string
   readonly itemAttributes: string
   readonly ownItemAttributes: string
+  readonly aboveItemAttributes: string
 }
 
 /** What stands between two links of a line: a text, in which `<br>` begins another line. */
@@ -55,8 +58,10 @@ export function lookOf(part: GeneratedPart, attributes: Attributes): Look {
     mark,
     ownAttributes: classed(attributes['own-class'] ?? (mark === 'a' ? linkClass : undefined)),
     linkAttributes: classed(linkClass),
+    aboveAttributes: classed(attributes['above-class'] ?? linkClass),
     listAttributes: as === 'list' ? passed : classed(attributes['list-class']),
     itemAttributes: classed(itemClass),
     ownItemAttributes: classed(attributes['own-item-class'] ?? itemClass),
+    aboveItemAttributes: classed(attributes['above-item-class'] ?? itemClass),
   }
 }

@@ -86,6 +86,12 @@ describe('generated parts', () => {
       '<div>\n  <ul id="m">\n    <li class="i"><a class="l" href="tides.html">Tides</a></li>\n    <li class="i on"><a class="l on" aria-current="page">Ferry</a></li>\n    <li class="i"><a class="l" href="map.html">Map</a></li>\n  </ul>\n</div>\n',
     )
     expect(rendered(`<div>\n  ${part}\n</div>`, 'Home')).toBe('<div>\n</div>\n')
+    const marked =
+      '<site-menu levels="2" as="list" item-class="i" above-item-class="i up" above-class="up"></site-menu>'
+    expect(rendered(marked, 'Tides')).toContain(
+      '<li class="i up">\n    <a class="up" href="index.html" aria-current="true">Visit</a>',
+    )
+    expect(rendered(marked, 'Visit')).not.toContain('up"')
     const around = '<site-menu levels="all" as="nav" list-class="all" own-class=""></site-menu>'
     expect(rendered(around, 'Tides')).toContain('<nav>\n  <ul class="all">\n    <li>\n      <a href="index.html" aria-current="true">Visit</a>\n      <ul>\n        <li><a aria-current="page">Tides</a></li>') // prettier-ignore
     expect(compileTemplate('<site-menu as="list" between=""></site-menu>').unknown).toMatchObject([

@@ -200,7 +200,7 @@ describe('the example', () => {
       { name: 'Whole pages', pages: 1, isWhole: true },
     ])
     expect(view.templates[0]!.source).toContain(
-      '<site-menu levels="1" own="mark" home="first" as="list" own-item-class="here" id="menu">',
+      '<site-menu levels="1" own="mark" home="first" as="list" own-item-class="here" above-item-class="in" id="menu">',
     )
     // All stay, those in a folder without a home page too, but for one of another extension, which forwards.
     expect(view.lines.filter(({ was, path }) => was !== path).map(({ was }) => was)).toEqual([

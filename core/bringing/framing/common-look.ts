@@ -2,6 +2,9 @@ import type { HtmlAttribute } from '#core/markup'
 import { type Attributes, type GeneratedPart, marks } from '#core/template'
 import type { LinkLook } from '../reading/outline'
 
+/** What is said of how they look. */
+type Said = Exclude<keyof LinkLook, 'others'>
+
 /** How the links of an element look on all pages that have it. */
 export class CommonLook {
   /** What it is called; null of a line among other things. */
@@ -9,7 +12,7 @@ export class CommonLook {
   readonly attributes: readonly HtmlAttribute[]
   readonly isLine: boolean
   /** By what of them; false where pages differ in it. */
-  readonly #said = new Map<keyof LinkLook, string | false>()
+  readonly #said = new Map<Said, string | false>()
 
   constructor(tagName: string | null, attributes: readonly HtmlAttribute[], isLine: boolean) {
     this.tagName = tagName
@@ -17,9 +20,21 @@ export class CommonLook {
     this.isLine = isLine
   }
 
-  /** Adds how they look on a page: what nothing tells there is as it is elsewhere. */
-  add(look: LinkLook): void {
-    for (const [what, value] of Object.entries(look) as [keyof LinkLook, string | null][]) {
+  /**
+   * Adds how they look on a page: what nothing tells there is as it is elsewhere.
+   * @param above those of its entries that are pages above it
+   */
+  add({ others, ...look }: LinkLook, above: readonly string[] = []): void {
+    const isAbove = others.length === above.length && others.every((id) => above.includes(id))
+    const ofAbove = { aboveClass: null, aboveItemClass: null }
+    // Where others than those above look otherwise, nothing is told of any.
+    const told =
+      isAbove || others.length === 0
+        ? { ...look, ...(above.length === 0 && ofAbove) }
+        : { ...look, linkClass: null, itemClass: null, ...ofAbove }
+    if (!isAbove && others.length > 0 && above.length > 0)
+      for (const what of ['aboveClass', 'aboveItemClass'] as const) this.#said.set(what, false)
+    for (const [what, value] of Object.entries(told) as [Said, string | null][]) {
       if (value === null) continue
       const before = this.#said.get(what)
       this.#said.set(what, before === undefined || before === value ? value : false)
@@ -32,9 +47,9 @@ export class CommonLook {
   }
 
   /** What tells a part how to look like it, the attributes that pass on to its element among them. */
-  ofPart({ name, list }: GeneratedPart): Attributes {
-    const said = (what: keyof LinkLook) => this.#said.get(what) || undefined
-    const told = (what: keyof LinkLook) => this.#said.get(what) as string | false | undefined
+  ofPart({ name, list, marksAbove }: GeneratedPart): Attributes {
+    const said = (what: Said) => this.#said.get(what) || undefined
+    const told = (what: Said) => this.#said.get(what) as string | false | undefined
     const mark = said('mark')
     const isMarked = mark !== undefined && mark !== 'a' && marks.includes(mark)
     const [linkClass, itemClass] = [said('linkClass'), said('itemClass')]
@@ -42,6 +57,8 @@ export class CommonLook {
     /** The page's own, where it is not as without a word. */
     const own = (value: string | false | undefined, usual: string | undefined) =>
       typeof value === 'string' && value !== (usual ?? '') ? value : undefined
+    const above = (what: 'aboveClass' | 'aboveItemClass', usual: string | undefined) =>
+      marksAbove ? own(told(what), usual) : undefined
     const between = this.#said.get('between')
     const as = this.#element(list)
     const passed = this.attributes.filter(
@@ -55,8 +72,10 @@ export class CommonLook {
         ['list-class', as === 'list' ? undefined : said('listClass')],
         ['item-class', itemClass],
         ['own-item-class', own(ownItemClass, itemClass)],
+        ['above-item-class', above('aboveItemClass', itemClass)],
         ['link-class', linkClass],
         ['own-class', own(ownClass, isMarked ? undefined : linkClass)],
+        ['above-class', above('aboveClass', linkClass)],
         ...passed.map(({ name, value }) => [name, value] as const),
       ].filter((one): one is [string, string] => one[1] !== undefined),
     )

@@ -1,5 +1,6 @@
 import { ownNameOf } from '#core/language'
 import { escapeAttribute } from '#core/markup'
+import { ancestorsOf } from '#core/plan'
 import type { Site } from '#core/site'
 import {
   type Attributes,
@@ -133,7 +134,12 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       byPage.set(page.id, byPage.has(page.id) ? null : ids)
       const look = looks.get(key) ?? new CommonLook(tagName, list.attributes, isLine)
       looks.set(key, look)
-      look.add(list.look)
+      look.add(
+        list.look,
+        ancestorsOf(context.tree, pageOf.get(page.id)!)
+          .map(({ id }) => id)
+          .filter((id) => ids.includes(id)),
+      )
       // What is in a list belongs to it; an element that is a line has that in it, which can be a part by itself.
       return isLine && tagName !== null
     })

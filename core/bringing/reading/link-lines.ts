@@ -36,7 +36,10 @@ interface Stretch {
   readonly between: string[]
 }
 
-const inNoList = { listClass: null, itemClass: null, ownItemClass: null }
+const inNoList = {
+  ...{ listClass: null, itemClass: null, ownItemClass: null },
+  ...{ aboveClass: null, aboveItemClass: null, others: [] },
+}
 
 /** Letters that are taken for what a page is called, where it is no link. */
 const mostOwn = 120

@@ -16,11 +16,10 @@ export function linkListOf(
 ): NonNullable<WrittenNode['list']> {
   const entries: ListEntry[] = []
   const classes = {
-    linkClass: new Classes(),
     ownClass: new Classes(),
-    itemClass: new Classes(),
     ownItemClass: new Classes(),
   }
+  const [links, items] = [new ClassesOfEntries(), new ClassesOfEntries()]
   const lists: HtmlElement[] = []
   let mark: string | null = null
   walkHtml(element, (node) => {
@@ -31,10 +30,13 @@ export function linkListOf(
       const isOwn = id === null || id === ownId
       const label = textIn(node)
       entries.push(id === null ? { says: label } : { id, label })
-      classes[isOwn ? 'ownClass' : 'linkClass'].add(node)
+      if (isOwn) classes.ownClass.add(node)
+      else links.add(id, node)
       const item = node.parentNode
-      if (item && isElement(item) && item.tagName === 'li')
-        classes[isOwn ? 'ownItemClass' : 'itemClass'].add(item)
+      if (item && isElement(item) && item.tagName === 'li') {
+        if (isOwn) classes.ownItemClass.add(item)
+        else items.add(id, item)
+      }
     } else if (node.tagName === 'li' && !within.linking.has(node)) {
       entries.push({ says: within.holding.has(node) ? '' : textIn(node) })
       classes.ownItemClass.add(node)
@@ -49,6 +51,10 @@ export function linkListOf(
   // A list within its element; where it is the element, its attributes are those of the part.
   const [outer] = lists
   const listClass = outer && outer !== element ? (attributeOf(outer, 'class') ?? '') : null
+  const [link, item] = [links.told, items.told]
+  // The same entries, whichever of the two says so.
+  const isOne =
+    link.others.length === 0 || item.others.length === 0 || String(link.others) === String(item.others)
   return {
     entries,
     attributes: element.attrs.map(withoutPlace),
@@ -56,10 +62,13 @@ export function linkListOf(
       between: null,
       mark,
       listClass,
-      linkClass: classes.linkClass.common,
+      linkClass: isOne ? link.usual : links.common,
       ownClass: classes.ownClass.common,
-      itemClass: classes.itemClass.common,
+      itemClass: isOne ? item.usual : items.common,
       ownItemClass: classes.ownItemClass.common,
+      aboveClass: isOne ? (link.other ?? link.usual) : null,
+      aboveItemClass: isOne ? (item.other ?? item.usual) : null,
+      others: !isOne ? [] : link.others.length > 0 ? link.others : item.others,
     },
   }
 }
@@ -76,5 +85,37 @@ class Classes {
   get common(): string | null {
     const [only, another] = this.#all
     return another === undefined ? (only ?? null) : null
+  }
+}
+
+/** The `class` of entries, which some of them have another of than most. */
+class ClassesOfEntries {
+  readonly #ids = new Map<string, string[]>()
+
+  add(id: string, element: HtmlElement): void {
+    const name = attributeOf(element, 'class') ?? ''
+    const ids = this.#ids.get(name)
+    if (ids) ids.push(id)
+    else this.#ids.set(name, [id])
+  }
+
+  get common(): string | null {
+    const [only, another] = this.#ids.keys()
+    return another === undefined ? (only ?? null) : null
+  }
+
+  /** What most have, and what the others have: of as many, those without a class are as usual. */
+  get told(): {
+    readonly usual: string | null
+    readonly other: string | null
+    readonly others: readonly string[]
+  } {
+    const [first, second, third] = [...this.#ids].sort(
+      ([a, those], [b, these]) => these.length - those.length || a.length - b.length,
+    )
+    const isTold = second !== undefined && third === undefined
+    if (!isTold || (first![1].length === second[1].length && first![0] !== ''))
+      return { usual: this.common, other: null, others: [] }
+    return { usual: first![0], other: second[0], others: second[1] }
   }
 }

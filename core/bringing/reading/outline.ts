@@ -17,6 +17,11 @@ export interface LinkLook {
   readonly ownItemClass: string | null
   readonly linkClass: string | null
   readonly ownClass: string | null
+  /** Of entries that look otherwise than the others, and are not the page's own: those of the pages above it, perhaps. */
+  readonly aboveClass: string | null
+  readonly aboveItemClass: string | null
+  /** Which those are. */
+  readonly others: readonly string[]
 }
 
 /** What few nodes have. */

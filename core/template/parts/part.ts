@@ -39,11 +39,15 @@ export const lookAttributes: readonly PartAttribute[] = [
   { name: 'between', values: [], isText: true },
   { name: 'as', values: ['nav', 'p', 'div', 'list'] },
   { name: 'mark', values: marks },
-  ...['list-class', 'item-class', 'own-item-class', 'link-class', 'own-class'].map((name): PartAttribute => ({
-    name,
-    values: [],
-    isText: true,
-  })),
+  ...[
+    'list-class',
+    'item-class',
+    'own-item-class',
+    'above-item-class',
+    'link-class',
+    'own-class',
+    'above-class',
+  ].map((name): PartAttribute => ({ name, values: [], isText: true })),
 ]
 
 /**
