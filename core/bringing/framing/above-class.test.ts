@@ -19,9 +19,7 @@ function page(label: string, path: string, entry: (isOwn: boolean, isAbove: bool
 <title>${label} - Seahouse</title>
 </head>
 <body>
-<ul id="menu">
-${entries.join('\n')}
-</ul>
+${entries[0]!.startsWith('<li') ? `<ul id="menu">\n${entries.join('\n')}\n</ul>` : `<div class="topnav">\n${entries.join('\n')}\n</div>`}
 <main>
 <h1>${label}</h1>
 <p>${label}, in words.</p>
@@ -60,6 +58,21 @@ describe('a menu that marks the section of a page by a class', () => {
     expect(built.get('rooms/index.html')).toContain(
       '<li><a class="link" href="../about.html">About us</a></li>',
     )
+  })
+
+  test('keeps it in a line of links, too; where another link is marked the line stays as each page has it', () => {
+    const files = siteWith((isOwn, isAbove) => `<a ${isOwn || isAbove ? 'class="active" ' : ''}*</a>`)
+    const { source, built } = broughtIn(files)
+    expect(source).toContain(
+      '<div class="topnav">\n<site-menu levels="1" own="mark" home="first" between=" " own-class="active" above-class="active"></site-menu>\n</div>',
+    )
+    expect(built.get('rooms/red.html')).toContain(
+      '<a href="../index.html">Home</a> <a class="active" href="index.html" aria-current="true">Rooms</a> <a href="../about.html">',
+    )
+    const other = Object.fromEntries(
+      Object.entries(files).map(([path, html]) => [path, html.replace('<a href', '<a class="new" href')]),
+    )
+    expect(broughtIn(other).source).not.toContain('<site-menu')
   })
 
   test('is not thought to where one page of the section does not, or another entry is marked', () => {

@@ -2,6 +2,10 @@ import type { HtmlAttribute } from '#core/markup'
 import { type Attributes, type GeneratedPart, marks } from '#core/template'
 import type { LinkLook } from '../reading/outline'
 
+/** Whether the entries that look otherwise than the others, if any do, are some that are known. */
+export const marksThose = ({ others }: LinkLook, known: readonly string[]): boolean =>
+  others.length === 0 || (others.length === known.length && others.every((id) => known.includes(id)))
+
 /** What is said of how they look. */
 type Said = Exclude<keyof LinkLook, 'others'>
 
@@ -24,15 +28,15 @@ export class CommonLook {
    * Adds how they look on a page: what nothing tells there is as it is elsewhere.
    * @param above those of its entries that are pages above it
    */
-  add({ others, ...look }: LinkLook, above: readonly string[] = []): void {
-    const isAbove = others.length === above.length && others.every((id) => above.includes(id))
+  add(all: LinkLook, above: readonly string[] = []): void {
+    const { others: _, ...look } = all
+    const isAbove = marksThose(all, above)
     const ofAbove = { aboveClass: null, aboveItemClass: null }
     // Where others than those above look otherwise, nothing is told of any.
-    const told =
-      isAbove || others.length === 0
-        ? { ...look, ...(above.length === 0 && ofAbove) }
-        : { ...look, linkClass: null, itemClass: null, ...ofAbove }
-    if (!isAbove && others.length > 0 && above.length > 0)
+    const told = isAbove
+      ? { ...look, ...(above.length === 0 && ofAbove) }
+      : { ...look, linkClass: null, itemClass: null, ...ofAbove }
+    if (!isAbove && above.length > 0)
       for (const what of ['aboveClass', 'aboveItemClass'] as const) this.#said.set(what, false)
     for (const [what, value] of Object.entries(told) as [Said, string | null][]) {
       if (value === null) continue

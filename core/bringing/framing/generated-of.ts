@@ -13,7 +13,7 @@ import {
 import type { ListEntry } from '../reading/outline'
 import type { ReadPage } from '../reading/read-page'
 import { calledBy } from '../translations'
-import { CommonLook } from './common-look'
+import { CommonLook, marksThose } from './common-look'
 
 /** An element of pages that lists what a generated part lists, on each of them. */
 export interface FoundPart {
@@ -128,18 +128,18 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       const isLine = list.look.between !== null
       const labels = isLine ? calledOtherwise(list.entries, page.id, labelOf) : []
       if (!labels.every((label) => calledBy(label) !== null)) return true
+      const above = ancestorsOf(context.tree, pageOf.get(page.id)!)
+        .map(({ id }) => id)
+        .filter((id) => ids.includes(id))
+      // Which of a line are marked is its author's choice where it is not those above.
+      if (isLine && !marksThose(list.look, above)) return true
       if (labels.length > 0) ofLanguagesAlone.add(key)
       const byPage = lists.get(key) ?? new Map<string, string[] | null>()
       lists.set(key, byPage)
       byPage.set(page.id, byPage.has(page.id) ? null : ids)
       const look = looks.get(key) ?? new CommonLook(tagName, list.attributes, isLine)
       looks.set(key, look)
-      look.add(
-        list.look,
-        ancestorsOf(context.tree, pageOf.get(page.id)!)
-          .map(({ id }) => id)
-          .filter((id) => ids.includes(id)),
-      )
+      look.add(list.look, above)
       // What is in a list belongs to it; an element that is a line has that in it, which can be a part by itself.
       return isLine && tagName !== null
     })

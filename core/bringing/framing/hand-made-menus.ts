@@ -4,7 +4,7 @@ import type { Page } from '#core/site'
 import type { SiteContext } from '#core/template'
 import { outlineOf } from '../reading/page-outline'
 import { Strings } from '../reading/packed'
-import { CommonLook } from './common-look'
+import { CommonLook, marksThose } from './common-look'
 import { flatIds, maybe, partCalled, type Way, writtenPart } from './generated-of'
 
 /** A menu that a template has by hand, and the part that lists what it does. */
@@ -56,6 +56,8 @@ export function writtenMenus(source: string, resolve: Resolver): WrittenMenu[] {
     const ids = entries.map(({ id }) => id)
     if (ids.length < fewest || ids.length < list.entries.length || new Set(ids).size < ids.length)
       return false
+    // One that is marked on all pages is so by its author's choice.
+    if (list.look.between !== null && !marksThose(list.look, [])) return false
     const look = new CommonLook(tagName, list.attributes, list.look.between !== null)
     look.add(list.look)
     menus.push({ ...range, ids, labels: entries.map(({ label }) => label), look })

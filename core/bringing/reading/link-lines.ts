@@ -1,5 +1,6 @@
 import { attributeOf, digestOf, type HtmlElement, type HtmlNode, isElement, type Range } from '#core/markup'
 import { marks } from '#core/template'
+import { ClassesOfEntries } from './entry-classes'
 import type { LinkLook, ListEntry } from './outline'
 import { childrenOf, rangeOf, textIn } from './page-tree'
 
@@ -36,10 +37,7 @@ interface Stretch {
   readonly between: string[]
 }
 
-const inNoList = {
-  ...{ listClass: null, itemClass: null, ownItemClass: null },
-  ...{ aboveClass: null, aboveItemClass: null, others: [] },
-}
+const inNoList = { listClass: null, itemClass: null, ownItemClass: null, aboveItemClass: null }
 
 /** Letters that are taken for what a page is called, where it is no link. */
 const mostOwn = 120
@@ -180,8 +178,10 @@ function longestLine(
   const others = links.filter(({ isOwn }) => !isOwn)
   const [first, last] = [best[0], best[best.length - 1]]
   if (!first || !last || best.length < 2 || links.length === 0) return null
-  const [other] = others
-  if (others.some((one) => one.class !== other!.class)) return null
+  const classes = new ClassesOfEntries()
+  for (const { entry, class: name } of others) if ('id' in entry) classes.add(entry.id, name)
+  const { usual: linkClass, other: aboveClass, others: apart } = classes.told
+  if (others.length > 0 && linkClass === null) return null
   const own = best.find(({ isOwn }) => isOwn)
   const digests = best.map(({ entry, isBare, child }) => (isBare ? entry : digestOfChild(child)))
   return {
@@ -192,9 +192,11 @@ function longestLine(
     look: {
       between: usual,
       mark: own ? (own.mark ?? 'a') : null,
-      linkClass: other?.class ?? null,
-      ownClass: own && !own.isBare ? own.class : null,
       ...inNoList,
+      linkClass,
+      ownClass: own && !own.isBare ? own.class : null,
+      aboveClass: aboveClass ?? linkClass,
+      others: apart,
     },
     digest: digestOf(JSON.stringify([usual, digests])),
   }

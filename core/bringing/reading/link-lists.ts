@@ -1,5 +1,6 @@
 import { attributeOf, type HtmlElement, type HtmlNode, isElement, walkHtml } from '#core/markup'
 import type { ListEntry, WrittenNode } from './outline'
+import { ClassesOfEntries } from './entry-classes'
 import { childrenOf, textIn, withoutPlace } from './page-tree'
 
 /**
@@ -31,11 +32,11 @@ export function linkListOf(
       const label = textIn(node)
       entries.push(id === null ? { says: label } : { id, label })
       if (isOwn) classes.ownClass.add(node)
-      else links.add(id, node)
+      else links.add(id, attributeOf(node, 'class') ?? '')
       const item = node.parentNode
       if (item && isElement(item) && item.tagName === 'li') {
         if (isOwn) classes.ownItemClass.add(item)
-        else items.add(id, item)
+        else items.add(id, attributeOf(item, 'class') ?? '')
       }
     } else if (node.tagName === 'li' && !within.linking.has(node)) {
       entries.push({ says: within.holding.has(node) ? '' : textIn(node) })
@@ -85,37 +86,5 @@ class Classes {
   get common(): string | null {
     const [only, another] = this.#all
     return another === undefined ? (only ?? null) : null
-  }
-}
-
-/** The `class` of entries, which some of them have another of than most. */
-class ClassesOfEntries {
-  readonly #ids = new Map<string, string[]>()
-
-  add(id: string, element: HtmlElement): void {
-    const name = attributeOf(element, 'class') ?? ''
-    const ids = this.#ids.get(name)
-    if (ids) ids.push(id)
-    else this.#ids.set(name, [id])
-  }
-
-  get common(): string | null {
-    const [only, another] = this.#ids.keys()
-    return another === undefined ? (only ?? null) : null
-  }
-
-  /** What most have, and what the others have: of as many, those without a class are as usual. */
-  get told(): {
-    readonly usual: string | null
-    readonly other: string | null
-    readonly others: readonly string[]
-  } {
-    const [first, second, third] = [...this.#ids].sort(
-      ([a, those], [b, these]) => these.length - those.length || a.length - b.length,
-    )
-    const isTold = second !== undefined && third === undefined
-    if (!isTold || (first![1].length === second[1].length && first![0] !== ''))
-      return { usual: this.common, other: null, others: [] }
-    return { usual: first![0], other: second[0], others: second[1] }
   }
 }
