@@ -27,21 +27,17 @@ export {
   walkHtml,
 } from './tree'
 export { type MarkupError, parseHtml, parsePlaces, parseTree, pieceOf } from './parse'
-export {
-  fixedIn,
-  type Heading,
-  type HtmlFacts,
-  type Pieced,
-  type PlacedRange,
-  type PlacedReference,
-  placesIn,
-  readHtml,
-  readToPlace,
-  type SaidOfPage,
-  saysUnlisted,
-  type ReadLink,
-  type ReadPicture,
-} from './html'
+export { fixedIn, placesIn, readHtml, readToPlace, saysUnlisted } from './html'
+export type {
+  Heading,
+  HtmlFacts,
+  Pieced,
+  PlacedRange,
+  PlacedReference,
+  ReadLink,
+  ReadPicture,
+  SaidOfPage,
+} from './html-facts'
 export { type LinePlace, Lines } from './lines'
 export type { ElementNote } from './notes'
 export { type HeadCell, rowsOf, type TableHeads } from './table-heads'
