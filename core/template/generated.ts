@@ -243,8 +243,13 @@ export const linkOverhead = ({ languages }: SiteContext): number => (languages.a
 
 /** Bytes that each link of a part takes besides, by how that looks. */
 export const lookOverhead = (placed: Placed): number => {
-  const { between, linkAttributes, itemAttributes } = fixedOf(placed).look
-  return (between?.length ?? 0) + linkAttributes.length + itemAttributes.length
+  const { between, linkAttributes, aboveAttributes, itemAttributes, aboveItemAttributes } =
+    fixedOf(placed).look
+  return (
+    (between?.length ?? 0) +
+    Math.max(linkAttributes.length, aboveAttributes.length) +
+    Math.max(itemAttributes.length, aboveItemAttributes.length)
+  )
 }
 
 /**
