@@ -1,7 +1,6 @@
-import http from 'node:http'
-import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { config } from '../platform/config'
+import { outsideServer } from '../testing/outside'
 import { accountWithSite, freshDatabase, siteOf } from '../testing/support'
 import { putBlob } from '../contents/blobs'
 import { changeSite } from './changes/changes'
@@ -14,7 +13,7 @@ import { graphOfSite, weightsOfSite } from './picture-of-site'
 let database: Awaited<ReturnType<typeof freshDatabase>>
 let accountId: string
 let siteId: string
-let outside: http.Server
+let outside: Awaited<ReturnType<typeof outsideServer>>
 let base: string
 /** What the server outside was asked, in order. */
 const asked: string[] = []
@@ -24,7 +23,7 @@ let mostOpen = 0
 beforeAll(async () => {
   database = await freshDatabase()
   ;({ accountId, siteId } = await accountWithSite('Home\n  Visit\n  Birds'))
-  outside = http.createServer((request, response) => {
+  outside = await outsideServer((request, response) => {
     asked.push(`${request.method} ${request.url}`)
     mostOpen = Math.max(mostOpen, ++open)
     response.on('close', () => (open -= 1))
@@ -44,12 +43,10 @@ beforeAll(async () => {
       default: return response.writeHead(404).end()
     }
   }) // prettier-ignore
-  await new Promise<void>((resolve) => outside.listen(0, '127.0.0.1', resolve))
-  base = `http://127.0.0.1:${(outside.address() as AddressInfo).port}`
+  ;({ base } = outside)
 })
 afterAll(async () => {
   await endLookers()
-  outside.closeAllConnections()
   outside.close()
   await database.close()
 })

@@ -1,11 +1,10 @@
 import { randomBytes, randomUUID } from 'node:crypto'
-import http from 'node:http'
-import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { namesOf } from '#core/naming'
 import { config } from '../../platform/config'
 import { pool } from '../../platform/pool'
 import { getBlobs } from '../../contents/blobs'
+import { outsideServer } from '../../testing/outside'
 import { accountWithSite, freshDatabase, siteOf } from '../../testing/support'
 import { takeFromOutside } from './take'
 
@@ -16,14 +15,14 @@ const large = Buffer.concat([front, randomBytes(300_000)])
 let database: Awaited<ReturnType<typeof freshDatabase>>
 let accountId: string
 let siteId: string
-let outside: http.Server
+let outside: Awaited<ReturnType<typeof outsideServer>>
 let base: string
 const asked: string[] = []
 
 beforeAll(async () => {
   database = await freshDatabase()
   ;({ accountId, siteId } = await accountWithSite('Home'))
-  outside = http.createServer((request, response) => {
+  outside = await outsideServer((request, response) => {
     asked.push(request.url!)
     const to = (location: string) => response.writeHead(302, { location }).end()
     switch (request.url) {
@@ -40,11 +39,9 @@ beforeAll(async () => {
       default: return response.writeHead(404).end()
     }
   }) // prettier-ignore
-  await new Promise<void>((resolve) => outside.listen(0, '127.0.0.1', resolve))
-  base = `http://127.0.0.1:${(outside.address() as AddressInfo).port}`
+  ;({ base } = outside)
 })
 afterAll(async () => {
-  outside.closeAllConnections()
   outside.close()
   await database.close()
 })
