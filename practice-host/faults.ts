@@ -1,3 +1,5 @@
+const usualHomeFiles = ['index.html', 'index.htm']
+
 /** Switches for what can go wrong at a host. All off unless a test turns one on. */
 export class Faults {
   /** Answers no request before this long after it came, as one that is far away does. */
@@ -32,6 +34,14 @@ export class Faults {
   foldsCase = false
   /** Letters of the longest name it takes; null for what the disk takes. */
   longestName: number | null = null
+  /** How far its clock is ahead; negative where it is behind. */
+  clockSeconds = 0
+  /** What becomes of a time that it is told a file was changed: set, refused, or taken and left as it was. */
+  times: 'set' | 'refused' | 'left' = 'set'
+  /** What visitors get for a folder's address without the slash: led on to the one with it, its home page, or nothing. */
+  slashes: 'added' | 'not wanted' | 'needed' = 'added'
+  /** Files that are shown for a folder, the first that is there. */
+  homeFiles: readonly string[] = usualHomeFiles
   /** Requests that are never answered: `SUBSYSTEM`, `OPENDIR`, `READDIR`, `READ`, `STAT`, `WRITE` … */
   readonly never = new Set<string>()
   /** How many requests have been left without an answer. */
@@ -86,6 +96,10 @@ export class Faults {
     this.closedFiles = false
     this.fixedRights = false
     this.foldsCase = false
+    this.clockSeconds = 0
+    this.slashes = 'added'
+    this.homeFiles = usualHomeFiles
+    this.times = 'set'
     this.shut.clear()
     this.longestName = null
     this.oldListing = false
@@ -126,6 +140,17 @@ export class Faults {
     if (left <= 0) return
     this.failures.set(name, left - 1)
     throw new Error('Failure')
+  }
+
+  /** What time it is, as the host believes. */
+  now(): Date {
+    return new Date(Date.now() + this.clockSeconds * 1_000)
+  }
+
+  /** Whether a file is to be given a time; what refuses, says so. */
+  takesTime(): boolean {
+    if (this.times === 'refused') throw new Error('Failure')
+    return this.times === 'set'
   }
 
   beforeRead(name: string): void {

@@ -53,14 +53,17 @@ const timeOf = (ms: number): string => new Date(ms).toISOString().replace(/\D/g,
 const rightsOf = (mode: number): string => `0${(mode & 0o777).toString(8).padStart(3, '0')}`
 
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-/** A line as `ls -l` writes it, which old servers send for LIST. */
+const halfYearMs = 183 * 86_400_000
+/** A line as `ls -l` writes it, which old servers send for LIST: of what is older than half a year, the day alone. */
 function unixLine(
   name: string,
   stats: { isDirectory(): boolean; size: number; mtime: Date; mode: number },
+  now: Date,
 ): string {
   const { mtime, mode } = stats
   const day = String(mtime.getUTCDate()).padStart(2)
-  const time = mtime.toISOString().slice(11, 16)
+  const isOld = now.getTime() - mtime.getTime() > halfYearMs
+  const time = isOld ? ` ${mtime.getUTCFullYear()}` : mtime.toISOString().slice(11, 16)
   const rights = [...'rwxrwxrwx'].map((letter, at) => ((mode >> (8 - at)) & 1 ? letter : '-')).join('')
   const kind = (stats.isDirectory() ? 'd' : '-') + rights
   return `${kind} 1 keeper keeper ${stats.size} ${months[mtime.getUTCMonth()]} ${day} ${time} ${name}`
@@ -207,7 +210,7 @@ class FtpSession {
       this.#protected = level === 'P'
       this.#reply(200, 'Done')
     },
-    FEAT: () => this.#lines(211, 'Features', [...(this.options.faults.oldListing ? [] : ['MLST type*;size*;modify*;UNIX.mode*;', 'EPSV']), 'UTF8', 'AUTH TLS', 'PROT', 'SIZE', 'MDTM', 'REST STREAM'], 'End'),
+    FEAT: () => this.#lines(211, 'Features', [...(this.options.faults.oldListing ? [] : ['MLST type*;size*;modify*;UNIX.mode*;', 'EPSV']), 'UTF8', 'MFMT', 'AUTH TLS', 'PROT', 'SIZE', 'MDTM', 'REST STREAM'], 'End'),
     OPTS: () => this.#reply(200, 'Done'),
     SYST: () => this.#reply(215, 'UNIX Type: L8'),
     NOOP: () => this.#reply(200, 'Done'),
@@ -248,7 +251,7 @@ class FtpSession {
     },
     LIST: async (words) => {
       const wanted = words.replace(/^-\w+ ?/, '')
-      const tell = (name: string, { isFolder, size, mtimeMs, mode }: Entry) => unixLine(name, { isDirectory: () => isFolder, size, mtime: new Date(mtimeMs), mode })
+      const tell = (name: string, { isFolder, size, mtimeMs, mode }: Entry) => unixLine(name, { isDirectory: () => isFolder, size, mtime: new Date(mtimeMs), mode }, this.options.faults.now())
       await this.#sendLines(this.#entries(wanted, tell))
     },
     SIZE: async (wanted) => {
@@ -257,6 +260,16 @@ class FtpSession {
       this.#reply(213, String(stats.size))
     },
     MDTM: async (wanted) => this.#reply(213, timeOf((await fs.stat(this.#on(wanted))).mtimeMs)),
+    MFMT: async (words) => {
+      const [, time, wanted] = /^(\d{14}) (.+)$/s.exec(words) ?? []
+      const { faults } = this.options
+      if (!time || faults.oldListing) throw new Refused(500, 'Not known here')
+      const [year, month, day, hour, minute, second] = time.match(/^....|../g)!.map(Number) as [number, number, number, number, number, number]
+      const modified = new Date(Date.UTC(year, month - 1, day, hour, minute, second))
+      const at = this.#on(wanted!)
+      if (faults.takesTime()) await fs.utimes(at, modified, modified)
+      this.#reply(213, `Modify=${time}; ${wanted}`)
+    },
     REST: (at) => {
       this.#restAt = Number(at) || 0
       this.#reply(350, 'From there')
@@ -285,6 +298,7 @@ class FtpSession {
             await file.write(piece)
           }
         })
+        if (faults.clockSeconds !== 0) await file.utimes(faults.now(), faults.now())
       } finally {
         await file.close()
       }

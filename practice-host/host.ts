@@ -101,7 +101,7 @@ export async function startPracticeHost(options: PracticeHostOptions): Promise<P
   const sftp = createSftpServer({ accounts, hostKey, faults })
   const letterbox = new Letterbox()
   const mail = createMailServer(letterbox)
-  const web = createWebServer(accounts, letterbox)
+  const web = createWebServer(accounts, letterbox, faults)
   const certificate = await keepCertificate(options.folder)
   const door = { accounts, ...certificate, faults }
   const [ftp, ftps] = [createFtpServer(door), createFtpServer(door, true)]

@@ -213,6 +213,7 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
       faults.beforeOpen(name, (mode & OPEN_MODE.WRITE) !== 0)
       faults.beforeRead(name)
       const file = await fs.open(on(name), openFlags(mode), faults.closedFiles ? 0o600 : 0o644)
+      if (faults.clockSeconds !== 0 && mode & OPEN_MODE.WRITE) await file.utimes(faults.now(), faults.now())
       // Cut while it was being opened.
       if (isClosed) return file.close()
       sftp.handle(request, open({ file, folder: null, listed: false, turn: Promise.resolve() }))
@@ -233,6 +234,7 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
     inTurn('WRITE', request, id, async ({ file }) => {
       faults.beforeWrite(bytes.length)
       await file!.write(bytes, 0, bytes.length, offset)
+      if (faults.clockSeconds !== 0) await file!.utimes(faults.now(), faults.now())
       done(request)
     })
   })
@@ -291,9 +293,10 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   sftp.on('FSTAT', (request, id) =>
     inTurn('FSTAT', request, id, async ({ file }) => sftp.attrs(request, attributesOf(await file!.stat()))),
   )
-  sftp.on('SETSTAT', (request, name, { mode }) =>
+  sftp.on('SETSTAT', (request, name, { mode, atime, mtime }) =>
     answer('SETSTAT', request, async () => {
       if (mode !== undefined) await fs.chmod(on(name), mode & 0o777)
+      if (mtime !== undefined && faults.takesTime()) await fs.utimes(on(name), atime ?? mtime, mtime)
       done(request)
     }),
   )

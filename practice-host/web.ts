@@ -4,15 +4,14 @@ import http from 'node:http'
 import path from 'node:path'
 import mime from 'mime-types'
 import type { Accounts } from './accounts'
+import type { Faults } from './faults'
 import type { Letterbox } from './mail'
-
-const homeFiles = ['index.html', 'index.htm']
 
 /**
  * The public address of the folder: plain web space. A folder answers with its home file, case
  * counts, what is not there is 404 (with the folder's own `404.html` if it has one).
  */
-export function createWebServer(accounts: Accounts, letterbox: Letterbox): http.Server {
+export function createWebServer(accounts: Accounts, letterbox: Letterbox, faults: Faults): http.Server {
   return http.createServer((request, response) => {
     // No account has this name: theirs begin with a letter.
     if (request.method === 'GET' && request.url === '/~') {
@@ -20,7 +19,7 @@ export function createWebServer(accounts: Accounts, letterbox: Letterbox): http.
       response.end(letterbox.page())
       return
     }
-    void answer(accounts, request, response).catch(() => {
+    void answer(accounts, faults, request, response).catch(() => {
       if (!response.headersSent) response.writeHead(500)
       response.end()
     })
@@ -29,6 +28,7 @@ export function createWebServer(accounts: Accounts, letterbox: Letterbox): http.
 
 async function answer(
   accounts: Accounts,
+  faults: Faults,
   request: http.IncomingMessage,
   response: http.ServerResponse,
 ): Promise<void> {
@@ -50,11 +50,12 @@ async function answer(
   const file = path.join(root, below)
   const stats = hidden ? null : await fs.stat(file).catch(() => null)
   if (stats?.isDirectory()) {
-    if (!wanted.endsWith('/')) {
+    const isWhole = wanted.endsWith('/') || faults.slashes === 'not wanted'
+    if (!isWhole && faults.slashes === 'added') {
       response.writeHead(301, { location: `${pathname}/${search}` }).end()
       return
     }
-    for (const home of homeFiles) {
+    for (const home of isWhole ? faults.homeFiles : []) {
       const found = await fs.stat(path.join(file, home)).catch(() => null)
       if (found?.isFile()) return send(path.join(file, home), found.size, 200, request, response)
     }

@@ -26,6 +26,18 @@ export interface ListedFile {
   readonly modifiedSeconds: number | null
 }
 
+const [minuteSeconds, daySeconds] = [60, 86_400]
+
+/**
+ * Whether a time that a host tells is the one it told before. Listings that name no year for half a year and no hour after
+ * it (`Jan  5 12:34`, then `Jan  5  2026`) tell the day of what they told to the minute.
+ */
+function isSameTime(now: number | null, before: number | null): boolean {
+  if (now === before || now === null || before === null) return now === before
+  const isDayAlone = now % daySeconds === 0 && before % minuteSeconds === 0
+  return isDayAlone && Math.floor(before / daySeconds) === now / daySeconds
+}
+
 /** State of a file of the site against the destination. */
 export type FileState =
   'new' | 'changed' | 'same' | 'changed there' | 'gone there' | 'other there' | 'unknown'
@@ -69,7 +81,8 @@ export function compareDelivery(
     there.delete(key)
     if (!now) return { ...file, state: last ? 'gone there' : 'new' }
     if (!last) return { ...file, state: now.sizeBytes === file.sizeBytes ? 'unknown' : 'other there' }
-    const untouched = now.sizeBytes === last.sizeBytes && now.modifiedSeconds === last.modifiedSeconds
+    const untouched =
+      now.sizeBytes === last.sizeBytes && isSameTime(now.modifiedSeconds, last.modifiedSeconds)
     if (!untouched) return { ...file, state: 'changed there' }
     return { ...file, state: last.hash === file.hash ? 'same' : 'changed' }
   })

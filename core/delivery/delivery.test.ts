@@ -52,6 +52,20 @@ describe('comparing with a destination', () => {
     expect(filesToSend(comparison)).toHaveLength(6)
   })
 
+  test('of an old file a listing tells the day alone: it is the same, unless it is another day', () => {
+    const noon = Date.UTC(2026, 0, 5, 12, 34) / 1_000
+    const state = (before: number | null, now: number | null) =>
+      compareDelivery(
+        [file('a.html')],
+        [{ ...recorded('a.html'), modifiedSeconds: before }],
+        [{ path: 'a.html', sizeBytes: 10, modifiedSeconds: now }],
+      ).files[0]!.state
+    const day = Date.UTC(2026, 0, 5) / 1_000
+    expect([state(noon, day), state(noon, noon), state(null, null)]).toEqual(['same', 'same', 'same'])
+    for (const [before, now] of [[noon, day + 86_400], [noon, day - 86_400], [noon, day + 60], [noon + 1, day], [day, noon], [noon, null], [null, noon]] as const)
+      expect([before, now, state(before, now)]).toEqual([before, now, 'changed there']) // prettier-ignore
+  })
+
   test('a host that does not tell case apart has one file where another has two: it is no leftover', () => {
     const [made, record] = [[file('about.html', 'new')], [recorded('About.html', 'old'), recorded('Gone.html')]]
     const there = [listed('About.html'), listed('Gone.html')]
@@ -76,6 +90,14 @@ describe('comparing with a destination', () => {
     }
     expect(sayTraits(odd)).toHaveLength(6)
     expect(sayTraits({ connections: 3 })[0]).toContain('3 connections')
+    expect(sayTraits({ setsTimes: true, showsHome: true, addsSlash: true, clockSeconds: 0 })).toEqual([])
+    expect(sayTraits({ setsTimes: false, showsHome: false, addsSlash: false })).toHaveLength(3)
+    for (const [clockSeconds, setsTimes, said] of [
+      [180, true, '3 minutes fast, so that files are given the right time as they are sent'],
+      [-3_600, undefined, '1 hour slow, so that files are given the right time as they are sent'],
+      [-172_800, false, '2 days slow, so that its files bear wrong times'],
+    ] as const)
+      expect(sayTraits({ clockSeconds, setsTimes })).toEqual([`has a clock that is ${said}`])
     const paths = ['about.html', 'folder/opening-hours.html', 'a-long-folder/a.html', 'twelve-l.htm']
     expect(tooLongFor(odd, paths)).toEqual(paths.slice(1, 3))
     expect(tooLongFor({}, paths)).toEqual([])

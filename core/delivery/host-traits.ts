@@ -14,6 +14,14 @@ export interface HostTraits {
   readonly pipelines?: boolean
   /** Letters of the longest file name that it takes, where that is shorter than any that is usual. */
   readonly longestName?: number
+  /** Whether it can be told when a file was last changed. */
+  readonly setsTimes?: boolean
+  /** How far its clock is ahead of ours, in whole minutes, where that is more than a moment; negative where it is behind. */
+  readonly clockSeconds?: number
+  /** Whether visitors get the home file of a folder at the folder's address. */
+  readonly showsHome?: boolean
+  /** Whether a folder's address without the slash at its end leads to the one with it. */
+  readonly addsSlash?: boolean
 }
 
 /** What a host knows a path by: two of one key are one file there. */
@@ -26,9 +34,23 @@ export function tooLongFor({ longestName }: HostTraits, paths: readonly string[]
   return paths.filter((path) => path.split('/').some((step) => step.length > longestName))
 }
 
+const units = [
+  ['day', 86_400],
+  ['hour', 3_600],
+  ['minute', 60],
+] as const
+
+/** A length of time in its largest unit. */
+function sayDuration(seconds: number): string {
+  const [unit, size] = units.find(([, one]) => seconds >= one) ?? units[2]
+  const count = Math.round(seconds / size)
+  return `${count} ${unit}${count === 1 ? '' : 's'}`
+}
+
 /** What a host does otherwise than most, a sentence each. */
 export function sayTraits(traits: HostTraits): string[] {
   const { tellsCase, replaces, opens, connections, pipelines, longestName } = traits
+  const { setsTimes, clockSeconds = 0, showsHome, addsSlash } = traits
   return [
     tellsCase === false ? 'takes About.html and about.html for one file' : null,
     replaces === false ? 'does not rename onto a file that is there, so that one steps aside first' : null,
@@ -38,5 +60,14 @@ export function sayTraits(traits: HostTraits): string[] {
       : `takes ${connections === 1 ? 'one connection' : `${connections} connections`} at a time`,
     pipelines === false ? 'takes one command at a time, which makes it slower' : null,
     longestName === undefined ? null : `takes names of up to ${longestName} letters`,
+    clockSeconds === 0
+      ? null
+      : `has a clock that is ${sayDuration(Math.abs(clockSeconds))} ${clockSeconds > 0 ? 'fast' : 'slow'}, so that ` +
+        (setsTimes === false
+          ? 'its files bear wrong times'
+          : 'files are given the right time as they are sent'),
+    setsTimes === false && clockSeconds === 0 ? 'keeps its own times for files' : null,
+    showsHome === false ? 'shows no home page at the address of a folder' : null,
+    addsSlash === false ? 'needs the slash at the end of a folder’s address' : null,
   ].filter((sentence) => sentence !== null)
 }

@@ -79,6 +79,24 @@ export function keepsTheContract(openTransport: () => Promise<Transport>): void 
     expect(listed.filter((file) => readTemporary(file.path) !== null)).toEqual([])
   })
 
+  test('says when a file was changed, or that the host does not let it be said', async () => {
+    const put = await transport.put('x.html', [Buffer.from('x')])
+    const wanted = 1_700_000_040
+    const outcome = await transport.setTime('x.html', wanted).then(
+      ({ modifiedSeconds }) => modifiedSeconds,
+      (error: TransferError) => error.code,
+    )
+    const [listed] = await transport.list()
+    // A listing in words tells of what is that old the day.
+    if (typeof outcome === 'number') expect(Math.abs(outcome - wanted)).toBeLessThan(86_400)
+    else expect(outcome).toBe('host-refused')
+    expect(listed).toEqual({
+      ...put,
+      modifiedSeconds: typeof outcome === 'number' ? outcome : put.modifiedSeconds,
+    })
+    expect(await codeOf(transport.setTime('nowhere.html', wanted))).not.toBe('no error')
+  })
+
   test('removes; what is not there is removed already; reading it is an error', async () => {
     await transport.put('x.html', [Buffer.from('x')])
     await transport.remove('x.html')

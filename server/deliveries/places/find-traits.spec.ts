@@ -1,10 +1,10 @@
-import { readdir, readFile } from 'node:fs/promises'
+import { readdir, readFile, stat, utimes, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { expect, test } from '@jest/globals'
 import { pool } from '#server/platform'
 import { changeSite } from '#server/sites'
 import { hostSuite, planOf } from '../../testing/delivering-suite'
-import { accountWithSite, askFor, lookAt, practiceForm, siteOf } from '../../testing/support'
+import { accountWithSite, askFor, lookAt, practiceForm, siteOf, statesOf } from '../../testing/support'
 import { runDelivery } from '../sending/run'
 import { type DestinationForm, saveDestination, testDestination } from './destinations'
 import { traitsOf } from './web-host-rows'
@@ -21,6 +21,7 @@ async function siteThere(more: Partial<DestinationForm> = {}, plan = 'Home\n  Vi
   const folder = path.join(suite.host.publicPath, owner.siteId)
   return {
     there,
+    folder,
     traits: () => traitsOf(pool(), destinationId),
     files: async () => (await readdir(folder)).filter((name) => name.endsWith('.html')).sort(),
     read: (name: string) => readFile(path.join(folder, name), 'utf8'),
@@ -46,19 +47,25 @@ test.each(ways)(
   'over %s, a host as most are says nothing of itself but that it tells case apart',
   async (_, more) => {
     const { traits } = await siteThere(more())
-    expect(await traits()).toEqual({ tellsCase: true })
+    expect(await traits()).toEqual({ tellsCase: true, setsTimes: true })
   },
 )
 
 test.each(ways)(
   'over %s, what is odd at a host is found when it is tried, kept, and forgotten when it is over',
   async (_, more) => {
-    Object.assign(suite.host.faults, { foldsCase: true, renameReplaces: false, longestName: 97 })
+    Object.assign(suite.host.faults, {
+      foldsCase: true,
+      renameReplaces: false,
+      longestName: 97,
+      times: 'left',
+    })
     const { there, traits, files } = await siteThere(more())
     // What is written goes under a longer name for a moment: that much is not left for its own.
     expect(await traits()).toEqual({
       tellsCase: false,
       replaces: false,
+      setsTimes: false,
       longestName: 97 - '.0123abcd01234567.rubricant-part'.length,
     })
     expect(await files()).toEqual([])
@@ -66,9 +73,73 @@ test.each(ways)(
     const form = practiceForm(suite.host, there.siteId, more())
     const { hostKey } = await testDestination(form, there.destinationId, there, null)
     await saveDestination(form, there.destinationId, there, hostKey)
-    expect(await traits()).toEqual({ tellsCase: true })
+    expect(await traits()).toEqual({ tellsCase: true, setsTimes: true })
   },
 )
+
+test.each(ways)(
+  'over %s, files are given the right time where the host’s clock is wrong and lets it be set',
+  async (_, more) => {
+    const near = async (folder: string) => {
+      const { mtimeMs } = await stat(path.join(folder, 'index.html'))
+      return Math.round(Math.abs(mtimeMs - Date.now()) / 3_600_000)
+    }
+    suite.host.faults.clockSeconds = 3 * 3_600
+    const set = await siteThere(more())
+    expect(await set.traits()).toEqual({ tellsCase: true, setsTimes: true, clockSeconds: 3 * 3_600 })
+    await set.deliver()
+    expect(await near(set.folder)).toBe(0)
+    await lookAt(set.there)
+    expect(await statesOf(set.there)).toEqual({ same: 4 })
+    // One that takes the time and leaves it, and one that refuses.
+    for (const times of ['left', 'refused'] as const) {
+      suite.host.faults.times = times
+      const left = await siteThere(more())
+      expect(await left.traits()).toMatchObject({ setsTimes: false, clockSeconds: 3 * 3_600 })
+      await left.deliver()
+      expect(await near(left.folder)).toBe(3)
+      await lookAt(left.there)
+      expect(await statesOf(left.there)).toEqual({ same: 4 })
+    }
+  },
+)
+
+test('a clock that goes wrong, or right again, is noticed while files are sent', async () => {
+  const { there, traits, deliver, rename, folder } = await siteThere()
+  await deliver()
+  suite.host.faults.clockSeconds = -86_400
+  await rename('tours')
+  await deliver()
+  expect(await traits()).toEqual({ tellsCase: true, setsTimes: true, clockSeconds: -86_400 })
+  expect(Math.abs((await stat(path.join(folder, 'tours.html'))).mtimeMs - Date.now())).toBeLessThan(600_000)
+  suite.host.faults.clockSeconds = 0
+  await rename('visits')
+  await deliver()
+  expect(await traits()).toMatchObject({ clockSeconds: 0 })
+  await lookAt(there)
+  expect(Object.keys(await statesOf(there))).toEqual(['same'])
+})
+
+test('files are the same half a year later, when an old listing tells no hour of them any more', async () => {
+  suite.host.faults.oldListing = true
+  const { there, deliver, folder } = await siteThere({ protocol: 'ftp', port: suite.host.ftpPort })
+  await deliver()
+  await lookAt(there)
+  expect(await statesOf(there)).toEqual({ same: 4 })
+  suite.host.faults.clockSeconds = 200 * 86_400
+  // None of them has to be read for that.
+  suite.host.faults.failures.set('RETR', 100)
+  await lookAt(there)
+  expect(await statesOf(there)).toEqual({ same: 4 })
+  expect(suite.host.faults.failures.get('RETR')).toBe(100)
+  // One of another day is looked into, and is another.
+  suite.host.faults.failures.clear()
+  const birds = path.join(folder, 'birds.html')
+  await writeFile(birds, 'x'.repeat((await stat(birds)).size))
+  await utimes(birds, 1_700_000_000, 1_700_000_000)
+  await lookAt(there)
+  expect(await statesOf(there)).toEqual({ same: 3, 'changed there': 1 })
+})
 
 test('connections that a host takes are counted when it takes no more, and one more is tried the next time', async () => {
   // So many pages at once that each of eight connections would be wanted.

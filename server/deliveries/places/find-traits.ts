@@ -24,12 +24,29 @@ export async function tryPlace(transport: Transport, mark: string): Promise<Host
     const read = await buffer(transport.read(name, written.length))
     if (!read.equals(written)) throw new TransferError('other-bytes')
     transport.learn({ tellsCase: !(await transport.has(name.toUpperCase())) })
+    await trySettingTimes(transport, name)
   } finally {
     await transport.remove(name)
   }
   const longest = await longestName(transport, mark)
   if (longest < longestTried) transport.learn({ longestName: longest })
   return transport.traits
+}
+
+/** How long before now a file is said to be changed; and how far off, in whatever zone, a host may tell it. */
+const [agoSeconds, zoneSeconds] = [40 * 86_400, 2 * 86_400]
+
+/** Some hosts refuse; others say yes and leave it as it was. */
+async function trySettingTimes(transport: Transport, name: string): Promise<void> {
+  const wanted = Math.floor(Date.now() / 1_000) - agoSeconds
+  let setsTimes = false
+  try {
+    const { modifiedSeconds } = await transport.setTime(name, wanted)
+    setsTimes = modifiedSeconds !== null && Math.abs(modifiedSeconds - wanted) < zoneSeconds
+  } catch (error) {
+    if (!isRefusal(error)) throw error
+  }
+  transport.learn({ setsTimes })
 }
 
 /** Letters of the longest name that a file can be put under, at most `longestTried`. */
@@ -51,8 +68,11 @@ async function takesName(transport: Transport, mark: string, letters: number): P
     await transport.remove(name)
     return true
   } catch (error) {
-    if (error instanceof TransferError && ['host-refused', 'not-allowed', 'not-there'].includes(error.code))
-      return false
+    if (isRefusal(error)) return false
     throw error
   }
 }
+
+/** Whether a host says no to what it was asked, and to nothing else. */
+const isRefusal = (error: unknown) =>
+  error instanceof TransferError && ['host-refused', 'not-allowed', 'not-there'].includes(error.code)

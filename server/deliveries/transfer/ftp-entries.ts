@@ -1,6 +1,7 @@
 import path from 'node:path'
 import type { Client, FileInfo } from 'basic-ftp'
 import type { ListedFile } from '#core/delivery'
+import { listedTime } from './listed-time'
 import type { FolderEntry } from './walk'
 
 // What FTP servers tell of files, in either of their ways, as every transport tells it.
@@ -18,11 +19,7 @@ export function factsOf(reply: string): FolderEntry | null {
       .split(';')
       .map((fact) => [fact.split('=', 1)[0]!.toLowerCase(), fact.slice(fact.indexOf('=') + 1)] as const),
   )
-  const time = /^(\d{4})(\d\d)(\d\d)(\d\d)(\d\d)(\d\d)/
-    .exec(facts.get('modify') ?? '')
-    ?.slice(1)
-    .map(Number)
-  const [year = 1970, month = 1, day = 1, hour = 0, minute = 0, second = 0] = time ?? []
+  const time = /^(\d{4})(\d\d)(\d\d)(\d\d)(\d\d)(\d\d)/.exec(facts.get('modify') ?? '')
   const type = facts.get('type')?.toLowerCase()
   if (type === undefined) return null
   const mode = Number.parseInt(facts.get('unix.mode') ?? '', 8)
@@ -30,20 +27,24 @@ export function factsOf(reply: string): FolderEntry | null {
     name: '',
     kind: type === 'file' ? 'file' : /^[cp]?dir$/.test(type) ? 'folder' : 'other',
     sizeBytes: Number(facts.get('size') ?? 0),
-    modifiedSeconds: Date.UTC(year, month - 1, day, hour, minute, second) / 1_000,
+    modifiedSeconds: time && secondsOf(time.slice(1).map(Number)),
     ...(Number.isInteger(mode) && { mode }),
   }
 }
 
-/** What a host says of an entry; where it tells times in words, those of one spelling are one time. */
+const secondsOf = ([year = 1970, month = 1, day = 1, hour = 0, minute = 0, second = 0]: readonly number[]) =>
+  Date.UTC(year, month - 1, day, hour, minute, second) / 1_000
+
+/** What a host says of an entry. */
 export function entryOf(file: FileInfo): FolderEntry {
   const rights = file.permissions
-  const modifiedMs = file.modifiedAt?.getTime() ?? Date.parse(`${file.rawModifiedAt} UTC`)
+  const modifiedMs = file.modifiedAt?.getTime()
   return {
     name: path.posix.basename(file.name),
     kind: file.isDirectory ? 'folder' : file.isFile ? 'file' : 'other',
     sizeBytes: file.size,
-    modifiedSeconds: Number.isFinite(modifiedMs) ? Math.floor(modifiedMs / 1_000) : 0,
+    modifiedSeconds:
+      modifiedMs === undefined ? listedTime(file.rawModifiedAt, Date.now()) : Math.floor(modifiedMs / 1_000),
     ...(rights && { mode: (rights.user << 6) | (rights.group << 3) | rights.world }),
   }
 }

@@ -5,12 +5,14 @@ import { PassThrough, Readable } from 'node:stream'
 import { type Client, FTPError } from 'basic-ftp'
 import type { HostTraits, ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
+import { FtpAttributes } from './ftp-attributes'
 import { type FtpSecurity, unreachable, whyEnded } from './ftp-connection'
 import { FtpConnections, mostConnections } from './ftp-connections'
 import { entryOf, factsOf, fileOf, type FileThere, hasMachineListing } from './ftp-entries'
 import { type Act, refusalOf } from './ftp-refusals'
 import { shown, WireNames } from './ftp-names'
 import { sendTogether } from './ftp-together'
+import { LearnedTraits } from './learned-traits'
 import { MadeFolders } from './made-folders'
 import { type Mover, Placing } from './placing'
 import {
@@ -45,7 +47,8 @@ export const openFtp =
       const home = shown(await first.pwd())
       pool.giveBack(first)
       const root = path.posix.join(home, target.folder || '.')
-      return new FtpTransport(pool, root, target, limits, home, pipelines)
+      const tellsUtc = hasMachineListing(first)
+      return new FtpTransport(pool, root, target, limits, home, pipelines, tellsUtc)
     } catch (error) {
       const reason = pool.failure ?? (error instanceof TransferError ? error : unreachable(place, error))
       pool.close()
@@ -57,7 +60,8 @@ class FtpTransport implements Transport {
   readonly #folders: MadeFolders
   readonly #placing: Placing
   readonly #names = new WireNames()
-  #learned: HostTraits
+  readonly #attributes: FtpAttributes
+  readonly #learned: LearnedTraits
 
   constructor(
     private readonly pool: FtpConnections,
@@ -66,39 +70,45 @@ class FtpTransport implements Transport {
     private readonly limits: TransferLimits,
     home: string,
     private readonly pipelines: boolean,
+    /** Whether it tells times in UTC to the second: what listings say in words may be of any zone. */
+    private readonly tellsUtc: boolean,
   ) {
     this.#folders = new MadeFolders(
       (at, makeAbove) => this.#makeFolder(at, makeAbove),
       // An account's own folder is there, whatever it may see above it.
       (at) => at === home,
     )
-    this.#learned = target.traits ?? {}
+    this.#learned = new LearnedTraits(target.traits)
     const host: Mover = {
       move: async (from, to) =>
         void (await this.#ask('write', to, (client, wire) => client.rename(this.#names.wireOf(from), wire))),
       unlink: async (at) => void (await this.#ask('remove', at, (client, wire) => client.remove(wire))),
       isThere: async (at) => (await this.#fileAt(at)) !== null,
-      isOpen: () => this.pool.failure === null,
+      isOpen: this.#isOpen,
     }
     this.#placing = new Placing(host, target.mark, target.traits?.replaces)
-    this.#rights.keeps = target.traits?.opens === false
+    const send = (at: string, command: (wire: string) => string) =>
+      this.#ask('write', at, (client, wire) => client.send(command(wire)))
+    this.#attributes = new FtpAttributes(send, this.#isOpen, target.traits?.opens === false)
   }
 
   learn(traits: HostTraits): void {
-    this.#learned = { ...this.#learned, ...traits }
+    this.#learned.learn(traits)
   }
 
   get traits(): HostTraits {
     const { replaces } = this.#placing
     const connections = this.pool.taken
     return {
-      ...this.#learned,
+      ...this.#learned.all,
       ...(replaces !== undefined && { replaces }),
-      ...(this.#rights.keeps && { opens: false }),
+      ...(this.#attributes.keeps && { opens: false }),
       ...(!this.pipelines && { pipelines: false }),
       ...(connections !== undefined && { connections }),
     }
   }
+
+  readonly #isOpen = () => this.pool.failure === null
 
   has = async (relative: string) => (await this.#fileAt(this.#at(relative))) !== null
 
@@ -257,12 +267,15 @@ class FtpTransport implements Transport {
       isPlaced = true
     }
     let seen: FileThere | null = null
+    let isTimed = false
     const moveAndLook = async (from: string, to: string) => {
       seen = await this.#moveAndLook(from, to, placed)
     }
     try {
       await this.#write(temporary, pieces, at)
-      if (this.#rights.keeps) await this.#openToVisitors(temporary, 0o644)
+      await this.#attributes.openFile(temporary)
+      const setTime = (seconds: number) => this.#attributes.setTime(temporary, seconds)
+      isTimed = (await this.#learned.giveTime(setTime, this.#isOpen)) !== null
       await this.#placing.place(temporary, at, this.pipelines ? moveAndLook : undefined)
     } catch (error) {
       if (!this.pool.failure)
@@ -273,7 +286,8 @@ class FtpTransport implements Transport {
     const there = seen ?? (await this.#fileAt(at))
     if (!there) throw new TransferError('not-there', { at })
     const { sizeBytes, modifiedSeconds, mode = 0o644 } = there
-    if ((mode & 0o444) !== 0o444) await this.#learnToOpen(at)
+    if ((mode & 0o444) !== 0o444) await this.#attributes.learnToOpen(at)
+    if (this.tellsUtc && !isTimed) this.#learned.heardTime(modifiedSeconds)
     return { path: relative, sizeBytes, modifiedSeconds }
   }
 
@@ -296,28 +310,12 @@ class FtpTransport implements Transport {
     })
   }
 
-  /**
-   * What is known of the rights of what is made here. A host that keeps it to its account shows no such file to
-   * visitors; it is learned from the first one, and asked for before each after that.
-   */
-  readonly #rights = { keeps: false, canBeSet: true, made: [] as string[] }
-
-  async #learnToOpen(at: string): Promise<void> {
-    this.#rights.keeps = true
-    await this.#openToVisitors(at, 0o644)
-    for (const folder of this.#rights.made.splice(0)) await this.#openToVisitors(folder, 0o755)
-  }
-
-  /** Gives everybody the right to read, by a command that most servers have beside the standard's. */
-  async #openToVisitors(at: string, mode: number): Promise<void> {
-    if (!this.#rights.canBeSet) return
-    await this.#ask('write', at, (client, wire) =>
-      client.send(`SITE CHMOD ${mode.toString(8)} ${wire}`),
-    ).catch((error: unknown) => {
-      if (this.pool.failure) throw error
-      // A host that does not let it be changed may show it all the same.
-      this.#rights.canBeSet = false
-    })
+  async setTime(relative: string, seconds: number): Promise<ListedFile> {
+    const at = this.#at(relative)
+    await this.#attributes.setTime(at, seconds)
+    const there = await this.#fileAt(at)
+    if (!there) throw new TransferError('not-there', { at })
+    return { path: relative, sizeBytes: there.sizeBytes, modifiedSeconds: there.modifiedSeconds }
   }
 
   /** @param at what the file is called when something is wrong with it */
@@ -369,8 +367,7 @@ class FtpTransport implements Transport {
     if (await this.#fileAt(at)) throw new TransferError('not-a-folder', { at })
     await makeAbove()
     await this.#ask('write', at, (client, wire) => client.send(`MKD ${wire}`))
-    if (this.#rights.keeps) await this.#openToVisitors(at, 0o755)
-    else this.#rights.made.push(at)
+    await this.#attributes.madeFolder(at)
   }
 
   async remove(relative: string): Promise<void> {

@@ -49,6 +49,13 @@ export class MemoryTransport implements Transport {
     return this.#listed(path)
   }
 
+  async setTime(path: string, modifiedSeconds: number): Promise<ListedFile> {
+    const file = this.#files.get(path)
+    if (!file) throw new TransferError('not-there', { at: path })
+    this.#files.set(path, { ...file, modifiedSeconds })
+    return this.#listed(path)
+  }
+
   async remove(path: string): Promise<void> {
     this.#files.delete(path)
   }

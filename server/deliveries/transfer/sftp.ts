@@ -4,6 +4,7 @@ import type { FileEntryWithStats, SFTPWrapper, Stats } from 'ssh2'
 import type { HostTraits, ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
 import { SshConnection } from './sftp-connection'
+import { LearnedTraits } from './learned-traits'
 import { MadeFolders } from './made-folders'
 import { type Mover, Placing } from './placing'
 import {
@@ -61,7 +62,7 @@ export async function openSftp(
 class SftpTransport implements Transport {
   readonly #folders = new MadeFolders((at, makeAbove) => this.#makeFolder(at, makeAbove))
   readonly #placing: Placing
-  #learned: HostTraits
+  readonly #learned: LearnedTraits
 
   constructor(
     private readonly connection: SshConnection,
@@ -69,12 +70,12 @@ class SftpTransport implements Transport {
     private readonly target: TransferTarget,
     private readonly limits: TransferLimits,
   ) {
-    this.#learned = target.traits ?? {}
+    this.#learned = new LearnedTraits(target.traits)
     const host: Mover = {
       move: (from, to) => this.#move(from, to),
       unlink: (at) => this.#unlink(at),
       isThere: async (at) => (await this.#statOrNull(at)) !== null,
-      isOpen: () => connection.failure === null,
+      isOpen: this.#isOpen,
       // OpenSSH's extension; a server without it refuses at once.
       replace: (from, to) =>
         this.#do<void>('write', to, (done) => sftp.ext_openssh_rename(from, to, (error) => done(error))),
@@ -83,13 +84,15 @@ class SftpTransport implements Transport {
   }
 
   learn(traits: HostTraits): void {
-    this.#learned = { ...this.#learned, ...traits }
+    this.#learned.learn(traits)
   }
 
   get traits(): HostTraits {
     const { replaces } = this.#placing
-    return { ...this.#learned, ...(replaces !== undefined && { replaces }) }
+    return { ...this.#learned.all, ...(replaces !== undefined && { replaces }) }
   }
+
+  readonly #isOpen = () => this.connection.failure === null
 
   has = async (relative: string) => (await this.#statOrNull(this.#at(relative))) !== null
 
@@ -237,11 +240,14 @@ class SftpTransport implements Transport {
   async put(relative: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile> {
     const at = this.#at(relative)
     let told: Stats | null
+    let timed: number | null
     try {
       await this.#folders.want(path.posix.dirname(at))
       const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
       try {
         told = await this.#write(temporary, pieces)
+        if (told) this.#learned.heardTime(told.mtime)
+        timed = await this.#learned.giveTime((seconds) => this.#setTime(temporary, seconds), this.#isOpen)
         await this.#placing.place(temporary, at)
       } catch (error) {
         if (!this.connection.failure) await this.#unlink(temporary).catch(() => {})
@@ -253,7 +259,20 @@ class SftpTransport implements Transport {
     onPlaced?.()
     // Renaming changes neither size nor time.
     told ??= await this.#do<Stats>('read', at, (done) => this.sftp.stat(at, done))
+    return { path: relative, sizeBytes: told.size, modifiedSeconds: timed ?? told.mtime }
+  }
+
+  async setTime(relative: string, seconds: number): Promise<ListedFile> {
+    const at = this.#at(relative)
+    await this.#setTime(at, seconds)
+    const told = await this.#do<Stats>('read', at, (done) => this.sftp.stat(at, done))
     return { path: relative, sizeBytes: told.size, modifiedSeconds: told.mtime }
+  }
+
+  #setTime(at: string, seconds: number): Promise<void> {
+    return this.#do<void>('write', at, (done) =>
+      this.sftp.utimes(at, seconds, seconds, (error) => done(error)),
+    )
   }
 
   /**

@@ -108,6 +108,12 @@ export interface Transport {
    * @returns the file as the host now reports it
    */
   put(path: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile>
+  /**
+   * Says of a file when it was last changed.
+   * @returns the file as the host then reports it: one that leaves its times as they are may say that it did
+   * @throws TransferError where the host says that it does not
+   */
+  setTime(path: string, seconds: number): Promise<ListedFile>
   /** Removes a file; it is no error when it is not there. */
   remove(path: string): Promise<void>
   /**

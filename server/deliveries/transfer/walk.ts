@@ -7,7 +7,8 @@ export interface FolderEntry {
   readonly name: string
   readonly kind: 'file' | 'folder' | 'other'
   readonly sizeBytes: number
-  readonly modifiedSeconds: number
+  /** Null where the host does not tell. */
+  readonly modifiedSeconds: number | null
   /** Rights as POSIX has them; not there where the host does not tell. */
   readonly mode?: number
 }
