@@ -134,6 +134,12 @@ export const practice = {
   password: process.env.PRACTICE_PASSWORD!,
   folder: path.join(process.env.E2E_PRACTICE_FOLDER ?? '', 'space', 'public'),
   file: (name: string) => readFile(path.join(practice.folder, name)),
+  /** Where the file stands that an address of the practice host shows, `/~author-…/…` among them. */
+  placeOf: (address: string) => {
+    const [, account, rest] = /^\/(?:~([^/]+)\/)?(.*)$/.exec(new URL(address).pathname)!
+    const space = account === undefined ? 'space' : path.join('accounts', account)
+    return path.join(process.env.E2E_PRACTICE_FOLDER ?? '', space, 'public', rest!)
+  },
 }
 
 /** Fills the form of a destination at the practice host, tests it and saves it. */

@@ -138,8 +138,11 @@ test('a new site goes to the practice host with two clicks, and over FTP with TL
   const address = await page.getByRole('link', { name: /127\.0\.0\.1:\d+\/~author-/ }).first().getAttribute('href')
   expect(await (await fetch(new URL('terns.html', address!))).text()).toContain('<h1>Terns</h1>')
 
-  await page.getByRole('button', { name: 'Look as visitors do' }).click()
+  // What was sent is asked for at once; all of it, when its author wants to know.
   await expect(page.getByText(/visitors get all \d+ files as they were sent/)).toBeVisible({ timeout: 20_000 })
+  await writeFile(practice.placeOf(new URL('terns.html', address!).href), 'changed by somebody')
+  await page.getByRole('button', { name: 'Look again' }).click()
+  await expect(page.getByText(/Visitors get another file than was sent/)).toBeVisible({ timeout: 20_000 })
   await expectAccessible(page)
 
   // Another one, from what its host wrote.

@@ -39,6 +39,9 @@ export function DestinationView({
   const [taking, setTaking] = useState<readonly string[] | null>(null)
   const latest = deliveries[0]
   const running = latest && (latest.state === 'waiting' || latest.state === 'running') ? latest : null
+  // One that ended before this window was there is looked after no more.
+  const [watched, setWatched] = useState<string | null>(null)
+  if (running && running.id !== watched) setWatched(running.id)
   // What is there is asked for once, when nobody has looked yet; what would be sent is not known before, and a button that
   // could be pressed until the asking begins would be gone under the finger.
   const isUnseen = destination.listedAt === null && !running && compare.data === undefined
@@ -93,7 +96,9 @@ export function DestinationView({
           }
           onTake={setTaking}
         />
-        {latest?.state === 'done' && <AsSeen siteId={site.id} destinationId={id} />}
+        {latest?.state === 'done' && (
+          <AsSeen siteId={site.id} destinationId={id} justSent={latest.id === watched ? watched : null} />
+        )}
         <Earlier
           deliveries={deliveries}
           publicAddress={destination.publicAddress}

@@ -35,6 +35,15 @@ export function PlaceLine({
           {odd.at(-1)}.
         </p>
       )}
+      {traits.showsHome === false && site.output.links === 'folders' && (
+        <Caution className="my-3">
+          Links of this site name folders, for which this host shows no home page. Have them name files in{' '}
+          <Link className="link" to={`/sites/${site.id}/template`}>
+            Template
+          </Link>
+          , and send it again.
+        </Caution>
+      )}
       {tooLong.count > 0 && (
         <Caution className="my-3">
           <span className="font-mono text-[13px] break-all">{tooLong.first}</span>

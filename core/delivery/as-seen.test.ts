@@ -1,5 +1,13 @@
 import { expect, test } from '@jest/globals'
-import { type DeliveredFile, groupSeen, isForVisitors, judgeSeen, type SeenAnswer } from './index'
+import {
+  addsSlash,
+  type DeliveredFile,
+  folderOfHome,
+  groupSeen,
+  isForVisitors,
+  judgeSeen,
+  type SeenAnswer,
+} from './index'
 
 const page: DeliveredFile = { path: 'a.html', kind: 'page', hash: 'h' }
 const fine: SeenAnswer = { status: 200, location: null, contentType: 'text/html; charset=utf-8', hash: 'h' }
@@ -30,6 +38,22 @@ test('is told once for each likely reason, and otherwise where it is all of them
   expect(groupSeen(judged(['missing', 'missing']))[0]!.what).toContain(
     'Nothing of this site is at its public address',
   )
+})
+
+test('a folder’s address without the slash leads to the one with it, or does not', () => {
+  const folder = new URL('https://skerry.example/light/visit/')
+  const led = (location: string | null, status = 301) => addsSlash(folder, { ...fine, status, location })
+  for (const location of ['/light/visit/', 'visit/', 'http://www.skerry.example/light/visit/']) expect(led(location)).toBe(true)
+  for (const location of ['/light/', '/', 'http://[', null]) expect(led(location)).toBe(false)
+  expect([led(null, 404), led(null, 200), led('visit/', 503)]).toEqual([false, false, null])
+  expect(addsSlash(folder, null)).toBeNull()
+}) // prettier-ignore
+
+test('a home file stands for its folder', () => {
+  const of = (path: string) => folderOfHome(path, 'index.html')
+  expect(['index.html', 'a/b/index.html', 'a/myindex.html', 'index.htm', 'a/b.html'].map(of)).toEqual([
+    '', 'a/b/', null, null, null,
+  ]) // prettier-ignore
 })
 
 test('what is the host’s own is not asked for as visitors would', () => {

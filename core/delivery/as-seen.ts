@@ -18,7 +18,8 @@ export interface SeenAnswer {
 }
 
 /** What is otherwise than it was sent: a kind that has one likely reason. */
-export type SeenFault = 'missing' | 'forbidden' | 'moved' | 'fails' | 'silent' | 'as-text' | 'other'
+export type SeenFault =
+  'missing' | 'folder' | 'forbidden' | 'moved' | 'fails' | 'silent' | 'as-text' | 'other'
 
 /** What a browser has to be told a file is before it treats it as one (HTML §4.2.4, CSS Syntax §9.1). */
 function neededType({ path, kind }: DeliveredFile): RegExp | null {
@@ -30,6 +31,25 @@ function neededType({ path, kind }: DeliveredFile): RegExp | null {
 /** Whether a host shows a file to visitors at all: those whose names begin with a dot are its own (but RFC 8615). */
 export const isForVisitors = (path: string): boolean =>
   path.split('/').every((name) => !name.startsWith('.') || name === '.well-known')
+
+/**
+ * The address of the folder that a file is the home page of, by which visitors come to it; null for any other file.
+ * @param homeFile name of home files, such as `index.html`
+ */
+export const folderOfHome = (path: string, homeFile: string): string | null =>
+  path === homeFile || path.endsWith(`/${homeFile}`) ? path.slice(0, -homeFile.length) : null
+
+/**
+ * Whether a host leads on from a folder's address without the slash at its end to the one with it; what it gives there
+ * otherwise is nothing, or a page whose relative references lead elsewhere. Null where it did not answer.
+ * @param folder the address with the slash
+ */
+export function addsSlash(folder: URL, seen: SeenAnswer | null): boolean | null {
+  if (seen === null || seen.status >= 500) return null
+  const asked = folder.href.slice(0, -1)
+  if (seen.status < 300 || seen.status >= 400 || seen.location === null) return false
+  return URL.canParse(seen.location, asked) && new URL(seen.location, asked).pathname === folder.pathname
+}
 
 /** What is wrong with how a file is seen; null where it comes as it was sent. */
 export function judgeSeen(file: DeliveredFile, seen: SeenAnswer | null): SeenFault | null {
@@ -61,6 +81,8 @@ const sentences: Readonly<Record<SeenFault, (count: number, isAll: boolean) => s
     isAll
       ? 'Nothing of this site is at its public address. The folder that visitors see is another one, or the address is.'
       : `${some(count, 'One file is', 'files are')} not found by visitors, though sent. The host may tell capitals apart otherwise, or leave out some kinds of files.`,
+  folder: (count) =>
+    `${some(count, 'One home page is', 'home pages are')} not shown at the address of ${count === 1 ? 'its folder' : 'their folders'}, though sent: the host shows another file there first, or none.`,
   forbidden: (count, isAll) =>
     isAll
       ? 'Visitors may see nothing of this site. Its folder is closed to them: ask the host about its rights.'
@@ -81,7 +103,16 @@ const sentences: Readonly<Record<SeenFault, (count: number, isAll: boolean) => s
     `Visitors get another ${some(count, 'file', 'files')} than was sent: most likely an older one that a cache keeps for a while, or the host adds something.`,
 }
 
-const order: readonly SeenFault[] = ['silent', 'missing', 'forbidden', 'fails', 'moved', 'as-text', 'other']
+const order: readonly SeenFault[] = [
+  'silent',
+  'missing',
+  'folder',
+  'forbidden',
+  'fails',
+  'moved',
+  'as-text',
+  'other',
+]
 
 /** What is seen otherwise, by its likely reason, what visitors notice most in front. */
 export function groupSeen(

@@ -15,7 +15,9 @@ export { type FoundPlace, readHostLetter } from './host-letter'
 export { isProtocol, noKey, type Protocol, protocols, vouchedKey } from './protocols'
 export { removalStep, stepOf } from './order'
 export {
+  addsSlash,
   type DeliveredFile,
+  folderOfHome,
   groupSeen,
   isForVisitors,
   judgeSeen,

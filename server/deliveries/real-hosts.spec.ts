@@ -84,7 +84,7 @@ describe.each(hosts.places)('$name', ({ name, protocol, port }) => {
   })
 
   test('takes a whole site, then what changed, and visitors get it', async () => {
-    const made = await accountWithSite(`Home\n${Array.from({ length: 120 }, (_, nth) => `  Page ${nth + 1}`).join('\n')}`)
+    const made = await accountWithSite(`Home\n  Section\n    Below\n${Array.from({ length: 118 }, (_, nth) => `  Page ${nth + 1}`).join('\n')}`)
     const folder = `site-${name}`
     const form = { ...place, name, folder: `public/${folder}`, publicAddress: `http://127.0.0.1:${hosts.webPort}/${folder}/` }
     const { hostKey } = await testDestination(form, null, made, null)
@@ -101,7 +101,8 @@ describe.each(hosts.places)('$name', ({ name, protocol, port }) => {
     expect(await statesOf(site)).toEqual({ same: 122 })
     // As these hosts are: on a disk that tells case apart; FTP with a strict mask keeps files to its account.
     const odd = await traitsOf(pool(), site.destinationId)
-    expect(odd).toMatchObject({ tellsCase: true, ...(protocol !== 'sftp' && { opens: false }) })
+    expect(odd).toMatchObject({ tellsCase: true, setsTimes: true, ...(protocol !== 'sftp' && { opens: false }) })
+    expect(odd).not.toHaveProperty('clockSeconds')
     expect(odd).not.toHaveProperty('longestName')
     expect(odd).not.toHaveProperty('pipelines')
     const onDisk = path.join(hosts.home, 'public', folder)
@@ -111,8 +112,9 @@ describe.each(hosts.places)('$name', ({ name, protocol, port }) => {
     expect(await readFile(path.join(onDisk, 'page-7.html'), 'utf8')).toContain('<p>new here</p>')
     const destination = (await findDestination(pool(), site.destinationId, site.siteId, site.accountId))!
     const stored = (await loadSite(pool(), site.siteId, site.accountId))!
-    const seen = await seeAsVisitors(stored, site.accountId, destination, AbortSignal.timeout(60_000), () => {})
+    const seen = await seeAsVisitors(stored, site.accountId, destination, null, AbortSignal.timeout(60_000), () => {})
     expect(seen).toEqual({ looked: 122, groups: [] })
+    expect(await traitsOf(pool(), site.destinationId)).toMatchObject({ showsHome: true, addsSlash: true })
     expect((await siteOf(site.siteId, site.accountId)).pages.every(({ addresses }) => addresses.length > 0)).toBe(true)
   }, 120_000)
 }) // prettier-ignore

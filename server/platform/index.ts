@@ -18,6 +18,7 @@ export {
   limitDestinationTests,
   limitFetching,
   limitFollowing,
+  limitReadingBack,
   take,
   takeWithGrowingDelay,
   tooMany,

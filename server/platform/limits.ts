@@ -29,6 +29,8 @@ const rules = {
   note: () => ({ points: 40, perSeconds: minutes(10) }),
   following: () => ({ points: 6, perSeconds: minutes(10) }),
   /** Pictures that are taken from other sites. */
+  // A delivery asks for more than reading back what it sent.
+  readingBack: () => ({ points: 60, perSeconds: minutes(10) }),
   fetching: () => ({ points: 300, perSeconds: minutes(10) }),
 } satisfies Record<string, () => Rule>
 
@@ -110,6 +112,12 @@ export async function limitFollowing(
 ): Promise<void> {
   const wait = await take('following', accountId)
   if (wait !== null) throw tooMany(what, wait)
+}
+
+/** Nor is what was sent to it, as often as things are sent. */
+export async function limitReadingBack(accountId: string): Promise<void> {
+  const wait = await take('readingBack', accountId)
+  if (wait !== null) throw tooMany('What was sent was looked at many times just now.', wait)
 }
 
 /** Nor are their pictures. */

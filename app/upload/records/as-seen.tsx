@@ -1,4 +1,5 @@
-import { useCallback, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
+import { useRevalidator } from 'react-router'
 import type { SeenSite } from '#server/deliveries'
 import { LongWorkBar } from '../../checks/long-work'
 import { useLongWork } from '../../checks/use-long-work'
@@ -6,28 +7,67 @@ import { count } from '../../parts/format'
 import { Path } from '../../parts/path'
 import { StateMark } from '../../parts/state-mark'
 
-/** What visitors get of what was sent: asked for at its public address, when its author wants to know. */
-export function AsSeen({ siteId, destinationId }: { siteId: string; destinationId: string }) {
+/**
+ * What visitors get of what was sent: asked for at its public address, all of it when its author wants to know.
+ * @param justSent the delivery that ended before the author's eyes, of which what it sent is asked for at once
+ */
+export function AsSeen({
+  siteId,
+  destinationId,
+  justSent,
+}: {
+  siteId: string
+  destinationId: string
+  justSent: string | null
+}) {
   const [seen, setSeen] = useState<SeenSite | null>(null)
-  const onEnd = useCallback((result: unknown) => {
-    if (result !== undefined) setSeen(result as SeenSite)
-  }, [])
-  const { work, start, cancel } = useLongWork(`/sites/${siteId}/as-seen?to=${destinationId}`, onEnd)
+  const { revalidate } = useRevalidator()
+  const found = useCallback(
+    (result: SeenSite) => {
+      setSeen(result)
+      // It may have shown what the host does otherwise than most.
+      void revalidate()
+    },
+    [revalidate],
+  )
+  const onLooked = useCallback(
+    (result: unknown) => {
+      if (result !== undefined) found(result as SeenSite)
+    },
+    [found],
+  )
+  const onReadBack = useCallback(
+    (result: unknown) => {
+      // A delivery that removed files alone leaves nothing to be asked for.
+      if (result !== undefined && (result as SeenSite).looked > 0) found(result as SeenSite)
+    },
+    [found],
+  )
+  const address = `/sites/${siteId}/as-seen?to=${destinationId}`
+  const { work, start, cancel } = useLongWork(address, onLooked)
+  const readBack = useLongWork(`${address}&delivery=${justSent}`, onReadBack)
+  const { start: startReadBack } = readBack
+  useEffect(() => {
+    if (justSent !== null) void startReadBack()
+  }, [justSent, startReadBack])
+  const isReading = readBack.work.state === 'running'
   return (
     <section aria-label="As visitors see it">
       <h3 className="mt-6 mb-1.5 text-[19px]">As visitors see it</h3>
       <p className="mb-2 text-quiet">
-        Each file that was sent is asked for at its public address, and compared with what was sent.
+        {isReading
+          ? 'What was sent just now is asked for at its public address, and compared with what was sent.'
+          : 'Each file that was sent is asked for at its public address, and compared with what was sent.'}
       </p>
       <LongWorkBar
-        work={work}
+        work={isReading ? readBack.work : work}
         words={seen ? 'Look again' : 'Look as visitors do'}
         thing="file"
         isLook="plain"
         onStart={() => void start()}
-        onCancel={cancel}
+        onCancel={isReading ? readBack.cancel : cancel}
       />
-      <div aria-live="polite">{seen && work.state === 'idle' && <Seen seen={seen} />}</div>
+      <div aria-live="polite">{seen && !isReading && work.state === 'idle' && <Seen seen={seen} />}</div>
     </section>
   )
 }

@@ -1,18 +1,26 @@
+import { isDeepStrictEqual } from 'node:util'
 import {
+  addsSlash,
   type DeliveredFile,
+  folderOfHome,
   groupSeen,
+  type HostTraits,
   isForVisitors,
   judgeSeen,
+  type ManifestFile,
   type SeenAnswer,
   type SeenFault,
   type SeenGroup,
 } from '#core/delivery'
 import { encodePath } from '#core/markup'
-import { askOutside, deadline, eachOf, limitFollowing } from '#server/platform'
+import { homeFileOf } from '#core/template'
+import { askOutside, deadline, eachOf, limitFollowing, limitReadingBack, pool } from '#server/platform'
 import type { StoredSite } from '#server/sites'
 import { filesFor } from '../places/files-for'
-import { compareKnown } from './compare'
 import type { Destination } from '../places/destination-rows'
+import { noteTraitsOf } from '../places/web-host-rows'
+import { sentBy } from '../sending/record-rows'
+import { compareKnown } from './compare'
 
 /** Asked at a time, so that a small host goes on serving visitors. */
 const atOnce = 6
@@ -39,53 +47,102 @@ export interface SeenSite {
 /** Files of a group that are named. */
 const mostPaths = 200
 
-async function see(file: DeliveredFile, sizeBytes: number, address: string, cancelled: AbortSignal): Promise<SeenAnswer | null> {
+/**
+ * Asks for an address as a visitor does; null where nobody answers.
+ * @param mostSeen bytes of it that are read; 0 asks without its body
+ */
+async function see(url: URL, mostSeen: number, cancelled: AbortSignal): Promise<SeenAnswer | null> {
   const signal = deadline(deadlineMs, cancelled)
   try {
-    const isRead = sizeBytes <= mostBytes
-    const { status, headers: said, hash } = await askOutside(
-      new URL(encodePath(file.path), address),
-      isRead ? 'GET' : 'HEAD',
-      headers,
-      signal,
-      isRead ? mostBytes + 1 : 0,
-    )
-    return { status, location: said.location ?? null, contentType: said['content-type'] ?? '', hash: status === 200 ? hash : null }
+    const method = mostSeen > 0 ? 'GET' : 'HEAD'
+    const { status, headers: said, hash } = await askOutside(url, method, headers, signal, mostSeen)
+    return {
+      status,
+      location: said.location ?? null,
+      contentType: said['content-type'] ?? '',
+      hash: status === 200 ? hash : null,
+    }
   } catch {
     cancelled.throwIfAborted()
     return null
   }
-} // prettier-ignore
+}
+
+/** What one site's files are judged by. */
+interface Looking {
+  readonly publicAddress: string
+  /** Name of its home files, which visitors come to by the addresses of their folders. */
+  readonly homeFile: string
+  readonly signal: AbortSignal
+}
+
+async function judge(
+  { path, kind, hash, sizeBytes }: ManifestFile,
+  { publicAddress, homeFile, signal }: Looking,
+): Promise<SeenFault | null> {
+  const file: DeliveredFile = { path, kind, hash }
+  const ask = (at: string) =>
+    see(new URL(encodePath(at), publicAddress), sizeBytes <= mostBytes ? mostBytes + 1 : 0, signal)
+  const folder = folderOfHome(path, homeFile)
+  const fault = judgeSeen(file, await ask(folder ?? path))
+  if (folder === null || fault === null || fault === 'silent') return fault
+  return judgeSeen(file, await ask(path)) ?? 'folder'
+}
+
+/** What the homes of folders show of the host; nothing where the site has none that tell. */
+async function traitsSeen(
+  judged: readonly { readonly path: string; readonly fault: SeenFault | null }[],
+  { publicAddress, homeFile, signal }: Looking,
+): Promise<HostTraits> {
+  const homes = judged.filter(
+    ({ path, fault }) =>
+      folderOfHome(path, homeFile) !== null && (fault === null || fault === 'folder' || fault === 'other'),
+  )
+  const shown = homes.filter(({ fault }) => fault === null)
+  const showsHome = shown.length > 0 || homes.some(({ fault }) => fault !== 'folder')
+  const below = shown.find(({ path }) => path !== homeFile)
+  const told = homes.length === 0 ? {} : { showsHome }
+  if (!below) return told
+  const folder = new URL(encodePath(folderOfHome(below.path, homeFile)!), publicAddress)
+  const adds = addsSlash(folder, await see(new URL(folder.href.slice(0, -1)), 0, signal))
+  return adds === null ? told : { ...told, addsSlash: adds }
+}
 
 /**
  * Asks the public address for every file that was sent and is there as it was, and tells what visitors get otherwise.
+ * Home pages are asked for at the addresses of their folders, as visitors come to them; what that shows of the host is kept.
+ * @param deliveryId asks for what that one sent alone; null for all that is known to be there
  * @param tell told how many were asked for, of how many
  */
 export async function seeAsVisitors(
   stored: StoredSite,
   accountId: string,
   destination: Pick<Destination, 'id' | 'publicAddress'>,
+  deliveryId: string | null,
   signal: AbortSignal,
   tell: (done: number, all: number) => void,
 ): Promise<SeenSite> {
-  await limitFollowing(accountId, 'The site was looked at several times just now.')
+  if (deliveryId === null) await limitFollowing(accountId, 'The site was looked at several times just now.')
+  else await limitReadingBack(accountId)
   const { manifest } = await filesFor(stored.site, destination.id, signal)
   const { files } = await compareKnown(stored, destination.id, signal)
   const sent = new Set(files.filter(({ state }) => state === 'same').map(({ path }) => path))
-  const wanted = manifest.filter(({ path }) => sent.has(path) && isForVisitors(path))
-  const judged: { path: string; fault: ReturnType<typeof judgeSeen> }[] = []
-  await eachOf(wanted, atOnce, async ({ path, kind, hash, sizeBytes }) => {
+  const sentThen = deliveryId === null ? null : new Set(await sentBy(pool(), destination.id, deliveryId))
+  const wanted = manifest.filter(
+    ({ path }) => sent.has(path) && (sentThen?.has(path) ?? true) && isForVisitors(path),
+  )
+  const judged: { path: string; fault: SeenFault | null }[] = []
+  const looking = { publicAddress: destination.publicAddress, homeFile: homeFileOf(stored.site), signal }
+  await eachOf(wanted, atOnce, async (file) => {
     signal.throwIfAborted()
     // It tells enough; and who is asked may not be the author's own server.
     if (judged.length >= enoughToTell && judged.every(({ fault }) => fault !== null && elsewhere.has(fault)))
       return
-    const file: DeliveredFile = { path, kind, hash }
-    judged.push({
-      path,
-      fault: judgeSeen(file, await see(file, sizeBytes, destination.publicAddress, signal)),
-    })
+    judged.push({ path: file.path, fault: await judge(file, looking) })
     tell(judged.length, wanted.length)
   })
+  const traits = await traitsSeen(judged, looking)
+  if (!isDeepStrictEqual(traits, {})) await noteTraitsOf(pool(), destination.id, traits)
   judged.sort((a, b) => (a.path < b.path ? -1 : 1))
   const groups = groupSeen(judged).map((group) => ({
     ...group,

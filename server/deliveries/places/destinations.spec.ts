@@ -16,9 +16,11 @@ import {
   practiceHost,
   siteOf,
   statesOf,
+  writePage,
 } from '../../testing/support'
 import { seeAsVisitors } from '../looking/as-seen'
 import { compareKnown, lookThere } from '../looking/compare'
+import { traitsOf } from './web-host-rows'
 import { listDeliveries } from '../sending/delivery-rows'
 import { findDestination, listDestinations } from './destination-rows'
 import {
@@ -313,16 +315,22 @@ describe('a site that stands at a host already', () => {
 test('what visitors get is compared with what was sent', async () => {
   const id = await save(form())
   await deliver(id)
-  const look = async (publicAddress?: string) => {
+  const look = async (publicAddress?: string, deliveryId: string | null = null) => {
     await pool().query('DELETE FROM rate_limits')
     const destination = (await findDestination(pool(), id, owner.siteId, owner.accountId))!
     const stored = (await loadSite(pool(), owner.siteId, owner.accountId))!
     const told: number[] = []
-    const seen = await seeAsVisitors(stored, owner.accountId, { ...destination, ...(publicAddress && { publicAddress }) }, new AbortController().signal, (done) => void told.push(done))
+    const seen = await seeAsVisitors(stored, owner.accountId, { ...destination, ...(publicAddress && { publicAddress }) }, deliveryId, new AbortController().signal, (done) => void told.push(done))
     expect(told.length).toBe(seen.looked)
     return seen
   }
   expect(await look()).toEqual({ looked: 4, groups: [] })
+  // Of what one delivery sent, no more is asked for; and nothing of what none of its own did.
+  await writePage(owner.siteId, owner.accountId, 'Birds', '<p>new here</p>')
+  await deliver(id)
+  const [latest] = await listDeliveries(pool(), id, 1)
+  expect(await look(undefined, latest!.id)).toEqual({ looked: 1, groups: [] })
+  expect(await look(undefined, randomUUID())).toEqual({ looked: 0, groups: [] })
   const at = path.join(host.publicPath, owner.siteId)
   await writeFile(path.join(at, 'visit.html'), 'changed by somebody')
   await rm(path.join(at, 'birds.html'))
@@ -334,6 +342,52 @@ test('what visitors get is compared with what was sent', async () => {
   expect(elsewhere!.what).toContain('Nothing of this site is at its public address')
   expect((await look('http://127.0.0.1:9/')).groups[0]!.what).toContain('Nobody answers at the public address')
 }) // prettier-ignore
+
+test.each([
+  ['is led on where the slash is missing', 'added', undefined, { showsHome: true, addsSlash: true }],
+  ['finds nothing without the slash', 'needed', undefined, { showsHome: true, addsSlash: false }],
+  [
+    'gets a page without the slash whose references lead elsewhere',
+    'not wanted',
+    undefined,
+    { showsHome: true, addsSlash: false },
+  ],
+  ['gets no home page at a folder', 'added', ['default.htm'], { showsHome: false }],
+] as const)('who comes to a folder’s address %s', async (_, slashes, homeFiles, traits) => {
+  owner = await accountWithSite('Home\n  Visit\n    Tours\n  Birds')
+  const id = await save(
+    form({
+      folder: `public/${owner.siteId}`,
+      publicAddress: `http://127.0.0.1:${host.webPort}/${owner.siteId}/`,
+    }),
+    null,
+  )
+  await deliver(id)
+  Object.assign(host.faults, { slashes, ...(homeFiles && { homeFiles }) })
+  const look = async () => {
+    const destination = (await findDestination(pool(), id, owner.siteId, owner.accountId))!
+    const stored = (await loadSite(pool(), owner.siteId, owner.accountId))!
+    return seeAsVisitors(stored, owner.accountId, destination, null, new AbortController().signal, () => {})
+  }
+  const { groups, looked } = await look()
+  expect(looked).toBe(5)
+  expect(groups.map(({ fault, paths }) => [fault, paths])).toEqual(
+    traits.showsHome ? [] : [['folder', ['index.html', 'visit/index.html']]],
+  )
+  expect(await traitsOf(pool(), id)).toEqual({ tellsCase: true, setsTimes: true, ...traits })
+  // It is no news that the place is tried again; and over when it is.
+  await save(
+    form({
+      folder: `public/${owner.siteId}`,
+      publicAddress: `http://127.0.0.1:${host.webPort}/${owner.siteId}/`,
+    }),
+    id,
+  )
+  expect(await traitsOf(pool(), id)).toMatchObject(traits)
+  host.faults.reset()
+  await look()
+  expect(await traitsOf(pool(), id)).toMatchObject({ showsHome: true, addsSlash: true })
+})
 
 test('an error page refers to the rest from where visitors see the site, at each of its destinations', async () => {
   owner = await accountWithSite('Home\n  Visit\n  404')

@@ -33,9 +33,15 @@ export const findWebHost = (
     [accountId, protocol, host, port, account],
   )
 
+/** Those that are found out at a site's public address, as arguments of `jsonb_build_object`. */
+const seenTraits = (['showsHome', 'addsSlash'] satisfies (keyof HostTraits)[])
+  .map((name) => `'${name}', web_hosts.traits -> '${name}'`)
+  .join(', ')
+
 /**
  * Writes a web host: what it says is so for all destinations there.
- * @param traits what it showed when it was tried, in place of what was known before; null keeps that
+ * @param traits what it showed when it was tried, in place of what was known before, but for what only visitors see;
+ * null keeps that
  */
 export async function putWebHost(
   db: Queryable,
@@ -47,7 +53,8 @@ export async function putWebHost(
     `INSERT INTO web_hosts (id, account_id, protocol, host, port, account, sign_in, host_key, secret_sealed, traits)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce($10::jsonb, '{}'))
      ON CONFLICT (id) DO UPDATE SET sign_in = excluded.sign_in, host_key = excluded.host_key,
-       secret_sealed = excluded.secret_sealed, traits = coalesce($10::jsonb, web_hosts.traits)`,
+       secret_sealed = excluded.secret_sealed, traits = CASE WHEN $10::jsonb IS NULL THEN web_hosts.traits
+         ELSE jsonb_strip_nulls(jsonb_build_object(${seenTraits})) || $10::jsonb END`,
     [
       values.id,
       accountId,
@@ -72,6 +79,13 @@ export async function traitsOf(db: Queryable, destinationId: string): Promise<Ho
   )
   return found?.traits ?? {}
 }
+
+/** The same, by a destination that is there. */
+export const noteTraitsOf = (db: Queryable, destinationId: string, traits: HostTraits): Promise<unknown> =>
+  db.query(
+    'UPDATE web_hosts SET traits = traits || $2 WHERE id = (SELECT web_host_id FROM destinations WHERE id = $1)',
+    [destinationId, JSON.stringify(traits)],
+  )
 
 /** Adds to what is known of a web host what it showed. */
 export async function noteTraits(db: Queryable, webHostId: string, traits: HostTraits): Promise<void> {

@@ -44,6 +44,17 @@ export const recordOf = (db: Queryable, deliveryId: string, most: number): Promi
     [deliveryId, most],
   )
 
+/** The paths of what a delivery to a destination sent; none where it is another's. */
+export const sentBy = async (db: Queryable, destinationId: string, deliveryId: string): Promise<string[]> =>
+  (
+    await many<{ path: string }>(
+      db,
+      `SELECT f.path FROM delivery_files f JOIN deliveries d ON d.id = f.delivery_id
+       WHERE d.id = $2 AND d.destination_id = $1 AND f.state = 'sent'`,
+      [destinationId, deliveryId],
+    )
+  ).map(({ path }) => path)
+
 /** The hash of what a delivery left at a path; null where nothing was. */
 export const hashAfter = async (
   db: Queryable,
