@@ -16,8 +16,8 @@ export class Faults {
   readOnly = false
   /** Whether renaming onto an existing file replaces it; hosts differ. */
   renameReplaces = true
-  /** FTP as old servers speak it: no MLSD, no EPSV, a listing as `ls -l` writes it. */
-  oldListing = false
+  /** How FTP lists: facts for a machine, or as old servers do, without MLSD and EPSV, as `ls -l` or `dir` write it. */
+  listing: 'facts' | 'unix' | 'dos' = 'facts'
   /** PASV names an address of a network of the host's own, as a host behind another that translates addresses does. */
   wrongPassive = false
   /** How many connections FTP takes at once; null for any number. */
@@ -102,7 +102,7 @@ export class Faults {
     this.times = 'set'
     this.shut.clear()
     this.longestName = null
-    this.oldListing = false
+    this.listing = 'facts'
     this.wrongPassive = false
     this.connections = null
     this.never.clear()

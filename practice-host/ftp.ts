@@ -7,6 +7,7 @@ import tls from 'node:tls'
 import type { Accounts } from './accounts'
 import { diskPath } from './disk'
 import type { Faults } from './faults'
+import { dosLine, type Entry, factLine, timeOf, unixLine } from './ftp-lines'
 
 /** What the FTP door needs to know. */
 export interface FtpOptions {
@@ -44,29 +45,6 @@ function replyFor(error: unknown): [number, string] {
     default:
       return [550, 'Failure']
   }
-}
-
-/** `20260103161500`: a time as MLSD and MDTM tell it, in UTC (RFC 3659 §2.3). */
-const timeOf = (ms: number): string => new Date(ms).toISOString().replace(/\D/g, '').slice(0, 14)
-
-/** Rights as the fact UNIX.mode tells them, which servers of that kind have (a convention beside RFC 3659 §7.5). */
-const rightsOf = (mode: number): string => `0${(mode & 0o777).toString(8).padStart(3, '0')}`
-
-const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-const halfYearMs = 183 * 86_400_000
-/** A line as `ls -l` writes it, which old servers send for LIST: of what is older than half a year, the day alone. */
-function unixLine(
-  name: string,
-  stats: { isDirectory(): boolean; size: number; mtime: Date; mode: number },
-  now: Date,
-): string {
-  const { mtime, mode } = stats
-  const day = String(mtime.getUTCDate()).padStart(2)
-  const isOld = now.getTime() - mtime.getTime() > halfYearMs
-  const time = isOld ? ` ${mtime.getUTCFullYear()}` : mtime.toISOString().slice(11, 16)
-  const rights = [...'rwxrwxrwx'].map((letter, at) => ((mode >> (8 - at)) & 1 ? letter : '-')).join('')
-  const kind = (stats.isDirectory() ? 'd' : '-') + rights
-  return `${kind} 1 keeper keeper ${stats.size} ${months[mtime.getUTCMonth()]} ${day} ${time} ${name}`
 }
 
 /**
@@ -210,7 +188,7 @@ class FtpSession {
       this.#protected = level === 'P'
       this.#reply(200, 'Done')
     },
-    FEAT: () => this.#lines(211, 'Features', [...(this.options.faults.oldListing ? [] : ['MLST type*;size*;modify*;UNIX.mode*;', 'EPSV']), 'UTF8', 'MFMT', 'AUTH TLS', 'PROT', 'SIZE', 'MDTM', 'REST STREAM'], 'End'),
+    FEAT: () => this.#lines(211, 'Features', [...(this.options.faults.listing !== 'facts' ? [] : ['MLST type*;size*;modify*;UNIX.mode*;', 'EPSV']), 'UTF8', 'MFMT', 'AUTH TLS', 'PROT', 'SIZE', 'MDTM', 'REST STREAM'], 'End'),
     OPTS: () => this.#reply(200, 'Done'),
     SYST: () => this.#reply(215, 'UNIX Type: L8'),
     NOOP: () => this.#reply(200, 'Done'),
@@ -230,7 +208,7 @@ class FtpSession {
     },
     CDUP: () => this.#commands.CWD!('..'),
     EPSV: async () => {
-      if (this.options.faults.oldListing) throw new Refused(500, 'Not known here')
+      if (this.options.faults.listing !== 'facts') throw new Refused(500, 'Not known here')
       this.#reply(229, `Entering Extended Passive Mode (|||${await this.#listenForData()}|)`)
     },
     PASV: async () => {
@@ -239,20 +217,18 @@ class FtpSession {
       this.#reply(227, `Entering Passive Mode (${address},${port >> 8},${port & 255})`)
     },
     MLSD: async (wanted) => {
-      if (this.options.faults.oldListing) throw new Refused(500, 'Not known here')
-      const tell = (name: string, { isFolder, size, mtimeMs, mode }: Entry) => `type=${isFolder ? 'dir' : 'file'};size=${size};modify=${timeOf(mtimeMs)};UNIX.mode=${rightsOf(mode)}; ${name}`
-      await this.#sendLines(this.#entries(wanted, tell))
+      if (this.options.faults.listing !== 'facts') throw new Refused(500, 'Not known here')
+      await this.#sendLines(this.#entries(wanted, factLine))
     },
     MLST: async (wanted) => {
-      if (this.options.faults.oldListing) throw new Refused(500, 'Not known here')
+      if (this.options.faults.listing !== 'facts') throw new Refused(500, 'Not known here')
       const stats = await fs.stat(this.#on(wanted))
-      const fact = `type=${stats.isDirectory() ? 'dir' : 'file'};size=${stats.size};modify=${timeOf(stats.mtimeMs)};UNIX.mode=${rightsOf(stats.mode)};`
-      this.#lines(250, 'Listing', [`${fact} ${this.#path(wanted)}`], 'End')
+      this.#lines(250, 'Listing', [factLine(this.#path(wanted), { ...stats, isFolder: stats.isDirectory() })], 'End')
     },
     LIST: async (words) => {
       const wanted = words.replace(/^-\w+ ?/, '')
-      const tell = (name: string, { isFolder, size, mtimeMs, mode }: Entry) => unixLine(name, { isDirectory: () => isFolder, size, mtime: new Date(mtimeMs), mode }, this.options.faults.now())
-      await this.#sendLines(this.#entries(wanted, tell))
+      const { faults } = this.options
+      await this.#sendLines(this.#entries(wanted, (name, entry) => (faults.listing === 'dos' ? dosLine(name, entry) : unixLine(name, entry, faults.now()))))
     },
     SIZE: async (wanted) => {
       const stats = await fs.stat(this.#on(wanted))
@@ -263,7 +239,7 @@ class FtpSession {
     MFMT: async (words) => {
       const [, time, wanted] = /^(\d{14}) (.+)$/s.exec(words) ?? []
       const { faults } = this.options
-      if (!time || faults.oldListing) throw new Refused(500, 'Not known here')
+      if (!time || faults.listing !== 'facts') throw new Refused(500, 'Not known here')
       const [year, month, day, hour, minute, second] = time.match(/^....|../g)!.map(Number) as [number, number, number, number, number, number]
       const modified = new Date(Date.UTC(year, month - 1, day, hour, minute, second))
       const at = this.#on(wanted!)
@@ -420,11 +396,4 @@ class FtpSession {
       }, data),
     )
   }
-}
-
-interface Entry {
-  readonly isFolder: boolean
-  readonly size: number
-  readonly mtimeMs: number
-  readonly mode: number
 }

@@ -121,7 +121,7 @@ test('a clock that goes wrong, or right again, is noticed while files are sent',
 })
 
 test('files are the same half a year later, when an old listing tells no hour of them any more', async () => {
-  suite.host.faults.oldListing = true
+  suite.host.faults.listing = 'unix'
   const { there, deliver, folder } = await siteThere({ protocol: 'ftp', port: suite.host.ftpPort })
   await deliver()
   await lookAt(there)

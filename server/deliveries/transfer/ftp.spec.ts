@@ -51,7 +51,7 @@ const codeOf = (work: Promise<unknown>) =>
   )
 
 test('an address of its own network that a host names for data is not believed: its port at this host is', async () => {
-  host.faults.oldListing = true
+  host.faults.listing = 'unix'
   host.faults.wrongPassive = true
   const transport = await open({ folder: 'public/behind-another' }, 'none')
   await transport.put('index.html', [Buffer.from('there')])
@@ -60,16 +60,17 @@ test('an address of its own network that a host names for data is not believed: 
 })
 
 test.each([
-  ['MLSD', false],
-  ['LIST', true],
-])('files of an old system keep the names they have, by %s: shown as an address has them, read and removed', async (_, isOld) => {
-  const folder = path.join(host.publicPath, `old-names-${isOld}`)
+  ['MLSD', 'facts'],
+  ['LIST', 'unix'],
+  ['LIST as on Windows', 'dos'],
+] as const)('files of an old system keep the names they have, by %s: shown as an address has them, read and removed', async (_, listing) => {
+  const folder = path.join(host.publicPath, `old-names-${listing}`)
   // "Bär" and "schön" in ISO 8859-1, beside one in UTF-8 that is written as the first is shown.
   const inBytes = (name: string) => Buffer.concat([Buffer.from(`${folder}/`), Buffer.from(name, 'latin1')])
   await mkdir(inBytes('Bär'), { recursive: true })
   for (const [name, text] of [['Bär/schön 100%.html', 'old'], ['Bär/plain.html', 'inside'], ['voil\xc3\xa0', 'new']] as const) await writeFile(inBytes(name), text)
-  host.faults.oldListing = isOld
-  const transport = await open({ folder: `public/old-names-${isOld}` }, 'none')
+  host.faults.listing = listing
+  const transport = await open({ folder: `public/old-names-${listing}` }, 'none')
   const listed = await transport.list()
   expect(listed.map((file) => file.path).sort()).toEqual(['B%E4r/plain.html', 'B%E4r/sch%F6n 100%25.html', 'voilà'])
   const texts = await Promise.all(listed.map(async (file) => String(await buffer(transport.read(file.path, 10)))))
@@ -89,12 +90,12 @@ describe('a host that keeps what an account makes to itself', () => {
     )
 
   test.each([
-    ['tells rights in a machine’s listing', false],
-    ['tells them as old servers do', true],
-  ])('and %s is asked to show it', async (_, isOld) => {
+    ['tells rights in a machine’s listing', 'facts'],
+    ['tells them as old servers do', 'unix'],
+  ] as const)('and %s is asked to show it', async (_, listing) => {
     host.faults.closedFiles = true
-    host.faults.oldListing = isOld
-    const folder = `closed-${isOld}`
+    host.faults.listing = listing
+    const folder = `closed-${listing}`
     const transport = await open({ folder: `public/${folder}` })
     await transport.put('in/page.html', [Buffer.from('x')])
     await transport.put('in/other/page.html', [Buffer.from('x')])

@@ -65,8 +65,15 @@ describe.each([
   [
     'over FTP to an old host that takes two connections and does not rename onto a file',
     () => {
-      host.faults.oldListing = true
+      host.faults.listing = 'unix'
       host.faults.renameReplaces = false
+      return openFtp('none')(ftpTarget('none'))
+    },
+  ],
+  [
+    'over FTP to a host that lists as Windows does',
+    () => {
+      host.faults.listing = 'dos'
       return openFtp('none')(ftpTarget('none'))
     },
   ],
