@@ -74,6 +74,8 @@ await measure(
     return { ...site, pages: [{ ...first!, content }, ...rest] }
   },
   (one) => findFindings(one, { textOf: texts.textOf, factsOf: (hash) => facts.get(hash)! }),
+  // So short that five would tell of other work on the machine.
+  25,
 )
 ratio('  read : a bare parse', read, parse)
 ratio('  read and resolved : a bare parse', resolved, parse)

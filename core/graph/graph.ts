@@ -38,6 +38,9 @@ export interface LinkGraph {
   readonly byId: ReadonlyMap<string, GraphNode>
 }
 
+const shortList = 12
+const nowhere = new Int32Array(0)
+
 /** Pages by their places in reading order; those of a list or a template are shared by many pages. */
 type Places = Int32Array
 
@@ -98,11 +101,16 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
   const ids = pages.map(({ id }) => id)
   const placeOf = new Map(ids.map((id, at) => [id, at]))
   /** @param id of any page: a trial page has no place */
-  const placesOf = (all: Iterable<string>): Places => {
-    const places = new Set<number>()
+  const placesOf = (all: readonly string[]): Places => {
+    if (all.length === 0) return nowhere
+    const places: number[] = []
+    // Most lists are short, and a set of each would cost more than what is in it.
+    const met = all.length > shortList ? new Set<number>() : null
     for (const id of all) {
       const place = placeOf.get(id)
-      if (place !== undefined) places.add(place)
+      if (place === undefined || (met ? met.has(place) : places.includes(place))) continue
+      met?.add(place)
+      places.push(place)
     }
     return Int32Array.from(places)
   }
@@ -120,7 +128,6 @@ export function linkGraph(context: SiteContext, pages: readonly Page[], sources:
     if (plan) known.set(references, { plan, from: path, to })
     return to
   }
-  const nowhere = new Int32Array(0)
   const to = pages.map((page) => {
     const all: Places[] = []
     for (const { hash } of textsOfPage(page)) {

@@ -18,8 +18,14 @@ const inMegabytes = (bytes: number) => `${Math.round(bytes / 1_000_000).toLocale
  * it does not. A menu of all pages on all pages grows with the square of the site.
  */
 export function weightRefusal(context: SiteContext, templateOf: (page: Page) => Multiplied): string | null {
+  const pages = realPlaces(context.tree)
+  // Most sites are so small that nothing on their pages has to be counted.
+  const most = mostOf(context)
+  let bound = 0
+  for (const { page } of pages) bound += most(templateOf(page))
+  if (bound <= mostSiteBytes) return null
   let total = 0
-  for (const { page } of realPlaces(context.tree)) {
+  for (const { page } of pages) {
     const template = templateOf(page)
     const { generated } = template
     if (generated.length > mostParts)
@@ -34,8 +40,11 @@ export function weightRefusal(context: SiteContext, templateOf: (page: Page) => 
     : null
 }
 
-/** Whether no page of a template can be too large: not even one whose every part lists every page. */
-export function weightBound(context: SiteContext): (template: Multiplied) => boolean {
+/**
+ * Bytes that the parts of a page would take, were each of them to list every page; no bound where one page can be too large
+ * so, or has too many of them.
+ */
+function mostOf(context: SiteContext): (template: Multiplied) => number {
   let links = 0
   const beside = linkOverhead(context)
   let descriptions = 0
@@ -44,15 +53,22 @@ export function weightBound(context: SiteContext): (template: Multiplied) => boo
     descriptions += page.description?.length ?? 0
   }
   const languages = context.translations.languages.length
-  const told = new Map<CompiledTemplate['generated'], boolean>()
+  const told = new Map<CompiledTemplate['generated'], number>()
   return ({ generated, perLanguage }) => {
-    let never = told.get(generated)
-    if (never === undefined) {
+    let most = told.get(generated)
+    if (most === undefined) {
       const describing = generated.filter(({ part, attributes }) => part.describes?.(attributes)).length
       const look = generated.reduce((sum, one) => sum + lookOverhead(one), 0) * context.tree.places.length
-      const most = links * generated.length + look + descriptions * describing + perLanguage * languages
-      told.set(generated, (never = generated.length <= mostParts && most <= mostPageBytes))
+      const all = links * generated.length + look + descriptions * describing + perLanguage * languages
+      most = generated.length <= mostParts && all <= mostPageBytes ? all : Infinity
+      told.set(generated, most)
     }
-    return never
+    return most
   }
+}
+
+/** Whether no page of a template can be too large. */
+export function weightBound(context: SiteContext): (template: Multiplied) => boolean {
+  const most = mostOf(context)
+  return (template) => most(template) < Infinity
 }

@@ -52,6 +52,18 @@ function isFetched(holder: string, file: SiteFile): boolean {
   return false
 }
 
+/** A file by what names it. */
+interface NamedFile {
+  readonly fileId: string
+  readonly reference: Reference
+}
+
+/** The files that a text names, as long as all of them stand where they did. */
+const known = new WeakMap<
+  readonly Reference[],
+  { readonly plan: PlanToken; readonly from: string; readonly found: readonly NamedFile[] }
+>()
+
 /**
  * What each page needs: its source, and the files that it, its template and their style sheets ask for. Of
  * several sizes of a picture the one in `src` counts, of several formats of a typeface the smallest.
@@ -64,18 +76,25 @@ export function weighPages(
   const { site, names } = context
   const homeFile = homeFileOf(site)
   const files = new Map(site.files.map((file) => [file.id, file]))
-  /** Files that references name, with what holds them. */
-  const filesOf = (references: readonly Reference[], from: string) => {
-    const found: { readonly file: SiteFile; readonly reference: Reference }[] = []
+  const named = (references: readonly Reference[], from: string): readonly NamedFile[] => {
+    const before = plan && known.get(references)
+    if (before && before.plan === plan && before.from === from) return before.found
+    const found: NamedFile[] = []
     const targets = resolveAll(references, from, names, homeFile, plan)
     // Most of very many lead to pages.
     for (let at = 0; at < targets.length; at++) {
       const target = targets[at]!
-      const file = target.kind === 'file' ? files.get(target.id) : undefined
-      if (file) found.push({ file, reference: references[at]! })
+      if (target.kind === 'file') found.push({ fileId: target.id, reference: references[at]! })
     }
+    if (plan) known.set(references, { plan, from, found })
     return found
   }
+  /** Files that references name, with what holds them. */
+  const filesOf = (references: readonly Reference[], from: string) =>
+    named(references, from).flatMap(({ fileId, reference }) => {
+      const file = files.get(fileId)
+      return file ? [{ file, reference }] : []
+    })
   /** Files that a style sheet or a script brings with it, those of the ones it imports too. */
   const ofFile = new Map<string, readonly SiteFile[]>()
   const neededBy = (by: SiteFile): readonly SiteFile[] => {
