@@ -70,6 +70,7 @@ export default [
     route('results/:pageId', 'routes/answers/results.ts'),
     route('preview-address', 'routes/answers/preview-address.ts'),
     route('kit', 'routes/answers/kits/keep-kit.ts'),
+    route('zips', 'routes/answers/files/zips.ts'),
     route('site.zip', 'routes/answers/files/site-zip.ts'),
     route('archive.zip', 'routes/answers/files/archive-zip.ts'),
   ]),

@@ -85,6 +85,7 @@ const table: Readonly<Record<string, Entry>> = {
   'sites/:siteId/results/:pageId': look,
   'sites/:siteId/preview-address': look,
   'sites/:siteId/kit': { post: 'look' },
+  'sites/:siteId/zips': look,
   'sites/:siteId/site.zip': look,
   'sites/:siteId/archive.zip': { get: 'manage' },
   // Its address is the key: signed, for one session and ten minutes (`ownership.spec.ts`).

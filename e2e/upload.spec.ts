@@ -1,4 +1,4 @@
-import { mkdir, readdir, writeFile } from 'node:fs/promises'
+import { mkdir, readdir, stat, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { expect, test } from '@playwright/test'
 import pg from 'pg'
@@ -11,6 +11,7 @@ import {
   practice,
   row,
   signUp,
+  write,
 } from './support'
 
 test('a destination that cannot be reached is told in words, and nothing typed is lost', async ({ page }) => {
@@ -125,6 +126,43 @@ test('what a host does otherwise is said, and what it cannot take before it is s
   await page.getByRole('main').getByRole('link', { name: 'Names' }).click()
   await page.waitForURL('**/names')
 })
+
+test('who has no way to a host but by hand takes a ZIP, and then what has changed since', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Tern Watch', 'Home\n  Terns\n  Skuas')
+  await openView(page, 'Upload')
+  const open = async () => {
+    await page.getByRole('button', { name: 'take the site as a ZIP' }).click()
+    return page.getByRole('dialog', { name: 'The site as a ZIP' })
+  }
+  const take = async (name: string | RegExp) => {
+    const [taken] = await Promise.all([
+      page.waitForEvent('download'),
+      (await open()).getByRole('link', { name }).click(),
+    ])
+    return { name: taken.suggestedFilename(), size: (await stat(await taken.path())).size }
+  }
+  const first = await open()
+  await expect(first.getByText('4 files')).toBeVisible()
+  await expect(first.getByText(/what changes from then on/)).toBeVisible()
+  await expectAccessible(page)
+  await page.keyboard.press('Escape')
+  const whole = await take('The whole site')
+  expect(whole.name).toBe('tern-watch.zip')
+  await expect(async () => {
+    await expect((await open()).getByText(/No file has changed since you took it, today/)).toBeVisible({ timeout: 2_000 })
+  }).toPass()
+  await page.keyboard.press('Escape')
+  await openView(page, 'Pages')
+  await write(page, 'Skuas', '<p>Mind your head.</p>')
+  await openView(page, 'Upload')
+  const dialog = await open()
+  await expect(dialog.getByText('1 file,')).toBeVisible()
+  await page.keyboard.press('Escape')
+  const changed = await take(/^What changed since today/)
+  expect(changed.name).toBe('tern-watch-changed.zip')
+  expect(changed.size).toBeLessThan(whole.size / 2)
+}) // prettier-ignore
 
 test('a new site goes to the practice host with two clicks, and over FTP with TLS to what a letter says', async ({ page }) => {
   await signUp(page)

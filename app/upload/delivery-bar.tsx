@@ -17,7 +17,6 @@ interface Props {
   readonly summary: { readonly toSend: number; readonly bytesToSend: number; readonly missing: number }
   readonly publicAddress: string
   readonly actions: ReactNode
-  readonly zip: string
   /** Has a delivery that was cut go on now. */
   readonly onGoOn: (deliveryId: string) => void
   readonly onPause: (deliveryId: string) => void
@@ -31,7 +30,6 @@ export function DeliveryBar({
   summary,
   publicAddress,
   actions,
-  zip,
   onGoOn,
   onPause,
   onCancel,
@@ -74,16 +72,7 @@ export function DeliveryBar({
               `${count(summary.toSend, 'file')}, ${size(summary.bytesToSend)}. Pictures and style sheets first, the home page last; visitors never meet a half-sent page.`
             )}
           </p>
-          <div className="flex flex-wrap gap-3">
-            {actions}
-            <a
-              className="rounded-[5px] border border-rule px-3.5 py-2 font-medium hover:bg-paper"
-              href={zip}
-              download
-            >
-              Take a ZIP
-            </a>
-          </div>
+          <div className="flex flex-wrap gap-3">{actions}</div>
         </>
       )}
     </div>

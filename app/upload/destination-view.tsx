@@ -14,6 +14,7 @@ import type { ShownComparison } from './there/comparison.server'
 import { DifferenceDialog, type Looked } from './there/difference-dialog'
 import { FilesToSend } from './there/files-to-send'
 import { TakeThere } from './there/take-there'
+import { TakeZip } from './take-zip'
 import { When } from './when'
 import { Refusal } from '../parts/notice'
 
@@ -151,9 +152,15 @@ export function DestinationView({
               onSendAt={(at) => submit('send', { ...wishes, beginAt: at.toISOString() })}
               onByItself={(minutes) => submit('by-itself', { minutes: String(minutes ?? '') })}
             />
+            <TakeZip
+              siteId={site.id}
+              side="top"
+              className="rounded-[5px] border border-rule px-3.5 py-2 font-medium hover:bg-paper"
+            >
+              Take a ZIP…
+            </TakeZip>
           </>
         }
-        zip={`/sites/${site.id}/site.zip`}
         onGoOn={(delivery) => submit('go-on', { id: delivery })}
         onPause={(delivery) => submit('pause', { id: delivery })}
         onCancel={(delivery) => submit('cancel', { id: delivery })}

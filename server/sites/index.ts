@@ -49,6 +49,7 @@ export {
   type SiteOfSomebody,
   type StoredSite,
 } from './rows/site-rows'
+export { changedSinceZip, type SinceZip, takeZip } from './taken-zips'
 export { inTurn, type ZipEntry, zipFiles, zipSite } from './zip'
 export { fileKindOf, tellingBytes } from './file-kind'
 export { type FileUse, openFile, takeFile, takePortions, takeWhole, usesOfFiles } from './files'

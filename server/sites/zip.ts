@@ -20,18 +20,18 @@ export interface ZipEntry {
 /**
  * Files as a ZIP, one after the other as it is read; equal files give equal bytes. No further one is asked for before the one
  * in front of it has been read, and none after the reader has gone.
- * @param onEnd called once, when it is complete or its reader has gone
+ * @param onEnd called once, when it is complete or its reader has gone, and told whether all of it was read
  */
 export function zipFiles(
   entries: AsyncIterable<ZipEntry>,
-  onEnd: () => void = () => {},
+  onEnd: (isComplete: boolean) => void = () => {},
 ): ReadableStream<Uint8Array> {
   const zip = new ZipFile()
   const out = zip.outputStream as Readable
   let current: Readable | null = null
   out.once('close', () => {
     current?.destroy()
-    onEnd()
+    onEnd(out.readableEnded)
   })
   const options = { mtime: zipTime, forceDosTimestamp: true, mode: 0o100644 }
   const pack = async () => {
@@ -56,8 +56,14 @@ export async function* inTurn(
   for (const path of paths) yield { path, pieces: await piecesAt(path) }
 }
 
-/** The site as a ZIP, read in portions that fit in memory. */
-export function zipSite({ manifest, bytesOf, piecesOf }: SiteFiles): ReadableStream<Uint8Array> {
+/**
+ * The site as a ZIP, read in portions that fit in memory.
+ * @param onEnd as of `zipFiles`
+ */
+export function zipSite(
+  { manifest, bytesOf, piecesOf }: Pick<SiteFiles, 'manifest' | 'bytesOf' | 'piecesOf'>,
+  onEnd?: (isComplete: boolean) => void,
+): ReadableStream<Uint8Array> {
   const portions = [...portionsOf(manifest)]
   const portionOf = new Map(portions.flatMap((files, index) => files.map(({ path }) => [path, index])))
   let current = { index: -1, bytes: Promise.resolve(new Map<string, Buffer>()) }
@@ -70,5 +76,5 @@ export function zipSite({ manifest, bytesOf, piecesOf }: SiteFiles): ReadableStr
   // One that is larger than a portion comes in pieces, and is never whole in memory.
   const piecesAt = async (path: string) => (await piecesOf(path)) ?? [await bytesAt(path)]
   const paths = manifest.map(({ path }) => path)
-  return zipFiles(inTurn(paths, piecesAt))
+  return zipFiles(inTurn(paths, piecesAt), onEnd)
 }

@@ -7,6 +7,7 @@ import { Button } from '../../parts/button'
 import { count } from '../../parts/format'
 import { StateMark } from '../../parts/state-mark'
 import type { UploadAnswer } from '../answer'
+import { TakeZip } from '../take-zip'
 import { acceptWords, HostKey } from './host-key'
 import { noPlace, PlaceFields, PlaceLetter, type PlaceValues } from './place-fields'
 import { SignInFields } from './sign-in-fields'
@@ -119,9 +120,9 @@ export function DestinationForm({
         <p className="mb-5 max-w-prose text-quiet">
           Enter what your web host told you. Nothing is sent yet: the connection is tested, and then you see
           what differs. You can also{' '}
-          <a className="link" href="site.zip" download>
+          <TakeZip siteId={site.id} className="link">
             take the site as a ZIP
-          </a>
+          </TakeZip>
           .
         </p>
       )}

@@ -41,7 +41,7 @@ export interface TransferLimits {
 }
 
 export const transferLimits: TransferLimits = {
-  connectMs: 15_000,
+  connectMs: 10_000,
   silenceMs: 20_000,
   requestMs: 180_000,
   entries: 200_000,

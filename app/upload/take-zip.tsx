@@ -1,0 +1,122 @@
+import { Popover } from 'radix-ui'
+import { type ReactNode, useState } from 'react'
+import { useFetcher } from 'react-router'
+import type { loader } from '../routes/answers/files/zips'
+import { count, moment, size } from '../parts/format'
+
+/** What is in a ZIP, and the way to it. */
+function Taking({
+  href,
+  words,
+  amount: { fileCount, sizeBytes },
+  onTaken,
+}: {
+  href: string
+  words: string
+  amount: { fileCount: number; sizeBytes: number }
+  onTaken: () => void
+}) {
+  return (
+    <p className="flex items-baseline justify-between gap-4">
+      <a className="link" href={href} download onClick={onTaken}>
+        {words}
+      </a>
+      <span className="text-quiet tabular-nums">
+        {count(fileCount, 'file')}, {size(sizeBytes)}
+      </span>
+    </p>
+  )
+}
+
+/**
+ * The site as a ZIP, for who puts it on a host by hand: whole, or what has changed since it was taken last.
+ * @param children what opens it
+ */
+export function TakeZip({
+  siteId,
+  className,
+  side = 'bottom',
+  children,
+}: {
+  siteId: string
+  className: string
+  /** Where what opens has room. */
+  side?: 'top' | 'bottom'
+  children: ReactNode
+}) {
+  const fetcher = useFetcher<typeof loader>()
+  const [open, setOpen] = useState(false)
+  const address = `/sites/${siteId}/site.zip`
+  const told = fetcher.state === 'idle' ? fetcher.data : undefined
+  const since = told?.since
+  const close = () => setOpen(false)
+  return (
+    <Popover.Root
+      open={open}
+      onOpenChange={(next) => {
+        setOpen(next)
+        if (next) void fetcher.load(`/sites/${siteId}/zips`)
+      }}
+    >
+      <Popover.Trigger className={className}>{children}</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          aria-label="The site as a ZIP"
+          align="start"
+          side={side}
+          sideOffset={6}
+          collisionPadding={12}
+          className="z-20 grid w-[26rem] max-w-[calc(100vw-1.5rem)] gap-2 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+        >
+          {!told ? (
+            <p role="status">Counting…</p>
+          ) : (
+            <>
+              <Taking href={address} words="The whole site" amount={told.whole} onTaken={close} />
+              {since && since.fileCount > 0 && (
+                <Taking
+                  href={`${address}?only=changed`}
+                  words={`What changed since ${moment(since.takenAt)}`}
+                  amount={since}
+                  onTaken={close}
+                />
+              )}
+              {since && since.goneCount > 0 && <Gone gone={since.gone} goneCount={since.goneCount} />}
+              <p className="text-sm text-quiet">
+                {!since
+                  ? 'Once you have it, what changes from then on can be taken by itself.'
+                  : since.fileCount === 0
+                    ? `No file has changed since you took it, ${moment(since.takenAt)}.`
+                    : 'Counted from the last one that you took to its end.'}
+              </p>
+            </>
+          )}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  )
+}
+
+/** What no ZIP can remove. */
+function Gone({ gone, goneCount }: { gone: readonly string[]; goneCount: number }) {
+  return (
+    <details className="text-sm">
+      <summary className="cursor-pointer">
+        {goneCount === 1 ? 'One file is' : `${goneCount} files are`} in the site no more: remove{' '}
+        {goneCount === 1 ? 'it' : 'them'} at your host.
+      </summary>
+      <ul
+        className="mt-1 max-h-40 overflow-auto font-mono text-[13px]"
+        tabIndex={0}
+        aria-label="Files in the site no more"
+      >
+        {gone.map((path) => (
+          <li key={path} className="break-all">
+            {path}
+          </li>
+        ))}
+        {goneCount > gone.length && <li>and {goneCount - gone.length} more</li>}
+      </ul>
+    </details>
+  )
+}
