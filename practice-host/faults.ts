@@ -53,6 +53,8 @@ export class Faults {
 
   /** Commands that FTP was sent in one piece, at most; counted anew as a test wants. */
   mostAtOnce = 0
+  /** Files that visitors were sent, and those they were told they have. */
+  readonly visitors = { sent: 0, told: 0 }
   /** Requests there have been, over all connections; counted anew as a test wants. */
   requests = 0
   #watched: { readonly count: number; readonly what: () => void } | null = null

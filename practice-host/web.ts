@@ -1,4 +1,4 @@
-import { createReadStream } from 'node:fs'
+import { createReadStream, type Stats } from 'node:fs'
 import fs from 'node:fs/promises'
 import http from 'node:http'
 import path from 'node:path'
@@ -57,12 +57,13 @@ async function answer(
     }
     for (const home of isWhole ? faults.homeFiles : []) {
       const found = await fs.stat(path.join(file, home)).catch(() => null)
-      if (found?.isFile()) return send(path.join(file, home), found.size, 200, request, response)
+      if (found?.isFile()) return send(path.join(file, home), found, 200, faults, request, response)
     }
-  } else if (stats?.isFile() && !wanted.endsWith('/')) return send(file, stats.size, 200, request, response)
+  } else if (stats?.isFile() && !wanted.endsWith('/'))
+    return send(file, stats, 200, faults, request, response)
   const own = path.join(root, '404.html')
   const ownStats = await fs.stat(own).catch(() => null)
-  if (ownStats?.isFile()) return send(own, ownStats.size, 404, request, response)
+  if (ownStats?.isFile()) return send(own, ownStats, 404, faults, request, response)
   response.writeHead(404, { 'content-type': 'text/html; charset=utf-8' })
   response.end(
     '<!DOCTYPE html>\n<html lang="en"><title>Not found</title><p>There is no page at this address.</p>\n',
@@ -71,17 +72,32 @@ async function answer(
 
 async function send(
   file: string,
-  size: number,
+  { size, mtimeMs, mtime }: Stats,
   status: number,
+  faults: Faults,
   request: http.IncomingMessage,
   response: http.ServerResponse,
 ): Promise<void> {
   const type = mime.contentType(path.extname(file)) || 'application/octet-stream'
-  response.writeHead(status, { 'content-type': type, 'content-length': size, 'cache-control': 'no-cache' })
+  const etag = `"${mtimeMs.toString(36)}-${size.toString(36)}"`
+  // Who has it already is told no more (RFC 9110 §13.1.2).
+  if (status === 200 && request.headers['if-none-match'] === etag) {
+    faults.visitors.told += 1
+    response.writeHead(304, { etag, 'cache-control': 'no-cache' }).end()
+    return
+  }
+  response.writeHead(status, {
+    'content-type': type,
+    'content-length': size,
+    'cache-control': 'no-cache',
+    'last-modified': mtime.toUTCString(),
+    ...(status === 200 && { etag }),
+  })
   if (request.method === 'HEAD') {
     response.end()
     return
   }
+  faults.visitors.sent += 1
   createReadStream(file)
     .on('error', () => response.destroy())
     .pipe(response)

@@ -13,6 +13,7 @@ import {
   type SeenGroup,
 } from '#core/delivery'
 import { encodePath } from '#core/markup'
+import type { Hash } from '#core/site'
 import { homeFileOf } from '#core/template'
 import { askOutside, deadline, eachOf, limitFollowing, limitReadingBack, pool } from '#server/platform'
 import type { StoredSite } from '#server/sites'
@@ -47,21 +48,43 @@ export interface SeenSite {
 /** Files of a group that are named. */
 const mostPaths = 200
 
+/** What an address gave when it was as it was sent, by the tag that its host gave it (RFC 9110 §8.8.3). */
+const seenBefore = new Map<string, { readonly etag: string; readonly answer: SeenAnswer }>()
+const mostSeenBefore = 20_000
+
 /**
- * Asks for an address as a visitor does; null where nobody answers.
+ * Asks for an address as a visitor does; null where nobody answers. What was seen before is not sent again by hosts that tag
+ * what they send.
  * @param mostSeen bytes of it that are read; 0 asks without its body
+ * @param wanted hash of what is expected there
  */
-async function see(url: URL, mostSeen: number, cancelled: AbortSignal): Promise<SeenAnswer | null> {
+async function see(
+  url: URL,
+  mostSeen: number,
+  wanted: Hash | null,
+  cancelled: AbortSignal,
+): Promise<SeenAnswer | null> {
   const signal = deadline(deadlineMs, cancelled)
+  const before = seenBefore.get(url.href)
+  const known = before && before.answer.hash === wanted ? before : null
   try {
     const method = mostSeen > 0 ? 'GET' : 'HEAD'
-    const { status, headers: said, hash } = await askOutside(url, method, headers, signal, mostSeen)
-    return {
+    const conditional = known ? { ...headers, 'if-none-match': known.etag } : headers
+    const { status, headers: said, hash } = await askOutside(url, method, conditional, signal, mostSeen)
+    if (status === 304 && known) return known.answer
+    const answer = {
       status,
       location: said.location ?? null,
       contentType: said['content-type'] ?? '',
       hash: status === 200 ? hash : null,
     }
+    const { etag } = said
+    // A weak one says that it is about the same.
+    if (etag && !etag.startsWith('W/') && answer.hash !== null && answer.hash === wanted) {
+      if (seenBefore.size >= mostSeenBefore) seenBefore.clear()
+      seenBefore.set(url.href, { etag, answer })
+    } else seenBefore.delete(url.href)
+    return answer
   } catch {
     cancelled.throwIfAborted()
     return null
@@ -82,7 +105,7 @@ async function judge(
 ): Promise<SeenFault | null> {
   const file: DeliveredFile = { path, kind, hash }
   const ask = (at: string) =>
-    see(new URL(encodePath(at), publicAddress), sizeBytes <= mostBytes ? mostBytes + 1 : 0, signal)
+    see(new URL(encodePath(at), publicAddress), sizeBytes <= mostBytes ? mostBytes + 1 : 0, hash, signal)
   const folder = folderOfHome(path, homeFile)
   const fault = judgeSeen(file, await ask(folder ?? path))
   if (folder === null || fault === null || fault === 'silent') return fault
@@ -104,7 +127,7 @@ async function traitsSeen(
   const told = homes.length === 0 ? {} : { showsHome }
   if (!below) return told
   const folder = new URL(encodePath(folderOfHome(below.path, homeFile)!), publicAddress)
-  const adds = addsSlash(folder, await see(new URL(folder.href.slice(0, -1)), 0, signal))
+  const adds = addsSlash(folder, await see(new URL(folder.href.slice(0, -1)), 0, null, signal))
   return adds === null ? told : { ...told, addsSlash: adds }
 }
 

@@ -325,6 +325,10 @@ test('what visitors get is compared with what was sent', async () => {
     return seen
   }
   expect(await look()).toEqual({ looked: 4, groups: [] })
+  // Looked at again, it is not sent again; what somebody changed is seen all the same.
+  const before = { ...host.faults.visitors }
+  expect(await look()).toEqual({ looked: 4, groups: [] })
+  expect(host.faults.visitors).toEqual({ sent: before.sent, told: before.told + 4 })
   // Of what one delivery sent, no more is asked for; and nothing of what none of its own did.
   await writePage(owner.siteId, owner.accountId, 'Birds', '<p>new here</p>')
   await deliver(id)
