@@ -36,8 +36,8 @@ export class Faults {
   longestName: number | null = null
   /** How far its clock is ahead; negative where it is behind. */
   clockSeconds = 0
-  /** What becomes of a time that it is told a file was changed: set, refused, or taken and left as it was. */
-  times: 'set' | 'refused' | 'left' = 'set'
+  /** What becomes of a time that it is told a file was changed: set, set as one of another zone, refused, or left as it was. */
+  times: 'set' | 'of its zone' | 'refused' | 'left' = 'set'
   /** What visitors get for a folder's address without the slash: led on to the one with it, its home page, or nothing. */
   slashes: 'added' | 'not wanted' | 'needed' = 'added'
   /** Files that are shown for a folder, the first that is there. */
@@ -149,10 +149,11 @@ export class Faults {
     return new Date(Date.now() + this.clockSeconds * 1_000)
   }
 
-  /** Whether a file is to be given a time; what refuses, says so. */
-  takesTime(): boolean {
+  /** The time that a file is given when it is said to be of one; null where it keeps its own. What refuses, says so. */
+  timeFor(said: Date): Date | null {
     if (this.times === 'refused') throw new Error('Failure')
-    return this.times === 'set'
+    if (this.times === 'left') return null
+    return this.times === 'set' ? said : new Date(said.getTime() + 7_200_000)
   }
 
   beforeRead(name: string): void {

@@ -241,9 +241,9 @@ class FtpSession {
       const { faults } = this.options
       if (!time || faults.listing !== 'facts') throw new Refused(500, 'Not known here')
       const [year, month, day, hour, minute, second] = time.match(/^....|../g)!.map(Number) as [number, number, number, number, number, number]
-      const modified = new Date(Date.UTC(year, month - 1, day, hour, minute, second))
+      const modified = faults.timeFor(new Date(Date.UTC(year, month - 1, day, hour, minute, second)))
       const at = this.#on(wanted!)
-      if (faults.takesTime()) await fs.utimes(at, modified, modified)
+      if (modified) await fs.utimes(at, modified, modified)
       this.#reply(213, `Modify=${time}; ${wanted}`)
     },
     REST: (at) => {

@@ -293,10 +293,11 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   sftp.on('FSTAT', (request, id) =>
     inTurn('FSTAT', request, id, async ({ file }) => sftp.attrs(request, attributesOf(await file!.stat()))),
   )
-  sftp.on('SETSTAT', (request, name, { mode, atime, mtime }) =>
+  sftp.on('SETSTAT', (request, name, { mode, mtime }) =>
     answer('SETSTAT', request, async () => {
       if (mode !== undefined) await fs.chmod(on(name), mode & 0o777)
-      if (mtime !== undefined && faults.takesTime()) await fs.utimes(on(name), atime ?? mtime, mtime)
+      const time = mtime === undefined ? null : faults.timeFor(new Date(mtime * 1_000))
+      if (time) await fs.utimes(on(name), time, time)
       done(request)
     }),
   )

@@ -93,9 +93,13 @@ describe('comparing with a destination', () => {
     expect(sayTraits({ setsTimes: true, showsHome: true, addsSlash: true, clockSeconds: 0 })).toEqual([])
     expect(sayTraits({ setsTimes: false, showsHome: false, addsSlash: false })).toHaveLength(3)
     for (const [clockSeconds, setsTimes, said] of [
-      [180, true, '3 minutes fast, so that files are given the right time as they are sent'],
-      [-3_600, undefined, '1 hour slow, so that files are given the right time as they are sent'],
-      [-172_800, false, '2 days slow, so that its files bear wrong times'],
+      [180, true, '3 minutes ahead of the one here, so that files are given the time here as they are sent'],
+      [
+        -3_600,
+        undefined,
+        '1 hour behind the one here, so that files are given the time here as they are sent',
+      ],
+      [-172_800, false, '2 days behind the one here, so that files bear another time there'],
     ] as const)
       expect(sayTraits({ clockSeconds, setsTimes })).toEqual([`has a clock that is ${said}`])
     const paths = ['about.html', 'folder/opening-hours.html', 'a-long-folder/a.html', 'twelve-l.htm']

@@ -62,10 +62,10 @@ export function sayTraits(traits: HostTraits): string[] {
     longestName === undefined ? null : `takes names of up to ${longestName} letters`,
     clockSeconds === 0
       ? null
-      : `has a clock that is ${sayDuration(Math.abs(clockSeconds))} ${clockSeconds > 0 ? 'fast' : 'slow'}, so that ` +
+      : `has a clock that is ${sayDuration(Math.abs(clockSeconds))} ${clockSeconds > 0 ? 'ahead of' : 'behind'} the one here, so that ` +
         (setsTimes === false
-          ? 'its files bear wrong times'
-          : 'files are given the right time as they are sent'),
+          ? 'files bear another time there'
+          : 'files are given the time here as they are sent'),
     setsTimes === false && clockSeconds === 0 ? 'keeps its own times for files' : null,
     showsHome === false ? 'shows no home page at the address of a folder' : null,
     addsSlash === false ? 'needs the slash at the end of a folder’s address' : null,

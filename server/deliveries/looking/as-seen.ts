@@ -99,32 +99,41 @@ interface Looking {
   readonly signal: AbortSignal
 }
 
+/** What is wrong with how one file is seen. */
+interface Judged {
+  readonly path: string
+  readonly fault: SeenFault | null
+  /** Of a home page: whether its folder shows one; null where that is not known, and of any other file. */
+  readonly showsHome: boolean | null
+}
+
 async function judge(
   { path, kind, hash, sizeBytes }: ManifestFile,
   { publicAddress, homeFile, signal }: Looking,
-): Promise<SeenFault | null> {
+): Promise<Judged> {
   const file: DeliveredFile = { path, kind, hash }
   const ask = (at: string) =>
     see(new URL(encodePath(at), publicAddress), sizeBytes <= mostBytes ? mostBytes + 1 : 0, hash, signal)
   const folder = folderOfHome(path, homeFile)
-  const fault = judgeSeen(file, await ask(folder ?? path))
-  if (folder === null || fault === null || fault === 'silent') return fault
-  return judgeSeen(file, await ask(path)) ?? 'folder'
+  const first = await ask(folder ?? path)
+  const fault = judgeSeen(file, first)
+  if (folder === null || fault === null || fault === 'silent')
+    return { path, fault, showsHome: folder !== null && fault === null ? true : null }
+  const ofFile = judgeSeen(file, await ask(path))
+  // Where the folder shows something, another file may only be in front of it.
+  const isNone = ofFile === null && first !== null && first.status >= 400
+  return { path, fault: ofFile ?? 'folder', showsHome: isNone ? false : null }
 }
 
 /** What the homes of folders show of the host; nothing where the site has none that tell. */
 async function traitsSeen(
-  judged: readonly { readonly path: string; readonly fault: SeenFault | null }[],
+  judged: readonly Judged[],
   { publicAddress, homeFile, signal }: Looking,
 ): Promise<HostTraits> {
-  const homes = judged.filter(
-    ({ path, fault }) =>
-      folderOfHome(path, homeFile) !== null && (fault === null || fault === 'folder' || fault === 'other'),
-  )
-  const shown = homes.filter(({ fault }) => fault === null)
-  const showsHome = shown.length > 0 || homes.some(({ fault }) => fault !== 'folder')
+  const shown = judged.filter(({ showsHome }) => showsHome)
   const below = shown.find(({ path }) => path !== homeFile)
-  const told = homes.length === 0 ? {} : { showsHome }
+  const isKnown = judged.some(({ showsHome }) => showsHome !== null)
+  const told = isKnown ? { showsHome: shown.length > 0 } : {}
   if (!below) return told
   const folder = new URL(encodePath(folderOfHome(below.path, homeFile)!), publicAddress)
   const adds = addsSlash(folder, await see(new URL(folder.href.slice(0, -1)), 0, null, signal))
@@ -154,14 +163,14 @@ export async function seeAsVisitors(
   const wanted = manifest.filter(
     ({ path }) => sent.has(path) && (sentThen?.has(path) ?? true) && isForVisitors(path),
   )
-  const judged: { path: string; fault: SeenFault | null }[] = []
+  const judged: Judged[] = []
   const looking = { publicAddress: destination.publicAddress, homeFile: homeFileOf(stored.site), signal }
   await eachOf(wanted, atOnce, async (file) => {
     signal.throwIfAborted()
     // It tells enough; and who is asked may not be the author's own server.
     if (judged.length >= enoughToTell && judged.every(({ fault }) => fault !== null && elsewhere.has(fault)))
       return
-    judged.push({ path: file.path, fault: await judge(file, looking) })
+    judged.push(await judge(file, looking))
     tell(judged.length, wanted.length)
   })
   const traits = await traitsSeen(judged, looking)

@@ -391,6 +391,14 @@ test.each([
   host.faults.reset()
   await look()
   expect(await traitsOf(pool(), id)).toMatchObject({ showsHome: true, addsSlash: true })
+  // A file in front of the home page tells nothing of folders.
+  host.faults.homeFiles = ['first.html', 'index.html']
+  for (const at of ['first.html', 'visit/first.html'])
+    await writeFile(path.join(host.publicPath, owner.siteId, at), 'a host’s own')
+  expect((await look()).groups).toMatchObject([
+    { fault: 'folder', paths: ['index.html', 'visit/index.html'] },
+  ])
+  expect(await traitsOf(pool(), id)).toMatchObject({ showsHome: true })
 })
 
 test('an error page refers to the rest from where visitors see the site, at each of its destinations', async () => {

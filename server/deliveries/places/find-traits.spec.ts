@@ -91,8 +91,8 @@ test.each(ways)(
     expect(await near(set.folder)).toBe(0)
     await lookAt(set.there)
     expect(await statesOf(set.there)).toEqual({ same: 4 })
-    // One that takes the time and leaves it, and one that refuses.
-    for (const times of ['left', 'refused'] as const) {
+    // One that takes the time and leaves it, one that refuses, and one that would set another.
+    for (const times of ['left', 'refused', 'of its zone'] as const) {
       suite.host.faults.times = times
       const left = await siteThere(more())
       expect(await left.traits()).toMatchObject({ setsTimes: false, clockSeconds: 3 * 3_600 })

@@ -33,16 +33,19 @@ export async function tryPlace(transport: Transport, mark: string): Promise<Host
   return transport.traits
 }
 
-/** How long before now a file is said to be changed; and how far off, in whatever zone, a host may tell it. */
-const [agoSeconds, zoneSeconds] = [40 * 86_400, 2 * 86_400]
+/** How long before now a file is said to be changed. */
+const agoSeconds = 40 * 86_400
+/** How far off a host may tell it: disks keep two seconds as one, words name no zone. */
+const offSeconds = { inUtc: 3, inWords: 2 * 86_400 }
 
-/** Some hosts refuse; others say yes and leave it as it was. */
+/** Some hosts refuse, others say yes and leave it as it was, or take the time for one of their own zone. */
 async function trySettingTimes(transport: Transport, name: string): Promise<void> {
   const wanted = Math.floor(Date.now() / 1_000) - agoSeconds
   let setsTimes = false
   try {
     const { modifiedSeconds } = await transport.setTime(name, wanted)
-    setsTimes = modifiedSeconds !== null && Math.abs(modifiedSeconds - wanted) < zoneSeconds
+    const off = transport.tellsUtc ? offSeconds.inUtc : offSeconds.inWords
+    setsTimes = modifiedSeconds !== null && Math.abs(modifiedSeconds - wanted) <= off
   } catch (error) {
     if (!isRefusal(error)) throw error
   }

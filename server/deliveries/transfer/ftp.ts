@@ -70,8 +70,7 @@ class FtpTransport implements Transport {
     private readonly limits: TransferLimits,
     home: string,
     private readonly pipelines: boolean,
-    /** Whether it tells times in UTC to the second: what listings say in words may be of any zone. */
-    private readonly tellsUtc: boolean,
+    readonly tellsUtc: boolean,
   ) {
     this.#folders = new MadeFolders(
       (at, makeAbove) => this.#makeFolder(at, makeAbove),

@@ -10,6 +10,7 @@ interface StoredFile {
 /** A destination in memory: what the contract of `Transport` means, for tests to hold the others against. */
 export class MemoryTransport implements Transport {
   traits: HostTraits = {}
+  readonly tellsUtc = true
   readonly #files = new Map<string, StoredFile>()
   #clock = 1_000
 

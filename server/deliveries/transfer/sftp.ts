@@ -60,6 +60,7 @@ export async function openSftp(
 }
 
 class SftpTransport implements Transport {
+  readonly tellsUtc = true
   readonly #folders = new MadeFolders((at, makeAbove) => this.#makeFolder(at, makeAbove))
   readonly #placing: Placing
   readonly #learned: LearnedTraits

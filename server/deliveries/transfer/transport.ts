@@ -85,6 +85,8 @@ export type OnClosed = (folder: string, why: TransferError) => void
 export interface Transport {
   /** What is known of the host by now: what was known before, and what it showed since. */
   readonly traits: HostTraits
+  /** Whether it tells times in UTC to the second: what listings say in words may be of any zone. */
+  readonly tellsUtc: boolean
   /** Notes what was found out about the host by looking at what is there. */
   learn(traits: HostTraits): void
   /** Whether the host has something by this name, however it writes it. */
