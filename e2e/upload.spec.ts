@@ -178,6 +178,9 @@ test('a new site goes to the practice host with two clicks, and over FTP with TL
 
   // What was sent is asked for at once; all of it, when its author wants to know.
   await expect(page.getByText(/visitors get all \d+ files as they were sent/)).toBeVisible({ timeout: 20_000 })
+  // It is kept with the delivery.
+  await page.reload()
+  await expect(page.getByText(/visitors get all \d+ files as they were sent/)).toBeVisible()
   await writeFile(practice.placeOf(new URL('terns.html', address!).href), 'changed by somebody')
   await page.getByRole('button', { name: 'Look again' }).click()
   await expect(page.getByText(/Visitors get another file than was sent/)).toBeVisible({ timeout: 20_000 })

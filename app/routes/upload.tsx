@@ -19,6 +19,7 @@ import {
   publicKeyOf,
   removeDestination,
   saveDestination,
+  seenOf,
   setByItself,
   testDestination,
   addKnownHost,
@@ -43,13 +44,15 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   // A partner goes where the site goes; the owner's other hosts are the owner's alone.
   const known = stored.role === 'owner' ? await listKnownHosts(pool(), stored.account.id, params.siteId) : []
   const others = { known, practice: offersPracticeHost(destinations) }
-  if (!destination) return { destinations, destination, deliveries: [], comparison: null, ...others }
+  if (!destination)
+    return { destinations, destination, deliveries: [], comparison: null, seen: null, ...others }
   const [comparison, deliveries] = await Promise.all([
     compareKnown(stored, destination.id, request.signal),
     listDeliveries(pool(), destination.id, 30),
   ])
   const shown = await showComparison(comparison, stored.site, destination.traits, request.signal)
-  return { destinations, destination, deliveries, comparison: shown, ...others }
+  const seen = deliveries[0] ? await seenOf(pool(), deliveries[0].id) : null
+  return { destinations, destination, deliveries, comparison: shown, seen, ...others }
 }
 
 type Answered = UploadAnswer | ReturnType<typeof data<UploadAnswer>>
@@ -182,6 +185,7 @@ function Destinations({ loaderData }: { loaderData: Loaded }) {
       destination={destination}
       comparison={loaderData.comparison!}
       deliveries={loaderData.deliveries}
+      seen={loaderData.seen}
       switcher={
         <span className="flex items-center gap-4 text-sm">
           {destinations.length > 1 && (

@@ -1,6 +1,6 @@
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react'
 import { useFetcher, useNavigate } from 'react-router'
-import type { Delivery, Destination } from '#server/deliveries'
+import type { Delivery, Destination, SeenSite } from '#server/deliveries'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count, number } from '../parts/format'
@@ -23,11 +23,14 @@ export function DestinationView({
   destination,
   comparison,
   deliveries,
+  seen,
   switcher,
 }: {
   destination: Omit<Destination, 'siteId'>
   comparison: ShownComparison
   deliveries: readonly Delivery[]
+  /** What visitors got of what the latest sent; null where it was not asked for yet. */
+  seen: SeenSite | null
   /** The way to other destinations. */
   switcher: ReactNode
 }) {
@@ -40,9 +43,6 @@ export function DestinationView({
   const [taking, setTaking] = useState<readonly string[] | null>(null)
   const latest = deliveries[0]
   const running = latest && (latest.state === 'waiting' || latest.state === 'running') ? latest : null
-  // One that ended before this window was there is looked after no more.
-  const [watched, setWatched] = useState<string | null>(null)
-  if (running && running.id !== watched) setWatched(running.id)
   // What is there is asked for once, when nobody has looked yet; what would be sent is not known before, and a button that
   // could be pressed until the asking begins would be gone under the finger.
   const isUnseen = destination.listedAt === null && !running && compare.data === undefined
@@ -98,7 +98,7 @@ export function DestinationView({
           onTake={setTaking}
         />
         {latest?.state === 'done' && (
-          <AsSeen siteId={site.id} destinationId={id} justSent={latest.id === watched ? watched : null} />
+          <AsSeen key={latest.id} siteId={site.id} destinationId={id} deliveryId={latest.id} before={seen} />
         )}
         <Earlier
           deliveries={deliveries}

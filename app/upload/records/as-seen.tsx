@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { useRevalidator } from 'react-router'
 import type { SeenSite } from '#server/deliveries'
 import { LongWorkBar } from '../../checks/long-work'
@@ -7,49 +7,52 @@ import { count } from '../../parts/format'
 import { Path } from '../../parts/path'
 import { StateMark } from '../../parts/state-mark'
 
+/** A delivery that removed files alone leaves nothing that could be asked for. */
+const worthTelling = (seen: SeenSite | null) => (seen && seen.looked > 0 ? seen : null)
+
 /**
- * What visitors get of what was sent: asked for at its public address, all of it when its author wants to know.
- * @param justSent the delivery that ended before the author's eyes, of which what it sent is asked for at once
+ * What visitors get of what was sent: of the latest delivery as soon as somebody is here to see it, of all when its author
+ * wants to know.
+ * @param before what they got of what the delivery sent; null asks for it now
  */
 export function AsSeen({
   siteId,
   destinationId,
-  justSent,
+  deliveryId,
+  before,
 }: {
   siteId: string
   destinationId: string
-  justSent: string | null
+  deliveryId: string
+  before: SeenSite | null
 }) {
-  const [seen, setSeen] = useState<SeenSite | null>(null)
+  const [seen, setSeen] = useState(worthTelling(before))
   const { revalidate } = useRevalidator()
-  const found = useCallback(
-    (result: SeenSite) => {
-      setSeen(result)
+  const onLooked = useCallback(
+    (result: unknown) => {
+      if (result === undefined) return
+      setSeen(result as SeenSite)
       // It may have shown what the host does otherwise than most.
       void revalidate()
     },
     [revalidate],
   )
-  const onLooked = useCallback(
-    (result: unknown) => {
-      if (result !== undefined) found(result as SeenSite)
-    },
-    [found],
-  )
   const onReadBack = useCallback(
     (result: unknown) => {
-      // A delivery that removed files alone leaves nothing to be asked for.
-      if (result !== undefined && (result as SeenSite).looked > 0) found(result as SeenSite)
+      if (worthTelling((result as SeenSite | undefined) ?? null)) onLooked(result)
     },
-    [found],
+    [onLooked],
   )
   const address = `/sites/${siteId}/as-seen?to=${destinationId}`
   const { work, start, cancel } = useLongWork(address, onLooked)
-  const readBack = useLongWork(`${address}&delivery=${justSent}`, onReadBack)
+  const readBack = useLongWork(`${address}&delivery=${deliveryId}`, onReadBack)
   const { start: startReadBack } = readBack
+  const isToRead = useRef(before === null)
   useEffect(() => {
-    if (justSent !== null) void startReadBack()
-  }, [justSent, startReadBack])
+    if (!isToRead.current) return
+    isToRead.current = false
+    void startReadBack()
+  }, [startReadBack])
   const isReading = readBack.work.state === 'running'
   return (
     <section aria-label="As visitors see it">

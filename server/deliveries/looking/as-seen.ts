@@ -10,7 +10,6 @@ import {
   type ManifestFile,
   type SeenAnswer,
   type SeenFault,
-  type SeenGroup,
 } from '#core/delivery'
 import { encodePath } from '#core/markup'
 import type { Hash } from '#core/site'
@@ -22,6 +21,7 @@ import type { Destination } from '../places/destination-rows'
 import { noteTraitsOf } from '../places/web-host-rows'
 import { sentBy } from '../sending/record-rows'
 import { compareKnown } from './compare'
+import { noteSeen, type SeenSite } from './seen-rows'
 
 /** Asked at a time, so that a small host goes on serving visitors. */
 const atOnce = 6
@@ -37,12 +37,6 @@ const headers = {
   accept: '*/*',
   // As a visitor who wants it fresh; what a cache gives all the same, visitors get, too.
   'cache-control': 'no-cache',
-}
-
-/** What visitors get of what was sent. */
-export interface SeenSite {
-  readonly looked: number
-  readonly groups: readonly (SeenGroup & { readonly first: string })[]
 }
 
 /** Files of a group that are named. */
@@ -143,7 +137,7 @@ async function traitsSeen(
 /**
  * Asks the public address for every file that was sent and is there as it was, and tells what visitors get otherwise.
  * Home pages are asked for at the addresses of their folders, as visitors come to them; what that shows of the host is kept.
- * @param deliveryId asks for what that one sent alone; null for all that is known to be there
+ * @param deliveryId asks for what that one sent alone, and keeps with it what is seen; null for all that is known to be there
  * @param tell told how many were asked for, of how many
  */
 export async function seeAsVisitors(
@@ -181,5 +175,7 @@ export async function seeAsVisitors(
     paths: group.paths.slice(0, mostPaths),
     first: new URL(encodePath(group.paths[0]!), destination.publicAddress).href,
   }))
-  return { looked: judged.length, groups }
+  const seen = { looked: judged.length, groups }
+  if (deliveryId !== null) await noteSeen(pool(), destination.id, deliveryId, seen)
+  return seen
 }

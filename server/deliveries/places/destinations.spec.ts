@@ -20,6 +20,7 @@ import {
 } from '../../testing/support'
 import { seeAsVisitors } from '../looking/as-seen'
 import { compareKnown, lookThere } from '../looking/compare'
+import { seenOf } from '../looking/seen-rows'
 import { traitsOf } from './web-host-rows'
 import { listDeliveries } from '../sending/delivery-rows'
 import { findDestination, listDestinations } from './destination-rows'
@@ -333,7 +334,9 @@ test('what visitors get is compared with what was sent', async () => {
   await writePage(owner.siteId, owner.accountId, 'Birds', '<p>new here</p>')
   await deliver(id)
   const [latest] = await listDeliveries(pool(), id, 1)
+  expect(await seenOf(pool(), latest!.id)).toBeNull()
   expect(await look(undefined, latest!.id)).toEqual({ looked: 1, groups: [] })
+  expect(await seenOf(pool(), latest!.id)).toEqual({ looked: 1, groups: [] })
   expect(await look(undefined, randomUUID())).toEqual({ looked: 0, groups: [] })
   const at = path.join(host.publicPath, owner.siteId)
   await writeFile(path.join(at, 'visit.html'), 'changed by somebody')
