@@ -314,7 +314,7 @@ describe('one at a time in one place', () => {
     host.faults.readOnly = true
     await expect(testDestination(formOf(), null, site, key)).rejects.toMatchObject({ code: 'not-allowed' })
     host.faults.readOnly = false
-    const found = { hostKey: key, traits: { tellsCase: true } }
+    const found = { hostKey: key, traits: { tellsCase: true, setsTimes: true } }
     expect(await testDestination(formOf(), null, site, key)).toEqual({ ...found, fileCount: 0 })
     await deliver()
     const inFile = formOf({ folder: `${folder()}/index.html` })
