@@ -49,12 +49,15 @@ export function TakeZip({
   const address = `/sites/${siteId}/site.zip`
   const told = fetcher.state === 'idle' ? fetcher.data : undefined
   const since = told?.since
-  const close = () => setOpen(false)
+  /** Whether it was taken since this was opened: what is gone is told until it is closed, and never again. */
+  const [taken, setTaken] = useState(false)
+  const onTaken = () => (since && since.goneCount > 0 ? setTaken(true) : setOpen(false))
   return (
     <Popover.Root
       open={open}
       onOpenChange={(next) => {
         setOpen(next)
+        setTaken(false)
         if (next) void fetcher.load(`/sites/${siteId}/zips`)
       }}
     >
@@ -72,16 +75,18 @@ export function TakeZip({
             <p role="status">Counting…</p>
           ) : (
             <>
-              <Taking href={address} words="The whole site" amount={told.whole} onTaken={close} />
-              {since && since.fileCount > 0 && (
+              <Taking href={address} words="The whole site" amount={told.whole} onTaken={onTaken} />
+              {since && since.fileCount > 0 && !taken && (
                 <Taking
                   href={`${address}?only=changed`}
                   words={`What changed since ${moment(since.takenAt)}`}
                   amount={since}
-                  onTaken={close}
+                  onTaken={onTaken}
                 />
               )}
-              {since && since.goneCount > 0 && <Gone gone={since.gone} goneCount={since.goneCount} />}
+              {since && since.goneCount > 0 && (
+                <Gone gone={since.gone} goneCount={since.goneCount} isOpen={taken} />
+              )}
               <p className="text-sm text-quiet">
                 {!since
                   ? 'Once you have it, what changes from then on can be taken by itself.'
@@ -98,9 +103,9 @@ export function TakeZip({
 }
 
 /** What no ZIP can remove. */
-function Gone({ gone, goneCount }: { gone: readonly string[]; goneCount: number }) {
+function Gone({ gone, goneCount, isOpen }: { gone: readonly string[]; goneCount: number; isOpen: boolean }) {
   return (
-    <details className="text-sm">
+    <details className="text-sm" open={isOpen}>
       <summary className="cursor-pointer">
         {goneCount === 1 ? 'One file is' : `${goneCount} files are`} in the site no more: remove{' '}
         {goneCount === 1 ? 'it' : 'them'} at your host.
