@@ -10,6 +10,7 @@ import {
   type ManifestFile,
   type SeenAnswer,
   type SeenFault,
+  type SeenGroup,
 } from '#core/delivery'
 import { encodePath } from '#core/markup'
 import type { Hash } from '#core/site'
@@ -170,10 +171,13 @@ export async function seeAsVisitors(
   const traits = await traitsSeen(judged, looking)
   if (!isDeepStrictEqual(traits, {})) await noteTraitsOf(pool(), destination.id, traits)
   judged.sort((a, b) => (a.path < b.path ? -1 : 1))
+  /** Where a visitor meets it: at the file itself all is well where its folder does not show it. */
+  const shownAt = ({ fault, paths: [path] }: SeenGroup) =>
+    (fault === 'folder' ? folderOfHome(path!, looking.homeFile) : null) ?? path!
   const groups = groupSeen(judged).map((group) => ({
     ...group,
     paths: group.paths.slice(0, mostPaths),
-    first: new URL(encodePath(group.paths[0]!), destination.publicAddress).href,
+    first: new URL(encodePath(shownAt(group)), destination.publicAddress).href,
   }))
   const seen = { looked: judged.length, groups }
   if (deliveryId !== null) await noteSeen(pool(), destination.id, deliveryId, seen)

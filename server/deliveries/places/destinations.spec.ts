@@ -399,7 +399,11 @@ test.each([
   for (const at of ['first.html', 'visit/first.html'])
     await writeFile(path.join(host.publicPath, owner.siteId, at), 'a host’s own')
   expect((await look()).groups).toMatchObject([
-    { fault: 'folder', paths: ['index.html', 'visit/index.html'] },
+    {
+      fault: 'folder',
+      paths: ['index.html', 'visit/index.html'],
+      first: `http://127.0.0.1:${host.webPort}/${owner.siteId}/`,
+    },
   ])
   expect(await traitsOf(pool(), id)).toMatchObject({ showsHome: true })
 })
