@@ -12,7 +12,8 @@ export interface HostileListener {
 async function listen(onSocket: (socket: net.Socket) => void): Promise<HostileListener> {
   const sockets = new Set<net.Socket>()
   let connectionCount = 0
-  const server = net.createServer((socket) => {
+  // Small answers go on at once: held back until the one before is acknowledged (RFC 896), each would wait 40 ms.
+  const server = net.createServer({ noDelay: true }, (socket) => {
     connectionCount += 1
     sockets.add(socket)
     socket.on('error', () => {})
@@ -43,7 +44,7 @@ export const silentHost = (greeting = ''): Promise<HostileListener> =>
 /** Passes bytes on to a real host, and cuts each connection after so many of them have come back. */
 export const cuttingHost = (toPort: number, bytesBack: number): Promise<HostileListener> =>
   listen((socket) => {
-    const host = net.connect(toPort, '127.0.0.1')
+    const host = net.connect({ port: toPort, host: '127.0.0.1', noDelay: true })
     host.on('error', () => socket.destroy())
     host.on('close', () => socket.destroy())
     socket.on('close', () => host.destroy())
@@ -67,7 +68,7 @@ export async function breakableWay(
   let left: number | null = null
   const open = new Set<net.Socket>()
   const listener = await listen((socket) => {
-    const host = net.connect(toPort, '127.0.0.1')
+    const host = net.connect({ port: toPort, host: '127.0.0.1', noDelay: true })
     for (const one of [socket, host]) {
       open.add(one)
       one.on('error', () => {})

@@ -130,6 +130,7 @@ test.each([
     const requests = host.faults.requests
     const bytes = 60 * 1_000
 
+    const began = performance.now()
     for (let nth = 1; nth <= cutsEach; nth++) {
       // Sometimes everything has gone there; sometimes renaming onto a file is refused.
       if (nth % 7 === 0) await rm(folder, { recursive: true, force: true })
@@ -178,6 +179,11 @@ test.each([
       expect([said, [...found].sort()]).toEqual([said, [...wanted].sort()])
       expect(await stateOf(id)).toMatchObject({ heldCount: 0 })
       old = wanted
+      // A thousand take long, and who started them sees that they go on.
+      if (process.env.CUTS && nth % 10 === 0)
+        process.stderr.write(
+          `${protocol}: ${nth} of ${cutsEach} cuts, ${Math.round((performance.now() - began) / nth)} ms each\n`,
+        )
     }
     await lookAt(site)
     expect(await statesOf(site)).toEqual({ same: old.size })
