@@ -13,9 +13,9 @@ const mayRunAtInstall = new Set([
   'cpu-features', // built for ssh2, which goes without it where it cannot be
   'ssh2', // the same
 ])
-/** Licences under which all of it may be used, changed and passed on. */
+/** Licences under which all of it may be used, changed and passed on; where one may choose, the first. */
 const licences =
-  /^\(?(MIT|MIT-0|ISC|Apache-2\.0|0BSD|BSD-[23]-Clause|BlueOak-1\.0\.0|CC0-1\.0|CC-BY-4\.0|MPL-2\.0|OFL-1\.1|Unlicense)( (OR|AND) (MIT|Apache-2\.0|CC0-1\.0))*\)?$/
+  /^\(?(MIT|MIT-0|ISC|Apache-2\.0|0BSD|BSD|BSD-[23]-Clause|BlueOak-1\.0\.0|CC0-1\.0|CC-BY-4\.0|MPL-2\.0|OFL-1\.1|Unlicense)( (OR|AND) (MIT|Apache-2\.0|CC0-1\.0|Zlib))*( OR [\w.-]+)?\)?$/
 
 await main(async () => {
   const read = (file) => JSON.parse(fs.readFileSync(file, 'utf8'))

@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test'
 import { mkdir, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
+import { drawing, openDocument, p, wordDocument } from '../core/testing/documents'
 import {
   allSaved,
   editor,
@@ -172,4 +173,42 @@ test('text files that are brought become pages, with their first heading for a l
   await expect(editor(page, 'Notes')).toHaveText('<p>One.</p><p>Two.</p>')
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(row(page, /Notes/)).toHaveCount(0)
+})
+
+test('documents of word processors become pages with their pictures; what cannot be read is told, and stays offered', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await row(page, /Visit/).click()
+  const file = (name: string, bytes: Uint8Array | string) => ({
+    name,
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from(bytes),
+  })
+  const report = p('Titel', 'Annual report') + p('b1', 'Boats') + p('', 'Red.', drawing('p1', 'A red pier')) + p('', drawing('p2', 'x')) // prettier-ignore
+  await page.getByLabel('Files to add').setInputFiles([
+    file('report.docx', wordDocument(report)),
+    file('notes.odt', openDocument('<text:p>Bring <text:span>boots</text:span>.</text:p>')),
+    file('broken.docx', 'no document'),
+    // As an older editor kept it (windows-1252).
+    file('caf\u00e9.txt', Buffer.from('Caf\u00e9 opens at nine.', 'latin1')),
+  ])
+  const question = page.getByRole('group', { name: 'Texts' })
+  await question.getByRole('button', { name: 'Make 4 pages' }).click()
+  await expect(question).toContainText('“broken.docx”: This is no document that can be read')
+  await expect(question).toContainText('“report.docx”: A drawing in it is of a form that no browser shows')
+  await expect(question).toContainText('“broken.docx” is a text')
+  await expectAccessible(page)
+  await question.getByRole('button', { name: 'Leave' }).click()
+  await allSaved(page)
+  await openView(page, 'Pages')
+  await row(page, /Annual report/).click()
+  await expect(editor(page, 'Annual report')).toHaveText(
+    '<h2>Boats</h2><p>Red.<img src="/images/annual-report.png" alt="A red pier" width="1" height="1"></p>',
+  )
+  await row(page, /Notes/).click()
+  await expect(editor(page, 'Notes')).toHaveText('<p>Bring boots.</p>')
+  await row(page, /Café/).click()
+  await expect(editor(page, 'Café')).toHaveText('<p>Café opens at nine.</p>')
 })

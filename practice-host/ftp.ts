@@ -8,6 +8,7 @@ import type { Accounts } from './accounts'
 import { diskPath } from './disk'
 import type { Faults } from './faults'
 import { dosLine, type Entry, factLine, timeOf, unixLine } from './ftp-lines'
+import { Refused, replyFor } from './ftp-replies'
 
 /** What the FTP door needs to know. */
 export interface FtpOptions {
@@ -16,35 +17,6 @@ export interface FtpOptions {
   readonly key: string
   readonly cert: string
   readonly faults: Faults
-}
-
-/** A refusal with its reply code (RFC 959 §4.2). */
-class Refused extends Error {
-  constructor(
-    readonly code: number,
-    message: string,
-  ) {
-    super(message)
-  }
-}
-
-/** What the account is told: the system's own message would show where on the disk the space is. */
-function replyFor(error: unknown): [number, string] {
-  if (error instanceof Refused) return [error.code, error.message]
-  switch ((error as NodeJS.ErrnoException).code) {
-    case 'ENOENT':
-    case 'ENOTDIR':
-      return [550, 'No such file or directory']
-    case 'EACCES':
-    case 'EPERM':
-      return [550, 'Permission denied']
-    case 'ENOSPC':
-      return [452, 'No space left on device']
-    case 'EEXIST':
-      return [550, 'It is there already']
-    default:
-      return [550, 'Failure']
-  }
 }
 
 /**
@@ -332,6 +304,8 @@ class FtpSession {
     const socket = raw.then((one) => (this.#protected ? secured(one, this.secureContext) : one))
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
     this.#data = { server, raw, socket }
+    // Whoever asked may have gone meanwhile, and nobody would come through it.
+    if (this.socket.destroyed) void this.#endData()
     return (server.address() as net.AddressInfo).port
   }
 

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import net from 'node:net'
 import { mkdir, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
@@ -56,6 +57,33 @@ describe('the public address', () => {
 test('no path of an account leaves its folder', () => {
   for (const wanted of ['../x', '/../../x', 'a/../../x', './../x'])
     expect(diskPath('/space', wanted, new Faults())).toBe('/space/x')
+})
+
+test('a connection that ends while it asks for a way for data leaves none open', async () => {
+  const doors = () => process.getActiveResourcesInfo().filter((one) => one === 'TCPServerWrap').length
+  const before = doors()
+  for (let nth = 0; nth < 20; nth++) {
+    const socket = net.connect(host.ftpPort, '127.0.0.1')
+    const answered = (code: string) =>
+      new Promise<void>((resolve) => {
+        const hear = (data: Buffer) => {
+          if (!data.toString().includes(code)) return
+          socket.off('data', hear)
+          resolve()
+        }
+        socket.on('data', hear)
+      })
+    await answered('220 ')
+    socket.write(`USER ${host.account}\r\nPASS ${host.password}\r\n`)
+    await answered('230 ')
+    // It goes while the host is still at what it asked for.
+    const gone = new Promise((resolve) => socket.on('close', resolve))
+    socket.write('EPSV\r\n'.repeat(100), () => socket.resetAndDestroy())
+    await gone
+  }
+  for (let waits = 0; doors() > before && waits < 200; waits++)
+    await new Promise((resolve) => setTimeout(resolve, 10))
+  expect(doors()).toBe(before)
 })
 
 test('a second start keeps key, password and files', async () => {

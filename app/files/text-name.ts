@@ -1,11 +1,16 @@
 import { isAskedForByName, isProofOfOwner } from '#core/links'
 
 const isText = /\.(txt|text|md|markdown|html?)$/i
+const ofWordProcessor = /\.(docx|docm|dotx|odt|ott)$/i
 /** Larger ones are no proofs. */
 const mostBytes = 2_000
 
+/** Whether a file is a document of a word processor that can be read, by its name. */
+export const isDocument = (name: string): boolean => ofWordProcessor.test(name)
+
 /** Whether a file is a text that could be a page, by its name: not what others ask for by that. */
-export const couldBePage = (name: string): boolean => isText.test(name) && !isAskedForByName(name)
+export const couldBePage = (name: string): boolean =>
+  (isText.test(name) || isDocument(name)) && !isAskedForByName(name)
 
 /** What a file is called in the site: one that proves to a service whose site it is stands at the top, as it is called. */
 export async function labelOf(file: File): Promise<string> {

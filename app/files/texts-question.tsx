@@ -1,9 +1,10 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { lastUnder } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
-import { Question } from '../frame/question'
+import { type Answer, Question } from '../frame/question'
 import { count } from '../parts/format'
 import { useFiles } from './files-context'
+import { pageOf } from './make-pages'
 
 /** Files that are named. */
 const mostNames = 4
@@ -11,81 +12,140 @@ const mostNames = 4
 const mostPages = 100
 const mostLetters = 2_000_000
 
-/** Asks what is to become of text files that were brought: pages, or files as they are. */
+/** Asks what is to become of texts that were brought: pages, or files as they are. */
 export function TextsQuestion({ files }: { files: readonly File[] }) {
-  const { site, tree, store } = useSite()
+  const { site } = useSite()
   const { selected } = useSelection()
   const { uploads, offer } = useFiles()
-  const [problem, setProblem] = useState<string | null>(null)
+  const { make, work, remarks, isDone, cancel } = useMakingPages()
   const parentId = selected.id === site.homeId ? null : selected.id
   const where = parentId === null ? 'at the top level' : `under “${selected.label}”`
+  const isOne = files.length === 1
+
+  const asked: Answer[] = [
+    {
+      words: isOne ? 'Make it a page' : `Make ${files.length} pages`,
+      look: 'go',
+      onChoose: () => void make(files, parentId),
+    },
+    {
+      words: isOne ? 'Add it as a file' : 'Add them as files',
+      onChoose() {
+        for (const file of files) void uploads.send(file, file.name)
+        offer([])
+      },
+    },
+    { words: 'Leave', onChoose: () => offer([]) },
+  ]
+  const remarked = remarks.length > 0 && (
+    <span role="alert" className="mt-1 block">
+      {remarks.map((remark) => (
+        <span key={remark} className={`block ${isDone ? '' : 'text-rubric'}`}>
+          {remark}
+        </span>
+      ))}
+    </span>
+  )
+  if (work !== null)
+    return (
+      <Question
+        key="work"
+        name="Texts"
+        lead="Texts"
+        ripple={null}
+        answers={[{ words: 'Cancel', onChoose: cancel }]}
+      >
+        <span role="status">{work}</span>
+      </Question>
+    )
+  if (isDone)
+    return (
+      <Question
+        key="done"
+        name="Texts"
+        lead="Texts"
+        ripple={null}
+        answers={[{ words: 'Good', look: 'go', onChoose: () => offer([]) }]}
+      >
+        {isOne ? 'It is a page now.' : 'They are pages now.'}
+        {remarked}
+      </Question>
+    )
+  return (
+    <Question key="ask" name="Texts" lead="Texts" ripple={null} answers={asked}>
+      {namesOf(files)}. {isOne ? 'It' : 'They'} can stand {where}, or be kept as {isOne ? 'a file' : 'files'}.
+      {remarked}
+    </Question>
+  )
+}
+
+function namesOf(files: readonly File[]): string {
   const names = files.slice(0, mostNames).map(({ name }) => `“${name}”`)
   const more = files.length - names.length
   const last = more > 0 ? `${count(more, 'other')}` : names.pop()!
-  const number = `${[names.join(', '), last].filter(Boolean).join(' and ')} ${files.length === 1 ? 'is a text' : 'are texts'}`
+  return `${[names.join(', '), last].filter(Boolean).join(' and ')} ${files.length === 1 ? 'is a text' : 'are texts'}`
+}
 
-  async function makePages() {
+/** Makes pages of texts, one after the other: those that became none stay offered, with the reason. */
+function useMakingPages() {
+  const { tree, store } = useSite()
+  const { uploads, offer } = useFiles()
+  const [work, setWork] = useState<string | null>(null)
+  const [remarks, setRemarks] = useState<readonly string[]>([])
+  const [isDone, setDone] = useState(false)
+  const ending = useRef<AbortController | null>(null)
+  useEffect(() => () => ending.current?.abort(), [])
+
+  async function make(files: readonly File[], parentId: string | null) {
+    const { signal } = (ending.current = new AbortController())
+    const told: string[] = []
+    const left = new Set(files)
+    let added: { id: string; label: string; text: string }[] = []
+    let letters = 0
+    let after = lastUnder(tree, parentId, [])
+    const send = () => {
+      if (added.length === 0) return
+      store.change({
+        kind: 'moveText',
+        why: 'files',
+        texts: [],
+        added,
+        parentId,
+        after,
+        removed: [],
+        places: [],
+      })
+      after = added[added.length - 1]!.id
+      added = []
+      letters = 0
+    }
+    setRemarks([])
+    setWork('Reading…')
     try {
-      const { pageOfFile } = await import('../writing/texts')
-      let added: { id: string; label: string; text: string }[] = []
-      let letters = 0
-      let after = lastUnder(tree, parentId, [])
-      const send = () => {
-        if (added.length === 0) return
-        store.change({
-          kind: 'moveText',
-          why: 'files',
-          texts: [],
-          added,
-          parentId,
-          after,
-          removed: [],
-          places: [],
-        })
-        after = added[added.length - 1]!.id
-        added = []
-        letters = 0
-      }
       for (const file of files) {
-        const { label, html } = pageOfFile(file.name, await file.text())
+        const made = await pageOf(file, { store, uploads, signal, onWork: setWork })
+        if ('problem' in made) {
+          told.push(`“${file.name}”: ${made.problem}`)
+          continue
+        }
+        if (made.remark !== null) told.push(`“${file.name}”: ${made.remark}`)
+        const { label, html } = made.page
         if (added.length >= mostPages || letters + html.length > mostLetters) send()
         added.push({ id: crypto.randomUUID(), label, text: html })
         letters += html.length
+        left.delete(file)
       }
-      send()
-      offer([])
     } catch {
-      setProblem('A file could not be read. Is it still where it was?')
+      if (!signal.aborted) told.push('Something went wrong. Try again in a moment.')
     }
+    // What became a page before it was called off is one.
+    send()
+    setWork(null)
+    setRemarks(told)
+    const isOver = left.size === 0
+    setDone(isOver && told.length > 0)
+    if (!isOver) offer([...left])
+    else if (told.length === 0) offer([])
   }
-  return (
-    <Question
-      name="Texts"
-      lead="Texts"
-      ripple={null}
-      answers={[
-        {
-          words: files.length === 1 ? 'Make it a page' : `Make ${files.length} pages`,
-          look: 'go',
-          onChoose: () => void makePages(),
-        },
-        {
-          words: files.length === 1 ? 'Add it as a file' : 'Add them as files',
-          onChoose() {
-            for (const file of files) void uploads.send(file, file.name)
-            offer([])
-          },
-        },
-        { words: 'Leave', onChoose: () => offer([]) },
-      ]}
-    >
-      {number}. {files.length === 1 ? 'It' : 'They'} can stand {where}, or be kept as{' '}
-      {files.length === 1 ? 'a file' : 'files'}.
-      {problem !== null && (
-        <span role="alert" className="block text-rubric">
-          {problem}
-        </span>
-      )}
-    </Question>
-  )
+  return { make, work, remarks, isDone, cancel: () => ending.current?.abort() }
 }

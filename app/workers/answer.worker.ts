@@ -12,7 +12,7 @@ addEventListener('message', ({ data }: MessageEvent<ToWorker<unknown, unknown>>)
   turn = turn.then(async () => {
     const [answer] = await ready
     if (data.kind === 'ground') ground = data.ground
-    else postMessage((answer as Answering<unknown, unknown, unknown>)(ground, data.question))
+    else postMessage(await (answer as Answering<unknown, unknown, unknown>)(ground, data.question))
   })
   // A failure is the window's to show: as an error of the worker.
   turn.catch((error: unknown) =>

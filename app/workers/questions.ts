@@ -6,13 +6,17 @@ export type ToWorker<Ground, Question> =
   | { readonly kind: 'ground'; readonly ground: Ground }
   | { readonly kind: 'question'; readonly question: Question }
 
-export type Answering<Ground, Question, Answer> = (ground: Ground, question: Question) => Answer
+export type Answering<Ground, Question, Answer> = (
+  ground: Ground,
+  question: Question,
+) => Answer | Promise<Answer>
 
 /** What is worked out beside the interface, each fetched when it is asked for first. */
 export const answers = {
   names: () => import('../names/names.answer').then((module) => module.namesUnder),
   plan: () => import('../plan/plan.answer').then((module) => module.planTypedOver),
   faults: () => import('../parts/editor/faults.answer').then((module) => module.faultsTyped),
+  document: () => import('../files/document.answer').then((module) => module.pageRead),
   'new-site': () => import('../new-site/new-site.answer').then((module) => module.siteOfPlan),
 } as const
 

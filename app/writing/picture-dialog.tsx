@@ -1,22 +1,17 @@
 import { useEffect, useState } from 'react'
-import { encodePath } from '#core/markup'
-import { namesOf } from '#core/naming'
-import { copyWidths, heightFor, pictureHtml, type ShownPicture, widthFor } from '#core/pictures'
+import { copyWidths, heightFor, type ShownPicture, widthFor } from '#core/pictures'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
 import { Button } from '../parts/button'
 import { size } from '../parts/format'
-import { naturalSize, smallerCopies } from './smaller-copies'
+import { type ComingPicture, placePicture, usualLook } from './place-picture'
+import { naturalSize } from './smaller-copies'
 
 /** A picture that is to stand in a text. */
-export interface WantedPicture {
-  readonly name: string
+export interface WantedPicture extends ComingPicture {
   /** Where the browser gets it from now. */
   readonly shown: string
-  readonly bytes: () => Promise<Blob>
   readonly sizeBytes: number
-  /** The file of the site that it is, once it is there; null when it was called off. */
-  readonly fileId: Promise<string | null>
 }
 
 /** What its author says of it. */
@@ -28,9 +23,6 @@ interface Said {
   readonly wantsCopies: boolean
   readonly leadsToFull: boolean
 }
-
-/** Pixels that most columns of text have room for. */
-const roomy = 800
 
 interface Props {
   readonly pictures: readonly WantedPicture[]
@@ -54,8 +46,7 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
     for (const [index, picture] of pictures.entries())
       void naturalSize(picture.shown).then((natural) => {
         if (!natural) return
-        const width = Math.min(natural.width, roomy)
-        update(index, { natural, width, wantsCopies: copyWidths(natural, width).length > 0 })
+        update(index, usualLook(natural))
       })
   }, [pictures])
   const isSaid = said.every((one) => one.saysNothing || one.alt.trim() !== '')
@@ -66,28 +57,13 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
     try {
       for (const [index, picture] of pictures.entries()) {
         const one = said[index]!
-        setWork(`Adding ${picture.name}…`)
-        const id = await picture.fileId
-        if (id === null) continue
-        const widths =
-          one.natural && one.width !== null && one.wantsCopies ? copyWidths(one.natural, one.width) : []
-        const copies: { address: string; width: number }[] = []
-        if (widths.length > 0) {
-          setWork(`Making smaller copies of ${picture.name}…`)
-          for (const copy of await smallerCopies(await picture.bytes(), picture.name, widths)) {
-            const copyId = await uploads.send(copy.file, copy.name)
-            if (copyId !== null) copies.push({ width: copy.width, address: addressOf(copyId) })
-          }
+        const look = {
+          ...one,
+          alt: one.saysNothing ? '' : one.alt.trim(),
+          isLazy: !(isFirst && index === 0),
         }
-        pieces.push(
-          pictureHtml({
-            ...one,
-            address: addressOf(id),
-            alt: one.saysNothing ? '' : one.alt.trim(),
-            copies,
-            isLazy: !(isFirst && index === 0),
-          }),
-        )
+        const html = await placePicture({ store, uploads }, picture, look, setWork)
+        if (html !== null) pieces.push(html)
       }
       onDone(pieces.join('\n'))
     } catch {
@@ -96,11 +72,6 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
       setWork(null)
     }
   }
-  function addressOf(id: string): string {
-    const now = store.get().site
-    return `/${encodePath(namesOf(now).files.get(id) ?? '')}`
-  }
-
   return (
     <form
       className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto]"

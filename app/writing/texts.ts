@@ -1,11 +1,13 @@
 /** Fetched apart: it brings the parsers of HTML and Markdown. */
 export {
   cleanHtml,
+  decodeHtml,
   htmlOfMarkdown,
   htmlOfPlain,
   looksLikeMarkdown,
   pageOfFile,
   picturesElsewhere,
   showInstead,
+  withPictures,
   plainTextIn,
 } from '#core/texts'

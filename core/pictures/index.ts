@@ -1,5 +1,5 @@
 /** Pictures: what their files tell, and the HTML that shows them. */
-export { pixelBytes, type Pixels, readPixels } from './pixels'
+export { pictureForm, pixelBytes, type Pixels, readPixels } from './pixels'
 export { blankPlace, placeBytes } from './exif-place'
 export {
   copyWidths,

@@ -11,8 +11,8 @@ export interface PictureCopy {
 /** How a picture is shown. */
 export interface ShownPicture {
   readonly address: string
-  /** What it says to somebody who cannot see it; '' where it says nothing (HTML §4.8.4.4). */
-  readonly alt: string
+  /** What it says to somebody who cannot see it; '' where it says nothing (HTML §4.8.4.4), null where that is not known yet. */
+  readonly alt: string | null
   /** Its own size in pixels; null for one that has none, such as some drawings. */
   readonly natural: { readonly width: number; readonly height: number } | null
   /** The width it is shown at, in CSS pixels; null for its own. */
@@ -47,7 +47,7 @@ export function pictureHtml(picture: ShownPicture): string {
   const copies = [...picture.copies].sort((a, b) => a.width - b.width)
   const attributes: [string, string][] = [
     ['src', copies[0]?.address ?? address],
-    ['alt', alt],
+    ...(alt === null ? [] : [['alt', alt] as [string, string]]),
   ]
   if (copies.length > 0 && natural && width !== null) {
     const all = [...copies, { address, width: natural.width }]

@@ -22,3 +22,12 @@ export function readPixels(front: Uint8Array): Pixels | null {
     return null
   }
 }
+
+/** In which form a picture is kept, by how its file begins, as it is called in file names: `jpg`, `png`, `svg`…; null for what is no picture. */
+export function pictureForm(front: Uint8Array): string | null {
+  try {
+    return imageSize(front.subarray(0, pixelBytes)).type ?? null
+  } catch {
+    return null
+  }
+}

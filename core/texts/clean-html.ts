@@ -110,7 +110,8 @@ function clean(node: HtmlNode, level: number, parent: string): Piece[] {
   if (holdsBlocks && /^(p|h[1-6])$/.test(tag)) return inside
   if (!holdsBlocks && holders.has(tag)) return []
   const entry = tag === 'li' ? entryWithLists(inside) : null
-  const body = entry ?? (holdsBlocks ? `\n${blockText(inside, '  ')}\n` : inlineText(inside))
+  const body =
+    entry ?? (holdsBlocks ? `\n${blockText(inside, '  ', tag !== 'figure')}\n` : inlineText(inside))
   if (body.trim() === '' && tag !== 'td' && tag !== 'th') return []
   // A paragraph in an entry or a cell, alone, is only its text.
   const only = inside.length === 1 && /^(li|td|th|dd|blockquote)$/.test(tag) ? /^<p>([\s\S]*)<\/p>$/.exec(inside[0]!.html) : null // prettier-ignore
@@ -160,13 +161,13 @@ const inlineText = (pieces: readonly Piece[]): string =>
     .replace(/ {2,}/g, ' ')
     .replace(/^(?: |<br>)+|(?: |<br>)+$/g, '')
 
-/** Blocks on lines of their own; text between them becomes a paragraph. */
-function blockText(pieces: readonly Piece[], indent: string): string {
+/** Blocks on lines of their own; text between them becomes a paragraph, but for a picture in its figure. */
+function blockText(pieces: readonly Piece[], indent: string, wraps = true): string {
   const lines: string[] = []
   let text: Piece[] = []
   const end = () => {
     const line = inlineText(text)
-    if (line !== '') lines.push(pieces.some((piece) => piece.isBlock) ? `<p>${line}</p>` : line)
+    if (line !== '') lines.push(wraps && pieces.some((piece) => piece.isBlock) ? `<p>${line}</p>` : line)
     text = []
   }
   for (const piece of pieces)

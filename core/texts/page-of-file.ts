@@ -1,4 +1,5 @@
 import {
+  applyEdits,
   escapeText,
   type HtmlElement,
   type HtmlNode,
@@ -27,19 +28,53 @@ function labelOfName(name: string): string {
 
 /**
  * Makes a page of a text file by what its name says it is: plain text, Markdown, or HTML (a fragment, or a
- * document whose body counts). The first heading becomes the label.
+ * document whose body counts). A first heading that is above all others becomes the label.
  */
 export function pageOfFile(name: string, text: string): PageOfFile {
   const written = text.replace(/^\ufeff/, '').replace(/\r\n?/g, '\n')
-  const isPlain = /\.te?xt$/i.test(name)
-  const html = isPlain ? htmlOfText(written) : /\.html?$/i.test(name) ? bodyOf(written) : htmlOfMarkdown(written)
-  const heading = isPlain ? undefined : readHtml(html).headings[0]
-  const isFirst = heading && heading.text !== '' && html.slice(0, heading.start).replace(/<[^>]*>/g, '').trim() === ''
-  const label = cleanLabel((isFirst ? heading.text : titleOf(name, written)) || labelOfName(name)).slice(0, 300)
-  // The page has its label for its first heading.
-  const rest = isFirst ? html.slice(0, heading.start) + html.slice(heading.end).replace(/^\s+/, '') : html
-  return { label: label || 'Page', html: rest.trim() === '' ? '' : `${rest.trim()}\n` }
+  if (/\.te?xt$/i.test(name)) return pageOf(htmlOfText(written), labelOfName(name))
+  if (!/\.html?$/i.test(name)) return pageOfHtml(htmlOfMarkdown(written), name)
+  // What is HTML already stays as its author wrote it.
+  const { title, rest } = withoutTitle(bodyOf(written))
+  return pageOf(rest, title || titleOf(written) || labelOfName(name))
+}
+
+/** A page of HTML that was made of something else: its headings begin below the one that the page has. */
+export function pageOfHtml(html: string, name: string): PageOfFile {
+  const { title, rest } = withoutTitle(html)
+  return pageOf(belowTitle(rest), title || labelOfName(name))
+}
+
+const pageOf = (html: string, label: string): PageOfFile => ({
+  label: cleanLabel(label).slice(0, 300) || 'Page',
+  html: html.trim() === '' ? '' : `${html.trim()}\n`,
+})
+
+/** The page has its label for its first heading: the one that nothing stands before, and that is above all others. */
+function withoutTitle(html: string): { title: string; rest: string } {
+  const [first, ...others] = readHtml(html).headings
+  const isTitle =
+    first &&
+    first.text !== '' &&
+    others.every(({ level }) => level > first.level) &&
+    html.slice(0, first.start).replace(/<[^>]*>/g, '').trim() === ''
+  if (!isTitle) return { title: '', rest: html }
+  return { title: first.text, rest: html.slice(0, first.start) + html.slice(first.end).replace(/^\s+/, '') }
 } // prettier-ignore
+
+/** Headings a level lower each, where some are as high as that of the page itself (HTML §4.3.11). */
+function belowTitle(html: string): string {
+  const { headings } = readHtml(html)
+  if (!headings.some(({ level }) => level === 1)) return html
+  return applyEdits(
+    html,
+    headings.flatMap(({ start, level, endNameAt }) => {
+      const text = `h${Math.min(6, level + 1)}`
+      const names = [start + 1, ...(endNameAt === null ? [] : [endNameAt])]
+      return names.map((at) => ({ start: at, end: at + 2, text }))
+    }),
+  )
+}
 
 /** Paragraphs of plain text: parted by empty lines, a line that is followed by others kept as one. */
 const htmlOfText = (text: string): string =>
@@ -75,8 +110,7 @@ function bodyOf(html: string): string {
   return end === html.length ? body.replace(/<\/(body|html)\s*>/gi, '') : body
 }
 
-function titleOf(name: string, html: string): string {
-  if (!/\.html?$/i.test(name)) return ''
+function titleOf(html: string): string {
   let title = ''
   walkHtml(parseHtml(html, true).root, (node) => {
     if (title !== '' || !('tagName' in node) || node.tagName !== 'title') return

@@ -1,0 +1,68 @@
+import type { SiteStore } from '../document/site-store'
+import type { PageOfFile } from '#core/texts'
+import { askOnce } from '../workers/ask-once'
+import type { DocumentAnswer, DocumentQuestion } from './document.answer'
+import { isDocument } from './text-name'
+import type { Uploads } from './uploads'
+
+/** Where pages go, and how it is told what is being done. */
+export interface Making {
+  readonly store: SiteStore
+  readonly uploads: Uploads
+  readonly signal: AbortSignal
+  readonly onWork: (work: string) => void
+}
+
+/** A page that a file became, and what its author should know of it; or why it became none. */
+export type MadePage =
+  { readonly page: PageOfFile; readonly remark: string | null } | { readonly problem: string }
+
+/** Makes a page of a text file, or of a document of a word processor, whose pictures become files of the site. */
+export async function pageOf(file: File, making: Making): Promise<MadePage> {
+  const bytes = await file.arrayBuffer().then(
+    (read) => new Uint8Array(read),
+    () => null,
+  )
+  if (bytes === null) return { problem: 'It could not be read. Is it still where it was?' }
+  if (isDocument(file.name)) return pageOfWords(file, bytes, making)
+  const { decodeHtml, pageOfFile } = await import('../writing/texts')
+  return { page: pageOfFile(file.name, decodeHtml(bytes).text), remark: null }
+}
+
+async function pageOfWords(file: File, bytes: Uint8Array, making: Making): Promise<MadePage> {
+  const { store, uploads, signal, onWork } = making
+  onWork(`Reading ${file.name}…`)
+  const asked: DocumentQuestion = { name: file.name, bytes }
+  const found = await askOnce<DocumentQuestion, DocumentAnswer>('document', asked, signal).catch(() => null)
+  signal.throwIfAborted()
+  if (!found) return { problem: 'It could not be read in two minutes, or takes more memory than there is.' }
+  if ('problem' in found) return found
+  const [{ withPictures }, { placePicture, usualLook }, { naturalSize }] = await Promise.all([
+    import('../writing/texts'),
+    import('../writing/place-picture'),
+    import('../writing/smaller-copies'),
+  ])
+  const written: string[] = []
+  for (const [index, { bytes: content, type, extension, alt }] of found.pictures.entries()) {
+    signal.throwIfAborted()
+    const blob = new Blob([content as Uint8Array<ArrayBuffer>], { type })
+    const shown = URL.createObjectURL(blob)
+    const natural = await naturalSize(shown).finally(() => URL.revokeObjectURL(shown))
+    const name = `${found.label}${found.pictures.length === 1 ? '' : ` ${index + 1}`}.${extension}`
+    const fileId = uploads.send(blob, name)
+    const look = { ...usualLook(natural), alt, isLazy: index > 0, leadsToFull: false }
+    const picture = { name, bytes: () => Promise.resolve(blob), fileId }
+    written.push((await placePicture({ store, uploads }, picture, look, onWork)) ?? '')
+  }
+  return {
+    page: { label: found.label, html: withPictures(found.html, (number) => written[number] ?? '') },
+    remark: leftOutOf(found.leftOut),
+  }
+}
+
+function leftOutOf(number: number): string | null {
+  if (number === 0) return null
+  return number === 1
+    ? 'A drawing in it is of a form that no browser shows, and was left out.'
+    : `${number} drawings in it are of forms that no browser shows, and were left out.`
+}

@@ -1,0 +1,60 @@
+import { encodePath } from '#core/markup'
+import { namesOf } from '#core/naming'
+import { copyWidths, pictureHtml, type ShownPicture } from '#core/pictures'
+import type { SiteStore } from '../document/site-store'
+import type { Uploads } from '../files/uploads'
+import { smallerCopies } from './smaller-copies'
+
+/** Pixels that most columns of text have room for. */
+export const roomy = 800
+
+/** A picture on its way into the site. */
+export interface ComingPicture {
+  readonly name: string
+  readonly bytes: () => Promise<Blob>
+  /** The file of the site that it is, once it is there; null when it was called off. */
+  readonly fileId: Promise<string | null>
+}
+
+/** How it is to be shown. */
+export type WantedLook = Pick<ShownPicture, 'alt' | 'natural' | 'width' | 'isLazy' | 'leadsToFull'> & {
+  readonly wantsCopies: boolean
+}
+
+/** How a picture is shown unless its author says otherwise: no wider than texts are, with smaller copies where they are worth it. */
+export function usualLook(natural: ShownPicture['natural']) {
+  const width = natural && Math.min(natural.width, roomy)
+  return {
+    natural,
+    width,
+    wantsCopies: natural !== null && width !== null && copyWidths(natural, width).length > 0,
+  }
+}
+
+/**
+ * Waits until a picture is in the site, makes smaller copies of it, and writes the HTML that shows it.
+ * @param onWork told what is being done
+ * @returns null when it was called off
+ */
+export async function placePicture(
+  { store, uploads }: { readonly store: SiteStore; readonly uploads: Uploads },
+  picture: ComingPicture,
+  { wantsCopies, ...look }: WantedLook,
+  onWork: (work: string) => void,
+): Promise<string | null> {
+  const addressOf = (id: string) => `/${encodePath(namesOf(store.get().site).files.get(id) ?? '')}`
+  onWork(`Adding ${picture.name}…`)
+  const id = await picture.fileId
+  if (id === null) return null
+  const { natural, width } = look
+  const widths = natural && width !== null && wantsCopies ? copyWidths(natural, width) : []
+  const copies: { address: string; width: number }[] = []
+  if (widths.length > 0) {
+    onWork(`Making smaller copies of ${picture.name}…`)
+    for (const copy of await smallerCopies(await picture.bytes(), picture.name, widths)) {
+      const copyId = await uploads.send(copy.file, copy.name)
+      if (copyId !== null) copies.push({ width: copy.width, address: addressOf(copyId) })
+    }
+  }
+  return pictureHtml({ ...look, address: addressOf(id), copies })
+}
