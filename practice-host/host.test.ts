@@ -78,7 +78,7 @@ test('a connection that ends while it asks for a way for data leaves none open',
     await answered('230 ')
     // It goes while the host is still at what it asked for.
     const gone = new Promise((resolve) => socket.on('close', resolve))
-    socket.write('EPSV\r\n'.repeat(100), () => socket.resetAndDestroy())
+    socket.write('MLST /\r\nEPSV\r\n'.repeat(20), () => socket.resetAndDestroy())
     await gone
   }
   for (let waits = 0; doors() > before && waits < 200; waits++)

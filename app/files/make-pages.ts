@@ -55,7 +55,7 @@ async function pageOfWords(file: File, bytes: Uint8Array, making: Making): Promi
     written.push((await placePicture({ store, uploads }, picture, look, onWork)) ?? '')
   }
   return {
-    page: { label: found.label, html: withPictures(found.html, (number) => written[number] ?? '') },
+    page: { ...found, html: withPictures(found.html, (number) => written[number] ?? '') },
     remark: leftOutOf(found.leftOut),
   }
 }

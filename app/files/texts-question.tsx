@@ -89,6 +89,7 @@ function namesOf(files: readonly File[]): string {
 /** Makes pages of texts, one after the other: those that became none stay offered, with the reason. */
 function useMakingPages() {
   const { tree, store } = useSite()
+  const { select } = useSelection()
   const { uploads, offer } = useFiles()
   const [work, setWork] = useState<string | null>(null)
   const [remarks, setRemarks] = useState<readonly string[]>([])
@@ -101,6 +102,7 @@ function useMakingPages() {
     const told: string[] = []
     const left = new Set(files)
     let added: { id: string; label: string; text: string }[] = []
+    let first: string | null = null
     let letters = 0
     let after = lastUnder(tree, parentId, [])
     const send = () => {
@@ -131,7 +133,9 @@ function useMakingPages() {
         if (made.remark !== null) told.push(`“${file.name}”: ${made.remark}`)
         const { label, html } = made.page
         if (added.length >= mostPages || letters + html.length > mostLetters) send()
-        added.push({ id: crypto.randomUUID(), label, text: html })
+        const id = crypto.randomUUID()
+        added.push({ id, label, text: html })
+        first ??= id
         letters += html.length
         left.delete(file)
       }
@@ -140,6 +144,7 @@ function useMakingPages() {
     }
     // What became a page before it was called off is one.
     send()
+    if (first !== null) select(first)
     setWork(null)
     setRemarks(told)
     const isOver = left.size === 0

@@ -31,6 +31,7 @@ const DesignDialog = lazy(() =>
 const PictureDialog = lazy(() =>
   import('./picture-dialog').then((module) => ({ default: module.PictureDialog })),
 )
+const TextsDialog = lazy(() => import('./texts-dialog').then((module) => ({ default: module.TextsDialog })))
 const LinkDialog = lazy(() => import('./link-dialog').then((module) => ({ default: module.LinkDialog })))
 
 const tab = (isChosen: boolean) =>
@@ -156,6 +157,13 @@ export function SlotEditors({
             onDone={insertion.asked.done}
           />
         )}
+      </DialogFrame>
+      <DialogFrame
+        title={insertion.askedTexts?.files.length === 1 ? 'Text' : 'Texts'}
+        open={insertion.askedTexts !== null}
+        onClose={() => insertion.askedTexts?.done('', [])}
+      >
+        {insertion.askedTexts && <TextsDialog {...insertion.askedTexts} onDone={insertion.askedTexts.done} />}
       </DialogFrame>
       <div className="grid min-h-0 grid-rows-[auto_1fr]">
         {isHidden ? (
@@ -365,4 +373,4 @@ function SlotEditor({
 }
 
 const howToBegin =
-  'Type or paste what the page says: HTML, Markdown, or text from a word processor. Pictures can be dropped here.'
+  'Type or paste what the page says: HTML, Markdown, or text from a word processor. Pictures and documents can be dropped here.'

@@ -6,6 +6,7 @@ export {
   htmlOfPlain,
   looksLikeMarkdown,
   pageOfFile,
+  partOfPage,
   picturesElsewhere,
   showInstead,
   withPictures,

@@ -3,6 +3,7 @@ import { encodePath, escapeAttribute, escapeText } from '#core/markup'
 import { namesOf, splitFileName } from '#core/naming'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
+import { couldBePage } from '../files/text-name'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { WantedPicture } from './picture-dialog'
 
@@ -20,6 +21,13 @@ export interface AskedPictures {
   readonly done: (html: string) => void
 }
 
+/** Texts that wait for what is to become of them. */
+export interface AskedTexts {
+  readonly files: readonly File[]
+  /** Called once: with the HTML of what they say, and with those that are to be led to. */
+  readonly done: (html: string, toLink: readonly File[]) => void
+}
+
 /**
  * Puts files into the site and makes the HTML that shows or leads to them. Pictures are asked about first,
  * while they are on their way already.
@@ -28,6 +36,7 @@ export function useInsertion() {
   const { store } = useSite()
   const { uploads } = useFiles()
   const [asked, setAsked] = useState<AskedPictures | null>(null)
+  const [askedTexts, setAskedTexts] = useState<AskedTexts | null>(null)
 
   const wanted = (file: File): WantedPicture => {
     const name = file.name || 'Picture.png'
@@ -51,11 +60,24 @@ export function useInsertion() {
         },
       })
     })
+  /** Asks whether texts are to stand here, or to be led to; resolves to the HTML of the first and to the second. */
+  const askTexts = (files: readonly File[]): Promise<readonly [string, readonly File[]]> =>
+    new Promise((resolve) => {
+      setAskedTexts({
+        files,
+        done(html, toLink) {
+          setAskedTexts(null)
+          resolve([html, toLink])
+        },
+      })
+    })
   const { insert } = useStableActions({
     async insert(files: readonly File[]): Promise<Inserted> {
       const pictures = files.filter((file) => file.type.startsWith('image/'))
-      const others = files.filter((file) => !file.type.startsWith('image/'))
+      const texts = files.filter((file) => !pictures.includes(file) && couldBePage(file.name))
       const shown = pictures.length > 0 ? await ask(pictures.map(wanted)) : ''
+      const [said, toLink] = texts.length > 0 ? await askTexts(texts) : ['', []]
+      const others = [...files.filter((file) => !pictures.includes(file) && !texts.includes(file)), ...toLink]
       const links = await Promise.all(
         others.map(async (file) => {
           const id = await uploads.send(file, file.name)
@@ -67,9 +89,9 @@ export function useInsertion() {
           return `<a href="${address}">${escapeText(splitFileName(added.label).stem)}</a>`
         }),
       )
-      const text = [shown, ...links].filter((piece) => piece !== '').join('\n')
+      const text = [shown, said.trimEnd(), ...links].filter((piece) => piece !== '').join('\n')
       return { text, cursor: text.length }
     },
   })
-  return { asked, ask, wanted, insert }
+  return { asked, askedTexts, ask, wanted, insert }
 }

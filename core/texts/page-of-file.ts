@@ -14,6 +14,8 @@ import { htmlOfMarkdown } from './markdown'
 /** A page that a text file becomes. */
 export interface PageOfFile {
   readonly label: string
+  /** Whether its label is a heading of its own, which its text does without. */
+  readonly isTitled: boolean
   readonly html: string
 }
 
@@ -32,21 +34,22 @@ function labelOfName(name: string): string {
  */
 export function pageOfFile(name: string, text: string): PageOfFile {
   const written = text.replace(/^\ufeff/, '').replace(/\r\n?/g, '\n')
-  if (/\.te?xt$/i.test(name)) return pageOf(htmlOfText(written), labelOfName(name))
+  if (/\.te?xt$/i.test(name)) return pageOf(htmlOfText(written), '', labelOfName(name))
   if (!/\.html?$/i.test(name)) return pageOfHtml(htmlOfMarkdown(written), name)
   // What is HTML already stays as its author wrote it.
   const { title, rest } = withoutTitle(bodyOf(written))
-  return pageOf(rest, title || titleOf(written) || labelOfName(name))
+  return pageOf(rest, title, titleOf(written) || labelOfName(name))
 }
 
 /** A page of HTML that was made of something else: its headings begin below the one that the page has. */
 export function pageOfHtml(html: string, name: string): PageOfFile {
   const { title, rest } = withoutTitle(html)
-  return pageOf(belowTitle(rest), title || labelOfName(name))
+  return pageOf(belowTitle(rest), title, labelOfName(name))
 }
 
-const pageOf = (html: string, label: string): PageOfFile => ({
-  label: cleanLabel(label).slice(0, 300) || 'Page',
+const pageOf = (html: string, title: string, otherwise: string): PageOfFile => ({
+  label: cleanLabel(title || otherwise).slice(0, 300) || 'Page',
+  isTitled: title !== '',
   html: html.trim() === '' ? '' : `${html.trim()}\n`,
 })
 
@@ -62,13 +65,18 @@ function withoutTitle(html: string): { title: string; rest: string } {
   return { title: first.text, rest: html.slice(0, first.start) + html.slice(first.end).replace(/^\s+/, '') }
 } // prettier-ignore
 
+/** The text of such a page as a part of another: its title a heading, and its own headings below that. */
+export const partOfPage = ({ label, isTitled, html }: PageOfFile): string =>
+  isTitled ? `<h2>${escapeText(label)}</h2>\n${lowered(html)}` : html
+
 /** Headings a level lower each, where some are as high as that of the page itself (HTML §4.3.11). */
-function belowTitle(html: string): string {
-  const { headings } = readHtml(html)
-  if (!headings.some(({ level }) => level === 1)) return html
+const belowTitle = (html: string): string =>
+  readHtml(html).headings.some(({ level }) => level === 1) ? lowered(html) : html
+
+function lowered(html: string): string {
   return applyEdits(
     html,
-    headings.flatMap(({ start, level, endNameAt }) => {
+    readHtml(html).headings.flatMap(({ start, level, endNameAt }) => {
       const text = `h${Math.min(6, level + 1)}`
       const names = [start + 1, ...(endNameAt === null ? [] : [endNameAt])]
       return names.map((at) => ({ start: at, end: at + 2, text }))

@@ -8,6 +8,7 @@ import {
   htmlOfPlain,
   looksLikeMarkdown,
   pageOfFile,
+  partOfPage,
   plainTextIn,
 } from './index'
 
@@ -181,14 +182,25 @@ test('a heading in Markdown has an id where a link of the same text leads to it,
 
 describe('a file that becomes a page', () => {
   test('has its first heading for a label, else its title, else its name', () => {
-    expect(pageOfFile('tide_times-2025.txt', '\ufeffHigh at noon.\r\nLow at six.\r\n\r\n\r\nAsk <us>.\r\n')).toEqual({
+    expect(pageOfFile('tide_times-2025.txt', '\ufeffHigh at noon.\r\nLow at six.\r\n\r\n\r\nAsk <us>.\r\n')).toMatchObject({
       label: 'Tide times-2025',
       html: '<p>High at noon.<br>\nLow at six.</p>\n<p>Ask &lt;us&gt;.</p>\n',
     })
-    expect(pageOfFile('x.md', '# The *pier*\n\nRed.\n\n## Hours')).toEqual({ label: 'The pier', html: '<p>Red.</p>\n<h2>Hours</h2>\n' })
-    expect(pageOfFile('y.html', '<!DOCTYPE html><title>Old page</title><body class=x>\n<p>Text</p>\n<h2>Later</h2>\n</body>')).toEqual({ label: 'Old page', html: '<p>Text</p>\n<h2>Later</h2>\n' })
-    expect(pageOfFile('keepers-cottage.htm', '<p>bare')).toEqual({ label: 'Keepers cottage', html: '<p>bare\n' })
-    expect(pageOfFile('.html', '')).toEqual({ label: 'Page', html: '' })
+    expect(pageOfFile('x.md', '# The *pier*\n\nRed.\n\n## Hours')).toMatchObject({ label: 'The pier', isTitled: true, html: '<p>Red.</p>\n<h2>Hours</h2>\n' })
+    expect(pageOfFile('y.html', '<!DOCTYPE html><title>Old page</title><body class=x>\n<p>Text</p>\n<h2>Later</h2>\n</body>')).toMatchObject({ label: 'Old page', html: '<p>Text</p>\n<h2>Later</h2>\n' })
+    expect(pageOfFile('keepers-cottage.htm', '<p>bare')).toMatchObject({ label: 'Keepers cottage', html: '<p>bare\n' })
+    expect(pageOfFile('.html', '')).toMatchObject({ label: 'Page', isTitled: false, html: '' })
+  }) // prettier-ignore
+
+  test('is called as its file where no heading stands above all others, and its headings go below that of the page', () => {
+    expect(pageOfFile('opening.md', '# Summer\n\nNine.\n\n# Winter\n\n### Sundays')).toEqual({ label: 'Opening', isTitled: false, html: '<h2>Summer</h2>\n<p>Nine.</p>\n<h2>Winter</h2>\n<h4>Sundays</h4>\n' })
+    // What is HTML stays as its author wrote it.
+    expect(pageOfFile('opening.html', '<h1>Summer</h1><H1>Winter</H1>')).toMatchObject({ label: 'Opening', html: '<h1>Summer</h1><H1>Winter</H1>\n' })
+  }) // prettier-ignore
+
+  test('stands in another page under its title, its headings below that', () => {
+    expect(partOfPage(pageOfFile('x.md', '# Pier & boats\n\n## Hours\n\nNine.'))).toBe('<h2>Pier &amp; boats</h2>\n<h3>Hours</h3>\n<p>Nine.</p>\n')
+    expect(partOfPage(pageOfFile('x.md', 'Nine.\n\n## Later'))).toBe('<p>Nine.</p>\n<h2>Later</h2>\n')
   }) // prettier-ignore
 
   test('is made of any text', () => {
