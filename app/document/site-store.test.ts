@@ -267,6 +267,26 @@ describe('a window’s copy of a site', () => {
     expect(pageCalled(server.site, 'Come')).toBeDefined()
   })
 
+  test('what happened before it catches up is known afterwards, also while it is sending', async () => {
+    let answer = () => {}
+    globalThis.fetch = (async (...asked: Parameters<typeof fetch>) => {
+      const response = await server.fetch(...asked)
+      // Its answer to the change tells nothing of what another window does before that comes back.
+      if (asked[1]) await new Promise<void>((resolve) => (answer = resolve))
+      return response
+    }) as typeof fetch
+    const saved = savedOf(store.change(rename(server.site, 'Visit', 'Come')))
+    await settled()
+    server.apply(rename(server.site, 'Contact', 'Write'))
+    const caughtUp = store.catchUp()
+    await settled()
+    answer()
+    await caughtUp
+    expect(pageCalled(store.get().site, 'Write')).toBeDefined()
+    expect(await saved).toBe(true)
+    expect(store.get()).toMatchObject({ revision: 2, site: server.site })
+  })
+
   test('what it hears of while it is sending is fetched afterwards', async () => {
     const saved = savedOf(store.change(rename(server.site, 'Visit', 'Come')))
     await store.heard(2)

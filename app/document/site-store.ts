@@ -41,7 +41,8 @@ export class SiteStore {
   readonly #undecided = new Set<string>()
   readonly #lines = new Map<string, ChangeRequest>()
   #isKept = true
-  #sending = false
+  /** Until all that waits has been answered; null while nothing is on its way. */
+  #sending: Promise<void> | null = null
   #failures = 0
   /** Ends the pause before the next attempt. */
   #wake = () => {}
@@ -251,13 +252,11 @@ export class SiteStore {
       this.#waiting.push({ id, body, done })
       this.#keepWaiting()
       this.#set({ save: { kind: 'saving' } })
-      void this.#send()
+      this.#sending ??= this.#send()
     })
   }
 
   async #send(): Promise<void> {
-    if (this.#sending) return
-    this.#sending = true
     try {
       for (let next = this.#waiting[0]; next; next = this.#waiting[0]) {
         const answer = await post(this.#address, { ...next.body, id: next.id, seen: this.#revision })
@@ -295,7 +294,7 @@ export class SiteStore {
         }
       }
     } finally {
-      this.#sending = false
+      this.#sending = null
       this.#settle()
     }
     // Heard of while it was sending: what others made since is fetched now.
@@ -364,9 +363,10 @@ export class SiteStore {
 
   #heard = 0
 
-  /** Fetches what may have happened unheard. */
+  /** Fetches what may have happened unheard; what is on its way first, which may have been answered before it did. */
   async catchUp(): Promise<void> {
-    if (!this.#sending) await this.#refresh()
+    await this.#sending
+    await this.#refresh()
   }
 
   /** Another window or process has made a revision. */
