@@ -37,6 +37,7 @@ import { withNewNames, withOldNames } from './scheme-of'
 import { templatesBelow } from './templates-below'
 import { readTitles } from './titles'
 import { translationsIn } from './translations'
+import { whyNoPage } from './why-no-page'
 
 /** How a site is brought in. */
 export interface BringingChoices {
@@ -175,8 +176,7 @@ export function understand(
     brought.map((file) => ({ ...file, path: file.path.slice(common.length) })),
   )
   const pageFiles = files.filter((file) => file.kind === 'page')
-  if (pageFiles.length === 0)
-    return { refusal: 'There is no page among these files: none is called .html or .htm.' }
+  if (pageFiles.length === 0) return { refusal: whyNoPage(files) }
   const remarks: Remark[] = [...ofBases]
   const publicAddress = publicAddressIn(files)
   const old = oldNamesOf(files, () => newId(), publicAddress, hostFolderIn(files, publicAddress))

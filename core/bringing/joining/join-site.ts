@@ -21,6 +21,7 @@ import { ownNameOf } from '../scheme-of'
 import { readTitles, titleWithout } from '../titles'
 import { remarksOfIncludes, type Understood } from '../understand'
 import { templatesBelow } from '../templates-below'
+import { whyNoPage } from '../why-no-page'
 import { keepPlaces } from './keep-places'
 import { inOwnFrame, inThatFrame, type Into, type Placing } from './written-for'
 
@@ -106,8 +107,7 @@ export function joinSite(
   tools: BringingTools,
   sources: BuildSources,
 ): Joined | { readonly refusal: string } {
-  if (!brought.some(({ kind }) => kind === 'page'))
-    return { refusal: 'There is no page among these files: none is called .html or .htm.' }
+  if (!brought.some(({ kind }) => kind === 'page')) return { refusal: whyNoPage(brought) }
   const { newId, put, sizeOf } = tools
   const site = into.site
   const parentId = into.parentId === site.homeId ? null : into.parentId
