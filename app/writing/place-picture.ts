@@ -6,7 +6,7 @@ import type { Uploads } from '../files/uploads'
 import { smallerCopies } from './smaller-copies'
 
 /** Pixels that most columns of text have room for. */
-export const roomy = 800
+const roomy = 800
 
 /** A picture on its way into the site. */
 export interface ComingPicture {
@@ -21,9 +21,12 @@ export type WantedLook = Pick<ShownPicture, 'alt' | 'natural' | 'width' | 'isLaz
   readonly wantsCopies: boolean
 }
 
-/** How a picture is shown unless its author says otherwise: no wider than texts are, with smaller copies where they are worth it. */
-export function usualLook(natural: ShownPicture['natural']) {
-  const width = natural && Math.min(natural.width, roomy)
+/**
+ * How a picture is shown unless its author says otherwise: no wider than texts are, with smaller copies where they are worth it.
+ * @param wanted the width that it is said to have, in CSS pixels
+ */
+export function usualLook(natural: ShownPicture['natural'], wanted = roomy) {
+  const width = natural && Math.min(natural.width, wanted, roomy)
   return {
     natural,
     width,
@@ -40,7 +43,7 @@ export async function placePicture(
   { store, uploads }: { readonly store: SiteStore; readonly uploads: Uploads },
   picture: ComingPicture,
   { wantsCopies, ...look }: WantedLook,
-  onWork: (work: string) => void,
+  onWork: (work: string) => void = () => {},
 ): Promise<string | null> {
   const addressOf = (id: string) => `/${encodePath(namesOf(store.get().site).files.get(id) ?? '')}`
   onWork(`Adding ${picture.name}…`)

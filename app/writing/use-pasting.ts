@@ -1,6 +1,4 @@
 import { useState } from 'react'
-import { encodePath } from '#core/markup'
-import { namesOf } from '#core/naming'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
 import { useStableActions } from '../parts/use-stable-actions'
@@ -30,19 +28,35 @@ export function usePasting() {
       })
     },
   })
-  /** Pictures that came within the HTML become files of the site. */
+  /** Pictures that came within the HTML become files of the site, shown as large as they were, and no larger than texts are wide. */
   async function withPictures(clean: string): Promise<string> {
-    const inside = [...new Set([...clean.matchAll(/src="(data:image\/[^"]+)"/g)].map((match) => match[1]!))]
+    const within = [...new Set([...clean.matchAll(pictureWithin)].map(([tag]) => tag))]
+    if (within.length === 0) return clean
+    const [{ placePicture, usualLook }, { naturalSize }] = await Promise.all([
+      import('./place-picture'),
+      import('./smaller-copies'),
+    ])
     let result = clean
-    for (const [index, address] of inside.entries()) {
-      const file = blobOf(address)
-      const id =
-        file && (await uploads.send(file, `Picture ${index + 1}.${file.type.slice(6).replace(/\W.*/, '')}`))
-      const path = id ? namesOf(store.get().site).files.get(id) : undefined
-      result = result.replaceAll(
-        `src="${address}"`,
-        path === undefined ? 'src=""' : `src="/${encodePath(path)}"`,
-      )
+    for (const [index, tag] of within.entries()) {
+      const said = new DOMParser().parseFromString(tag, 'text/html').querySelector('img')!
+      const file = blobOf(said.getAttribute('src')!)
+      const name = `Picture ${index + 1}.${file?.type.slice(6).replace(/\W.*/, '')}`
+      let html: string | null = null
+      if (file) {
+        const shown = URL.createObjectURL(file)
+        const natural = await naturalSize(shown).finally(() => URL.revokeObjectURL(shown))
+        const wanted = Number(said.getAttribute('width')) || undefined
+        const look = {
+          ...usualLook(natural, wanted),
+          alt: said.getAttribute('alt'),
+          isLazy: index > 0,
+          leadsToFull: false,
+        }
+        const fileId = uploads.send(file, name)
+        const picture = { name, bytes: () => Promise.resolve(file), fileId }
+        html = await placePicture({ store, uploads }, picture, look)
+      }
+      result = result.replaceAll(tag, () => html ?? '<img src="">')
     }
     return result
   }
@@ -51,6 +65,9 @@ export function usePasting() {
 }
 
 const previewed = /\bhttps?:\/\/[^\s"'<>/]+\/preview\/[0-9a-f-]{36}\.[^\s"'<>/]+\//g
+
+/** A picture that came with a text, as `cleanHtml` writes it. */
+const pictureWithin = /<img [^>]*?src="data:image\/[^"]+"[^>]*>/g
 
 /** The bytes that a data address holds (RFC 2397); the application's own rules let nothing fetch it. */
 function blobOf(address: string): Blob | null {
