@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
-import { writeFile } from 'node:fs/promises'
-import { expect, type Page, test } from '@playwright/test'
+import { mkdir, writeFile } from 'node:fs/promises'
+import path from 'node:path'
+import { expect, type Locator, type Page, test } from '@playwright/test'
 import { allSaved, expectAccessible, makeSite, openView, row, signUp } from './support'
 
 /** A picture of two pixels. */
@@ -97,6 +98,47 @@ test('a picture dropped into a text is added to the site and stands there, its d
   await allSaved(page)
   const shown = page.frameLocator('iframe').getByRole('img', { name: 'The bay in 1850' })
   await expect(shown).toHaveJSProperty('naturalWidth', 2)
+})
+
+test('a folder that is dropped anywhere is taken with all that is in it, and the window stays where it is', async ({
+  page,
+}, { outputDir }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  await page.getByRole('textbox', { name: 'Content of Home' }).click()
+  const folder = path.join(outputDir, 'From the camera')
+  await mkdir(path.join(folder, 'May'), { recursive: true })
+  await writeFile(path.join(folder, 'Old Map.png'), Buffer.from(red, 'base64'))
+  await writeFile(path.join(folder, 'May', 'notes.txt'), 'Fog.')
+  await writeFile(path.join(folder, 'May', 'Thumbs.db'), 'x')
+  const pointer = await page.context().newCDPSession(page)
+  const dropOn = async (where: Locator) => {
+    const box = (await where.boundingBox())!
+    const data = { items: [], files: [folder], dragOperationsMask: 1 }
+    const at = { x: box.x + box.width / 2, y: box.y + box.height / 2, data }
+    // It comes in from outside of the window.
+    await pointer.send('Input.dispatchDragEvent', { ...at, type: 'dragEnter', x: 700, y: 5 })
+    await pointer.send('Input.dispatchDragEvent', { ...at, type: 'dragOver', x: 700, y: 10 })
+    await expect(page.locator('main iframe')).toHaveCSS('pointer-events', 'none')
+    await pointer.send('Input.dispatchDragEvent', { ...at, type: 'dragOver' })
+    await pointer.send('Input.dispatchDragEvent', { ...at, type: 'drop' })
+  }
+  await dropOn(page.locator('main iframe'))
+  const question = page.getByRole('group', { name: 'Texts' })
+  await expect(question).toContainText('“notes.txt” is a text')
+  await question.getByRole('button', { name: 'Leave' }).click()
+  await expect(page.getByText('2 files')).toBeVisible()
+  // Into a text: what is in the folder is asked about one kind after the other.
+  await dropOn(page.getByRole('textbox', { name: 'Content of Home' }))
+  await page
+    .getByRole('dialog', { name: 'Picture' })
+    .getByLabel(/says nothing/)
+    .check()
+  await page.getByRole('button', { name: 'Put it in' }).click()
+  await page.getByRole('button', { name: 'Put its words here' }).click()
+  await expect(page.getByRole('textbox', { name: 'Content of Home' })).toContainText('alt=""')
+  await expect(page.getByRole('textbox', { name: 'Content of Home' })).toContainText('<p>Fog.</p>')
 })
 
 test('a file that cannot be sent now goes by itself when the line is back, and another can be called off', async ({

@@ -1,7 +1,8 @@
 import { useRef, useState } from 'react'
 import { Button } from '../parts/button'
 import { FileButton } from '../parts/picks/files'
-import { filesOfChoice, filesOfDrop, type FolderFile } from './send-site'
+import { filesOfDrop, type FolderFile } from '../parts/files-of-drop'
+import { filesOfChoice } from './send-site'
 
 /** Where a site comes from: a folder, a ZIP, or the example. */
 export function ChooseSite({

@@ -1,11 +1,6 @@
 import { isJson } from '../document/post'
 import { readProgress } from '../document/read-progress'
-
-/** A file of a folder that was chosen or dropped, and where it stands in it. */
-export interface FolderFile {
-  readonly path: string
-  readonly file: File
-}
+import type { FolderFile } from '../parts/files-of-drop'
 
 /** Files sent at the same time. */
 const atOnce = 4
@@ -98,28 +93,6 @@ export async function sendFolder(
 
 export const sendZip = (id: string, file: File, signal: AbortSignal): Promise<unknown> =>
   ask(`/bringing/${id}/files`, post(file, signal))
-
-/** Files of what was dropped, folders with all that is in them. */
-export async function filesOfDrop(data: DataTransfer): Promise<FolderFile[]> {
-  const entries = [...data.items].flatMap((item) => item.webkitGetAsEntry() ?? [])
-  const files: FolderFile[] = []
-  const visit = async (entry: FileSystemEntry): Promise<void> => {
-    if (entry.isFile) {
-      const file = await new Promise<File>((done, fail) => (entry as FileSystemFileEntry).file(done, fail))
-      files.push({ path: entry.fullPath.replace(/^\//, ''), file })
-      return
-    }
-    const reader = (entry as FileSystemDirectoryEntry).createReader()
-    // A folder tells its entries some at a time, until there are none.
-    for (;;) {
-      const some = await new Promise<FileSystemEntry[]>((done, fail) => reader.readEntries(done, fail))
-      if (some.length === 0) return
-      for (const one of some) await visit(one)
-    }
-  }
-  for (const entry of entries) await visit(entry)
-  return files
-}
 
 export const filesOfChoice = (files: Iterable<File>): FolderFile[] =>
   [...files].map((file) => ({ path: file.webkitRelativePath || file.name, file }))

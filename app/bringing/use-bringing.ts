@@ -5,17 +5,8 @@ import type { BringingView, BringingWishes } from '#server/bringing'
 import { count } from '../parts/format'
 import type { Place } from '../parts/picks/place-search'
 import { noPlace, type PlaceValues } from '../upload/place/place-fields'
-import {
-  ask,
-  askForLong,
-  begin,
-  fetchFromHost,
-  type FolderFile,
-  learnHost,
-  NotTaken,
-  sendFolder,
-  sendZip,
-} from './send-site'
+import { ask, askForLong, begin, fetchFromHost, learnHost, NotTaken, sendFolder, sendZip } from './send-site'
+import type { FolderFile } from '../parts/files-of-drop'
 
 /** The site that pages join, the pages of it that they may come under, and the one that was chosen for it. */
 export interface JoinedSite {

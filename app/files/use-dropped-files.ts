@@ -1,9 +1,16 @@
 import { type DragEvent, useState } from 'react'
 import { useFiles } from './files-context'
+import { ownFilesOfDrop } from '../parts/files-of-drop'
 
 const holdsFiles = (event: DragEvent) => event.dataTransfer.types.includes('Files')
+/** What takes files itself: a text that is written. */
+const takesItself = (event: DragEvent) =>
+  event.isDefaultPrevented() || (event.target as Element).closest('.cm-editor') !== null
 
-/** Takes files that are dropped on an element into the site. */
+/**
+ * Takes files and folders that are dropped anywhere on an element into the site: left to itself, a browser would go to them
+ * instead of what its window shows.
+ */
 export function useDroppedFiles() {
   const { bring } = useFiles()
   const [isDraggedOver, setDraggedOver] = useState(false)
@@ -12,6 +19,7 @@ export function useDroppedFiles() {
     dropping: {
       onDragOver(event: DragEvent) {
         if (!holdsFiles(event)) return
+        if (takesItself(event)) return setDraggedOver(false)
         event.preventDefault()
         setDraggedOver(true)
       },
@@ -19,10 +27,10 @@ export function useDroppedFiles() {
         if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setDraggedOver(false)
       },
       onDrop(event: DragEvent) {
-        if (!holdsFiles(event)) return
-        event.preventDefault()
         setDraggedOver(false)
-        bring(event.dataTransfer.files)
+        if (!holdsFiles(event) || takesItself(event)) return
+        event.preventDefault()
+        void ownFilesOfDrop(event.dataTransfer).then(bring)
       },
     },
   }

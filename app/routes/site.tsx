@@ -165,8 +165,10 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
   const depth = tree.places.reduce((most, place) => (place.trial ? most : Math.max(most, place.depth + 1)), 0)
   return (
     <div
-      className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_1fr] overflow-hidden"
+      // What is dropped on a preview would be for the page in it.
+      className={`grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_1fr] overflow-hidden ${isDraggedOver ? '[&_iframe]:pointer-events-none' : ''}`}
       data-spelling={wantsSpelling(site) || undefined}
+      {...dropping}
     >
       <Band
         pane={pane}
@@ -205,7 +207,6 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
             <section
               aria-label="Register"
               className={`grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[1fr] auto-rows-auto ${isDraggedOver ? 'outline-2 -outline-offset-2 outline-lapis outline-dashed' : ''}`}
-              {...dropping}
             >
               <Register
                 columns={columns}

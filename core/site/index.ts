@@ -29,3 +29,4 @@ export { type GivenRole, givenRoles, mayRole, type Right, rights, type Role, rol
 export { homeNameOf, homeNames } from './home-names'
 export { count, pick } from './words'
 export { tableOf } from './table'
+export { isOfSystem } from './system-files'

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Remark } from '#core/bringing'
 import { Problem } from '#core/problems'
+import { isOfSystem } from '#core/site'
 import { type Pieces, PostgresContents, putBlobs, unpack } from '#server/contents'
 import { notFound, pool } from '#server/platform'
 import {
@@ -18,9 +19,6 @@ import {
 const mostFiles = 20_000
 const mostBytes = 2_000_000_000
 const mostFileBytes = 200_000_000
-
-/** Files that a system or a program puts beside others for itself. */
-const leftOut = /(^|\/)(__MACOSX\/|\.DS_Store$|Thumbs\.db$|desktop\.ini$|\.git\/|\.svn\/)/i
 
 export async function beginBringing(accountId: string, name: string): Promise<string> {
   const id = randomUUID()
@@ -66,7 +64,7 @@ export async function takeBroughtFile(
   if (at === null) throw new Problem('bad-input', { why: `“${path.slice(0, 100)}” is no path of a file.` })
   const room = await roomFor(accountId, id)
   if (room.files <= 0) throw tooMuch()
-  if (leftOut.test(at)) return
+  if (isOfSystem(at)) return
   const stored = await new PostgresContents(pool()).put(counted(body, room.bytes))
   await putWaiting(pool(), id, [{ path: at, ...stored }])
 }
@@ -105,7 +103,7 @@ export async function takeBroughtZip(accountId: string, id: string, body: Pieces
   }
   for await (const { path, sizeBytes, pieces } of unpack(body, { packedBytes: mostBytes, bytes, files })) {
     const at = cleanPath(path)
-    if (at === null || leftOut.test(at)) continue
+    if (at === null || isOfSystem(at)) continue
     if (sizeBytes > smallFile) {
       const stored = await store.put(counted(pieces(), bytes))
       await putWaiting(pool(), id, [{ path: at, ...stored }])

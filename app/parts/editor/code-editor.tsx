@@ -21,6 +21,7 @@ import { type SiteWords, siteWords } from './site-words'
 import { coloursShown } from './colours-shown'
 import { tagPairs } from './tag-pairs'
 import { changesTo } from './text-from-outside'
+import { holdsFolder, ownFilesOfDrop } from '../files-of-drop'
 import { useStableActions } from '../use-stable-actions'
 
 const look = EditorView.theme({
@@ -214,7 +215,8 @@ function filesInto(make: NonNullable<EditorProps['onFiles']>) {
   const take = (view: EditorView, data: DataTransfer | null, at: number): boolean => {
     const files = [...(data?.files ?? [])]
     if (files.length === 0) return false
-    void make(files).then(({ text, cursor }) => {
+    const all = data && holdsFolder(data) ? ownFilesOfDrop(data) : Promise.resolve(files)
+    void all.then(make).then(({ text, cursor }) => {
       if (text === '') return
       // Something may have been typed before it while the files were on their way.
       const from = Math.min(at, view.state.doc.length)
