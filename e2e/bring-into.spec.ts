@@ -57,6 +57,35 @@ test('pages from elsewhere come under a page of a site, seen first and undone in
   await expect(shown.getByText('Brought: skuas.')).toHaveCount(0)
 }) // prettier-ignore
 
+test('web pages that are dropped among other files are brought in with what they share, or taken one by one', async ({
+  page,
+}) => {
+  const html = (title: string) => `<html><head><title>${title}</title></head><body>\n<h1>${title}</h1>\n<p>Of ${title}.</p>\n</body></html>\n`
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/html', buffer: Buffer.from(text) })
+  const files = [file('skuas.html', html('Skuas')), file('auks.html', html('Auks')), file('notes.txt', 'Fog.')]
+  await signUp(page)
+  await makeSite(page, 'Skerry', 'Home\n  Birds')
+  await row(page, 'Birds').click()
+  await page.getByLabel('Files to add').setInputFiles(files)
+  const question = page.getByRole('group', { name: 'Web pages' })
+  await expect(question).toContainText('2 web pages and 1 other file')
+  await expectAccessible(page)
+  await question.getByRole('button', { name: 'Take each by itself' }).click()
+  await expect(page.getByRole('group', { name: 'Texts' })).toContainText('are texts. They can stand under “Birds”')
+  await page.getByRole('group', { name: 'Texts' }).getByRole('button', { name: 'Leave' }).click()
+  await page.getByLabel('Files to add').setInputFiles(files)
+  await question.getByRole('button', { name: 'Bring them in' }).click()
+  const plan = page.getByRole('list', { name: 'The plan that was found' })
+  await expect(plan.getByRole('listitem')).toContainText(['Birds', 'Auks', 'Skuas'])
+  await expect(page.getByRole('button', { name: 'Place: under Birds' })).toBeVisible()
+  await page.getByRole('button', { name: 'Bring them in' }).click()
+  await page.waitForURL('**/plan')
+  await expectLabels(page, ['Home', 'Birds', 'Auks', 'Skuas'])
+  // They were handed over once: the way there is empty next time.
+  await page.getByRole('link', { name: /^Bring pages in/ }).click()
+  await expect(page.getByRole('button', { name: 'Choose a folder' })).toBeVisible()
+}) // prettier-ignore
+
 test('a site of frames is shown in its frames, and a link that breaks out of them leads the whole preview', async ({
   page,
 }) => {

@@ -7,6 +7,7 @@ import type { Place } from '../parts/picks/place-search'
 import { noPlace, type PlaceValues } from '../upload/place/place-fields'
 import { ask, askForLong, begin, fetchFromHost, learnHost, NotTaken, sendFolder, sendZip } from './send-site'
 import type { FolderFile } from '../parts/files-of-drop'
+import { takeHanded } from './handed'
 
 /** The site that pages join, the pages of it that they may come under, and the one that was chosen for it. */
 export interface JoinedSite {
@@ -164,6 +165,16 @@ export function useBringing(into: JoinedSite | null) {
           setState((was) => (was.kind === 'sending' ? { ...was, done } : was)),
         ),
     )
+
+  // What was dropped on the site that it joins is on its way at once.
+  const [given] = useState(takeHanded)
+  useEffect(() => {
+    if (given === null || begun.current) return
+    begun.current = true
+    bringFolder(given)
+    // Once, for what was handed over.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [given])
 
   // Kept here: what was typed is there again when a host did not answer.
   const [place, setPlace] = useState(noPlace)

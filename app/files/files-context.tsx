@@ -1,6 +1,7 @@
 import { createContext, type ReactNode, useContext, useMemo, useState, useSyncExternalStore } from 'react'
 import { useSite } from '../document/site-context'
-import { couldBePage, labelOf } from './text-name'
+import type { FolderFile } from '../parts/files-of-drop'
+import { couldBePage, isWebPage, labelOf } from './text-name'
 import { type Upload, Uploads } from './uploads'
 
 interface FilesValue {
@@ -11,8 +12,13 @@ interface FilesValue {
   /** Texts that were brought, and whose author is asked what is to become of them. */
   readonly offered: readonly File[]
   readonly offer: (texts: readonly File[]) => void
-  /** Takes files that were dropped or chosen: texts are asked about. */
-  readonly bring: (files: Iterable<File>) => void
+  /** Files with web pages among them, whose author is asked whether they are brought in as such. */
+  readonly offeredWhole: readonly FolderFile[]
+  readonly offerWhole: (files: readonly FolderFile[]) => void
+  /** Takes files that were dropped or chosen: web pages and texts are asked about. */
+  readonly bring: (files: readonly FolderFile[]) => void
+  /** Takes each by itself: texts are asked about. */
+  readonly bringEach: (files: readonly FolderFile[]) => void
 }
 
 const FilesContext = createContext<FilesValue | null>(null)
@@ -22,18 +28,37 @@ export function FilesProvider({ children }: { children: ReactNode }) {
   const [uploads] = useState(() => new Uploads(site.id, store))
   const [chosenId, choose] = useState<string | null>(null)
   const [offered, offer] = useState<readonly File[]>([])
+  const [offeredWhole, offerWhole] = useState<readonly FolderFile[]>([])
   const value = useMemo(() => {
-    const bring = (files: Iterable<File>) => {
+    const bringEach = (files: readonly FolderFile[]) => {
       const texts: File[] = []
-      const all = [...files].map(async (file) => {
+      const all = files.map(async ({ file }) => {
         const label = await labelOf(file)
         if (label === file.name && couldBePage(file.name)) texts.push(file)
         else void uploads.send(file, label)
       })
       void Promise.all(all).then(() => texts.length > 0 && offer(texts))
     }
-    return { uploads, chosenId, choose, offered, offer, bring }
-  }, [uploads, chosenId, offered])
+    const bring = async (files: readonly FolderFile[]) => {
+      const named = files.filter(({ file }) => isWebPage(file.name))
+      const labels = await Promise.all(named.map(({ file }) => labelOf(file)))
+      const pages = labels.filter((label, index) => label === named[index]!.file.name)
+      // One is a text as good as any; several share what stands around their texts.
+      if (pages.length > 1 && store.may('manage')) offerWhole(files)
+      else bringEach(files)
+    }
+    return {
+      uploads,
+      chosenId,
+      choose,
+      offered,
+      offer,
+      offeredWhole,
+      offerWhole,
+      bring: (files: readonly FolderFile[]) => void bring(files),
+      bringEach,
+    }
+  }, [uploads, chosenId, offered, offeredWhole, store])
   return <FilesContext value={value}>{children}</FilesContext>
 }
 

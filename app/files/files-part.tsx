@@ -73,7 +73,7 @@ export function FilesPart() {
           aria-label="Files to add"
           onChange={(event) => {
             // The list is the field's own, and empty once the field is.
-            bring([...(event.target.files ?? [])])
+            bring([...(event.target.files ?? [])].map((file) => ({ path: file.name, file })))
             event.target.value = ''
             setOpen(true)
           }}

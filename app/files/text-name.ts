@@ -8,6 +8,9 @@ const mostBytes = 2_000
 /** Whether a file is a document of a word processor that can be read, by its name. */
 export const isDocument = (name: string): boolean => ofWordProcessor.test(name)
 
+/** Whether a file is a page of a site, by its name. */
+export const isWebPage = (name: string): boolean => /\.html?$/i.test(name) && !isAskedForByName(name)
+
 /** Whether a file is a text that could be a page, by its name: not what others ask for by that. */
 export const couldBePage = (name: string): boolean =>
   (isText.test(name) || isDocument(name)) && !isAskedForByName(name)

@@ -33,5 +33,5 @@ export async function filesOfDrop(data: DataTransfer): Promise<FolderFile[]> {
 }
 
 /** The same, without the files that systems put into folders for themselves. */
-export const ownFilesOfDrop = async (data: DataTransfer): Promise<File[]> =>
-  (await filesOfDrop(data)).filter(({ path }) => !isOfSystem(path)).map(({ file }) => file)
+export const ownFilesOfDrop = async (data: DataTransfer): Promise<FolderFile[]> =>
+  (await filesOfDrop(data)).filter(({ path }) => !isOfSystem(path))

@@ -15,6 +15,7 @@ import { usePresence } from '../document/use-presence'
 import { useSiteEvents } from '../document/use-site-events'
 import { FilesProvider, useFiles } from '../files/files-context'
 import { TextsQuestion } from '../files/texts-question'
+import { WholePagesQuestion } from '../files/whole-pages-question'
 import { FilesPart } from '../files/files-part'
 import { useDroppedFiles } from '../files/use-dropped-files'
 import { AddressQuestion } from '../frame/address-question'
@@ -91,7 +92,7 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
   useViewsAtHand()
   useRememberedViews()
   const columns = useColumns(view)
-  const { chosenId, choose, offered } = useFiles()
+  const { chosenId, choose, offered, offeredWhole } = useFiles()
   const file = site.files.find(({ id }) => id === chosenId) ?? null
   const { isDraggedOver, dropping } = useDroppedFiles()
   // Another view, or another page, is what its author wants to see now.
@@ -215,7 +216,9 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
                 onTyped={setTyped}
                 onRename={rename}
               />
-              {offered.length > 0 ? (
+              {offeredWhole.length > 0 ? (
+                <WholePagesQuestion files={offeredWhole} />
+              ) : offered.length > 0 ? (
                 <TextsQuestion files={offered} />
               ) : asked ? (
                 <AskedQuestion key={asked.id} asked={asked} />

@@ -210,12 +210,14 @@ const handleOf = (view: EditorView): EditorHandle => ({
   },
 })
 
+const filesInFolders = async (data: DataTransfer) => (await ownFilesOfDrop(data)).map(({ file }) => file)
+
 /** Files dropped or pasted become what `make` makes of them, at the place they were dropped on. */
 function filesInto(make: NonNullable<EditorProps['onFiles']>) {
   const take = (view: EditorView, data: DataTransfer | null, at: number): boolean => {
     const files = [...(data?.files ?? [])]
     if (files.length === 0) return false
-    const all = data && holdsFolder(data) ? ownFilesOfDrop(data) : Promise.resolve(files)
+    const all = data && holdsFolder(data) ? filesInFolders(data) : Promise.resolve(files)
     void all.then(make).then(({ text, cursor }) => {
       if (text === '') return
       // Something may have been typed before it while the files were on their way.
