@@ -1,4 +1,5 @@
 import type { SiteStore } from '../document/site-store'
+import { longestText } from '#core/site'
 import type { PageOfFile } from '#core/texts'
 import { askOnce } from '../workers/ask-once'
 import type { DocumentAnswer, DocumentQuestion } from './document.answer'
@@ -19,6 +20,13 @@ export type MadePage =
 
 /** Makes a page of a text file, or of a document of a word processor, whose pictures become files of the site. */
 export async function pageOf(file: File, making: Making): Promise<MadePage> {
+  const made = await pageOfAny(file, making)
+  return 'page' in made && made.page.html.length > longestText
+    ? { problem: 'It is longer than a page can be, which is four million letters. Part it first.' }
+    : made
+}
+
+async function pageOfAny(file: File, making: Making): Promise<MadePage> {
   const bytes = await file.arrayBuffer().then(
     (read) => new Uint8Array(read),
     () => null,

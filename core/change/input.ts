@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { tagTyped } from '#core/language'
-import type { Hash } from '#core/site'
+import { type Hash, longestText } from '#core/site'
 import { longestLabel } from './edited'
 
 /** Keeps a text and tells the hash under which it is kept, and its size in bytes. */
@@ -22,8 +22,6 @@ export interface ChangeInput<C, R = C> {
   readonly outerLevels?: number
 }
 
-/** Largest text of one page, template or style sheet, in UTF-16 code units. */
-const longestText = 4_000_000
 export const mostPages = 60_000
 
 export const id = Joi.string().guid({ version: 'uuidv4' }).required()

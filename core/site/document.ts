@@ -6,6 +6,9 @@ export type Hash = string
 /** The hash of the empty text: what a page holds before anything is written in it. */
 export const emptyHash: Hash = 'e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855'
 
+/** Largest text of one page, template or style sheet, in UTF-16 code units. */
+export const longestText = 4_000_000
+
 /**
  * One page. Its file name, address, menus and links are computed, never stored here;
  * `ownName` and `keptName` are the only two overrides of a computed name.

@@ -7,6 +7,7 @@ export {
   defaultOutput,
   mostAsides,
   emptyHash,
+  longestText,
   mainSlot,
   slotOf,
   textsOfPage,
