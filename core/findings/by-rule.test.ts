@@ -1,45 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
 import { ErrorCodes } from 'parse5'
-import { applyEdits, readStyle } from '#core/markup'
-import { change, pageCalled, siteFrom, TextStore, write } from '#core/testing'
+import { applyEdits } from '#core/markup'
+import { change, pageCalled, siteFrom, write } from '#core/testing'
 import type { Site } from '#core/site'
-import { faultsInText, type Finding, findFindings, type FindingSources, withoutAside } from './index'
+import { by, mended, plan, sources, store, templateOf, withStyle, written } from '../testing/by-rule'
+import { faultsInText, findFindings, withoutAside } from './index'
 import { markupSentence } from './rules/markup/markup-error'
-
-const store = new TextStore()
-const plan = siteFrom('Home\n  Birds\n    Terns\n    Gulls\n  Visit', store)
-/** Texts, so that no page is empty. */
-const written = ['Home', 'Terns', 'Gulls', 'Visit'].reduce(
-  (site, label) => write(site, store, label, `<p>${label}, as they are.</p>`),
-  plan,
-)
-
-const sources: FindingSources = {
-  textOf: store.textOf,
-  factsOf: store.factsOf,
-  styleFactsOf: (hash) => readStyle(store.textOf(hash)),
-  fileFactsOf: store.fileFactsOf,
-  publicAddresses: ['https://saltpan.example/chapel/'],
-}
-const by = (rule: string, site: Site, more: Partial<FindingSources> = {}): Finding[] =>
-  findFindings(site, { ...sources, ...more }).filter((one) => one.rule === rule)
-const mended = ({ mends: [way] }: Finding) =>
-  way && 'edits' in way ? applyEdits(store.textOf(way.was), way.edits) : null
-const withTemplate = (source: string): Site => {
-  const [template] = written.templates
-  return change(written, store, {
-    kind: 'setTemplate',
-    templateId: template!.id,
-    source: store.put(source),
-    was: template!.source,
-  })
-}
-const withStyle = (css: string): Site => {
-  const file = written.files.find(({ kind }) => kind === 'style')!
-  const put = { hash: store.put(css), sizeBytes: css.length }
-  return change(written, store, { kind: 'setFile', fileId: file.id, ...put, was: file.hash })
-}
-const templateOf = (site: Site) => store.textOf(site.templates[0]!.source)
 
 describe('what a page holds', () => {
   test.each([
@@ -114,59 +80,6 @@ describe('what a page holds', () => {
     expect(label(write(written, store, 'Terns', '<p> <b></b></p>'))).toEqual([pageCalled(plan, 'Terns').id])
     expect(label(write(written, store, 'Terns', '<img src="/a.png" alt="">'))).toEqual([])
     expect(label(plan)).not.toContain(pageCalled(plan, 'Birds').id)
-  })
-})
-
-describe('what a template says of every page', () => {
-  const head =
-    '<!DOCTYPE html>\n<html lang="en">\n<head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>{title}</title></head>\n<body><a href="/">Home</a><h1>{page}</h1><slot name="content"></slot></body></html>\n'
-  test.each([
-    ['no-doctype', head.replace('<!DOCTYPE html>\n', '')],
-    ['no-doctype', head.replace('<!DOCTYPE html>', '<!DOCTYPE HTML PUBLIC "-//W3C//DTD HTML 3.2//EN">')],
-    ['no-language', head.replace(' lang="en"', '')],
-    ['no-direction', head.replace('lang="en"', 'lang="he"')],
-    ['charset', head.replace('<meta charset="utf-8">', '')],
-    ['charset', head.replace('utf-8', 'windows-1252')],
-    ['charset', head.replace('<meta charset="utf-8">', `<!-- ${'x'.repeat(1_024)} --><meta charset="utf-8">`)],
-    ['viewport', head.replace(/<meta name="viewport"[^>]*>/, '')],
-    ['viewport', head.replace('width=device-width', 'width=device-width, user-scalable=no')],
-    ['same-title', head.replace('{title}', 'Saltpan')],
-    ['same-title', head.replace('<title>{title}</title>', '')],
-    ['header-home', head.replace('href="/"', 'href="/visit.html"')],
-    ['page-headings', head.replace(/<h1>.*<\/h1>/, '')],
-  ])('%s', (rule, source) => {
-    expect(by(rule, withTemplate(head))).toEqual([])
-    const site = withTemplate(source)
-    const [finding] = by(rule, site)
-    expect(finding).toBeDefined()
-    const after = mended(finding!)
-    if (after !== null) expect(by(rule, withTemplate(after))).toEqual([])
-    // What only some pages have to be looked at for has no way that is sure.
-    else expect(['header-home', 'page-headings']).toContain(rule)
-  }) // prettier-ignore
-
-  test.each([
-    ['charset', '<meta charset="utf-8">', '<meta http-equiv=Content-Type content="text/html; charset=utf-8">'],
-    ['viewport', /<meta name="viewport"[^>]*>/, '<meta name="viewport" content="width=device-width">'],
-    ['same-title', '<title>{title}</title>', '<title>Tides</title>'],
-  ])('%s is not lacking where each page says it in the head, and told with how many do not', (rule, without, said) => {
-    let site = withTemplate(head.replace(without, '<slot name="head"></slot>'))
-    expect(by(rule, site)[0]!.mends[0]!.isOther).toBeUndefined()
-    const pages = site.pages.map(({ id }) => id)
-    for (const [at, pageId] of pages.entries()) {
-      site = change(site, store, { kind: 'setContent', pageId, slot: 'head', content: store.put(said), was: store.put('') })
-      const found = by(rule, site)
-      if (at === pages.length - 1) expect(found).toEqual([])
-      else expect([found[0]!.mends[0]!.isOther, found[0]!.what]).toEqual([true, expect.stringContaining(`${pages.length - 1 - at} page`)])
-    }
-  }) // prettier-ignore
-
-  test('of one that gives out what pages hold as whole documents nothing is said', () => {
-    const whole = '<!doctype html><html><head><title>x</title></head><body><h1>x</h1></body></html>'
-    const site = write(withTemplate('<slot name="content"></slot>\n'), store, 'Visit', whole)
-    expect(
-      ['no-doctype', 'charset', 'viewport', 'same-title', 'page-in-page'].flatMap((rule) => by(rule, site)),
-    ).toEqual([])
   })
 })
 

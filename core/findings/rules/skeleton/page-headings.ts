@@ -1,4 +1,4 @@
-import type { Heading, TextEdit } from '#core/markup'
+import type { Heading, HtmlFacts, TextEdit } from '#core/markup'
 import { type Hash, textsOfPage } from '#core/site'
 import { pageTitle } from '#core/template'
 import { inPage, inSlot, type Mend, type Rule } from '../../rule'
@@ -21,7 +21,9 @@ export const pageHeadings: Rule = {
     )
     const [first, second] = own
     if (ofTemplate.length + own.length === 0)
-      return { place: inPage(page), what: 'Neither this page nor its template has an <h1>.' }
+      return textsOfPage(page).some(({ hash }) => leadsOn(factsOf(hash)))
+        ? null
+        : { place: inPage(page), what: 'Neither this page nor its template has an <h1>.' }
     const extra = ofTemplate.length > 0 ? first : second
     if (!extra) return null
     const where = ofTemplate.length > 0 ? 'its template has one already' : 'it is the second of this page'
@@ -37,6 +39,16 @@ export const pageHeadings: Rule = {
     }
   },
 }
+
+/** Words that a page may say besides sending its visitors on. */
+const mostWords = 40
+
+/** Whether a text shows other pages in frames, or only sends on to one: nothing of its own needs a heading. */
+const leadsOn = ({ references, wordCount }: HtmlFacts): boolean =>
+  references.some(
+    ({ holder, ifThere }) =>
+      holder === 'frame src' || (holder === 'meta content' && !ifThere && wordCount <= mostWords),
+  )
 
 const isSame = (one: string, other: string) => one.trim().toLowerCase() === other.trim().toLowerCase()
 
