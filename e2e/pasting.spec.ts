@@ -211,6 +211,14 @@ test('documents of word processors become pages with their pictures; what cannot
   await expect(editor(page, 'Notes')).toHaveText('<p>Bring boots.</p>')
   await row(page, /Café/).click()
   await expect(editor(page, 'Café')).toHaveText('<p>Café opens at nine.</p>')
+
+  // Called off while a picture is on its way that does not arrive.
+  await page.route('**/files?**', () => {})
+  await page.getByLabel('Files to add').setInputFiles([file('again.docx', wordDocument(report))])
+  await question.getByRole('button', { name: 'Make it a page' }).click()
+  await expect(question).toContainText('Adding Annual report.png')
+  await question.getByRole('button', { name: 'Cancel' }).click()
+  await expect(question).toContainText('“again.docx” is a text')
 })
 
 test('a document that is dropped into a text stands there under its title, or is led to as a file', async ({

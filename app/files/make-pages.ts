@@ -45,6 +45,8 @@ async function pageOfWords(file: File, bytes: Uint8Array, making: Making): Promi
   signal.throwIfAborted()
   if (!found) return { problem: 'It could not be read in two minutes, or takes more memory than there is.' }
   if ('problem' in found) return found
+  // A text too long is told before its pictures are added.
+  if (found.html.length > longestText) return { page: found, remark: null }
   const [{ withPictures }, { placePicture, usualLook }, { naturalSize }] = await Promise.all([
     import('../writing/texts'),
     import('../writing/place-picture'),
@@ -60,13 +62,20 @@ async function pageOfWords(file: File, bytes: Uint8Array, making: Making): Promi
     const fileId = uploads.send(blob, name)
     const look = { ...usualLook(natural), alt, isLazy: index > 0, leadsToFull: false }
     const picture = { name, bytes: () => Promise.resolve(blob), fileId }
-    written.push((await placePicture({ store, uploads }, picture, look, onWork)) ?? '')
+    written.push((await unless(signal, placePicture({ store, uploads }, picture, look, onWork))) ?? '')
   }
   return {
     page: { ...found, html: withPictures(found.html, (number) => written[number] ?? '') },
     remark: leftOutOf(found.leftOut),
   }
 }
+
+/** Waits no longer than until it is called off. */
+const unless = <T>(signal: AbortSignal, work: Promise<T>): Promise<T> =>
+  new Promise((resolve, reject) => {
+    work.then(resolve, reject)
+    signal.addEventListener('abort', () => reject(signal.reason as Error), { once: true })
+  })
 
 function leftOutOf(number: number): string | null {
   if (number === 0) return null
