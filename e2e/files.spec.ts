@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { mkdir, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { expect, type Locator, type Page, test } from '@playwright/test'
-import { allSaved, expectAccessible, makeSite, openView, row, signUp } from './support'
+import { allSaved, expectAccessible, makeSite, openView, pasteFile, row, signUp } from './support'
 
 /** A picture of two pixels. */
 const red = 'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAIAAAB7QOjdAAAADUlEQVR42mM4IQcEJwAHIwIJOwaaKQAAAABJRU5ErkJggg=='
@@ -80,12 +80,7 @@ test('a picture dropped into a text is added to the site and stands there, its d
   await openView(page, 'Pages')
   const editor = page.getByRole('textbox', { name: 'Content of Home' })
   await editor.click()
-  await editor.evaluate((element, base64) => {
-    const bytes = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))
-    const clipboardData = new DataTransfer()
-    clipboardData.items.add(new File([bytes], 'Old Map.png', { type: 'image/png' }))
-    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
-  }, red)
+  await pasteFile(editor, 'Old Map.png', Buffer.from(red, 'base64'), 'image/png')
   const dialog = page.getByRole('dialog', { name: 'Picture' })
   await expect(dialog.getByText('2 × 1 pixels')).toBeVisible()
   await expect(dialog.getByRole('button', { name: 'Put it in' })).toBeDisabled()

@@ -9,6 +9,7 @@ import {
   makeSite,
   openView,
   paste,
+  pasteFile,
   practice,
   row,
   signUp,
@@ -228,30 +229,21 @@ test('a document that is dropped into a text stands there under its title, or is
   await makeSite(page, 'Saltpan Chapel', 'Home')
   await openView(page, 'Pages')
   await write(page, 'Home', '')
-  const paste = async (name: string, bytes: Uint8Array) =>
-    editor(page, 'Home').evaluate(
-      (element, [name, base64]) => {
-        const content = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))
-        const clipboardData = new DataTransfer()
-        clipboardData.items.add(new File([content], name))
-        element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
-      },
-      [name, Buffer.from(bytes).toString('base64')] as const,
-    )
+  const drop = (name: string, bytes: Uint8Array) => pasteFile(editor(page, 'Home'), name, bytes)
   const dialog = page.getByRole('dialog', { name: 'Text' })
-  await paste('broken.odt', Buffer.from('no document'))
+  await drop('broken.odt', Buffer.from('no document'))
   await dialog.getByRole('button', { name: 'Put its words here' }).click()
   await expect(dialog.getByRole('alert')).toContainText('“broken.odt”: This is no document that can be read')
   await page.keyboard.press('Escape')
   await expect(editor(page, 'Home')).not.toContainText('broken')
 
-  await paste('report.docx', wordDocument(p('Titel', 'Annual report') + p('b1', 'Boats') + p('', drawing('p2', 'x')))) // prettier-ignore
+  await drop('report.docx', wordDocument(p('Titel', 'Annual report') + p('b1', 'Boats') + p('', drawing('p2', 'x')))) // prettier-ignore
   await expectAccessible(page)
   await dialog.getByRole('button', { name: 'Put its words here' }).click()
   await expect(dialog.getByRole('alert')).toContainText('A drawing in it is of a form that no browser shows')
   await dialog.getByRole('button', { name: 'Put its words here' }).click()
   await expect(editor(page, 'Home')).toHaveText('<h2>Annual report</h2><h3>Boats</h3>')
-  await paste('rules.docx', wordDocument(p('', 'Rules')))
+  await drop('rules.docx', wordDocument(p('', 'Rules')))
   await dialog.getByRole('button', { name: 'Link to it' }).click()
   await expect(editor(page, 'Home')).toContainText('<a href="/documents/rules.docx">rules</a>')
   await allSaved(page)

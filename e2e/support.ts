@@ -96,6 +96,18 @@ export const paste = (into: Locator, data: Readonly<Record<string, string>>): Pr
     element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
   }, data)
 
+/** Pastes a file, which is taken as a dropped one is. */
+export const pasteFile = (into: Locator, name: string, bytes: Uint8Array, type = ''): Promise<void> =>
+  into.evaluate(
+    (element, given) => {
+      const content = Uint8Array.from(atob(given.base64), (letter) => letter.charCodeAt(0))
+      const clipboardData = new DataTransfer()
+      clipboardData.items.add(new File([content], given.name, { type: given.type }))
+      element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
+    },
+    { name, type, base64: Buffer.from(bytes).toString('base64') },
+  )
+
 /** Opens a view, and waits until it is there: what a key does depends on the view that is open. */
 export async function openView(page: Page, view: string): Promise<void> {
   const link = page

@@ -47,22 +47,17 @@ async function pageOfWords(file: File, bytes: Uint8Array, making: Making): Promi
   if ('problem' in found) return found
   // A text too long is told before its pictures are added.
   if (found.html.length > longestText) return { page: found, remark: null }
-  const [{ withPictures }, { placePicture, usualLook }, { naturalSize }] = await Promise.all([
+  const [{ withPictures }, { placeUsual }] = await Promise.all([
     import('../writing/texts'),
     import('../writing/place-picture'),
-    import('../writing/smaller-copies'),
   ])
   const written: string[] = []
   for (const [index, { bytes: content, type, extension, alt }] of found.pictures.entries()) {
     signal.throwIfAborted()
     const blob = new Blob([content as Uint8Array<ArrayBuffer>], { type })
-    const shown = URL.createObjectURL(blob)
-    const natural = await naturalSize(shown).finally(() => URL.revokeObjectURL(shown))
     const name = `${found.label}${found.pictures.length === 1 ? '' : ` ${index + 1}`}.${extension}`
-    const fileId = uploads.send(blob, name)
-    const look = { ...usualLook(natural), alt, isLazy: index > 0, leadsToFull: false }
-    const picture = { name, bytes: () => Promise.resolve(blob), fileId }
-    written.push((await unless(signal, placePicture({ store, uploads }, picture, look, onWork))) ?? '')
+    const placed = placeUsual({ store, uploads }, blob, name, { alt, isLazy: index > 0 }, onWork)
+    written.push((await unless(signal, placed)) ?? '')
   }
   return {
     page: { ...found, html: withPictures(found.html, (number) => written[number] ?? '') },

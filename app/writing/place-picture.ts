@@ -3,7 +3,7 @@ import { namesOf } from '#core/naming'
 import { copyWidths, pictureHtml, type ShownPicture } from '#core/pictures'
 import type { SiteStore } from '../document/site-store'
 import type { Uploads } from '../files/uploads'
-import { smallerCopies } from './smaller-copies'
+import { naturalSize, smallerCopies } from './smaller-copies'
 
 /** Pixels that most columns of text have room for. */
 const roomy = 800
@@ -60,4 +60,27 @@ export async function placePicture(
     }
   }
   return pictureHtml({ ...look, address: addressOf(id), copies })
+}
+
+/** What is said of a picture that came within something else. */
+export interface CameWith {
+  readonly alt: string | null
+  /** The width that it is said to have, in CSS pixels. */
+  readonly width?: number
+  readonly isLazy: boolean
+}
+
+/** Adds a picture that came within something else, and writes it as usual; null when it was called off. */
+export async function placeUsual(
+  into: Parameters<typeof placePicture>[0],
+  file: Blob,
+  name: string,
+  { alt, width, isLazy }: CameWith,
+  onWork?: (work: string) => void,
+): Promise<string | null> {
+  const shown = URL.createObjectURL(file)
+  const natural = await naturalSize(shown).finally(() => URL.revokeObjectURL(shown))
+  const picture = { name, bytes: () => Promise.resolve(file), fileId: into.uploads.send(file, name) }
+  const look = { ...usualLook(natural, width), alt, isLazy, leadsToFull: false }
+  return placePicture(into, picture, look, onWork)
 }

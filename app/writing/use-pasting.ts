@@ -32,30 +32,18 @@ export function usePasting() {
   async function withPictures(clean: string): Promise<string> {
     const within = [...new Set([...clean.matchAll(pictureWithin)].map(([tag]) => tag))]
     if (within.length === 0) return clean
-    const [{ placePicture, usualLook }, { naturalSize }] = await Promise.all([
-      import('./place-picture'),
-      import('./smaller-copies'),
-    ])
+    const { placeUsual } = await import('./place-picture')
     let result = clean
     for (const [index, tag] of within.entries()) {
       const said = new DOMParser().parseFromString(tag, 'text/html').querySelector('img')!
       const file = blobOf(said.getAttribute('src')!)
       const name = `Picture ${index + 1}.${file?.type.slice(6).replace(/\W.*/, '')}`
-      let html: string | null = null
-      if (file) {
-        const shown = URL.createObjectURL(file)
-        const natural = await naturalSize(shown).finally(() => URL.revokeObjectURL(shown))
-        const wanted = Number(said.getAttribute('width')) || undefined
-        const look = {
-          ...usualLook(natural, wanted),
-          alt: said.getAttribute('alt'),
-          isLazy: index > 0,
-          leadsToFull: false,
-        }
-        const fileId = uploads.send(file, name)
-        const picture = { name, bytes: () => Promise.resolve(file), fileId }
-        html = await placePicture({ store, uploads }, picture, look)
+      const look = {
+        alt: said.getAttribute('alt'),
+        width: Number(said.getAttribute('width')) || undefined,
+        isLazy: index > 0,
       }
+      const html = file && (await placeUsual({ store, uploads }, file, name, look))
       result = result.replaceAll(tag, () => html ?? '<img src="">')
     }
     return result
