@@ -218,8 +218,21 @@ test('documents of word processors become pages with their pictures; what cannot
   await page.getByLabel('Files to add').setInputFiles([file('again.docx', wordDocument(report))])
   await question.getByRole('button', { name: 'Make it a page' }).click()
   await expect(question).toContainText('Adding Annual report.png')
+  // What comes meanwhile is asked about, too.
+  await page.getByLabel('Files to add').setInputFiles([file('later.txt', 'Fog.')])
   await question.getByRole('button', { name: 'Cancel' }).click()
-  await expect(question).toContainText('“again.docx” is a text')
+  await expect(question).toContainText('“again.docx” and “later.txt” are texts')
+  await question.getByRole('button', { name: 'Leave' }).click()
+  await page.unroute('**/files?**')
+  // What is said of one that became a page is read before the next is asked about.
+  const drawn = wordDocument(p('Titel', 'Drawn') + p('', drawing('p2', 'x'), 'Words'))
+  await page.getByLabel('Files to add').setInputFiles([file('drawn.docx', drawn)])
+  await question.getByRole('button', { name: 'Make it a page' }).click()
+  await expect(question).toContainText('It is a page now.')
+  await page.getByLabel('Files to add').setInputFiles([file('later.txt', 'Fog.')])
+  await question.getByRole('button', { name: 'Good' }).click()
+  await expect(question).toContainText('“later.txt” is a text')
+  await expect(question).not.toContainText('drawing')
 })
 
 test('a document that is dropped into a text stands there under its title, or is led to as a file', async ({

@@ -1,4 +1,13 @@
-import { createContext, type ReactNode, useContext, useMemo, useState, useSyncExternalStore } from 'react'
+import {
+  createContext,
+  type Dispatch,
+  type ReactNode,
+  type SetStateAction,
+  useContext,
+  useMemo,
+  useState,
+  useSyncExternalStore,
+} from 'react'
 import { useSite } from '../document/site-context'
 import type { FolderFile } from '../parts/files-of-drop'
 import { couldBePage, isWebPage, labelOf } from './text-name'
@@ -11,7 +20,7 @@ interface FilesValue {
   readonly choose: (id: string | null) => void
   /** Texts that were brought, and whose author is asked what is to become of them. */
   readonly offered: readonly File[]
-  readonly offer: (texts: readonly File[]) => void
+  readonly offer: Dispatch<SetStateAction<readonly File[]>>
   /** Files with web pages among them, whose author is asked whether they are brought in as such. */
   readonly offeredWhole: readonly FolderFile[]
   readonly offerWhole: (files: readonly FolderFile[]) => void
@@ -37,7 +46,7 @@ export function FilesProvider({ children }: { children: ReactNode }) {
         if (label === file.name && couldBePage(file.name)) texts.push(file)
         else void uploads.send(file, label)
       })
-      void Promise.all(all).then(() => texts.length > 0 && offer(texts))
+      void Promise.all(all).then(() => texts.length > 0 && offer((was) => [...was, ...texts]))
     }
     const bring = async (files: readonly FolderFile[]) => {
       const named = files.filter(({ file }) => isWebPage(file.name))

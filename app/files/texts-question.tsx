@@ -12,16 +12,26 @@ const mostNames = 4
 const mostPages = 100
 const mostLetters = 2_000_000
 
-/** Asks what is to become of texts that were brought: pages, or files as they are. */
-export function TextsQuestion({ files }: { files: readonly File[] }) {
+/**
+ * Asks what is to become of texts that were brought: pages, or files as they are.
+ * @param offered more may come while some are made pages of: they are asked about afterwards
+ */
+export function TextsQuestion({ offered }: { offered: readonly File[] }) {
   const { site } = useSite()
   const { selected } = useSelection()
   const { uploads, offer } = useFiles()
-  const { make, work, remarks, isDone, cancel } = useMakingPages()
+  const { make, work, remarks, done, forgetDone, cancel } = useMakingPages()
+  const isDone = done.size > 0
+  const files = isDone ? offered.filter((file) => done.has(file)) : offered
+  const take = (these: readonly File[]) => offer((all) => all.filter((file) => !these.includes(file)))
   const parentId = selected.id === site.homeId ? null : selected.id
   const where = parentId === null ? 'at the top level' : `under “${selected.label}”`
   const isOne = files.length === 1
 
+  function forget() {
+    take(files)
+    forgetDone()
+  }
   const asked: Answer[] = [
     {
       words: isOne ? 'Make it a page' : `Make ${files.length} pages`,
@@ -32,10 +42,10 @@ export function TextsQuestion({ files }: { files: readonly File[] }) {
       words: isOne ? 'Add it as a file' : 'Add them as files',
       onChoose() {
         for (const file of files) void uploads.send(file, file.name)
-        offer([])
+        take(files)
       },
     },
-    { words: 'Leave', onChoose: () => offer([]) },
+    { words: 'Leave', onChoose: () => take(files) },
   ]
   const remarked = remarks.length > 0 && (
     <span role="alert" className="mt-1 block">
@@ -65,7 +75,7 @@ export function TextsQuestion({ files }: { files: readonly File[] }) {
         name="Texts"
         lead="Texts"
         ripple={null}
-        answers={[{ words: 'Good', look: 'go', onChoose: () => offer([]) }]}
+        answers={[{ words: 'Good', look: 'go', onChoose: forget }]}
       >
         {isOne ? 'It is a page now.' : 'They are pages now.'}
         {remarked}
@@ -93,14 +103,15 @@ function useMakingPages() {
   const { uploads, offer } = useFiles()
   const [work, setWork] = useState<string | null>(null)
   const [remarks, setRemarks] = useState<readonly string[]>([])
-  const [isDone, setDone] = useState(false)
+  /** Pages by now, which their author is to know something of; others that are one are offered no more. */
+  const [done, setDone] = useState<ReadonlySet<File>>(new Set())
   const ending = useRef<AbortController | null>(null)
   useEffect(() => () => ending.current?.abort(), [])
 
   async function make(files: readonly File[], parentId: string | null) {
     const { signal } = (ending.current = new AbortController())
     const told: string[] = []
-    const left = new Set(files)
+    const pages = new Set<File>()
     let added: { id: string; label: string; text: string }[] = []
     let first: string | null = null
     let letters = 0
@@ -137,7 +148,7 @@ function useMakingPages() {
         added.push({ id, label, text: html })
         first ??= id
         letters += html.length
-        left.delete(file)
+        pages.add(file)
       }
     } catch {
       if (!signal.aborted) told.push('Something went wrong. Try again in a moment.')
@@ -147,10 +158,12 @@ function useMakingPages() {
     if (first !== null) select(first)
     setWork(null)
     setRemarks(told)
-    const isOver = left.size === 0
-    setDone(isOver && told.length > 0)
-    if (!isOver) offer([...left])
-    else if (told.length === 0) offer([])
+    if (pages.size === files.length && told.length > 0) setDone(pages)
+    else offer((all) => all.filter((file) => !pages.has(file)))
   }
-  return { make, work, remarks, isDone, cancel: () => ending.current?.abort() }
+  const forgetDone = () => {
+    setDone(new Set())
+    setRemarks([])
+  }
+  return { make, work, remarks, done, forgetDone, cancel: () => ending.current?.abort() }
 }

@@ -219,7 +219,7 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
               {offeredWhole.length > 0 ? (
                 <WholePagesQuestion files={offeredWhole} />
               ) : offered.length > 0 ? (
-                <TextsQuestion files={offered} />
+                <TextsQuestion offered={offered} />
               ) : asked ? (
                 <AskedQuestion key={asked.id} asked={asked} />
               ) : typed && typedRipple.ripple ? (
