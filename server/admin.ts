@@ -6,7 +6,7 @@ import {
   passwordLink,
   resealSecondSteps,
 } from '#server/accounts'
-import { config, many, pool } from '#server/platform'
+import { config, many, pool, withSecretsOfFiles } from '#server/platform'
 
 // What whoever runs the server does by hand: `npm run admin -- <what> …`.
 
@@ -82,7 +82,7 @@ async function main([what, ...rest]: readonly string[]): Promise<number> {
       return 0
     }
     case 'reseal': {
-      const old = process.env.RUBRICANT_OLD_KEY ?? ''
+      const old = withSecretsOfFiles(process.env).RUBRICANT_OLD_KEY ?? ''
       if (Buffer.from(old, 'base64').length !== 32) {
         console.error('RUBRICANT_OLD_KEY has to be the key before, 32 bytes in base64.')
         return 2

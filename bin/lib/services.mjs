@@ -26,7 +26,19 @@ export function settings(environment = process.env) {
     ftpPort: port('PRACTICE_FTP_PORT', 4621),
     ftpsPort: port('PRACTICE_FTPS_PORT', 4690),
     mailPort: port('PRACTICE_MAIL_PORT', 4625),
-    databaseUrl: environment.DATABASE_URL || null,
+    databaseUrl: secretOf('DATABASE_URL', environment),
+  }
+}
+
+/** A setting that is a secret: itself, or what is in the file that `<name>_FILE` names; null where neither is set. */
+function secretOf(name, environment = process.env) {
+  if (environment[name]) return environment[name]
+  const file = environment[`${name}_FILE`]
+  if (!file) return null
+  try {
+    return fs.readFileSync(file, 'utf8').trim()
+  } catch (error) {
+    throw new Advice(`${name}_FILE names “${file}”, which cannot be read (${error.code}).`)
   }
 }
 
@@ -53,7 +65,8 @@ function openData(data) {
 
 /** The key that seals secrets: from the environment, else made once and kept with the data. */
 export function keyOf(data) {
-  if (process.env.RUBRICANT_KEY) return process.env.RUBRICANT_KEY
+  const set = secretOf('RUBRICANT_KEY')
+  if (set) return set
   const file = path.join(data, 'key')
   if (!fs.existsSync(file)) fs.writeFileSync(file, randomBytes(32).toString('base64'), { mode: 0o600 })
   return fs.readFileSync(file, 'utf8').trim()

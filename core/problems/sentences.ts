@@ -111,6 +111,20 @@ export const sentences = {
     422,
     ({ host, why }) => `No picture could be taken from ${host}: ${why}.`,
   ),
+  'harmful-file': about<{ readonly name: string; readonly found: string }>(
+    422,
+    ({ name, found }) =>
+      `“${name}” is not taken: what looks files through on this server found “${found}” in it.`,
+  ),
+  'too-large-to-look-through': about<{ readonly name: string }>(
+    413,
+    ({ name }) =>
+      `“${name}” is not taken: it is larger than what looks files through on this server can take.`,
+  ),
+  'not-looked-through': fixed(
+    503,
+    'This server looks files through before it takes them, and cannot at the moment. Nothing was taken; try again in a while.',
+  ),
   'upload-gone': fixed(409, 'Some of this file is no longer here. It is sent again from its beginning.'),
   'site-too-large': about<{ readonly most: string }>(
     413,
@@ -147,6 +161,10 @@ export const sentences = {
   'wrong-own-password': fixed(422, 'This is not your password.'),
   'leaving-under-way': fixed(409, 'One of your sites is being sent. Stop that first, or wait for its end.'),
   'common-password': fixed(422, 'This password is on the lists that guessing begins with. Choose another.'),
+  'breached-password': fixed(
+    422,
+    'This password is among those that were stolen somewhere and are known since. Choose another, and change it wherever you use it.',
+  ),
   'own-words-password': fixed(
     422,
     'This password is little more than your address or the name of this application, which are tried first. Choose another.',

@@ -63,7 +63,7 @@ export async function signUp(
   origin: string | null = null,
   isOfClass = false,
 ): Promise<Account | null> {
-  refuseGuessable(password, email)
+  await refuseGuessable(password, email)
   // From outside; what the server itself makes, it makes.
   if (origin !== null && config().signUp !== 'open') throw new Problem('closed')
   if (origin !== null) {

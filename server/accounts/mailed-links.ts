@@ -89,7 +89,7 @@ export async function choosePassword(token: string, password: string): Promise<v
     )
     if (!link) throw new Problem('link-ended')
     // The link is good still: refused, nothing of this is done.
-    refuseGuessable(password, link.email)
+    await refuseGuessable(password, link.email)
     await client.query('UPDATE accounts SET password_hash = $2 WHERE id = $1', [link.accountId, passwordHash])
     await client.query('DELETE FROM sessions WHERE account_id = $1', [link.accountId])
     return link.accountId

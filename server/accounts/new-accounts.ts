@@ -98,7 +98,7 @@ export async function makeAccount(
     )
     if (!asked) throw new Problem('link-ended')
     // The link is good still: refused, nothing of this is done.
-    refuseGuessable(password, asked.email)
+    await refuseGuessable(password, asked.email)
     const account = await insertAccount(client, asked.email, passwordHash)
     noteEvent('account made', { accountId: account.id })
     return { account, next: asked.next }

@@ -93,7 +93,7 @@ export async function changePassword(
   next: string,
   request: Request,
 ): Promise<void> {
-  refuseGuessable(next, email, 'next')
+  await refuseGuessable(next, email, 'next')
   await confirm(accountId, current)
   const passwordHash = await hashPassword(next)
   await transaction(async (client) => {

@@ -1,6 +1,8 @@
 import argon2 from '@node-rs/argon2'
 import { dictionary } from '@zxcvbn-ts/language-common'
 import { Problem } from '#core/problems'
+import { config } from '#server/platform'
+import { isBreached } from './breached'
 
 const { hash, verify } = argon2
 /** argon2id with the parameters of RFC 9106 §4, second choice, sized for a server that also works. */
@@ -40,10 +42,17 @@ function isOfAccount(plain: string, email: string): boolean {
 
 /**
  * Refuses a password that guessing begins with.
- * @throws Problem `common-password`, `own-words-password`, with the field as detail
+ * @throws Problem `common-password`, `own-words-password`, `breached-password`, with the field as detail
  */
-export function refuseGuessable(password: string, email: string, field: string | null = null): void {
+export async function refuseGuessable(
+  password: string,
+  email: string,
+  field: string | null = null,
+): Promise<void> {
   const plain = password.toLowerCase()
   if (isCommon(plain)) throw new Problem('common-password', null, { detail: { field } })
   if (isOfAccount(plain, email)) throw new Problem('own-words-password', null, { detail: { field } })
+  const { breachedPasswords } = config()
+  if (breachedPasswords !== null && (await isBreached(password, breachedPasswords)))
+    throw new Problem('breached-password', null, { detail: { field } })
 }

@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto'
-import { Readable } from 'node:stream'
 import { type Hash, mainSlot, type Site, textsOfPage } from '#core/site'
 import { Problem } from '#core/problems'
 import {
@@ -7,6 +6,7 @@ import {
   missing,
   type Pieces,
   PostgresContents,
+  lookedThrough,
   putBlobs,
   readAhead,
   readFilesAhead,
@@ -116,7 +116,7 @@ async function storeAll(body: Pieces): Promise<Map<string, Unpacked>> {
         yield piece
       }
     }
-    files.set(path, { ...(await store.put(Readable.from(headed()))), head })
+    files.set(path, { ...(await store.put(lookedThrough(headed(), path))), head })
   }
   return files
 }
@@ -134,7 +134,8 @@ function textsIn({ pages, templates, versions }: Manifest): Map<string, 'html' |
  * Makes a site of an archive, whichever server it is from. What is in it is read as anything that comes from outside; its
  * folder may stand in another one.
  * @returns the new site's id
- * @throws Problem `bad-archive`, `not-an-archive`, `archive-too-large`, `too-heavy`, `template-too-heavy`
+ * @throws Problem `bad-archive`, `not-an-archive`, `archive-too-large`, `too-heavy`, `template-too-heavy`, and those of
+ *   `lookedThrough`
  */
 export async function takeArchive(accountId: string, body: Pieces): Promise<string> {
   const unpacked = await storeAll(body)

@@ -78,8 +78,16 @@ export async function putWaiting(db: Queryable, id: string, files: readonly Wait
 }
 
 /** Notes what did not come, in place of what was noted before. */
-export async function putUnread(db: Queryable, id: string, unread: readonly Remark[]): Promise<void> {
-  await db.query('UPDATE bringings SET unread = $2 WHERE id = $1', [id, JSON.stringify(unread)])
+/** Of what does not come, as many are told. */
+const mostUnread = 1_000
+
+/** Adds to what does not come. */
+export async function addUnread(db: Queryable, id: string, unread: readonly Remark[]): Promise<void> {
+  if (unread.length === 0) return
+  await db.query(
+    'UPDATE bringings SET unread = unread || $2::jsonb WHERE id = $1 AND jsonb_array_length(unread) < $3',
+    [id, JSON.stringify(unread.slice(0, mostUnread)), mostUnread],
+  )
 }
 
 export const listWaiting = (db: Queryable, id: string): Promise<WaitingFile[]> =>

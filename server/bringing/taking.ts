@@ -2,15 +2,15 @@ import { randomUUID } from 'node:crypto'
 import type { Remark } from '#core/bringing'
 import { Problem } from '#core/problems'
 import { isOfSystem } from '#core/site'
-import { type Pieces, PostgresContents, putBlobs, unpack } from '#server/contents'
+import { lookedThrough, lookThrough, type Pieces, PostgresContents, putBlobs, unpack } from '#server/contents'
 import { notFound, pool } from '#server/platform'
 import {
+  addUnread,
   type Corrections,
   deleteBringing,
   findBringing,
   insertBringing,
   putCorrections,
-  putUnread,
   putWaiting,
   weighWaiting,
 } from './bringing-rows'
@@ -53,20 +53,39 @@ function cleanPath(path: string): string | null {
   return steps.length === 0 || isOdd || path.length > 1_000 ? null : steps.join('/')
 }
 
-/** Takes one file of a folder. @throws Problem `file-too-large`, `archive-too-large`, `bad-input` */
+/**
+ * Takes one file of a folder. One that is harmful is left out, and told with the rest that does not come.
+ * @returns whether it was taken, or is one that nobody wants
+ * @throws Problem `file-too-large`, `archive-too-large`, `bad-input`, `not-looked-through`
+ */
 export async function takeBroughtFile(
   accountId: string,
   id: string,
   path: string,
   body: Pieces,
-): Promise<void> {
+): Promise<boolean> {
   const at = cleanPath(path)
   if (at === null) throw new Problem('bad-input', { why: `“${path.slice(0, 100)}” is no path of a file.` })
   const room = await roomFor(accountId, id)
   if (room.files <= 0) throw tooMuch()
-  if (isOfSystem(at)) return
-  const stored = await new PostgresContents(pool()).put(counted(body, room.bytes))
-  await putWaiting(pool(), id, [{ path: at, ...stored }])
+  if (isOfSystem(at)) return true
+  return unlessHarmful(id, at, async () => {
+    const stored = await new PostgresContents(pool()).put(lookedThrough(counted(body, room.bytes), at))
+    await putWaiting(pool(), id, [{ path: at, ...stored }])
+  })
+}
+
+/** Takes a file unless it is harmful, or nobody can tell; then it is told with what does not come. */
+async function unlessHarmful(id: string, path: string, take: () => Promise<void>): Promise<boolean> {
+  try {
+    await take()
+    return true
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    if (error.code !== 'harmful-file' && error.code !== 'too-large-to-look-through') throw error
+    await addUnread(pool(), id, [{ path, why: error.message }])
+    return false
+  }
 }
 
 async function* counted(body: Pieces, room: number) {
@@ -79,7 +98,10 @@ async function* counted(body: Pieces, room: number) {
   }
 }
 
-/** Takes a ZIP, file by file. @throws Problem `not-an-archive`, `archive-too-large` */
+/**
+ * Takes a ZIP, file by file; harmful ones are left out.
+ * @throws Problem `not-an-archive`, `archive-too-large`, `not-looked-through`
+ */
 export async function takeBroughtZip(accountId: string, id: string, body: Pieces): Promise<void> {
   const { files, bytes } = await roomFor(accountId, id)
   const store = new PostgresContents(pool())
@@ -105,14 +127,18 @@ export async function takeBroughtZip(accountId: string, id: string, body: Pieces
     const at = cleanPath(path)
     if (at === null || isOfSystem(at)) continue
     if (sizeBytes > smallFile) {
-      const stored = await store.put(counted(pieces(), bytes))
-      await putWaiting(pool(), id, [{ path: at, ...stored }])
+      await unlessHarmful(id, at, async () => {
+        const stored = await store.put(lookedThrough(counted(pieces(), bytes), at))
+        await putWaiting(pool(), id, [{ path: at, ...stored }])
+      })
       continue
     }
     const read: Uint8Array[] = []
     // What an archive says of its sizes is checked as it is unpacked.
     for await (const piece of counted(pieces(), bytes)) read.push(piece)
-    held.push({ path: at, bytes: Buffer.concat(read) })
+    const whole = Buffer.concat(read)
+    if (!(await unlessHarmful(id, at, () => lookThrough(whole, at)))) continue
+    held.push({ path: at, bytes: whole })
     heldBytes += sizeBytes
     if (held.length >= 200 || heldBytes > heldAtOnce) await putHeld()
   }
@@ -125,7 +151,7 @@ const heldAtOnce = 8_000_000
 
 /** Notes what of a site did not come, and why: it is told with the rest that is worth knowing. */
 export const noteUnread = (id: string, unread: readonly Remark[]): Promise<void> =>
-  putUnread(pool(), id, unread)
+  addUnread(pool(), id, unread)
 
 /** Keeps what the author of files that wait says otherwise than it was found. */
 export async function correctBringing(

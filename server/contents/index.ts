@@ -21,6 +21,7 @@ export {
   readFilesAhead,
 } from './facts'
 export { endReaders, readPlanText, tryTemplate } from './reading'
+export { lookedThrough, lookThrough, type Scanner } from './looked-through'
 export {
   addPortions,
   deleteOldPartials,

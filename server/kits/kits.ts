@@ -7,6 +7,7 @@ import {
   getTexts,
   type Pieces,
   PostgresContents,
+  lookedThrough,
   putBlobs,
   readAhead,
   readFilesAhead,
@@ -84,7 +85,8 @@ export const forgetKit = (accountId: string, id: string): Promise<void> => delet
 
 /**
  * Takes a kit in from a ZIP and keeps it under its name; its folder may stand in another one.
- * @throws Problem `bad-kit`, `not-an-archive`, `archive-too-large`, `too-heavy`, `template-too-heavy`
+ * @throws Problem `bad-kit`, `not-an-archive`, `archive-too-large`, `too-heavy`, `template-too-heavy`, and those of
+ *   `lookedThrough`
  */
 export async function takeKit(accountId: string, body: Pieces): Promise<string> {
   const store = new PostgresContents(pool())
@@ -98,7 +100,7 @@ export async function takeKit(accountId: string, body: Pieces): Promise<string> 
         yield piece
       }
     }
-    const stored = await store.put(headed())
+    const stored = await store.put(lookedThrough(headed(), path))
     files.set(path, { ...stored, head })
   }
   const manifestPath = [...files.keys()]

@@ -1,4 +1,5 @@
 import { hkdfSync } from 'node:crypto'
+import { closeSync, openSync, readFileSync, readSync } from 'node:fs'
 import Joi from 'joi'
 import type { OutgoingRules } from './outgoing'
 
@@ -55,11 +56,37 @@ export interface Config {
   readonly mail: { readonly url: string; readonly from: string } | null
   /** How often a stream of events shows that it lives, and looks whether its session does. */
   readonly heartbeatMs: number
+  /** Where a program listens that looks files through before they are taken; null where none does. */
+  readonly scanner: { readonly path: string } | { readonly host: string; readonly port: number } | null
+  /** A file of SHA-1 of passwords that were stolen, sorted, a line each; null for none. */
+  readonly breachedPasswords: string | null
   readonly logLevel: string
   /** Whether browsers are told that names below this host's are reached over TLS alone, too. */
   readonly hstsSubdomains: boolean
   /** Whether cookies are marked Secure: true behind TLS. */
   readonly secureCookies: boolean
+}
+
+/** A socket of this machine, or a port somewhere, as `host:port`. */
+function scannerAt(at: string): NonNullable<Config['scanner']> {
+  if (at.startsWith('/')) return { path: at }
+  const [, bracketed, plain, port] = /^(?:\[([\da-f:.]+)\]|([\w.-]+)):(\d{1,5})$/i.exec(at) ?? []
+  if (port === undefined || Number(port) > 65_535) throw new Error('neither a socket nor a port of a host')
+  return { host: (bracketed ?? plain)!, port: Number(port) }
+}
+
+/** A file that begins as one of SHA-1 in hexadecimal does. */
+function passwordsAt(path: string): string {
+  const file = openSync(path, 'r')
+  try {
+    const begin = Buffer.alloc(41)
+    const length = readSync(file, begin, 0, begin.length, 0)
+    if (!/^[\da-f]{40}(?:[:\s]|$)/i.test(begin.toString('latin1', 0, length)))
+      throw new Error('no SHA-1 at its beginning')
+    return path
+  } finally {
+    closeSync(file)
+  }
 }
 
 const schema = Joi.object({
@@ -97,6 +124,8 @@ const schema = Joi.object({
     .uri({ scheme: ['smtp', 'smtps'] })
     .empty(''),
   RUBRICANT_MAIL_FROM: Joi.string().max(300).default('Rubricant <rubricant@localhost>'),
+  RUBRICANT_SCANNER: Joi.string().max(300).custom(scannerAt, 'place').empty(''),
+  RUBRICANT_BREACHED_PASSWORDS: Joi.string().max(1_000).custom(passwordsAt, 'hashes').empty(''),
   LOG_LEVEL: Joi.string().valid('fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent').default('info'),
   PRACTICE_SFTP_PORT: Joi.number().port().default(4622),
   PRACTICE_WEB_PORT: Joi.number().port().default(4680),
@@ -108,7 +137,10 @@ const schema = Joi.object({
 
 /** Reads the configuration; throws one error that names everything wrong with it. */
 export function readConfig(environment: NodeJS.ProcessEnv): Config {
-  const { error, value } = schema.validate(environment, { abortEarly: false, convert: true })
+  const { error, value } = schema.validate(withSecretsOfFiles(environment), {
+    abortEarly: false,
+    convert: true,
+  })
   if (error) {
     // Joi's message holds the names and the rules, never a secret's value.
     const problems = error.details.map((detail) => detail.message.replace(/ with value .*/, '')).join('; ')
@@ -169,10 +201,35 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
         }
       : null,
     mail: value.RUBRICANT_SMTP ? { url: value.RUBRICANT_SMTP, from: value.RUBRICANT_MAIL_FROM } : null,
+    scanner: value.RUBRICANT_SCANNER ?? null,
+    breachedPasswords: value.RUBRICANT_BREACHED_PASSWORDS ?? null,
     heartbeatMs: value.RUBRICANT_HEARTBEAT * 1_000,
     logLevel: value.LOG_LEVEL,
     secureCookies: origins.every((origin) => origin.startsWith('https:')),
   }
+}
+
+/** Settings that are secrets, or hold one: each may be a file, whose name `<setting>_FILE` says. */
+const secretSettings = ['DATABASE_URL', 'RUBRICANT_KEY', 'RUBRICANT_OLD_KEY', 'RUBRICANT_SMTP'] as const
+
+/**
+ * An environment in which secrets that are kept in files, as vaults and service managers hand them over, are what is in
+ * those. A setting itself goes before its file.
+ * @throws Error that names the setting of a file which cannot be read
+ */
+export function withSecretsOfFiles(environment: NodeJS.ProcessEnv): NodeJS.ProcessEnv {
+  const all = { ...environment }
+  for (const name of secretSettings) {
+    const file = environment[`${name}_FILE`]
+    if (!file || environment[name]) continue
+    try {
+      all[name] = readFileSync(file, 'utf8').trim()
+    } catch (error) {
+      const { code } = error as NodeJS.ErrnoException
+      throw new Error(`The server's environment is not complete: ${name}_FILE cannot be read (${code})`)
+    }
+  }
+  return all
 }
 
 /** A key for one purpose (HKDF, RFC 5869). */

@@ -1,4 +1,4 @@
-export { config, readConfig } from './config'
+export { config, readConfig, withSecretsOfFiles } from './config'
 export { deadline } from './deadline'
 export { eachOf, portionsOf } from './each-of'
 export {

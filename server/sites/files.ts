@@ -10,6 +10,7 @@ import {
   addPortions,
   dropPartial,
   getTexts,
+  lookedThrough,
   loadFacts,
   loadFileFacts,
   readFilesAhead,
@@ -53,7 +54,7 @@ interface StoredFile {
 
 /**
  * Stores a file as it comes, never whole in memory.
- * @throws Problem `file-too-large`, `site-too-large`, `account-full`
+ * @throws Problem `file-too-large`, `site-too-large`, `account-full`, and those of `lookedThrough`
  */
 export async function storeFile(
   site: Site,
@@ -75,7 +76,7 @@ export async function storeFile(
     }
   }
   const { hash, sizeBytes } = await new PostgresContents(pool()).put(
-    keepsPlace ? counted() : withoutPlace(counted()),
+    lookedThrough(keepsPlace ? counted() : withoutPlace(counted()), name),
   )
   return { hash, sizeBytes, head, ...(await fileKindOf(name, head)) }
 }
@@ -172,7 +173,16 @@ export async function takeWhole(
   const has = await receivedBytes(pool(), site.id, file.id)
   const pieces = has === sizeBytes ? await openPartial(pool(), site.id, file.id) : null
   if (!pieces && !isThere) throw new Problem('upload-gone')
-  const saved = await takeFile(site, accountId, seen, file, (pieces ?? []) as AsyncIterable<Uint8Array>)
+  const saved = await takeFile(
+    site,
+    accountId,
+    seen,
+    file,
+    (pieces ?? []) as AsyncIterable<Uint8Array>,
+  ).catch(async (error: unknown) => {
+    if (error instanceof Problem && error.code === 'harmful-file') await dropPartial(pool(), site.id, file.id)
+    throw error
+  })
   await dropPartial(pool(), site.id, file.id)
   return saved
 }

@@ -89,8 +89,7 @@ export async function takeFrom(
     try {
       const called = fromOldHost(path)
       const at = standing.has(called) ? path : called
-      await takeBroughtFile(accountId, bringingId, at, transport.read(path, sizeBytes))
-      came += 1
+      if (await takeBroughtFile(accountId, bringingId, at, transport.read(path, sizeBytes))) came += 1
     } catch (error) {
       if (!(error instanceof Problem) || !leftOut.add(path, error)) throw error
       failure = error
@@ -98,7 +97,7 @@ export async function takeFrom(
     tell(++done, listed.length)
   })
   // Nothing came: that is no site with something left out.
-  if (came === 0) throw failure
+  if (came === 0 && failure !== null) throw failure
   await noteUnread(bringingId, leftOut.told)
   return came
 }
