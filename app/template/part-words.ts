@@ -142,10 +142,12 @@ function lookOf({ attributes, part }: WrittenPart): PartChoice {
 
 /** All that can be chosen of a part, in the order in which it is asked. */
 export function choicesOf(written: WrittenPart): readonly PartChoice[] {
-  const { part, attributes } = written
+  const { part, attributes, isPattern } = written
   const has = new Set(part.attributes.map(({ name }) => name))
   const choices = Object.entries(said).flatMap(([name, known]): PartChoice[] => {
     if (!known || !has.has(name)) return []
+    // What stands below links is written where the links are.
+    if (isPattern && name === 'descriptions') return []
     // A section begins with a page of its own.
     const ofSection = name === 'home' && attributes.of === 'section'
     const usual = known.values[0]![0]
@@ -166,6 +168,7 @@ export function choicesOf(written: WrittenPart): readonly PartChoice[] {
       },
     ]
   })
+  if (isPattern) return choices
   const isMarked =
     attributes.own !== 'omit' && part.name !== 'page-children' && part.name !== 'page-neighbours'
   const mark = attributes.mark ?? 'a'

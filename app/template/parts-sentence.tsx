@@ -83,7 +83,11 @@ function PartPick({
           className="z-20 w-[26rem] max-w-[calc(100vw-24px)] border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
         >
           <p className="mb-2 text-sm text-quiet">
-            <code className="font-mono text-[13px]">&lt;{part.part.name}&gt;</code> in line {part.line}
+            <code className="font-mono text-[13px]">
+              {part.isPattern ? `<template part="${part.part.name}">` : `<${part.part.name}>`}
+            </code>{' '}
+            in line {part.line}
+            {part.isPattern && ', with entries as the template writes them'}
           </p>
           <div className="grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-4 gap-y-1.5">
             {choicesOf(part).map((choice) => (

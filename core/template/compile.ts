@@ -1,32 +1,40 @@
 import {
+  attributePlace,
   attributeValueRange,
   commonLead,
   Lines,
   type HtmlElement,
   type HtmlNode,
-  type HtmlFacts,
   indentEdits,
   indentUnit,
   parseHtml,
-  type PlacedRange,
-  type PlacedReference,
   type Range,
   readHtml,
   walkHtml,
 } from '#core/markup'
 
 import { outsideFills } from './compose'
-import { type PlannedReference, planReference } from './output-reference'
-import { type Attributes, type GeneratedPart, parts } from './parts'
-import { type Unknown, unknownAttributes } from './unknown'
+import type { CompiledTemplate, Content, Part, Pattern, Placement, PlacedSlot, ValueSyntax } from './compiled'
+import { planReference } from './output-reference'
+import { type GeneratedPart, parts } from './parts'
 import {
+  type PatternRanges,
+  patternPart,
+  patternRanges,
+  trimmedIn,
+  type WhichEntries,
+  whichEntries,
+  whichIn,
+} from './pattern'
+import { type Unknown, unknownAttributes, unknownInPattern } from './unknown'
+import {
+  entryValues,
   expression,
+  isEntryValue,
   isSlotValue,
   isTranslationValue,
   isValueName,
-  type SlotValue,
   slotOfValue,
-  type TranslationValue,
   translationValues,
   type ValueName,
   valueNames,
@@ -37,76 +45,6 @@ export const mostParts = 100
 
 /** Bytes that a value of a language takes, about: most of them are addresses. */
 const roomForValue = 60
-
-/** Where a part stands in its line: what is needed to drop or indent it as a person would. */
-interface Placement {
-  /** White space in front of the line the part starts on. */
-  readonly indent: string
-  /** True when nothing else stands on its lines; an empty result then takes the line away. */
-  readonly alone: boolean
-}
-
-/** Where a value stands: what it has to be escaped for. */
-export type ValueSyntax = 'text' | 'double-quoted' | 'single-quoted' | 'url'
-
-/** A part, and where in the source it stands. */
-export type Part = { readonly at: number } & Content
-
-type Content =
-  | { readonly kind: 'text'; readonly text: string }
-  | ({ readonly kind: 'nothing' } & Placement)
-  | { readonly kind: 'value'; readonly name: ValueName; readonly syntax: ValueSyntax }
-  /** `text` is how it is written. */
-  | { readonly kind: 'reference'; readonly planned: PlannedReference; readonly text: string }
-  | ({ readonly kind: 'slot'; readonly name: string; readonly fallback: readonly Part[] } & Placement)
-  | ({
-      readonly kind: 'generated'
-      readonly part: GeneratedPart
-      readonly attributes: Attributes
-      /** What is true of the whole template that it stands in. */
-      readonly within: { readonly listsLanguages: boolean }
-    } & Placement)
-  /** A `meta` or `link` that is left out when all its expressions come out empty. */
-  | ({
-      readonly kind: 'optional'
-      readonly needs: readonly ValueName[]
-      readonly parts: readonly Part[]
-    } & Placement)
-  /** A `meta` or `link` that stands once for each language that the page is in, where it is in several. */
-  | ({
-      readonly kind: 'each'
-      readonly needs: readonly TranslationValue[]
-      readonly parts: readonly Part[]
-    } & Placement)
-  /** An attribute that is left out where the slot whose text it says is empty. */
-  | { readonly kind: 'attribute'; readonly name: SlotValue; readonly parts: readonly Part[] }
-
-/** A slot, and where its element begins. */
-export interface PlacedSlot extends PlacedRange {
-  readonly name: string
-  /** Whether what a page holds there is taken as plain text. */
-  readonly isValue?: true
-}
-
-/** A template ready to be filled, any number of times. */
-export interface CompiledTemplate {
-  readonly parts: readonly Part[]
-  readonly references: readonly PlacedReference[]
-  readonly unknown: readonly Unknown[]
-  /** Its slots, in order. */
-  readonly slots: readonly PlacedSlot[]
-  /** What stands beside its `<template slot="…">` elements: nothing of it comes out where it fills slots. */
-  readonly outside: readonly PlacedRange[]
-  /** What reading its source yields besides. */
-  readonly facts: HtmlFacts
-  /** One level of its indentation. */
-  readonly unit: string
-  readonly generated: readonly Extract<Part, { kind: 'generated' }>[]
-  /** Whether it leads to other languages: what else leads on then keeps to the page's own. */
-  readonly listsLanguages: boolean
-  /** Bytes of it, about, that stand once for each language that a page is in. */
-  readonly perLanguage: number
-}
 
 interface Hole {
   /** Of holes that start at one place: quotes come before what they enclose. */
@@ -158,6 +96,8 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   const generated: Extract<Part, { kind: 'generated' }>[] = []
   let perLanguage = 0
   const within = { listsLanguages: false }
+  /** What fills in how entries are written, once all that stands in there is known. */
+  const patterns: (() => void)[] = []
 
   const placementOf = (start: number, end: number): Placement => {
     const lineStart = source.lastIndexOf('\n', start - 1) + 1
@@ -168,16 +108,26 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   }
 
   const holes: Hole[] = []
-  /** @param isEach whether it stands once for each language */
-  const valueHoles = (start: number, end: number, syntax: ValueSyntax, isEach = false): ValueName[] => {
+  /** The end of the pattern that is walked through: what stands in it is said of each entry. */
+  let patternEnd = 0
+  /** @param also values that there are at this place alone */
+  const valueHoles = (
+    start: number,
+    end: number,
+    syntax: ValueSyntax,
+    also: readonly ValueName[] = [],
+  ): ValueName[] => {
+    const known: readonly ValueName[] = start < patternEnd ? [...also, ...entryValues] : also
+    const isKnown = (name: string): name is ValueName =>
+      isValueName(name) || (known as readonly string[]).includes(name)
     const names: ValueName[] = []
     for (const match of source.slice(start, end).matchAll(expression)) {
       const name = match[1]!
       const at = start + match.index
-      if (!isValueName(name) && !(isEach && isTranslationValue(name))) {
+      if (!isKnown(name)) {
         const range = { start: at + 1, end: at + 1 + name.length }
-        const known = isEach ? [...valueNames, ...translationValues] : valueNames
-        unknown.push({ kind: 'value', name, known, ...range, ...lines.placeOf(range.start) })
+        const all = [...valueNames, ...known]
+        unknown.push({ kind: 'value', name, known: all, ...range, ...lines.placeOf(range.start) })
         continue
       }
       names.push(name)
@@ -187,14 +137,6 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       holes.push({ ...range, make: () => ({ kind: 'value', name, syntax }) })
     }
     return names
-  }
-  /** A stretch without the white space at its ends. */
-  const trimmedWithin = (start: number, end: number): Range => {
-    const text = source.slice(start, end)
-    const lead = text.length - text.trimStart().length
-    return lead === text.length
-      ? { start, end: start }
-      : { start: start + lead, end: start + text.trimEnd().length }
   }
   /** What stands in a slot for pages that have nothing stands where the slot does, without its tags. */
   const movedOut = (range: Range, indent: string): Hole[] => {
@@ -218,7 +160,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
         range.start,
         range.end,
         isUrl ? 'url' : quote === "'" ? 'single-quoted' : 'double-quoted',
-        element.tagName === 'link' || element.tagName === 'meta',
+        element.tagName === 'link' || element.tagName === 'meta' ? translationValues : [],
       )
       const [only] = names
       const isOnly = only !== undefined && source.slice(range.start, range.end).trim() === `{${only}}`
@@ -238,34 +180,57 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       return names
     })
 
+  /** An element of a pattern that says one value of an entry and nothing else is left out where that says nothing. */
+  const saysAlone = (element: HtmlElement, text: string, names: readonly ValueName[]) => {
+    const [only] = names
+    const { startTag, endTag, startOffset: start, endOffset: end } = element.sourceCodeLocation ?? {}
+    if (only === undefined || !isEntryValue(only) || text.trim() !== `{${only}}`) return
+    if (!startTag || !endTag || start === undefined || end === undefined || element.childNodes.length > 1)
+      return
+    const make = () => ({
+      kind: 'optional' as const,
+      needs: [only],
+      parts: partsOf(start, end),
+      ...placementOf(start, end),
+    })
+    holes.push({ start, end, optional: true, make })
+  }
+
   walkHtml(root, (node: HtmlNode) => {
     const where = 'sourceCodeLocation' in node ? node.sourceCodeLocation : null
     if (!where) return
     if (node.nodeName === '#text') {
       const parent = 'parentNode' in node ? node.parentNode : null
-      if (parent?.nodeName !== 'script' && parent?.nodeName !== 'style')
-        valueHoles(where.startOffset, where.endOffset, 'text')
+      if (parent?.nodeName === 'script' || parent?.nodeName === 'style') return
+      const names = valueHoles(where.startOffset, where.endOffset, 'text')
+      const isIn = where.startOffset < patternEnd && parent && 'tagName' in parent
+      if (isIn) saysAlone(parent, source.slice(where.startOffset, where.endOffset), names)
       return
     }
     if (!('tagName' in node)) return
     const location = node.sourceCodeLocation!
     const names = attributeHoles(node)
+    const named = patternPart(node)
     const tag = node.tagName
-    const generatedPart = partOf(tag)
+    const partName = named ?? tag
+    const generatedPart = partOf(partName)
     // Other elements with a hyphen are custom ones of a script's making, and none of ours.
-    if (!generatedPart && /^(site|page)-/.test(tag)) {
-      const start = location.startOffset + 1
-      const again = location.endTag && location.endTag.startOffset + 2
+    if (!generatedPart && (named !== null || /^(site|page)-/.test(partName))) {
+      const start = named === null ? location.startOffset + 1 : attributeStart(source, node, 'part')
+      const again = named === null && location.endTag ? location.endTag.startOffset + 2 : undefined
       unknown.push({
         kind: 'part',
-        name: tag,
+        name: partName,
         known: known.map(({ name }) => name),
         start,
-        end: start + tag.length,
+        end: start + partName.length,
         ...lines.placeOf(start),
-        ...(again !== undefined && { again: { start: again, end: again + tag.length } }),
+        ...(again !== undefined && { again: { start: again, end: again + partName.length } }),
       })
-    } else if (generatedPart) unknown.push(...unknownAttributes(source, node, generatedPart, lines))
+    } else if (generatedPart) {
+      unknown.push(...unknownAttributes(source, node, generatedPart, lines))
+      if (named !== null) unknown.push(...unknownInPattern(source, node, lines))
+    }
     // It would lead every reference elsewhere, and those are written for where each page stands.
     if (tag === 'base' && node.attrs.some((attr) => attr.name === 'href')) {
       const { startOffset: start, endOffset: end } = location
@@ -280,7 +245,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
         const name = attributes.name || 'content'
         slots.push({ name, start, end, ...lines.placeOf(start) })
         const inner = location.endTag
-          ? trimmedWithin(location.startTag!.endOffset, location.endTag.startOffset)
+          ? trimmedIn(source, location.startTag!.endOffset, location.endTag.startOffset)
           : { start: end, end }
         holes.push(...movedOut(inner, placement.indent))
         holes.push({
@@ -294,8 +259,21 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
           at: start,
           part: generatedPart,
           attributes,
+          pattern: null as Pattern | null,
           within,
           ...placement,
+        }
+        if (named !== null) {
+          patternEnd = Math.max(patternEnd, end)
+          const ranges = patternRanges(source, node)
+          for (const range of [...ranges.each, ...whichEntries.flatMap((one) => ranges[one] ?? [])])
+            holes.push(...movedOut(range, placement.indent))
+          for (const one of whichIn(node)) {
+            const { startOffset, endOffset } = one.sourceCodeLocation!
+            // What stands for some entries alone is no piece of what stands for the others.
+            holes.push({ start: startOffset, end: endOffset, make: () => ({ kind: 'text', text: '' }) })
+          }
+          patterns.push(() => (part.pattern = patternOf(ranges, source.slice(start, end))))
         }
         within.listsLanguages ||= generatedPart.listsLanguages ?? false
         generated.push(part)
@@ -356,6 +334,22 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     text(end)
     return parts
   }
+  const patternOf = (ranges: PatternRanges, text: string): Pattern => {
+    const other = (which: WhichEntries) => {
+      const range = ranges[which]
+      return range ? partsOf(range.start, range.end) : null
+    }
+    return {
+      each: ranges.each.flatMap(({ start, end }) => partsOf(start, end)),
+      own: other('own'),
+      above: other('above'),
+      between: other('between'),
+      joint: ranges.lead,
+      source: text,
+      describes: /\{entry\.(?:description|title)\}/.test(text),
+    }
+  }
+  for (const fill of patterns) fill()
   return {
     parts: partsOf(0, source.length),
     references,
@@ -382,4 +376,10 @@ function rangesHold(inner: readonly Range[]): (outer: Range) => boolean {
     }
     return low < sorted.length && sorted[low]!.end <= end
   }
+}
+
+/** Where the value of an attribute begins. */
+function attributeStart(source: string, element: HtmlElement, name: string): number {
+  const place = attributePlace(element, name)
+  return (place && attributeValueRange(source, place)?.start) ?? element.sourceCodeLocation!.startOffset
 }

@@ -1,5 +1,5 @@
 import type { Page } from '#core/site'
-import type { CompiledTemplate, Part } from './compile'
+import type { CompiledTemplate, Part } from './compiled'
 import { flat, kindredOf, type SiteContext } from './context'
 import { templateReference } from './home-reference'
 import { isOfKindred, valueOf, writtenValue } from './values'

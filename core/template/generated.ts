@@ -2,12 +2,13 @@ import { directionOf } from '#core/language'
 import { escapeAttribute, escapeText } from '#core/markup'
 import { ancestorsOf } from '#core/plan'
 import type { Page } from '#core/site'
-import type { CompiledTemplate } from './compile'
+import type { CompiledTemplate } from './compiled'
 import { addressFrom } from './addressing'
 import { kindredOf, type SiteContext } from './context'
 import { plainPath } from './output-reference'
 import { type Look, lookOf } from './look'
 import { type Entry, homeFor } from './parts'
+import type { EntryValue } from './value-names'
 
 type Placed = CompiledTemplate['generated'][number]
 
@@ -31,12 +32,12 @@ const fixedOf = (() => {
   }
 })()
 
-function workOut({ part, attributes, within }: Placed): Fixed {
+function workOut({ part, attributes, pattern, within }: Placed): Fixed {
   return {
-    key: JSON.stringify([part.name, attributes, within.listsLanguages]),
+    key: JSON.stringify([part.name, attributes, within.listsLanguages, pattern?.source]),
     look: lookOf(part, attributes),
     omitsOwn: part.omitsOwn?.(attributes) ?? false,
-    describes: part.describes?.(attributes) ?? false,
+    describes: (part.describes?.(attributes) || pattern?.describes) ?? false,
     sharedLevels: part.sharedLevels?.(attributes) ?? null,
     isSiblings: part.isSharedBySiblings ?? false,
   }
@@ -63,6 +64,53 @@ const entriesOf = (context: SiteContext, placed: Placed, page: Page) =>
 
 const labelIn = (context: SiteContext, part: Placed['part'], attributes: Placed['attributes'], page: Page) =>
   part.label?.(context, attributes, page) ?? page.label
+
+/** An entry of a part whose author says how entries are written. */
+export interface PatternEntry {
+  readonly page: Page
+  /** 1-based. */
+  readonly level: number
+  readonly which: 'own' | 'above' | 'other'
+}
+
+/** What a part lists on a page, one after the other. */
+export function patternEntries(context: SiteContext, placed: Placed, page: Page): PatternEntry[] {
+  const above = placed.part.marksAbove ? aboveOf(context, page) : []
+  const found: PatternEntry[] = []
+  const add = (entries: readonly Entry[], level: number) => {
+    for (const { page: one, below } of entries) {
+      const which = one.id === page.id ? 'own' : above.includes(one) ? 'above' : 'other'
+      if (which !== 'own' || !fixedOf(placed).omitsOwn) found.push({ page: one, level, which })
+      add(below, level + 1)
+    }
+  }
+  add(entriesOf(context, placed, page), 1)
+  return found
+}
+
+/** A value of an entry, as plain text; an address as it is written. */
+export function entryValueOf(
+  name: EntryValue,
+  context: SiteContext,
+  { part, attributes }: Placed,
+  page: Page,
+  { page: entry, level }: PatternEntry,
+): string {
+  switch (name) {
+    case 'entry.label':
+      return labelIn(context, part, attributes, entry)
+    case 'entry.title':
+      return pageTitle(entry)
+    case 'entry.description':
+      return entry.description ?? ''
+    case 'entry.level':
+      return String(level)
+    case 'entry.address': {
+      const to = context.names.pages.get(entry.id)!.path
+      return addressFrom(context.addressing, context.names.pages.get(page.id)!.path, to, plainPath.test(to))
+    }
+  }
+}
 
 /** A link to a page; `from` is the path of the page that it stands on. */
 function link(
@@ -221,7 +269,9 @@ export function generatedSignature(
   const { languages } = context
   const told = (one: Page) => {
     const label = labelIn(context, placed.part, placed.attributes, one)
-    const said = describes && one.description ? `${label}\u0003${one.description}` : label
+    const said = describes
+      ? `${label}\u0003${one.description ?? ''}\u0003${placed.pattern ? pageTitle(one) : ''}`
+      : label
     return languages.all.length > 1 ? `${languages.of(one)}\u0004${said}` : said
   }
   const write = (entries: readonly Entry[]): string =>
@@ -241,8 +291,20 @@ export function generatedSignature(
 /** Bytes a link of a menu takes beside its label and its address, about. */
 export const linkOverhead = ({ languages }: SiteContext): number => (languages.all.length > 1 ? 80 : 48)
 
+/** Letters of what a page says of itself. */
+export const saidLength = ({ title, description }: Page): number =>
+  (title?.length ?? 0) + (description?.length ?? 0)
+
+/** How often what an entry says may stand in a part. */
+export const timesSaid = ({ pattern }: Placed): number =>
+  pattern ? Math.max(1, pattern.source.split('{').length - 1) : 1
+
+/** Whether what pages say of themselves may stand in a part. */
+export const describesPages = (placed: Placed): boolean => fixedOf(placed).describes
+
 /** Bytes that each link of a part takes besides, by how that looks. */
 export const lookOverhead = (placed: Placed): number => {
+  if (placed.pattern) return placed.pattern.source.length
   const { between, linkAttributes, aboveAttributes, itemAttributes, aboveItemAttributes } =
     fixedOf(placed).look
   return (
@@ -274,12 +336,13 @@ function weighParts(
   { generated: placed, perLanguage }: Pick<CompiledTemplate, 'generated' | 'perLanguage'>,
   page: Page,
 ): number {
-  const weigh = (entries: readonly Entry[], describes: boolean, look: number): number => {
+  const weigh = (entries: readonly Entry[], describes: boolean, look: number, times: number): number => {
     let bytes = 0
     const beside = linkOverhead(context) + look
     for (const { page: one, below } of entries) {
-      bytes += one.label.length + context.names.pages.get(one.id)!.path.length + beside
-      bytes += (describes ? (one.description?.length ?? 0) : 0) + weigh(below, describes, look)
+      const said = one.label.length + context.names.pages.get(one.id)!.path.length
+      bytes += beside + times * (said + (describes ? saidLength(one) : 0))
+      bytes += weigh(below, describes, look, times)
     }
     return bytes
   }
@@ -288,7 +351,7 @@ function weighParts(
     const { describes } = fixedOf(one)
     const key = sharedKey(context, one, page)
     const known = key === null ? undefined : context.weights.get(key)
-    const weight = known ?? weigh(entriesOf(context, one, page), describes, lookOverhead(one))
+    const weight = known ?? weigh(entriesOf(context, one, page), describes, lookOverhead(one), timesSaid(one))
     if (key !== null) context.weights.set(key, weight)
     bytes += weight
   }

@@ -1,7 +1,8 @@
 /** Templates: slots, generated parts and values; one page's data and a template make its HTML. */
-export { compileTemplate, type CompiledTemplate, mostParts } from './compile'
+export { compileTemplate, mostParts } from './compile'
+export type { CompiledTemplate } from './compiled'
 export type { Unknown } from './unknown'
-export { translationValues, valueNames } from './value-names'
+export { entryValues, translationValues, valueNames } from './value-names'
 export { type Composed, fillsOf, pieceAt } from './compose'
 export { contextOf, type SiteContext } from './context'
 export { defaultTemplate, defaultTitlePattern } from './default-template'
@@ -13,8 +14,10 @@ export {
   homeFor,
   lookAttributes,
   marks,
+  type PartAttribute,
   parts,
 } from './parts'
+export { whichEntries } from './pattern'
 export { addressFrom, addressingOf, homeFileOf, isErrorPage, publicPathOf } from './addressing'
 export { outputReference, planReference } from './output-reference'
 export { type SlotContent } from './place-content'

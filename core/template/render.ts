@@ -1,12 +1,12 @@
 import { trimmedRange } from '#core/markup'
 import type { Page } from '#core/site'
-import type { CompiledTemplate, Part } from './compile'
+import type { CompiledTemplate, Part, Pattern } from './compiled'
 import type { SiteContext } from './context'
 import { folderParts } from './folder-parts'
-import { renderGenerated } from './generated'
+import { entryValueOf, type PatternEntry, patternEntries, renderGenerated } from './generated'
 import { templateReference } from './home-reference'
 import { placeContent, type SlotContent } from './place-content'
-import { isSlotValue, isTranslationValue, slotOfValue, type ValueName } from './value-names'
+import { isEntryValue, isSlotValue, isTranslationValue, slotOfValue, type ValueName } from './value-names'
 import { translationValueOf, valueOf, writtenValue } from './values'
 
 const fallbackOnly = (parts: readonly Part[]) =>
@@ -26,11 +26,20 @@ export type Trace = { end: number; readonly origin: Origin }[]
 
 const breaksIn = (text: string): number => text.split('\n').length - 1
 
+type Generated = Extract<Part, { kind: 'generated' }>
+
 /** Words of the comment in front of a part, where comments are wanted. */
 const commentOf = (part: Extract<Part, { kind: 'slot' | 'generated' }>): string => {
   const words = part.kind === 'slot' ? part.name : (part.attributes['aria-label'] ?? part.part.name)
   // Nothing that could end a comment, or make it an error (HTML §13.1.6).
   return `<!-- ${words.replace(/--+|[<>]/g, ' ').trim()} -->\n${part.indent}`
+}
+
+/** A text without the spaces and tabs at its end: a pattern would try each row of them within it. */
+function withoutBlanks(text: string): string {
+  let end = text.length
+  while (end > 0 && (text[end - 1] === ' ' || text[end - 1] === '\t')) end--
+  return text.slice(0, end)
 }
 
 /** A page while it is written. */
@@ -43,6 +52,9 @@ class PageWriter {
   readonly #path: string
   /** The page in the language that is being written of. */
   #translation: Page | null = null
+  /** The entry of a part that is being written, in its author's own way. */
+  #entry: { readonly part: Generated; readonly entry: PatternEntry } | null = null
+  #isInPattern = false
 
   constructor(
     private readonly context: SiteContext,
@@ -80,6 +92,10 @@ class PageWriter {
           this.#slot(part, from)
           break
         case 'generated': {
+          if (part.pattern) {
+            this.#pattern(part, part.pattern, from)
+            break
+          }
           const html = renderGenerated(context, part, page, this.template.unit)
           if (html === '') {
             this.#drop(part)
@@ -108,6 +124,10 @@ class PageWriter {
     if (isSlotValue(name)) return this.slots(slotOfValue(name))?.text.trim() ?? ''
     if (isTranslationValue(name))
       return translationValueOf(name, this.context, this.#translation ?? this.page)
+    if (isEntryValue(name))
+      return this.#entry
+        ? entryValueOf(name, this.context, this.#entry.part, this.page, this.#entry.entry)
+        : ''
     return valueOf(name, this.context, this.page, this.year)
   }
 
@@ -124,6 +144,27 @@ class PageWriter {
     }
     this.#translation = null
     if (isFirst) this.#drop(part)
+  }
+
+  /** What a part lists, each entry as its author writes such ones. */
+  #pattern(part: Generated, pattern: Pattern, from: number): void {
+    const entries = patternEntries(this.context, part, this.page)
+    if (entries.length === 0) return this.#drop(part)
+    this.#add(this.#comment(part))
+    this.#isInPattern = true
+    const joint = pattern.joint.includes('\n') ? `\n${part.indent}` : pattern.joint
+    for (const [nth, entry] of entries.entries()) {
+      if (nth > 0) this.#add(joint)
+      if (nth > 0 && pattern.between) {
+        this.run(pattern.between)
+        this.#add(joint)
+      }
+      this.#entry = { part, entry }
+      this.run((entry.which === 'other' ? null : pattern[entry.which]) ?? pattern.each)
+      this.#entry = null
+    }
+    this.#isInPattern = false
+    this.#tell(from, { kind: 'generated', at: part.at, name: part.part.name })
   }
 
   #slot(part: Extract<Part, { kind: 'slot' }>, from: number): void {
@@ -160,18 +201,22 @@ class PageWriter {
 
   /** Notes what wrote all from a place on. */
   #tell(from: number, origin: Origin): void {
+    // What is written of entries is told of their part as a whole.
+    if (this.#isInPattern) return
     if (this.trace && this.#length > from) this.trace.push({ end: this.#length, origin })
   }
 
   /** Takes back the indentation, and has the next text leave out the rest of the line. */
-  #drop(part: { readonly alone: boolean; readonly indent: string }): void {
+  #drop(part: { readonly alone: boolean }): void {
     if (!part.alone) return
     const { pieces, trace } = this
-    for (let left = part.indent.length; left > 0;) {
-      const last = pieces.pop() ?? ''
-      if (last.length > left) pieces.push(last.slice(0, -left))
-      this.#length -= Math.min(left, last.length)
-      left -= Math.max(1, last.length)
+    // However much it is: what stands within something else has been indented with that.
+    for (let last = pieces.pop(); last !== undefined; last = pieces.pop()) {
+      const kept = withoutBlanks(last)
+      this.#length -= last.length - kept.length
+      if (kept === '') continue
+      pieces.push(kept)
+      break
     }
     while (trace && (trace[trace.length - 1]?.end ?? 0) > this.#length) {
       const last = trace.pop()!

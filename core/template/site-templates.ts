@@ -1,5 +1,6 @@
 import type { Page, Site, Template, TextOf } from '#core/site'
-import { type CompiledTemplate, compileTemplate } from './compile'
+import { compileTemplate } from './compile'
+import type { CompiledTemplate } from './compiled'
 import { templateChoices } from './choices'
 import { type Composed, composeTemplate } from './compose'
 

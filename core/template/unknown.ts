@@ -1,6 +1,14 @@
 import { languageTag } from '#core/language'
-import { attributeValueRange, type HtmlElement, type Lines, type PlacedRange, type Range } from '#core/markup'
+import {
+  attributePlace,
+  attributeValueRange,
+  type HtmlElement,
+  type Lines,
+  type PlacedRange,
+  type Range,
+} from '#core/markup'
 import { elementsOf } from './look'
+import { patternPart, whichEntries, whichIn } from './pattern'
 import { type GeneratedPart, lookAttributes, type PartAttribute } from './parts'
 
 /** Something that is written like the template language and that it does not know: it goes out as it is. */
@@ -17,6 +25,20 @@ export interface Unknown extends PlacedRange {
 const globalAttributes =
   /^(accesskey|aria-.*|autocapitalize|autofocus|class|contenteditable|data-.*|dir|draggable|enterkeyhint|hidden|id|inert|inputmode|is|item(id|prop|ref|scope|type)|lang|nonce|on.*|popover|role|slot|spellcheck|style|tabindex|title|translate)$/
 
+/** What says that an element is a pattern. */
+const ofPattern: PartAttribute = { name: 'part', values: [], isText: true }
+
+/** What a pattern says of some entries that it does not know. */
+export const unknownInPattern = (source: string, pattern: HtmlElement, lines: Lines): Unknown[] =>
+  whichIn(pattern).flatMap((element): Unknown[] => {
+    const where = attributePlace(element, 'which')
+    const range = where && attributeValueRange(source, where)
+    const name = range ? source.slice(range.start, range.end) : ''
+    if (!range || (whichEntries as readonly string[]).includes(name)) return []
+    const { start, end } = range
+    return [{ kind: 'attribute value', name, known: whichEntries, start, end, ...lines.placeOf(start) }]
+  })
+
 const nameOf = (attributes: readonly PartAttribute[]) => attributes.map(({ name }) => name)
 
 /** What a part's element says that it does not know. */
@@ -29,7 +51,9 @@ export function unknownAttributes(
   const unknown: Unknown[] = []
   const add = (kind: Unknown['kind'], name: string, known: readonly string[], { start, end }: Range) =>
     void unknown.push({ kind, name, known, start, end, ...lines.placeOf(start) })
-  const attributes = [...part.attributes, ...lookAttributes]
+  const isPattern = patternPart(element) !== null
+  // One that its author writes looks as that is written.
+  const attributes = isPattern ? [...part.attributes, ofPattern] : [...part.attributes, ...lookAttributes]
   const says = (name: string) => element.attrs.some((one) => one.name === name)
   // A line of links that is no element has nothing that they could pass on to.
   const passesOn = !says('between') || says('as')
@@ -39,7 +63,7 @@ export function unknownAttributes(
     if (!attribute) {
       const { startOffset: start } = where
       const range = { start, end: start + name.length }
-      if (!globalAttributes.test(name)) add('attribute', name, nameOf(attributes), range)
+      if (isPattern || !globalAttributes.test(name)) add('attribute', name, nameOf(attributes), range)
       else if (!passesOn) add('attribute of a line', name, [], range)
       continue
     }

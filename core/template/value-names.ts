@@ -12,7 +12,16 @@ export const valueNames = [
 /** Values of each language that a page is in: what says one stands once for each of them. */
 export const translationValues = ['translation.language', 'translation.address'] as const
 export type TranslationValue = (typeof translationValues)[number]
-export type ValueName = (typeof valueNames)[number] | TranslationValue | SlotValue
+/** Values of a page that a part lists: what stands in a pattern says them. */
+export const entryValues = [
+  'entry.label',
+  'entry.address',
+  'entry.title',
+  'entry.description',
+  'entry.level',
+] as const
+export type EntryValue = (typeof entryValues)[number]
+export type ValueName = (typeof valueNames)[number] | TranslationValue | EntryValue | SlotValue
 /** What a page holds in a slot, as a value: plain text, which can stand in an attribute. */
 export type SlotValue = `slot.${string}`
 
@@ -24,7 +33,9 @@ export const isSlotValue = (name: string): name is SlotValue => name.startsWith(
 /** An expression of a template (RFC 6570, level 1), its name by itself. */
 export const expression = /\{([A-Za-z_][A-Za-z0-9_]*(?:\.[\w-]+)?)\}/g
 /** Whether an expression may name it wherever it stands. */
-export const isValueName = (name: string): name is Exclude<ValueName, TranslationValue> =>
+export const isValueName = (name: string): name is Exclude<ValueName, TranslationValue | EntryValue> =>
   (valueNames as readonly string[]).includes(name) || isSlotValue(name)
 export const isTranslationValue = (name: string): name is TranslationValue =>
   (translationValues as readonly string[]).includes(name)
+export const isEntryValue = (name: string): name is EntryValue =>
+  (entryValues as readonly string[]).includes(name)

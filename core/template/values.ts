@@ -1,8 +1,8 @@
 import { directionOf } from '#core/language'
 import { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from '#core/markup'
 import type { Page, Site } from '#core/site'
-import type { ValueSyntax } from './compile'
-import type { SlotValue, TranslationValue, ValueName } from './value-names'
+import type { ValueSyntax } from './compiled'
+import type { EntryValue, SlotValue, TranslationValue, ValueName } from './value-names'
 import type { SiteContext } from './context'
 import { namesOf } from '#core/naming'
 import { homeFileOf, isErrorPage } from './addressing'
@@ -37,7 +37,7 @@ export function fullTitle(
 
 /** The value of an expression on one page, as plain text. */
 export function valueOf(
-  name: Exclude<ValueName, SlotValue | TranslationValue>,
+  name: Exclude<ValueName, SlotValue | TranslationValue | EntryValue>,
   { site, languages }: SiteContext,
   page: Page,
   year: number,
@@ -88,6 +88,9 @@ export function pageAddress(site: Site, page: Page): string {
   return site.publicAddress + encodePath(isHome ? path.slice(0, -homeFile.length) : path)
 }
 
+/** Values that are an address as a whole. */
+const addresses: readonly ValueName[] = ['address', 'translation.address', 'entry.address']
+
 /** How a value is written where it stands. */
 const escapes: Readonly<Record<ValueSyntax, (value: string) => string>> = {
   text: escapeText,
@@ -99,7 +102,6 @@ const escapes: Readonly<Record<ValueSyntax, (value: string) => string>> = {
 /** A value as it is written where it stands. */
 export function writtenValue(name: ValueName, syntax: ValueSyntax, value: string): string {
   // An address is one as a whole, whichever quotes are around it.
-  if ((name === 'address' || name === 'translation.address') && syntax === 'url')
-    return escapeAttribute(value).replace(/'/g, '&#39;')
+  if (syntax === 'url' && addresses.includes(name)) return escapeAttribute(value).replace(/'/g, '&#39;')
   return escapes[syntax](value)
 }

@@ -1,8 +1,16 @@
 import { realPlaces } from '#core/plan'
 import type { Page } from '#core/site'
-import { type CompiledTemplate, mostParts } from './compile'
+import { mostParts } from './compile'
+import type { CompiledTemplate } from './compiled'
 import type { SiteContext } from './context'
-import { generatedWeight, linkOverhead, lookOverhead } from './generated'
+import {
+  describesPages,
+  generatedWeight,
+  linkOverhead,
+  lookOverhead,
+  saidLength,
+  timesSaid,
+} from './generated'
 
 /** Bytes that the generated parts of one page, and of all pages together, may take. */
 export const mostPageBytes = 5_000_000
@@ -50,16 +58,17 @@ function mostOf(context: SiteContext): (template: Multiplied) => number {
   let descriptions = 0
   for (const { page } of context.tree.places) {
     links += page.label.length + context.names.pages.get(page.id)!.path.length + beside
-    descriptions += page.description?.length ?? 0
+    descriptions += saidLength(page)
   }
   const languages = context.translations.languages.length
   const told = new Map<CompiledTemplate['generated'], number>()
   return ({ generated, perLanguage }) => {
     let most = told.get(generated)
     if (most === undefined) {
-      const describing = generated.filter(({ part, attributes }) => part.describes?.(attributes)).length
+      const describing = generated.filter(describesPages).reduce((sum, one) => sum + timesSaid(one), 0)
+      const times = generated.reduce((sum, one) => sum + timesSaid(one), 0)
       const look = generated.reduce((sum, one) => sum + lookOverhead(one), 0) * context.tree.places.length
-      const all = links * generated.length + look + descriptions * describing + perLanguage * languages
+      const all = links * times + look + descriptions * describing + perLanguage * languages
       most = generated.length <= mostParts && all <= mostPageBytes ? all : Infinity
       told.set(generated, most)
     }

@@ -9,7 +9,7 @@ import CodeMirror, { ExternalChange, type ReactCodeMirrorRef } from '@uiw/react-
 import { useEffect, useLayoutEffect, useMemo, useRef } from 'react'
 import { useRouteLoaderData } from 'react-router'
 import { escapeAttribute } from '#core/markup'
-import { lookAttributes, parts } from '#core/template'
+import { lookAttributes, type PartAttribute, parts, whichEntries } from '#core/template'
 import type { loader as rootLoader } from '../../root'
 import { addressIn } from './address-in'
 import type { TypedAs } from '#core/findings'
@@ -132,13 +132,26 @@ const phrases = EditorState.phrases.of({
   Replace: 'Replace with',
 })
 
-/** Generated parts are elements like others, with attributes that have values. */
-const partTags = Object.fromEntries(
-  parts.map(({ name, attributes }) => [
-    name,
-    { attrs: Object.fromEntries([...attributes, ...lookAttributes].map((one) => [one.name, one.values])) },
-  ]),
-)
+const valuesOf = (attributes: readonly PartAttribute[]) =>
+  Object.fromEntries(attributes.map((one) => [one.name, one.values]))
+
+/**
+ * Generated parts are elements like others, with attributes that have values; and a `template` fills a slot, or says how the
+ * entries of a part are written.
+ */
+const partTags = {
+  ...Object.fromEntries(
+    parts.map(({ name, attributes }) => [name, { attrs: valuesOf([...attributes, ...lookAttributes]) }]),
+  ),
+  template: {
+    attrs: {
+      slot: [],
+      part: parts.map(({ name }) => name),
+      which: whichEntries,
+      ...valuesOf(parts.flatMap(({ attributes }) => attributes)),
+    },
+  },
+}
 
 /** Tags stay in one piece among words that are read from right to left (Unicode UAX #9, isolates). */
 const isolated = bidiIsolates()

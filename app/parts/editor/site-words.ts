@@ -3,7 +3,7 @@ import { cssLanguage } from '@codemirror/lang-css'
 import { htmlLanguage } from '@codemirror/lang-html'
 import { syntaxTree } from '@codemirror/language'
 import type { Extension } from '@codemirror/state'
-import { translationValues, valueNames } from '#core/template'
+import { entryValues, translationValues, valueNames } from '#core/template'
 import { linkCompletion, type LinkTarget } from './link-completion'
 
 /** What an editor knows of the site that its text belongs to. The same object each time. */
@@ -53,7 +53,7 @@ const inIds =
 const inPlace = /\bhref\s*=\s*(["'])([^"'<>\s#]*)#([^"'<>\s]*)$/i
 const inClass = /\bclass\s*=\s*(["'])(?:[^"'<>]*\s)?([^"'<>\s]*)$/i
 const inSlotName = /<(?:slot\s[^<>]*?\bname|template\s[^<>]*?\bslot)\s*=\s*(["'])([^"'<>]*)$/i
-const inValue = /\{([A-Za-z_]*)$/
+const inValue = /\{([A-Za-z_][\w.]*|)$/
 
 const idsIn = (texts: readonly string[]) => listOf(/\sid\s*=\s*["']?([^"'<>\s]+)/gi, texts)
 const slotsIn = (templates: readonly string[]) =>
@@ -79,8 +79,8 @@ const inHtml = (words: SiteWords, isTemplate: boolean) =>
             : optionsOf(unique(idsIn(await words.textsAt(there))), 'constant', 'in that page')
           : slot
             ? optionsOf(unique(slotsIn(await words.templates())), 'variable', 'slot')
-            : optionsOf([...valueNames, ...translationValues], 'variable', 'value')
-      return { from: pos - typed.length, options, validFor: /^[\w-]*$/ }
+            : optionsOf([...valueNames, ...translationValues, ...entryValues], 'variable', 'value')
+      return { from: pos - typed.length, options, validFor: /^[\w.-]*$/ }
     },
   })
 

@@ -16,6 +16,7 @@ import { mainSlot } from '#core/site'
 import { compileTemplate } from '../compile'
 import { givesOutWhole } from '../gives-whole'
 import { type Attributes, type GeneratedPart, parts } from '../parts'
+import { patternPart } from '../pattern'
 import { inLanguage } from '../wording/in-language'
 import { leadBefore, lineOf } from './own-line'
 
@@ -23,6 +24,8 @@ import { leadBefore, lineOf } from './own-line'
 export interface WrittenPart extends Range {
   readonly part: GeneratedPart
   readonly attributes: Attributes
+  /** Whether its author writes how its entries are. */
+  readonly isPattern: boolean
   /** 1-based. */
   readonly line: number
 }
@@ -37,8 +40,10 @@ function elementsOf(source: string): HtmlElement[] {
   return elements.sort((a, b) => startOf(a) - startOf(b))
 }
 
-const partOf = ({ tagName }: HtmlElement): GeneratedPart | undefined =>
-  parts.find(({ name }) => name === tagName)
+const partOf = (element: HtmlElement): GeneratedPart | undefined => {
+  const called = patternPart(element) ?? element.tagName
+  return parts.find(({ name }) => name === called)
+}
 
 /** Its tags with what stands between them; of one without an end tag its start tag. */
 function rangeOf({ sourceCodeLocation: where }: HtmlElement): Range {
@@ -54,7 +59,8 @@ export function writtenParts(source: string): WrittenPart[] {
     if (!part) return []
     const range = rangeOf(element)
     const attributes = Object.fromEntries(element.attrs.map(({ name, value }) => [name, value]))
-    return [{ part, attributes, ...range, line: lines.placeOf(range.start).line }]
+    const isPattern = patternPart(element) !== null
+    return [{ part, attributes, isPattern, ...range, line: lines.placeOf(range.start).line }]
   })
 }
 
