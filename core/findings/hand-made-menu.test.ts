@@ -53,6 +53,21 @@ test('a line with the home page is one as well; what it calls otherwise is said,
   })
 })
 
+test('a menu in the cells of a table goes on as it is written', () => {
+  const cells = [visit, link('Birds'), link('Contact')].map((one) => `  <td bgcolor="#eee">${one}</td>`)
+  const [menu] = found(`<table><tr>\n${cells.join('\n')}\n</tr></table>`)
+  expect(menu).toMatchObject({
+    what: 'This menu is written by hand, and lacks “Stay”.',
+    source: `<table><tr>
+  <template part="site-menu" levels="1">
+    <td bgcolor="#eee"><a href="{entry.address}">{entry.label}</a></td>
+  </template>
+</tr></table>`,
+  })
+  expect(menu!.made).toContain('<tr>\n  <td bgcolor="#eee"><a href="visit/index.html">Visit</a></td>')
+  expect(menu!.made).toContain('  <td bgcolor="#eee"><a href="stay.html">Stay</a></td>\n')
+})
+
 test('a menu of two levels is one of two', () => {
   const list = `<ul><li>${visit}<ul><li>${link('Tides', 'visit/tides.html')}</li></ul></li><li>${link('Birds')}</li><li>${link('Stay')}</li></ul>`
   expect(found(list)).toMatchObject([

@@ -64,6 +64,10 @@ export function indentEdits(text: string, range: Range, fixed: readonly Range[],
   return edits
 }
 
+/** White space in front of the line that a place stands on, up to that. */
+export const leadAt = (text: string, place: number): string =>
+  /^[ \t]*/.exec(text.slice(text.lastIndexOf('\n', place - 1) + 1, place))![0]
+
 /** White space that all lines of a stretch begin with where it does not count; lines of nothing else aside. */
 export function commonLead(text: string, range: Range, fixed: readonly Range[]): string {
   let common: string | null = null

@@ -43,6 +43,7 @@ export type { ElementNote } from './notes'
 export { type HeadCell, rowsOf, type TableHeads } from './table-heads'
 export {
   commonLead,
+  leadAt,
   indentEdits,
   indentUnit,
   type Lead,

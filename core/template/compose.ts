@@ -10,6 +10,7 @@ import {
   type TextEdit,
   trimmedRange,
   walkHtml,
+  leadAt,
 } from '#core/markup'
 import { mainSlot, mostBases, type Output, type Template, type TextOf } from '#core/site'
 
@@ -194,7 +195,7 @@ function fill(base: Composed, filling: Composed): Composed | null {
     const found = fills.get(slot.slot)
     if (!found) continue
     assembly.addFrom(base, at, slot.start)
-    const lead = leadBefore(base.text, slot.start)
+    const lead = leadAt(base.text, slot.start)
     for (const [index, one] of found.entries()) {
       if (index > 0) assembly.add(`\n${lead}`, filling.pieces[0]!.templateId, one.start)
       addFill(assembly, filling, one, lead)
@@ -204,11 +205,6 @@ function fill(base: Composed, filling: Composed): Composed | null {
   }
   assembly.addFrom(base, at, base.text.length)
   return assembly.length > mostComposed ? null : assembly.end()
-}
-
-function leadBefore(text: string, place: number): string {
-  const line = text.slice(text.lastIndexOf('\n', place - 1) + 1, place)
-  return /^[ \t]*/.exec(line)![0]
 }
 
 /** What fills a slot, as if it had been written there: its own indentation gives way to the slot's. */

@@ -9,6 +9,15 @@ export const marksThose = ({ others }: LinkLook, known: readonly string[]): bool
 /** What is said of how they look. */
 type Said = Exclude<keyof LinkLook, 'others'>
 
+/** How entries are written: null what is as the others are. */
+export interface EntryPattern {
+  readonly each: string
+  readonly own: string | null
+  readonly above: string | null
+  /** What stands between every two, with the white space around it. */
+  readonly between: string
+}
+
 /** How the links of an element look on all pages that have it. */
 export class CommonLook {
   /** What it is called; null of a line among other things. */
@@ -31,13 +40,14 @@ export class CommonLook {
   add(all: LinkLook, above: readonly string[] = []): void {
     const { others: _, ...look } = all
     const isAbove = marksThose(all, above)
-    const ofAbove = { aboveClass: null, aboveItemClass: null }
+    const ofAbove = { aboveClass: null, aboveItemClass: null, abovePattern: null }
     // Where others than those above look otherwise, nothing is told of any.
     const told = isAbove
       ? { ...look, ...(above.length === 0 && ofAbove) }
-      : { ...look, linkClass: null, itemClass: null, ...ofAbove }
+      : { ...look, linkClass: null, itemClass: null, pattern: null, ...ofAbove }
     if (!isAbove && above.length > 0)
-      for (const what of ['aboveClass', 'aboveItemClass'] as const) this.#said.set(what, false)
+      for (const what of ['aboveClass', 'aboveItemClass', 'abovePattern'] as const)
+        this.#said.set(what, false)
     for (const [what, value] of Object.entries(told) as [Said, string | null][]) {
       if (value === null) continue
       const before = this.#said.get(what)
@@ -48,6 +58,20 @@ export class CommonLook {
   /** Whether a line is one on every page: a list is, in whatever way its links look. */
   get isOne(): boolean {
     return !this.isLine || ![...this.#said.values()].includes(false)
+  }
+
+  /** What is said of how entries are written that are more than a link; null of links alone. */
+  get pattern(): EntryPattern | null {
+    const said = (what: Said) => this.#said.get(what) || null
+    const each = said('pattern')
+    if (each === null) return null
+    const [own, above] = [said('ownPattern'), said('abovePattern')]
+    return {
+      each,
+      own: own === each ? null : own,
+      above: above === each ? null : above,
+      between: said('between') ?? '',
+    }
   }
 
   /** What tells a part how to look like it, the attributes that pass on to its element among them. */

@@ -1,7 +1,7 @@
 import type { Range } from '#core/markup'
 import type { FoundPart } from './generated-of'
 import type { OutlineNode } from '../reading/outline'
-import { framing } from '../reading/page-outline'
+import { framing, ofTables } from '../reading/page-outline'
 import { folderOf } from '../brought'
 import { charsetKey, descriptionKey } from '../reading/page-tree'
 import { byFrame, isAround, isFixed } from './by-frame'
@@ -79,9 +79,17 @@ function holderName(nodes: readonly OutlineNode[]): string {
 /** Elements whose inside is taken whole. */
 const whole = new Set(['script', 'style', 'textarea', 'select', 'svg', 'math', 'pre', 'table'])
 
+const isWritten = (nodes: readonly OutlineNode[]): boolean => nodes.every(({ inside }) => inside !== null)
+
 /** Whether elements that differ can be looked into. */
 const hasInside = (nodes: readonly OutlineNode[]): boolean =>
-  nodes.every(({ inside }) => inside !== null) && !whole.has(nodes[0]!.tagName ?? '')
+  isWritten(nodes) && !whole.has(nodes[0]!.tagName ?? '')
+
+/** What is in an element; rows stand in a table where nobody wrote what they are in (HTML §13.2.6.4.9). */
+const childrenIn = ({ children }: OutlineNode): readonly OutlineNode[] =>
+  children.some(({ tagName, inside }) => tagName === 'tbody' && inside === null)
+    ? children.flatMap((one) => (one.tagName === 'tbody' && one.inside === null ? one.children : [one]))
+    : children
 
 /**
  * Where a group of pages that share their frame differ. Children are aligned by the start tags that stand
@@ -124,12 +132,20 @@ function alignGroup(
   const isOneFolder = group.every(({ path }) => folderOf(path) === folderOf(group[0]!.path))
   const isBlankIn = (index: number, start: number, end: number): boolean =>
     group[index]!.text.slice(start, end).trim() === ''
+  /** Whether a part stands in an element, or in the cells and rows of a table that it is. */
+  const hasPart = ({ children }: OutlineNode): boolean =>
+    children.some(
+      (one) => (one.list && partOf.has(one.key)) || (ofTables.test(one.tagName ?? '') && hasPart(one)),
+    )
+  /** Whether they can be: a table is one thing, but for one that has a part in it. */
+  const canLookInto = (nodes: readonly OutlineNode[]): boolean =>
+    nodes[0]!.tagName === 'table' ? isWritten(nodes) && nodes.every(hasPart) : hasInside(nodes)
   /** Whether elements that differ are looked into. */
   const holdsParts = (nodes: readonly OutlineNode[]): boolean => {
     const [first] = nodes
     if (!first || first.tagName === null) return false
     if (framing.test(first.tagName) || /^(head|title)$/.test(first.tagName)) return true
-    if (nodes.every(({ children }) => children.some(({ list, key }) => list && partOf.has(key)))) return true
+    if (nodes.every(hasPart)) return true
     return first.tagName === 'h1' && nodes.every(({ says }, index) => says === nameOf(group[index]!.id))
   }
   const align = (
@@ -224,7 +240,7 @@ function alignGroup(
         continue
       }
       const canBeFrame = depth < deepest && (holdsParts(both) || mark === 'frame')
-      if (differs && !(hasInside(both) && canBeFrame)) {
+      if (differs && !(canLookInto(both) && canBeFrame)) {
         if (hasInside(both)) passed.push(found[0]!)
         continue
       }
@@ -260,7 +276,7 @@ function alignGroup(
     within: Holder,
   ): void => {
     if (depth >= deepest) return
-    const { children } = nodes[0]!
+    const children = childrenIn(nodes[0]!)
     const tagName = nodes[0]!.tagName!
     const range = /^(html|head|body)$/.test(tagName) ? null : ranges[0]!
     const isMain = within.isMain || tagName === 'main'
@@ -270,10 +286,10 @@ function alignGroup(
     // One thing as a whole, and the same in all of them.
     const isWhole = children.length === 0 || children.some(({ tagName, list }) => tagName === null && list)
     if (isWhole && !holdsParts(nodes) && !isFrame) return
-    if (!hasInside(nodes)) return
+    if (!canLookInto(nodes)) return
     depth += 1
     align(
-      nodes.map((node) => node.children),
+      nodes.map(childrenIn),
       nodes.map(({ inside }) => inside!),
       holder,
     )

@@ -1,5 +1,5 @@
 import { ownNameOf } from '#core/language'
-import { escapeAttribute } from '#core/markup'
+import { escapeAttribute, leadAt, referencesIn } from '#core/markup'
 import { ancestorsOf } from '#core/plan'
 import type { Site } from '#core/site'
 import {
@@ -10,10 +10,11 @@ import {
   keepsLanguage,
   parts,
 } from '#core/template'
+import { folderOf } from '../brought'
 import type { ListEntry } from '../reading/outline'
 import type { ReadPage } from '../reading/read-page'
 import { calledBy } from '../translations'
-import { CommonLook, marksThose } from './common-look'
+import { CommonLook, type EntryPattern, marksThose } from './common-look'
 
 /** An element of pages that lists what a generated part lists, on each of them. */
 export interface FoundPart {
@@ -99,10 +100,43 @@ export function flatIds(entries: readonly Entry[], own: string, omitsOwn: boolea
 
 export const partCalled = (name: string): GeneratedPart => parts.find((one) => one.name === name)!
 
-/** How a part is written in a template. */
-export function writtenPart({ name, attributes }: Way, look: CommonLook): string {
-  const written = Object.entries({ ...attributes, ...look.ofPart(partCalled(name)) })
-  return `<${name}${written.map(([key, value]) => ` ${key}="${escapeAttribute(value)}"`).join('')}></${name}>`
+const attributesOf = (attributes: Attributes): string =>
+  Object.entries(attributes)
+    .map(([key, value]) => ` ${key}="${escapeAttribute(value)}"`)
+    .join('')
+
+/**
+ * A part whose entries are more than links, with how they are written (`core/template/pattern.ts`).
+ * @param lead white space in front of the line that it stands on
+ */
+function writtenPattern({ name, attributes }: Way, pattern: EntryPattern, lead: string): string {
+  const { each, own, above, between } = pattern
+  const opening = `<template part="${name}"${attributesOf(attributes)}>`
+  const isInLines = between.includes('\n') || each.includes('\n')
+  const which = (name: string, text: string | null) =>
+    text === null ? [] : [`<template which="${name}">${text}</template>`]
+  const parting = between.trim()
+  const inside = [
+    each,
+    ...which('own', own),
+    ...which('above', above),
+    ...which('between', parting === '' ? null : parting),
+  ]
+  // White space in front of the first entry stands in front of all of them.
+  if (!isInLines) return `${opening}${/^\s*/.exec(between)![0]}${inside.join('')}</template>`
+  const begin = `\n${lead}  `
+  return `${opening}${inside.map((text) => begin + text.replaceAll('\n', begin)).join('')}\n${lead}</template>`
+}
+
+/**
+ * How a part is written in a template.
+ * @param lead white space in front of the line that it stands on
+ */
+export function writtenPart(way: Way, look: CommonLook, lead = ''): string {
+  const { pattern } = look
+  if (pattern) return writtenPattern(way, pattern, lead)
+  const { name, attributes } = way
+  return `<${name}${attributesOf({ ...attributes, ...look.ofPart(partCalled(name)) })}></${name}>`
 }
 
 /**
@@ -116,12 +150,13 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   /** What elements list, by start tag and page; null where a page has several alike. */
   const lists = new Map<string, Map<string, string[] | null>>()
   const looks = new Map<string, CommonLook>()
+  const leads = new Map<string, string>()
   /** Lines that call pages by their languages. */
   const ofLanguagesAlone = new Set<string>()
   for (const page of pages) {
     const language = context.languages.of(pageOf.get(page.id)!)
     const own = [labelOf.get(page.id)!, ownNameOf(language), language]
-    page.outline.walk(({ list, key, tagName }) => {
+    page.outline.walk(({ list, key, tagName, range }) => {
       const ids = list && listedIn(list.entries, page.id, own)
       if (!ids) return true
       // What leads on and back is called so, and not as the pages are.
@@ -138,6 +173,7 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       lists.set(key, byPage)
       byPage.set(page.id, byPage.has(page.id) ? null : ids)
       const look = looks.get(key) ?? new CommonLook(tagName, list.attributes, isLine)
+      if (!looks.has(key) && range) leads.set(key, leadAt(page.text, range.start))
       looks.set(key, look)
       look.add(list.look, above)
       // What is in a list belongs to it; an element that is a line has that in it, which can be a part by itself.
@@ -178,6 +214,7 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
     const [longest] = [...lists.get(key)!.values()].sort((a, b) => (b?.length ?? 0) - (a?.length ?? 0))
     return (longest ?? []).map((id) => context.languages.of(pageOf.get(id)!)).join(' ')
   }
+  const isOneFolder = pages.every(({ path }) => folderOf(path) === folderOf(pages[0]!.path))
   const longestOf = (key: string) => Math.max(...[...lists.get(key)!.values()].map((ids) => ids?.length ?? 0))
   const found = new Map<string, FoundPart>()
   const find = (waysOf: (key: string) => readonly Way[], least: number, keeps: boolean) => {
@@ -186,8 +223,11 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
       const look = looks.get(key)!
       // An element that all pages have stays as it is around the line that is made anew.
       if (!look.isOne || (look.isLine && look.tagName !== null && byPage.size === pages.length)) continue
+      if (look.pattern && isOfFolder(look.pattern) && !isOneFolder) continue
+      // Nothing stands around entries of an own making: it would not be known where they list nothing.
+      if (look.pattern && look.tagName !== null) continue
       const way = waysOf(key).find((one) => fitsAll(key, one, keeps))
-      if (way) found.set(key, { key, html: writtenPart(way, look) })
+      if (way) found.set(key, { key, html: writtenPart(way, look, leads.get(key)) })
     }
   }
   // With a list of languages, the other parts keep to the page's own.
@@ -196,6 +236,12 @@ export function findParts(pages: readonly ReadPage[], site: Site): FoundPart[] {
   find((key) => (ofLanguagesAlone.has(key) ? [] : tried), 2, keeps)
   return [...found.values()]
 }
+
+/** Whether something in entries is named by the folder that it is seen from: in another one it is something else. */
+const isOfFolder = ({ each, own, above, between }: EntryPattern): boolean =>
+  referencesIn([each, own, above, between].join('')).some(
+    ({ href }) => !/^(?:[a-z][a-z\d+.-]*:|\/|\{)/i.test(href),
+  )
 
 /** Whether a page's links to others are called as a part would call them; its own entry has been told by its id alone. */
 function isCalled({ id, links }: ReadPage, ids: readonly string[], called: (id: string) => string): boolean {

@@ -1,5 +1,5 @@
 import type { Resolver } from '../old-names'
-import { parseHtml, type Range } from '#core/markup'
+import { leadAt, parseHtml, type Range } from '#core/markup'
 import type { Page } from '#core/site'
 import type { SiteContext } from '#core/template'
 import { outlineOf } from '../reading/page-outline'
@@ -32,6 +32,8 @@ export interface WrittenMenu extends Range {
   /** What each is called there. */
   readonly labels: readonly string[]
   readonly look: CommonLook
+  /** White space in front of its line. */
+  readonly lead: string
 }
 
 /**
@@ -60,7 +62,13 @@ export function writtenMenus(source: string, resolve: Resolver): WrittenMenu[] {
     if (list.look.between !== null && !marksThose(list.look, [])) return false
     const look = new CommonLook(tagName, list.attributes, list.look.between !== null)
     look.add(list.look)
-    menus.push({ ...range, ids, labels: entries.map(({ label }) => label), look })
+    menus.push({
+      ...range,
+      ids,
+      labels: entries.map(({ label }) => label),
+      look,
+      lead: leadAt(source, range.start),
+    })
     return false
   })
   return menus
@@ -76,7 +84,7 @@ export function handMadeMenus(written: readonly WrittenMenu[], context: SiteCont
     way,
     expected: flatIds(partCalled(way.name).entries(context, way.attributes, home, false), home.id, false),
   }))
-  return written.flatMap(({ start, end, ids, labels, look }) => {
+  return written.flatMap(({ start, end, ids, labels, look, lead }) => {
     const has = new Set(ids)
     let best: { readonly way: Way; readonly missing: readonly string[] } | null = null
     for (const { way, expected } of made) {
@@ -93,7 +101,7 @@ export function handMadeMenus(written: readonly WrittenMenu[], context: SiteCont
       {
         start,
         end,
-        html: writtenPart(best.way, look),
+        html: writtenPart(best.way, look, lead),
         missing: best.missing.map(pageOf),
         renamed: ids.flatMap((id, at) => {
           const [page, called] = [pageOf(id), labels[at]!]

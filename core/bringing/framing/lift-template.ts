@@ -4,6 +4,8 @@ import {
   escapeText,
   fixedIn,
   indentEdits,
+  leadAt,
+  referencesIn,
   type Range,
   type Reference,
   type TextEdit,
@@ -106,15 +108,22 @@ export function mendsIn(page: ReadPage, range: Range, to: string | null, goals: 
   })
 }
 
+/** How a part is written, what it refers to besides pages of the plan named from the top. */
+function mendedPart(html: string, from: string, goals: Goals): string {
+  const edits = referencesIn(html).flatMap((reference): TextEdit[] => {
+    const { start, end, href } = reference
+    const mended = href.includes('{') ? null : mendedHref(reference, from, null, goals)
+    return mended === null ? [] : [{ start, end, text: writeReference(reference, mended) }]
+  })
+  return applyEdits(html, edits)
+}
+
 /** A stretch of a text after some edits, of which those within it count. */
 export const sliceWith = (text: string, { start, end }: Range, edits: readonly TextEdit[]): string =>
   applyEdits(
     text.slice(start, end),
     edits.map((edit) => ({ ...edit, start: edit.start - start, end: edit.end - start })),
   )
-
-export const leadAt = (text: string, place: number): string =>
-  /^[ \t]*/.exec(text.slice(text.lastIndexOf('\n', place - 1) + 1, place))![0]
 
 /** A text without what all its lines begin with: it is indented again where its slot stands. */
 export function withoutLead(text: string, lead: string): string {
@@ -243,7 +252,10 @@ export function liftTemplate(
     text: isLabel[index] ? '{page}' : `<slot name="${names[index]!}"></slot>`,
   }))
   // A part that is a value of the page's own is written as it was, with the value in its place.
-  for (const { part, ranges } of parts) if (part.html !== '') slots.push({ ...ranges[0]!, text: part.html })
+  const written = parts.flatMap(({ part: { html }, ranges }) =>
+    html === '' ? [] : [{ ...ranges[0]!, text: mendedPart(html, base.path, goals) }],
+  )
+  slots.push(...written)
   const isFree = (edit: Range) => !slots.some((slot) => isWithin(edit, slot))
   const toldOthers = [...said].flatMap(([key, name]) => {
     const range = base.said.get(key)?.range
@@ -280,7 +292,7 @@ export function liftTemplate(
     })),
     written: [
       ...values.flatMap(({ start, end, text }) => (start === end ? [] : [{ start, end, by: text }])),
-      ...parts.flatMap(({ part: { html }, ranges }) => (html === '' ? [] : [{ ...ranges[0]!, by: html }])),
+      ...written.map(({ start, end, text }) => ({ start, end, by: text })),
     ],
   }
   function* heldByPages(): ReturnType<Lifted['held']> {

@@ -1,6 +1,6 @@
 import { buildSite, type BuildSources } from '#core/build'
 import { newPage } from '#core/change'
-import { escapeText, readHtml } from '#core/markup'
+import { escapeText, leadAt, readHtml } from '#core/markup'
 import { mainSlot, type Page, type Site, type Template } from '#core/site'
 import { pageTitle } from '#core/template'
 import { type Group, groupPages } from '../framing/frame'
@@ -14,7 +14,7 @@ import {
   liftPages,
   wholeText,
 } from '../framing/lift-pages'
-import { type Goals, leadAt, withoutLead } from '../framing/lift-template'
+import { type Goals, withoutLead } from '../framing/lift-template'
 import type { ReadPage } from '../reading/read-page'
 import type { Titles } from '../titles'
 import type { Understood } from '../understand'

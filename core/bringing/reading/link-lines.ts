@@ -1,7 +1,7 @@
 import { attributeOf, digestOf, type HtmlElement, type HtmlNode, isElement, type Range } from '#core/markup'
 import { marks } from '#core/template'
 import { ClassesOfEntries } from './entry-classes'
-import type { LinkLook, ListEntry } from './outline'
+import { inNoList, type LinkLook, type ListEntry, notPatterned } from './outline'
 import { childrenOf, rangeOf, textIn } from './page-tree'
 
 /** A stretch of an element that is links to pages, one after the other, with the same between every two of them. */
@@ -14,6 +14,18 @@ export interface LinkLine {
   readonly entries: readonly ListEntry[]
   readonly look: LinkLook
   readonly digest: string
+}
+
+/** What is known where links are read. */
+export interface ReadLinks {
+  /** The page that a link leads to, or null. */
+  readonly pageOf: (link: HtmlElement) => string | null
+  /** The page that they are on. */
+  readonly ownId: string
+  /** The text that they stand in. */
+  readonly source: string
+  /** Of the nth child of their element: equal ones, equal subtrees. */
+  readonly digestOfChild: (child: number) => string | null
 }
 
 /** What can be an entry of a line. */
@@ -36,8 +48,6 @@ interface Stretch {
   /** Before each of them, and after the last. */
   readonly between: string[]
 }
-
-const inNoList = { listClass: null, itemClass: null, ownItemClass: null, aboveItemClass: null }
 
 /** Letters that are taken for what a page is called, where it is no link. */
 const mostOwn = 120
@@ -80,17 +90,10 @@ const isOnlyText = (element: HtmlElement) =>
 
 /**
  * Lines of links among the children of an element. Linear in them.
- * @param pageOf the page that a link leads to, or null
- * @param ownId the page that it is on
- * @param source the text that it stands in
- * @param digestOfChild of its nth child: equal ones, equal subtrees
  */
 export function linkLinesIn(
   element: HtmlNode,
-  pageOf: (link: HtmlElement) => string | null,
-  ownId: string,
-  source: string,
-  digestOfChild: (child: number) => string | null,
+  { pageOf, ownId, source, digestOfChild }: ReadLinks,
 ): LinkLine[] {
   const children = childrenOf(element)
   const stretches: Stretch[] = []
@@ -193,6 +196,7 @@ function longestLine(
       between: usual,
       mark: own ? (own.mark ?? 'a') : null,
       ...inNoList,
+      ...notPatterned,
       linkClass,
       ownClass: own && !own.isBare ? own.class : null,
       aboveClass: aboveClass ?? linkClass,

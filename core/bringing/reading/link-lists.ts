@@ -1,5 +1,5 @@
 import { attributeOf, type HtmlElement, type HtmlNode, isElement, walkHtml } from '#core/markup'
-import type { ListEntry, WrittenNode } from './outline'
+import { type ListEntry, notPatterned, type WrittenNode } from './outline'
 import { ClassesOfEntries } from './entry-classes'
 import { childrenOf, textIn, withoutPlace } from './page-tree'
 
@@ -60,6 +60,7 @@ export function linkListOf(
     entries,
     attributes: element.attrs.map(withoutPlace),
     look: {
+      ...notPatterned,
       between: null,
       mark,
       listClass,

@@ -20,9 +20,25 @@ export interface LinkLook {
   /** Of entries that look otherwise than the others, and are not the page's own: those of the pages above it, perhaps. */
   readonly aboveClass: string | null
   readonly aboveItemClass: string | null
+  /**
+   * How an entry is written that is more than a link, with the values of a pattern: as most are, the page's own, and those that
+   * are otherwise.
+   */
+  readonly pattern: string | null
+  readonly ownPattern: string | null
+  readonly abovePattern: string | null
   /** Which those are. */
   readonly others: readonly string[]
 }
+
+/** What nothing tells of links that stand in no list, and of those whose entries are links and nothing more. */
+export const inNoList = {
+  listClass: null,
+  itemClass: null,
+  ownItemClass: null,
+  aboveItemClass: null,
+} as const
+export const notPatterned = { pattern: null, ownPattern: null, abovePattern: null } as const
 
 /** What few nodes have. */
 interface Seldom {

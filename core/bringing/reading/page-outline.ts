@@ -2,6 +2,7 @@ import { attributeOf, type HtmlElement, type HtmlNode, isElement } from '#core/m
 import type { OldNames } from '../old-names'
 import {
   charsetKey,
+  childrenOf,
   descriptionKey,
   type GoalOf,
   type InOrder,
@@ -18,6 +19,7 @@ import {
   writtenTag,
 } from './page-tree'
 import { type LinkLine, linkLinesIn } from './link-lines'
+import { EntryFacts, linkRunsIn } from './link-runs'
 import { linkListOf } from './link-lists'
 import { Outline, type WrittenNode } from './outline'
 import type { Strings } from './packed'
@@ -37,7 +39,7 @@ export interface PageLink {
 export const framing = /^(html|body|header|nav|main|footer|aside|section|article|div|table|form|center)$/
 
 /** What a table is made of, between it and what its cells hold. */
-const ofTables = /^(thead|tbody|tfoot|tr|td|th)$/
+export const ofTables = /^(thead|tbody|tfoot|tr|td|th)$/
 /** Cells of a table that are looked into: one with more is no layout. */
 const mostCells = 60
 
@@ -85,7 +87,9 @@ interface FromWithin {
 }
 
 /** Upwards: what is in an element is known before it. */
-function readUpwards({ nodes, parents }: InOrder, reading: Reading): FromWithin {
+function readUpwards(inOrder: InOrder, reading: Reading): FromWithin {
+  const { nodes, parents } = inOrder
+  const entries = new EntryFacts(inOrder)
   const digests = new Array<string | null>(nodes.length).fill(null)
   const inside = new Array<string>(nodes.length).fill('')
   const isListable = new Array<boolean>(nodes.length).fill(false)
@@ -95,12 +99,14 @@ function readUpwards({ nodes, parents }: InOrder, reading: Reading): FromWithin 
   /** How many nodes are in each, itself included. */
   const sizes = new Int32Array(nodes.length).fill(1)
   const linkedFrom = new Set<HtmlNode>()
+  /** What stands around a link that is in none of these. */
+  const around = new Set<HtmlNode>()
   const [holding, linking, headed] = [new Set<HtmlNode>(), new Set<HtmlNode>(), new Set<HtmlNode>()]
-  /** Digests of the children of a node. */
-  const childDigests = (of: number) => {
+  /** Where the children of a node are, in order. */
+  const placesIn = (of: number): number[] => {
     const places: number[] = []
     for (let at = of + 1; at < of + sizes[of]!; at += sizes[at]!) places.push(at)
-    return (child: number) => digests[places[child]!] ?? null
+    return places
   }
   for (let at = nodes.length - 1; at >= 0; at--) {
     const node = nodes[at]!
@@ -109,15 +115,21 @@ function readUpwards({ nodes, parents }: InOrder, reading: Reading): FromWithin 
     digests[at] = digest
     if (digest !== null && holder >= 0) inside[holder] = digest + inside[holder]!
     if (holder >= 0) sizes[holder]! += sizes[at]!
+    entries.add(at, holder)
     if (!isElement(node)) continue
-    if (linkedFrom.has(node)) {
-      const found = linkLinesIn(
-        node,
-        (link) => pageOf(link, reading),
-        reading.id,
-        reading.text,
-        childDigests(at),
-      )
+    if (linkedFrom.has(node) || around.has(node)) {
+      const places = placesIn(at)
+      const told = {
+        pageOf: (link: HtmlElement) => pageOf(link, reading),
+        ownId: reading.id,
+        source: reading.text,
+        digestOfChild: (child: number) => digests[places[child]!] ?? null,
+      }
+      const direct = linkedFrom.has(node) ? linkLinesIn(node, told) : []
+      // The entries of a list are told as such.
+      const isOfList = /^([uo]l|menu)$/.test(node.tagName)
+      const found =
+        direct.length > 0 || isOfList ? direct : linkRunsIn(childrenOf(node), places, entries, told)
       if (found.length > 0) lines.set(node, found)
     }
     const { tagName } = node
@@ -129,6 +141,7 @@ function readUpwards({ nodes, parents }: InOrder, reading: Reading): FromWithin 
     if (!isListable[at]) hasOther[holder] = true
     if (holding.has(node) || listing.test(tagName)) holding.add(above)
     if (tagName === 'a') linkedFrom.add(above)
+    else if (linkedFrom.has(node) || around.has(node)) around.add(above)
     if (linking.has(node) || tagName === 'a') linking.add(above)
     if (headed.has(node) || tagName === 'h1') headed.add(above)
     if (isCell(node)) cells[holder]! += 1

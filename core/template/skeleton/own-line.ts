@@ -1,9 +1,5 @@
 import type { Range } from '#core/markup'
 
-/** White space in front of the line that a place stands on. */
-export const leadBefore = (source: string, place: number): string =>
-  /^[ \t]*/.exec(source.slice(source.lastIndexOf('\n', place - 1) + 1, place))![0]
-
 /** An element with its line, where nothing else stands on it. */
 export function lineOf(source: string, { start, end }: Range): Range {
   const lineStart = source.lastIndexOf('\n', start - 1) + 1

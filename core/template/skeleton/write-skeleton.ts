@@ -6,8 +6,9 @@ import {
   indentUnit,
   readHtml,
   type TextEdit,
+  leadAt,
 } from '#core/markup'
-import { leadBefore, lineOf } from './own-line'
+import { lineOf } from './own-line'
 import { type HeadElement, type HeadPart, headOrder, readSkeleton, type ScriptUse } from './read-skeleton'
 
 /** One thing that a skeleton is to say otherwise; null takes it out. */
@@ -116,7 +117,7 @@ function keptAsWritten(source: string, change: HeadChange, own: readonly HeadEle
 }
 
 function replaced(source: string, first: HeadElement, lines: readonly string[]): TextEdit {
-  const lead = leadBefore(source, first.start)
+  const lead = leadAt(source, first.start)
   return { start: first.start, end: first.end, text: lines.join(`\n${lead}`) }
 }
 
@@ -127,15 +128,15 @@ function inserted(source: string, part: HeadPart, lines: readonly string[]): Tex
   const last = elements.filter((one) => before.includes(one.part)).pop()
   const following = elements.find((one) => !before.includes(one.part))
   if (last) {
-    const lead = leadBefore(source, last.start)
+    const lead = leadAt(source, last.start)
     return { start: last.end, end: last.end, text: lines.map((line) => `\n${lead}${line}`).join('') }
   }
   const unit = indentUnit(source, readHtml(source, true).fixed)
   const lead = following
-    ? leadBefore(source, following.start)
+    ? leadAt(source, following.start)
     : headStart === 0
       ? ''
-      : leadBefore(source, headStart) + unit
+      : leadAt(source, headStart) + unit
   const text = lines.map((line) => `\n${lead}${line}`).join('')
   return { start: headStart, end: headStart, text: headStart === 0 ? text.trimStart() + '\n' : text }
 }

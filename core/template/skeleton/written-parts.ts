@@ -11,6 +11,7 @@ import {
   readHtml,
   type TextEdit,
   walkHtml,
+  leadAt,
 } from '#core/markup'
 import { mainSlot } from '#core/site'
 import { compileTemplate } from '../compile'
@@ -18,7 +19,7 @@ import { givesOutWhole } from '../gives-whole'
 import { type Attributes, type GeneratedPart, parts } from '../parts'
 import { patternPart } from '../pattern'
 import { inLanguage } from '../wording/in-language'
-import { leadBefore, lineOf } from './own-line'
+import { lineOf } from './own-line'
 
 /** A generated part as a template's source has it. */
 export interface WrittenPart extends Range {
@@ -166,7 +167,7 @@ function putAt(source: string, [where, beside]: Place, html: string): TextEdit |
   const element = beside && /^(before|after)$/.test(where) ? outOfParagraph(beside) : beside
   const location = element?.sourceCodeLocation
   if (!location?.startTag || !location.endTag) return null
-  const lead = leadBefore(source, location.startOffset)
+  const lead = leadAt(source, location.startOffset)
   const at = (start: number, text: string): TextEdit => ({ start, end: start, text })
   if (where === 'before') return at(location.startOffset, `${html}\n${lead}`)
   if (where === 'after') return at(location.endOffset, `\n${lead}${html}`)
@@ -175,7 +176,7 @@ function putAt(source: string, [where, beside]: Place, html: string): TextEdit |
   const firstAt = first && 'sourceCodeLocation' in first ? first.sourceCodeLocation!.startOffset : null
   const unit = indentUnit(source, readHtml(source, true).fixed)
   const isOnOwnLine = firstAt !== null && source.slice(from, firstAt).includes('\n')
-  const inner = isOnOwnLine ? leadBefore(source, firstAt) : lead + unit
+  const inner = isOnOwnLine ? leadAt(source, firstAt) : lead + unit
   const inside = source.slice(from, to)
   if (where === 'first') return at(from, `\n${inner}${html}${inside.includes('\n') ? '' : `\n${lead}`}`)
   const end = from + inside.trimEnd().length
