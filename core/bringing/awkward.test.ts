@@ -129,6 +129,43 @@ describe('old and awkward pages', () => {
     expect(labels).not.toContain('Written by a program')
   })
 
+  test('whose tags cross one another keep their words, each its own', () => {
+    const pieces = fc.constantFrom('W', 'W', 'same', '<a id="q"/>', '<a href="p1.html">', '</a>', '<b>', '</b>', '<font color="red">', '</font>', '<div>', '<div id="m">', '</div>', '<h2>', '</h2>', '<table><tr><td>', '</table>', '<td>', '<tr>', '<p>', '<ul>', '<li>', '</ul>', '<nobr>', '<form>', '</form>', '<body class="x">', '</body>', '<i>', '<main>', '</main>', '<script>"W"</script>', '&eacute;') // prettier-ignore
+    const wordsIn = (html: string) => html.match(/W\d+of\d+/g) ?? []
+    fc.assert(
+      fc.property(fc.array(pieces, { minLength: 3, maxLength: 25 }), (body) => {
+        // The last one is in another folder, and forgot to end what is bold.
+        const files = Object.fromEntries(
+          ['p0.html', 'p1.html', 'p2.html', 'sub/p3.html'].map((path, page) => {
+            const own = body.map((one, at) =>
+              page === 3 && one === '</b>' ? '' : one.replace('W', `W${at}of${page}`),
+            )
+            return [path, `<html><head><title>T</title></head><body>${own.join('')}</body></html>\n`]
+          }),
+        )
+        const store = new TextStore()
+        const built = buildAll(bring(files, store).site, store)
+        for (const [path, html] of Object.entries(files))
+          expect(wordsIn(built.get(path)!)).toEqual(wordsIn(html))
+      }),
+      { numRuns: 400 },
+    )
+  })
+
+  test('one of which crosses its tags keeps itself whole, and the others have their template', () => {
+    const page = (name: string, heading = `<h2><a id="x"></a>What ${name} is</h2>`) =>
+      `<html><head><title>${name}</title></head><body><div class="top">Gannet Row</div><div class="part">\n${heading}\n</div><div class="text"><p>${name} of old</p><p>${name} of today</p></div><div class="foot">The keeper</div></body></html>\n`
+    const names = ['Tides', 'Boats', 'Birds', 'Lens']
+    const files = {
+      ...Object.fromEntries(names.map((name) => [`${name}.html`, page(name)])),
+      'Odd.html': page('Odd', '<h2><a id="x"/>What Odd is</h2>'),
+    }
+    const store = new TextStore()
+    const understood = bring(files, store)
+    expect(understood.templates[0]!.pageIds.length).toBeGreaterThanOrEqual(4)
+    expect(Object.values(outcomes(understood, store))).not.toContain('otherwise')
+  })
+
   test('of any kind end in a site that is whole, and that can be made', () => {
     const pieces = fc.constantFrom('<p>', '</p>', '<div id="a">', '</div>', '<ul>', '<li>', '<a href="b.html">', '<a href="/">', 'x', '\n', '<title>T - S</title>', '</body>', '<html>', '<head>', '<table><tr><td>', '<h1>Q</h1>', '<!-- c -->', '<script>if (a<b) {page}</script>', '<meta name=description content="d">', '<a href="sub/">') // prettier-ignore
     const text = fc.array(pieces, { maxLength: 14 }).map((list) => list.join(''))

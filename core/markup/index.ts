@@ -15,7 +15,7 @@ export { findStyleFaults, readStyle, type StyleFacts, type StyleFault } from './
 export { digestOf } from './digest'
 export { applyEdits, type TextEdit } from './edits'
 export { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from './escape'
-export { referencesIn } from './html-references'
+export { referencesIn, seenOnce } from './html-references'
 export {
   attributeOf,
   attributePlace,

@@ -171,6 +171,8 @@ describe('a part whose author says how entries are written', () => {
       '<template part="site-menu"><template part="site-menu"><i>{entry.label}</i></template></template>',
       '<template part="site-menu"><site-menu></site-menu><slot></slot></template>',
       '<template part="slot"><slot></slot></template>',
+      '<template part="site-menu"><template which="own">never ended</template>',
+      '<ul><template part="site-menu"><li>{entry.label}<template which="own"><li>own</template></template></ul>',
       '<template part>x</template>',
     ])
       expect(typeof rendered(source, 'Tides')).toBe('string')

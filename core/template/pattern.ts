@@ -43,12 +43,20 @@ const contentOf = (element: HtmlElement): readonly HtmlNode[] =>
     ? (element as HtmlElement & { content: { childNodes: HtmlNode[] } }).content.childNodes
     : []
 
-/** Elements in a pattern that say how some entries are written. */
-export const whichIn = (element: HtmlElement): HtmlElement[] =>
-  contentOf(element).filter(
-    (node): node is HtmlElement =>
-      isElement(node) && node.tagName === 'template' && attributeOf(node, 'which') !== undefined,
-  )
+/**
+ * Elements in a pattern that say how some entries are written, in their order: after an element whose end tag was left out
+ * they stand in that (HTML §13.1.2.4).
+ */
+export function whichIn(element: HtmlElement): HtmlElement[] {
+  const found: HtmlElement[] = []
+  const stack = [...contentOf(element)].reverse()
+  for (let node = stack.pop(); node; node = stack.pop()) {
+    if (!isElement(node)) continue
+    if (node.tagName !== 'template') for (const child of [...node.childNodes].reverse()) stack.push(child)
+    else if (attributeOf(node, 'which') !== undefined && insideRange(node)) found.push(node)
+  }
+  return found
+}
 
 /** Reads a pattern; of several that say the same the last one holds. */
 export function patternRanges(source: string, element: HtmlElement): PatternRanges {
@@ -62,9 +70,8 @@ export function patternRanges(source: string, element: HtmlElement): PatternRang
     if (range.end > range.start) each.push(range)
   }
   for (const one of whichIn(element)) {
-    const where = one.sourceCodeLocation
-    const within = insideRange(one)
-    if (!where || !within) continue
+    const where = one.sourceCodeLocation!
+    const within = insideRange(one)!
     addUpTo(where.startOffset)
     at = where.endOffset
     const which = attributeOf(one, 'which')!

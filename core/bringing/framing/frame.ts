@@ -5,41 +5,14 @@ import { framing, ofTables } from '../reading/page-outline'
 import { folderOf } from '../brought'
 import { charsetKey, descriptionKey } from '../reading/page-tree'
 import { byFrame, isAround, isFixed } from './by-frame'
+import type { Gap, Group, PlacedPart } from './group'
 import { layoutCells } from './layout'
-import { type Edges, type FrameMark, marksOn, type Sides } from './frame-marks'
+import { type FrameMark, marksOn, type Sides } from './frame-marks'
 import { type ReadPage, referencesWithin } from '../reading/read-page'
 import { matchingKeys } from './matching-keys'
-import { type OwnAttribute, ownAttributes, ownOf } from './own-attributes'
-import { type SaidValue, saidValues } from './said-values'
-
-/** A stretch in which the pages of a group differ, or that their author made each page's own. */
-export interface Gap {
-  /** What holds it, for naming a slot. */
-  readonly holder: string
-  /** Whether it is in what the page says is its main part (HTML §4.4.16). */
-  readonly isMain: boolean
-  /** Where it stands in each page, in the order of the pages. */
-  readonly ranges: readonly Range[]
-  /** Where its edges can be moved to. */
-  readonly edges: Edges
-}
-
-/** A generated part that stands in the place of an element; null in pages that do not have it. */
-export interface PlacedPart {
-  readonly part: FoundPart
-  readonly ranges: readonly (Range | null)[]
-}
-
-/** Pages that are alike but for some stretches; the first of them is the model. */
-export interface Group {
-  readonly pages: readonly ReadPage[]
-  readonly gaps: readonly Gap[]
-  readonly parts: readonly PlacedPart[]
-  /** What each says of itself by a value of its own. */
-  readonly said: ReadonlyMap<string, SaidValue>
-  /** Attributes of its frame that each has of its own. */
-  readonly own: readonly OwnAttribute[]
-}
+import { ownAttributes, ownOf } from './own-attributes'
+import { saidValues } from './said-values'
+import { unsoundIn } from './sound'
 
 /** A stretch without the white space at its ends. */
 function trimmed(text: string, { start, end }: Range): Range {
@@ -310,22 +283,6 @@ function unwrapped(nodes: readonly OutlineNode[]): OutlineNode[] {
 }
 
 /**
- * Whether stretches stand one after the other in each page: tags that cross one another part nothing. Nor is anything of a page
- * shared where all of it is each page's own.
- */
-function isSound({ pages, gaps, parts }: Group): boolean {
-  const html = pages[0]!.tops.get('html')?.start
-  if (html !== undefined && gaps.some(({ ranges: [first] }) => first!.start <= html && html < first!.end))
-    return false
-  return pages.every((_, index) => {
-    const ranges = [...gaps, ...parts]
-      .flatMap((one) => one.ranges[index] ?? [])
-      .sort((a, b) => a.start - b.start || a.end - b.end)
-    return ranges.every(({ start, end }, at) => end >= start && (at === 0 || start >= ranges[at - 1]!.end))
-  })
-}
-
-/**
  * Pages that share a frame, the largest group first; a page that shares none is a group by itself.
  * @param partsOf elements of some pages that generated parts can stand for
  * @param nameOf what `{page}` stands for
@@ -350,12 +307,34 @@ export function groupPages(
     const ordered = [model, ...members.filter((one) => one !== model)]
     // Edges that cannot be where they were moved to are where they were found.
     for (const moved of marks.length > 0 ? [marks, []] : [[]]) {
-      const group = alignGroup(ordered, usable, nameOf, moved)
-      if (isSound(group)) return [group]
+      const found = soundGroup(ordered, (some) => alignGroup(some, usable, nameOf, moved))
+      if (found) return [found.group, ...found.others.map(alone)]
     }
     return members.map(alone)
   })
   return groups.sort((a, b) => b.pages.length - a.pages.length)
+}
+
+/** How often a group is tried once more, without those that do not fit. */
+const mostTries = 4
+
+/** A group of those pages that come out of a frame as they are, and the others; null where there are none. */
+function soundGroup(
+  ordered: readonly ReadPage[],
+  align: (pages: readonly ReadPage[]) => Group,
+): { readonly group: Group; readonly others: readonly ReadPage[] } | null {
+  let left = ordered
+  const others: ReadPage[] = []
+  for (let tries = 0; tries < mostTries && left.length > 1; tries++) {
+    const group = align(left)
+    const odd = unsoundIn(group)
+    if (odd?.size === 0) return { group, others }
+    // Where the first is the odd one, all others are.
+    const out = odd ?? new Set([left[0]!])
+    others.push(...out)
+    left = left.filter((one) => !out.has(one))
+  }
+  return null
 }
 
 /** How many of some parts a page has. */

@@ -2,7 +2,7 @@ import { applyEdits, type FileSyntax, type Range, referencesOfFile, writeReferen
 import { withoutSteps, writtenFromPage } from '#core/links'
 import { type Hash, mainSlot, type Template } from '#core/site'
 import { compileTemplate, translationValues, valueNames } from '#core/template'
-import type { Group } from './frame'
+import type { Group } from './group'
 import {
   charsetEdits,
   type Goals,

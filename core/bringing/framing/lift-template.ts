@@ -14,7 +14,7 @@ import {
 import { isStanding, leadsAbove, readOwnAddress, relativeReference, splitReference } from '#core/links'
 import { mainSlot } from '#core/site'
 import type { Names } from '#core/naming'
-import type { Group } from './frame'
+import type { Group } from './group'
 import type { Edges } from './frame-marks'
 import { folderOf } from '../brought'
 import { fromTop, type OldNames, onHost } from '../old-names'

@@ -102,6 +102,22 @@ describe('menus whose entries are more than links', () => {
     expect(others).toEqual([])
   })
 
+  test('in lists whose entries are more than links, and whose end tags were left out', () => {
+    const files = pagesWith(
+      (own) =>
+        `<ul class="menu">\n${entries(
+          own,
+          (label, href) => `<li>&raquo; <a href="${href}" title="Go on">${label}</a>`,
+          (label) => `<li>&raquo; <b>${label}</b>`,
+        ).join('\n')}\n</ul>`,
+    )
+    const { source, others } = broughtIn(files)
+    expect(source).toContain(
+      '<ul class="menu">\n<template part="site-menu" levels="1" own="mark" home="first">\n  <li>&raquo; <a href="{entry.address}" title="Go on">{entry.label}</a>\n  <template which="own"><li>&raquo; <b>{entry.label}</b></template>\n</template>\n</ul>',
+    )
+    expect(others).toEqual([])
+  })
+
   test('where the page’s own is left out', () => {
     const files = pagesWith(
       (own) =>

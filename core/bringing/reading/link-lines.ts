@@ -24,6 +24,8 @@ export interface ReadLinks {
   readonly ownId: string
   /** The text that they stand in. */
   readonly source: string
+  /** Elements that stand nowhere in it. */
+  readonly again: ReadonlySet<HtmlNode>
   /** Of the nth child of their element: equal ones, equal subtrees. */
   readonly digestOfChild: (child: number) => string | null
 }
@@ -93,7 +95,7 @@ const isOnlyText = (element: HtmlElement) =>
  */
 export function linkLinesIn(
   element: HtmlNode,
-  { pageOf, ownId, source, digestOfChild }: ReadLinks,
+  { pageOf, ownId, source, again, digestOfChild }: ReadLinks,
 ): LinkLine[] {
   const children = childrenOf(element)
   const stretches: Stretch[] = []
@@ -129,7 +131,7 @@ export function linkLinesIn(
     part(rest.slice(label.length))
   }
   for (const [child, node] of children.entries()) {
-    const range = rangeOf(node)
+    const range = again.has(node) ? null : rangeOf(node)
     if (!range) end()
     else if (node.nodeName === '#text' && 'value' in node) addText(node.value, range, child)
     else if (!isElement(node)) end()

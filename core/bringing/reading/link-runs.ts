@@ -13,11 +13,12 @@ import {
 } from '#core/markup'
 import { ClassesOfEntries } from './entry-classes'
 import type { LinkLine, ReadLinks } from './link-lines'
-import { inNoList, type ListEntry } from './outline'
+import { inNoList, type LinkLook, type ListEntry } from './outline'
 import { type InOrder, rangeOf, shownText } from './page-tree'
 
 /** What an entry around a link can be made of, in tables and out of them. */
-const around = /^(td|th|tr|tbody|div|span|p|b|strong|i|em|u|font|small|big|center|nobr|a|br|wbr|dd|dt|img)$/
+const around =
+  /^(td|th|tr|tbody|div|span|p|b|strong|i|em|u|font|small|big|center|nobr|a|br|wbr|dd|dt|li|img)$/
 /** Letters of one entry in its source. */
 const longestEntry = 2_000
 /** Letters that are taken for what a page is called, where it is no link. */
@@ -30,14 +31,16 @@ type Few = 0 | 1 | 2
 /** What is known of each node from those in it. Linear: each is asked once, after what it holds. */
 export class EntryFacts {
   readonly #nodes: readonly HtmlNode[]
+  readonly #again: ReadonlySet<HtmlNode>
   readonly #links: Uint8Array
   readonly #linkAt: Int32Array
   readonly #words: Uint8Array
   readonly #wordsAt: Int32Array
   readonly #isOdd: Uint8Array
 
-  constructor({ nodes }: Pick<InOrder, 'nodes'>) {
+  constructor({ nodes, again }: Pick<InOrder, 'nodes' | 'again'>) {
     this.#nodes = nodes
+    this.#again = again
     this.#links = new Uint8Array(nodes.length)
     this.#linkAt = new Int32Array(nodes.length)
     this.#words = new Uint8Array(nodes.length)
@@ -50,7 +53,7 @@ export class EntryFacts {
     const node = this.#nodes[at]!
     if (node.nodeName === '#text' && 'value' in node) {
       if (letter.test(node.value)) [this.#words[at], this.#wordsAt[at]] = [1, at]
-    } else if (!isElement(node)) this.#isOdd[at] = 1
+    } else if (!isElement(node) || this.#again.has(node)) this.#isOdd[at] = 1
     else {
       const isLink = node.tagName === 'a' && attributeOf(node, 'href') !== undefined
       if (isLink && this.#links[at] === 0) [this.#links[at], this.#linkAt[at]] = [1, at]
@@ -100,6 +103,20 @@ interface Item {
   readonly isOwn: boolean
   readonly isLink: boolean
 }
+
+/** Without the white space at its end, which an element whose end tag was left out goes on with. */
+function withoutEnd(source: string, range: Range | null): Range | null {
+  if (range === null || !/\s/.test(source[range.end - 1] ?? '')) return range
+  return { start: range.start, end: range.start + source.slice(range.start, range.end).trimEnd().length }
+}
+
+const plainLink = /^<li(?: class="[^"]*")?>\s*<a(?:\s(?:class|href|rel|hreflang|lang|dir|aria-current)="[^"]*")*>\s*\{entry\.label\}\s*<\/a>\s*(?:<\/li>)?$/i // prettier-ignore
+const plainWords = /^<li(?: class="[^"]*")?>\s*(?:\{entry\.label\}|<(a|b|strong|em|i|u|span)(?:\s(?:class|aria-current)="[^"]*")*>\s*\{entry\.label\}\s*<\/\1>)\s*(?:<\/li>)?$/i // prettier-ignore
+
+/** Whether entries are written as a list of links is that nothing is said of but classes. */
+export const isPlainList = ({ pattern, ownPattern, abovePattern }: LinkLook): boolean =>
+  [pattern, abovePattern].every((one) => one === null || plainLink.test(one)) &&
+  (ownPattern === null || plainLink.test(ownPattern) || plainWords.test(ownPattern))
 
 const collapsed = (text: string): string => text.replace(/[ \t\n\f\r]+/g, ' ')
 
@@ -151,7 +168,7 @@ export function linkRunsIn(
   }
   for (const [child, node] of children.entries()) {
     const place = places[child]!
-    const range = rangeOf(node)
+    const range = withoutEnd(source, rangeOf(node))
     if (range === null) end()
     else if (isElement(node) && !/^(a|br|wbr)$/.test(node.tagName) && !facts.isBlank(place)) {
       const found = facts.wordsOf(place)

@@ -19,7 +19,7 @@ import {
   writtenTag,
 } from './page-tree'
 import { type LinkLine, linkLinesIn } from './link-lines'
-import { EntryFacts, linkRunsIn } from './link-runs'
+import { EntryFacts, isPlainList, linkRunsIn } from './link-runs'
 import { linkListOf } from './link-lists'
 import { Outline, type WrittenNode } from './outline'
 import type { Strings } from './packed'
@@ -88,7 +88,7 @@ interface FromWithin {
 
 /** Upwards: what is in an element is known before it. */
 function readUpwards(inOrder: InOrder, reading: Reading): FromWithin {
-  const { nodes, parents } = inOrder
+  const { nodes, parents, again } = inOrder
   const entries = new EntryFacts(inOrder)
   const digests = new Array<string | null>(nodes.length).fill(null)
   const inside = new Array<string>(nodes.length).fill('')
@@ -123,13 +123,14 @@ function readUpwards(inOrder: InOrder, reading: Reading): FromWithin {
         pageOf: (link: HtmlElement) => pageOf(link, reading),
         ownId: reading.id,
         source: reading.text,
+        again,
         digestOfChild: (child: number) => digests[places[child]!] ?? null,
       }
       const direct = linkedFrom.has(node) ? linkLinesIn(node, told) : []
-      // The entries of a list are told as such.
-      const isOfList = /^([uo]l|menu)$/.test(node.tagName)
-      const found =
-        direct.length > 0 || isOfList ? direct : linkRunsIn(childrenOf(node), places, entries, told)
+      const runs = direct.length > 0 ? [] : linkRunsIn(childrenOf(node), places, entries, told)
+      // The entries of a list are told as such, where they are what those of a part without a word are.
+      const isList = /^([uo]l|menu)$/.test(node.tagName)
+      const found = direct.length > 0 ? direct : isList ? runs.filter(({ look }) => !isPlainList(look)) : runs
       if (found.length > 0) lines.set(node, found)
     }
     const { tagName } = node
@@ -274,7 +275,7 @@ export function outlineOf(
 ): { readonly outline: Outline; readonly links: readonly PageLink[] } {
   const { goalOf, strings } = reading
   const inOrder = inOrderOf(root)
-  const { nodes, parents } = inOrder
+  const { nodes, parents, again } = inOrder
   const within = readUpwards(inOrder, reading)
   const { links, lists, laidOut } = readDownwards(inOrder, reading, within)
 
@@ -317,20 +318,21 @@ export function outlineOf(
       continue
     }
     const element = isElement(node) ? node : null
+    const stands = !again.has(node)
     const value = (name: string) => element && attributeOf(element, name)
     places[at] =
       kept.push({
         parent: places[holder]!,
         tagName: element && element.tagName,
-        tag: element && isOfFrame(element) ? writtenTag(element, reading.text, goalOf) : null,
+        tag: element && stands && isOfFrame(element) ? writtenTag(element, reading.text, goalOf) : null,
         key: element && tagKey(element),
         digest,
-        range: rangeOf(node),
-        inside: element && insideOf(element),
+        range: stands ? rangeOf(node) : null,
+        inside: element && stands ? insideOf(element) : null,
         name: (value('id') ?? value('class') ?? '') || null,
         // One around others is no label, and each of them would be read as often as it is deep.
         says: element?.tagName === 'h1' && !within.headed.has(node) ? textIn(node) : null,
-        list: lists.get(node) ?? null,
+        list: (stands && lists.get(node)) || null,
       }) - 1
   }
   return { outline: new Outline(kept, strings), links }

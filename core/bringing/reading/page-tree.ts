@@ -9,6 +9,7 @@ import {
   isElement,
   isLikePath,
   type Range,
+  seenOnce,
   walkHtml,
 } from '#core/markup'
 
@@ -20,6 +21,8 @@ export interface InOrder {
   readonly nodes: readonly HtmlNode[]
   /** Which of them each stands in; -1 for the first. */
   readonly parents: readonly number[]
+  /** Elements that the parser made again: what they are written as stands elsewhere (`seenOnce`). */
+  readonly again: ReadonlySet<HtmlNode>
 }
 
 export function inOrderOf(root: HtmlNode): InOrder {
@@ -27,9 +30,12 @@ export function inOrderOf(root: HtmlNode): InOrder {
   const parents: number[] = []
   const stack: HtmlNode[] = [root]
   const within: number[] = [-1]
+  const again = new Set<HtmlNode>()
+  const isSeen = seenOnce()
   while (stack.length > 0) {
     const node = stack.pop()!
     const at = nodes.push(node) - 1
+    if (isElement(node) && isSeen(node)) again.add(node)
     parents.push(within.pop()!)
     const children = childrenOf(node)
     for (let last = children.length - 1; last >= 0; last--) {
@@ -37,7 +43,7 @@ export function inOrderOf(root: HtmlNode): InOrder {
       within.push(at)
     }
   }
-  return { nodes, parents }
+  return { nodes, parents, again }
 }
 
 /** An attribute, wherever it stands. */
