@@ -9,6 +9,7 @@ import {
   partKinds,
   removePart,
   setPartAttributes,
+  writeEntries,
   type WrittenPart,
   writtenParts,
 } from '#core/template'
@@ -44,6 +45,15 @@ export function PartsSentence({ written, onLead }: { written: WrittenText; onLea
             part={part}
             isOneOf={names.filter((name) => name === names[nth]).length > 1}
             onSet={write && ((values) => write(setPartAttributes(text, nth, values)))}
+            onWriteOut={
+              part.isPattern
+                ? null
+                : write &&
+                  (() => {
+                    write(writeEntries(text, nth))
+                    onLead(part.line)
+                  })
+            }
             onRemove={write && (() => write(removePart(text, nth)))}
             onLead={() => onLead(part.line)}
           />
@@ -59,6 +69,7 @@ function PartPick({
   part,
   isOneOf,
   onSet,
+  onWriteOut,
   onRemove,
   onLead,
 }: {
@@ -66,6 +77,8 @@ function PartPick({
   /** Whether there are several like it, which are told apart by what they are called. */
   isOneOf: boolean
   onSet: ((values: AttributeValues) => void) | null
+  /** Puts how its entries are written into the source. */
+  onWriteOut: (() => void) | null
   onRemove: (() => void) | null
   onLead: () => void
 }) {
@@ -98,6 +111,11 @@ function PartPick({
             <Popover.Close className="link text-sm" onClick={onLead}>
               Show it in the source
             </Popover.Close>
+            {onWriteOut && (
+              <Popover.Close className="link text-sm" onClick={onWriteOut}>
+                Write its entries myself
+              </Popover.Close>
+            )}
             {onRemove && (
               <Popover.Close className="link text-sm" onClick={onRemove}>
                 Take it out

@@ -1,5 +1,4 @@
 import {
-  attributePlace,
   attributeValueRange,
   commonLead,
   Lines,
@@ -7,6 +6,7 @@ import {
   type HtmlNode,
   indentEdits,
   indentUnit,
+  leadAt,
   parseHtml,
   type Range,
   readHtml,
@@ -18,6 +18,7 @@ import type { CompiledTemplate, Content, Part, Pattern, Placement, PlacedSlot, V
 import { planReference } from './output-reference'
 import { type GeneratedPart, parts } from './parts'
 import {
+  insideRange,
   type PatternRanges,
   patternPart,
   patternRanges,
@@ -26,7 +27,7 @@ import {
   whichEntries,
   whichIn,
 } from './pattern'
-import { type Unknown, unknownAttributes, unknownInPattern } from './unknown'
+import { attributeStart, type Unknown, unknownAttributes, unknownInPattern } from './unknown'
 import {
   entryValues,
   expression,
@@ -139,9 +140,9 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     return names
   }
   /** What stands in a slot for pages that have nothing stands where the slot does, without its tags. */
-  const movedOut = (range: Range, indent: string): Hole[] => {
-    const lines = { start: source.lastIndexOf('\n', range.start - 1) + 1, end: range.end }
-    const common = commonLead(source, lines, fixed)
+  const commonIn = (range: Range): string =>
+    commonLead(source, { start: source.lastIndexOf('\n', range.start - 1) + 1, end: range.end }, fixed)
+  const movedOut = (range: Range, indent: string, common = commonIn(range)): Hole[] => {
     return indentEdits(
       source,
       range,
@@ -266,14 +267,25 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
         if (named !== null) {
           patternEnd = Math.max(patternEnd, end)
           const ranges = patternRanges(source, node)
-          for (const range of [...ranges.each, ...whichEntries.flatMap((one) => ranges[one] ?? [])])
-            holes.push(...movedOut(range, placement.indent))
+          const { at, each, before, after } = ranges
+          const inner = insideRange(node)
+          const common = inner ? commonIn(trimmedIn(source, inner.start, inner.end)) : ''
+          // What stands around entries is as deep in as the part; they are deeper by as much as in the source.
+          const around = before.length + after.length > 0
+          const own = leadAt(source, at)
+          const deep = placement.indent + (around && own.startsWith(common) ? own.slice(common.length) : '')
+          for (const range of [...before, ...after]) holes.push(...movedOut(range, placement.indent, common))
+          for (const range of [
+            ...each,
+            ...whichEntries.flatMap((one) => (one === 'each' ? [] : (ranges[one] ?? []))),
+          ])
+            holes.push(...movedOut(range, deep))
           for (const one of whichIn(node)) {
             const { startOffset, endOffset } = one.sourceCodeLocation!
             // What stands for some entries alone is no piece of what stands for the others.
             holes.push({ start: startOffset, end: endOffset, make: () => ({ kind: 'text', text: '' }) })
           }
-          patterns.push(() => (part.pattern = patternOf(ranges, source.slice(start, end))))
+          patterns.push(() => (part.pattern = patternOf(ranges, deep, source.slice(start, end))))
         }
         within.listsLanguages ||= generatedPart.listsLanguages ?? false
         generated.push(part)
@@ -334,17 +346,22 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     text(end)
     return parts
   }
-  const patternOf = (ranges: PatternRanges, text: string): Pattern => {
-    const other = (which: WhichEntries) => {
+  const partsIn = (ranges: readonly Range[]) => ranges.flatMap(({ start, end }) => partsOf(start, end))
+  const patternOf = (ranges: PatternRanges, indent: string, text: string): Pattern => {
+    const deepIn = (space: string) => (space.includes('\n') ? `\n${indent}` : space)
+    const other = (which: Exclude<WhichEntries, 'each'>) => {
       const range = ranges[which]
       return range ? partsOf(range.start, range.end) : null
     }
     return {
-      each: ranges.each.flatMap(({ start, end }) => partsOf(start, end)),
+      each: partsIn(ranges.each),
       own: other('own'),
       above: other('above'),
       between: other('between'),
-      joint: ranges.lead,
+      before: partsIn(ranges.before),
+      after: partsIn(ranges.after),
+      first: deepIn(ranges.first),
+      joint: deepIn(ranges.lead),
       source: text,
       describes: /\{entry\.(?:description|title)\}/.test(text),
     }
@@ -376,10 +393,4 @@ function rangesHold(inner: readonly Range[]): (outer: Range) => boolean {
     }
     return low < sorted.length && sorted[low]!.end <= end
   }
-}
-
-/** Where the value of an attribute begins. */
-function attributeStart(source: string, element: HtmlElement, name: string): number {
-  const place = attributePlace(element, name)
-  return (place && attributeValueRange(source, place)?.start) ?? element.sourceCodeLocation!.startOffset
 }

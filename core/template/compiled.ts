@@ -56,7 +56,11 @@ export interface Pattern {
   readonly own: readonly Part[] | null
   readonly above: readonly Part[] | null
   readonly between: readonly Part[] | null
-  /** White space between what stands for them; where it has a line break, each begins a line. */
+  /** What stands around them all, where there are any. */
+  readonly before: readonly Part[]
+  readonly after: readonly Part[]
+  /** White space in front of the first of them, and of the others. */
+  readonly first: string
   readonly joint: string
   /** What it is made of: equal ones write the same. */
   readonly source: string

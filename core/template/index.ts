@@ -45,6 +45,7 @@ export {
   type WrittenPart,
   writtenParts,
 } from './skeleton/written-parts'
+export { writeEntries } from './skeleton/written-entries'
 export { mostPageBytes, mostSiteBytes, weightBound, weightRefusal } from './weight'
 export { hasSlot, templateOfDesign } from './from-trial'
 export { inLanguage, type OtherWord, wordsInOther } from './wording/in-language'

@@ -85,6 +85,49 @@ describe('a part whose author says how entries are written', () => {
     expect(html).not.toContain('Hidden')
   })
 
+  test('has what its author says around all of them, and nothing where there are none', () => {
+    const source = [
+      '<div>',
+      '  <template part="page-children">',
+      '    <nav>',
+      '      <ol>',
+      '        <template which="each">',
+      '          <li>',
+      '            <a href="{entry.address}">{entry.label}</a>',
+      '          </li>',
+      '        </template>',
+      '        <template which="between"><li>or</li></template>',
+      '      </ol>',
+      '    </nav>',
+      '  </template>',
+      '</div>',
+    ].join('\n')
+    expect(rendered(source, 'Home')).toBe('<div>\n</div>\n')
+    const entry = (path: string, label: string) =>
+      `      <li>\n        <a href="${path}.html">${label}</a>\n      </li>`
+    expect(rendered(source, 'Visit')).toBe(
+      [
+        '<div>',
+        '  <nav>',
+        '    <ol>',
+        [
+          entry('tides', 'Tides'),
+          entry('ferry-and-pier', 'Ferry &amp; &lt;pier&gt;'),
+          entry('map', 'Map'),
+        ].join('\n      <li>or</li>\n'),
+        '    </ol>',
+        '  </nav>',
+        '</div>',
+        '',
+      ].join('\n'),
+    )
+    const inLine =
+      '<p>Below: <template part="page-children">[<template which="own">x</template><template which="each"> <b>{entry.label}</b></template>]</template></p>'
+    expect(rendered(inLine, 'Visit')).toBe(
+      '<p>Below: [<b>Tides</b> <b>Ferry &amp; &lt;pier&gt;</b> <b>Map</b>]</p>\n',
+    )
+  })
+
   test('leaves the page itself out where it is told to', () => {
     const html = rendered('<template part="site-menu" of="section" own="omit"><i>{entry.label}</i></template>', 'Map')
     expect(html).toBe('<i>Tides</i><i>Ferry &amp; &lt;pier&gt;</i>\n')
@@ -174,6 +217,8 @@ describe('a part whose author says how entries are written', () => {
       '<template part="site-menu"><template which="own">never ended</template>',
       '<ul><template part="site-menu"><li>{entry.label}<template which="own"><li>own</template></template></ul>',
       '<template part>x</template>',
+      '<template part="site-menu"><template which="each"></template></template>',
+      '<template part="site-menu">a<template which="own">b</template>c<template which="each">d</template>e<template which="each">f</template>g</template>',
     ])
       expect(typeof rendered(source, 'Tides')).toBe('string')
   })

@@ -7,18 +7,28 @@ import { attributeOf, type HtmlElement, type HtmlNode, isElement, type Range } f
 export const patternPart = (element: HtmlElement): string | null =>
   element.tagName === 'template' ? (attributeOf(element, 'part') ?? null) : null
 
-/** Entries that can be written otherwise than the others, and what stands between every two. */
-export const whichEntries = ['own', 'above', 'between'] as const
+/**
+ * What can be said by itself: how any entry is written, the page's own, one of a page above it, and what stands between
+ * every two. With `each`, all else stands once around them.
+ */
+export const whichEntries = ['each', 'own', 'above', 'between'] as const
 export type WhichEntries = (typeof whichEntries)[number]
 
 const isWhich = (name: string): name is WhichEntries => (whichEntries as readonly string[]).includes(name)
 
 /** Where in the source it is said how entries are written. */
-export interface PatternRanges extends Readonly<Partial<Record<WhichEntries, Range>>> {
+export interface PatternRanges extends Readonly<Partial<Record<Exclude<WhichEntries, 'each'>, Range>>> {
   /** What stands for each entry, in stretches: those that are written otherwise stand among them. */
   readonly each: readonly Range[]
-  /** White space in front of the first entry, which stands in front of the others as well. */
+  /** What stands around all entries, up to them and after them. */
+  readonly before: readonly Range[]
+  readonly after: readonly Range[]
+  /** White space in front of the first entry, after what stands around them. */
+  readonly first: string
+  /** White space in front of the others. */
   readonly lead: string
+  /** Where the line begins that says how far in they stand. */
+  readonly at: number
 }
 
 /** A stretch without the white space at its ends. */
@@ -58,25 +68,55 @@ export function whichIn(element: HtmlElement): HtmlElement[] {
   return found
 }
 
+const leadOf = (source: string, { start, end }: Range): string => /^\s*/.exec(source.slice(start, end))![0]
+
 /** Reads a pattern; of several that say the same the last one holds. */
 export function patternRanges(source: string, element: HtmlElement): PatternRanges {
+  const begin = element.sourceCodeLocation!.startOffset
   const inside = insideRange(element)
-  if (!inside) return { each: [], lead: '' }
-  const each: Range[] = []
-  const others: Partial<Record<WhichEntries, Range>> = {}
-  let at = inside.start
-  const addUpTo = (end: number) => {
-    const range = trimmedIn(source, at, end)
-    if (range.end > range.start) each.push(range)
+  if (!inside) return { each: [], before: [], after: [], first: '', lead: '', at: begin }
+  const those = whichIn(element).map((one) => ({
+    which: attributeOf(one, 'which')!,
+    start: one.sourceCodeLocation!.startOffset,
+    end: one.sourceCodeLocation!.endOffset,
+    within: insideRange(one)!,
+  }))
+  const said: Partial<Record<WhichEntries, Range>> = {}
+  for (const { which, within } of those)
+    if (isWhich(which)) said[which] = trimmedIn(source, within.start, within.end)
+  const { each, ...others } = said
+  /** What stands beside those, with all white space. */
+  const beside = [inside.start, ...those.map(({ end }) => end)].map((start, at) => ({
+    start,
+    end: those[at]?.start ?? inside.end,
+  }))
+  const written = (ranges: readonly Range[]) =>
+    ranges.map(({ start, end }) => trimmedIn(source, start, end)).filter(({ start, end }) => end > start)
+  const nth = those.findIndex(({ which }) => which === 'each')
+  if (!each || nth < 0)
+    return {
+      each: written(beside),
+      before: [],
+      after: [],
+      first: '',
+      ...others,
+      lead: leadOf(source, inside),
+      at: begin,
+    }
+  const own = those[nth]!
+  const [last, upTo] = [beside[beside.length - 1]!, beside[nth]!]
+  const first = /\s*$/.exec(source.slice(Math.max(upTo.start, upTo.end - 1_000), upTo.end))![0]
+  const inLead = leadOf(source, own.within)
+  return {
+    each: [each],
+    before: written(beside.slice(0, nth + 1)),
+    after: [
+      ...written(beside.slice(nth + 1, -1)),
+      { start: last.start, end: trimmedIn(source, last.start, last.end).end },
+    ].filter(({ start, end }) => end > start),
+    ...others,
+    first,
+    lead: inLead === '' ? first : inLead,
+    at: own.start,
   }
-  for (const one of whichIn(element)) {
-    const where = one.sourceCodeLocation!
-    const within = insideRange(one)!
-    addUpTo(where.startOffset)
-    at = where.endOffset
-    const which = attributeOf(one, 'which')!
-    if (isWhich(which)) others[which] = trimmedIn(source, within.start, within.end)
-  }
-  addUpTo(inside.end)
-  return { each, ...others, lead: /^\s*/.exec(source.slice(inside.start, inside.end))![0] }
 }

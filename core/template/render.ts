@@ -152,7 +152,9 @@ class PageWriter {
     if (entries.length === 0) return this.#drop(part)
     this.#add(this.#comment(part))
     this.#isInPattern = true
-    const joint = pattern.joint.includes('\n') ? `\n${part.indent}` : pattern.joint
+    const { joint } = pattern
+    this.run(pattern.before)
+    this.#add(pattern.first)
     for (const [nth, entry] of entries.entries()) {
       if (nth > 0) this.#add(joint)
       if (nth > 0 && pattern.between) {
@@ -163,6 +165,7 @@ class PageWriter {
       this.run((entry.which === 'other' ? null : pattern[entry.which]) ?? pattern.each)
       this.#entry = null
     }
+    this.run(pattern.after)
     this.#isInPattern = false
     this.#tell(from, { kind: 'generated', at: part.at, name: part.part.name })
   }

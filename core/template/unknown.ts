@@ -80,3 +80,9 @@ export function unknownAttributes(
   }
   return unknown
 }
+
+/** Where the value of an attribute begins. */
+export function attributeStart(source: string, element: HtmlElement, name: string): number {
+  const place = attributePlace(element, name)
+  return (place && attributeValueRange(source, place)?.start) ?? element.sourceCodeLocation!.startOffset
+}
