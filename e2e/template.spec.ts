@@ -307,6 +307,22 @@ test('the menus of a template are told in its sentence, changed there and put in
   }
   await expect(result(page)).toContainText('<nav class="site-menu" aria-label="Main">')
 
+  // What a part writes is written out, to be written otherwise: it stays a menu of the plan.
+  await menu.focus()
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Write its entries myself' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(source).toContainText('<template which="own">')
+  await expect(result(page)).toContainText('<nav class="site-menu" aria-label="Main">')
+  await expect(result(page)).toContainText('<li><a href="../contact.html">Contact</a></li>')
+  await menu.click()
+  await expect(page.getByText('<template part="site-menu"> in line')).toBeVisible()
+  await expect(page.getByLabel('Looks like')).toBeHidden()
+  await expectAccessible(page)
+  await page.keyboard.press('Escape')
+  await page.getByText('{entry.label}').first().dblclick()
+  await allSaved(page)
+
   // A template that shows pages whole makes nothing, and nothing can stand in front of a page.
   await source.click()
   await page.keyboard.press('Control+a')

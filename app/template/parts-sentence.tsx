@@ -93,7 +93,7 @@ function PartPick({
           align="start"
           sideOffset={4}
           collisionPadding={12}
-          className="z-20 w-[26rem] max-w-[calc(100vw-24px)] border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+          className="z-20 w-[27rem] max-w-[calc(100vw-24px)] border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
         >
           <p className="mb-2 text-sm text-quiet">
             <code className="font-mono text-[13px]">
@@ -107,7 +107,7 @@ function PartPick({
               <ChoiceRow key={choice.name} choice={choice} onSet={onSet} />
             ))}
           </div>
-          <p className="mt-3 flex flex-wrap gap-x-5">
+          <p className="mt-3 flex flex-wrap gap-x-4">
             <Popover.Close className="link text-sm" onClick={onLead}>
               Show it in the source
             </Popover.Close>
