@@ -116,3 +116,17 @@ export function trimmedRange(text: string): Range {
   const start = Math.min(end, text.lastIndexOf('\n', lead - 1) + 1)
   return { start: lead === 0 ? 0 : start, end }
 }
+
+/** Whether a range holds one of these, which do not overlap and are in order. */
+export function rangesHold(inner: readonly Range[]): (outer: Range) => boolean {
+  const sorted = [...inner].sort((a, b) => a.start - b.start)
+  return ({ start, end }) => {
+    let [low, high] = [0, sorted.length]
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if (sorted[middle]!.start < start) low = middle + 1
+      else high = middle
+    }
+    return low < sorted.length && sorted[low]!.end <= end
+  }
+}

@@ -48,6 +48,7 @@ export {
   indentUnit,
   type Lead,
   leadInUnits,
+  rangesHold,
   type Range,
   trimmedRange,
 } from './indent'

@@ -9,6 +9,7 @@ import {
   leadAt,
   parseHtml,
   type Range,
+  rangesHold,
   readHtml,
   walkHtml,
 } from '#core/markup'
@@ -185,7 +186,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   const saysAlone = (element: HtmlElement, text: string, names: readonly ValueName[]) => {
     const [only] = names
     const { startTag, endTag, startOffset: start, endOffset: end } = element.sourceCodeLocation ?? {}
-    if (only === undefined || !isEntryValue(only) || text.trim() !== `{${only}}`) return
+    if (only !== 'entry.description' || text.trim() !== '{entry.description}') return
     if (!startTag || !endTag || start === undefined || end === undefined || element.childNodes.length > 1)
       return
     const make = () => ({
@@ -353,15 +354,20 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       const range = ranges[which]
       return range ? partsOf(range.start, range.end) : null
     }
-    return {
+    const pattern = {
       each: partsIn(ranges.each),
       own: other('own'),
       above: other('above'),
       between: other('between'),
       before: partsIn(ranges.before),
       after: partsIn(ranges.after),
+    }
+    const all = Object.values(pattern).flatMap((parts) => parts ?? [])
+    return {
+      ...pattern,
       first: deepIn(ranges.first),
       joint: deepIn(ranges.lead),
+      isOfEntries: all.every(isOfEntry),
       source: text,
       describes: /\{entry\.(?:description|title)\}/.test(text),
     }
@@ -381,16 +387,10 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
   }
 }
 
-/** Whether a range holds one of these, which do not overlap and are in order. */
-function rangesHold(inner: readonly Range[]): (outer: Range) => boolean {
-  const sorted = [...inner].sort((a, b) => a.start - b.start)
-  return ({ start, end }) => {
-    let [low, high] = [0, sorted.length]
-    while (low < high) {
-      const middle = (low + high) >> 1
-      if (sorted[middle]!.start < start) low = middle + 1
-      else high = middle
-    }
-    return low < sorted.length && sorted[low]!.end <= end
-  }
-}
+/** Whether a piece of a pattern says nothing but what its entry does. */
+const isOfEntry = (part: Part): boolean =>
+  part.kind === 'optional'
+    ? part.parts.every(isOfEntry)
+    : part.kind === 'value'
+      ? isEntryValue(part.name)
+      : part.kind === 'text' || part.kind === 'reference'

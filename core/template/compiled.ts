@@ -64,6 +64,8 @@ export interface Pattern {
   readonly joint: string
   /** What it is made of: equal ones write the same. */
   readonly source: string
+  /** Whether it says nothing of the page that it stands on, but for which of its entries that is. */
+  readonly isOfEntries: boolean
   /** Whether what pages say of themselves, or their titles, may stand in it. */
   readonly describes: boolean
 }

@@ -153,7 +153,30 @@ export function renderGenerated(context: SiteContext, placed: Placed, page: Page
 }
 
 /** A part that is the same on all pages of a folder that stand under the same entries of it. */
-function alike(context: SiteContext, placed: Placed, ofPart: number, page: Page, unit: string): string {
+const alike = (context: SiteContext, placed: Placed, ofPart: number, page: Page, unit: string): string =>
+  madeOnce(context, placed, ofPart, page, unit, () =>
+    render(context, placed, page, unit, escapeText(page.label)),
+  )
+
+/**
+ * What a part whose author says how entries are written is on a page: made once for all pages that it is the same on, where
+ * it says nothing of the page itself.
+ */
+export function patternText(context: SiteContext, placed: Placed, page: Page, make: () => string): string {
+  const { sharedLevels } = fixedOf(placed)
+  if (sharedLevels === null || !placed.pattern?.isOfEntries) return make()
+  return madeOnce(context, placed, sharedLevels, page, '', make)
+}
+
+/** @param ofPart levels of it that pages have to stand alike under */
+function madeOnce(
+  context: SiteContext,
+  placed: Placed,
+  ofPart: number,
+  page: Page,
+  unit: string,
+  make: () => string,
+): string {
   const kindred = kindredOf(context, page)
   const above = aboveOf(context, page)
   // Its first level is what stands below the home page of the page's language, wherever that is.
@@ -165,7 +188,7 @@ function alike(context: SiteContext, placed: Placed, ofPart: number, page: Page,
     return known.before
   const marks = [...above, page].slice(0, levels).map((one) => one.id)
   const key = `${fixedOf(placed).key} ${placed.indent}|${unit}|${isEntry ? 1 : 0}${kindred}|${marks.join()}`
-  const html = context.made.get(key, () => render(context, placed, page, unit, escapeText(page.label)))
+  const html = context.made.get(key, make)
   context.latestParts.set(placed, { kindred, above, isShared: !isEntry, before: html, after: null })
   return html
 }

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
+import { buildSite } from '#core/build'
 import { namesOf } from '#core/naming'
 import { buildAll, change, pageCalled, siteFrom, TextStore } from '#core/testing'
 import { compileTemplate, contextOf, generatedSignature, generatedWeight } from './index'
@@ -176,6 +177,19 @@ describe('a part whose author says how entries are written', () => {
     const { site, store } = before
     const titled = change(site, store, { kind: 'setPageText', pageId: pageCalled(site, 'Tides').id, field: 'title', value: 'Of tides', was: null })
     expect(signature({ site: titled, store })).not.toBe(signature(before))
+  }) // prettier-ignore
+
+  test.each(['1', '2', 'all'])('is the same made for one page as for all of them, %s levels deep', (levels) => {
+    const source = `<template part="site-menu" levels="${levels}">\n  <td><img src="/dot.gif" alt=""><a href="{entry.address}">{entry.label}</a></td>\n  <template which="own"><td>{entry.label}</td></template><template which="above"><th>{entry.label}</th></template>\n</template>`
+    const { site, store } = siteWith(source)
+    const paths = namesOf(site).pages
+    const all = buildAll(site, store)
+    for (const { id } of site.pages) {
+      const { path } = paths.get(id)!
+      const build = buildSite({ ...site }, { textOf: store.textOf, factsOf: store.factsOf, year: store.year, publicPath: null })
+      expect([path, all.get(path)]).toEqual([path, build.textOf(id)])
+    }
+    expect(new Set(all.values()).size).toBeGreaterThan(5)
   }) // prettier-ignore
 
   test('weighs at least what it writes, however often it says the same', () => {

@@ -3,7 +3,7 @@ import type { Page } from '#core/site'
 import type { CompiledTemplate, Part, Pattern } from './compiled'
 import type { SiteContext } from './context'
 import { folderParts } from './folder-parts'
-import { entryValueOf, type PatternEntry, patternEntries, renderGenerated } from './generated'
+import { entryValueOf, type PatternEntry, patternEntries, patternText, renderGenerated } from './generated'
 import { templateReference } from './home-reference'
 import { placeContent, type SlotContent } from './place-content'
 import { isEntryValue, isSlotValue, isTranslationValue, slotOfValue, type ValueName } from './value-names'
@@ -54,7 +54,6 @@ class PageWriter {
   #translation: Page | null = null
   /** The entry of a part that is being written, in its author's own way. */
   #entry: { readonly part: Generated; readonly entry: PatternEntry } | null = null
-  #isInPattern = false
 
   constructor(
     private readonly context: SiteContext,
@@ -148,26 +147,33 @@ class PageWriter {
 
   /** What a part lists, each entry as its author writes such ones. */
   #pattern(part: Generated, pattern: Pattern, from: number): void {
-    const entries = patternEntries(this.context, part, this.page)
-    if (entries.length === 0) return this.#drop(part)
+    const html = patternText(this.context, part, this.page, () => this.#written(part, pattern))
+    if (html === '') return this.#drop(part)
     this.#add(this.#comment(part))
-    this.#isInPattern = true
-    const { joint } = pattern
-    this.run(pattern.before)
-    this.#add(pattern.first)
-    for (const [nth, entry] of entries.entries()) {
-      if (nth > 0) this.#add(joint)
-      if (nth > 0 && pattern.between) {
-        this.run(pattern.between)
-        this.#add(joint)
-      }
-      this.#entry = { part, entry }
-      this.run((entry.which === 'other' ? null : pattern[entry.which]) ?? pattern.each)
-      this.#entry = null
-    }
-    this.run(pattern.after)
-    this.#isInPattern = false
+    this.#add(html)
     this.#tell(from, { kind: 'generated', at: part.at, name: part.part.name })
+  }
+
+  /** Its entries one after the other, by themselves; '' where there are none. */
+  #written(part: Generated, pattern: Pattern): string {
+    const entries = patternEntries(this.context, part, this.page)
+    if (entries.length === 0) return ''
+    const writer = new PageWriter(this.context, this.template, this.page, this.slots, this.year, undefined)
+    const { first, joint } = pattern
+    writer.run(pattern.before)
+    writer.#add(first)
+    for (const [nth, entry] of entries.entries()) {
+      if (nth > 0) writer.#add(joint)
+      if (nth > 0 && pattern.between) {
+        writer.run(pattern.between)
+        writer.#add(joint)
+      }
+      writer.#entry = { part, entry }
+      writer.run((entry.which === 'other' ? null : pattern[entry.which]) ?? pattern.each)
+      writer.#entry = null
+    }
+    writer.run(pattern.after)
+    return writer.pieces.join('')
   }
 
   #slot(part: Extract<Part, { kind: 'slot' }>, from: number): void {
@@ -204,8 +210,6 @@ class PageWriter {
 
   /** Notes what wrote all from a place on. */
   #tell(from: number, origin: Origin): void {
-    // What is written of entries is told of their part as a whole.
-    if (this.#isInPattern) return
     if (this.trace && this.#length > from) this.trace.push({ end: this.#length, origin })
   }
 
