@@ -27,7 +27,15 @@ export interface Progress {
 }
 
 /** Nobody answered, or nothing that can be read: asked again, it may be. */
-class Unreachable extends Error {}
+class Unreachable extends Error {
+  /** @param said why the server cannot do it now, where it says so */
+  constructor(
+    status: number,
+    readonly said: string | null = null,
+  ) {
+    super(String(status))
+  }
+}
 
 /** Posts a body; `fetch` does not tell how much of one has gone. */
 function post(
@@ -48,7 +56,7 @@ function post(
       const told = request.response as Told | null
       const isAnswer = told !== null && request.status >= 200 && request.status < 500
       if (isAnswer) resolve(told)
-      else reject(new Unreachable(String(request.status)))
+      else reject(new Unreachable(request.status, told && 'problem' in told ? told.problem.message : null))
     }
     request.send(body)
   })
@@ -62,7 +70,7 @@ async function sendPortions(
 ): Promise<Told | null> {
   const address = `/sites/${siteId}/uploads/${id}`
   const answer = await fetch(address, { signal })
-  if (!answer.ok) throw new Unreachable(String(answer.status))
+  if (!answer.ok) throw new Unreachable(answer.status)
   let { received } = (await answer.json()) as { received: number }
   onSent(received)
   while (received < file.size) {
@@ -117,11 +125,11 @@ export async function sendFile(
       // Some of it was let go of meanwhile: what is there now is asked for, and the rest sent again.
       if (told.problem.code !== 'upload-gone' || failures >= retryMs.length) return told.problem.message
       failures++
-    } catch {
+    } catch (error) {
       if (signal.aborted) break
       failures = isLarge && gained ? 1 : failures + 1
       const pause = retryMs[failures - 1]
-      if (pause === undefined) return away
+      if (pause === undefined) return (error instanceof Unreachable && error.said) || away
       progress.onPause(true)
       await new Promise((go) => {
         setTimeout(go, pause)

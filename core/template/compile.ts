@@ -14,7 +14,7 @@ import {
   walkHtml,
 } from '#core/markup'
 
-import { outsideFills } from './compose'
+import { normalise, outsideFills } from './compose'
 import type { CompiledTemplate, Content, Part, Pattern, Placement, PlacedSlot, ValueSyntax } from './compiled'
 import { planReference } from './output-reference'
 import { type GeneratedPart, parts } from './parts'
@@ -35,7 +35,6 @@ import {
   isEntryValue,
   isSlotValue,
   isTranslationValue,
-  isValueName,
   slotOfValue,
   translationValues,
   type ValueName,
@@ -60,6 +59,9 @@ interface Hole {
   readonly make: () => Content
 }
 
+/** Values that what entries are written as may have: short ones, and those of entries, which are counted. */
+const inPattern: readonly ValueName[] = [...entryValues, 'language', 'direction', 'year']
+
 const compiled = new Map<string, CompiledTemplate>()
 
 /**
@@ -76,11 +78,6 @@ export function compileTemplate(source: string, known: readonly GeneratedPart[] 
     compiled.set(source, template)
   }
   return template
-}
-
-/** `\n` line ends and exactly one final newline. */
-function normalise(source: string): string {
-  return source.replace(/\r\n?/g, '\n').trimEnd() + '\n'
 }
 
 function compile(source: string, known: readonly GeneratedPart[]): CompiledTemplate {
@@ -119,17 +116,17 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     syntax: ValueSyntax,
     also: readonly ValueName[] = [],
   ): ValueName[] => {
-    const known: readonly ValueName[] = start < patternEnd ? [...also, ...entryValues] : also
+    // What a page says of itself may be long, and would stand there as often as there are entries.
+    const known = start < patternEnd ? inPattern : [...valueNames, ...also]
     const isKnown = (name: string): name is ValueName =>
-      isValueName(name) || (known as readonly string[]).includes(name)
+      (known as readonly string[]).includes(name) || (start >= patternEnd && isSlotValue(name))
     const names: ValueName[] = []
     for (const match of source.slice(start, end).matchAll(expression)) {
       const name = match[1]!
       const at = start + match.index
       if (!isKnown(name)) {
         const range = { start: at + 1, end: at + 1 + name.length }
-        const all = [...valueNames, ...known]
-        unknown.push({ kind: 'value', name, known: all, ...range, ...lines.placeOf(range.start) })
+        unknown.push({ kind: 'value', name, known, ...range, ...lines.placeOf(range.start) })
         continue
       }
       names.push(name)
@@ -237,6 +234,13 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     if (tag === 'base' && node.attrs.some((attr) => attr.name === 'href')) {
       const { startOffset: start, endOffset: end } = location
       holes.push({ start, end, make: () => ({ kind: 'nothing', ...placementOf(start, end) }) })
+    } else if ((tag === 'slot' || generatedPart) && location.startOffset < patternEnd) {
+      // It would stand there as often as there are entries.
+      const { startOffset: start, startTag, endTag, endOffset } = location
+      const range = { start: start + 1, end: start + 1 + tag.length }
+      unknown.push({ kind: 'within entries', name: tag, known: [], ...range, ...lines.placeOf(start) })
+      const end = endTag ? endOffset : (startTag?.endOffset ?? endOffset)
+      holes.push({ start, end, make: () => ({ kind: 'nothing', ...placementOf(start, end) }) })
     } else if (tag === 'slot' || generatedPart) {
       const start = location.startOffset
       // Without an end tag the parser lets the element run on; what follows is not meant to vanish.
@@ -294,7 +298,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
         const isMade = generated.length <= mostParts
         holes.push({ start, end, make: () => (isMade ? part : { kind: 'nothing', ...placement }) })
       }
-    } else if ((tag === 'meta' || tag === 'link') && names.length > 0) {
+    } else if ((tag === 'meta' || tag === 'link') && names.length > 0 && location.startOffset >= patternEnd) {
       const { startOffset: start, endOffset: end } = location
       const each = names.filter(isTranslationValue)
       if (each.length > 0) perLanguage += end - start + names.length * roomForValue

@@ -151,7 +151,7 @@ export const unitOf = (output: Output, text: string, fixed: readonly Range[]): s
   output.indent === 'as-written' ? indentUnit(text, fixed) : units[output.indent]
 
 /** `\n` line ends and exactly one final newline. */
-const normalise = (source: string): string => source.replace(/\r\n?/g, '\n').trimEnd() + '\n'
+export const normalise = (source: string): string => source.replace(/\r\n?/g, '\n').trimEnd() + '\n'
 
 /**
  * A template with the slots of what it is based on filled, in one level of indentation; null where that

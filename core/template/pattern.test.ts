@@ -159,9 +159,9 @@ describe('a part whose author says how entries are written', () => {
     )
   })
 
-  test('has values of the page and references of the template as anywhere', () => {
-    const html = rendered('<template part="site-menu" of="section"><a href="{entry.address}" title="from {page}"><img src="/dot.gif" alt="">{entry.label}</a></template>', 'Map')
-    expect(html).toContain('<a href="tides.html" title="from Map"><img src="../dot.gif" alt="">Tides</a>')
+  test('has references of the template as anywhere, and of values those that are short', () => {
+    const html = rendered('<template part="site-menu" of="section"><a href="{entry.address}" lang="{language}"><img src="/dot.gif" alt="">{entry.label}</a></template>', 'Map')
+    expect(html).toContain('<a href="tides.html" lang="en"><img src="../dot.gif" alt="">Tides</a>')
   }) // prettier-ignore
 
   test('a page follows what its entries say: their labels, places, titles and descriptions', () => {
@@ -218,6 +218,21 @@ describe('a part whose author says how entries are written', () => {
       ].sort(),
     )
     expect(unknown.find(({ name }) => name === 'entry.lable')!.known).toContain('entry.label')
+  })
+
+  test('what would stand there as often as there are entries, however long, does not stand there at all', () => {
+    const source =
+      '<template part="site-menu"><i title="{title}">{entry.label}{slot.mood}</i><slot>x</slot><site-menu></site-menu>{description}</template>'
+    expect(compileTemplate(source).unknown.map(({ kind, name }) => [kind, name])).toEqual([
+      ['value', 'title'],
+      ['value', 'slot.mood'],
+      ['within entries', 'slot'],
+      ['within entries', 'site-menu'],
+      ['value', 'description'],
+    ])
+    expect(rendered(source, 'Home')).toBe(
+      '<i title="{title}">Visit{slot.mood}</i>{description}<i title="{title}">Stay{slot.mood}</i>{description}\n',
+    )
   })
 
   test('one that does not end, or stands in another, breaks nothing', () => {

@@ -13,7 +13,7 @@ import { type GeneratedPart, lookAttributes, type PartAttribute } from './parts'
 
 /** Something that is written like the template language and that it does not know: it goes out as it is. */
 export interface Unknown extends PlacedRange {
-  readonly kind: 'value' | 'part' | 'attribute' | 'attribute value' | 'attribute of a line'
+  readonly kind: 'value' | 'part' | 'attribute' | 'attribute value' | 'attribute of a line' | 'within entries'
   readonly name: string
   /** What is known there. */
   readonly known: readonly string[]

@@ -32,9 +32,6 @@ export const isSlotValue = (name: string): name is SlotValue => name.startsWith(
 
 /** An expression of a template (RFC 6570, level 1), its name by itself. */
 export const expression = /\{([A-Za-z_][A-Za-z0-9_]*(?:\.[\w-]+)?)\}/g
-/** Whether an expression may name it wherever it stands. */
-export const isValueName = (name: string): name is Exclude<ValueName, TranslationValue | EntryValue> =>
-  (valueNames as readonly string[]).includes(name) || isSlotValue(name)
 export const isTranslationValue = (name: string): name is TranslationValue =>
   (translationValues as readonly string[]).includes(name)
 export const isEntryValue = (name: string): name is EntryValue =>

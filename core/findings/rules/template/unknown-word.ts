@@ -10,6 +10,7 @@ const said: Readonly<Record<Unknown['kind'], (name: string) => string>> = {
   part: (name) => `<${name}> is no part that a template knows`,
   attribute: (name) => `“${name}” says nothing to this part`,
   'attribute value': (name) => `“${name}” is no value that this part knows`,
+  'within entries': (name) => `<${name}> cannot stand in what entries are written as: it is left out`,
   'attribute of a line': (name) =>
     `“${name}” has no element to stand on: with “between” there are only links. Put it on what is around them, or say as="p"`,
 }
