@@ -130,7 +130,7 @@ describe('old and awkward pages', () => {
   })
 
   test('whose tags cross one another keep their words, each its own', () => {
-    const pieces = fc.constantFrom('W', 'W', 'same', '<a id="q"/>', '<a href="p1.html">', '</a>', '<b>', '</b>', '<font color="red">', '</font>', '<div>', '<div id="m">', '</div>', '<h2>', '</h2>', '<table><tr><td>', '</table>', '<td>', '<tr>', '<p>', '<ul>', '<li>', '</ul>', '<nobr>', '<form>', '</form>', '<body class="x">', '</body>', '<i>', '<main>', '</main>', '<script>"W"</script>', '&eacute;') // prettier-ignore
+    const pieces = fc.constantFrom('W', 'W', 'same', '<a id="q"/>', '<a href="p1.html">', '</a>', '<b>', '</b>', '<font color="red">', '</font>', '<div>', '<div id="m">', '</div>', '<h2>', '</h2>', '<table><tr><td>', '</table>', '<td>', '<tr>', '<p>', '<ul>', '<li>', '</ul>', '<nobr>', '<form>', '</form>', '<body class="x">', '</body>', '<i>', '<main>', '</main>', '<script>"W"</script>', '<img alt="W">', '<p title="W">', '<!-- W -->', '&eacute;') // prettier-ignore
     const wordsIn = (html: string) => html.match(/W\d+of\d+/g) ?? []
     fc.assert(
       fc.property(fc.array(pieces, { minLength: 3, maxLength: 25 }), (body) => {

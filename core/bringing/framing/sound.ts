@@ -3,25 +3,34 @@ import type { Range } from '#core/markup'
 import type { ReadPage } from '../reading/read-page'
 import type { Group } from './group'
 
-/** A stretch of a page without its scripts and style sheets, whose words nobody reads. Linear. */
-function withoutCode(text: string): string {
-  const small = text.toLowerCase()
-  const begins = /<(script|style)\b/g
-  let kept = ''
-  let at = 0
-  for (let found = begins.exec(small); found; found = begins.exec(small)) {
-    kept += text.slice(at, found.index)
-    const end = small.indexOf(`</${found[1]!}`, begins.lastIndex)
-    if (end < 0) return kept
-    at = begins.lastIndex = end
-  }
-  return kept + text.slice(at)
+/** Tags that may be left out, or that a second one adds to (HTML §13.1.2.4, §13.2.6.4.7): nothing is told by them. */
+const untold = /^<(?:\/|(?:html|head|body|tbody|colgroup)[\s/>])/i
+
+/** What a start tag says, in whatever order and however it is written. */
+function saidByTag(tag: string): string {
+  if (untold.test(tag)) return ''
+  const plain = tag.includes('&') ? decodeHTML(tag) : tag
+  return [...new Set(plain.toLowerCase().match(/[\p{L}\p{N}]+/gu))].sort().join()
 }
 
-/** The words of a stretch of a page, as far as they are text. */
-function wordsIn(text: string): string {
-  const plain = withoutCode(text).replace(/<[^<>]*>/g, '')
-  return (plain.includes('&') ? decodeHTML(plain) : plain).replace(/\s+/g, '')
+/** What a stretch of a page says: its texts and codes, and its tags in whatever way they are written. Linear. */
+function saidIn(text: string, own: ReadonlySet<number>, from: number): string {
+  let said = ''
+  let at = 0
+  const add = (piece: string) => {
+    const plain = piece.includes('&') ? decodeHTML(piece) : piece
+    // A path is another one in each folder.
+    said += plain.replace(/[\w./-]+/g, (word) => word.slice(word.lastIndexOf('/') + 1)).replace(/\s+/g, '')
+  }
+  for (const { 0: tag, 1: name, index } of text.matchAll(/<\/?([a-z][^\s/<>]*)[^<>]*>/gi)) {
+    add(text.slice(at, index))
+    // A tag of the frame that has something of each page's own.
+    if (!own.has(from + index + 1 + name!.length)) said += `<${saidByTag(tag)}>`
+    at = index + tag.length
+  }
+  add(text.slice(at))
+  // What was left out there stands for nothing.
+  return said.replaceAll('<>', '')
 }
 
 /** What is not the frame's in a page; the gaps, which all pages have, are told by their numbers. */
@@ -46,19 +55,34 @@ function holesOf({ gaps, parts, pages }: Group, index: number): Hole[] | null {
   return [...holes, { ...title, gap: null }].sort((a, b) => a.start - b.start || a.end - b.end)
 }
 
-/** The words of the frame as a page has them, with where its own stretches stand; null where those cross. */
-function frameWords(group: Group, index: number): string | null {
+/** What the frame says as a page has it, with where its own stretches stand; null where those cross. */
+function saidByFrame(group: Group, index: number): string | null {
   const holes = holesOf(group, index)
   if (!holes) return null
-  const { text } = group.pages[index]!
-  let words = ''
+  const page = group.pages[index]!
+  // What references lead to is told from other pages' by that, and is written in each page in its way.
+  const text = withoutReferences(page)
+  const own = new Set(group.own.map(({ tags }) => tags[index]!.start))
+  let said = ''
   let at = 0
   for (const { start, end, gap } of holes) {
-    words += wordsIn(text.slice(at, start))
-    if (gap !== null) words += `\0${gap}\0`
+    said += saidIn(text.slice(at, start), own, at)
+    if (gap !== null) said += `\0${gap}\0`
     at = end
   }
-  return words + wordsIn(text.slice(at))
+  return said + saidIn(text.slice(at), own, at)
+}
+
+/** A page's text with spaces in place of its references. */
+function withoutReferences({ text, references }: ReadPage): string {
+  const pieces: string[] = []
+  let at = 0
+  for (const { start, end } of references) {
+    if (start < at) continue
+    pieces.push(text.slice(at, start), ' '.repeat(end - start))
+    at = end
+  }
+  return pieces.join('') + text.slice(at)
 }
 
 /**
@@ -72,10 +96,10 @@ export function unsoundIn(group: Group): ReadonlySet<ReadPage> | null {
   // Nor is anything of a page shared where all of it is each page's own.
   if (html !== undefined && gaps.some(({ ranges: [first] }) => first!.start <= html && html < first!.end))
     return null
-  const model = frameWords(group, 0)
+  const model = saidByFrame(group, 0)
   if (model === null) return null
   const odd = new Set<ReadPage>()
   for (let index = 1; index < pages.length; index++)
-    if (frameWords(group, index) !== model) odd.add(pages[index]!)
+    if (saidByFrame(group, index) !== model) odd.add(pages[index]!)
   return odd.size * 2 > pages.length ? null : odd
 }
