@@ -152,6 +152,21 @@ describe('old and awkward pages', () => {
     )
   })
 
+  test('have one template, whatever letters their tags and doctypes are in', () => {
+    const page = (name: string, upper: boolean) => {
+      const [doctype, div, br] = upper
+        ? ['<!DOCTYPE HTML>', 'DIV', '<BR>']
+        : ['<!doctype html>', 'div', '<br />']
+      return `${doctype}<html><head><title>${name}</title></head><body><${div} class="top">Gannet${br}Row</${div}><div class="text"><p>${name} of old</p><p>${name} of today</p></div></body></html>\n`
+    }
+    const names = ['Tides', 'Boats', 'Birds', 'Lens']
+    const files = Object.fromEntries(names.map((name, at) => [`${name}.html`, page(name, at % 2 === 1)]))
+    const store = new TextStore()
+    const understood = bring(files, store)
+    expect(understood.templates.map(({ pageIds }) => pageIds.length)).toEqual([4])
+    expect(Object.values(outcomes(understood, store))).not.toContain('otherwise')
+  })
+
   test('one of which crosses its tags keeps itself whole, and the others have their template', () => {
     const page = (name: string, heading = `<h2><a id="x"></a>What ${name} is</h2>`) =>
       `<html><head><title>${name}</title></head><body><div class="top">Gannet Row</div><div class="part">\n${heading}\n</div><div class="text"><p>${name} of old</p><p>${name} of today</p></div><div class="foot">The keeper</div></body></html>\n`

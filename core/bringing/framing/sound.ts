@@ -29,8 +29,8 @@ function saidIn(text: string, own: ReadonlySet<number>, from: number): string {
     at = index + tag.length
   }
   add(text.slice(at))
-  // What was left out there stands for nothing.
-  return said.replaceAll('<>', '')
+  // What was left out there stands for nothing, and many words are written in any letters, a doctype's among them.
+  return said.replaceAll('<>', '').toLowerCase()
 }
 
 /** What is not the frame's in a page; the gaps, which all pages have, are told by their numbers. */

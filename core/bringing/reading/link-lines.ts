@@ -2,6 +2,7 @@ import { attributeOf, digestOf, type HtmlElement, type HtmlNode, isElement, type
 import { marks } from '#core/template'
 import { ClassesOfEntries } from './entry-classes'
 import { inNoList, type LinkLook, type ListEntry, notPatterned } from './outline'
+import type { Strings } from './packed'
 import { childrenOf, rangeOf, textIn } from './page-tree'
 
 /** A stretch of an element that is links to pages, one after the other, with the same between every two of them. */
@@ -24,6 +25,8 @@ export interface ReadLinks {
   readonly ownId: string
   /** The text that they stand in. */
   readonly source: string
+  /** Strings that many pages have, kept once. */
+  readonly strings: Strings
   /** Elements that stand nowhere in it. */
   readonly again: ReadonlySet<HtmlNode>
   /** Of the nth child of their element: equal ones, equal subtrees. */

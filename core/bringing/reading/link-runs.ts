@@ -157,12 +157,13 @@ export function linkRunsIn(
   children: readonly HtmlNode[],
   places: readonly number[],
   facts: EntryFacts,
-  { pageOf, ownId, source, digestOfChild }: ReadLinks,
+  read: ReadLinks,
 ): LinkLine[] {
+  const { pageOf, ownId, source } = read
   const runs: LinkLine[] = []
   let items: Item[] = []
   const end = () => {
-    const run = items.length > 1 ? runOf(items, source, digestOfChild) : null
+    const run = items.length > 1 ? runOf(items, read) : null
     if (run) runs.push(run)
     items = []
   }
@@ -193,11 +194,7 @@ export function linkRunsIn(
 }
 
 /** What is parted by the same between every two of them, for as long as that goes on. */
-function runOf(
-  all: readonly Item[],
-  source: string,
-  digestOfChild: (child: number) => string | null,
-): LinkLine | null {
+function runOf(all: readonly Item[], { source, strings, digestOfChild }: ReadLinks): LinkLine | null {
   const between = all
     .slice(1)
     .map(({ range }, at) => collapsed(source.slice(all[at]!.range.end, range.start)))
@@ -233,9 +230,9 @@ function runOf(
       linkClass: null,
       ownClass: null,
       aboveClass: null,
-      pattern: usual,
-      ownPattern: own?.pattern ?? null,
-      abovePattern: other ?? usual,
+      pattern: strings.once(usual),
+      ownPattern: own ? strings.once(own.pattern) : null,
+      abovePattern: strings.once(other ?? usual),
       others: apart,
     },
     digest: digestOf(JSON.stringify([most[0], items.map(({ child }) => digestOfChild(child))])),

@@ -11,6 +11,11 @@ export class Strings {
     return number
   }
 
+  /** The one of all equal strings that is kept. */
+  once(text: string): string {
+    return this.textOf(this.numberOf(text))
+  }
+
   textOf(number: number): string {
     return this.#texts[number]!
   }

@@ -123,6 +123,7 @@ function readUpwards(inOrder: InOrder, reading: Reading): FromWithin {
         pageOf: (link: HtmlElement) => pageOf(link, reading),
         ownId: reading.id,
         source: reading.text,
+        strings: reading.strings,
         again,
         digestOfChild: (child: number) => digests[places[child]!] ?? null,
       }
