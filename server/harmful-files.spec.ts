@@ -1,6 +1,5 @@
 import { randomBytes, randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
-import { ZipFile } from 'yazl'
 import { takeArchive } from '#server/archives'
 import { beginBringing, lookAtBringing, takeBroughtFile, takeBroughtZip } from '#server/bringing'
 import { hashOf, lookedThrough } from '#server/contents'
@@ -10,6 +9,7 @@ import { endBringers } from './bringing/in-thread'
 import { takeFile, takePortions, takeWhole } from './sites/files'
 import { harmful, type StandInScanner, startScanner } from './testing/scanner'
 import { accountWithSite, freshDatabase, siteOf } from './testing/support'
+import { zipped } from './testing/zipped'
 
 let scanner: StandInScanner
 let database: Awaited<ReturnType<typeof freshDatabase>>
@@ -49,15 +49,6 @@ const isStored = async (bytes: Buffer) => {
 }
 const portions = async () =>
   Number((await pool().query<{ n: string }>('SELECT count(*) AS n FROM blob_portions')).rows[0]!.n)
-async function zipped(files: Record<string, Buffer | string>): Promise<Buffer[]> {
-  const zip = new ZipFile()
-  for (const [name, content] of Object.entries(files)) zip.addBuffer(Buffer.from(content), name)
-  zip.end()
-  const pieces: Buffer[] = []
-  for await (const piece of zip.outputStream) pieces.push(piece as Buffer)
-  return pieces
-}
-
 describe('a file that is sent', () => {
   test('is seen whole, and kept to the byte where it is harmless', async () => {
     const bytes = randomBytes(3_000_000)

@@ -1,7 +1,6 @@
 import { randomBytes, randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import { ZipFile } from 'yazl'
 import { namesOf } from '#core/naming'
 import { planSite, readOutline, treeOf } from '#core/plan'
 import { checkSite } from '#core/site'
@@ -18,6 +17,7 @@ import {
 } from '#server/sites'
 import { housekeeping } from '../housekeeping'
 import { accountWithSite, freshDatabase, siteOf } from '../testing/support'
+import { zipped } from '../testing/zipped'
 import { bringIn, lookAtBringing } from './bringing'
 import { endBringers, roomMb } from './in-thread'
 import { beginBringing, correctBringing, dropBringing, takeBroughtFile, takeBroughtZip } from './taking'
@@ -42,15 +42,6 @@ const kept = {
   same: 'leave',
   frame: 'own',
 } as const
-
-async function zipped(files: Record<string, string | Buffer>): Promise<Buffer[]> {
-  const zip = new ZipFile()
-  for (const [name, content] of Object.entries(files)) zip.addBuffer(Buffer.from(content), name)
-  zip.end()
-  const pieces: Buffer[] = []
-  for await (const piece of zip.outputStream) pieces.push(piece as Buffer)
-  return pieces
-}
 
 test('names of an archive that does not say how they are written are read as UTF-8 where they are', async () => {
   const html = '<!DOCTYPE html><title>x</title>'

@@ -2,7 +2,6 @@ import { randomBytes, randomUUID } from 'node:crypto'
 import { readdir, readFile } from 'node:fs/promises'
 import path from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import { ZipFile } from 'yazl'
 import { planSite, readOutline } from '#core/plan'
 import { defaultScheme } from '#core/site'
 import { choicesOf } from '#core/style'
@@ -10,6 +9,7 @@ import { getTexts, hashOf, PostgresContents } from '#server/contents'
 import { pool } from '#server/platform'
 import { createSite, filesOfSite } from '#server/sites'
 import { accountWithSite, freshDatabase, siteOf } from '../testing/support'
+import { zipped } from '../testing/zipped'
 import { contentsOf, findKit, forgetKit, keepKit, kitToUse, listKits, takeKit, zipKit } from './kits'
 import { lookOf } from './look'
 
@@ -26,15 +26,6 @@ const make = async (kitId: string, scheme?: typeof defaultScheme, language = 'en
   const kit = (await kitToUse(ids.accountId, kitId))!
   const siteId = await createSite(ids.accountId, { name: 'Next', language, plan, kit, scheme })
   return siteOf(siteId, ids.accountId)
-}
-
-async function zipped(files: Record<string, string | Buffer>): Promise<Buffer[]> {
-  const zip = new ZipFile()
-  for (const [name, content] of Object.entries(files)) zip.addBuffer(Buffer.from(content), name)
-  zip.end()
-  const pieces: Buffer[] = []
-  for await (const piece of zip.outputStream) pieces.push(piece as Buffer)
-  return pieces
 }
 
 describe('a kit that ships', () => {
