@@ -123,10 +123,12 @@ export function compareBrought(
   return pages.map((page): ComparedPage => {
     onPage?.()
     const { path } = names.pages.get(page.id)!
+    // Made once, and not each time it is looked at.
+    const { text } = page
     const { text: made, trace } = build.traceOf(page.id)
     const told = { id: page.id, path: page.path, stretches: [] }
     // What is the same to the byte, among others that stand where they stood, leads where it led.
-    if (isKept && path === page.path && made.trim() === page.text.trim()) return { ...told, outcome: 'same' }
+    if (isKept && path === page.path && made.trim() === text.trim()) return { ...told, outcome: 'same' }
     const references = referencesIn(made)
     const goalNow = (one: Reference) => goalOf(resolveReference(one.href, path, names, home), one)
     const goalThen = (one: Reference) => {
@@ -135,14 +137,14 @@ export function compareBrought(
       return named || goalOf(target, one)
     }
     const becomes = byGoals(made, references, goalNow)
-    const was = byGoals(page.text, page.references, goalThen)
+    const was = byGoals(text, page.references, goalThen)
     if (becomes.trim() === was.trim()) return { ...told, outcome: 'same' }
     if (withoutSpaces(withoutCharset(becomes)) === withoutSpaces(withoutCharset(was)))
       return { ...told, outcome: 'spaces' }
     const generated = trace.flatMap(({ end, origin }, index) =>
       origin.kind === 'generated' ? [{ start: trace[index - 1]?.end ?? 0, end }] : [],
     )
-    const rest = byGoals(page.text, page.references, goalThen, madeIn.get(page.id) ?? [])
+    const rest = byGoals(text, page.references, goalThen, madeIn.get(page.id) ?? [])
     const restNow = byGoals(made, references, goalNow, generated)
     const isOfMenus = withoutSpaces(withoutCharset(rest)) === withoutSpaces(withoutCharset(restNow))
     // Parsed only where all that is quicker found nothing.
@@ -151,7 +153,7 @@ export function compareBrought(
     return {
       ...told,
       outcome: isOfMenus || isMenuTree ? 'menus' : 'otherwise',
-      stretches: differing([page.text, made], [was, becomes]),
+      stretches: differing([text, made], [was, becomes]),
     }
   })
 }

@@ -112,7 +112,7 @@ const isTelling = (title: string | null): title is string =>
   )
 
 /** Whether links to home pages of folders mostly name the folder. */
-function namesFolders(pages: readonly PageAsItWas[], old: Pick<OldNames, 'resolve'>): boolean {
+function namesFolders(pages: readonly ReadPage[], old: Pick<OldNames, 'resolve'>): boolean {
   let folders = 0
   let files = 0
   for (const { path, references } of pages)
@@ -129,7 +129,7 @@ function namesFolders(pages: readonly PageAsItWas[], old: Pick<OldNames, 'resolv
 }
 
 /** Style sheets of the site that a page links, where they stand from now on, in its order. */
-function stylesOf(page: PageAsItWas, { old, names }: Goals, files: readonly BroughtFile[]): string[] {
+function stylesOf(page: ReadPage, { old, names }: Goals, files: readonly BroughtFile[]): string[] {
   const sheets = new Set(files.flatMap(({ path, kind }) => (kind === 'style' ? [old.idOf.get(path)] : [])))
   const linked = [...page.references].flatMap(({ href, holder }) => {
     const target = holder === 'link href' ? old.resolve(href.trim(), page.path) : null
@@ -324,5 +324,12 @@ export function understand(
     }),
   }
   remarks.push(...remarksOfShortNames(pages, old.resolve), ...remarksOfIncludes(pageFiles))
-  return { site, templates: foundTemplates, old, pages: pages.map(asItWas), madeIn, remarks }
+  return {
+    site,
+    templates: foundTemplates,
+    old,
+    pages: pages.map((page) => asItWas(page, tools.aside)),
+    madeIn,
+    remarks,
+  }
 }

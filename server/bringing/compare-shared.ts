@@ -52,7 +52,7 @@ export async function compareShared(
     while (front < back) {
       const to = back
       let letters = 0
-      do letters += pages[--back]!.text.length
+      do letters += pages[--back]!.length
       while (back > front && to - back < portion && letters < portionLetters)
       const from = back
       const some = pages.slice(from, to)

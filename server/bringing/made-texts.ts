@@ -5,6 +5,9 @@ import { pack, type PackedText, unpack } from './packed-texts'
 /** Bytes that texts are written into, one after the other. */
 const chunkBytes = 1_000_000
 
+/** Bytes of a UTF-16 code unit in UTF-8 at the most: a pair of them takes four. */
+const mostBytes = 3
+
 /** Packed texts in the bytes that hold them, as they are handed over: where each of them stands there, and how long it is unpacked. */
 export interface TextChunk {
   readonly bytes: Uint8Array<ArrayBuffer>
@@ -22,10 +25,12 @@ export class MadeTexts {
     used: number
   }[] = []
   readonly #known = new Map<Hash, PackedText>()
+  /** What a text is written into before it is packed: one for all of them, since each of its own would be collected late. */
+  #desk = Buffer.alloc(0)
 
   /** Keeps a text, and names it. */
   put(text: string): Hash {
-    const written = Buffer.from(text)
+    const written = this.#written(text)
     const hash = createHash('sha256').update(written).digest('hex')
     if (this.#known.has(hash)) return hash
     const { bytes, length } = pack(written)
@@ -41,6 +46,13 @@ export class MadeTexts {
     chunk.places.push([hash, at, size, length])
     chunk.used += size
     return hash
+  }
+
+  /** In UTF-8, until the next one is. */
+  #written(text: string): Buffer {
+    const room = text.length * mostBytes
+    if (this.#desk.length < room) this.#desk = Buffer.allocUnsafeSlow(Math.max(room, 2 * this.#desk.length))
+    return this.#desk.subarray(0, this.#desk.write(text))
   }
 
   get(hash: Hash): string | undefined {

@@ -4,6 +4,9 @@ import type { Hash } from '#core/site'
 /** Shorter texts are kept as they are: they are as long packed. */
 const leastPacked = 1_000
 
+/** Bytes that zlib is given at once to write into, within what it takes. */
+const roomFor = (bytes: number): number => Math.min(65_536, Math.max(256, bytes))
+
 /** A text in UTF-8, packed (RFC 1951) where that makes it shorter. Pages of one site pack to a fifth and less of what they are. */
 export interface PackedText {
   readonly bytes: Buffer
@@ -13,13 +16,16 @@ export interface PackedText {
 
 export function pack(text: Buffer): PackedText {
   const { length } = text
-  // Fast and good enough: it is done for each of thousands, and undone soon.
-  const packed = length < leastPacked ? text : deflateRawSync(text, { level: 1 })
+  // Fast and good enough: it is done for each of thousands, and undone soon. Room for what most come to, not several times that.
+  const packed =
+    length < leastPacked ? text : deflateRawSync(text, { level: 1, chunkSize: roomFor(length >> 2) })
   return { bytes: packed.length < length ? packed : text, length }
 }
 
 export const unpack = ({ bytes, length }: PackedText): Buffer =>
-  bytes.length === length ? bytes : inflateRawSync(bytes, { maxOutputLength: length })
+  bytes.length === length
+    ? bytes
+    : inflateRawSync(bytes, { maxOutputLength: length, chunkSize: roomFor(length) })
 
 /** Texts by what names them, each unpacked when it is asked for. */
 export class PackedTexts {

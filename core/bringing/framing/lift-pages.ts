@@ -20,6 +20,8 @@ export interface BringingTools {
   /** Keeps a text, and names it. */
   readonly put: (text: string) => Hash
   readonly sizeOf: (text: string) => number
+  /** Puts a page's text aside until it is compared with what comes out: those of all pages are much. Kept as they are without it. */
+  readonly aside?: (text: string) => () => string
   /** Called for each page that has been read. */
   readonly onPage?: () => void
 }

@@ -65,18 +65,35 @@ export interface ReadPage {
 }
 
 /** What a page is compared by with what comes out of it. */
-export interface PageAsItWas extends Pick<ReadPage, 'id' | 'path' | 'text'> {
+export interface PageAsItWas extends Pick<ReadPage, 'id' | 'path'> {
+  /** In UTF-16 code units. */
+  readonly length: number
+  /** Made each time it is asked for, where it was put aside. */
+  readonly text: string
   /** In order. */
   readonly references: Iterable<Reference>
 }
 
-/** All else of a page can go once a site is made of it. */
-export const asItWas = ({ id, path, text, references }: ReadPage): PageAsItWas => ({
-  id,
-  path,
-  text,
-  references,
-})
+/**
+ * All else of a page can go once a site is made of it.
+ * @param aside puts its text where it takes less until it is asked for
+ */
+export function asItWas(
+  { id, path, text, references }: ReadPage,
+  aside: (text: string) => () => string = (text) => () => text,
+): PageAsItWas {
+  const { length } = text
+  const textAgain = aside(text)
+  return {
+    id,
+    path,
+    length,
+    get text() {
+      return textAgain()
+    },
+    references,
+  }
+}
 
 /** The references that stand in a stretch of a page, the first of them found by halves. */
 export function* referencesWithin({ references }: ReadPage, { start, end }: Range): Iterable<Reference> {
