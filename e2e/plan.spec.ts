@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
+import { p, wordDocument, workbook } from '../core/testing/documents'
 import { allSaved, expectAccessible, expectLabels, makeSite, paste, row, signUp } from './support'
 
 const plan = 'Saltpan Chapel\n  Visit\n    Getting here\n  The bell\n  Contact'
@@ -132,6 +133,41 @@ test('a plan comes in and goes out as a file, with what was assumed said', async
     buffer: Buffer.from('<opml>\n<body>'),
   })
   await expect(page.getByRole('alert')).toContainText('broken.opml, line 2')
+})
+
+test('a plan is read from a spreadsheet and from a document, chosen or dropped', async ({ page }) => {
+  await page.goto('/sites/new')
+  await page.getByLabel('The site is called').fill('Lime Kiln')
+  const rows = [['The new site'], [], ['Section', 'Page'], ['Visit', 'Getting here'], ['', 'Prices'], ['The works', 'Lime']] // prettier-ignore
+  await page.getByLabel('Read a file: the file').setInputFiles({
+    name: 'plan.xlsx',
+    mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    buffer: Buffer.from(workbook(rows)),
+  })
+  const becomes = page.getByRole('region', { name: 'What it becomes' })
+  for (const path of ['visit/getting-here.html', 'visit/prices.html', 'the-works/lime.html'])
+    await expect(becomes).toContainText(path)
+  await expect(page.getByText('What stands above the names of the columns was left out.')).toBeVisible()
+  // What cannot be read is said, and what was read stays.
+  await page.getByLabel('Read a file: the file').setInputFiles({
+    name: 'plan.xls',
+    mimeType: 'application/vnd.ms-excel',
+    buffer: Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]),
+  })
+  await expect(page.getByRole('alert')).toContainText('plan.xls: This document is locked')
+  await expect(becomes).toContainText('the-works/lime.html')
+  const bytes = [...wordDocument(p('b1', 'Visit') + p('b2', 'Fares') + p('b1', 'Stay'))]
+  const dropped = await page.evaluateHandle((all) => {
+    const data = new DataTransfer()
+    data.items.add(new File([Uint8Array.from(all)], 'plan.docx'))
+    return data
+  }, bytes)
+  const text = page.getByLabel('Its pages, one a line, indented under each other')
+  await text.dispatchEvent('drop', { dataTransfer: dropped })
+  await expect(text).toContainText('Fares')
+  await expect(becomes).toContainText('visit/fares.html')
+  await page.getByRole('button', { name: 'Make this site' }).click()
+  await expectLabels(page, ['Lime Kiln', 'Visit', 'Fares', 'Stay'])
 })
 
 test('a new site is made from the file of a plan, with its file names shown before', async ({ page }) => {

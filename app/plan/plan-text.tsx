@@ -7,7 +7,7 @@ import { useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
 import { Button } from '../parts/button'
 import { CodeEditor } from '../parts/editor/lazy-editor'
-import { FileButton, saveFile } from '../parts/picks/files'
+import { FileButton, saveFile, takingDropped } from '../parts/picks/files'
 import type { LineMark } from '../parts/editor/line-marks'
 import { count } from '../parts/format'
 import { planFileTypes, readPlanFile } from '../parts/picks/plan-file'
@@ -116,7 +116,7 @@ export function PlanText() {
           </p>
         )}
       </div>
-      <div className="min-h-0 border-t border-rule">
+      <div className="min-h-0 border-t border-rule" {...takingDropped((dropped) => void takeFile(dropped))}>
         <CodeEditor
           name="The whole plan as text"
           language="plain"

@@ -17,7 +17,7 @@ import { useNewSite } from '../new-site/use-new-site'
 import { checkInput, readForm, requireAccount } from '../owner.server'
 import { Button } from '../parts/button'
 import { CodeEditor } from '../parts/editor/lazy-editor'
-import { FileButton } from '../parts/picks/files'
+import { FileButton, takingDropped } from '../parts/picks/files'
 import { count } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
 import { Pick } from '../parts/picks/pick'
@@ -302,7 +302,10 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
                 />
               </span>
             </div>
-            <div className="area min-h-0 overflow-hidden max-md:h-72">
+            <div
+              className="area min-h-0 overflow-hidden max-md:h-72"
+              {...takingDropped((dropped) => void takeFile(dropped))}
+            >
               <CodeEditor
                 name={planWords}
                 language="plain"

@@ -14,6 +14,7 @@ export type Answering<Ground, Question, Answer> = (
 /** What is worked out beside the interface, each fetched when it is asked for first. */
 export const answers = {
   names: () => import('../names/names.answer').then((module) => module.namesUnder),
+  'plan-file': () => import('../parts/picks/plan-file.answer').then((module) => module.planOfFile),
   plan: () => import('../plan/plan.answer').then((module) => module.planTypedOver),
   faults: () => import('../parts/editor/faults.answer').then((module) => module.faultsTyped),
   document: () => import('../files/document.answer').then((module) => module.pageRead),

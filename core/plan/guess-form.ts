@@ -1,4 +1,5 @@
 import { undrawn } from './drawn-tree'
+import { headerOf, levelColumns } from './formats/columns'
 
 /** The open formats a plan is taken in and out in. */
 export type PlanFormat = 'text' | 'markdown' | 'csv' | 'opml'
@@ -17,6 +18,9 @@ const file = /^\S+\.[a-z][a-z0-9]{0,4}$/i
 
 /** A way down to a page, as breadcrumbs show it: what parts its steps. */
 export const stepSign = /\s(?:>|›|»|→|\/)\s/u
+
+/** A page and those below it in one line: `Visit: Prices, Getting here`. */
+export const pageAndBelow = /^([^:,;]{1,80}):\s+(\S[^:;]*,[^:;]*)$/u
 
 /** How far in a line stands; only more or less counts. */
 const depthOf = (line: string): number => /^\s*/.exec(line)![0].length
@@ -48,6 +52,20 @@ const isTable = ([first = '', second = '']: readonly string[]): boolean =>
 /** Names of the columns that say what a page is called. */
 const labelColumn = /^"?(?:level|label|page|pages|page name|name|menu entry)"?$/i
 
+/** Whether lines are ways down to pages. */
+function areWays(written: readonly string[], first: string): boolean {
+  if (written.some((line) => depthOf(line) !== depthOf(first)) || /^\s*[>›»→/]/u.test(first)) return false
+  const lines = written.map((line) => line.trim())
+  const parted = lines.filter((line) => stepSign.test(line))
+  if (parted.length > 1 && parted.length * 2 >= lines.length) return true
+  const listed = lines.filter((line) => pageAndBelow.test(line))
+  if (listed.length > 1 && lines.every((line) => pageAndBelow.test(line) || !/[:,;]/.test(line))) return true
+  // Without spaces a slash says little: `News/Events` may be one page. Two that begin alike are below one.
+  const slashed = lines.filter((line) => /^[^/]+\/[^/]/.test(line))
+  const tops = slashed.map((line) => line.slice(0, line.indexOf('/')))
+  return slashed.length * 2 >= lines.length && new Set(tops).size < tops.length
+}
+
 /** Tells from its beginning what a text is that a plan is read from. */
 export function guessForm(text: string): PlanForm {
   const start = text
@@ -66,23 +84,37 @@ export function guessForm(text: string): PlanForm {
   const lines = plain.filter((line) => line.trim() !== '')
   const [first] = lines
   if (first === undefined) return 'text'
-  const cells = first.split(/[,;\t]/)
-  if (cells.length > 1 && cells.some((cell) => labelColumn.test(cell.trim())) && isParted(lines, first))
-    return 'csv'
-  if (isTable(lines)) return 'csv'
+  if (isTable(lines) || isHeader(first, lines) || areRows(lines)) return 'csv'
   if (areAddresses(lines, isDrawn)) return 'addresses'
   if (isDrawn || lines.length < 2) return 'text'
   const inTabs = lines.filter((line) => /\S\t/.test(line) && !bulleted.test(line))
   if (inTabs.length * 2 > lines.length && inTabs.length > 1) return 'csv'
-  const ways = lines.filter((line) => stepSign.test(line.trim()))
-  const isFlat = lines.every((line) => depthOf(line) === depthOf(first))
-  return isFlat && ways.length * 2 >= lines.length && ways.length > 1 && !/^[>›»→/]/u.test(first.trim())
-    ? 'ways'
-    : 'text'
+  return areWays(lines, first) ? 'ways' : 'text'
 }
 
-/** Whether a header's signs part the line beneath it too. */
-function isParted([, second]: readonly string[], header: string): boolean {
-  const sign = /[,;\t]/.exec(header)![0]
-  return second === undefined || second.includes(sign)
+/** Whether a line names columns of a plan, and is parted by a sign that parts the line beneath it too. */
+function isHeader(first: string, [, second]: readonly string[]): boolean {
+  const [sign] = /[,;\t]/.exec(first) ?? []
+  if (sign === undefined || (second !== undefined && !second.includes(sign))) return false
+  const cells = first.split(sign).map((cell) => cell.trim().replace(/^"(.*)"$/, '$1'))
+  const header = headerOf(cells)
+  return (
+    cells.some((cell) => labelColumn.test(cell)) ||
+    (header.includes('label') && header.includes('address')) ||
+    levelColumns(header, cells).length > 0
+  )
+}
+
+/**
+ * Whether lines without a header are rows all the same: parted by one sign with no space after it as often in each of them, and
+ * with levels in front, or with sections that are said again in the next row.
+ */
+function areRows(lines: readonly string[]): boolean {
+  const [, sign] = /^[^,;]*([,;])\S/.exec(lines[1] ?? '') ?? []
+  if (sign === undefined || lines.some((line) => line.includes(`${sign} `))) return false
+  const rows = lines.map((line) => line.split(sign))
+  if (rows.some(({ length }) => length !== rows[0]!.length)) return false
+  const isNumbered = rows.slice(1).every(([number = '']) => /^\d{1,4}(?:\.\d{1,4})*$/.test(number.trim()))
+  const isSaidAgain = rows.some(([top], index) => index > 0 && top !== '' && top === rows[index - 1]![0])
+  return isNumbered || (isSaidAgain && rows.every(([top]) => top !== ''))
 }

@@ -39,6 +39,8 @@ interface Draft extends OutlineNode {
 }
 
 const bullet = /^([-*+•–◦▪▫‣●○■□·—§]|o(?=\t)|\d+[.)])\s+/u
+/** What is to be done, and what is: a box in front, as lists of tasks have one. */
+const task = /^(?:\[[ xX]?\]|[☐☑☒✓✔])\s+/u
 const trialMark = '(trial page)'
 const menuMark = '(not in menus)'
 
@@ -130,7 +132,7 @@ function unevenNote(uneven: number): string[] {
 /** One written line as a label and its marks. A backslash in front keeps what follows literal. */
 function readLine(rest: string): Omit<OutlineNode, 'children'> {
   let text = rest.trimEnd()
-  if (!text.startsWith('\\')) text = text.replace(bullet, '')
+  if (!text.startsWith('\\')) text = text.replace(bullet, '').replace(task, '')
   else text = text.slice(1)
   let trial = false
   let inMenus = true
@@ -193,7 +195,12 @@ function writeLine(node: OutlineNode, isLiteral: boolean): string {
   if (text.endsWith('\\') || isMarked) text += '\\'
   if (!node.inMenus) text += ' (not in menus)'
   if (node.trial) text += ' (trial page)'
-  return isLiteral || bullet.test(text) || hasSigns(text) || isBranch(text) || text.startsWith('\\')
+  return isLiteral ||
+    bullet.test(text) ||
+    task.test(text) ||
+    hasSigns(text) ||
+    isBranch(text) ||
+    text.startsWith('\\')
     ? `\\${text}`
     : text
 }

@@ -54,3 +54,33 @@ export const openDocument = (body: string, styles = '', more: Record<string, str
     'content.xml': `<office:document-content ${spaces}><office:automatic-styles>${styles}</office:automatic-styles><office:body><office:text>${body}</office:text></office:body></office:document-content>`,
     ...more,
   })
+
+// ── Spreadsheets ──
+const column = (at: number) => String.fromCharCode(65 + at)
+const words = (text: string) => text.replace(/[&<>]/g, (sign) => `&#${sign.charCodeAt(0)};`)
+/** A workbook in Office Open XML (ECMA-376 Part 1, §18): texts shared or in place, numbers as such; empty cells are not written. */
+export function workbook(rows: readonly (readonly (string | number)[])[], isShared = true): Uint8Array {
+  const texts: string[] = []
+  const cell = (value: string | number, at: string) => {
+    if (value === '') return ''
+    if (typeof value === 'number') return `<c r="${at}"><v>${value}</v></c>`
+    if (!isShared) return `<c r="${at}" t="inlineStr"><is><t>${words(value)}</t></is></c>`
+    return `<c r="${at}" t="s"><v>${texts.push(value) - 1}</v></c>`
+  }
+  const sheet = rows.map((row, index) => `<row r="${index + 1}">${row.map((value, at) => cell(value, `${column(at)}${index + 1}`)).join('')}</row>`).join('') // prettier-ignore
+  return pack({
+    'xl/workbook.xml': `<workbook ${r}><sheets><sheet name="a" state="hidden" r:id="h"/><sheet name="b" r:id="e"/><sheet name="c" r:id="s"/></sheets></workbook>`,
+    'xl/_rels/workbook.xml.rels': relations(relation('h', 'worksheet', 'worksheets/sheet1.xml'), relation('e', 'worksheet', '/xl/worksheets/sheet2.xml'), relation('s', 'worksheet', 'worksheets/sheet3.xml')),
+    'xl/sharedStrings.xml': `<sst>${texts.map((text) => `<si><r><t>${words(text)}</t></r><rPh><t>aloud</t></rPh></si>`).join('')}</sst>`,
+    'xl/worksheets/sheet1.xml': '<worksheet><sheetData><row><c t="str"><v>hidden</v></c></row></sheetData></worksheet>',
+    'xl/worksheets/sheet2.xml': '<worksheet><sheetData><row/></sheetData></worksheet>',
+    'xl/worksheets/sheet3.xml': `<worksheet><sheetData>${sheet}</sheetData></worksheet>`,
+  }) // prettier-ignore
+}
+/** A spreadsheet in OpenDocument; what is empty to the end of a sheet is written as often as programs do. */
+export const openSheet = (rows: readonly (readonly (string | number)[])[]): Uint8Array =>
+  pack({
+    'content.xml': `<office:document-content ${spaces}><office:body><office:spreadsheet><table:table><table:table-row table:number-rows-repeated="9"><table:table-cell/></table:table-row></table:table><table:table>${rows
+      .map((row) => `<table:table-row>${row.map((value) => (value === '' ? '<table:table-cell/>' : `<table:table-cell><office:annotation><text:p>a remark</text:p></office:annotation><text:p>${words(String(value))}</text:p></table:table-cell>`)).join('')}<table:table-cell table:number-columns-repeated="16000"/></table:table-row>`)
+      .join('')}<table:table-row table:number-rows-repeated="1048000"><table:table-cell table:number-columns-repeated="16384"/></table:table-row></table:table></office:spreadsheet></office:body></office:document-content>`,
+  }) // prettier-ignore

@@ -6,4 +6,10 @@ export { htmlOfPlain, type PlainText, plainTextIn } from './plain'
 export { bodyRange, pageOfFile, type PageOfFile, partOfPage } from './page-of-file'
 export { picturesElsewhere, showInstead } from './pictures-elsewhere'
 export { mergeTexts } from './merge'
-export { pageOfDocument, type DocumentPicture, type PageOfDocument, withPictures } from './documents'
+export {
+  pageOfDocument,
+  planInDocument,
+  type DocumentPicture,
+  type PageOfDocument,
+  withPictures,
+} from './documents'

@@ -1,4 +1,4 @@
-import { useRef } from 'react'
+import { type DragEvent, useRef } from 'react'
 
 /** Hands a file to the browser to save. */
 export function saveFile(content: Blob | string, name: string, mediaType = 'text/plain'): void {
@@ -11,6 +11,21 @@ export function saveFile(content: Blob | string, name: string, mediaType = 'text
   // The download has begun by then; the address is of no further use.
   setTimeout(() => URL.revokeObjectURL(link.href), 1_000)
 }
+
+/** What an element is given that a file can be dropped on, an editor in it or not. */
+export const takingDropped = (onFile: (file: File) => void) => ({
+  onDragOver: (event: DragEvent) => {
+    if (event.dataTransfer.types.includes('Files')) event.preventDefault()
+  },
+  // Before an editor takes the bytes of a file for words.
+  onDropCapture: (event: DragEvent) => {
+    const [dropped] = event.dataTransfer.files
+    if (!dropped) return
+    event.preventDefault()
+    event.stopPropagation()
+    onFile(dropped)
+  },
+})
 
 /** Words that open the browser's choice of a file. */
 export function FileButton({

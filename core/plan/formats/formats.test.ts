@@ -83,7 +83,7 @@ describe('plans of others', () => {
       ['Home', [['Visit']]],
     ])
     expect(reasonOf('csv', 'level;label\r\n\r\nfirst;Visit\r\n')).toMatchObject({ line: 3 })
-    expect(read('csv', 'Label,Level,Colour\nHome,1,red\n').notes.join()).toContain('colour')
+    expect(read('csv', 'Label,Level,Colour\nHome,1,red\n').notes.join()).toContain('Colour')
     expect(reasonOf('csv', 'level,label\n1,"a\nb"\nfirst,Visit\n')).toMatchObject({ line: 4 })
     expect(reasonOf('csv', 'level,label\n1,"open\n')).toMatchObject({
       reason: 'A quotation mark is opened and not closed.',

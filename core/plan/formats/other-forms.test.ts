@@ -38,12 +38,69 @@ describe('what people have of a site is read as its plan', () => {
     ['a table as Markdown has it', '| Page | Level |\n|------|:-----:|\n| Home | 1 |\n| Visit | 2 |\n| Getting here | 3 |\n| Prices | 3 |\n| Contact | 2 |'],
     ['columns of a spreadsheet', 'Home\n\tVisit\n\t\tGetting here\tnot written yet\n\t\tPrices\tnot written yet\n\tContact\tnot written yet'],
     ['values beside labels', 'Home\tWelcome\tindex.html\n\tVisit\tHow to come\tvisit.html\n\t\tGetting here\t-\tgetting-here.html\n\t\tPrices\t-\tprices.html\n\tContact\t-\tcontact.html'],
+    ['a column a level', 'Level 1,Level 2,Level 3,Who\nHome,,,x\n,Visit,,\n,,Getting here,y\n,,Prices,\n,Contact,,'],
+    ['a column a level, each way whole', 'Ebene 1;Ebene 2;Ebene 3\nHome;;\nHome;Visit;\nHome;Visit;Getting here\nHome;Visit;Prices\nHome;Contact;'],
+    ['rows of sections without a header', 'Home,Visit,Getting here\nHome,Visit,Prices\nHome,Contact,'],
+    ['outline numbers in a column', 'No.\tPage\n1\tHome\n1.1\tVisit\n1.1.1\tGetting here\n1.1.2\tPrices\n1.2\tContact'],
+    ['numbers under names that are not known', 'Nr;Seite;Wer\n1.0;Home;A\n1.1;Visit;\n1.1.1;Getting here;B\n1.1.2;Prices;\n1.2;Contact;'],
+    ['levels under names that are not known', 'Ebene;Seite\n1;Home\n2;Visit\n3;Getting here\n3;Prices\n2;Contact'],
+    ['parents by their ids', 'ID;Parent ID;Name\n7;0;Home\n8;7;Visit\n9;8;Getting here\n10;8;Prices\n11;7;Contact'],
+    ['ways without spaces', 'Home\nHome/Visit/Getting here\nHome/Visit/Prices\nHome/Contact'],
+    ['a list of tasks', '- [x] Home\n  - [x] Visit\n    - [ ] Getting here\n    - [ ] Prices\n  - [ ] Contact'],
     ['a list of a word processor', 'Home\n•\tVisit\no\tGetting here\no\tPrices\n•\tContact'],
     ['bullets of several kinds', '● Home\n○ Visit\n■ Getting here\n■ Prices\n○ Contact'],
     ['what is counted with letters', 'Home\n  I. Visit\n    a) Getting here\n    b) Prices\n  II. Contact'],
   ])('%s', (_, text) => {
     expect(planOf(text)).toEqual(saltpan)
   }) // prettier-ignore
+
+  const lines = (text: string) => planOf(text).slice(1)
+  test.each([
+    ['sections, said once', '| Section | Page |\n|---|---|\n| Visit | Getting here |\n| | Prices |\n| Stay | Rooms |'],
+    ['sections, said again', 'Category,Page,Description\nVisit,Getting here,x\nVisit,Prices,\nStay,Rooms,'],
+    ['a menu and what is below it', 'Our new site\n\nMain menu\tSubmenu\nVisit\tGetting here\n\tPrices\nStay\tRooms'],
+    ['a letter that names them', 'Visit: Getting here, Prices.\nStay: Rooms, '],
+    ['addresses and titles', 'URL,Title\n/visit/,Visit\n/visit/here.html,Getting here\nhttps://a.example/visit/prices/?x,Prices\n/stay,Stay\n/stay/rooms,Rooms'],
+  ])('pages below sections: %s', (_, text) => {
+    expect(lines(text)).toEqual(['  Visit', '    Getting here', '    Prices', '  Stay', '    Rooms'])
+  }) // prettier-ignore
+
+  test('where sections are said again, a page without one stands by itself; a section that is a page of its own is it once', () => {
+    expect(lines('Section,Page,Title\nVisit,,All about it\nVisit,Prices,\nVisit,Prices,\n,Contact,')).toEqual(
+      ['  Visit', '    Prices', '    Prices', '  Contact'],
+    )
+    const read = readPlan('csv', 'Section,Page,Title\nVisit,,All about it\nVisit,Prices,')
+    expect(read).toMatchObject({ nodes: [{ label: 'Visit', details: { title: 'All about it' } }] })
+  })
+
+  test('a plan written with a column a level comes out again, whether sections are said again or not', () => {
+    const plain = outlines.filter((nodes) => nodes.length > 0)
+    fc.assert(
+      fc.property(plain, fc.boolean(), (nodes, isSaidAgain) => {
+        const all = walkOutline(nodes)
+        const deepest = Math.max(...all.map(({ depth }) => depth))
+        fc.pre(deepest > 0)
+        const way: string[] = []
+        // Each label is another, since two of one name below one page are told apart by nothing here.
+        const rows = all.map(({ depth }, index) => {
+          way.length = depth
+          way[depth] = `Page no ${index}`
+          return Array.from({ length: deepest + 1 }, (_, at) =>
+            at === depth || (isSaidAgain && at < depth) ? way[at]! : '',
+          )
+        })
+        const header = Array.from({ length: deepest + 1 }, (_, at) => `Level ${at + 1}`)
+        const text = [header, ...rows].map((row) => row.join('\t')).join('\n')
+        const read = readPlan(guessPlanForm(text), text)
+        if ('refusal' in read) throw new Error(read.refusal.reason)
+        expect(walkOutline(read.nodes).map(({ node, depth }) => [depth, node.label])).toEqual(
+          all.map(({ depth }, index) => [depth, `Page no ${index}`]),
+        )
+        expect(read.lineNumbers).toEqual(all.map((_, index) => index + 2))
+      }),
+      { numRuns: 200 },
+    )
+  })
 
   test('of a list of addresses what is left out is told, and names that no scheme makes stay', () => {
     const text = 'https://a.example/about_us.php\nhttps://b.example/\nhttps://a.example/logo.png\nhttps://www.a.example/page.php?id=prices'
@@ -73,6 +130,10 @@ describe('what people have of a site is read as its plan', () => {
     'Sunday\nA. Smith\nB. Jones',
     'Visit\nmade with style.css',
     'Rooms, prices\nContact',
+    'News/Events\nRooms/prices\nContact',
+    'Sunday: open\nMonday: closed\nRooms, prices',
+    'Where: here\nRooms',
+    'One,two\nThree,four',
     '1.\tHome\n2.\tVisit\n3.\tContact',
   ])('labels stay labels: %j', (text) => {
     expect(guessPlanForm(text)).toBe('text')

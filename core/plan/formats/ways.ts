@@ -1,4 +1,4 @@
-import { stepSign } from '../guess-form'
+import { pageAndBelow, stepSign } from '../guess-form'
 import { cleanLabel, nestLines, type Outline, type PlanLine, type PlanRefusal } from '../outline'
 
 interface Draft {
@@ -6,23 +6,32 @@ interface Draft {
   readonly below: Map<string, Draft>
 }
 
-/** Reads a plan from the ways down to its pages, one a line: `Home > Visit > Getting here`. */
+/** The ways that a line tells: one, or one to each page that it names below the first. */
+function waysIn(line: string, parting: RegExp): readonly (readonly string[])[] {
+  const plain = line.replace(/\s+/gu, ' ').trim()
+  const [, page, below] = pageAndBelow.exec(plain) ?? []
+  if (page === undefined || parting.test(plain)) return [plain.split(parting)]
+  return below!.split(',').map((one) => [page, one.replace(/\.$/, '')])
+}
+
+/** Reads a plan from the ways down to its pages, one a line: `Home > Visit > Getting here`, or `Visit: Getting here, Prices`. */
 export function readWaysPlan(text: string): Outline | { refusal: PlanRefusal } {
   const top: Draft = { line: 0, below: new Map() }
-  const parting = new RegExp(stepSign, 'u')
-  for (const [index, line] of text
-    .replace(/^\ufeff/, '')
-    .split(/\r\n|\n|\r/)
-    .entries()) {
-    let at = top
-    for (const step of line.replace(/\s+/gu, ' ').split(parting)) {
-      const label = cleanLabel(step.replace(/^[-*+•]\s/u, ''))
-      if (label === '') continue
-      let next = at.below.get(label)
-      if (!next) at.below.set(label, (next = { line: index + 1, below: new Map() }))
-      at = next
+  const given = text.replace(/^\ufeff/, '').split(/\r\n|\n|\r/)
+  const spaced = new RegExp(stepSign, 'u')
+  // A slash parts steps without spaces, too, where no line has another sign.
+  const parting = given.some((line) => spaced.test(line)) ? spaced : /\//
+  for (const [index, line] of given.entries())
+    for (const way of waysIn(line, parting)) {
+      let at = top
+      for (const step of way) {
+        const label = cleanLabel(step.replace(/^[-*+•]\s/u, ''))
+        if (label === '') continue
+        let next = at.below.get(label)
+        if (!next) at.below.set(label, (next = { line: index + 1, below: new Map() }))
+        at = next
+      }
     }
-  }
   const lines: PlanLine[] = []
   const open = [[...top.below].reverse()]
   while (open.length > 0) {

@@ -70,6 +70,9 @@ function belowItsTitle(html: string): string {
   return html.slice(0, end) + rest.replace(/<(\/?)h([1-6])(?=[ >])/g, lower)
 }
 
+/** What a document says as plain HTML: an `h1` of the class `title` where it has one, pictures by their number in `src`. @throws as `pageOfDocument` does */
+export const htmlOfDocument = async (bytes: Uint8Array): Promise<string> => (await readAny(bytes)).html
+
 /** Told by what is in it, not by its name. */
 async function readAny(bytes: Uint8Array): Promise<Found> {
   try {

@@ -1,0 +1,42 @@
+import { decodePlanFile, guessPlanForm, type PlanForm, readPlan } from '#core/plan'
+import { Problem } from '#core/problems'
+import { planInDocument } from '#core/texts'
+
+export interface PlanFileQuestion {
+  readonly name: string
+  readonly bytes: Uint8Array
+}
+/** A plan from a file: its text, the form it is in and what was assumed; or why it is none. */
+export type PlanFileAnswer =
+  | { readonly text: string; readonly format: PlanForm; readonly notes: readonly string[] }
+  | { readonly problem: string }
+
+/** How a ZIP begins, which newer documents are (APPNOTE 4.3.7), and a document of an older form ([MS-CFB] §2.2). */
+const isDocument = ([first, second]: Uint8Array): boolean =>
+  (first === 0x50 && second === 0x4b) || (first === 0xd0 && second === 0xcf)
+
+async function textOf({ name, bytes }: PlanFileQuestion): Promise<PlanFileAnswer> {
+  if (isDocument(bytes)) {
+    const { text, isTable } = await planInDocument(bytes)
+    return { text, format: isTable ? 'csv' : guessPlanForm(text), notes: [] }
+  }
+  const decoded = decodePlanFile(bytes)
+  if ('refusal' in decoded)
+    return { problem: `${name}, line ${decoded.refusal.line}: ${decoded.refusal.reason}` }
+  return { ...decoded, format: guessPlanForm(decoded.text, name) }
+}
+
+/** Reads a plan from a file of any kind that people have one in. */
+export async function planOfFile(_: unknown, question: PlanFileQuestion): Promise<PlanFileAnswer> {
+  try {
+    const found = await textOf(question)
+    if ('problem' in found) return found
+    const read = readPlan(found.format, found.text)
+    return 'refusal' in read
+      ? { problem: `${question.name}, line ${read.refusal.line}: ${read.refusal.reason}` }
+      : found
+  } catch (error) {
+    if (error instanceof Problem) return { problem: `${question.name}: ${error.message}` }
+    throw error
+  }
+}

@@ -1,0 +1,78 @@
+import { cleanLabel, type PageDetails, type PlanLine, type PlanRefusal } from '../outline'
+import { type Column, columns } from './columns'
+
+/** A row of a table, and the line of its text that it begins on, from 1. */
+export interface TableRow {
+  readonly cells: readonly string[]
+  readonly line: number
+}
+
+/** Lines of a plan, or why there are none; and what was assumed. */
+export type Read = { readonly lines: readonly PlanLine[] | PlanRefusal; readonly notes: readonly string[] }
+
+const yes = /^(yes|y|true|1|x)$/i
+export const plainNode = (label: string) => ({ label, trial: false, inMenus: true })
+
+/** A cell that a spreadsheet would run as a formula is written behind an apostrophe, as they take it for text. */
+const plainCell = (cell: string) => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell)
+export const cellAt = ({ cells }: TableRow, at: number): string => plainCell((cells[at] ?? '').trim())
+
+/** Asks rows for the cell of a column by its kind; '' where there is none. */
+export const asking =
+  (header: readonly string[]) =>
+  (row: TableRow, name: Column): string =>
+    cellAt(row, header.indexOf(name))
+export type Ask = ReturnType<typeof asking>
+
+/** What a row says of a page beside what it is called and where it stands. */
+export function detailsOf(row: TableRow, ask: Ask): Omit<PlanLine['node'], 'label'> {
+  const said = [
+    ['ownName', 'own name'],
+    ['title', 'title'],
+    ['description', 'description'],
+  ] as const
+  const details = Object.fromEntries(
+    said.map(([key, name]) => [key, cleanLabel(ask(row, name))]).filter(([, value]) => value !== ''),
+  ) as PageDetails
+  return {
+    trial: yes.test(ask(row, 'trial')),
+    inMenus: ask(row, 'in menus') === '' || yes.test(ask(row, 'in menus')),
+    ...(Object.keys(details).length > 0 && { details }),
+  }
+}
+
+/** Columns of which nothing was read. */
+export function leftOut(
+  { cells }: TableRow,
+  header: readonly string[],
+  isTaken: (name: string, at: number) => boolean,
+): string[] {
+  const names = cells
+    .map((cell) => cell.trim())
+    .filter((name, at) => name !== '' && !isTaken(header[at]!, at))
+  return names.length > 0 ? [`Left out: ${names.map((name) => `“${name}”`).join(', ')}.`] : []
+}
+export const isDetail = (name: string) => (columns as readonly string[]).includes(name) && name !== 'level'
+
+/** A page of a tree that is being read. */
+export interface Draft {
+  readonly line: number
+  readonly node: PlanLine['node']
+  readonly below: Draft[]
+}
+
+/** A tree as lines, each as far in as it is deep. */
+export function linesOf(top: readonly Draft[]): PlanLine[] {
+  const lines: PlanLine[] = []
+  const open = [[...top].reverse()]
+  while (open.length > 0) {
+    const next = open[open.length - 1]!.pop()
+    if (!next) {
+      open.pop()
+      continue
+    }
+    lines.push({ line: next.line, columns: open.length, node: next.node })
+    open.push([...next.below].reverse())
+  }
+  return lines
+}
