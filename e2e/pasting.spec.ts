@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test'
 import { mkdir, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
-import { drawing, openDocument, p, wordDocument } from '../core/testing/documents'
+import { drawing, openDocument, p, wordDocument, workbook } from '../core/testing/documents'
 import {
   allSaved,
   editor,
@@ -233,6 +233,43 @@ test('documents of word processors become pages with their pictures; what cannot
   await question.getByRole('button', { name: 'Good' }).click()
   await expect(question).toContainText('“later.txt” is a text')
   await expect(question).not.toContainText('drawing')
+})
+
+test('rows of a spreadsheet become a table: copied, pasted as text, or out of its file', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  await openView(page, 'Pages')
+  await write(page, 'Home', '')
+  const text = editor(page, 'Home')
+  const table = '<th scope="col">Opens</th>'
+  const clear = async () => {
+    await text.press('Control+a')
+    await text.press('Delete')
+  }
+  await paste(text, {
+    'text/plain': 'Day\tOpens\nMonday\t9:00\n',
+    'text/html':
+      '<html><style>.h{font-weight:700}</style><body><table><!--StartFragment--><tr><td class=h>Day<td class=h>Opens<tr><td>Monday<td>9:00<!--EndFragment--></table></body></html>',
+  })
+  await expect(text).toContainText(table)
+  await clear()
+  await paste(text, { 'text/plain': 'Day\tOpens\nMonday\t10:00\n' })
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Make it a table' }).click()
+  await expect(text).toContainText(table)
+  await expect(text).toContainText('<td>10:00</td>')
+  await clear()
+  await pasteFile(text, 'hours.xlsx', workbook([['Day', 'Opens'], ['Monday', 11]])) // prettier-ignore
+  const dialog = page.getByRole('dialog', { name: 'Text' })
+  await expect(dialog).toContainText('its rows can stand here as a table')
+  await dialog.getByRole('button', { name: 'Put its rows here' }).click()
+  await expect(text).toContainText(table)
+  await expect(text).toContainText('<td>11</td>')
+  await clear()
+  await pasteFile(text, 'hours.csv', Buffer.from('Day;Opens\r\nMonday;12\r\n'))
+  await dialog.getByRole('button', { name: 'Link to it' }).click()
+  await expect(text).toContainText('.csv">hours</a>')
+  await allSaved(page)
 })
 
 test('a document that is dropped into a text stands there under its title, or is led to as a file', async ({

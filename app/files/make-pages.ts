@@ -3,7 +3,7 @@ import { longestText } from '#core/site'
 import type { PageOfFile } from '#core/texts'
 import { askOnce } from '../workers/ask-once'
 import type { DocumentAnswer, DocumentQuestion } from './document.answer'
-import { isDocument } from './text-name'
+import { isDocument, isSpreadsheet } from './text-name'
 import type { Uploads } from './uploads'
 
 /** Where pages go, and how it is told what is being done. */
@@ -32,7 +32,7 @@ async function pageOfAny(file: File, making: Making): Promise<MadePage> {
     () => null,
   )
   if (bytes === null) return { problem: 'It could not be read. Is it still where it was?' }
-  if (isDocument(file.name)) return pageOfWords(file, bytes, making)
+  if (isDocument(file.name) || isSpreadsheet(file.name)) return pageOfWords(file, bytes, making)
   const { decodeHtml, pageOfFile } = await import('../writing/texts')
   return { page: pageOfFile(file.name, decodeHtml(bytes).text), remark: null }
 }

@@ -8,6 +8,12 @@ const mostBytes = 2_000
 /** Whether a file is a document of a word processor that can be read, by its name. */
 export const isDocument = (name: string): boolean => ofWordProcessor.test(name)
 
+/** Whether a file is a spreadsheet that can be read, by its name. */
+export const isSpreadsheet = (name: string): boolean => /\.(xlsx|xlsm|ods)$/i.test(name)
+
+/** Whether a file is rows, which stand in a text as a table. */
+export const isOfRows = (name: string): boolean => isSpreadsheet(name) || /\.[ct]sv$/i.test(name)
+
 /** Whether a file is a page of a site, by its name. */
 export const isWebPage = (name: string): boolean => /\.html?$/i.test(name) && !isAskedForByName(name)
 

@@ -15,7 +15,7 @@ import type { WantedPicture } from './picture-dialog'
 import type { Pasting } from '../parts/editor/pasting'
 import { PicturesNotice } from './pictures-notice'
 import { leaveAsItIs, PlainNotice } from './plain-notice'
-import { type PastedMarkdown, usePasting } from './use-pasting'
+import { type PastedPlain, usePasting } from './use-pasting'
 import { useInsertion } from './use-insertion'
 import { DialogFrame } from './dialog-frame'
 import { useSlots } from '../template/use-slots'
@@ -170,9 +170,9 @@ export function SlotEditors({
           <HiddenNotice page={page} slot={slot} shown={shown} />
         ) : source && source.kind !== 'slot' ? (
           <ElsewhereNotice key={`${source.templateId} ${source.line}`} source={source} />
-        ) : pasted.markdown ? (
-          <MarkdownNotice
-            markdown={pasted.markdown}
+        ) : pasted.plain ? (
+          <PastedNotice
+            pasted={pasted.plain}
             handle={handle}
             onDone={pasted.forget}
             onLeave={() => {
@@ -239,32 +239,38 @@ function StoredParts({
   return <PartsDialog page={page} slot={slot} text={written.text} chosen={{ from, to }} onDone={onDone} />
 }
 
-/** Offers to make HTML of Markdown that was pasted. */
-function MarkdownNotice({
-  markdown,
+const pastedWords = {
+  markdown: { is: 'What you pasted looks like Markdown.', make: 'Make it HTML' },
+  rows: { is: 'What you pasted looks like rows of a table.', make: 'Make it a table' },
+} as const
+
+/** Offers to make HTML of what was pasted as it is. */
+function PastedNotice({
+  pasted: { from, text, kind },
   handle,
   onDone,
   onLeave,
 }: {
-  markdown: PastedMarkdown
+  pasted: PastedPlain
   handle: HandleRef
   onDone: () => void
   onLeave: () => void
 }) {
   async function make() {
-    const { htmlOfMarkdown } = await import('./texts')
-    const { from, text } = markdown
+    const { cleanHtml, htmlOfMarkdown, htmlOfRows, rowsInText } = await import('./texts')
     const written = text.replace(/\r\n?/g, '\n')
+    const html =
+      kind === 'markdown' ? htmlOfMarkdown(written) : `${cleanHtml(htmlOfRows(rowsInText(written) ?? []))}\n`
     // Only while it stands where it was put, as it was put.
     if (handle.current?.text().startsWith(written, from))
-      handle.current.replace(from, from + written.length, htmlOfMarkdown(written))
+      handle.current.replace(from, from + written.length, html)
     onDone()
   }
   return (
     <p role="status" className="flex flex-wrap gap-x-4 border-b border-rule bg-lapis-wash px-5 py-2 text-sm">
-      <span>What you pasted looks like Markdown.</span>
+      <span>{pastedWords[kind].is}</span>
       <button type="button" className="link" onClick={() => void make()}>
-        Make it HTML
+        {pastedWords[kind].make}
       </button>
       <button type="button" className="link" onClick={onLeave}>
         Leave it as it is

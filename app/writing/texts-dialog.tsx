@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
 import { pageOf } from '../files/make-pages'
+import { isOfRows } from '../files/text-name'
 import { Button } from '../parts/button'
 
 interface Props {
@@ -20,6 +21,7 @@ export function TextsDialog({ files, onDone }: Props) {
   const ending = useRef<AbortController | null>(null)
   useEffect(() => () => ending.current?.abort(), [])
   const isOne = files.length === 1
+  const areRows = files.every(({ name }) => isOfRows(name))
 
   async function put() {
     const { signal } = (ending.current = new AbortController())
@@ -55,9 +57,11 @@ export function TextsDialog({ files, onDone }: Props) {
   return (
     <div className="overflow-auto px-7 pb-5">
       <p>
-        {files.map(({ name }) => `“${name}”`).join(', ')}:{' '}
-        {isOne ? 'its words can stand here' : 'their words can stand here'}, with the pictures among them, or
-        a link can lead to {isOne ? 'it as a file' : 'them as files'}.
+        {files.map(({ name }) => `“${name}”`).join(', ')}: {isOne ? 'its' : 'their'}{' '}
+        {areRows
+          ? `rows can stand here as ${isOne ? 'a table' : 'tables'}`
+          : 'words can stand here, with the pictures among them'}
+        , or a link can lead to {isOne ? 'it as a file' : 'them as files'}.
       </p>
       {problems.map((problem) => (
         <p key={problem} role="alert" className="mt-2 text-rubric">
@@ -70,7 +74,7 @@ export function TextsDialog({ files, onDone }: Props) {
           disabled={work !== null}
           onClick={() => (ready === null ? void put() : onDone(ready, []))}
         >
-          Put {isOne ? 'its' : 'their'} words here
+          Put {isOne ? 'its' : 'their'} {areRows ? 'rows' : 'words'} here
         </Button>
         <Button disabled={work !== null || ready !== null} onClick={() => onDone('', files)}>
           {isOne ? 'Link to it' : 'Link to them'}

@@ -4,6 +4,7 @@ export {
   decodeHtml,
   htmlOfMarkdown,
   htmlOfPlain,
+  htmlOfRows,
   looksLikeMarkdown,
   pageOfFile,
   partOfPage,
@@ -11,4 +12,5 @@ export {
   showInstead,
   withPictures,
   plainTextIn,
+  rowsInText,
 } from '#core/texts'

@@ -3,7 +3,7 @@ import { encodePath, escapeAttribute, escapeText } from '#core/markup'
 import { namesOf, splitFileName } from '#core/naming'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
-import { couldBePage } from '../files/text-name'
+import { couldBePage, isOfRows } from '../files/text-name'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { WantedPicture } from './picture-dialog'
 
@@ -74,7 +74,9 @@ export function useInsertion() {
   const { insert } = useStableActions({
     async insert(files: readonly File[]): Promise<Inserted> {
       const pictures = files.filter((file) => file.type.startsWith('image/'))
-      const texts = files.filter((file) => !pictures.includes(file) && couldBePage(file.name))
+      const texts = files.filter(
+        (file) => !pictures.includes(file) && (couldBePage(file.name) || isOfRows(file.name)),
+      )
       const shown = pictures.length > 0 ? await ask(pictures.map(wanted)) : ''
       const [said, toLink] = texts.length > 0 ? await askTexts(texts) : ['', []]
       const others = [...files.filter((file) => !pictures.includes(file) && !texts.includes(file)), ...toLink]

@@ -4,27 +4,29 @@ import { useFiles } from '../files/files-context'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { Pasting } from '../parts/editor/pasting'
 
-/** Markdown that was pasted as it is, and may become HTML. */
-export interface PastedMarkdown {
+/** What was pasted as it is, and may become HTML: Markdown, or rows of a spreadsheet. */
+export interface PastedPlain {
   readonly from: number
   readonly text: string
+  readonly kind: 'markdown' | 'rows'
 }
 
-/** What is pasted into a page: clean HTML with its pictures, and Markdown that is asked about. */
+/** What is pasted into a page: clean HTML with its pictures; Markdown and rows are asked about. */
 export function usePasting() {
   const { store } = useSite()
   const { uploads } = useFiles()
-  const [markdown, setMarkdown] = useState<PastedMarkdown | null>(null)
+  const [plain, setPlain] = useState<PastedPlain | null>(null)
   const { html, text } = useStableActions({
     async html(written: string, into: string): Promise<string> {
       const { cleanHtml } = await import('./texts')
       // What is copied from the preview leads to the site, not to where it is previewed.
       return withPictures(cleanHtml(written.replaceAll(previewed, '/'), into))
     },
-    text(pasted: PastedMarkdown) {
-      setMarkdown(null)
-      void import('./texts').then(({ looksLikeMarkdown }) => {
-        if (looksLikeMarkdown(pasted.text)) setMarkdown(pasted)
+    text(pasted: Omit<PastedPlain, 'kind'>) {
+      setPlain(null)
+      void import('./texts').then(({ looksLikeMarkdown, rowsInText }) => {
+        if (looksLikeMarkdown(pasted.text)) setPlain({ ...pasted, kind: 'markdown' })
+        else if (rowsInText(pasted.text)) setPlain({ ...pasted, kind: 'rows' })
       })
     },
   })
@@ -49,7 +51,7 @@ export function usePasting() {
     return result
   }
   const [pasting] = useState<Pasting>(() => ({ html, text }))
-  return { pasting, markdown, forget: () => setMarkdown(null) }
+  return { pasting, plain, forget: () => setPlain(null) }
 }
 
 const previewed = /\bhttps?:\/\/[^\s"'<>/]+\/preview\/[0-9a-f-]{36}\.[^\s"'<>/]+\//g

@@ -20,6 +20,9 @@ interface Piece {
   readonly isBlock: boolean
 }
 
+/** Marks around what was chosen. */
+const [begins, ends] = ['<!--StartFragment-->', '<!--EndFragment-->']
+
 /** Levels of elements that are followed; below, the text is kept without them. */
 const mostLevels = 200
 
@@ -30,9 +33,7 @@ const mostLevels = 200
  * @param into the text that it is pasted into, whose ids stay its own
  */
 export function cleanHtml(html: string, into = ''): string {
-  // Programs mark what was chosen among what stands around it.
-  const fragment = /<!--StartFragment-->([\s\S]*?)<!--EndFragment-->/.exec(html)?.[1] ?? html
-  const { root } = parseHtml(fragment, false)
+  const { root } = parseHtml(chosenOf(html), false)
   makeLists(root)
   dissolveLayout(root)
   makeHeads(root, html)
@@ -51,6 +52,29 @@ export function cleanHtml(html: string, into = ''): string {
   if (standingPlaces(second, taken) === null) return second
   forgetPlaces(root, () => true)
   return written()
+}
+
+/** What a parser drops where no table stands around it (HTML §13.2.6.4.7). */
+const ofTable = /^<(?:caption|col|colgroup|tbody|td|tfoot|th|thead|tr)[\s>]/i
+
+/** What a text begins with, white space and comments aside. */
+function beginningOf(html: string): string {
+  const letter = /\S/g
+  for (;;) {
+    const at = letter.exec(html)?.index ?? html.length
+    if (!html.startsWith('<!--', at)) return html.slice(at, at + 20)
+    const end = html.indexOf('-->', at)
+    if (end < 0) return ''
+    letter.lastIndex = end + 3
+  }
+}
+
+/** What was chosen, which programs mark among what stands around it; spreadsheets mark the rows, within their table. */
+function chosenOf(html: string): string {
+  const from = html.indexOf(begins)
+  const to = from < 0 ? -1 : html.indexOf(ends, from)
+  const chosen = to < 0 ? html : html.slice(from + begins.length, to)
+  return ofTable.test(beginningOf(chosen)) ? `<table>${chosen}</table>` : chosen
 }
 
 const idsIn = (text: string): Set<string> =>

@@ -6,6 +6,7 @@ export { htmlOfPlain, type PlainText, plainTextIn } from './plain'
 export { bodyRange, pageOfFile, type PageOfFile, partOfPage } from './page-of-file'
 export { picturesElsewhere, showInstead } from './pictures-elsewhere'
 export { mergeTexts } from './merge'
+export { htmlOfRows, rowsInText } from './tables'
 export {
   pageOfDocument,
   planInDocument,

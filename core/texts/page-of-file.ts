@@ -9,7 +9,9 @@ import {
   walkHtml,
 } from '#core/markup'
 import { cleanLabel } from '#core/plan'
+import { cleanHtml } from './clean-html'
 import { htmlOfMarkdown } from './markdown'
+import { htmlOfRows, rowsOfValues } from './tables'
 
 /** A page that a text file becomes. */
 export interface PageOfFile {
@@ -29,12 +31,14 @@ function labelOfName(name: string): string {
 }
 
 /**
- * Makes a page of a text file by what its name says it is: plain text, Markdown, or HTML (a fragment, or a
+ * Makes a page of a text file by what its name says it is: plain text, values that become a table, Markdown, or HTML (a fragment, or a
  * document whose body counts). A first heading that is above all others becomes the label.
  */
 export function pageOfFile(name: string, text: string): PageOfFile {
   const written = text.replace(/^\ufeff/, '').replace(/\r\n?/g, '\n')
   if (/\.te?xt$/i.test(name)) return pageOf(htmlOfText(written), '', labelOfName(name))
+  if (/\.[ct]sv$/i.test(name))
+    return pageOf(cleanHtml(htmlOfRows(rowsOfValues(written))), '', labelOfName(name))
   if (!/\.html?$/i.test(name)) return pageOfHtml(htmlOfMarkdown(written), name)
   // What is HTML already stays as its author wrote it.
   const { title, rest } = withoutTitle(bodyOf(written))

@@ -2,6 +2,8 @@ import { Problem } from '#core/problems'
 import { cleanHtml } from '../clean-html'
 import { pageOfHtml, type PageOfFile } from '../page-of-file'
 import { isOpenDocument } from './packed'
+import { htmlOfRows } from '../tables'
+import { rowsOfSpreadsheet } from './spreadsheet'
 import { formOf, type Found, type FoundPicture } from './found'
 
 /** A picture that stood in a document. */
@@ -30,7 +32,7 @@ export const withPictures = (html: string, write: (number: number) => string): s
 
 /**
  * The page that a document of a word processor becomes: its words as clean HTML with their headings, lists, tables, links and notes,
- * and its pictures.
+ * and its pictures. Of a spreadsheet the rows of its first sheet, as a table.
  * @throws Problem `not-a-document`, `document-locked`, `document-too-large`
  */
 export async function pageOfDocument(name: string, bytes: Uint8Array): Promise<PageOfDocument> {
@@ -76,6 +78,8 @@ export const htmlOfDocument = async (bytes: Uint8Array): Promise<string> => (awa
 /** Told by what is in it, not by its name. */
 async function readAny(bytes: Uint8Array): Promise<Found> {
   try {
+    const rows = rowsOfSpreadsheet(bytes)
+    if (rows) return { html: htmlOfRows(rows), pictures: [] }
     return isOpenDocument(bytes)
       ? (await import('./open-document')).readOpenDocument(bytes)
       : await (await import('./word')).readWord(bytes)

@@ -1,6 +1,15 @@
 import { expect, test } from '@jest/globals'
 import { strToU8, unzipSync, zipSync } from 'fflate'
-import { drawing, openDocument, p, pack, png, wordDocument } from '../../testing/documents'
+import {
+  drawing,
+  openDocument,
+  openSheet,
+  p,
+  pack,
+  png,
+  wordDocument,
+  workbook,
+} from '../../testing/documents'
 import { pageOfDocument, withPictures } from './index'
 
 test('a document becomes a page of its words, under its title, with headings below that of the page', async () => {
@@ -27,6 +36,17 @@ test('without a title its first heading is one if it stands above all others; el
   ])
   expect([above.label, above.html]).toEqual(['The pier', '<p>Red.</p>\n<h2>Hours</h2>\n'])
   expect([beside.label, beside.html]).toEqual(['Opening times', '<h2>Summer</h2>\n<p>Nine.</p>\n<h2>Winter</h2>\n']) // prettier-ignore
+})
+
+test('a spreadsheet becomes a page with its rows as a table', async () => {
+  const rows = [['Day', 'Opens'], ['Monday', 9]] // prettier-ignore
+  for (const bytes of [workbook(rows), openSheet(rows)]) {
+    const page = await pageOfDocument('opening_times.xlsx', bytes)
+    expect(page).toMatchObject({ label: 'Opening times', isTitled: false, pictures: [], leftOut: 0 })
+    expect(page.html.replace(/\n\s*/g, '')).toBe(
+      '<table><thead><tr><th scope="col">Day</th><th scope="col">Opens</th></tr></thead><tbody><tr><td>Monday</td><td>9</td></tr></tbody></table>',
+    )
+  }
 })
 
 test('its pictures are told with what they say, once each; what no browser shows is left out and counted', async () => {

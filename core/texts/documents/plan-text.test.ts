@@ -52,6 +52,21 @@ describe('a spreadsheet', () => {
   })
 })
 
+test('times, days and shares of a workbook are shown as its formats show them', async () => {
+  const cells = ['0.375', '46117', '0.25', '4.5', '7', '0.5'].map((value, style) => `<c s="${style}"><v>${value}</v></c>`).join('') // prettier-ignore
+  const book = (more = '', style = '') =>
+    pack({
+      'xl/workbook.xml': `<workbook xmlns:r="r"><workbookPr ${more}/><sheets><sheet r:id="s"/></sheets></workbook>`,
+      'xl/_rels/workbook.xml.rels':
+        '<Relationships><Relationship Id="s" Target="worksheets/one.xml"/></Relationships>',
+      'xl/styles.xml': `<styleSheet><numFmts><numFmt numFmtId="170" formatCode="d mmm yyyy"/><numFmt numFmtId="171" formatCode="0.00&quot; m&quot;"/><numFmt numFmtId="172" formatCode="bad[["/></numFmts><cellStyleXfs><xf numFmtId="9"/></cellStyleXfs><cellXfs>${[20, 170, 9, 171, 172].map((id) => `<xf numFmtId="${id}"/>`).join('')}${style}</cellXfs></styleSheet>`,
+      'xl/worksheets/one.xml': `<worksheet><sheetData><row>${cells}</row></sheetData></worksheet>`,
+    }) // prettier-ignore
+  expect((await planInDocument(book())).text).toBe('9:00\t5 Apr 2026\t25%\t4.50 m\t7\t0.5')
+  expect((await planInDocument(book('date1904="1"'))).text).toContain('6 Apr 2030')
+  expect((await planInDocument(book('', '<xf numFmtId="10"/>'))).text).toMatch(/\t50\.00%$/)
+})
+
 describe('a document', () => {
   const item = (level: number, words: string) =>
     `<text:list-item>${'<text:list><text:list-item>'.repeat(level)}<text:p>${words}</text:p>${'</text:list-item></text:list>'.repeat(level)}</text:list-item>`

@@ -1,10 +1,11 @@
+import { format, getFormatFromId, isDateFormat } from 'numfmt'
 import { Problem } from '#core/problems'
 import { type Parts, partsOf, textOf } from './packed'
 import { readXml } from './xml'
 
 /** What is read of Office Open XML (ECMA-376 Part 1, §12.3) and of OpenDocument (ISO/IEC 26300, part 2 §3). */
 const wanted =
-  /^(xl\/(workbook|sharedStrings)\.xml|xl\/_rels\/workbook\.xml\.rels|xl\/worksheets\/[^/]+\.xml|content\.xml)$/
+  /^(xl\/(workbook|sharedStrings|styles)\.xml|xl\/_rels\/workbook\.xml\.rels|xl\/worksheets\/[^/]+\.xml|content\.xml)$/
 
 /** Rows that have something in them, columns, and letters of a cell, at most. */
 const mostRows = 100_000
@@ -27,8 +28,50 @@ class Sheet {
 const unescaped = (text: string): string =>
   text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, code: string) => String.fromCharCode(parseInt(code, 16)))
 
-/** What a formula or a number came to, as it is shown: without the digits that only binary numbers have. */
+/** A number without the digits that only binary numbers have. */
 const asNumber = (text: string): string => (text === '' ? '' : String(Number(Number(text).toPrecision(15))))
+
+/** A longer format code than programs take (§18.8.31). */
+const longestCode = 255
+/** Days between the two days that workbooks count from (§18.17.4.1). */
+const daysFrom1904 = 1_462
+
+/** Shows numbers of cells as their formats do: times and days are numbers too (§18.8.30). */
+type Show = (number: string, style: number) => string
+
+function showing(parts: Parts): Show {
+  const codes = new Map<string, string>()
+  const formats: string[] = []
+  let [isOfCells, isFrom1904] = [false, false]
+  readXml(textOf(parts, 'xl/styles.xml'), {
+    open(name, { numFmtId = '0', formatCode = '' }) {
+      if (name === 'numFmt') codes.set(numFmtId, formatCode)
+      if (name === 'cellXfs') isOfCells = true
+      if (name === 'xf' && isOfCells) formats.push(numFmtId)
+    },
+    close(name) {
+      if (name === 'cellXfs') isOfCells = false
+    },
+  })
+  readXml(textOf(parts, 'xl/workbook.xml'), {
+    open(name, attributes) {
+      if (name === 'workbookPr') isFrom1904 = /^(1|true)$/.test(attributes.date1904 ?? '')
+    },
+  })
+  return (number, style) => {
+    const id = formats[style] ?? '0'
+    const code = codes.get(id) ?? getFormatFromId(Number(id)) ?? 'General'
+    const value = Number(number)
+    if (number === '' || code === 'General' || code.length > longestCode || !Number.isFinite(value))
+      return asNumber(number)
+    try {
+      return format(code, isFrom1904 && isDateFormat(code) ? value + daysFrom1904 : value)
+    } catch {
+      // A code that is none.
+      return asNumber(number)
+    }
+  }
+}
 
 /** Where the parts of sheets are, by the workbook, but for hidden ones (§18.2.19). */
 function shownSheets(parts: Parts): string[] {
@@ -81,16 +124,16 @@ function columnOf(name: string): number {
 }
 
 /** A worksheet of Office Open XML (§18.3.1). */
-function readWorksheet(xml: string, texts: readonly string[]): string[][] {
+function readWorksheet(xml: string, texts: readonly string[], show: Show): string[][] {
   const sheet = new Sheet()
   let row: string[] = []
-  let [column, type, value, isValue] = [0, '', '', false]
+  let [column, type, style, value, isValue] = [0, '', 0, '', false]
   readXml(xml, {
     open(name, attributes) {
       if (name === 'row') row = []
       if (name === 'c') {
         column = attributes.r === undefined ? row.length : columnOf(attributes.r)
-        ;[type, value] = [attributes.t ?? 'n', '']
+        ;[type, style, value] = [attributes.t ?? 'n', Number(attributes.s ?? 0), '']
       }
       isValue = name === 'v' || name === 't'
     },
@@ -106,7 +149,7 @@ function readWorksheet(xml: string, texts: readonly string[]): string[][] {
         type === 's'
           ? (texts[Number(value)] ?? '')
           : type === 'n'
-            ? asNumber(value)
+            ? show(value, style)
             : type === 'e'
               ? ''
               : unescaped(value)
@@ -157,10 +200,10 @@ export function rowsOfSpreadsheet(bytes: Uint8Array): string[][] | null {
   const parts = partsOf(bytes, (path) => wanted.test(path))
   try {
     if (parts.has('xl/workbook.xml')) {
-      const texts = sharedTexts(parts)
+      const [texts, show] = [sharedTexts(parts), showing(parts)]
       // One that is empty is passed over.
       for (const path of shownSheets(parts)) {
-        const rows = readWorksheet(textOf(parts, path), texts)
+        const rows = readWorksheet(textOf(parts, path), texts, show)
         if (rows.length > 0) return rows
       }
       return []
