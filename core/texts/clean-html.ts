@@ -96,7 +96,8 @@ function clean(node: HtmlNode, level: number, parent: string): Piece[] {
   const tag = nameOf(node)
   if (tag === null) return []
   const isKept = Object.hasOwn(kept, tag) && mayStandIn(parent, tag)
-  const inside = cleanAll(node, level, isKept ? tag : parent)
+  const found = cleanAll(node, level, isKept ? tag : parent)
+  const inside = isKept && /^[uo]l$/.test(tag) ? withListsInEntries(found) : found
   if (boxes.has(tag)) {
     const isText = inside.every((piece) => !piece.isBlock)
     if (!isText) return inside
@@ -145,6 +146,24 @@ function clean(node: HtmlNode, level: number, parent: string): Piece[] {
       isBlock: true,
     },
   ]
+}
+
+/** Lists that stand in a list by themselves go into the entry before them (HTML §4.4.6). */
+function withListsInEntries(pieces: readonly Piece[]): Piece[] {
+  const entries: { readonly piece: Piece; readonly lists: Piece[] }[] = []
+  for (const piece of pieces) {
+    if (!piece.isBlock && piece.html.trim() === '') continue
+    const isList = /^<[uo]l[ >]/.test(piece.html)
+    const before = entries.at(-1)
+    if (isList && before && /^<li[ >]/.test(before.piece.html)) before.lists.push(piece)
+    else if (isList) entries.push({ piece: { html: '<li></li>', isBlock: true }, lists: [piece] })
+    else entries.push({ piece, lists: [] })
+  }
+  return entries.map(({ piece, lists }) => {
+    if (lists.length === 0) return piece
+    const words = piece.html.slice(0, -'</li>'.length).trimEnd()
+    return { html: `${words}\n${blockText(lists, '  ')}\n</li>`, isBlock: true }
+  })
 }
 
 /** An entry of words with nothing but lists below them: the words stand by themselves; null for any other. */

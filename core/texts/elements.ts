@@ -5,7 +5,7 @@ import { styleOf } from './made'
 /** Elements that are kept, and the attributes that say something of theirs (HTML §4), beside an `id` that is linked to. */
 export const kept = tableOf<readonly string[]>({
   p: [], h1: [], h2: [], h3: [], h4: [], h5: [], h6: [], blockquote: ['cite'], pre: [], hr: [], br: [],
-  ul: [], ol: ['start', 'reversed', 'type'], li: ['value'], dl: [], dt: [], dd: [], figure: [], figcaption: [],
+  details: [], summary: [], ul: [], ol: ['start', 'reversed', 'type'], li: ['value'], dl: [], dt: [], dd: [], figure: [], figcaption: [],
   table: [], caption: [], thead: [], tbody: [], tfoot: [], tr: [], th: ['colspan', 'rowspan', 'scope'], td: ['colspan', 'rowspan'],
   a: ['href', 'hreflang'], em: [], strong: [], small: [], s: [], cite: [], q: ['cite'], dfn: [], abbr: ['title'], code: [], var: [],
   samp: [], kbd: [], sub: [], sup: [], mark: [], time: ['datetime'], del: ['datetime'], ins: ['datetime'],
@@ -23,9 +23,9 @@ const renamed = tableOf<string>({
 const dropped = new Set(['script', 'style', 'head', 'title', 'meta', 'link', 'template', 'noscript', 'iframe', 'object', 'embed', 'svg', 'math', 'form', 'button', 'select', 'textarea', 'input', 'canvas', 'audio', 'video']) // prettier-ignore
 /** Boxes without a meaning: a paragraph where text stands in them by itself. */
 export const boxes = new Set(['div', 'section', 'article', 'main', 'header', 'footer', 'aside', 'nav', 'center', 'address', 'body', 'html']) // prettier-ignore
-export const blocks = new Set(['p', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'blockquote', 'pre', 'hr', 'ul', 'ol', 'li', 'dl', 'dt', 'dd', 'figure', 'figcaption', 'table', 'caption', 'thead', 'tbody', 'tfoot', 'tr', 'th', 'td']) // prettier-ignore
+export const blocks = new Set(['p', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'blockquote', 'pre', 'hr', 'ul', 'ol', 'li', 'dl', 'dt', 'dd', 'figure', 'figcaption', 'details', 'summary', 'table', 'caption', 'thead', 'tbody', 'tfoot', 'tr', 'th', 'td']) // prettier-ignore
 const listed = tableOf<readonly string[]>({
-  li: ['ul', 'ol'], dt: ['dl'], dd: ['dl'], figcaption: ['figure'], caption: ['table'], thead: ['table'], tbody: ['table'],
+  li: ['ul', 'ol'], dt: ['dl'], dd: ['dl'], figcaption: ['figure'], summary: ['details'], caption: ['table'], thead: ['table'], tbody: ['table'],
   tfoot: ['table'], tr: ['thead', 'tbody', 'tfoot'], th: ['tr'], td: ['tr'],
 }) // prettier-ignore
 /** Whether an element may stand where it does: some stand in certain others only; elsewhere what is in them counts. */

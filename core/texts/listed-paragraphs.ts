@@ -1,7 +1,8 @@
 import { type HtmlElement, type HtmlNode, isElement, walkHtml } from '#core/markup'
+import { blocks, boxes, textOf } from './elements'
 import { made, styleOf } from './made'
 
-/** A paragraph that a word processor wrote for an entry of a list: its level says where it stands, and its mark is text. */
+/** A paragraph that stands for an entry of a list: its level says where, and its mark is text. */
 interface Entry {
   readonly node: HtmlElement
   /** Which of the document's lists it is of. */
@@ -9,14 +10,47 @@ interface Entry {
   readonly level: number
   /** `1.`, `a)`, `·`; '' where it has none. */
   readonly mark: string
+  /** The text that begins with its mark, where nothing but that makes an entry of it: one alone is none. */
+  readonly typed: Text | null
 }
+type Text = Extract<HtmlNode, { value: string }>
 
 type Child = HtmlElement['childNodes'][number]
 
 function entryOf(node: HtmlNode): Entry | null {
   if (!isElement(node) || node.tagName !== 'p') return null
   const found = /mso-list:\s*l(\d{1,6})\s+level(\d{1,2})/i.exec(styleOf(node))
-  return found && { node, list: found[1]!, level: Number(found[2]), mark: markOf(node) }
+  return found && { node, list: found[1]!, level: Number(found[2]), mark: markOf(node), typed: null }
+}
+
+/** A bullet that was typed, or drawn by a program that has no lists. */
+const bullet = /^\s*([•◦▪▫‣●○■□·])(?:\s+|$)/u
+
+/** The first words of a node. */
+function firstText(node: HtmlNode): Text | null {
+  let found: Text | null = null
+  // No further than it takes to find some: a stack, since what is pasted may be thousands of levels deep.
+  const stack: HtmlNode[] = [node]
+  while (stack.length > 0 && found === null) {
+    const one = stack.pop()!
+    if (one.nodeName === '#text' && 'value' in one && one.value.trim() !== '') found = one
+    else if ('childNodes' in one)
+      for (let at = one.childNodes.length - 1; at >= 0; at--) stack.push(one.childNodes[at]!)
+  }
+  return found
+}
+
+/** A paragraph, or a box of nothing but words, that begins with a bullet; its list is told by that. */
+function bulletedOf(node: HtmlNode): Entry | null {
+  if (!isElement(node) || !(node.tagName === 'p' || boxes.has(node.tagName))) return null
+  if (node.childNodes.some((one) => isElement(one) && (blocks.has(one.tagName) || boxes.has(one.tagName))))
+    return null
+  const typed = firstText(node)
+  const sign = typed && bullet.exec(typed.value)?.[1]
+  // A sign that nothing follows is all that is said.
+  return sign && textOf(node).replace(bullet, '').trim() !== ''
+    ? { node, list: sign, level: 1, mark: sign, typed }
+    : null
 }
 
 /** What stands in front of an entry; it is passed over where the entry is read. */
@@ -66,6 +100,16 @@ function listsOf(entries: readonly Entry[]): HtmlElement[] {
   return lists
 }
 
+/** Entries of bullets, each kind of which that comes after another is a level deeper; null for a single one. */
+function levelled(entries: readonly Entry[]): Entry[] | null {
+  if (entries.length < 2) return null
+  const kinds = [...new Set(entries.map(({ list }) => list))]
+  return entries.map((entry) => {
+    entry.typed!.value = entry.typed!.value.replace(bullet, '')
+    return { ...entry, list: '', level: kinds.indexOf(entry.list) + 1 }
+  })
+}
+
 /** Blanks, comments and what only some programs read, between two entries. */
 const isBetween = (node: HtmlNode): boolean =>
   node.nodeName === '#comment' || (node.nodeName === '#text' && 'value' in node && node.value.trim() === '')
@@ -73,15 +117,19 @@ const isBetween = (node: HtmlNode): boolean =>
 /** Puts lists in the place of paragraphs that stand for their entries. Once over the tree, which is changed. */
 export function makeLists(root: HtmlNode): void {
   walkHtml(root, (node) => {
-    if (!('childNodes' in node) || !node.childNodes.some((child) => entryOf(child) !== null)) return
+    if (!('childNodes' in node)) return
+    const found = node.childNodes.map((child) => entryOf(child) ?? bulletedOf(child))
+    if (found.every((entry) => entry === null)) return
     const children: Child[] = []
     let run: Entry[] = []
     const end = () => {
-      children.push(...(listsOf(run) as Child[]))
+      const entries = run[0]?.typed ? levelled(run) : run
+      children.push(...((entries ? listsOf(entries) : run.map((entry) => entry.node)) as Child[]))
       run = []
     }
-    for (const child of node.childNodes) {
-      const entry = entryOf(child)
+    for (const [index, child] of node.childNodes.entries()) {
+      const entry = found[index]!
+      if (entry && run[0] && (run[0].typed === null) !== (entry.typed === null)) end()
       if (entry) run.push(entry)
       else if (run.length === 0 || !isBetween(child)) {
         end()
