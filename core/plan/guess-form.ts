@@ -1,5 +1,5 @@
 import { undrawn } from './drawn-tree'
-import { headerOf, levelColumns } from './formats/columns'
+import { headerOf, levelColumns, saysLabelOrLevel } from './formats/columns'
 
 /** The open formats a plan is taken in and out in. */
 export type PlanFormat = 'text' | 'markdown' | 'csv' | 'opml'
@@ -20,7 +20,7 @@ const file = /^\S+\.[a-z][a-z0-9]{0,4}$/i
 export const stepSign = /\s(?:>|›|»|→|\/)\s/u
 
 /** A page and those below it in one line: `Visit: Prices, Getting here`. */
-export const pageAndBelow = /^([^:,;]{1,80}):\s+(\S[^:;]*,[^:;]*)$/u
+export const pageAndBelow = /^([^:,;]{1,80}):\s+(\S[^:;,]*,[^:;]*)$/u
 
 /** How far in a line stands; only more or less counts. */
 const depthOf = (line: string): number => /^\s*/.exec(line)![0].length
@@ -48,9 +48,6 @@ const bulleted = /^\s*(?:\S|[\d.]{1,20}\)?|[A-Za-z]{1,7}[.)])\t[^\t]*$/u
 
 const isTable = ([first = '', second = '']: readonly string[]): boolean =>
   first.trimStart().startsWith('|') && /^\s*\|[\s:|-]+$/.test(second) && second.includes('-')
-
-/** Names of the columns that say what a page is called. */
-const labelColumn = /^"?(?:level|label|page|pages|page name|name|menu entry)"?$/i
 
 /** Whether lines are ways down to pages. */
 function areWays(written: readonly string[], first: string): boolean {
@@ -99,7 +96,7 @@ function isHeader(first: string, [, second]: readonly string[]): boolean {
   const cells = first.split(sign).map((cell) => cell.trim().replace(/^"(.*)"$/, '$1'))
   const header = headerOf(cells)
   return (
-    cells.some((cell) => labelColumn.test(cell)) ||
+    cells.some(saysLabelOrLevel) ||
     (header.includes('label') && header.includes('address')) ||
     levelColumns(header, cells).length > 0
   )

@@ -33,6 +33,12 @@ const alsoCalled: Readonly<Record<string, Column>> = tableOf({
   'page url': 'address',
 })
 
+/** Whether a column says by its name what pages are called, or how deep they stand. */
+export function saysLabelOrLevel(cell: string): boolean {
+  const name = cell.trim().toLowerCase()
+  return /^(label|level)$/.test(alsoCalled[name] ?? name)
+}
+
 /** The columns of a header as they are called here, by place; two of one kind are not taken for one. */
 export function headerOf(cells: readonly string[]): readonly string[] {
   const given = cells.map((cell) => cell.trim().toLowerCase())
@@ -81,5 +87,10 @@ export function levelColumns(header: readonly string[], cells: readonly string[]
   return found.length > 1 ? found : []
 }
 
-/** An outline number: `2`, `2.1`, `2.1.3.`; zeros at its end count for nothing (`2.0`). */
-export const outlineNumber = /^(\d{1,4}(?:\.\d{1,4})*?)(?:\.0+)*\.?$/
+/** How deep an outline number says that something stands: `2`, `2.1`, `2.1.3.`; zeros at its end count for nothing (`2.0`). Null for none. */
+export function outlineDepth(cell: string): number | null {
+  if (!/^\d{1,4}(?:\.\d{1,4}){0,99}\.?$/.test(cell)) return null
+  const parts = cell.split('.').filter((part) => part !== '')
+  while (parts.length > 1 && /^0+$/.test(parts.at(-1)!)) parts.pop()
+  return parts.length
+}

@@ -102,6 +102,19 @@ describe('what people have of a site is read as its plan', () => {
     )
   })
 
+  test('lines and cells at their longest end', () => {
+    for (const [line, form] of [
+      [`a: ${','.repeat(15_000)}:`, 'text'],
+      [`1${'.0'.repeat(9_000)}x;b`, 'csv'],
+      [`${'a/'.repeat(9_000)};Page`, 'csv'],
+      ['a;'.repeat(9_000), 'csv'],
+    ] as const) {
+      const text = `url;page\n${`${line}\n`.repeat(150)}`
+      expect(guessPlanForm(`${line}\n`.repeat(150))).toBeDefined()
+      expect(readPlan(form, text)).toBeDefined()
+    }
+  })
+
   test('of a list of addresses what is left out is told, and names that no scheme makes stay', () => {
     const text = 'https://a.example/about_us.php\nhttps://b.example/\nhttps://a.example/logo.png\nhttps://www.a.example/page.php?id=prices'
     const read = readPlan(guessPlanForm(text), text)

@@ -1,5 +1,5 @@
 import { cleanLabel, mostLevels, nestLines, type Outline, type PlanLine, type PlanRefusal } from '../outline'
-import { type Column, headerOf, levelColumns, outlineNumber } from './columns'
+import { type Column, headerOf, levelColumns, outlineDepth } from './columns'
 import {
   asking,
   type Ask,
@@ -87,12 +87,13 @@ function byAddresses(rows: readonly TableRow[], drafts: readonly Omit<Draft, 'be
   })
 }
 
-/** Whether cells are outline numbers, and not what rows are counted with. */
-const areNumbers = (cells: readonly string[]): boolean =>
-  cells.some((cell) => outlineNumber.exec(cell)?.[1]?.includes('.')) &&
-  cells.every((cell) => outlineNumber.test(cell))
-
-const depthOf = (number: string): number => outlineNumber.exec(number)![1]!.split('.').length
+/** The depths that outline numbers tell; null where cells are none, or only count. */
+function depthsOf(cells: readonly string[]): number[] | null {
+  const depths = cells.map(outlineDepth)
+  return depths.some((depth) => depth !== null && depth > 1) && depths.every((depth) => depth !== null)
+    ? depths
+    : null
+}
 
 /** Reads rows under a header that says which column a page is called in. */
 function byLabels(first: TableRow, header: readonly string[], all: readonly TableRow[]): Read {
@@ -126,9 +127,9 @@ function byLabels(first: TableRow, header: readonly string[], all: readonly Tabl
     })
   }
   if (has('parent')) return read('parent', byParents(rows, drafts, ask))
-  const numbers = rows.map((row) => ask(row, 'number'))
-  if (areNumbers(numbers))
-    return read('number', drafts.map((draft, at) => ({ ...draft, columns: depthOf(numbers[at]!) })), 'Levels were read from the numbers in front of the labels.') // prettier-ignore
+  const depths = depthsOf(rows.map((row) => ask(row, 'number')))
+  if (depths)
+    return read('number', drafts.map((draft, at) => ({ ...draft, columns: depths[at]! })), 'Levels were read from the numbers in front of the labels.') // prettier-ignore
   if (rows.some((row) => ask(row, 'address').includes('/')))
     return read('address', byAddresses(rows, drafts, ask), 'Levels were read from the addresses.')
   const flat = drafts.map((draft) => ({ ...draft, columns: 1 }))
@@ -137,29 +138,32 @@ function byLabels(first: TableRow, header: readonly string[], all: readonly Tabl
     : read(null, flat)
 }
 
+/** Rows with a number in front of each, but for the first, perhaps: as deep as that says, or all at the top. Null for others. */
+function byNumbersInFront([first, ...rest]: readonly TableRow[]): Read | null {
+  const labels = rest[0]?.cells.findIndex((cell, at) => at > 0 && /\p{L}/u.test(cell)) ?? -1
+  const isNumbered = (row: TableRow) => outlineDepth(cellAt(row, 0)) !== null
+  if (labels < 0 || rest.length < 2 || !rest.every(isNumbered)) return null
+  const told = isNumbered(first!) ? [first!, ...rest] : rest
+  const numbers = told.map((row) => cellAt(row, 0))
+  const depths = depthsOf(numbers) ?? levelsOf(numbers)
+  return {
+    lines: told.flatMap((row, index): PlanLine[] => {
+      const label = cleanLabel(cellAt(row, labels))
+      return label === '' ? [] : [{ line: row.line, columns: depths?.[index] ?? 1, node: plainNode(label) }]
+    }),
+    notes: [
+      depths
+        ? 'Levels were read from the numbers in front of the labels.'
+        : 'The numbers in front of the labels count them, so every page stands at the top.',
+      ...(told === rest ? ['The first row was taken as the names of the columns.'] : []),
+    ],
+  }
+}
+
 /** What nothing in the first row tells of: the columns' names in a language that is not known here, perhaps, or no names at all. */
 function withoutHeader(rows: readonly TableRow[]): Read {
-  const [first, ...rest] = rows as [TableRow, ...TableRow[]]
-  const numbers = rest.map((row) => cellAt(row, 0))
-  const labels = rest[0]?.cells.findIndex((cell, at) => at > 0 && /\p{L}/u.test(cell)) ?? -1
-  if (labels > 0 && rest.length > 1 && numbers.every((number) => outlineNumber.test(number))) {
-    const levelOf = areNumbers(numbers) ? depthOf : areLevels(numbers) ? Number : null
-    const isFirst = outlineNumber.test(cellAt(first, 0))
-    const told = (isFirst ? rows : rest).flatMap((row): PlanLine[] => {
-      const label = cleanLabel(cellAt(row, labels))
-      const columns = levelOf?.(cellAt(row, 0)) ?? 1
-      return label === '' ? [] : [{ line: row.line, columns, node: plainNode(label) }]
-    })
-    return {
-      lines: told,
-      notes: [
-        levelOf
-          ? 'Levels were read from the numbers in front of the labels.'
-          : 'The numbers in front of the labels count them, so every page stands at the top.',
-        ...(isFirst ? [] : ['The first row was taken as the names of the columns.']),
-      ],
-    }
-  }
+  const numbered = byNumbersInFront(rows)
+  if (numbered) return numbered
   const deep = saidAgain(rows)
   if (deep > 0)
     return byWays(
@@ -183,14 +187,15 @@ function withoutHeader(rows: readonly TableRow[]): Read {
   }
 }
 
-/** Whether cells are levels: none deeper than one below the row above, and not what rows are counted with. */
-function areLevels(cells: readonly string[]): boolean {
+/** Cells as levels: none deeper than one below the row above, and not what rows are counted with. Null where they are none. */
+function levelsOf(cells: readonly string[]): number[] | null {
   const levels = cells.map((cell) => (/^\d{1,2}$/.test(cell) ? Number(cell) : -1))
-  return (
-    new Set(levels).size > 1 &&
-    new Set(levels).size < levels.length &&
+  const kinds = new Set(levels).size
+  const areLevels =
+    kinds > 1 &&
+    kinds < levels.length &&
     levels.every((level, index) => level >= 0 && level <= (index === 0 ? 1 : levels[index - 1]! + 1))
-  )
+  return areLevels ? levels : null
 }
 
 /** How many columns from the first on say again what the row above says, while what follows is another: the sections of pages. */
