@@ -75,6 +75,23 @@ describe('a database that breaks off', () => {
     expect(uncaught).toEqual([])
   })
 
+  test('as a connection is handed out, before anybody listens to it, is the fault of that work alone', async () => {
+    const [gone] = await Promise.all([
+      new Promise<pg.PoolClient>((resolve) =>
+        pool().once('acquire', (client) =>
+          // Its last answer was read with its end: told once the pool listens no more, before whoever asked goes on.
+          queueMicrotask(() => {
+            client.emit('error', new Error('terminating connection due to administrator command'))
+            resolve(client)
+          }),
+        ),
+      ),
+      transaction((client) => client.query('SELECT 1')),
+    ])
+    expect(gone.listenerCount('error')).toBeGreaterThan(0)
+    expect(uncaught).toEqual([])
+  })
+
   test('under edits loses none that was answered, and makes none twice', async () => {
     const acknowledged: string[] = []
     let last = ''

@@ -15,6 +15,12 @@ const signs = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’�
 const withSigns = (text: string): string =>
   text.replace(/[\u0080-\u009f]/g, (sign) => signs[sign.charCodeAt(0) - 0x80]!)
 
+/** Bytes as text. @param encoding one of the Encoding Standard, by its name there @throws RangeError for any other */
+export function decodedAs(encoding: string, bytes: Uint8Array): string {
+  const text = new TextDecoder(encoding).decode(bytes)
+  return encoding === 'windows-1252' ? withSigns(text) : text
+}
+
 /** Bytes at the front in which a declaration is looked for (HTML §13.2.3.2). */
 const prescanned = 1024
 
@@ -48,10 +54,7 @@ function declaredEncoding(bytes: Uint8Array): string | null {
 export function decodeHtml(bytes: Uint8Array): DecodedHtml {
   const starts = (...signs: number[]) => signs.every((sign, index) => bytes[index] === sign)
   const decode = (encoding: string, toldBy: DecodedHtml['toldBy']): DecodedHtml => ({
-    text:
-      encoding === 'windows-1252'
-        ? withSigns(new TextDecoder(encoding).decode(bytes))
-        : new TextDecoder(encoding).decode(bytes),
+    text: decodedAs(encoding, bytes),
     encoding,
     toldBy,
   })

@@ -23,8 +23,9 @@ function entryOf(node: HtmlNode): Entry | null {
   return found && { node, list: found[1]!, level: Number(found[2]), mark: markOf(node), typed: null }
 }
 
-/** A bullet that was typed, or drawn by a program that has no lists. */
-const bullet = /^\s*([•◦▪▫‣●○■□·])(?:\s+|$)/u
+/** A bullet that was typed, or drawn by a program that has no lists; a dash is one where a tab parts it from the words. */
+const bullet = /^\s*(?:([•◦▪▫‣●○■□·])(?:\s+|$)|([–-])\s*\t\s*)/u
+const tabbed = /^\s*\S\s*\t/u
 
 /** The first words of a node. */
 function firstText(node: HtmlNode): Text | null {
@@ -46,9 +47,10 @@ function bulletedOf(node: HtmlNode): Entry | null {
   if (node.childNodes.some((one) => isElement(one) && (blocks.has(one.tagName) || boxes.has(one.tagName))))
     return null
   const typed = firstText(node)
-  const sign = typed && bullet.exec(typed.value)?.[1]
+  const [, drawn, dash] = (typed && bullet.exec(typed.value)) ?? []
+  const sign = drawn ?? dash
   // A sign that nothing follows is all that is said.
-  return sign && textOf(node).replace(bullet, '').trim() !== ''
+  return sign !== undefined && textOf(node).replace(bullet, '').trim() !== ''
     ? { node, list: sign, level: 1, mark: sign, typed }
     : null
 }
@@ -100,9 +102,9 @@ function listsOf(entries: readonly Entry[]): HtmlElement[] {
   return lists
 }
 
-/** Entries of bullets, each kind of which that comes after another is a level deeper; null for a single one. */
+/** Entries of bullets, each kind of which that comes after another is a level deeper; null for a single one without a tab. */
 function levelled(entries: readonly Entry[]): Entry[] | null {
-  if (entries.length < 2) return null
+  if (entries.length < 2 && !tabbed.test(entries[0]!.typed!.value)) return null
   const kinds = [...new Set(entries.map(({ list }) => list))]
   return entries.map((entry) => {
     entry.typed!.value = entry.typed!.value.replace(bullet, '')

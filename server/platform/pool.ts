@@ -62,6 +62,9 @@ export function pool(): pg.Pool {
       idle_in_transaction_session_timeout: 120_000,
     })
     globals.rubricantPool.on('error', (error) => log.warn({ err: error }, 'idle database connection lost'))
+    // The pool listens until a client is handed out, and whoever gets it from a moment later on: an error between the two,
+    // which comes where the last of a connection's answers is read with its end, would end the process.
+    globals.rubricantPool.on('connect', (client) => client.on('error', () => {}))
   }
   return globals.rubricantPool
 }

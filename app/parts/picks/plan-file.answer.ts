@@ -11,9 +11,10 @@ export type PlanFileAnswer =
   | { readonly text: string; readonly format: PlanForm; readonly notes: readonly string[] }
   | { readonly problem: string }
 
-/** How a ZIP begins, which newer documents are (APPNOTE 4.3.7), and a document of an older form ([MS-CFB] §2.2). */
-const isDocument = ([first, second]: Uint8Array): boolean =>
-  (first === 0x50 && second === 0x4b) || (first === 0xd0 && second === 0xcf)
+/** How a ZIP begins, which newer documents are (APPNOTE 4.3.7), a document of an older form ([MS-CFB] §2.2), and RTF. */
+const beginnings = ['PK', '\xd0\xcf', '{\\rtf']
+const isDocument = (bytes: Uint8Array): boolean =>
+  beginnings.some((beginning) => [...beginning].every((sign, at) => bytes[at] === sign.charCodeAt(0)))
 
 async function textOf({ name, bytes }: PlanFileQuestion): Promise<PlanFileAnswer> {
   if (isDocument(bytes)) {

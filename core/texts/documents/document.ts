@@ -3,6 +3,7 @@ import { cleanHtml } from '../clean-html'
 import { pageOfHtml, type PageOfFile } from '../page-of-file'
 import { isOpenDocument } from './packed'
 import { htmlOfRows } from '../tables'
+import { isRichText } from './rich-tokens'
 import { rowsOfSpreadsheet } from './spreadsheet'
 import { formOf, type Found, type FoundPicture } from './found'
 
@@ -78,6 +79,7 @@ export const htmlOfDocument = async (bytes: Uint8Array): Promise<string> => (awa
 /** Told by what is in it, not by its name. */
 async function readAny(bytes: Uint8Array): Promise<Found> {
   try {
+    if (isRichText(bytes)) return (await import('./rich-text')).readRichText(bytes)
     const rows = rowsOfSpreadsheet(bytes)
     if (rows) return { html: htmlOfRows(rows), pictures: [] }
     return isOpenDocument(bytes)

@@ -1,5 +1,8 @@
 import { attributeOf, type HtmlNode, isElement, parseTree } from '#core/markup'
 import { htmlOfDocument } from './document'
+import { makeLists } from '../listed-paragraphs'
+import { styleOf } from '../made'
+import { isRichText } from './rich-tokens'
 import { rowsOfSpreadsheet } from './spreadsheet'
 
 /** What stands in a document beside its headings, as far as a plan may be told by it. */
@@ -19,6 +22,7 @@ function wordsOf(node: HtmlNode): string {
   if (node.nodeName === '#text' && 'value' in node) return node.value
   if (!isElement(node)) return ''
   if (node.tagName === 'br') return ' '
+  if (/mso-list:\s*ignore/i.test(styleOf(node))) return ''
   return /^(ul|ol|sup)$/.test(node.tagName) ? '' : childrenOf(node).map(wordsOf).join('')
 }
 
@@ -32,7 +36,8 @@ function gather(root: HtmlNode): Found {
   let below = 0
   const listed = (list: HtmlNode, depth: number): void => {
     for (const entry of childrenOf(list)) {
-      if (!isElement(entry) || entry.tagName !== 'li') continue
+      // Notes are no pages.
+      if (!isElement(entry) || entry.tagName !== 'li' || /note/.test(attributeOf(entry, 'id') ?? '')) continue
       const words = inCell(entry)
       if (words !== '') found.entries.push(indent(depth, words))
       for (const inner of childrenOf(entry))
@@ -84,9 +89,11 @@ export interface PlanInDocument {
  * @throws Problem `not-a-document`, `document-locked`, `document-too-large`
  */
 export async function planInDocument(bytes: Uint8Array): Promise<PlanInDocument> {
-  const sheet = rowsOfSpreadsheet(bytes)
+  const sheet = isRichText(bytes) ? null : rowsOfSpreadsheet(bytes)
   if (sheet) return ofRows(sheet.map((row) => row.join('\t')))
-  const { headings, entries, rows, paragraphs } = gather(parseTree(await htmlOfDocument(bytes)))
+  const root = parseTree(await htmlOfDocument(bytes))
+  makeLists(root)
+  const { headings, entries, rows, paragraphs } = gather(root)
   const ofLines = (lines: readonly string[]) => ({ text: lines.join('\n'), isTable: false })
   if (entries.length > headings.length) return ofLines(entries)
   const table = rows.filter(hasWords)
