@@ -47,7 +47,6 @@ export function guessedHeadings(paragraphs: readonly Paragraph[]): Node[] {
   const isHeading = (one: Paragraph) =>
     one.isText && one.letters > 0 && one.letters <= longest && one.size >= usual * larger
   const sizes = [...new Set(paragraphs.filter(isHeading).map(({ size }) => size))].sort((a, b) => b - a)
-  return paragraphs.map((one) =>
-    isHeading(one) ? headingOf(one, Math.min(6, sizes.indexOf(one.size) + 1)) : one.node,
-  )
+  const levels = new Map(sizes.map((size, at) => [size, Math.min(6, at + 1)]))
+  return paragraphs.map((one) => (isHeading(one) ? headingOf(one, levels.get(one.size)!) : one.node))
 }

@@ -12,7 +12,7 @@ const htmlOf = async (body: string, start?: string) =>
 describe('a text in RTF becomes a page', () => {
   test('as a word processor writes it: styles, marks, links, entries by their marks', async () => {
     const styles =
-      '{\\stylesheet{\\s0 Normal;}{\\s1\\outlinelevel0 heading 1;}{\\s2\\sbasedon1\\outlinelevel1 heading 2;}{\\s3 Title;}}'
+      '{\\stylesheet{\\s0 Normal;}{\\s1\\outlinelevel0 heading 1;}{\\s2\\sbasedon1\\outlinelevel1 heading 2;}{\\s3{\\*\\rsid5}Title;}{\\*\\cs9 Letters;}}'
     const entry = (mark: string, level: number, words: string) =>
       `\\pard\\plain\\ls1\\ilvl${level} {\\listtext\\pard ${mark}\\tab}${words}\\par `
     const page = await pageOfDocument(

@@ -2,55 +2,11 @@ import { type Found, type FoundPicture, numberOf } from './found'
 import { made, type Node, tidied, written } from './nodes'
 import { decoded, richTokens } from './rich-tokens'
 import { guessedHeadings, type Paragraph } from './rich-headings'
+import { type Held, type Into, passed, plain, plainParagraph, read, signs, type Style } from './rich-state'
 import { RichTable } from './rich-table'
 
 /** Groups in one another, at most: no document has so many. */
 const deepest = 2_000
-
-/** Words for letters. */
-const signs: Readonly<Record<string, string>> = {
-  tab: '\t', emdash: '—', endash: '–', bullet: '•', lquote: '‘', rquote: '’', ldblquote: '“', rdblquote: '”', emspace: ' ', enspace: ' ',
-  qmspace: ' ', '~': '\u00a0', _: '\u2011', '{': '{', '}': '}', '\\': '\\',
-} // prettier-ignore
-
-/** Destinations that are read; any other that may be passed over is (`\*`), and these besides. */
-const read = new Set(['shppict', 'fldinst', 'bkmkstart', 'footnote', 'listtext', 'pntext'])
-const passed = new Set(['colortbl', 'info', 'header', 'headerl', 'headerr', 'headerf', 'footer', 'footerl', 'footerr', 'footerf', 'nonshppict', 'filetbl', 'xe', 'tc', 'object', 'ftnsep', 'ftnsepc', 'aftnsep']) // prettier-ignore
-
-/** Where what is read goes: text of the document, or what is said of it. */
-type Into = 'text' | 'nowhere' | 'fonts' | 'styles' | 'instruction' | 'mark' | 'place' | 'picture'
-
-/** What holds in a group, and ends with it. */
-interface Held {
-  into: Into
-  /** Whether an unknown destination is to be passed over. */
-  mayPass: boolean
-  bold: boolean
-  italic: boolean
-  strike: boolean
-  raised: 'sup' | 'sub' | null
-  hidden: boolean
-  size: number
-  font: number
-  /** Letters that stand for a sign by its number, for those who do not know that. */
-  skips: number
-  style: number | null
-  outline: number | null
-  list: number
-  level: number
-  inTable: boolean
-  /** What ends with the group. */
-  ends: (() => void) | null
-}
-
-const plain = { bold: false, italic: false, strike: false, raised: null, hidden: false, size: 24 } as const
-const plainParagraph = { style: null, outline: null, list: 0, level: 0, inTable: false } as const
-
-/** A style of paragraphs: its name and its level in the outline. */
-interface Style {
-  name: string
-  outline: number | null
-}
 
 /** Makes HTML of what a text in RTF says. */
 class Reader {
@@ -58,7 +14,16 @@ class Reader {
   readonly pictures: FoundPicture[] = []
   readonly #notes: Node[] = []
   readonly #open: Held[] = []
-  #held: Held = { into: 'text', mayPass: false, ...plain, ...plainParagraph, font: 0, skips: 1, ends: null }
+  #held: Held = {
+    into: 'text',
+    mayPass: false,
+    ...plain,
+    ...plainParagraph,
+    font: 0,
+    skips: 1,
+    told: null,
+    ends: null,
+  }
   /** The paragraph that is being written, and where its runs go: a link in it, perhaps. */
   #here: Node = made('p')
   #into: Node = this.#here
@@ -74,7 +39,6 @@ class Reader {
   #codePage: number | null = null
   readonly #charsets = new Map<number, number>()
   readonly #styles = new Map<number, Style>()
-  #style: Style = { name: '', outline: null }
   #said = ''
   #link: string | null = null
   #hex = ''
@@ -240,17 +204,19 @@ class Reader {
   }
 
   #styleName(words: string): void {
-    const end = words.indexOf(';')
-    this.#style.name += end < 0 ? words : words.slice(0, end)
+    const { told } = this.#held
+    if (told) told.name += words.split(';', 1)[0]!
   }
 
   #styled(number: number): void {
-    if (this.#held.into === 'styles') this.#styles.set(number, (this.#style = { name: '', outline: null }))
-    else this.#held.style = number
+    if (this.#held.into !== 'styles') return void (this.#held.style = number)
+    this.#held.told = { name: '', outline: null }
+    this.#styles.set(number, this.#held.told)
   }
 
   #outlined(level: number | null): void {
-    if (this.#held.into === 'styles') this.#style.outline = level
+    const { told } = this.#held
+    if (told) told.outline = level
     else this.#held.outline = level
   }
 
