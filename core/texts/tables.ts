@@ -26,9 +26,9 @@ export const rowsOfValues = (text: string): string[][] =>
 
 /** Whether a row names what stands below it: words in each cell, no two alike, no numbers; but for the first cell, which may be empty. */
 function areHeads([first = '', ...others]: Row): boolean {
-  const all = [first, ...others].filter((cell, at) => at > 0 || cell !== '')
+  const all = first === '' ? others : [first, ...others]
   return (
-    all.length > 1 - Number(first === '') &&
+    others.length > 0 &&
     all.every((cell) => /\p{L}/u.test(cell) && !/^\d/.test(cell) && cell.length <= 80) &&
     new Set(all).size === all.length
   )

@@ -86,6 +86,11 @@ describe('a document', () => {
       `<table:table>${row('Section', 'Page')}${row('Visit', 'Crossings')}</table:table>`,
     )
     expect(await planInDocument(bytes)).toEqual({ text: 'Section\tPage\nVisit\tCrossings', isTable: true })
+    // Below headings it is of what they are about.
+    const among = openDocument(
+      `${heading(1, 'Visit')}<table:table>${row('Day', 'Opens')}${row('Monday', '9')}</table:table>${heading(1, 'Stay')}`,
+    )
+    expect(await planInDocument(among)).toEqual({ text: 'Visit\nStay', isTable: false })
   })
 })
 

@@ -85,7 +85,7 @@ export interface PlanInDocument {
 
 /**
  * A plan that somebody has in a spreadsheet or in a document, as text: the rows of a sheet; lists, below the headings that they stand
- * under; a table; headings alone; else what is written, a line a paragraph.
+ * under; headings alone; a table; else what is written, a line a paragraph.
  * @throws Problem `not-a-document`, `document-locked`, `document-too-large`
  */
 export async function planInDocument(bytes: Uint8Array): Promise<PlanInDocument> {
@@ -96,7 +96,8 @@ export async function planInDocument(bytes: Uint8Array): Promise<PlanInDocument>
   const { headings, entries, rows, paragraphs } = gather(root)
   const ofLines = (lines: readonly string[]) => ({ text: lines.join('\n'), isTable: false })
   if (entries.length > headings.length) return ofLines(entries)
+  // A table below headings is of what one of them is about.
+  if (headings.length > 1) return ofLines(headings)
   const table = rows.filter(hasWords)
-  if (table.length > 1) return ofRows(table)
-  return ofLines(headings.length > 1 ? headings : paragraphs.filter(hasWords))
+  return table.length > 1 ? ofRows(table) : ofLines(paragraphs.filter(hasWords))
 }
