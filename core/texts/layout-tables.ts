@@ -1,4 +1,5 @@
 import { attributeOf, type HtmlElement, type HtmlNode, isElement } from '#core/markup'
+import { nameOf } from './elements'
 
 /** What a table holds of its own, that of tables in it not counted. */
 interface TableSeen {
@@ -37,6 +38,8 @@ export function dissolveLayout(root: HtmlNode): void {
     const { node, table } = stack.pop()!
     let inside = table
     if (isElement(node)) {
+      // What is left out with all in it is nothing of a table.
+      if (nameOf(node) === null) continue
       const tag = node.tagName
       if (tag === 'table') {
         if (table) table.holdsTable = true

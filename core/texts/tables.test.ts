@@ -85,6 +85,7 @@ describe('what a spreadsheet puts on the clipboard', () => {
     )
   })
   test('one cell is its words', () => {
+    expect(cleanHtml('<td><svg><td>a')).toBe('')
     expect(cleanHtml(copied('<tr><td>Monday</td></tr>'))).toBe('<p>Monday</p>')
   })
   test('marks without an end, and comments without one, end', () => {
