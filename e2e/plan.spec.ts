@@ -112,10 +112,18 @@ test('a plan comes in and goes out as a file, with what was assumed said', async
   await page.getByLabel('Read a file: the file').setInputFiles({
     name: 'plan.csv',
     mimeType: 'text/csv',
-    buffer: Buffer.from('level;label\r\n1;Saltpan Chapel\r\n2;Visit\r\n2;Caf\u00e9\r\n', 'latin1'),
+    buffer: Buffer.from(
+      'Plan\r\nlevel;label;who;trial;in menus\r\n1;Saltpan Chapel\r\n2;Visit;A;later;later\r\n2;Caf\u00e9\r\n',
+      'latin1',
+    ),
   })
   await expect(page.getByText('plan.csv was read as CSV.')).toBeVisible()
   await expect(page.getByText(/Windows-1252/)).toBeVisible()
+  // However much is told of it, what was read can still be read, and answered.
+  const text = (await page.getByRole('textbox', { name: 'The whole plan as text' }).boundingBox())!
+  const told = (await page.getByText('plan.csv was read as CSV.').boundingBox())!
+  expect(told.y - text.y).toBeGreaterThan(150)
+  await expect(page.getByRole('button', { name: 'Use this plan' })).toBeInViewport({ ratio: 1 })
   await page.getByRole('button', { name: 'Use this plan' }).click()
   await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Café'])
   // The text is the plan's own again once that is saved.

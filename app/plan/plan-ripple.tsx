@@ -37,19 +37,22 @@ export function PlanRipple({ differences, isRead, ripple, notes, home, onFix, on
     marked.length > 0 && `${number(marked.length)} with other marks`,
   ].filter(Boolean)
   return (
-    <div className="border-t border-rule bg-vellum px-7 py-3">
+    <div className="flex min-h-0 flex-col border-t border-rule bg-vellum px-7 py-3">
       <p className="mb-1">
         <b className="font-semibold">Ripple.</b>{' '}
         {parts.length > 0 ? `${parts.join(', ')}.` : 'Nothing changes.'}{' '}
         {ripple && parts.length > 0 && `In files, ${rippleWords(ripple)}.`}
       </p>
-      {ripple && <RippleDetails ripple={ripple} />}
-      {notes.map((note) => (
-        <p key={note} className="text-sm text-ochre">
-          {note}
-        </p>
-      ))}
-      <Understood differences={differences} home={home} onFix={onFix} />
+      {/* What is long scrolls here, so that the text keeps its place above and the buttons theirs below. */}
+      <div className="min-h-16 overflow-auto" tabIndex={0} role="group" aria-label="What this plan changes">
+        {ripple && <RippleDetails ripple={ripple} />}
+        {notes.map((note) => (
+          <p key={note} className="text-sm text-ochre">
+            {note}
+          </p>
+        ))}
+        <Understood differences={differences} home={home} onFix={onFix} />
+      </div>
       <div className="flex gap-3">
         <Button look="go" disabled={parts.length === 0 || !isRead} onClick={onApply}>
           Use this plan

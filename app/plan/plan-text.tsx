@@ -1,7 +1,7 @@
 import deepEqual from 'fast-deep-equal'
 import { useMemo, useState } from 'react'
 import { planEdit } from '#core/change'
-import { isWritten, outlineOfSite, type PlanFormat, planForms, planFormats, writePlan } from '#core/plan'
+import { isWritten, outlineOfSite, type PlanFormat, planFormats, writePlan } from '#core/plan'
 import type { Site } from '#core/site'
 import { useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
@@ -67,7 +67,7 @@ export function PlanText() {
     if ('problem' in read) return setProblem(read.problem)
     // What is read and never written is told from the text again.
     setFormat(isWritten(read.format) ? read.format : 'text')
-    write(read.text, [`${chosen.name} was read as ${planForms[read.format].name}.`, ...read.notes])
+    write(read.text, [`${chosen.name} was read as ${read.readAs}.`, ...read.notes])
   }
   const save = () => saveFile(text, `plan${planFormats[format].extension}`, planFormats[format].mediaType)
   const change = useMemo(() => {
@@ -87,7 +87,7 @@ export function PlanText() {
   }
 
   return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_1fr_auto]">
+    <div className="grid h-full min-h-0 grid-rows-[auto_minmax(10rem,1fr)_minmax(0,auto)]">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 px-7 pt-3 pb-2">
         <p className="font-serif text-[18px]">
           The plan is written as{' '}

@@ -1,4 +1,4 @@
-import { decodePlanFile, guessPlanForm, type PlanForm, readPlan } from '#core/plan'
+import { decodePlanFile, guessPlanForm, type PlanForm, planForms, readPlan } from '#core/plan'
 import { Problem } from '#core/problems'
 import { planInDocument } from '#core/texts'
 
@@ -6,9 +6,14 @@ export interface PlanFileQuestion {
   readonly name: string
   readonly bytes: Uint8Array
 }
-/** A plan from a file: its text, the form it is in and what was assumed; or why it is none. */
+/** A plan from a file: its text, the form it is in, what it is called in a sentence, and what was assumed; or why it is none. */
 export type PlanFileAnswer =
-  | { readonly text: string; readonly format: PlanForm; readonly notes: readonly string[] }
+  | {
+      readonly text: string
+      readonly format: PlanForm
+      readonly readAs: string
+      readonly notes: readonly string[]
+    }
   | { readonly problem: string }
 
 /** How a ZIP begins, which newer documents are (APPNOTE 4.3.7), a document of an older form ([MS-CFB] §2.2), and RTF. */
@@ -19,12 +24,15 @@ const isDocument = (bytes: Uint8Array): boolean =>
 async function textOf({ name, bytes }: PlanFileQuestion): Promise<PlanFileAnswer> {
   if (isDocument(bytes)) {
     const { text, isTable } = await planInDocument(bytes)
-    return { text, format: isTable ? 'csv' : guessPlanForm(text), notes: [] }
+    const format = isTable ? 'csv' : guessPlanForm(text)
+    // Nobody who chose a spreadsheet thinks of CSV.
+    return { text, format, readAs: isTable ? 'a table' : planForms[format].name, notes: [] }
   }
   const decoded = decodePlanFile(bytes)
   if ('refusal' in decoded)
     return { problem: `${name}, line ${decoded.refusal.line}: ${decoded.refusal.reason}` }
-  return { ...decoded, format: guessPlanForm(decoded.text, name) }
+  const format = guessPlanForm(decoded.text, name)
+  return { ...decoded, format, readAs: planForms[format].name }
 }
 
 /** Reads a plan from a file of any kind that people have one in. */

@@ -43,9 +43,9 @@ export function readCsvPlan(text: string): Outline | { refusal: PlanRefusal } {
       },
     }
   const read = readTable(parsed.data.map((cells, index) => ({ cells, line: lineOf[index]! })))
-  if ('refusal' in read || delimiter === ',') return read
-  const parted = delimiter === '\t' ? 'tabs' : `“${delimiter}”`
-  return { ...read, notes: [`Values are taken as parted by ${parted}.`, ...read.notes] }
+  // A comma is what the format has, a tab is nothing else; the rest is a guess that is told.
+  if ('refusal' in read || delimiter === ',' || delimiter === '\t') return read
+  return { ...read, notes: [`Values are taken as parted by “${delimiter}”.`, ...read.notes] }
 }
 
 /** A cell that a spreadsheet would run as a formula is written behind an apostrophe, as they take it for text. */

@@ -115,6 +115,25 @@ describe('what people have of a site is read as its plan', () => {
     }
   })
 
+  test('yes and no as others write them; what is neither hides no page, and is told', () => {
+    const text = 'Page;In menu;Trial\nVisit;✓;FALSCH\nRooms;–;x\nPrices;later;\nBoats;Later;no\nBirds;nein;perhaps'
+    const read = readPlan(guessPlanForm(text), text)
+    if ('refusal' in read) throw new Error(read.refusal.reason)
+    expect(read.nodes.map(({ inMenus, trial }) => [inMenus, trial])).toEqual([
+      [true, false],
+      [false, true],
+      [true, false],
+      [true, false],
+      [false, false],
+    ])
+    expect(read.notes).toEqual(
+      expect.arrayContaining([
+        'In “trial”, neither yes nor no, and passed over: “perhaps” (line 6).',
+        'In “in menus”, neither yes nor no, and passed over: “later” (line 4), “Later” (line 5).',
+      ]),
+    )
+  }) // prettier-ignore
+
   test('of a list of addresses what is left out is told, and names that no scheme makes stay', () => {
     const text = 'https://a.example/about_us.php\nhttps://b.example/\nhttps://a.example/logo.png\nhttps://www.a.example/page.php?id=prices'
     const read = readPlan(guessPlanForm(text), text)

@@ -10,7 +10,9 @@ export interface TableRow {
 /** Lines of a plan, or why there are none; and what was assumed. */
 export type Read = { readonly lines: readonly PlanLine[] | PlanRefusal; readonly notes: readonly string[] }
 
-const yes = /^(yes|y|true|1|x)$/i
+/** What cells of yes and no hold in spreadsheets of others: words, their program's own values, signs. */
+const yes = /^(?:yes|y|true|1|x|[✓✔☑✅]\ufe0f?|ja|wahr|oui|vrai|s[iíì]|sim)$/iu
+const no = /^(?:no|n|false|0|[-–—✗✘☐❌]\ufe0f?|nein|falsch|non|faux|nej|nee|não)$/iu
 export const plainNode = (label: string) => ({ label, trial: false, inMenus: true })
 
 /** A cell that a spreadsheet would run as a formula is written behind an apostrophe, as they take it for text. */
@@ -36,9 +38,27 @@ export function detailsOf(row: TableRow, ask: Ask): Omit<PlanLine['node'], 'labe
   ) as PageDetails
   return {
     trial: yes.test(ask(row, 'trial')),
-    inMenus: ask(row, 'in menus') === '' || yes.test(ask(row, 'in menus')),
+    inMenus: !no.test(ask(row, 'in menus')),
     ...(Object.keys(details).length > 0 && { details }),
   }
+}
+
+/** Cells that say neither yes nor no where one of them is asked, each once with the first line it stands on; as many as are read. */
+export function unclear(rows: readonly TableRow[], header: readonly string[]): string[] {
+  return (['trial', 'in menus'] as const).flatMap((name) => {
+    const at = header.indexOf(name)
+    if (at < 0) return []
+    const found = new Map<string, number>()
+    for (const row of rows) {
+      const cell = cellAt(row, at)
+      if (cell !== '' && !yes.test(cell) && !no.test(cell) && !found.has(cell)) found.set(cell, row.line)
+    }
+    const told = [...found].slice(0, 3).map(([cell, line]) => `“${cleanLabel(cell)}” (line ${line})`)
+    const more = found.size > told.length ? ', and others' : ''
+    return told.length > 0
+      ? [`In “${name}”, neither yes nor no, and passed over: ${told.join(', ')}${more}.`]
+      : []
+  })
 }
 
 /** Columns of which nothing was read. */

@@ -10,6 +10,7 @@ import {
   plainNode,
   type Read,
   type TableRow,
+  unclear,
 } from './table-rows'
 
 /** A page in a table of ways down to pages. */
@@ -71,6 +72,7 @@ export function byWays(
     notes: [
       'Each row was read as the way down to a page, a column a level.',
       ...leftOut(first, header, (name, index) => at.includes(index) || isDetail(name)),
+      ...unclear(rows, header),
     ],
   }
 }

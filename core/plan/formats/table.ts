@@ -12,6 +12,7 @@ import {
   plainNode,
   type Read,
   type TableRow,
+  unclear,
 } from './table-rows'
 import { byWays } from './table-ways'
 
@@ -113,6 +114,7 @@ function byLabels(first: TableRow, header: readonly string[], all: readonly Tabl
         header,
         (name) => isDetail(name) || name === by || (name === 'id' && by === 'parent'),
       ),
+      ...unclear(rows, header),
     ],
   })
   if (has('level')) {
