@@ -71,6 +71,36 @@ test('what is pasted from other programs is clean HTML with its pictures; Markdo
   await allSaved(page)
 })
 
+test('what is pasted or put within a paragraph stands where it can: its words in it, paragraphs beside it', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  await openView(page, 'Pages')
+  const office = (words: string) => `<p class=MsoNormal style="margin:0">${words}</p>`
+  const pasted = async (words: string) => {
+    await write(page, 'Home', '<p>High water today</p>')
+    await page.keyboard.press('Control+Home')
+    for (const _ of '<p>High') await page.keyboard.press('ArrowRight')
+    await paste(editor(page, 'Home'), { 'text/plain': 'x', 'text/html': words })
+    return editor(page, 'Home')
+  }
+  await expect(await pasted(office(', <b>at noon</b>'))).toHaveText(
+    '<p>High, <strong>at noon</strong> water today</p>',
+  )
+  await expect(await pasted(office('It comes.') + office('It goes.'))).toHaveText(
+    '<p>High</p><p>It comes.</p><p>It goes.</p><p>water today</p>',
+  )
+  // One step takes it back.
+  await page.keyboard.press('Control+z')
+  await expect(editor(page, 'Home')).toHaveText('<p>High water today</p>')
+  // What is typed next stands behind it.
+  await pasted(office('It comes.') + office('It goes.'))
+  await expect(editor(page, 'Home')).toContainText('<p>It goes.</p>')
+  await page.keyboard.type('Then')
+  await expect(editor(page, 'Home')).toContainText('<p>It goes.</p>Then')
+})
+
 test('pictures that stand on another site are taken into this one; what cannot be is told, and stays where it was', async ({
   page,
 }) => {

@@ -1,6 +1,7 @@
 import { lazy, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import type { LineOrigin } from '#core/build'
+import type { fitInto } from '#core/texts'
 import { emptyHash, mainSlot, type Page, slotOf } from '#core/site'
 import { useSiteWords } from '../document/use-site-words'
 import { useSite } from '../document/site-context'
@@ -73,9 +74,10 @@ export function SlotEditors({
   const insertion = useInsertion()
   const pasted = usePasting()
   /** Puts what is made elsewhere where the cursor is. */
-  const put = (html: string) => {
-    const { from = 0, to = 0 } = handle.current?.selection() ?? {}
-    if (html !== '') handle.current?.replace(from, to, html)
+  const put = async (html: string) => {
+    if (html === '') return
+    const { fitInto } = await import('./texts')
+    if (handle.current) putFitted(handle.current, handle.current.selection(), html, fitInto)
   }
   const askAbout = (pictures: readonly WantedPicture[]) => {
     close()
@@ -244,6 +246,17 @@ const pastedWords = {
   rows: { is: 'What you pasted looks like rows of a table.', make: 'Make it a table' },
 } as const
 
+/** Puts HTML in the place of a stretch, or where it can stand near that. */
+function putFitted(
+  handle: EditorHandle,
+  { from, to }: { readonly from: number; readonly to: number },
+  html: string,
+  fit: typeof fitInto,
+): void {
+  const { start, end, text, cursor } = fit(handle.text(), { start: from, end: to }, html)
+  handle.replace(start, end, text, cursor)
+}
+
 /** Offers to make HTML of what was pasted as it is. */
 function PastedNotice({
   pasted: { from, text, kind },
@@ -257,13 +270,13 @@ function PastedNotice({
   onLeave: () => void
 }) {
   async function make() {
-    const { cleanHtml, htmlOfMarkdown, htmlOfRows, rowsInText } = await import('./texts')
+    const { cleanHtml, fitInto, htmlOfMarkdown, htmlOfRows, rowsInText } = await import('./texts')
     const written = text.replace(/\r\n?/g, '\n')
     const html =
-      kind === 'markdown' ? htmlOfMarkdown(written) : `${cleanHtml(htmlOfRows(rowsInText(written) ?? []))}\n`
+      kind === 'markdown' ? htmlOfMarkdown(written) : cleanHtml(htmlOfRows(rowsInText(written) ?? []))
     // Only while it stands where it was put, as it was put.
     if (handle.current?.text().startsWith(written, from))
-      handle.current.replace(from, from + written.length, html)
+      putFitted(handle.current, { from, to: from + written.length }, html, fitInto)
     onDone()
   }
   return (

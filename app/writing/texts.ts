@@ -2,6 +2,7 @@
 export {
   cleanHtml,
   decodeHtml,
+  fitInto,
   htmlOfMarkdown,
   htmlOfPlain,
   htmlOfRows,

@@ -4,15 +4,9 @@ import { namesOf, splitFileName } from '#core/naming'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
 import { couldBePage, isOfRows } from '../files/text-name'
+import type { Fitting } from '../parts/editor/put-into'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { WantedPicture } from './picture-dialog'
-
-/** A piece of HTML to put where files were dropped, and where its author writes next. */
-export interface Inserted {
-  readonly text: string
-  /** Offset into `text`. */
-  readonly cursor: number
-}
 
 /** Pictures that wait for what their author says of them. */
 export interface AskedPictures {
@@ -72,7 +66,7 @@ export function useInsertion() {
       })
     })
   const { insert } = useStableActions({
-    async insert(files: readonly File[]): Promise<Inserted> {
+    async insert(files: readonly File[]): Promise<Fitting | null> {
       const pictures = files.filter((file) => file.type.startsWith('image/'))
       const texts = files.filter(
         (file) => !pictures.includes(file) && (couldBePage(file.name) || isOfRows(file.name)),
@@ -91,8 +85,10 @@ export function useInsertion() {
           return `<a href="${address}">${escapeText(splitFileName(added.label).stem)}</a>`
         }),
       )
-      const text = [shown, said.trimEnd(), ...links].filter((piece) => piece !== '').join('\n')
-      return { text, cursor: text.length }
+      const html = [shown, said.trimEnd(), ...links].filter((piece) => piece !== '').join('\n')
+      if (html === '') return null
+      const { fitInto } = await import('./texts')
+      return (text, where) => fitInto(text, where, html)
     },
   })
   return { asked, askedTexts, ask, wanted, insert }

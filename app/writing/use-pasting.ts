@@ -3,6 +3,7 @@ import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { Pasting } from '../parts/editor/pasting'
+import type { Fitting } from '../parts/editor/put-into'
 
 /** What was pasted as it is, and may become HTML: Markdown, or rows of a spreadsheet. */
 export interface PastedPlain {
@@ -17,10 +18,11 @@ export function usePasting() {
   const { uploads } = useFiles()
   const [plain, setPlain] = useState<PastedPlain | null>(null)
   const { html, text } = useStableActions({
-    async html(written: string, into: string): Promise<string> {
-      const { cleanHtml } = await import('./texts')
+    async html(written: string, into: string): Promise<Fitting> {
+      const { cleanHtml, fitInto } = await import('./texts')
       // What is copied from the preview leads to the site, not to where it is previewed.
-      return withPictures(cleanHtml(written.replaceAll(previewed, '/'), into))
+      const clean = await withPictures(cleanHtml(written.replaceAll(previewed, '/'), into))
+      return (text, where) => fitInto(text, where, clean)
     },
     text(pasted: Omit<PastedPlain, 'kind'>) {
       setPlain(null)

@@ -1,5 +1,6 @@
 /** Texts from elsewhere as HTML: pasted from other programs, Markdown, and files that become pages. */
 export { cleanHtml } from './clean-html'
+export { fitInto, type Fitted } from './fit-into'
 export { decodeHtml, type DecodedHtml } from './decode-html'
 export { htmlOfMarkdown, looksLikeMarkdown } from './markdown'
 export { htmlOfPlain, type PlainText, plainTextIn } from './plain'

@@ -15,6 +15,7 @@ import { addressIn } from './address-in'
 import type { TypedAs } from '#core/findings'
 import { faultsAsTyped } from './faults-as-typed'
 import { type Pasting, pastingInto } from './pasting'
+import { type Fitting, putInto } from './put-into'
 import type { EditorHandle, HandleRef } from './editor-handle'
 import { type LineMark, lineMarks } from './line-marks'
 import { type SiteWords, siteWords } from './site-words'
@@ -98,8 +99,8 @@ export interface EditorProps {
   readonly onChange?: (text: string) => void
   /** Words beside lines; the same array while they are the same. */
   readonly marks?: readonly LineMark[]
-  /** Makes what stands for files that are dropped or pasted; without it they are let go. */
-  readonly onFiles?: (files: readonly File[]) => Promise<{ readonly text: string; readonly cursor: number }>
+  /** Makes what stands for files that are dropped or pasted, or null for nothing; without it they are let go. */
+  readonly onFiles?: (files: readonly File[]) => Promise<Fitting | null>
   /** What is known of the site; without it only the language itself is. */
   readonly words?: SiteWords
   /** Told the line the cursor stands on whenever it is put somewhere else; 1-based. */
@@ -231,16 +232,9 @@ function filesInto(make: NonNullable<EditorProps['onFiles']>) {
     const files = [...(data?.files ?? [])]
     if (files.length === 0) return false
     const all = data && holdsFolder(data) ? filesInFolders(data) : Promise.resolve(files)
-    void all.then(make).then(({ text, cursor }) => {
-      if (text === '') return
-      // Something may have been typed before it while the files were on their way.
-      const from = Math.min(at, view.state.doc.length)
-      view.dispatch({
-        changes: { from, insert: text },
-        selection: { anchor: from + cursor },
-        scrollIntoView: true,
-        userEvent: 'input.drop',
-      })
+    void all.then(make).then((fit) => {
+      if (!fit) return
+      putInto(view, { start: at, end: at }, fit, 'input.drop')
       view.focus()
     })
     return true

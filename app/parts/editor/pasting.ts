@@ -1,9 +1,10 @@
 import { EditorView } from '@codemirror/view'
+import { type Fitting, putInto } from './put-into'
 
 /** What comes from a clipboard, to be made HTML of. */
 export interface Pasting {
-  /** What HTML of another program becomes in the text that it comes into; '' for nothing. */
-  readonly html: (html: string, into: string) => Promise<string>
+  /** What HTML of another program becomes in the text that it comes into. */
+  readonly html: (html: string, into: string) => Promise<Fitting>
   /** Told of text that was pasted as it is, and where it stands. */
   readonly text: (pasted: { readonly from: number; readonly text: string }) => void
 }
@@ -28,16 +29,9 @@ export const pastingInto = ({ html, text }: Pasting) =>
         return false
       }
       event.preventDefault()
-      void html(written, view.state.doc.toString()).then((clean) => {
-        // Something may have been typed before it meanwhile.
-        const most = view.state.doc.length
-        view.dispatch({
-          changes: { from: Math.min(from, most), to: Math.min(to, most), insert: clean },
-          selection: { anchor: Math.min(from, most) + clean.length },
-          scrollIntoView: true,
-          userEvent: 'input.paste',
-        })
-      })
+      void html(written, view.state.doc.toString()).then((fit) =>
+        putInto(view, { start: from, end: to }, fit, 'input.paste'),
+      )
       return true
     },
   })
