@@ -7,6 +7,8 @@ import { count, moment } from '../parts/format'
 import { NoteItem, type ShownNote } from './note-item'
 import { LeadsOutside } from '../preview/leads-outside'
 import { type Leaving, readPreviewMessage } from '../preview/messages'
+import { useReloads } from '../preview/use-reloads'
+import { useStableActions } from '../parts/use-stable-actions'
 import { Refusal } from '../parts/notice'
 
 /** A page of the site that is looked at. */
@@ -60,12 +62,7 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
   }, [look.base])
   // The browser's storage is not there on the server.
   useEffect(() => setAuthor(readName()), [])
-  const revision = useRef(look.revision)
-  useEffect(() => {
-    if (revision.current === look.revision) return
-    revision.current = look.revision
-    frame.current?.contentWindow?.postMessage('rubricant-reload', '*')
-  }, [look.revision])
+  const { loaded } = useStableActions({ loaded: useReloads(frame, look.revision) })
   const ask = revalidator.revalidate
   useEffect(() => {
     const timer = setInterval(() => {
@@ -93,14 +90,16 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
       if ('place' in told) {
         if (at) setPageId(at.id)
         setPlace(told.place)
-      } else if (at) {
+      } else {
+        loaded(told)
+        if (!at) return
         setPageId(at.id)
         setPlace((now) => (at.id === pageId ? now : null))
       }
     }
     addEventListener('message', hear)
     return () => removeEventListener('message', hear)
-  }, [pages, ask, pageId])
+  }, [pages, ask, pageId, loaded])
 
   const goTo = (id: string | null) => {
     setPageId(id)

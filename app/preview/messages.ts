@@ -4,6 +4,8 @@ import type { ElementPlace } from '#core/build'
 export interface Report {
   readonly path: string
   readonly title: string
+  /** Of the site that it was made of. */
+  readonly revision: number
 }
 
 /** A place of a page, and how what it says begins. */
@@ -55,7 +57,7 @@ export function readPreviewMessage(data: unknown): Report | ChosenPlace | Expire
     const quote = typeof place.quote === 'string' ? place.quote.slice(0, 120) : ''
     return { path: told.path, place: { tag: place.tag, nth: place.nth, quote } }
   }
-  return typeof told?.path === 'string' && typeof told.title === 'string'
-    ? { path: told.path, title: told.title }
+  return typeof told?.path === 'string' && typeof told.title === 'string' && Number.isInteger(told.revision)
+    ? { path: told.path, title: told.title, revision: told.revision! }
     : null
 }

@@ -8,6 +8,7 @@ import { useStableActions } from '../parts/use-stable-actions'
 import { LeadsOutside } from './leads-outside'
 import { type Leaving, type QuotedPlace, readPreviewMessage, type Report } from './messages'
 import { usePreviewWidth } from './use-preview-width'
+import { useReloads } from './use-reloads'
 
 const shownAs = [
   { as: 'room', words: 'As wide as there is room', Icon: Maximize2, size: 14 },
@@ -44,8 +45,15 @@ export function PreviewWindow({
   const path = names.pages.get(selected.id)?.path ?? ''
   const [report, setReport] = useState<Report | null>(null)
   const [leaving, setLeaving] = useState<Leaving | null>(null)
-  const shownRevision = useRef(revision)
-  const { placed } = useStableActions({ placed: (place: QuotedPlace) => onPlace?.(place) })
+  const checkShown = useReloads(frame, revision)
+  const { placed, loaded } = useStableActions({
+    placed: (place: QuotedPlace) => onPlace?.(place),
+    loaded(told: Report) {
+      setReport(told)
+      setLeaving(null)
+      checkShown(told)
+    },
+  })
 
   const renew = useCallback(async () => {
     const response = await fetch(`/sites/${site.id}/preview-address`)
@@ -71,22 +79,14 @@ export function PreviewWindow({
       else if (told && ('outside' in told || 'form' in told)) setLeaving(told)
       else if (told && 'place' in told) {
         if (told.path.replace(/\/$/, '/index.html') === path || told.path === path) placed(told.place)
-      } else if (told) {
-        setReport(told)
-        setLeaving(null)
-      }
+      } else if (told) loaded(told)
     }
     addEventListener('message', hear)
     return () => removeEventListener('message', hear)
-  }, [renew, path, placed])
+  }, [renew, path, placed, loaded])
   useEffect(() => {
     if (wanted) frame.current?.contentWindow?.postMessage({ rubricantShow: wanted }, '*')
   }, [wanted])
-  useEffect(() => {
-    if (shownRevision.current === revision) return
-    shownRevision.current = revision
-    frame.current?.contentWindow?.postMessage('rubricant-reload', '*')
-  }, [revision])
 
   const { room, style, width, setWidth, percent } = usePreviewWidth()
   const shown = report?.path ?? path

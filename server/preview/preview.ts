@@ -41,12 +41,12 @@ const expired = (rest: string) =>
   `<script>parent.postMessage({ rubricantPreview: { expired: ${JSON.stringify(rest).replace(/</g, '\\u003c')} } }, '*')</script>`
 
 /**
- * Reports title and place to the page that shows the preview, and reloads when that asks for it. In a sandbox no frame may
+ * Reports title, place and revision to the page that shows the preview, and reloads when that asks for it. In a sandbox no frame may
  * lead another but those within it (HTML §7.4.2.1), so a link into another frame, or out of its own, is passed on to the
  * page that may: up to where the frame is found, or down from the page that is shown. What leads elsewhere, and
  * where a form would be sent, is told to the window around it: nothing but the site is shown here, and nothing is sent.
  */
-const reporter = (siteBase: string) => `<script>(() => {
+const reporter = (siteBase: string, revision: number) => `<script>(() => {
   const isShown = parent === top
   const frames = () => [...document.querySelectorAll('frame, iframe')]
   const pass = (to, go) => to.postMessage({ rubricantGo: go }, '*')
@@ -103,7 +103,7 @@ const reporter = (siteBase: string) => `<script>(() => {
   // A page within the page tells nothing: where the window is is told by the one it shows.
   if (!isShown) return
   const base = ${JSON.stringify(siteBase)}
-  const tell = () => parent.postMessage({ rubricantPreview: { path: decodeURI(location.pathname).slice(base.length), title: document.title } }, '*')
+  const tell = () => parent.postMessage({ rubricantPreview: { path: decodeURI(location.pathname).slice(base.length), title: document.title, revision: ${revision} } }, '*')
   // A place of the page: an element by its name, counted from the top.
   const placeOf = (element) => ({ tag: element.localName, nth: [...document.getElementsByTagName(element.localName)].indexOf(element), quote: (element.textContent || element.getAttribute('alt') || '').trim().replace(/\\s+/g, ' ').slice(0, 120) })
   addEventListener('message', ({ source, data }) => {
@@ -199,7 +199,7 @@ export async function servePreview(request: Request, token: string, rest: string
   const homeFile = homeFileOf(site)
   const base = `/preview/${token}/`
   const isWithin = mayBeWithin(request)
-  const script = reporter(base)
+  const script = reporter(base, stored.revision)
 
   let wanted: string
   try {
