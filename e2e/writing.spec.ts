@@ -127,6 +127,59 @@ test('a picture far larger than it is shown gets smaller copies, keeps its propo
   )
 })
 
+test('several pictures stand side by side, of one height and with words below them; a style sheet that does not say how says it then', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Template')
+  await page.getByRole('tab', { name: 'site.css' }).click()
+  const sheet = page.getByRole('textbox', { name: 'Source of site.css' })
+  await sheet.fill('main { margin: 1rem }')
+  await allSaved(page)
+  await openView(page, 'Pages')
+  await write(page, 'Visit', '<p>The pier by day and the pier by night.</p>')
+  await page.keyboard.press('Control+Home')
+  for (const _ of '<p>The pier by day') await page.keyboard.press('ArrowRight')
+  await page.getByRole('button', { name: 'Picture', exact: true }).click()
+  const photographs = [await photograph(page, 2_000, 1_000), await photograph(page, 600, 900)]
+  await page
+    .getByLabel('Pictures to add')
+    .setInputFiles(photographs.map((one, nth) => ({ ...one, name: `pier-${nth}.jpg` })))
+  const dialog = page.getByRole('dialog', { name: 'Pictures' })
+  await expect(dialog.getByText('600 × 900 pixels')).toBeVisible()
+  await dialog.getByRole('button', { name: /^How they stand/ }).click()
+  await page.getByRole('menuitemradio', { name: 'side by side' }).click()
+  await expect(
+    dialog.getByLabel('No style sheet says how they stand so: add it to styles/site.css'),
+  ).toBeChecked()
+  await dialog.getByLabel('Height of each in pixels').fill('100')
+  await expect(dialog.getByLabel(/^Width of/).first()).toHaveValue('200')
+  await expect(dialog.getByLabel(/^Width of/).last()).toHaveValue('67')
+  for (const one of await dialog.getByLabel('It only decorates, and says nothing').all()) await one.check()
+  await dialog.getByLabel('Words that stand below it').last().fill('By night')
+  for (const one of await dialog.getByLabel(/add (a smaller copy|smaller copies)/).all()) await one.uncheck()
+  await expectAccessible(page)
+  await dialog.getByRole('button', { name: 'Put all 2 in' }).click()
+  // Between the halves of the paragraph that they were put into, which holds no list.
+  await expect(editor(page, 'Visit')).toContainText(
+    /<p>The pier by day<\/p><ul class="pictures">\s*<li><a href="\/images\/pier-0\.jpg"><img [^>]*width="200" height="100"><\/a><\/li>\s*<li>\s*<figure>\s*<a [^>]*><img [^>]*width="67" height="101"[^>]*><\/a>\s*<figcaption>By night<\/figcaption>\s*<\/figure>\s*<\/li><\/ul><p>and the pier/,
+  )
+  await allSaved(page)
+  const places = page.frameLocator('iframe').locator('.pictures img')
+  await expect(places).toHaveCount(2)
+  await expect
+    .poll(async () => {
+      const [first, second] = await Promise.all([places.first().boundingBox(), places.last().boundingBox()])
+      return [first?.height, second?.height, second!.y - first!.y]
+    })
+    .toEqual([100, 101, 0])
+  await openView(page, 'Template')
+  await page.getByRole('tab', { name: 'site.css' }).click()
+  await expect(sheet).toContainText('main { margin: 1rem }')
+  await expect(sheet).toContainText('.pictures {')
+})
+
 test('a page is split at its headings, a piece moved, and a page joined to another; links follow each time', async ({
   page,
 }) => {
@@ -286,6 +339,32 @@ test('a link of the preview that leaves the site says where it leads, and the pa
   await row(page, /Home/).click()
   await shown.frameLocator('iframe').getByRole('link', { name: 'Within' }).click()
   await expect(told).toContainText('https://tides.example/b')
+})
+
+test('what is saved while the preview is still being loaded is shown all the same', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  await openView(page, 'Pages')
+  await write(page, 'Home', '<p>once</p>')
+  await allSaved(page)
+  const shown = page.frameLocator('iframe').getByRole('main')
+  await expect(shown).toContainText('once')
+  // A style sheet that is slow keeps the page from hearing anything.
+  let letGo = () => {}
+  const free = new Promise<void>((go) => (letGo = go))
+  let held = 0
+  await page.route('**/preview/**/site.css', async (route) => {
+    held += 1
+    if (held === 1) await free
+    await route.continue()
+  })
+  await write(page, 'Home', '<p>twice</p>')
+  await allSaved(page)
+  await expect.poll(() => held).toBe(1)
+  await write(page, 'Home', '<p>three times</p>')
+  await allSaved(page)
+  letGo()
+  await expect(shown).toContainText('three times')
 })
 
 test('the preview has a tab of its own, which follows what is written elsewhere', async ({

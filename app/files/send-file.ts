@@ -6,7 +6,8 @@ const away = 'The server does not answer. Try again in a moment.'
 
 /** What the server says to a part of a file, or to the whole. */
 type Told =
-  { readonly problem: { readonly code: string; readonly message: string } } | { readonly received?: number }
+  | { readonly problem: { readonly code: string; readonly message: string } }
+  | { readonly received?: number; readonly fileId?: string }
 
 /** One file, and where it goes. */
 export interface FileToSend {
@@ -86,13 +87,13 @@ async function sendPortions(
 /**
  * Sends a file and goes on after cuts, as long as it gets any further. What has come of a large one stays at
  * the server for a day, under its id.
- * @returns why it was not taken, or null; never when it was called off
+ * @returns the file of the site that it is, or why it was not taken; never when it was called off
  */
 export async function sendFile(
   what: FileToSend,
   signal: AbortSignal,
   progress: Progress,
-): Promise<string | null> {
+): Promise<{ readonly fileId: string } | { readonly problem: string }> {
   const { siteId, id, file, name, replaces, keepsPlace, seen } = what
   const query = new URLSearchParams({ id, name, seen: String(seen) })
   if (replaces !== null) query.set('replaces', replaces)
@@ -121,15 +122,16 @@ export async function sendFile(
           signal,
           isLarge ? () => {} : watched.onSent,
         ))
-      if (!('problem' in told)) return null
+      if (!('problem' in told)) return { fileId: told.fileId ?? id }
       // Some of it was let go of meanwhile: what is there now is asked for, and the rest sent again.
-      if (told.problem.code !== 'upload-gone' || failures >= retryMs.length) return told.problem.message
+      if (told.problem.code !== 'upload-gone' || failures >= retryMs.length)
+        return { problem: told.problem.message }
       failures++
     } catch (error) {
       if (signal.aborted) break
       failures = isLarge && gained ? 1 : failures + 1
       const pause = retryMs[failures - 1]
-      if (pause === undefined) return (error instanceof Unreachable && error.said) || away
+      if (pause === undefined) return { problem: (error instanceof Unreachable && error.said) || away }
       progress.onPause(true)
       await new Promise((go) => {
         setTimeout(go, pause)
@@ -138,7 +140,7 @@ export async function sendFile(
       progress.onPause(false)
     }
   }
-  return away
+  return { problem: away }
 }
 
 /** Lets the server forget what has come of a file. */

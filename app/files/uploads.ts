@@ -131,7 +131,7 @@ export class Uploads {
     this.#running.set(id, ending)
     this.#update(id, { state: 'sending', message: null })
     const { done, ...what } = this.#waiting.get(id)!
-    const problem = await sendFile(
+    const told = await sendFile(
       {
         ...what,
         id,
@@ -146,15 +146,15 @@ export class Uploads {
       },
     )
     if (ending.signal.aborted) return
-    if (problem !== null) {
+    if ('problem' in told) {
       this.#running.delete(id)
-      this.#update(id, { state: 'failed', message: problem })
+      this.#update(id, { state: 'failed', message: told.problem })
       this.#next()
       return
     }
     await this.store.catchUp()
     this.#forget(id)
-    done(what.replaces ?? id)
+    done(told.fileId)
   }
 
   #forget(id: string): void {

@@ -1,11 +1,22 @@
-import { useEffect, useState } from 'react'
-import { copyWidths, heightFor, type ShownPicture, widthFor } from '#core/pictures'
+import { type ReactNode, useEffect, useState } from 'react'
+import {
+  type Arrangement,
+  copyWidths,
+  heightFor,
+  picturesHtml,
+  type ShownPicture,
+  widthFor,
+} from '#core/pictures'
+import { besideClass } from '#core/style'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
 import { Button } from '../parts/button'
 import { size } from '../parts/format'
-import { type ComingPicture, placePicture, usualLook } from './place-picture'
+import { Pick } from '../parts/picks/pick'
+import { type ComingPicture, placePicture } from './place-picture'
+import { type Together, usualTogether, widthAmong } from './pictures-together'
 import { naturalSize } from './smaller-copies'
+import { useBesideRule } from './use-beside-rule'
 
 /** A picture that is to stand in a text. */
 export interface WantedPicture extends ComingPicture {
@@ -18,10 +29,29 @@ export interface WantedPicture extends ComingPicture {
 interface Said {
   readonly alt: string
   readonly saysNothing: boolean
+  readonly caption: string
   readonly natural: ShownPicture['natural']
+  /** Null where they are as those of the others are. */
   readonly width: number | null
+  readonly leadsToFull: boolean | null
   readonly wantsCopies: boolean
-  readonly leadsToFull: boolean
+}
+
+const unsaid: Said = {
+  alt: '',
+  saysNothing: false,
+  caption: '',
+  natural: null,
+  width: null,
+  leadsToFull: null,
+  wantsCopies: true,
+}
+
+/** How it is shown, by itself and among the others. */
+function lookOf({ natural, width, leadsToFull }: Said, together: Together) {
+  const shown = width ?? (natural && widthAmong(natural, together))
+  const isSmaller = natural !== null && shown !== null && shown < natural.width
+  return { width: shown, leadsToFull: isSmaller && (leadsToFull ?? together.leadToFull) }
 }
 
 interface Props {
@@ -35,9 +65,10 @@ interface Props {
 export function PictureDialog({ pictures, isFirst, onDone }: Props) {
   const { store } = useSite()
   const { uploads } = useFiles()
-  const [said, setSaid] = useState<readonly Said[]>(() =>
-    pictures.map(() => ({ alt: '', saysNothing: false, natural: null, width: null, wantsCopies: false, leadsToFull: false })),
-  ) // prettier-ignore
+  const [said, setSaid] = useState<readonly Said[]>(() => pictures.map(() => unsaid))
+  const [together, setTogether] = useState(usualTogether.below)
+  const rule = useBesideRule(together.arrangement === 'beside')
+  const [wantsRule, setWantsRule] = useState(true)
   const [work, setWork] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const update = (index: number, part: Partial<Said>) =>
@@ -45,8 +76,7 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
   useEffect(() => {
     for (const [index, picture] of pictures.entries())
       void naturalSize(picture.shown).then((natural) => {
-        if (!natural) return
-        update(index, usualLook(natural))
+        if (natural) update(index, { natural })
       })
   }, [pictures])
   const isSaid = said.every((one) => one.saysNothing || one.alt.trim() !== '')
@@ -59,13 +89,16 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
         const one = said[index]!
         const look = {
           ...one,
+          ...lookOf(one, together),
+          caption: one.caption.trim(),
           alt: one.saysNothing ? '' : one.alt.trim(),
           isLazy: !(isFirst && index === 0),
         }
         const html = await placePicture({ store, uploads }, picture, look, setWork)
         if (html !== null) pieces.push(html)
       }
-      onDone(pieces.join('\n'))
+      if (pieces.length > 0 && wantsRule) rule?.add()
+      onDone(pieces.length > 0 ? picturesHtml(pieces, together.arrangement, besideClass) : '')
     } catch {
       setProblem('This picture could not be read or sent. Try again in a moment, or without smaller copies.')
     } finally {
@@ -80,17 +113,37 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
         if (isSaid && work === null) void place()
       }}
     >
-      <ul className="overflow-auto px-7">
-        {pictures.map((picture, index) => (
-          <PictureRow
-            key={picture.shown}
-            picture={picture}
-            said={said[index]!}
-            isFirst={index === 0}
-            onSay={(part) => update(index, part)}
-          />
-        ))}
-      </ul>
+      <div className="overflow-auto px-7">
+        {pictures.length > 1 && (
+          <TogetherLine
+            together={together}
+            onSay={(next) => {
+              setTogether(next)
+              setSaid((all) => all.map((one) => ({ ...one, width: null, leadsToFull: null })))
+            }}
+          >
+            {rule && (
+              <Check
+                checked={wantsRule}
+                onChange={setWantsRule}
+                words={`No style sheet says how they stand so: add it to ${rule.path}`}
+              />
+            )}
+          </TogetherLine>
+        )}
+        <ul>
+          {pictures.map((picture, index) => (
+            <PictureRow
+              key={picture.shown}
+              picture={picture}
+              said={said[index]!}
+              together={together}
+              isFirst={index === 0}
+              onSay={(part) => update(index, part)}
+            />
+          ))}
+        </ul>
+      </div>
       <div className="flex flex-wrap items-center gap-4 border-t border-rule px-7 py-4">
         <Button type="submit" look="go" disabled={!isSaid || work !== null}>
           {pictures.length === 1 ? 'Put it in' : `Put all ${pictures.length} in`}
@@ -108,20 +161,79 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
   )
 }
 
+const arrangements: readonly {
+  readonly value: Arrangement
+  readonly words: string
+  readonly hint: string
+}[] = [
+  { value: 'below', words: 'one below the other', hint: 'As wide as the text, each on its own' },
+  { value: 'beside', words: 'side by side', hint: 'In even rows, as many as there is room for' },
+]
+const number = 'w-20 border-b border-quiet bg-transparent px-1 text-right font-mono text-[14px]'
+/** Pixels that any page or screen has. */
+const mostPixels = 10_000
+
+/** What is said of all pictures at once. */
+function TogetherLine({
+  together,
+  onSay,
+  children,
+}: {
+  together: Together
+  onSay: (together: Together) => void
+  children: ReactNode
+}) {
+  const { arrangement, size: pixels, leadToFull } = together
+  const isBeside = arrangement === 'beside'
+  return (
+    <div className="grid gap-2 border-b border-rule pb-4">
+      <p className="font-serif text-[18px]">
+        They stand{' '}
+        <Pick
+          label="How they stand"
+          value={arrangement}
+          options={arrangements}
+          onPick={(next) => onSay(usualTogether[next])}
+          after=","
+        />{' '}
+        each {isBeside ? '' : 'at most '}
+        <input
+          className={number}
+          type="number"
+          min={1}
+          max={mostPixels}
+          aria-label={isBeside ? 'Height of each in pixels' : 'Width of each at most in pixels'}
+          value={pixels}
+          onChange={(event) => onSay({ ...together, size: clamp(event.target.valueAsNumber, mostPixels) })}
+        />{' '}
+        pixels {isBeside ? 'high' : 'wide'}.
+      </p>
+      <Check
+        checked={leadToFull}
+        onChange={(next) => onSay({ ...together, leadToFull: next })}
+        words="Each leads to the whole picture"
+      />
+      {children}
+    </div>
+  )
+}
+
 function PictureRow({
   picture,
   said,
+  together,
   isFirst,
   onSay,
 }: {
   picture: WantedPicture
   said: Said
+  together: Together
   isFirst: boolean
   onSay: (part: Partial<Said>) => void
 }) {
-  const { natural, width } = said
+  const { natural } = said
+  const { width, leadsToFull } = lookOf(said, together)
   const widths = natural && width !== null ? copyWidths(natural, width) : []
-  const number = 'w-20 border-b border-quiet bg-transparent px-1 text-right font-mono text-[14px]'
   return (
     <li className="grid grid-cols-[9rem_minmax(0,1fr)] gap-5 py-3">
       <img src={picture.shown} alt="" className="max-h-40 w-36 border border-rule object-contain" />
@@ -149,6 +261,15 @@ function PictureRow({
           onChange={(saysNothing) => onSay({ saysNothing })}
           words="It only decorates, and says nothing"
         />
+        <label className="block text-sm text-quiet">
+          Words that stand below it, if any
+          <input
+            className="field text-[15px] text-ink"
+            value={said.caption}
+            maxLength={500}
+            onChange={(event) => onSay({ caption: event.target.value })}
+          />
+        </label>
         {natural && width !== null && (
           <>
             <p className="text-sm">
@@ -184,7 +305,7 @@ function PictureRow({
             )}
             {natural.width > width && (
               <Check
-                checked={said.leadsToFull}
+                checked={leadsToFull}
                 onChange={(leadsToFull) => onSay({ leadsToFull })}
                 words="It leads to the whole picture"
               />

@@ -6,7 +6,7 @@ import type { Uploads } from '../files/uploads'
 import { naturalSize, smallerCopies } from './smaller-copies'
 
 /** Pixels that most columns of text have room for. */
-const roomy = 800
+export const roomy = 800
 
 /** A picture on its way into the site. */
 export interface ComingPicture {
@@ -17,7 +17,10 @@ export interface ComingPicture {
 }
 
 /** How it is to be shown. */
-export type WantedLook = Pick<ShownPicture, 'alt' | 'natural' | 'width' | 'isLazy' | 'leadsToFull'> & {
+export type WantedLook = Pick<
+  ShownPicture,
+  'alt' | 'natural' | 'width' | 'isLazy' | 'leadsToFull' | 'caption'
+> & {
   readonly wantsCopies: boolean
 }
 
@@ -81,6 +84,6 @@ export async function placeUsual(
   const shown = URL.createObjectURL(file)
   const natural = await naturalSize(shown).finally(() => URL.revokeObjectURL(shown))
   const picture = { name, bytes: () => Promise.resolve(file), fileId: into.uploads.send(file, name) }
-  const look = { ...usualLook(natural, width), alt, isLazy, leadsToFull: false }
+  const look = { ...usualLook(natural, width), alt, isLazy, leadsToFull: false, caption: '' }
   return placePicture(into, picture, look, onWork)
 }

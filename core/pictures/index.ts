@@ -2,10 +2,12 @@
 export { pictureForm, pixelBytes, type Pixels, readPixels } from './pixels'
 export { blankPlace, placeBytes } from './exif-place'
 export {
+  type Arrangement,
   copyWidths,
   heightFor,
   type PictureCopy,
   pictureHtml,
+  picturesHtml,
   type ShownPicture,
   widthFor,
 } from './picture-html'

@@ -1,4 +1,4 @@
-import { escapeAttribute } from '#core/markup'
+import { escapeAttribute, escapeText } from '#core/markup'
 
 /** A smaller copy of a picture. */
 export interface PictureCopy {
@@ -22,6 +22,8 @@ export interface ShownPicture {
   readonly isLazy: boolean
   /** Whether it leads to the whole picture. */
   readonly leadsToFull: boolean
+  /** Words that stand below it; '' for none. */
+  readonly caption: string
 }
 
 type Size = { readonly width: number; readonly height: number }
@@ -60,5 +62,29 @@ export function pictureHtml(picture: ShownPicture): string {
     attributes.push(['width', String(width)], ['height', String(heightFor(natural, width))])
   if (isLazy) attributes.push(['loading', 'lazy'])
   const image = `<img ${attributes.map(([name, value]) => `${name}="${escapeAttribute(value)}"`).join(' ')}>`
-  return leadsToFull ? `<a href="${escapeAttribute(address)}">${image}</a>` : image
+  const shown = leadsToFull ? `<a href="${escapeAttribute(address)}">${image}</a>` : image
+  if (picture.caption === '') return shown
+  return `<figure>\n  ${shown}\n  <figcaption>${escapeText(picture.caption)}</figcaption>\n</figure>`
+}
+
+/** How several pictures stand: each below the one before, or side by side as far as there is room. */
+export type Arrangement = 'below' | 'beside'
+
+/**
+ * The HTML of several pictures.
+ * @param pictures as `pictureHtml` writes them
+ * @param listClass the class of the list that those are which stand side by side
+ */
+export function picturesHtml(
+  pictures: readonly string[],
+  arrangement: Arrangement,
+  listClass: string,
+): string {
+  if (arrangement === 'below') return pictures.join('\n')
+  const entries = pictures.map((html) =>
+    html.includes('\n')
+      ? `  <li>\n    ${html.replaceAll('\n', '\n    ')}\n  </li>\n`
+      : `  <li>${html}</li>\n`,
+  )
+  return `<ul class="${escapeAttribute(listClass)}">\n${entries.join('')}</ul>`
 }

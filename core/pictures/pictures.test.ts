@@ -1,7 +1,15 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { readHtml } from '#core/markup'
-import { blankPlace, copyWidths, heightFor, pictureHtml, type ShownPicture, widthFor } from './index'
+import {
+  blankPlace,
+  copyWidths,
+  heightFor,
+  pictureHtml,
+  picturesHtml,
+  type ShownPicture,
+  widthFor,
+} from './index'
 
 /** TIFF data with one directory: a camera's name, and where the photograph was taken. */
 function tiff(little: boolean): Uint8Array {
@@ -89,7 +97,7 @@ describe('where a photograph was taken', () => {
 describe('a picture', () => {
   const natural = { width: 4032, height: 3024 }
   const shown: ShownPicture = {
-    address: '/images/pier.jpg', alt: 'The “pier” & more', natural, width: 800, copies: [], isLazy: true, leadsToFull: false,
+    address: '/images/pier.jpg', alt: 'The “pier” & more', natural, width: 800, copies: [], isLazy: true, leadsToFull: false, caption: '',
   } // prettier-ignore
 
   test('keeps its proportion, whichever side is given', () => {
@@ -112,4 +120,19 @@ describe('a picture', () => {
     expect(readHtml(html).references.map(({ href }) => href)).toEqual(['/images/pier.jpg', '/images/pier-800.jpg', '/images/pier-800.jpg', '/images/pier-1600.jpg', '/images/pier.jpg'])
     expect(pictureHtml({ ...shown, natural: null, width: null, alt: '', isLazy: false })).toBe('<img src="/images/pier.jpg" alt="">')
   }) // prettier-ignore
+
+  test('with words below it is a figure; several stand below one another, or as a list side by side', () => {
+    const small = { ...shown, natural: null, width: null, alt: '', isLazy: false }
+    const plain = pictureHtml(small)
+    const told = pictureHtml({ ...small, caption: 'Low tide & <mud>' })
+    expect(told).toBe(
+      '<figure>\n  <img src="/images/pier.jpg" alt="">\n  <figcaption>Low tide &amp; &lt;mud&gt;</figcaption>\n</figure>',
+    )
+    expect(picturesHtml([plain, told], 'below', 'pictures')).toBe(`${plain}\n${told}`)
+    const beside = picturesHtml([plain, told], 'beside', 'pictures')
+    expect(beside).toBe(
+      `<ul class="pictures">\n  <li>${plain}</li>\n  <li>\n    <figure>\n      <img src="/images/pier.jpg" alt="">\n      <figcaption>Low tide &amp; &lt;mud&gt;</figcaption>\n    </figure>\n  </li>\n</ul>`,
+    )
+    expect(readHtml(beside).errorCount).toBe(0)
+  })
 })

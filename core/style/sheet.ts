@@ -1,4 +1,5 @@
 import { faces, madeFrom, type Palette, palettesOf, type StyleChoices, widths } from './choices'
+import { besideRule } from './pictures-beside'
 import { sideMenu } from './side-menu'
 
 const variables = (palette: Palette, indent: string) =>
@@ -329,6 +330,7 @@ figcaption {
   font-size: 0.9rem;
 }
 
+${besideRule}
 /* ---- Tables ---- */
 table {
   border-collapse: collapse;

@@ -1,4 +1,5 @@
 import { defaultChoices, faces, grounds, type StyleChoices, widths } from './choices'
+import { besideRule } from './pictures-beside'
 import { sheetOf } from './sheet'
 
 /** A style sheet made from a few choices: plain rules in commented sections, meant to be changed. */
@@ -28,5 +29,8 @@ export function choicesOf(css: string): StyleChoices | null {
     Object.hasOwn(faces, headings!) &&
     Object.hasOwn(widths, width!) &&
     (menu === 'top' || menu === 'side')
-  return isKnown && starterStyle(choices) === bySides(css) ? choices : null
+  if (!isKnown) return null
+  const made = starterStyle(choices)
+  // Sheets that were made earlier say nothing of pictures side by side.
+  return [made, made.replace(`${besideRule}\n`, '')].includes(bySides(css)) ? choices : null
 } // prettier-ignore

@@ -2,7 +2,16 @@ import { expect, test } from '@jest/globals'
 import { parse } from 'css-tree'
 import fc from 'fast-check'
 import { contrast, readableOn, readColour, textContrast, writeColour } from '#core/colours'
-import { choicesOf, defaultChoices, faces, palettesOf, starterStyle, type StyleChoices } from './index'
+import {
+  choicesOf,
+  defaultChoices,
+  faces,
+  palettesOf,
+  saysBeside,
+  starterStyle,
+  type StyleChoices,
+  withBeside,
+} from './index'
 
 const colour = fc.integer({ min: 0, max: 0xffffff }).map((value) => `#${value.toString(16).padStart(6, '0')}`)
 const choices: fc.Arbitrary<StyleChoices> = fc.record({
@@ -71,5 +80,21 @@ test('a sheet that was made with left and right is known for what it is; one tha
     expect(earlier).not.toBe(made)
     expect(choicesOf(earlier)).toEqual({ ...defaultChoices, menu })
     expect(choicesOf(earlier.replace('left', 'right'))).toBeNull()
+    // Before that, nothing was said of pictures side by side.
+    const first = earlier.replace(/^\.pictures[^}]*}\n\n/gm, '')
+    expect(saysBeside(first)).toBe(false)
+    expect(choicesOf(first)).toEqual({ ...defaultChoices, menu })
+  }
+})
+
+test('a style sheet that says nothing of pictures side by side says it at its end, once', () => {
+  for (const css of ['', 'p { color: red }', '/* .x */\n.pictures-of { top: 0 }\n\n']) {
+    expect(saysBeside(css)).toBe(false)
+    const more = withBeside(css)
+    expect(more.startsWith(css.trimEnd())).toBe(true)
+    expect(saysBeside(more)).toBe(true)
+    const errors: string[] = []
+    parse(more, { onParseError: (error) => errors.push(error.message) })
+    expect(errors).toEqual([])
   }
 })

@@ -38,12 +38,20 @@ const send = async (
   more: { id?: string; replaces?: string; keepsPlace?: boolean } = {},
 ) => {
   const { id = randomUUID(), replaces = null, keepsPlace = false } = more
-  await takeFile(await site(), ids.accountId, 0, { id, name, replaces, keepsPlace }, inPieces(bytes))
-  return id
+  return takeFile(await site(), ids.accountId, 0, { id, name, replaces, keepsPlace }, inPieces(bytes))
 }
 const pathOf = async (id: string) => namesOf(await site()).files.get(id)
 
 describe('a file that is sent', () => {
+  test('again, under the same name, is the one that is there; under another name, or with another letter, it is another', async () => {
+    const first = await send('Pier.png', png)
+    const { files } = await site()
+    expect(await send('Pier.png', png)).toBe(first)
+    expect((await site()).files).toEqual(files)
+    const [named, written] = [await send('Quay.png', png), await send('Pier.png', Buffer.concat([png, png]))]
+    expect(new Set([first, named, written]).size).toBe(3)
+    expect((await site()).files).toHaveLength(files.length + 2)
+  })
   test('is named and placed by the scheme, kept to the byte, and part of what comes out', async () => {
     const bytes = Buffer.concat([png, randomBytes(3_000_000)])
     const id = await send('Evening at the Pier.PNG', bytes)

@@ -99,7 +99,9 @@ export const addStored = (
   )
 
 /**
- * Takes a file as it comes, and adds it to the site or puts it in the place of another.
+ * Takes a file as it comes, and adds it to the site or puts it in the place of another. One that the site has already
+ * under the same name is not added once more: its author chose it again.
+ * @returns the file of the site that it is
  * @throws Problem `other-kind`, and those of `storeFile`
  */
 export async function takeFile(
@@ -108,7 +110,7 @@ export async function takeFile(
   seen: number,
   { id, name, replaces, keepsPlace }: SentFile,
   body: AsyncIterable<Uint8Array>,
-): Promise<Saved> {
+): Promise<string> {
   const stored = await storeFile(site, { name, keepsPlace }, body)
   const { hash, sizeBytes, label, head } = stored
   const old = replaces === null ? undefined : site.files.find((file) => file.id === replaces)
@@ -116,8 +118,15 @@ export async function takeFile(
   if (old && (await fileKindOf(old.label, head)).label !== old.label)
     throw new Problem('other-kind', { name, old: old.label })
   await readFilesAhead([{ label: old?.label ?? label, sizeBytes, hash }])
-  if (!old) return addStored(site, accountId, seen, id, stored)
-  return changeSite(
+  if (!old) {
+    const same = site.files.find(
+      (file) => file.hash === hash && file.label === label && file.kind === stored.kind,
+    )
+    if (same) return same.id
+    await addStored(site, accountId, seen, id, stored)
+    return id
+  }
+  await changeSite(
     site.id,
     accountId,
     seen,
@@ -125,6 +134,7 @@ export async function takeFile(
     true,
     id,
   )
+  return old.id
 }
 
 /**
@@ -159,6 +169,7 @@ export async function takePortions(
 
 /**
  * Takes a file of which all has come, as `takeFile` does.
+ * @returns the file of the site that it is
  * @throws Problem `upload-gone` where some of it is not here any more
  */
 export async function takeWhole(
@@ -167,13 +178,13 @@ export async function takeWhole(
   seen: number,
   file: SentFile,
   sizeBytes: number,
-): Promise<Saved> {
+): Promise<string> {
   // Asked for again because the answer was lost: the file is there already.
   const isThere = site.files.some(({ id }) => id === file.id)
   const has = await receivedBytes(pool(), site.id, file.id)
   const pieces = has === sizeBytes ? await openPartial(pool(), site.id, file.id) : null
   if (!pieces && !isThere) throw new Problem('upload-gone')
-  const saved = await takeFile(
+  const fileId = await takeFile(
     site,
     accountId,
     seen,
@@ -184,7 +195,7 @@ export async function takeWhole(
     throw error
   })
   await dropPartial(pool(), site.id, file.id)
-  return saved
+  return fileId
 }
 
 /** A file as it comes; of a photograph, what says where it was taken is blank. */

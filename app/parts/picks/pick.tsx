@@ -46,7 +46,7 @@ export function Pick<T extends string>({
           align="start"
           sideOffset={4}
           collisionPadding={12}
-          className="z-20 max-h-(--radix-dropdown-menu-content-available-height) min-w-48 overflow-auto border border-rule bg-paper py-1 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+          className="z-50 max-h-(--radix-dropdown-menu-content-available-height) min-w-48 overflow-auto border border-rule bg-paper py-1 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
         >
           <DropdownMenu.RadioGroup value={value} onValueChange={(next) => onPick(next as T)}>
             <Options options={options} more={more} />
