@@ -34,8 +34,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   const { account, site } = await requireSite(request, params.siteId, 'write')
   return answerProblems(async () => {
     const { seen, whole, ...file } = checkInput(sent, Object.fromEntries(new URL(request.url).searchParams))
-    if (whole !== null)
-      return Response.json({ fileId: await takeWhole(site, account.id, seen, file, whole) })
+    if (whole !== null) return Response.json({ fileId: await takeWhole(site, account.id, seen, file, whole) })
     const body = (request.body as AsyncIterable<Uint8Array> | null) ?? nothing()
     return Response.json({ fileId: await takeFile(site, account.id, seen, file, body) })
   })
