@@ -99,6 +99,17 @@ test('what is pasted or put within a paragraph stands where it can: its words in
   await expect(editor(page, 'Home')).toContainText('<p>It goes.</p>')
   await page.keyboard.type('Then')
   await expect(editor(page, 'Home')).toContainText('<p>It goes.</p>Then')
+  // Out of a letter, there are no tags: what its blank lines part becomes paragraphs by choice.
+  await write(page, 'Home', '<p>High water today</p>')
+  await page.keyboard.press('Control+Home')
+  for (const _ of '<p>High') await page.keyboard.press('ArrowRight')
+  await paste(editor(page, 'Home'), { 'text/plain': 'Tom & I\n\nsay so.' })
+  await expect(page.getByText('has paragraphs without tags, which browsers show as one')).toBeVisible()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Make paragraphs of it' }).click()
+  await expect(editor(page, 'Home')).toHaveText(
+    '<p>High</p><p>Tom &amp; I</p><p>say so.</p><p>water today</p>',
+  )
 })
 
 test('pictures that stand on another site are taken into this one; what cannot be is told, and stays where it was', async ({

@@ -1,7 +1,6 @@
 import { lazy, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import type { LineOrigin } from '#core/build'
-import type { fitInto } from '#core/texts'
 import { emptyHash, mainSlot, type Page, slotOf } from '#core/site'
 import { useSiteWords } from '../document/use-site-words'
 import { useSite } from '../document/site-context'
@@ -16,7 +15,9 @@ import type { WantedPicture } from './picture-dialog'
 import type { Pasting } from '../parts/editor/pasting'
 import { PicturesNotice } from './pictures-notice'
 import { leaveAsItIs, PlainNotice } from './plain-notice'
-import { type PastedPlain, usePasting } from './use-pasting'
+import { PastedNotice } from './pasted-notice'
+import { putFitted } from './put-fitted'
+import { usePasting } from './use-pasting'
 import { useInsertion } from './use-insertion'
 import { DialogFrame } from './dialog-frame'
 import { useSlots } from '../template/use-slots'
@@ -239,57 +240,6 @@ function StoredParts({
   if (written.isTyped || written.loaded.kind !== 'ready')
     return <p className="px-7 pb-6 text-quiet">Saving what you wrote…</p>
   return <PartsDialog page={page} slot={slot} text={written.text} chosen={{ from, to }} onDone={onDone} />
-}
-
-const pastedWords = {
-  markdown: { is: 'What you pasted looks like Markdown.', make: 'Make it HTML' },
-  rows: { is: 'What you pasted looks like rows of a table.', make: 'Make it a table' },
-} as const
-
-/** Puts HTML in the place of a stretch, or where it can stand near that. */
-function putFitted(
-  handle: EditorHandle,
-  { from, to }: { readonly from: number; readonly to: number },
-  html: string,
-  fit: typeof fitInto,
-): void {
-  const { start, end, text, cursor } = fit(handle.text(), { start: from, end: to }, html)
-  handle.replace(start, end, text, cursor)
-}
-
-/** Offers to make HTML of what was pasted as it is. */
-function PastedNotice({
-  pasted: { from, text, kind },
-  handle,
-  onDone,
-  onLeave,
-}: {
-  pasted: PastedPlain
-  handle: HandleRef
-  onDone: () => void
-  onLeave: () => void
-}) {
-  async function make() {
-    const { cleanHtml, fitInto, htmlOfMarkdown, htmlOfRows, rowsInText } = await import('./texts')
-    const written = text.replace(/\r\n?/g, '\n')
-    const html =
-      kind === 'markdown' ? htmlOfMarkdown(written) : cleanHtml(htmlOfRows(rowsInText(written) ?? []))
-    // Only while it stands where it was put, as it was put.
-    if (handle.current?.text().startsWith(written, from))
-      putFitted(handle.current, { from, to: from + written.length }, html, fitInto)
-    onDone()
-  }
-  return (
-    <p role="status" className="flex flex-wrap gap-x-4 border-b border-rule bg-lapis-wash px-5 py-2 text-sm">
-      <span>{pastedWords[kind].is}</span>
-      <button type="button" className="link" onClick={() => void make()}>
-        {pastedWords[kind].make}
-      </button>
-      <button type="button" className="link" onClick={onLeave}>
-        Leave it as it is
-      </button>
-    </p>
-  )
 }
 
 /** Says of a place of the preview that it is not the page's own, and leads to where it was written. */

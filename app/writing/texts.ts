@@ -4,6 +4,7 @@ export {
   decodeHtml,
   fitInto,
   htmlOfMarkdown,
+  htmlOfParagraphs,
   htmlOfPlain,
   htmlOfRows,
   looksLikeMarkdown,
@@ -12,6 +13,8 @@ export {
   picturesElsewhere,
   showInstead,
   withPictures,
+  paragraphsInText,
   plainTextIn,
+  readsHtmlAt,
   rowsInText,
 } from '#core/texts'

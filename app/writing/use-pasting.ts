@@ -5,11 +5,11 @@ import { useStableActions } from '../parts/use-stable-actions'
 import type { Pasting } from '../parts/editor/pasting'
 import type { Fitting } from '../parts/editor/put-into'
 
-/** What was pasted as it is, and may become HTML: Markdown, or rows of a spreadsheet. */
+/** What was pasted as it is, and may become HTML: Markdown, rows of a spreadsheet, or paragraphs that blank lines part. */
 export interface PastedPlain {
   readonly from: number
   readonly text: string
-  readonly kind: 'markdown' | 'rows'
+  readonly kind: 'markdown' | 'rows' | 'paragraphs'
 }
 
 /** What is pasted into a page: clean HTML with its pictures; Markdown and rows are asked about. */
@@ -24,11 +24,17 @@ export function usePasting() {
       const clean = await withPictures(cleanHtml(written.replaceAll(previewed, '/'), into))
       return (text, where) => fitInto(text, where, clean)
     },
-    text(pasted: Omit<PastedPlain, 'kind'>) {
+    text({ from, text, into }: Omit<PastedPlain, 'kind'> & { readonly into: string }) {
       setPlain(null)
-      void import('./texts').then(({ looksLikeMarkdown, rowsInText }) => {
-        if (looksLikeMarkdown(pasted.text)) setPlain({ ...pasted, kind: 'markdown' })
-        else if (rowsInText(pasted.text)) setPlain({ ...pasted, kind: 'rows' })
+      void import('./texts').then(({ looksLikeMarkdown, paragraphsInText, readsHtmlAt, rowsInText }) => {
+        const kind = looksLikeMarkdown(text)
+          ? 'markdown'
+          : rowsInText(text)
+            ? 'rows'
+            : paragraphsInText(text)
+              ? 'paragraphs'
+              : null
+        if (kind !== null && readsHtmlAt(into, from)) setPlain({ from, text, kind })
       })
     },
   })

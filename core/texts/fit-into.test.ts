@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { type HtmlElement, type HtmlNode, isElement, parseHtml, walkHtml } from '#core/markup'
 import { isOfFlow, takes } from './content-models'
-import { cleanHtml, fitInto } from './index'
+import { cleanHtml, fitInto, readsHtmlAt } from './index'
 
 /** Puts a piece where `|` stands, or in the place of what stands between two of them; `|` is where its author goes on. */
 function put(marked: string, piece: string): string {
@@ -57,6 +57,18 @@ describe('a piece of HTML is put where it can stand', () => {
   ])('%s', (_, marked, piece, expected) => {
     expect(put(marked, piece)).toBe(expected)
   }) // prettier-ignore
+
+  test.each([
+    ['<p>x|</p>', true],
+    ['|', true],
+    ['<p cl|ass>', false],
+    ['<!-- | -->', false],
+    ['<pre><b>|</b></pre>', false],
+    ['<style>|</style>', false],
+    ['<p>x</p>\n|<style></style>', true],
+  ])('HTML is read as such: %s', (marked, is) => {
+    expect(readsHtmlAt(marked.replace('|', ''), marked.indexOf('|'))).toBe(is)
+  })
 
   const { block } = fc.letrec<Record<'words' | 'block', string>>((tie) => {
     const word = fc.constantFrom('x', 'y ', ' z', '<br>', '<img src="p">', '\n', '<!-- n -->')

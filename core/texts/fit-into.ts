@@ -177,6 +177,12 @@ function fitAt(text: string, place: number, html: string): Fitted {
   return fitBeside(text, root, holder, 'after', html)
 }
 
+/** Whether HTML is read as such at a place of a text: not within a tag or a comment, nor where lines of source stand. */
+export function readsHtmlAt(text: string, place: number): boolean {
+  const { open, tagEnd } = standingAt(parseHtml(text, false).root, place, place)
+  return tagEnd === null && !open.some((element) => element.tagName === 'pre' || takes(element) === 'nothing')
+}
+
 /** Whether nothing is shown of a stretch: blanks, and tags of words that are left open. */
 const isBlank = (html: string): boolean => html.replace(/<\/?[a-z][^<>]*>/gi, (tag) => (/^<(?:img|br|input)\b/i.test(tag) ? 'x' : '')).trim() === '' // prettier-ignore
 

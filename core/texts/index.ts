@@ -1,9 +1,9 @@
 /** Texts from elsewhere as HTML: pasted from other programs, Markdown, and files that become pages. */
 export { cleanHtml } from './clean-html'
-export { fitInto, type Fitted } from './fit-into'
+export { fitInto, type Fitted, readsHtmlAt } from './fit-into'
 export { decodeHtml, type DecodedHtml } from './decode-html'
 export { htmlOfMarkdown, looksLikeMarkdown } from './markdown'
-export { htmlOfPlain, type PlainText, plainTextIn } from './plain'
+export { htmlOfParagraphs, htmlOfPlain, paragraphsInText, type PlainText, plainTextIn } from './plain'
 export { bodyRange, pageOfFile, type PageOfFile, partOfPage } from './page-of-file'
 export { picturesElsewhere, showInstead } from './pictures-elsewhere'
 export { mergeTexts } from './merge'

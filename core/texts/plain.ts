@@ -1,4 +1,4 @@
-import { applyEdits, ownDocumentIn, readHtml, paragraphEdits } from '#core/markup'
+import { applyEdits, escapeText, ownDocumentIn, readHtml, paragraphEdits } from '#core/markup'
 import { htmlOfMarkdown, looksLikeMarkdown } from './markdown'
 
 /** How a text reads that is no HTML of a page's content: typed without tags, or with those of a whole document. */
@@ -21,3 +21,26 @@ export function htmlOfPlain(text: string, kind: PlainText): string {
     )
   return applyEdits(text, readHtml(text).runs.flatMap(paragraphEdits))
 }
+
+/** Lines that end as those of a program or a style sheet do. */
+const endsOfCode = /[{};][ \t]*$/gm
+
+/**
+ * The paragraphs of a text without tags, which blank lines part; null where it is one alone, where it has tags, and where it is
+ * source of another kind.
+ */
+export function paragraphsInText(text: string): string[] | null {
+  if (/<[a-z/!]/i.test(text) || (text.match(endsOfCode)?.length ?? 0) > 1) return null
+  const paragraphs = text
+    .replace(/\r\n?/g, '\n')
+    .split(/\n[^\S\n]*\n/)
+    .map((paragraph) => paragraph.trim())
+    .filter((paragraph) => paragraph !== '')
+  return paragraphs.length > 1 ? paragraphs : null
+}
+
+/** Such paragraphs as HTML; their lines stay lines of the source. */
+export const htmlOfParagraphs = (paragraphs: readonly string[]): string =>
+  paragraphs
+    .map((paragraph) => `<p>${escapeText(paragraph.replace(/[^\S\n]*\n[^\S\n]*/g, '\n'))}</p>`)
+    .join('\n')

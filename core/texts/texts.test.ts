@@ -5,9 +5,11 @@ import {
   cleanHtml,
   decodeHtml,
   htmlOfMarkdown,
+  htmlOfParagraphs,
   htmlOfPlain,
   looksLikeMarkdown,
   pageOfFile,
+  paragraphsInText,
   partOfPage,
   plainTextIn,
 } from './index'
@@ -304,4 +306,21 @@ describe('a text that was typed without tags', () => {
       { numRuns: 1_000 },
     )
   })
+})
+
+test('paragraphs of a text without tags are those that blank lines part; source is none', () => {
+  const mail = 'High water is at noon,\r\nTom & I think < 3 m.  \r\n \t\r\n\r\nBring boots.\r\n'
+  expect(htmlOfParagraphs(paragraphsInText(mail) ?? [])).toBe(
+    '<p>High water is at noon,\nTom &amp; I think &lt; 3 m.</p>\n<p>Bring boots.</p>',
+  )
+  for (const text of [
+    'one line',
+    'two\nlines',
+    '\n\none\n\n',
+    '<b>a</b>\n\nb',
+    'p {\n  color: red;\n}\n\nb { top: 0 }',
+    'let a = 1;\n\nlet b = 2;',
+    '',
+  ])
+    expect(paragraphsInText(text)).toBeNull()
 })

@@ -5,8 +5,8 @@ import { type Fitting, putInto } from './put-into'
 export interface Pasting {
   /** What HTML of another program becomes in the text that it comes into. */
   readonly html: (html: string, into: string) => Promise<Fitting>
-  /** Told of text that was pasted as it is, and where it stands. */
-  readonly text: (pasted: { readonly from: number; readonly text: string }) => void
+  /** Told of text that was pasted as it is, of where it stands, and of the whole text around it. */
+  readonly text: (pasted: { readonly from: number; readonly text: string; readonly into: string }) => void
 }
 
 /** HTML that says more than how its text looks. */
@@ -25,7 +25,8 @@ export const pastingInto = ({ html, text }: Pasting) =>
       // Editors of source put colours beside their text, and say who they are.
       const isFromEditor = [...data.types].some((type) => /editor/.test(type))
       if (written === '' || isFromEditor || isSource.test(plain) || !saysMore.test(written)) {
-        if (plain !== '' && data.files.length === 0) queueMicrotask(() => text({ from, text: plain }))
+        if (plain !== '' && data.files.length === 0)
+          queueMicrotask(() => text({ from, text: plain, into: view.state.doc.toString() }))
         return false
       }
       event.preventDefault()
