@@ -101,6 +101,20 @@ test('a picture far larger than it is shown gets smaller copies, keeps its propo
   const image = page.frameLocator('iframe').locator('img')
   await expect(image).toHaveJSProperty('complete', true)
   expect(await image.evaluate((one: HTMLImageElement) => one.currentSrc)).toContain('pier-at-dusk-600.jpg')
+  // Within its tag, it is this one that is asked about: what was said of it is there, and its other words stay.
+  await page.keyboard.press('Control+End')
+  for (const _ of 'x"></a>') await page.keyboard.press('ArrowLeft')
+  await page.getByRole('button', { name: 'Picture', exact: true }).click()
+  await expect(dialog.getByLabel('It only decorates, and says nothing')).toBeChecked()
+  await expect(dialog.getByLabel(/^Width of/)).toHaveValue('600')
+  await dialog.getByLabel('It only decorates, and says nothing').uncheck()
+  await dialog.getByLabel('What it says to somebody who cannot see it').fill('The pier at dusk')
+  await dialog.getByLabel('Words that stand below it').fill('Dusk')
+  await expectAccessible(page)
+  await dialog.getByRole('button', { name: 'Change it' }).click()
+  await expect(editor(page, 'Visit')).toContainText(
+    /<figure>\s*<a href="\/images\/pier-at-dusk\.jpg"><img src="\/images\/pier-at-dusk-600\.jpg" alt="The pier at dusk" srcset="\/images\/pier-at-dusk-600\.jpg 600w, \/images\/pier-at-dusk-1200\.jpg 1200w, [^>]*><\/a>\s*<figcaption>Dusk<\/figcaption>\s*<\/figure>/,
+  )
   // A second one is fetched only when it comes near.
   await page.keyboard.press('Control+End')
   await page.getByRole('button', { name: 'Picture', exact: true }).click()

@@ -4,6 +4,7 @@ import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { LongList } from '../parts/long-list'
 import { Path } from '../parts/path'
+import { fileAsPicture } from './file-as-picture'
 import type { WantedPicture } from './picture-dialog'
 
 /** Pictures from which on they are looked for by letters. */
@@ -26,16 +27,7 @@ export function ChoosePicture({
   const pictures = site.files.filter((file) => file.kind === 'image').sort((a, b) => b.seq - a.seq)
   const wanted = letters.trim().toLowerCase()
   const found = pictures.filter((file) => pathOf(file).toLowerCase().includes(wanted))
-  const pictureOf = (file: SiteFile): WantedPicture => {
-    const shown = `/sites/${site.id}/files/${file.id}`
-    return {
-      name: file.label,
-      shown,
-      sizeBytes: file.sizeBytes,
-      bytes: async () => (await fetch(shown)).blob(),
-      fileId: Promise.resolve(file.id),
-    }
-  }
+  const pictureOf = (file: SiteFile): WantedPicture => fileAsPicture(site.id, file)
   const chosen = ticked.flatMap((id) => pictures.find((file) => file.id === id) ?? [])
   return (
     <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] px-7 pb-5">

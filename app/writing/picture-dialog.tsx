@@ -2,6 +2,7 @@ import { type ReactNode, useEffect, useState } from 'react'
 import {
   type Arrangement,
   copyWidths,
+  type FoundPicture,
   heightFor,
   picturesHtml,
   type ShownPicture,
@@ -18,11 +19,13 @@ import { type Together, usualTogether, widthAmong } from './pictures-together'
 import { naturalSize } from './smaller-copies'
 import { useBesideRule } from './use-beside-rule'
 
-/** A picture that is to stand in a text. */
+/** A picture that is to stand in a text, or that stands in it already. */
 export interface WantedPicture extends ComingPicture {
   /** Where the browser gets it from now. */
   readonly shown: string
   readonly sizeBytes: number
+  /** What is said of it where it stands; missing where it is new. */
+  readonly found?: FoundPicture
 }
 
 /** What its author says of it. */
@@ -47,6 +50,16 @@ const unsaid: Said = {
   wantsCopies: true,
 }
 
+const saidOf = ({ alt, caption, width, leadsToFull, hasCopies }: FoundPicture): Said => ({
+  alt: alt ?? '',
+  saysNothing: alt === '',
+  caption,
+  natural: null,
+  width,
+  leadsToFull,
+  wantsCopies: hasCopies,
+})
+
 /** How it is shown, by itself and among the others. */
 function lookOf({ natural, width, leadsToFull }: Said, together: Together) {
   const shown = width ?? (natural && widthAmong(natural, together))
@@ -65,7 +78,9 @@ interface Props {
 export function PictureDialog({ pictures, isFirst, onDone }: Props) {
   const { store } = useSite()
   const { uploads } = useFiles()
-  const [said, setSaid] = useState<readonly Said[]>(() => pictures.map(() => unsaid))
+  const [said, setSaid] = useState<readonly Said[]>(() =>
+    pictures.map(({ found }) => (found ? saidOf(found) : unsaid)),
+  )
   const [together, setTogether] = useState(usualTogether.below)
   const rule = useBesideRule(together.arrangement === 'beside')
   const [wantsRule, setWantsRule] = useState(true)
@@ -79,6 +94,7 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
         if (natural) update(index, { natural })
       })
   }, [pictures])
+  const isChange = pictures.some(({ found }) => found)
   const isSaid = said.every((one) => one.saysNothing || one.alt.trim() !== '')
 
   async function place() {
@@ -92,7 +108,8 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
           ...lookOf(one, together),
           caption: one.caption.trim(),
           alt: one.saysNothing ? '' : one.alt.trim(),
-          isLazy: !(isFirst && index === 0),
+          isLazy: picture.found?.isLazy ?? !(isFirst && index === 0),
+          rest: picture.found?.rest ?? [],
         }
         const html = await placePicture({ store, uploads }, picture, look, setWork)
         if (html !== null) pieces.push(html)
@@ -146,7 +163,7 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
       </div>
       <div className="flex flex-wrap items-center gap-4 border-t border-rule px-7 py-4">
         <Button type="submit" look="go" disabled={!isSaid || work !== null}>
-          {pictures.length === 1 ? 'Put it in' : `Put all ${pictures.length} in`}
+          {isChange ? 'Change it' : pictures.length === 1 ? 'Put it in' : `Put all ${pictures.length} in`}
         </Button>
         <span role="status" className="text-sm text-quiet">
           {work ?? (isSaid ? '' : 'Say what each picture says, or that it says nothing.')}
@@ -233,6 +250,7 @@ function PictureRow({
 }) {
   const { natural } = said
   const { width, leadsToFull } = lookOf(said, together)
+  const { canLead = true, canHaveCaption = true } = picture.found ?? {}
   const widths = natural && width !== null ? copyWidths(natural, width) : []
   return (
     <li className="grid grid-cols-[9rem_minmax(0,1fr)] gap-5 py-3">
@@ -261,15 +279,17 @@ function PictureRow({
           onChange={(saysNothing) => onSay({ saysNothing })}
           words="It only decorates, and says nothing"
         />
-        <label className="block text-sm text-quiet">
-          Words that stand below it, if any
-          <input
-            className="field text-[15px] text-ink"
-            value={said.caption}
-            maxLength={500}
-            onChange={(event) => onSay({ caption: event.target.value })}
-          />
-        </label>
+        {canHaveCaption && (
+          <label className="block text-sm text-quiet">
+            Words that stand below it, if any
+            <input
+              className="field text-[15px] text-ink"
+              value={said.caption}
+              maxLength={500}
+              onChange={(event) => onSay({ caption: event.target.value })}
+            />
+          </label>
+        )}
         {natural && width !== null && (
           <>
             <p className="text-sm">
@@ -303,7 +323,7 @@ function PictureRow({
                 words={`It is far larger than it is shown: add ${widths.length === 1 ? 'a smaller copy' : 'smaller copies'}, ${widths.map((one) => one.toLocaleString('en')).join(' and ')} wide`}
               />
             )}
-            {natural.width > width && (
+            {canLead && natural.width > width && (
               <Check
                 checked={leadsToFull}
                 onChange={(leadsToFull) => onSay({ leadsToFull })}

@@ -19,7 +19,7 @@ export interface ComingPicture {
 /** How it is to be shown. */
 export type WantedLook = Pick<
   ShownPicture,
-  'alt' | 'natural' | 'width' | 'isLazy' | 'leadsToFull' | 'caption'
+  'alt' | 'natural' | 'width' | 'isLazy' | 'leadsToFull' | 'caption' | 'rest'
 > & {
   readonly wantsCopies: boolean
 }

@@ -70,6 +70,7 @@ export function SlotEditors({
     () => (source?.kind === 'slot' && source.name === slot ? { line: source.slotLine ?? 1 } : null),
     [source, slot],
   )
+  const { store } = useSite()
   const handle = useRef<EditorHandle | null>(null)
   const [asked, setAsked] = useState<'link' | 'picture' | 'parts' | 'design' | null>(null)
   const insertion = useInsertion()
@@ -85,6 +86,15 @@ export function SlotEditors({
     void insertion.ask(pictures).then(put)
   }
   const close = () => setAsked(null)
+  /** Asks about the picture whose tag the cursor is within; or does something else, where it is in none of the site's. */
+  const changeOr = async (otherwise: () => void) => {
+    const { pictureStanding } = await import('./picture-standing')
+    const editor = handle.current
+    const standing = editor && pictureStanding(store.get().site, page.id, editor)
+    if (!standing) return otherwise()
+    const html = await insertion.ask([standing.picture])
+    if (html !== '') standing.replace(html)
+  }
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
       <div className="flex flex-wrap items-center gap-x-3.5 border-b border-rule px-5 whitespace-nowrap">
@@ -116,7 +126,12 @@ export function SlotEditors({
             >
               Link
             </button>
-            <button type="button" className="link text-sm" onClick={() => setAsked('picture')}>
+            <button
+              type="button"
+              className="link text-sm"
+              title="Within the tag of a picture it changes that one"
+              onClick={() => void changeOr(() => setAsked('picture'))}
+            >
               Picture
             </button>
             <button type="button" className="link text-sm" onClick={() => setAsked('parts')}>

@@ -1,6 +1,7 @@
 /** Pictures: what their files tell, and the HTML that shows them. */
 export { pictureForm, pixelBytes, type Pixels, readPixels } from './pixels'
 export { blankPlace, placeBytes } from './exif-place'
+export { type FoundPicture, pictureAt } from './picture-at'
 export {
   type Arrangement,
   copyWidths,

@@ -24,6 +24,8 @@ export interface ShownPicture {
   readonly leadsToFull: boolean
   /** Words that stand below it; '' for none. */
   readonly caption: string
+  /** What else its tag says. */
+  readonly rest?: readonly (readonly [name: string, value: string])[]
 }
 
 type Size = { readonly width: number; readonly height: number }
@@ -61,6 +63,7 @@ export function pictureHtml(picture: ShownPicture): string {
   if (natural && width !== null)
     attributes.push(['width', String(width)], ['height', String(heightFor(natural, width))])
   if (isLazy) attributes.push(['loading', 'lazy'])
+  for (const [name, value] of picture.rest ?? []) attributes.push([name, value])
   const image = `<img ${attributes.map(([name, value]) => `${name}="${escapeAttribute(value)}"`).join(' ')}>`
   const shown = leadsToFull ? `<a href="${escapeAttribute(address)}">${image}</a>` : image
   if (picture.caption === '') return shown
