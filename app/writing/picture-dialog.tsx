@@ -109,6 +109,8 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
           caption: one.caption.trim(),
           alt: one.saysNothing ? '' : one.alt.trim(),
           isLazy: picture.found?.isLazy ?? !(isFirst && index === 0),
+          // A figure whose words were taken away is one no longer; one that had none stays.
+          isFigure: picture.found?.isFigure === true && picture.found.caption === '',
           rest: picture.found?.rest ?? [],
         }
         const html = await placePicture({ store, uploads }, picture, look, setWork)

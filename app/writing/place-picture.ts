@@ -19,7 +19,7 @@ export interface ComingPicture {
 /** How it is to be shown. */
 export type WantedLook = Pick<
   ShownPicture,
-  'alt' | 'natural' | 'width' | 'isLazy' | 'leadsToFull' | 'caption' | 'rest'
+  'alt' | 'natural' | 'width' | 'isLazy' | 'leadsToFull' | 'caption' | 'isFigure' | 'rest'
 > & {
   readonly wantsCopies: boolean
 }

@@ -11,6 +11,7 @@ const shown: fc.Arbitrary<ShownPicture> = fc
     isLazy: fc.boolean(),
     leadsToFull: fc.boolean(),
     caption: fc.constantFrom('', 'By night & by day'),
+    isFigure: fc.boolean(),
     rest: fc.constantFrom([], [['class', 'wide'], ['title', 'a "b"']] as const),
   })
   .map(({ hasCopies, ...said }) => ({

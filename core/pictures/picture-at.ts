@@ -20,6 +20,7 @@ export interface FoundPicture extends Range {
   readonly hasCopies: boolean
   readonly leadsToFull: boolean
   readonly caption: string
+  readonly isFigure: boolean
   /** Whether a link can stand around it, and words below it: not where another does, and not within a paragraph. */
   readonly canLead: boolean
   readonly canHaveCaption: boolean
@@ -96,6 +97,7 @@ function readPicture(image: HtmlElement): FoundPicture | null {
     hasCopies: srcset !== undefined,
     leadsToFull,
     caption: caption ?? '',
+    isFigure: caption !== null,
     canLead: leadsToFull || !isLinked,
     canHaveCaption: caption !== null || around === null || holdsFigures.test(around.tagName),
     rest: image.attrs.filter(({ name }) => !written.has(name)).map(({ name, value }) => [name, value]),

@@ -24,6 +24,8 @@ export interface ShownPicture {
   readonly leadsToFull: boolean
   /** Words that stand below it; '' for none. */
   readonly caption: string
+  /** Whether it is a figure without words, too. */
+  readonly isFigure?: boolean
   /** What else its tag says. */
   readonly rest?: readonly (readonly [name: string, value: string])[]
 }
@@ -66,8 +68,10 @@ export function pictureHtml(picture: ShownPicture): string {
   for (const [name, value] of picture.rest ?? []) attributes.push([name, value])
   const image = `<img ${attributes.map(([name, value]) => `${name}="${escapeAttribute(value)}"`).join(' ')}>`
   const shown = leadsToFull ? `<a href="${escapeAttribute(address)}">${image}</a>` : image
-  if (picture.caption === '') return shown
-  return `<figure>\n  ${shown}\n  <figcaption>${escapeText(picture.caption)}</figcaption>\n</figure>`
+  const { caption, isFigure = false } = picture
+  if (caption === '' && !isFigure) return shown
+  const words = caption === '' ? '' : `  <figcaption>${escapeText(caption)}</figcaption>\n`
+  return `<figure>\n  ${shown}\n${words}</figure>`
 }
 
 /** How several pictures stand: each below the one before, or side by side as far as there is room. */
