@@ -31,6 +31,13 @@ test('files are added, shown, renamed with what refers to them, replaced, remove
   await expect(fileRow(page, 'documents/tide-table.csv')).toBeVisible()
   await expectAccessible(page)
 
+  // Added once more, it is the one that is there.
+  await row(page, /Visit/).click()
+  await expect(page.getByText('2 × 1 pixels')).toBeHidden()
+  await add.setInputFiles(picture('Evening at the Pier.jpg'))
+  await expect(page.getByText('2 × 1 pixels')).toBeVisible()
+  await expect(page.getByRole('button', { name: '3 files' })).toBeVisible()
+
   // Written into a page, it shows where it is used; renamed, the page goes with it.
   await openView(page, 'Pages')
   await row(page, /Visit/).click()

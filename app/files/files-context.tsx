@@ -41,10 +41,15 @@ export function FilesProvider({ children }: { children: ReactNode }) {
   const value = useMemo(() => {
     const bringEach = (files: readonly FolderFile[]) => {
       const texts: File[] = []
+      const known = new Set(store.get().site.files.map(({ id }) => id))
       const all = files.map(async ({ file }) => {
         const label = await labelOf(file)
         if (label === file.name && couldBePage(file.name)) texts.push(file)
-        else void uploads.send(file, label)
+        else
+          // Added again, it is the one that was there: that is shown, since nothing else is to be seen of it.
+          void uploads
+            .send(file, label)
+            .then((id) => files.length === 1 && id !== null && known.has(id) && choose(id))
       })
       void Promise.all(all).then(() => texts.length > 0 && offer((was) => [...was, ...texts]))
     }

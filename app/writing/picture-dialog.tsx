@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState } from 'react'
+import { type ReactNode, useEffect, useRef, useState } from 'react'
 import {
   type Arrangement,
   copyWidths,
@@ -91,9 +91,17 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
   useEffect(() => {
     for (const [index, picture] of pictures.entries())
       void naturalSize(picture.shown).then((natural) => {
-        if (natural) update(index, { natural })
+        if (!natural) return
+        // One that stands somewhere without a width has its own.
+        update(index, picture.found?.width === null ? { natural, width: natural.width } : { natural })
       })
   }, [pictures])
+  /** Set when nobody wants them any more. */
+  const isOver = useRef(false)
+  useEffect(() => {
+    isOver.current = false
+    return () => void (isOver.current = true)
+  }, [])
   const isChange = pictures.some(({ found }) => found)
   const isSaid = said.every((one) => one.saysNothing || one.alt.trim() !== '')
 
@@ -114,6 +122,7 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
           rest: picture.found?.rest ?? [],
         }
         const html = await placePicture({ store, uploads }, picture, look, setWork)
+        if (isOver.current) return
         if (html !== null) pieces.push(html)
       }
       if (pieces.length > 0 && wantsRule) rule?.add()
