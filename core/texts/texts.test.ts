@@ -59,6 +59,16 @@ describe('what is pasted', () => {
     expect(cleanHtml('<div style="white-space:pre-wrap;font-family:monospace">words</div>')).toBe('<p>words</p>')
   }) // prettier-ignore
 
+  test('sound and films stay, as whoever visits can play them; what only the page held that they were copied from does not', () => {
+    expect(cleanHtml('<p>See <video autoplay class=x src="/a.mp4" width=640 height=auto onplay=x>No film</video></p>')).toBe(
+      '<p>See <video controls src="/a.mp4" width="640"></video></p>',
+    )
+    expect(cleanHtml('<div><audio><source src="https://a.example/b.ogg" type="audio/ogg"><source src="blob:x"><track src="b.vtt" kind=captions srclang=en default><p>No sound</p></audio></div>')).toBe(
+      '<p><audio controls><source src="https://a.example/b.ogg" type="audio/ogg"><track src="b.vtt" kind="captions" srclang="en" default></audio></p>',
+    )
+    expect(cleanHtml('<p>a<video src="blob:https://a.example/1"></video><audio></audio><video><source src="javascript:x"></video></p>')).toBe('<p>a</p>')
+  }) // prettier-ignore
+
   test('footnotes and lists of contents lead where they led; what leads nowhere is no link', () => {
     const contents = `<p class=MsoToc1><a href="#_Toc4711"><span>Tides</span></a></p><p><a href="#gone">Gone</a></p>`
     const text = `<h1><a name="_Toc4711"></a><a name="_Ref9"></a>Tides &amp; winds</h1>
@@ -145,7 +155,7 @@ describe('what is pasted', () => {
   })
 
   test('of any kind becomes HTML that parses, stays the same when it is cleaned again, and does nothing', () => {
-    const pieces = fc.constantFrom('<p>', '</p>', '<div>', '</div>', '<b>', '</b>', '<a href="javascript:x">', '<a href="/t">', '</a>', '<ul>', '<li>', '</ul>', '<table>', '<td>', '</table>', 'text', ' ', '&amp;', '<script>x</script>', '<img src=a onerror=b>', '<o:p>', '<pre>\n a', '</pre>', '<style>', '<svg onload=x>', '<h2 style="x">', '<font face=x>', '<br>', '<a href="#a">', '<p id=a>', '<a name=b>', '<a href="/t#b" id=c>', '<div id=b>', '<tr>', '<a href="#c">c</a>', '<hr id=c>') // prettier-ignore
+    const pieces = fc.constantFrom('<p>', '</p>', '<div>', '</div>', '<b>', '</b>', '<a href="javascript:x">', '<a href="/t">', '</a>', '<ul>', '<li>', '</ul>', '<table>', '<td>', '</table>', 'text', ' ', '&amp;', '<script>x</script>', '<img src=a onerror=b>', '<o:p>', '<pre>\n a', '</pre>', '<style>', '<svg onload=x>', '<h2 style="x">', '<font face=x>', '<br>', '<a href="#a">', '<p id=a>', '<a name=b>', '<video src=a>', '</video>', '<audio>', '<source src=b>', '<a href="/t#b" id=c>', '<div id=b>', '<tr>', '<a href="#c">c</a>', '<hr id=c>') // prettier-ignore
     fc.assert(
       fc.property(fc.array(pieces, { maxLength: 25 }), (words) => {
         const html = cleanHtml(words.join(''))
