@@ -65,7 +65,7 @@ export async function fileKindOf(
   const kind = textKinds[extension]
   if (!kind || !isText(head)) return { kind: 'other', label: name }
   // What is called a drawing and holds none is some other text.
-  if (extension === '.svg' && !/<svg[\s>]/i.test(head.toString('utf8')))
+  if (extension === '.svg' && !/<svg[\s/>]/i.test(head.toString('utf8')))
     return { kind: 'document', label: name }
   return { kind, label: name }
 }

@@ -246,6 +246,7 @@ describe('what a file is', () => {
     ],
     ['Sea.png', text('no picture at all'), 'other', 'Sea.png'],
     ['Tern.svg', text('<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg"/>'), 'image', 'Tern.svg'],
+    ['Tern.svg', text('<svg/>'), 'image', 'Tern.svg'],
     ['Tern.svg', text('just words'), 'document', 'Tern.svg'],
     ['Tides.pdf', text('%PDF-1.7\n'), 'document', 'Tides.pdf'],
     ['Tides.csv', text('a,b\n'), 'document', 'Tides.csv'],
