@@ -14,6 +14,7 @@ const inOrder = {
     'plan',
     'naming',
     'texts',
+    'find',
     'links',
     'template',
     'kit',

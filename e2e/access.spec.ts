@@ -59,6 +59,8 @@ const table: Readonly<Record<string, Entry>> = {
   'sites/:siteId/checks/weight': look,
   'sites/:siteId/checks/finished': look,
   'sites/:siteId/checks/outside': look,
+  'sites/:siteId/checks/words': {},
+  'sites/:siteId/words': { get: 'look', post: 'write', query: 'words=home' },
   'sites/:siteId/upload': { get: 'deliver', post: 'deliver' },
   'sites/:siteId/look': look,
   'sites/:siteId/people': { get: 'look', post: 'manage' },

@@ -46,7 +46,7 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     `/deliveries/${deliveryId}`,
   ]
   const views = ['', '/plan', '/names', '/template', '/pages', '/checks', '/upload', '/look']
-  const checks = ['/checks/links', '/checks/weight', '/checks/finished', '/checks/outside']
+  const checks = ['/checks/links', '/checks/weight', '/checks/finished', '/checks/outside', '/checks/words']
   const parts = [
     '/changes?seen=0',
     '/site.zip',
@@ -55,6 +55,7 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     `/results/${pageId}?line=1`,
     `/results/${pageId}?slot=content`,
     '/places?q=visit',
+    '/words?words=visit',
     '/preview-address',
     '/files',
     `/files/${fileId}`,
@@ -66,7 +67,14 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     expect([part, (await stranger.request.get(`/sites/${siteId}${part}`)).status()]).toEqual([part, 404])
   }
   expect((await stranger.request.get(`/sites/${siteId}/events`)).status()).toBe(404)
-  for (const part of ['outside', 'finished-pages', 'take-there', 'find-way', `as-seen?to=${destinationId}`])
+  for (const part of [
+    'outside',
+    'words',
+    'finished-pages',
+    'take-there',
+    'find-way',
+    `as-seen?to=${destinationId}`,
+  ])
     expect((await stranger.request.post(`/sites/${siteId}/${part}`)).status()).toBe(404)
   // A kit kept from it is its owner's too.
   const said = { name: 'Of salt', about: '' }

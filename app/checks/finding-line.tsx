@@ -4,15 +4,7 @@ import type { Finding, ShownColours } from '#core/findings'
 import { useSelection, useSite } from '../document/site-context'
 import { useMend } from '../document/use-mend'
 import { AsideForm } from './aside'
-
-/** Leads a view to a place: to its line, or to the line of the finished page, where that is known. */
-function searchFor({ kind, id, slot, line, madeLine }: Finding['place']): string {
-  const search = new URLSearchParams({ [kind === 'page' ? 'page' : 'text']: id })
-  if (slot !== undefined) search.set('slot', slot)
-  if (line !== undefined) search.set('line', String(line))
-  else if (madeLine !== undefined) search.set('made', String(madeLine))
-  return `?${search}`
-}
+import { placeSearch } from './place-search'
 
 /** Letters in the colours that are told, and in those that are offered. */
 function ColourSamples({ text, ground, better }: ShownColours) {
@@ -102,7 +94,7 @@ export function FindingLine({ finding }: { finding: Finding }) {
           <Link
             className="link text-sm"
             aria-describedby={told}
-            to={{ pathname: `/sites/${site.id}/${view}`, search: searchFor(place) }}
+            to={{ pathname: `/sites/${site.id}/${view}`, search: placeSearch(place) }}
             onClick={() => page && select(page.id)}
           >
             Go there

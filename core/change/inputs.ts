@@ -59,6 +59,7 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   removeTemplate,
   renameFile,
   replacePlan,
+  replaceWords: null,
   setContent,
   setFile,
   setHome,

@@ -73,10 +73,13 @@ test('what alters all pages is for those who manage the site; each kind says on 
     Object.fromEntries(
       Object.keys(kinds).map((kind) => [
         kind,
-        rightFor({ kind, fileId, fileIds: [fileId] } as unknown as Change, {
-          ...site,
-          files: [...site.files, picture],
-        }),
+        rightFor(
+          { kind, fileId, fileIds: [fileId], texts: [{ kind: 'file', id: fileId }] } as unknown as Change,
+          {
+            ...site,
+            files: [...site.files, picture],
+          },
+        ),
       ]),
     )
   const managing = [
@@ -99,6 +102,6 @@ test('what alters all pages is for those who manage the site; each kind says on 
   expect(of(rights(picture.id), 'manage')).toEqual(managing)
   // A style sheet is shown by all pages, a picture by those that hold it.
   expect(of(rights(style!.id), 'manage')).toEqual(
-    [...managing, 'removeFiles', 'renameFile', 'setFile'].sort(),
+    [...managing, 'removeFiles', 'renameFile', 'replaceWords', 'setFile'].sort(),
   )
 })

@@ -20,7 +20,7 @@ export {
   readAhead,
   readFilesAhead,
 } from './facts'
-export { endReaders, readPlanText, tryTemplate } from './reading'
+export { endReaders, findWords, readPlanText, replaceWords, tryTemplate } from './reading'
 export { lookedThrough, lookThrough, type Scanner } from './looked-through'
 export {
   addPortions,

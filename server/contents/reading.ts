@@ -1,5 +1,6 @@
 import type { Piscina } from 'piscina'
 import { readNewPlan } from '#core/change'
+import type { FoundWords, Wanted } from '#core/find'
 import {
   type FileFacts,
   type FileSyntax,
@@ -11,7 +12,7 @@ import {
 } from '#core/markup'
 import { Problem } from '#core/problems'
 import { deadline, log, threadsOf } from '#server/platform'
-import type { ReadingAnswer, ReadingTask } from './reading.worker'
+import type { ReadingAnswer, ReadingTask, TextOfKind, WordsTask } from './reading.worker'
 
 /**
  * Texts up to this size and number of tags are read where they are asked for: some milliseconds at the
@@ -29,10 +30,10 @@ const memoryMb = 768
 const readers = 2
 
 // Kept across hot reloads of the development server, which evaluate this module again.
-const globals = globalThis as { rubricantReaders?: Piscina<ReadingTask, ReadingAnswer> }
+const globals = globalThis as { rubricantReaders?: Piscina<ReadingTask | WordsTask, ReadingAnswer> }
 
 /** The threads that read, started when they are needed first. */
-function pool(): Piscina<ReadingTask, ReadingAnswer> {
+function pool(): Piscina<ReadingTask | WordsTask, ReadingAnswer> {
   return (globals.rubricantReaders ??= threadsOf('server/contents/reading.worker.ts', {
     threads: readers,
     memoryMb,
@@ -97,6 +98,36 @@ export const readPlanText = (
   site: Parameters<typeof readNewPlan>[1],
 ): Promise<ReturnType<typeof readNewPlan>> =>
   read({ kind: 'plan', text, rest: [{ format }, site] }, () => readNewPlan({ text, format }, site))
+
+async function lookThrough(task: WordsTask, signal: AbortSignal): Promise<ReadingAnswer> {
+  try {
+    return await pool().run(task, { signal: deadline(readingLimits.deadlineMs, signal) })
+  } catch (error) {
+    signal.throwIfAborted()
+    throw tooHeavy(error)
+  }
+}
+
+/**
+ * Looks for words in texts, beside everybody else, under the same limits.
+ * @param mostLines told of each text at the most
+ * @throws Problem `too-heavy`, or what `signal` is aborted with
+ */
+export const findWords = async (
+  texts: readonly TextOfKind[],
+  wanted: Wanted,
+  mostLines: number,
+  signal: AbortSignal,
+): Promise<FoundWords[]> =>
+  (await lookThrough({ kind: 'find', texts, wanted, mostLines }, signal)) as FoundWords[]
+
+/** Texts with something else in the place of words; see `findWords`. */
+export const replaceWords = async (
+  texts: readonly TextOfKind[],
+  wanted: Wanted,
+  by: string,
+  signal: AbortSignal,
+): Promise<string[]> => (await lookThrough({ kind: 'replace', texts, wanted, by }, signal)) as string[]
 
 export async function endReaders(): Promise<void> {
   await globals.rubricantReaders?.destroy()

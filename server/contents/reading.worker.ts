@@ -1,4 +1,5 @@
 import { readNewPlan } from '#core/change'
+import { findIn, type FoundWords, replaceIn, type TextKind, type Wanted } from '#core/find'
 import { compileTemplate } from '#core/template'
 import {
   type FileFacts,
@@ -23,11 +24,27 @@ export type ReadingTask =
       readonly rest: [Pick<PlanArguments[0], 'format'>, PlanArguments[1]]
     }
 
-/** What it answers, by the kind of the task. */
-export type ReadingAnswer = HtmlFacts | StyleFacts | FileFacts | PlanAnswer | number
+/** A text that is looked through. */
+export interface TextOfKind {
+  readonly text: string
+  readonly is: TextKind
+}
 
-/** Reads a text. Runs in a thread of its own, which is ended when it takes too long or too much. */
-export default function read(task: ReadingTask): ReadingAnswer {
+/** Words to find in texts of a site, or to put others in the place of. */
+export type WordsTask = { readonly texts: readonly TextOfKind[]; readonly wanted: Wanted } & (
+  | {
+      readonly kind: 'find'
+      /** Told of each text at the most. */
+      readonly mostLines: number
+    }
+  | { readonly kind: 'replace'; readonly by: string }
+)
+
+/** What it answers, by the kind of the task. */
+export type ReadingAnswer = HtmlFacts | StyleFacts | FileFacts | PlanAnswer | number | FoundWords[] | string[]
+
+/** Reads a text, or looks through several. Runs in a thread of its own, which is ended when it takes too long or too much. */
+export default function read(task: ReadingTask | WordsTask): ReadingAnswer {
   switch (task.kind) {
     case 'html':
       return readHtml(task.text)
@@ -41,6 +58,10 @@ export default function read(task: ReadingTask): ReadingAnswer {
       compileTemplate(task.text)
       return performance.now() - begun
     }
+    case 'find':
+      return task.texts.map(({ text, is }) => findIn(text, is, task.wanted, task.mostLines))
+    case 'replace':
+      return task.texts.map(({ text, is }) => replaceIn(text, is, task.wanted, task.by))
     case 'plan':
       return readNewPlan({ text: task.text, ...task.rest[0] }, task.rest[1])
   }

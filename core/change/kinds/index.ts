@@ -30,6 +30,7 @@ import { chooseTemplate } from './templates/choose-template'
 import { removeTemplate } from './templates/remove-template'
 import { setTemplate } from './templates/set-template'
 import { moveText } from './texts/move-text'
+import { replaceWords } from './texts/replace-words'
 import { setTemplateField } from './templates/set-template-field'
 
 /** Every kind of change, each with all there is to it. What is accepted of it from outside: `inputs.ts`. */
@@ -52,6 +53,7 @@ export const kinds = {
   removeTemplate,
   renameFile,
   replacePlan,
+  replaceWords,
   setContent,
   setFile,
   setHome,

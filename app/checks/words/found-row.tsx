@@ -1,0 +1,73 @@
+import { Link } from 'react-router'
+import type { FoundInSite } from '#server/sites'
+import { useSelection, useSite } from '../../document/site-context'
+import { number } from '../../parts/format'
+import { placeSearch } from '../place-search'
+
+/** Whose text it is, the first place and how many more there are, and the way there; with a box where it can be chosen. */
+export function FoundRow({
+  found: { owner, count: times, lines },
+  isChosen,
+  onChoose,
+}: {
+  found: FoundInSite
+  /** Null where nothing can be put in its place from here. */
+  isChosen: boolean | null
+  onChoose: (isChosen: boolean) => void
+}) {
+  const { site, tree, names } = useSite()
+  const { select } = useSelection()
+  const { kind, id } = owner
+  const name =
+    kind === 'page'
+      ? tree.byId.get(id)?.label
+      : kind === 'template'
+        ? site.templates.find((one) => one.id === id)?.name
+        : names.files.get(id)
+  const field = 'field' in owner ? owner.field : null
+  const slot = 'slot' in owner ? owner.slot : undefined
+  const what = field ?? (slot !== undefined ? `slot ${slot}` : kind === 'page' ? 'text' : kind)
+  const [first] = lines
+  const view = kind !== 'page' ? 'template' : field ? 'plan' : 'pages'
+  const search = placeSearch({ kind, id, slot, line: field ? undefined : first?.line })
+  const more = times > 1 ? `${number(times - 1)} more` : ''
+  return (
+    <div className="grid grid-cols-[1.25rem_minmax(0,11rem)_minmax(0,1fr)_auto] items-baseline gap-x-4 border-b border-rule py-1.5 leading-snug">
+      {isChosen === null ? (
+        <span />
+      ) : (
+        <input
+          type="checkbox"
+          className="accent-lapis"
+          aria-label={`Replace in ${name}, ${what}`}
+          checked={isChosen}
+          onChange={(event) => onChoose(event.target.checked)}
+        />
+      )}
+      <span className="min-w-0">
+        <span className="block truncate font-semibold">{name}</span>
+        <span className="block truncate text-sm text-quiet">{what}</span>
+      </span>
+      <span className="min-w-0">
+        <code className="block truncate font-mono text-[13px]">
+          {first?.before}
+          <mark className="bg-ochre-wash text-ink">{first?.found}</mark>
+          {first?.after}
+        </code>
+        <span className="block text-sm text-quiet">
+          {[field ? '' : `line ${first?.line}`, more].filter((part) => part !== '').join(', and ')}
+        </span>
+      </span>
+      <Link
+        className="link text-sm"
+        to={{ pathname: `/sites/${site.id}/${view}`, search }}
+        onClick={() => kind === 'page' && select(id)}
+      >
+        Go there
+        <span className="sr-only">
+          : {name}, {what}
+        </span>
+      </Link>
+    </div>
+  )
+}

@@ -1,0 +1,192 @@
+import { useState } from 'react'
+import type { OwnedText } from '#core/change'
+import { mostWords } from '#core/find'
+import type { FoundOwner } from '#server/sites'
+import { FoundRow } from '../../checks/words/found-row'
+import { type Found, useWords } from '../../checks/words/use-words'
+import { useSite } from '../../document/site-context'
+import { Button } from '../../parts/button'
+import { count, number } from '../../parts/format'
+import { LongList } from '../../parts/long-list'
+
+const mostBy = 2_000
+const keyOf = (owner: FoundOwner) =>
+  `${owner.kind} ${owner.id} ${'field' in owner ? owner.field : (owner.slot ?? '')}`
+
+/** Words of the site, wherever they stand, and others in their place. */
+export default function WordsView() {
+  const { store } = useSite()
+  const { found, problem, work, look, cancel, replace } = useWords()
+  const [words, setWords] = useState('')
+  const [isExact, setExact] = useState(false)
+  const [isWhole, setWhole] = useState(false)
+  const [inSource, setInSource] = useState(false)
+  const [by, setBy] = useState('')
+  /** Texts that stay as they are. */
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
+  const [done, setDone] = useState<string | null>(null)
+
+  /** Templates, and files that all pages share, are for those who manage the site. */
+  const canReplace = (owner: FoundOwner): owner is OwnedText =>
+    !('field' in owner) && store.may(owner.kind === 'page' ? 'write' : 'manage')
+  const chosen = (found?.found ?? [])
+    .map(({ owner }) => owner)
+    .filter(canReplace)
+    .filter((owner) => !left.has(keyOf(owner)))
+  const isCurrent = found !== null && found.wanted.words === words.trim()
+
+  async function put() {
+    if (!found || chosen.length === 0) return
+    setDone(null)
+    if (await replace(found.wanted, by, chosen))
+      setDone(`Replaced in ${count(chosen.length, 'text')}. Undo takes it back.`)
+  }
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_minmax(0,1fr)_auto]">
+      <h2 className="sr-only">Words</h2>
+      <form
+        role="search"
+        className="flex flex-wrap items-end gap-x-5 gap-y-2 px-7 pt-5 pb-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (words.trim() === '') return
+          setDone(null)
+          setLeft(new Set())
+          look({ words: words.trim(), isExact, isWhole, inSource })
+        }}
+      >
+        <label className="min-w-56 grow text-sm text-quiet">
+          Words, wherever they stand
+          <input
+            type="search"
+            className="field text-[15px] text-ink"
+            value={words}
+            maxLength={mostWords}
+            onChange={(event) => setWords(event.target.value)}
+          />
+        </label>
+        <Button type="submit" look="go" disabled={words.trim() === ''}>
+          Find them
+        </Button>
+        <span className="flex w-full flex-wrap gap-x-6 gap-y-1">
+          <Choice checked={isExact} onChange={setExact} words="Capital letters count" />
+          <Choice checked={isWhole} onChange={setWhole} words="Not within longer words" />
+          <Choice
+            checked={inSource}
+            onChange={setInSource}
+            words="In tags, addresses, styles and scripts, too"
+          />
+        </span>
+      </form>
+      <div role="status" className="flex flex-wrap gap-4 px-7 pb-3">
+        {work !== null ? (
+          <>
+            <span className="text-quiet">
+              {work === 'looking' ? 'Looking through the site…' : 'Replacing them…'}
+            </span>
+            <button type="button" className="link text-sm" onClick={cancel}>
+              Cancel
+            </button>
+          </>
+        ) : problem !== null ? (
+          <span className="text-rubric">{problem}</span>
+        ) : found === null ? (
+          <span className="max-w-prose text-quiet">
+            In labels, titles and descriptions, in what pages and templates say, and in files of words: over
+            the ends of lines, and however their signs are written.
+          </span>
+        ) : (
+          <span>
+            {done !== null && <b className="font-semibold">{done} </b>}
+            {summaryOf(found)}
+          </span>
+        )}
+      </div>
+      {found && found.found.length > 0 ? (
+        <LongList
+          label="Where the words stand"
+          count={found.found.length}
+          rowHeight={58}
+          className="min-h-0 border-t border-rule px-7"
+        >
+          {(index) => {
+            const one = found.found[index]!
+            const key = keyOf(one.owner)
+            return (
+              <FoundRow
+                found={one}
+                isChosen={canReplace(one.owner) ? !left.has(key) : null}
+                onChoose={(is) => {
+                  const next = new Set(left)
+                  if (is) next.delete(key)
+                  else next.add(key)
+                  setLeft(next)
+                }}
+              />
+            )
+          }}
+        </LongList>
+      ) : (
+        <span />
+      )}
+      {found && found.found.some(({ owner }) => canReplace(owner)) && (
+        <form
+          className="flex flex-wrap items-end gap-x-5 gap-y-2 border-t border-rule bg-vellum px-7 py-3"
+          onSubmit={(event) => {
+            event.preventDefault()
+            void put()
+          }}
+        >
+          <label className="min-w-56 grow text-sm text-quiet">
+            In the place of “{found.wanted.words}”, as it is typed
+            <input
+              className="field text-[15px] text-ink"
+              value={by}
+              maxLength={mostBy}
+              onChange={(event) => setBy(event.target.value)}
+            />
+          </label>
+          <Button
+            type="submit"
+            look={by === '' ? 'plain' : 'go'}
+            disabled={chosen.length === 0 || work !== null || !isCurrent}
+          >
+            {by === '' ? 'Take them out of' : 'Replace them in'} {count(chosen.length, 'text')}
+          </Button>
+          <p className="w-full text-sm text-quiet">
+            Labels, titles and descriptions are changed where they stand. All of it is one step of undo.
+          </p>
+        </form>
+      )}
+    </div>
+  )
+}
+
+function summaryOf({ wanted: { words }, found, placeCount, ownerCount }: Found): string {
+  if (placeCount === 0) return `“${words}” stands nowhere in this site.`
+  const more = ownerCount > found.length ? ` The first ${number(found.length)} are shown.` : ''
+  const times = placeCount === 1 ? 'once' : `${number(placeCount)} times`
+  return `“${words}” stands ${times}, in ${count(ownerCount, 'place')} of the site.${more}`
+}
+
+function Choice({
+  checked,
+  onChange,
+  words,
+}: {
+  checked: boolean
+  onChange: (checked: boolean) => void
+  words: string
+}) {
+  return (
+    <label className="flex items-center gap-2 text-sm">
+      <input
+        type="checkbox"
+        className="accent-lapis"
+        checked={checked}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      {words}
+    </label>
+  )
+}

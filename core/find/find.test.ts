@@ -1,0 +1,93 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { findIn, finderOf, foundLines, replaceIn, type TextKind, type Wanted } from './index'
+
+const wanted = (words: string, more: Partial<Wanted> = {}): Wanted => ({
+  words,
+  isExact: false,
+  isWhole: false,
+  inSource: false,
+  ...more,
+})
+const found = (text: string, words: string, more: Partial<Wanted> = {}, kind: TextKind = 'html') =>
+  findIn(text, kind, wanted(words, more), 9).lines.map((line) => line.found)
+
+describe('words are found', () => {
+  test.each([
+    ['whatever their letters', 'Tide and TIDES', 'tide', {}, ['Tide', 'TIDE']],
+    ['by their letters', 'Tide and tide', 'Tide', { isExact: true }, ['Tide']],
+    ['by themselves', 'tides, tide; ebb-tide, tide2 Tide', 'tide', { isWhole: true }, ['tide', 'tide', 'Tide']],
+    ['in other scripts', 'Ебб и ебб, ёбб', 'ебб', { isWhole: true }, ['Ебб', 'ебб']],
+    ['over the ends of lines', '<p>High\n   water, high&nbsp;water</p>', 'high water', {}, ['High water', 'high&nbsp;water']],
+    ['however signs are written', 'Tom &amp; I, Tom & I, “Tom’s”, Tom&rsquo;s', 'tom & i', {}, ['Tom &amp; I', 'Tom & I']],
+    ['with any apostrophe', 'Tom’s and Tom\'s and Tom&rsquo;s', "Tom's", {}, ['Tom’s', "Tom's", 'Tom&rsquo;s']],
+    ['with signs that mean something elsewhere', 'a.c abc (a.c) [x]', 'a.c', {}, ['a.c', 'a.c']],
+    ['with signs alone', 'Price: 5 €, 15 €', '5 €', { isWhole: true }, ['5 €']],
+    ['none within another', 'aaaa', 'aa', {}, ['aa', 'aa']],
+    ['and nothing where nothing is asked', 'a b', '  ', {}, []],
+  ] as const)('%s', (_, text, words, more, expected) => {
+    expect(found(text, words, more)).toEqual(expected)
+  }) // prettier-ignore
+
+  const page =
+    '<p class="tide" title="The tide">Tide <a href="/tide.html">tides</a></p>\n<!-- tide -->\n<style>.tide { top: 0 }</style><script>let tide</script><img src="tide.png" alt="A tide">'
+  test('in what visitors read and hear; in the rest of the source only where that is asked', () => {
+    expect(findIn(page, 'html', wanted('tide'), 9).lines.map(({ before }) => before.slice(-8))).toEqual([
+      'le="The ',
+      'e tide">',
+      'e.html">',
+      ' alt="A ',
+    ])
+    expect(findIn(page, 'html', wanted('tide', { inSource: true }), 9).count).toBe(10)
+    expect(findIn('.tide {}', 'source', wanted('tide'), 9).count).toBe(0)
+    expect(findIn('.tide {}', 'source', wanted('tide', { inSource: true }), 9).count).toBe(1)
+    expect(findIn('High <tide>', 'words', wanted('tide'), 9).count).toBe(1)
+    const whole = '<!doctype html><html><head><title>Tides</title><meta name="description" content="Of tides"><meta name="x" content="tides"></head><body>tides</body></html>'
+    expect(findIn(whole, 'html', wanted('tides'), 9).count).toBe(3)
+  }) // prettier-ignore
+
+  test('with their lines, and as much around them as fits', () => {
+    const text = `first\n  ${'x'.repeat(90)} high\nwater ${'y'.repeat(90)}\n`
+    const [line, ...more] = foundLines(text, finderOf(wanted('high water'))!(text))
+    expect(more).toEqual([])
+    expect(line).toEqual({
+      line: 2,
+      before: `…${'x'.repeat(59)} `,
+      found: 'high water',
+      after: ` ${'y'.repeat(59)}…`,
+    })
+  })
+})
+
+test('what is put in the place of words stands there as it is typed, and nothing else is another', () => {
+  const text = '<p title="Old pier">The old\npier, OLD PIER: <a href="/old-pier.html">old pier</a></p>'
+  expect(replaceIn(text, 'html', wanted('old pier'), '<b>$& new</b>')).toBe(
+    '<p title="<b>$& new</b>">The <b>$& new</b>, <b>$& new</b>: <a href="/old-pier.html"><b>$& new</b></a></p>',
+  )
+  expect(replaceIn(text, 'source', wanted('old pier'), 'x')).toBe(text)
+})
+
+test('in any text: as many are replaced as are found, in order, and what stands between them stays', () => {
+  const piece = fc.constantFrom('ab', 'AB', 'a b', 'a\nb', ' ', '<p>', '</p>', '<i title="ab">', '&amp;', 'x', '"', '<!--', '-->', '(')
+  fc.assert(
+    fc.property(
+      fc.array(piece, { maxLength: 20 }).map((all) => all.join('')),
+      fc.constantFrom('ab', 'a b', '&', '(', 'b&'),
+      fc.record({ isExact: fc.boolean(), isWhole: fc.boolean(), inSource: fc.boolean() }),
+      fc.constantFrom<TextKind>('html', 'words', 'source'),
+      (text, words, more, kind) => {
+        const asked = wanted(words, more)
+        const { count, lines } = findIn(text, kind, asked, Infinity)
+        expect(lines).toHaveLength(count)
+        const made = replaceIn(text, kind, asked, '\u0001')
+        expect(made.split('\u0001')).toHaveLength(count + 1)
+        // Put back one by one it is the text again.
+        const places = finderOf(asked)!(text)
+        const back = places.filter(({ start, end }) => text.slice(start, end).length > 0)
+        expect(back.length).toBeGreaterThanOrEqual(count)
+        if (more.inSource)
+          expect(made.replace(/\u0001/g, () => text.slice(back[0]!.start, (back.shift() as { end: number }).end))).toBe(text)
+      },
+    ),
+  )
+}) // prettier-ignore
