@@ -32,7 +32,7 @@ export function FoundRow({
   const search = placeSearch({ kind, id, slot, line: field ? undefined : first?.line })
   const more = times > 1 ? `${number(times - 1)} more` : ''
   return (
-    <div className="grid grid-cols-[1.25rem_minmax(0,11rem)_minmax(0,1fr)_auto] items-baseline gap-x-4 border-b border-rule py-1.5 leading-snug">
+    <div className="grid grid-cols-[1.25rem_minmax(0,1fr)_auto] desk:grid-cols-[1.25rem_minmax(0,11rem)_minmax(0,1fr)_auto] items-baseline gap-x-4 border-b border-rule py-1.5 leading-snug">
       {isChosen === null ? (
         <span />
       ) : (
@@ -44,18 +44,21 @@ export function FoundRow({
           onChange={(event) => onChoose(event.target.checked)}
         />
       )}
-      <span className="min-w-0">
-        <span className="block truncate font-semibold">{name}</span>
-        <span className="block truncate text-sm text-quiet">{what}</span>
-      </span>
-      <span className="min-w-0">
-        <code className="block truncate font-mono text-[13px]">
-          {first?.before}
-          <mark className="bg-ochre-wash text-ink">{first?.found}</mark>
-          {first?.after}
-        </code>
-        <span className="block text-sm text-quiet">
-          {[field ? '' : `line ${first?.line}`, more].filter((part) => part !== '').join(', and ')}
+      {/* Whose it is and what it says: side by side, or on a phone one above the other. */}
+      <span className="min-w-0 desk:contents">
+        <span className="block min-w-0 truncate">
+          <span className="font-semibold desk:block desk:truncate">{name}</span>{' '}
+          <span className="text-sm text-quiet desk:block desk:truncate">{what}</span>
+        </span>
+        <span className="block min-w-0">
+          <code className="block truncate font-mono text-[13px]">
+            {first?.before}
+            <mark className="bg-ochre-wash text-ink">{first?.found}</mark>
+            {first?.after}
+          </code>
+          <span className="hidden text-sm text-quiet desk:block">
+            {[field ? '' : `line ${first?.line}`, more].filter((part) => part !== '').join(', and ')}
+          </span>
         </span>
       </span>
       <Link
