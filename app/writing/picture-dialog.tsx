@@ -12,6 +12,7 @@ import { besideClass } from '#core/style'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
 import { Button } from '../parts/button'
+import { Check } from '../parts/check'
 import { size } from '../parts/format'
 import { Pick } from '../parts/picks/pick'
 import { type ComingPicture, placePicture } from './place-picture'
@@ -350,25 +351,3 @@ function PictureRow({
 
 const clamp = (width: number, most: number) =>
   Math.max(1, Math.min(most, Number.isFinite(width) ? Math.round(width) : 1))
-
-function Check({
-  checked,
-  onChange,
-  words,
-}: {
-  checked: boolean
-  onChange: (checked: boolean) => void
-  words: string
-}) {
-  return (
-    <label className="flex items-start gap-2 text-sm">
-      <input
-        type="checkbox"
-        className="mt-0.5 accent-lapis"
-        checked={checked}
-        onChange={(event) => onChange(event.target.checked)}
-      />
-      {words}
-    </label>
-  )
-}

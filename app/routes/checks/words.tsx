@@ -6,6 +6,7 @@ import { FoundRow } from '../../checks/words/found-row'
 import { type Found, useWords } from '../../checks/words/use-words'
 import { useSite } from '../../document/site-context'
 import { Button } from '../../parts/button'
+import { Check } from '../../parts/check'
 import { count, number } from '../../parts/format'
 import { LongList } from '../../parts/long-list'
 
@@ -69,9 +70,9 @@ export default function WordsView() {
           Find them
         </Button>
         <span className="flex w-full flex-wrap gap-x-6 gap-y-1">
-          <Choice checked={isExact} onChange={setExact} words="Capital letters count" />
-          <Choice checked={isWhole} onChange={setWhole} words="Not within longer words" />
-          <Choice
+          <Check checked={isExact} onChange={setExact} words="Capital letters count" />
+          <Check checked={isWhole} onChange={setWhole} words="Not within longer words" />
+          <Check
             checked={inSource}
             onChange={setInSource}
             words="In tags, addresses, styles and scripts, too"
@@ -167,26 +168,4 @@ function summaryOf({ wanted: { words }, found, placeCount, ownerCount }: Found):
   const more = ownerCount > found.length ? ` The first ${number(found.length)} are shown.` : ''
   const times = placeCount === 1 ? 'once' : `${number(placeCount)} times`
   return `“${words}” stands ${times}, in ${count(ownerCount, 'place')} of the site.${more}`
-}
-
-function Choice({
-  checked,
-  onChange,
-  words,
-}: {
-  checked: boolean
-  onChange: (checked: boolean) => void
-  words: string
-}) {
-  return (
-    <label className="flex items-center gap-2 text-sm">
-      <input
-        type="checkbox"
-        className="accent-lapis"
-        checked={checked}
-        onChange={(event) => onChange(event.target.checked)}
-      />
-      {words}
-    </label>
-  )
 }
