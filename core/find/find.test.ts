@@ -67,6 +67,12 @@ test('what is put in the place of words stands there as it is typed, and nothing
   expect(replaceIn(text, 'source', wanted('old pier'), 'x')).toBe(text)
 })
 
+test('a text that would be longer than one may be is not made', () => {
+  const text = 'a '.repeat(20_000)
+  expect(() => replaceIn(text, 'words', wanted('a'), 'x'.repeat(2_000))).toThrow(RangeError)
+  expect(replaceIn(text, 'words', wanted('a'), 'xx')).toHaveLength(60_000)
+})
+
 test('in any text: as many are replaced as are found, in order, and what stands between them stays', () => {
   const piece = fc.constantFrom('ab', 'AB', 'a b', 'a\nb', ' ', '<p>', '</p>', '<i title="ab">', '&amp;', 'x', '"', '<!--', '-->', '(')
   fc.assert(

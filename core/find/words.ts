@@ -1,4 +1,5 @@
 import { applyEdits, type Range } from '#core/markup'
+import { longestText } from '#core/site'
 import { finderOf, type Wanted } from './finder'
 import { type FoundWords, foundLines } from './found-lines'
 import { placesWithin, readableRanges } from './readable'
@@ -23,9 +24,17 @@ export function findIn(text: string, kind: TextKind, wanted: Wanted, mostLines: 
   return { count: places.length, lines: foundLines(text, places.slice(0, mostLines)) }
 }
 
-/** A text with something else in the place of words: as it is typed, which in HTML may be tags. */
+/**
+ * A text with something else in the place of words: as it is typed, which in HTML may be tags.
+ * @throws RangeError where it would be longer than a text may be; nothing is made to know it
+ */
 export function replaceIn(text: string, kind: TextKind, wanted: Wanted, by: string): string {
   const find = finderOf(wanted)
   const places = find ? placesIn(text, kind, wanted, find) : []
-  return applyEdits(text, places.map((place) => ({ ...place, text: by }))) // prettier-ignore
+  const longer = places.reduce((sum, { start, end }) => sum + by.length - (end - start), 0)
+  if (longer > 0 && text.length + longer > longestText) throw new RangeError('The text would be too long.')
+  return applyEdits(
+    text,
+    places.map((place) => ({ ...place, text: by })),
+  )
 }

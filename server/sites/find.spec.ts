@@ -88,6 +88,13 @@ test('what was changed since it was found is left, and so is all else', async ()
   expect(await site()).toEqual(now)
 })
 
+test('what would be longer than a text may be is refused, and nothing is changed', async () => {
+  await writePage(ids.siteId, ids.accountId, 'Visit', `<p>${'tides '.repeat(5_000)}</p>`)
+  const now = await site()
+  await expect(replace('x'.repeat(2_000))).rejects.toMatchObject({ code: 'too-heavy' })
+  expect(await site()).toEqual(now)
+})
+
 test('asked for again because its answer was lost, it is made once; what changes nothing is no change', async () => {
   await writePage(ids.siteId, ids.accountId, 'Visit', '<p>tides</p>')
   const again = { chosen: await texts(), requestId: randomUUID() }

@@ -87,34 +87,29 @@ export async function replaceInSite(
       })
     return now
   })
-  const written: { readonly owner: OwnedText; readonly text: string }[] = []
-  await eachBatch(held, signal, async (some, texts) => {
-    const made = await replaceWords(texts, wanted, by, signal)
+  const texts: ReplaceWords['texts'][number][] = []
+  await eachBatch(held, signal, async (some, before) => {
+    const made = await replaceWords(before, wanted, by, signal)
+    const written: { readonly owner: OwnedText; readonly text: string }[] = []
     for (const [index, text] of made.entries()) {
       const { owner, is } = some[index]!
-      if (text === texts[index]!.text) continue
+      if (text === before[index]!.text) continue
       // What cannot be read is never stored.
       if (owner.kind === 'template') await readTemplateAhead(text)
       else if (owner.kind === 'page') await readAhead('html', text)
       else if (is === 'source' && /\.css$/i.test(labelOf(site, owner.id))) await readAhead('css', text)
       written.push({ owner, text })
     }
+    // Stored a few at a time, so that no more are held than are looked through; what no site names is collected later.
+    const hashes = await putBlobs(pool(), written.map(({ text }) => text)) // prettier-ignore
+    for (const [index, { owner, text }] of written.entries())
+      texts.push({ ...owner, content: hashes[index]!, sizeBytes: Buffer.byteLength(text) })
   })
   return changeSite(
     site.id,
     accountId,
     seen,
-    async (client) => {
-      const hashes = await putBlobs(client, written.map(({ text }) => text)) // prettier-ignore
-      const texts = written.map(({ owner, text }, index) => ({
-        ...owner,
-        content: hashes[index]!,
-        sizeBytes: Buffer.byteLength(text),
-      }))
-      return { kind: 'replaceWords', words: wanted.words, by, texts } satisfies ReplaceWords & {
-        kind: 'replaceWords'
-      }
-    },
+    () => ({ kind: 'replaceWords', words: wanted.words, by, texts }),
     true,
     requestId,
   )
