@@ -20,10 +20,20 @@ interface Props {
   readonly answers: readonly Answer[]
   /** False where typing goes on, and the question waits beside it. */
   readonly takesFocus?: boolean
+  /** Where it stands in line with what is above it. */
+  readonly inset?: 'px-4' | 'px-7'
 }
 
 /** Something asked at the foot of the register, in place, before it is done. */
-export function Question({ name, lead = 'Ripple', children, ripple, answers, takesFocus = true }: Props) {
+export function Question({
+  name,
+  lead = 'Ripple',
+  children,
+  ripple,
+  answers,
+  takesFocus = true,
+  inset = 'px-4',
+}: Props) {
   const first = useRef<HTMLButtonElement>(null)
   useEffect(() => {
     if (!takesFocus) return
@@ -36,7 +46,7 @@ export function Question({ name, lead = 'Ripple', children, ripple, answers, tak
   }, [takesFocus])
   return (
     <div
-      className="border-t border-rule bg-vellum px-4 py-3"
+      className={`border-t border-rule bg-vellum py-3 ${inset}`}
       role="group"
       aria-label={name}
       onKeyDown={(event) => {

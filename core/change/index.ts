@@ -3,8 +3,19 @@ export { edit, editBy } from './edit'
 export { type Edited, longestLabel, newPage, type Refusal } from './edited'
 export type { ChangeKind, Question } from './kind'
 export { type Change, type ChangeRequest, kinds } from './kinds'
-export type { OwnedText, ReplaceWords } from './kinds/texts/replace-words'
+export { type ReplaceWords, shortened } from './kinds/texts/replace-words'
+export {
+  fieldsOfPage,
+  fieldsOfSite,
+  isSaid,
+  type OwnedText,
+  ownerKey,
+  type SaidOfPage,
+  type SaidOfSite,
+  type WordsOwner,
+} from './kinds/texts/words-owner'
 export type { PageTextField } from './kinds/page/set-page-text'
+export type { SettingField } from './kinds/skeleton/set-setting'
 export { planEdit, type PlanEdit, type WantedPlan } from './kinds/plan/plan-edit'
 export { untranslatedFrom } from './kinds/plan/translate-pages'
 export type { BringIn, BroughtAnew } from './kinds/plan/bring-in'

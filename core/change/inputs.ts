@@ -127,3 +127,6 @@ export async function changeOf(request: ChangeRequest, keep: KeepText): Promise<
   const made = await inputOf(request)?.make?.(request, keep)
   return (made ? { kind: request.kind, ...(made as object) } : request) as Change
 }
+
+export { longestLine } from './input'
+export { longestSetting } from './kinds/skeleton/set-setting.input'

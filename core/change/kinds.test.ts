@@ -74,7 +74,13 @@ test('what alters all pages is for those who manage the site; each kind says on 
       Object.keys(kinds).map((kind) => [
         kind,
         rightFor(
-          { kind, fileId, fileIds: [fileId], texts: [{ kind: 'file', id: fileId }] } as unknown as Change,
+          {
+            kind,
+            fileId,
+            fileIds: [fileId],
+            texts: [{ kind: 'file', id: fileId }],
+            ofSite: [],
+          } as unknown as Change,
           {
             ...site,
             files: [...site.files, picture],

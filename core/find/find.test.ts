@@ -2,6 +2,8 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { findIn, finderOf, foundLines, replaceIn, type TextKind, type Wanted } from './index'
 
+const longest = 60_000
+
 const wanted = (words: string, more: Partial<Wanted> = {}): Wanted => ({
   words,
   isExact: false,
@@ -59,18 +61,60 @@ describe('words are found', () => {
   })
 })
 
-test('what is put in the place of words stands there as it is typed, and nothing else is another', () => {
-  const text = '<p title="Old pier">The old\npier, OLD PIER: <a href="/old-pier.html">old pier</a></p>'
-  expect(replaceIn(text, 'html', wanted('old pier'), '<b>$& new</b>')).toBe(
-    '<p title="<b>$& new</b>">The <b>$& new</b>, <b>$& new</b>: <a href="/old-pier.html"><b>$& new</b></a></p>',
-  )
-  expect(replaceIn(text, 'source', wanted('old pier'), 'x')).toBe(text)
+describe('what is put in the place of words', () => {
+  const put = (
+    text: string,
+    words: string,
+    by: string,
+    kind: TextKind = 'html',
+    more: Partial<Wanted> = {},
+  ) => replaceIn(text, kind, wanted(words, more), by, longest)
+
+  test('stands there as it is typed, and nothing else is another', () => {
+    const text = '<p>The old\npier, OLD PIER: <a href="/old-pier.html">old pier</a></p>'
+    expect(put(text, 'old pier', '<b>$& New</b>')).toBe(
+      '<p>The <b>$& New</b>, <b>$& New</b>: <a href="/old-pier.html"><b>$& New</b></a></p>',
+    )
+    expect(put(text, 'old pier', 'x', 'source')).toBe(text)
+  })
+
+  test.each([
+    ['<p title="Old pier">', '<p title="&quot;new&quot; &amp; &lt;">'],
+    ["<p title='Old pier'>", "<p title='\"new\" &amp; &lt;'>"],
+    ['<img alt=pier>', '<img alt="&quot;new&quot; &amp; &lt;">'],
+    ['<img alt=the.pier,pier src=pier.png>', '<img alt="the.&quot;new&quot; &amp; &lt;,&quot;new&quot; &amp; &lt;" src=pier.png>'],
+    ['<title>The pier</title>', '<title>The "new" &amp; &lt;</title>'],
+    ['<textarea>The pier</textarea>', '<textarea>The "new" &amp; &lt;</textarea>'],
+    ['<p>The pier</p>', '<p>The <b>"new"</b> &amp; &lt;</p>'],
+  ])('stands in %s so that it is read as it is meant', (text, expected) => {
+    expect(put(text, /old/i.test(text) ? 'old pier' : 'pier', '<b>"new"</b> &amp; &lt;')).toBe(expected)
+  }) // prettier-ignore
+
+  test('has the capitals of those that were there, unless it is typed with some or they are told apart', () => {
+    const text = 'Tides, TIDES, tides; T'
+    expect(put(text, 'tides', 'ebb and flood', 'words')).toBe(
+      'Ebb and flood, EBB AND FLOOD, ebb and flood; T',
+    )
+    expect(put(text, 'tides', 'the Ebb', 'words')).toBe('the Ebb, the Ebb, the Ebb; T')
+    expect(put('Tides', 'Tides', 'ebb', 'words', { isExact: true })).toBe('ebb')
+    expect(put('<p>TIDES</p>', 'tides', 'ebb &amp; flood')).toBe('<p>Ebb &amp; flood</p>')
+    expect(put('T', 't', 'ebb', 'words')).toBe('Ebb')
+    expect(put('Ägir', 'ägir', 'öland', 'words')).toBe('Öland')
+  })
+
+  test('leaves what stands for something else in templates and patterns', () => {
+    const source = '<title>{page} of page</title><nav>{site} page</nav>'
+    expect(put(source, 'page', 'leaf', 'template')).toBe('<title>{page} of leaf</title><nav>{site} leaf</nav>')
+    expect(put(source, 'page', 'leaf', 'template', { inSource: true })).toBe('<title>{leaf} of leaf</title><nav>{site} leaf</nav>')
+    expect(put('{page} – page {site}', 'page', 'leaf', 'pattern', { inSource: true })).toBe('{page} – leaf {site}')
+    expect(put('{page', 'page', 'leaf', 'pattern')).toBe('{leaf')
+  }) // prettier-ignore
 })
 
-test('a text that would be longer than one may be is not made', () => {
+test('a text that would be longer than it may be is not made', () => {
   const text = 'a '.repeat(20_000)
-  expect(() => replaceIn(text, 'words', wanted('a'), 'x'.repeat(2_000))).toThrow(RangeError)
-  expect(replaceIn(text, 'words', wanted('a'), 'xx')).toHaveLength(60_000)
+  expect(replaceIn(text, 'words', wanted('a'), 'xxx', longest)).toBeNull()
+  expect(replaceIn(text, 'words', wanted('a'), 'xx', longest)).toHaveLength(60_000)
 })
 
 test('in any text: as many are replaced as are found, in order, and what stands between them stays', () => {
@@ -80,12 +124,12 @@ test('in any text: as many are replaced as are found, in order, and what stands 
       fc.array(piece, { maxLength: 20 }).map((all) => all.join('')),
       fc.constantFrom('ab', 'a b', '&', '(', 'b&'),
       fc.record({ isExact: fc.boolean(), isWhole: fc.boolean(), inSource: fc.boolean() }),
-      fc.constantFrom<TextKind>('html', 'words', 'source'),
+      fc.constantFrom<TextKind>('html', 'template', 'pattern', 'words', 'source'),
       (text, words, more, kind) => {
         const asked = wanted(words, more)
         const { count, lines } = findIn(text, kind, asked, Infinity)
         expect(lines).toHaveLength(count)
-        const made = replaceIn(text, kind, asked, '\u0001')
+        const made = replaceIn(text, kind, asked, '\u0001', longest)!
         expect(made.split('\u0001')).toHaveLength(count + 1)
         // Put back one by one it is the text again.
         const places = finderOf(asked)!(text)

@@ -2,7 +2,7 @@
 export { compileTemplate, mostParts } from './compile'
 export type { CompiledTemplate } from './compiled'
 export type { Unknown } from './unknown'
-export { entryValues, translationValues, valueNames } from './value-names'
+export { entryValues, expression, translationValues, valueNames } from './value-names'
 export { type Composed, fillsOf, pieceAt } from './compose'
 export { contextOf, type SiteContext } from './context'
 export { defaultTemplate, defaultTitlePattern } from './default-template'

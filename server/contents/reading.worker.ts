@@ -1,5 +1,6 @@
 import { readNewPlan } from '#core/change'
 import { findIn, type FoundWords, replaceIn, type TextKind, type Wanted } from '#core/find'
+import { longestText } from '#core/site'
 import { compileTemplate } from '#core/template'
 import {
   type FileFacts,
@@ -61,7 +62,11 @@ export default function read(task: ReadingTask | WordsTask): ReadingAnswer {
     case 'find':
       return task.texts.map(({ text, is }) => findIn(text, is, task.wanted, task.mostLines))
     case 'replace':
-      return task.texts.map(({ text, is }) => replaceIn(text, is, task.wanted, task.by))
+      return task.texts.map(({ text, is }) => {
+        const made = replaceIn(text, is, task.wanted, task.by, longestText)
+        if (made === null) throw new RangeError('The text would be too long.')
+        return made
+      })
     case 'plan':
       return readNewPlan({ text: task.text, ...task.rest[0] }, task.rest[1])
   }

@@ -1,4 +1,5 @@
 import { Link } from 'react-router'
+import { isSaid, type WordsOwner } from '#core/change'
 import type { FoundInSite } from '#server/sites'
 import { useSelection, useSite } from '../../document/site-context'
 import { number } from '../../parts/format'
@@ -6,7 +7,7 @@ import { placeSearch } from '../place-search'
 
 /** Whose text it is, the first place and how many more there are, and the way there; with a box where it can be chosen. */
 export function FoundRow({
-  found: { owner, count: times, lines },
+  found: { owner, count: times, line },
   isChosen,
   onChoose,
 }: {
@@ -17,19 +18,18 @@ export function FoundRow({
 }) {
   const { site, tree, names } = useSite()
   const { select } = useSelection()
-  const { kind, id } = owner
   const name =
-    kind === 'page'
-      ? tree.byId.get(id)?.label
-      : kind === 'template'
-        ? site.templates.find((one) => one.id === id)?.name
-        : names.files.get(id)
-  const field = 'field' in owner ? owner.field : null
-  const slot = 'slot' in owner ? owner.slot : undefined
-  const what = field ?? (slot !== undefined ? `slot ${slot}` : kind === 'page' ? 'text' : kind)
-  const [first] = lines
-  const view = kind !== 'page' ? 'template' : field ? 'plan' : 'pages'
-  const search = placeSearch({ kind, id, slot, line: field ? undefined : first?.line })
+    owner.kind === 'site'
+      ? 'All pages'
+      : owner.kind === 'page'
+        ? tree.byId.get(owner.id)?.label
+        : owner.kind === 'template'
+          ? site.templates.find((one) => one.id === owner.id)?.name
+          : names.files.get(owner.id)
+  const isLine = isSaid(owner)
+  const what = whatOf(owner)
+  const view = owner.kind === 'page' ? (isLine ? 'plan' : 'pages') : 'template'
+  const search = owner.kind === 'site' ? '' : placeSearch({ ...owner, line: isLine ? undefined : line.line })
   const more = times > 1 ? `${number(times - 1)} more` : ''
   return (
     <div className="grid grid-cols-[1.25rem_minmax(0,1fr)_auto] desk:grid-cols-[1.25rem_minmax(0,11rem)_minmax(0,1fr)_auto] items-baseline gap-x-4 border-b border-rule py-1.5 leading-snug">
@@ -52,19 +52,19 @@ export function FoundRow({
         </span>
         <span className="block min-w-0">
           <code className="block truncate font-mono text-[13px]">
-            {first?.before}
-            <mark className="bg-ochre-wash text-ink">{first?.found}</mark>
-            {first?.after}
+            {line.before}
+            <mark className="bg-ochre-wash text-ink">{line.found}</mark>
+            {line.after}
           </code>
           <span className="hidden text-sm text-quiet desk:block">
-            {[field ? '' : `line ${first?.line}`, more].filter((part) => part !== '').join(', and ')}
+            {[isLine ? '' : `line ${line.line}`, more].filter((part) => part !== '').join(', and ')}
           </span>
         </span>
       </span>
       <Link
         className="link text-sm"
         to={{ pathname: `/sites/${site.id}/${view}`, search }}
-        onClick={() => kind === 'page' && select(id)}
+        onClick={() => owner.kind === 'page' && select(owner.id)}
       >
         Go there
         <span className="sr-only">
@@ -73,4 +73,17 @@ export function FoundRow({
       </Link>
     </div>
   )
+}
+
+const settings = {
+  name: 'name of the site',
+  titlePattern: 'pattern of titles',
+  homeTitlePattern: 'title of the home page',
+} as const
+
+function whatOf(owner: WordsOwner): string {
+  if (owner.kind === 'site') return settings[owner.field]
+  if (isSaid(owner)) return owner.field
+  if (owner.slot !== undefined) return `slot ${owner.slot}`
+  return owner.kind === 'page' ? 'text' : owner.kind
 }

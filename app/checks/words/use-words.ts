@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
-import type { OwnedText } from '#core/change'
+import type { WordsOwner } from '#core/change'
 import type { Wanted } from '#core/find'
-import type { FoundInSite } from '#server/sites'
+import type { FoundInSite, Replacing, RippleView } from '#server/sites'
 import { asJson, isJson } from '../../document/post'
 import { useSite } from '../../document/site-context'
 
@@ -13,6 +13,21 @@ export interface Found {
   readonly ownerCount: number
 }
 
+/** What is to be put in the place of words, and where. */
+export type Instead = Pick<Replacing, 'wanted' | 'by'> & { readonly chosen: readonly WordsOwner[] }
+
+/** What it touches elsewhere, shown before it is done. */
+export interface AskedInstead {
+  readonly instead: Instead
+  readonly ripple: RippleView
+}
+
+interface Told {
+  readonly code: string
+  readonly message: string
+  readonly detail?: { readonly ripple?: RippleView } | null
+}
+
 const away = 'The server does not answer. Try again in a moment.'
 
 /** Looks for words in the site, again whenever it has changed, and puts others in their place. */
@@ -21,6 +36,7 @@ export function useWords() {
   const [asked, setAsked] = useState<Wanted | null>(null)
   const [found, setFound] = useState<Found | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
+  const [asks, setAsks] = useState<AskedInstead | null>(null)
   const [work, setWork] = useState<'looking' | 'replacing' | null>(null)
   const ending = useRef<AbortController | null>(null)
   const address = `/sites/${site.id}/words`
@@ -35,7 +51,7 @@ export function useWords() {
     ask<Omit<Found, 'wanted'>>(`${address}?${query}`, { signal: over.signal }).then(
       (told) => {
         if (over.signal.aborted) return
-        if ('problem' in told) setProblem(told.problem)
+        if ('problem' in told) setProblem(told.problem.message)
         else setFound({ wanted: asked, ...told })
         setWork(null)
       },
@@ -47,9 +63,11 @@ export function useWords() {
   return {
     found,
     problem,
+    asks,
     work,
     look(wanted: Wanted) {
       setProblem(null)
+      setAsks(null)
       setAsked(wanted)
     },
     cancel() {
@@ -57,18 +75,28 @@ export function useWords() {
       setWork(null)
       setAsked(null)
     },
-    /** Resolves to whether it was done. */
-    async replace(wanted: Wanted, by: string, chosen: readonly OwnedText[]): Promise<boolean> {
+    /**
+     * Resolves to whether it was done. What reaches further than what was chosen is asked about first.
+     * @param shown whether it was
+     */
+    async replace(instead: Instead, shown = false): Promise<boolean> {
       setProblem(null)
+      setAsks(null)
       setWork('replacing')
       const over = (ending.current = new AbortController())
-      const body = JSON.stringify({ wanted, by, chosen, seen: store.get().revision, requestId: crypto.randomUUID() }) // prettier-ignore
+      const body = JSON.stringify({ ...instead, shown, seen: store.get().revision, requestId: crypto.randomUUID() }) // prettier-ignore
       const told = await ask<object>(address, { method: 'POST', headers: asJson, body, signal: over.signal }).catch(() => null) // prettier-ignore
       await store.catchUp()
       setWork(null)
-      if (told !== null && 'problem' in told) setProblem(told.problem as string)
-      return told !== null && !('problem' in told)
+      if (told === null) return false
+      if (!('problem' in told)) return true
+      const { code, message, detail } = told.problem as Told
+      if (code === 'ask-first' && detail?.ripple) setAsks({ instead, ripple: detail.ripple })
+      else setProblem(message)
+      return false
     },
+    /** Leaves all as it is. */
+    leave: () => setAsks(null),
   }
 }
 
@@ -76,14 +104,13 @@ export function useWords() {
 async function ask<T extends object>(
   address: string,
   how: RequestInit,
-): Promise<T | { readonly problem: string }> {
+): Promise<T | { readonly problem: Told }> {
+  const silent = { problem: { code: 'away', message: away } }
   try {
     const response = await fetch(address, how)
-    if (!isJson(response)) return { problem: away }
-    const told = (await response.json()) as T | { readonly problem: { readonly message: string } }
-    return 'problem' in told ? { problem: (told.problem as { message: string }).message } : told
+    return isJson(response) ? ((await response.json()) as T | { readonly problem: Told }) : silent
   } catch (error) {
     if (how.signal?.aborted) throw error
-    return { problem: away }
+    return silent
   }
 }

@@ -1,7 +1,7 @@
 import Joi from 'joi'
-import type { OwnedText } from '#core/change'
+import { fieldsOfPage, fieldsOfSite } from '#core/change'
 import { mostWords, type Wanted } from '#core/find'
-import { findInSite, mostFoundTold, replaceInSite } from '#server/sites'
+import { findInSite, longestSaid, mostFoundTold, replaceInSite, type Replacing } from '#server/sites'
 import { answerProblems, checkInput, readJson, requireSite } from '../../owner.server'
 import type { Route } from './+types/words'
 
@@ -13,30 +13,29 @@ const wanted = {
 }
 const asked = Joi.object<Wanted>(wanted)
 
-interface Replacing {
-  readonly wanted: Wanted
-  readonly by: string
-  readonly chosen: readonly OwnedText[]
-  readonly seen: number
-  readonly requestId: string
-}
 const id = Joi.string().guid({ version: 'uuidv4' }).required()
+const line = Joi.string().max(longestSaid).required()
+const owner = Joi.alternatives(
+  Joi.object({
+    kind: Joi.valid('page', 'template', 'file').required(),
+    id,
+    slot: Joi.string().max(100),
+    was: Joi.string().hex().length(64).required(),
+  }),
+  Joi.object({
+    kind: Joi.valid('page').required(),
+    id,
+    field: Joi.valid(...fieldsOfPage).required(),
+    was: line,
+  }),
+  Joi.object({ kind: Joi.valid('site').required(), field: Joi.valid(...fieldsOfSite).required(), was: line }),
+)
 const replacing = Joi.object<Replacing>({
   wanted: asked.required(),
   by: Joi.string().allow('').max(2_000).required(),
-  chosen: Joi.array()
-    .items(
-      Joi.object({
-        kind: Joi.valid('page', 'template', 'file').required(),
-        id,
-        slot: Joi.string().max(100),
-        was: Joi.string().hex().length(64).required(),
-      }),
-    )
-    .min(1)
-    .max(mostFoundTold)
-    .required(),
+  chosen: Joi.array().items(owner).min(1).max(mostFoundTold).required(),
   seen: Joi.number().integer().min(0).required(),
+  shown: Joi.boolean().default(false),
   requestId: id,
 })
 

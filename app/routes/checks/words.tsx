@@ -1,46 +1,45 @@
 import { useState } from 'react'
-import type { OwnedText } from '#core/change'
+import { ownerKey, type WordsOwner } from '#core/change'
 import { mostWords } from '#core/find'
-import type { FoundOwner } from '#server/sites'
 import { FoundRow } from '../../checks/words/found-row'
-import { type Found, useWords } from '../../checks/words/use-words'
+import { type Found, type Instead, useWords } from '../../checks/words/use-words'
+import { Question } from '../../frame/question'
 import { useSite } from '../../document/site-context'
 import { Button } from '../../parts/button'
 import { Check } from '../../parts/check'
 import { count, number } from '../../parts/format'
 import { LongList } from '../../parts/long-list'
+import { rippleWords } from '../../parts/ripple-words'
 
 const mostBy = 2_000
-const keyOf = (owner: FoundOwner) =>
-  `${owner.kind} ${owner.id} ${'field' in owner ? owner.field : (owner.slot ?? '')}`
 
 /** Words of the site, wherever they stand, and others in their place. */
 export default function WordsView() {
   const { store } = useSite()
-  const { found, problem, work, look, cancel, replace } = useWords()
+  const { found, problem, asks, work, look, cancel, replace, leave } = useWords()
   const [words, setWords] = useState('')
   const [isExact, setExact] = useState(false)
   const [isWhole, setWhole] = useState(false)
   const [inSource, setInSource] = useState(false)
   const [by, setBy] = useState('')
-  /** Texts that stay as they are. */
+  /** What stays as it is. */
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   const [done, setDone] = useState<string | null>(null)
 
-  /** Templates, and files that all pages share, are for those who manage the site. */
-  const canReplace = (owner: FoundOwner): owner is OwnedText =>
-    !('field' in owner) && store.may(owner.kind === 'page' ? 'write' : 'manage')
+  /** What all pages share is for those who manage the site. */
+  const canReplace = ({ kind }: WordsOwner) => store.may(kind === 'page' ? 'write' : 'manage')
   const chosen = (found?.found ?? [])
     .map(({ owner }) => owner)
     .filter(canReplace)
-    .filter((owner) => !left.has(keyOf(owner)))
+    .filter((owner) => !left.has(ownerKey(owner)))
   const isCurrent = found !== null && found.wanted.words === words.trim()
 
-  async function put() {
-    if (!found || chosen.length === 0) return
+  const hasLabel = chosen.some((owner) => 'field' in owner && owner.field === 'label')
+
+  async function put(instead: Instead, shown: boolean) {
     setDone(null)
-    if (await replace(found.wanted, by, chosen))
-      setDone(`Replaced in ${count(chosen.length, 'text')}. Undo takes it back.`)
+    if (await replace(instead, shown))
+      setDone(`Replaced in ${count(instead.chosen.length, 'place')}. Undo takes it back.`)
   }
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_minmax(0,1fr)_auto]">
@@ -93,8 +92,8 @@ export default function WordsView() {
           <span className="text-rubric">{problem}</span>
         ) : found === null ? (
           <span className="max-w-prose text-quiet">
-            In labels, titles and descriptions, in what pages and templates say, and in files of words: over
-            the ends of lines, and however their signs are written.
+            In the name of the site, in labels, titles and descriptions, in what pages and templates say, and
+            in files of words: over the ends of lines, and however their signs are written.
           </span>
         ) : (
           <span>
@@ -112,7 +111,7 @@ export default function WordsView() {
         >
           {(index) => {
             const one = found.found[index]!
-            const key = keyOf(one.owner)
+            const key = ownerKey(one.owner)
             return (
               <FoundRow
                 found={one}
@@ -130,38 +129,61 @@ export default function WordsView() {
       ) : (
         <span />
       )}
-      {found && found.found.some(({ owner }) => canReplace(owner)) && (
-        <form
-          className="flex flex-wrap items-end gap-x-5 gap-y-2 border-t border-rule bg-vellum px-7 py-3"
-          onSubmit={(event) => {
-            event.preventDefault()
-            void put()
-          }}
+      {asks !== null ? (
+        <Question
+          name="Replace words"
+          inset="px-7"
+          ripple={asks.ripple}
+          answers={[
+            { words: 'Replace them', look: 'go', onChoose: () => void put(asks.instead, true) },
+            { words: 'Leave them', onChoose: leave },
+          ]}
         >
-          <label className="min-w-56 grow text-sm text-quiet">
-            In the place of “{found.wanted.words}”, as it is typed
-            <input
-              className="field text-[15px] text-ink"
-              value={by}
-              maxLength={mostBy}
-              onChange={(event) => setBy(event.target.value)}
-            />
-          </label>
-          <Button
-            type="submit"
-            look={by === '' ? 'plain' : 'go'}
-            disabled={chosen.length === 0 || work !== null || !isCurrent}
+          {wordsOf(asks.instead)}: {rippleWords(asks.ripple)}; menus follow.
+        </Question>
+      ) : (
+        found &&
+        found.found.some(({ owner }) => canReplace(owner)) && (
+          <form
+            className="flex flex-wrap items-end gap-x-5 gap-y-2 border-t border-rule bg-vellum px-7 py-3"
+            onSubmit={(event) => {
+              event.preventDefault()
+              if (chosen.length > 0) void put({ wanted: found.wanted, by, chosen }, false)
+            }}
           >
-            {by === '' ? 'Take them out of' : 'Replace them in'} {count(chosen.length, 'text')}
-          </Button>
-          <p className="w-full text-sm text-quiet">
-            Labels, titles and descriptions are changed where they stand. All of it is one step of undo.
-          </p>
-        </form>
+            <label className="min-w-56 grow text-sm text-quiet">
+              In the place of “{found.wanted.words}”, as it is typed
+              <input
+                className="field text-[15px] text-ink"
+                value={by}
+                maxLength={mostBy}
+                onChange={(event) => setBy(event.target.value)}
+              />
+            </label>
+            <Button
+              type="submit"
+              look={by === '' ? 'plain' : 'go'}
+              disabled={chosen.length === 0 || work !== null || !isCurrent}
+            >
+              {by === '' ? 'Take them out of' : 'Replace them in'} {count(chosen.length, 'place')}
+            </Button>
+            <p className="w-full text-sm text-quiet">
+              {found.wanted.isExact
+                ? ''
+                : 'Capital letters stay where words have them, unless you type some. '}
+              {hasLabel ? 'Files are named after their new labels. ' : ''}All of it is one step of undo.
+            </p>
+          </form>
+        )
       )}
     </div>
   )
 }
+
+const wordsOf = ({ wanted: { words }, by, chosen }: Instead) =>
+  by === ''
+    ? `“${words}” goes from ${count(chosen.length, 'place')}`
+    : `“${words}” becomes “${by}” in ${count(chosen.length, 'place')}`
 
 function summaryOf({ wanted: { words }, found, placeCount, ownerCount }: Found): string {
   if (placeCount === 0) return `“${words}” stands nowhere in this site.`

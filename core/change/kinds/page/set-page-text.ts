@@ -1,7 +1,16 @@
 import { languageName, tagTyped } from '#core/language'
 import { checkDate, checkOwnNameOf } from '#core/naming'
 import { cleanLabel } from '#core/plan'
-import { elsewhere, keptOnRelabel, labelRefusal, noLanguage, refuse, updatePage } from '../../edited'
+import type { Page, Site } from '#core/site'
+import {
+  elsewhere,
+  keptOnRelabel,
+  labelRefusal,
+  noLanguage,
+  refuse,
+  type Refused,
+  updatePage,
+} from '../../edited'
 import { type ChangeKind, quoted } from '../../kind'
 
 /** Page fields that are texts of their own. */
@@ -55,32 +64,37 @@ export const setPageText: ChangeKind<SetPageText> = {
         }
     }
   },
-  apply: (site, change) =>
-    updatePage(site, change.pageId, (page) => {
-      const { field, was } = change
-      const language = field === 'language' && change.value ? tagTyped(change.value) : null
-      // A change that was made already, its answer lost on the way, may be asked for again.
-      if (page[field] !== was && page[field] !== (language ?? change.value))
-        return elsewhere(`This page’s ${spoken[field]}`, page[field])
-      if (field === 'ownName') {
-        const refusal = change.value === null ? null : checkOwnNameOf(site, page.id, change.value)
-        if (refusal) return refuse('invalid', refusal.reason)
-        return { ...page, ownName: change.value, keptName: null }
-      }
-      const value = change.value === null ? '' : cleanLabel(change.value)
-      if (field === 'date') {
-        const date = value === '' ? null : checkDate(value)
-        if (value !== '' && date === null)
-          return refuse('invalid', 'Write a date as 2025, 2025-06 or 2025-06-14.')
-        return { ...page, date, keptName: null }
-      }
-      if (field === 'language') {
-        if (value !== '' && language === null) return refuse('invalid', noLanguage)
-        return { ...page, language }
-      }
-      if (field !== 'label') return { ...page, [field]: value === '' ? null : value }
-      const unusable = labelRefusal(value)
-      if (unusable) return unusable
-      return { ...page, label: value, keptName: keptOnRelabel(site, page) }
-    }),
+  apply: (site, change) => updatePage(site, change.pageId, (page) => withPageText(site, page, change)),
+}
+
+/** A page of a site with another text in one of its fields. */
+export function withPageText(
+  site: Site,
+  page: Page,
+  { field, value: typed, was }: Omit<SetPageText, 'pageId'>,
+): Page | Refused {
+  const language = field === 'language' && typed ? tagTyped(typed) : null
+  // A change that was made already, its answer lost on the way, may be asked for again.
+  if (page[field] !== was && page[field] !== (language ?? typed))
+    return elsewhere(`This page’s ${spoken[field]}`, page[field])
+  if (field === 'ownName') {
+    const refusal = typed === null ? null : checkOwnNameOf(site, page.id, typed)
+    if (refusal) return refuse('invalid', refusal.reason)
+    return { ...page, ownName: typed, keptName: null }
+  }
+  const value = typed === null ? '' : cleanLabel(typed)
+  if (field === 'date') {
+    const date = value === '' ? null : checkDate(value)
+    if (value !== '' && date === null)
+      return refuse('invalid', 'Write a date as 2025, 2025-06 or 2025-06-14.')
+    return { ...page, date, keptName: null }
+  }
+  if (field === 'language') {
+    if (value !== '' && language === null) return refuse('invalid', noLanguage)
+    return { ...page, language }
+  }
+  if (field !== 'label') return { ...page, [field]: value === '' ? null : value }
+  const unusable = labelRefusal(value)
+  if (unusable) return unusable
+  return { ...page, label: value, keptName: keptOnRelabel(site, page) }
 }

@@ -2,6 +2,9 @@ import Joi from 'joi'
 import { type ChangeInput, language } from '../../input'
 import type { SetSetting } from './set-setting'
 
+/** A setting, in UTF-16 code units. */
+export const longestSetting = 300
+
 export const setSetting: ChangeInput<SetSetting> = {
   fields: {
     field: Joi.valid(
@@ -12,7 +15,11 @@ export const setSetting: ChangeInput<SetSetting> = {
       'publicAddress',
       'templateId',
     ).required(),
-    value: Joi.string().required().allow('').max(300).when('field', { is: 'language', then: language }),
+    value: Joi.string()
+      .required()
+      .allow('')
+      .max(longestSetting)
+      .when('field', { is: 'language', then: language }),
     was: Joi.string().required().allow(''),
   },
 }

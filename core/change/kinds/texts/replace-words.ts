@@ -3,39 +3,38 @@ import { count, type Hash, mainSlot, type Site, slotOf, withSlot } from '#core/s
 import { elsewhere, gone, type Edited } from '../../edited'
 import type { ChangeKind } from '../../kind'
 import { isForAll } from '../files/set-file'
+import type { OwnedText } from './words-owner'
+import { type SetPageText, withPageText } from '../page/set-page-text'
+import { type SetSetting, setSetting } from '../skeleton/set-setting'
 
-/** A text of a site, by what holds it. */
-export interface OwnedText {
-  readonly kind: 'page' | 'template' | 'file'
-  readonly id: string
-  /** Of a page; the first one where it is missing. */
-  readonly slot?: string
-  readonly was: Hash
-}
-
-/** Puts other words in the place of some, in several texts at once. */
+/** Puts other words in the place of some, in several texts at once, and in what is said of pages and of the whole site. */
 export interface ReplaceWords {
   readonly words: string
   readonly by: string
   readonly texts: readonly (OwnedText & { readonly content: Hash; readonly sizeBytes: number })[]
+  readonly ofPages: readonly SetPageText[]
+  readonly ofSite: readonly SetSetting[]
 }
 
-/** Letters of what was looked for that a step of the history shows. */
+/** Letters that a sentence shows of words that may be many. */
 const mostShown = 40
-const shortened = (words: string) => {
+/** The beginning of some words, on one line, for a sentence about them. */
+export const shortened = (words: string) => {
   const line = cleanLabel(words)
   return line.length > mostShown ? `${line.slice(0, mostShown).toWellFormed()}…` : line
 }
 
 export const replaceWords: ChangeKind<ReplaceWords> = {
-  manages: ({ texts }, before) =>
+  manages: ({ texts, ofSite }, before) =>
+    ofSite.length > 0 ||
     texts.some(
       ({ kind, id }) =>
         kind === 'template' ||
         (kind === 'file' && before.files.some((file) => file.id === id && isForAll(file.kind))),
     ),
-  title: ({ words, texts }) => `replacing “${shortened(words)}” in ${count(texts.length, 'text')}`,
-  apply(site, { texts }) {
+  title: ({ words, texts, ofPages, ofSite }) =>
+    `replacing “${shortened(words)}” in ${count(texts.length + ofPages.length + ofSite.length, 'place')}`,
+  apply(site, { texts, ofPages, ofSite }) {
     const pages = new Map(site.pages.map((page) => [page.id, page]))
     const templates = new Map(site.templates.map((template) => [template.id, template]))
     const files = new Map(site.files.map((file) => [file.id, file]))
@@ -57,8 +56,21 @@ export const replaceWords: ChangeKind<ReplaceWords> = {
       if (template) templates.set(id, { ...template, source: content })
       if (file) files.set(id, { ...file, hash: content, sizeBytes })
     }
+    for (const said of ofPages) {
+      const page = pages.get(said.pageId)
+      const next = page && withPageText(site, page, said)
+      if (!next) return gone('A page')
+      if ('refusal' in next) return next
+      pages.set(said.pageId, next)
+    }
+    let settings = site
+    for (const setting of ofSite) {
+      const edited = setSetting.apply(settings, setting)
+      if ('refusal' in edited) return edited
+      settings = edited.site
+    }
     const next: Site = {
-      ...site,
+      ...settings,
       pages: [...pages.values()],
       templates: [...templates.values()],
       files: [...files.values()],
