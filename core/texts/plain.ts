@@ -8,8 +8,11 @@ export type PlainText = 'markdown' | 'paragraphs' | 'document'
 export function plainTextIn(text: string): PlainText | null {
   if (ownDocumentIn(text)) return 'document'
   if (looksLikeMarkdown(text)) return 'markdown'
-  return readHtml(text).runs.length > 0 ? 'paragraphs' : null
+  return untagged(text).length > 0 ? 'paragraphs' : null
 }
+
+/** Text straight in a content, whose paragraphs have no tags. */
+const untagged = (text: string) => readHtml(text).runs.filter(({ within }) => within === null)
 
 /** Such a text as HTML of a content. */
 export function htmlOfPlain(text: string, kind: PlainText): string {
@@ -19,7 +22,7 @@ export function htmlOfPlain(text: string, kind: PlainText): string {
       text,
       (ownDocumentIn(text)?.extra ?? []).map((range) => ({ ...range, text: '' })),
     )
-  return applyEdits(text, readHtml(text).runs.flatMap(paragraphEdits))
+  return applyEdits(text, untagged(text).flatMap(paragraphEdits))
 }
 
 /** Lines that end as those of a program or a style sheet do. */

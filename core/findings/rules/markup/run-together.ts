@@ -13,10 +13,13 @@ export const runTogether: Rule = {
       mark: String(index),
       // Where it begins: all of it is nothing that anybody has to see marked.
       place: at({ ...run, end: run.paragraphs[0]!.end }),
-      what: `${run.paragraphs.length} paragraphs stand here without tags, and are shown as one.`,
+      what:
+        run.within?.tagName === 'p'
+          ? `${run.paragraphs.length} paragraphs stand in one here, with blank lines between them, and are shown as one.`
+          : `${run.paragraphs.length} paragraphs stand here without tags, and are shown as one.`,
       mends: [
         {
-          words: 'Make paragraphs of it',
+          words: run.within?.tagName === 'p' ? 'Part it at the blank lines' : 'Make paragraphs of it',
           was,
           edits: paragraphEdits(run),
         },
