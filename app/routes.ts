@@ -74,6 +74,7 @@ export default [
     route('kit', 'routes/answers/kits/keep-kit.ts'),
     route('zips', 'routes/answers/files/zips.ts'),
     route('site.zip', 'routes/answers/files/site-zip.ts'),
+    route('made', 'routes/answers/files/made-files.ts'),
     route('archive.zip', 'routes/answers/files/archive-zip.ts'),
   ]),
   route('preview/:token/*', 'routes/answers/preview.ts'),

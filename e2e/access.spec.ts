@@ -89,6 +89,7 @@ const table: Readonly<Record<string, Entry>> = {
   'sites/:siteId/kit': { post: 'look' },
   'sites/:siteId/zips': look,
   'sites/:siteId/site.zip': look,
+  'sites/:siteId/made': { get: 'look', post: 'look' },
   'sites/:siteId/archive.zip': { get: 'manage' },
   // Its address is the key: signed, for one session and ten minutes (`ownership.spec.ts`).
   'preview/:token/*': { get: 'anybody' },

@@ -50,6 +50,7 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
   const parts = [
     '/changes?seen=0',
     '/site.zip',
+    '/made',
     `/texts/${written.after.content}`,
     `/results/${pageId}`,
     `/results/${pageId}?line=1`,

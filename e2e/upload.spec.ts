@@ -133,7 +133,7 @@ test('who has no way to a host but by hand takes a ZIP, and then what has change
   await openView(page, 'Upload')
   const open = async () => {
     await page.getByRole('button', { name: 'take the site as a ZIP' }).click()
-    return page.getByRole('dialog', { name: 'The site as a ZIP' })
+    return page.getByRole('dialog', { name: 'The site as files' })
   }
   const take = async (name: string | RegExp) => {
     const [taken] = await Promise.all([

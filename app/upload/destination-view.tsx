@@ -156,9 +156,9 @@ export function DestinationView({
               siteId={site.id}
               side="top"
               className="rounded-[5px] border border-rule px-3.5 py-2 font-medium hover:bg-paper"
-            >
-              Take a ZIP…
-            </TakeZip>
+              words="Take a ZIP…"
+              wordsOfFolder="ZIP or folder…"
+            />
           </>
         }
         onGoOn={(delivery) => submit('go-on', { id: delivery })}

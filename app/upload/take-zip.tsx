@@ -1,8 +1,9 @@
 import { Popover } from 'radix-ui'
-import { type ReactNode, useState } from 'react'
+import { useRef, useState } from 'react'
 import { useFetcher } from 'react-router'
 import type { loader } from '../routes/answers/files/zips'
 import { count, moment, size } from '../parts/format'
+import { useIntoFolder } from './folder/into-folder'
 
 /** What is in a ZIP, and the way to it. */
 function Taking({
@@ -29,21 +30,26 @@ function Taking({
 }
 
 /**
- * The site as a ZIP, for who puts it on a host by hand: whole, or what has changed since it was taken last.
- * @param children what opens it
+ * The site as files, for who puts it on a host by hand: a ZIP of it, whole or what has changed since it was taken last, or
+ * a folder of this computer.
  */
 export function TakeZip({
   siteId,
   className,
   side = 'bottom',
-  children,
+  words,
+  wordsOfFolder,
 }: {
   siteId: string
   className: string
   /** Where what opens has room. */
   side?: 'top' | 'bottom'
-  children: ReactNode
+  /** What opens it, and what it is called where the browser can write into folders. */
+  words: string
+  wordsOfFolder: string
 }) {
+  const opener = useRef<HTMLButtonElement>(null)
+  const intoFolder = useIntoFolder(opener)
   const fetcher = useFetcher<typeof loader>()
   const [open, setOpen] = useState(false)
   const address = `/sites/${siteId}/site.zip`
@@ -61,10 +67,13 @@ export function TakeZip({
         if (next) void fetcher.load(`/sites/${siteId}/zips`)
       }}
     >
-      <Popover.Trigger className={className}>{children}</Popover.Trigger>
+      <Popover.Trigger ref={opener} className={className}>
+        {intoFolder ? wordsOfFolder : words}
+      </Popover.Trigger>
+      {intoFolder?.dialog}
       <Popover.Portal>
         <Popover.Content
-          aria-label="The site as a ZIP"
+          aria-label="The site as files"
           align="start"
           side={side}
           sideOffset={6}
@@ -75,7 +84,7 @@ export function TakeZip({
             <p role="status">Counting…</p>
           ) : (
             <>
-              <Taking href={address} words="The whole site" amount={told.whole} onTaken={onTaken} />
+              <Taking href={address} words="The whole site as a ZIP" amount={told.whole} onTaken={onTaken} />
               {since && since.fileCount > 0 && !taken && (
                 <Taking
                   href={`${address}?only=changed`}
@@ -94,6 +103,20 @@ export function TakeZip({
                     ? `No file has changed since you took it, ${moment(since.takenAt)}.`
                     : 'Counted from the last one that you took to its end.'}
               </p>
+              {intoFolder && (
+                <p className="border-t border-rule pt-2">
+                  <button
+                    type="button"
+                    className="link"
+                    onClick={() => {
+                      setOpen(false)
+                      intoFolder.open()
+                    }}
+                  >
+                    Into a folder of this computer…
+                  </button>
+                </p>
+              )}
             </>
           )}
         </Popover.Content>

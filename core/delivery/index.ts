@@ -10,6 +10,7 @@ export {
   type ManifestFile,
   type RecordedFile,
 } from './compare'
+export { compareFolder, type FolderComparison, settleFolder } from './folder'
 export { type HostTraits, keyAt, sayTraits, tooLongFor } from './host-traits'
 export { type FoundPlace, readHostLetter } from './host-letter'
 export { isProtocol, noKey, type Protocol, protocols, vouchedKey } from './protocols'

@@ -120,9 +120,12 @@ export function DestinationForm({
         <p className="mb-5 max-w-prose text-quiet">
           Enter what your web host told you. Nothing is sent yet: the connection is tested, and then you see
           what differs. You can also{' '}
-          <TakeZip siteId={site.id} className="link">
-            take the site as a ZIP
-          </TakeZip>
+          <TakeZip
+            siteId={site.id}
+            className="link"
+            words="take the site as a ZIP"
+            wordsOfFolder="take the site as a ZIP, or into a folder"
+          />
           .
         </p>
       )}
