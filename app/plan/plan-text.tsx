@@ -120,6 +120,7 @@ export function PlanText() {
         <CodeEditor
           name="The whole plan as text"
           language="plain"
+          wordsIn={site.language}
           value={text}
           onChange={(next) => write(next)}
           marks={marks}

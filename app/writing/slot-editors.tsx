@@ -1,6 +1,7 @@
 import { lazy, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import type { LineOrigin } from '#core/build'
+import { languagesOf } from '#core/plan'
 import { emptyHash, mainSlot, type Page, slotOf } from '#core/site'
 import { useSiteWords } from '../document/use-site-words'
 import { useSite } from '../document/site-context'
@@ -336,7 +337,7 @@ function SlotEditor({
 }) {
   const key = { kind: 'content' as const, id: page.id, ...(slot !== mainSlot && { slot }) }
   const written = useWrittenText(key, slotOf(page, slot), given)
-  const { names } = useSite()
+  const { names, site } = useSite()
   const words = useSiteWords(names.pages.get(page.id)?.path ?? '')
   return (
     <WrittenTextEditor
@@ -349,6 +350,7 @@ function SlotEditor({
       marks={marks}
       onLine={onLine}
       words={words}
+      wordsIn={languagesOf(site).of(page)}
       handle={handle}
       onLink={onLink}
       example={slot === mainSlot ? howToBegin : undefined}

@@ -20,6 +20,7 @@ import type { EditorHandle, HandleRef } from './editor-handle'
 import { type LineMark, lineMarks } from './line-marks'
 import { type SiteWords, siteWords } from './site-words'
 import { coloursShown } from './colours-shown'
+import { spelling } from './spelling'
 import { tagPairs } from './tag-pairs'
 import { changesTo } from './text-from-outside'
 import { holdsFolder, ownFilesOfDrop } from '../files-of-drop'
@@ -115,6 +116,8 @@ export interface EditorProps {
   readonly handle?: HandleRef
   /** Asked for by its key, Control or Command and K. */
   readonly onLink?: () => void
+  /** The language of its words, by its tag: the browser looks at their spelling. Without it nobody does. */
+  readonly wordsIn?: string
   /** Shown while nothing is written. */
   readonly example?: string
 }
@@ -277,6 +280,7 @@ export function CodeEditor({
   onLink,
   pasting,
   checkedAs,
+  wordsIn,
 }: EditorProps) {
   const nonce = useRouteLoaderData<typeof rootLoader>('root')?.nonce ?? ''
   const editor = useRef<ReactCodeMirrorRef>(null)
@@ -342,9 +346,24 @@ export function CodeEditor({
       colours,
       EditorView.lineWrapping,
       EditorView.cspNonce.of(nonce),
-      EditorView.contentAttributes.of({ 'aria-label': name, spellcheck: 'false', tabindex: '0' }),
+      EditorView.contentAttributes.of({ 'aria-label': name, tabindex: '0' }),
+      wordsIn === undefined ? EditorView.contentAttributes.of({ spellcheck: 'false' }) : spelling(wordsIn),
     ],
-    [as, name, nonce, marks, onFiles, words, pasting, checkedAs, tellsLine, lineChosen, asksForLinks, link],
+    [
+      as,
+      name,
+      wordsIn,
+      nonce,
+      marks,
+      onFiles,
+      words,
+      pasting,
+      checkedAs,
+      tellsLine,
+      lineChosen,
+      asksForLinks,
+      link,
+    ],
   )
   return (
     <CodeMirror
