@@ -3,7 +3,7 @@ import { makeHeads } from './bold-heads'
 import { blocks, boxes, isOfCode, kept, mayStandIn, nameOf, textOf } from './elements'
 import { forgetPlaces, keepPlaces, standingPlaces } from './kept-places'
 import { dissolveLayout } from './layout-tables'
-import { mediaHtml } from './media'
+import { frameHtml, mediaHtml } from './media'
 import { makeLists } from './listed-paragraphs'
 
 const empty = new Set(['br', 'hr', 'img'])
@@ -94,12 +94,11 @@ function clean(node: HtmlNode, level: number, parent: string): Piece[] {
     return text === '' ? [] : [{ html: escapeText(text), isBlock: false }]
   }
   if (!('tagName' in node) || level > mostLevels) return []
+  const asOne = (html: string | null) => (html === null ? [] : [{ html, isBlock: false }])
+  if (node.tagName === 'iframe') return asOne(frameHtml(node))
   const tag = nameOf(node)
   if (tag === null) return []
-  if (tag === 'audio' || tag === 'video') {
-    const html = mediaHtml(node)
-    return html === null ? [] : [{ html, isBlock: false }]
-  }
+  if (tag === 'audio' || tag === 'video') return asOne(mediaHtml(node))
   const isKept = Object.hasOwn(kept, tag) && mayStandIn(parent, tag)
   const found = cleanAll(node, level, isKept ? tag : parent)
   const inside = isKept && /^[uo]l$/.test(tag) ? withListsInEntries(found) : found

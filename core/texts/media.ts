@@ -1,4 +1,4 @@
-import { attributeOf, escapeAttribute, type HtmlElement, isElement } from '#core/markup'
+import { attributeOf, escapeAttribute, escapeText, type HtmlElement, isElement } from '#core/markup'
 
 /** Attributes that say what is played and how large, in the order they are written in (HTML §4.8.8 and §4.8.9); nothing that plays by itself. */
 const told = ['src', 'poster', 'width', 'height', 'preload', 'loop', 'muted']
@@ -36,4 +36,27 @@ export function mediaHtml(element: HtmlElement): string | null {
   if (!isWhole && sources.length === 0) return null
   const { tagName: tag } = element
   return `${tagOf(element, tag, told, 'controls')}${sources.join('')}${within('track', ofTrack).join('')}</${tag}>`
+}
+
+/**
+ * What stands in a frame, a map or a film of somebody else's as a link to it: a frame would fetch strangers' scripts for whoever
+ * visits, and that is for the author to want. Null where it is of no other site.
+ */
+export function frameHtml(element: HtmlElement): string | null {
+  const address = attributeOf(element, 'src')?.trim() ?? ''
+  const whole = address.startsWith('//') ? `https:${address}` : address
+  const url = URL.canParse(whole) ? new URL(whole) : null
+  // What nobody sees counts visitors. No link stands in another (HTML §4.5.1).
+  const isSeen =
+    !/display:\s*none/i.test(attributeOf(element, 'style') ?? '') &&
+    !/^[01]$/.test(attributeOf(element, 'width') ?? '')
+  if (!isSeen || !url || !/^https?:$/.test(url.protocol) || isInLink(element)) return null
+  const words = attributeOf(element, 'title')?.replace(/\s+/g, ' ').trim() || url.host
+  return `<a href="${escapeAttribute(url.href)}">${escapeText(words)}</a>`
+}
+
+function isInLink(element: HtmlElement): boolean {
+  for (let at = element.parentNode; at && 'tagName' in at; at = at.parentNode)
+    if (at.tagName === 'a') return true
+  return false
 }
