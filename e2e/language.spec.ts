@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { allSaved, expectAccessible, makeSite, openView, row, signUp, write } from './support'
+import { allSaved, editor, expectAccessible, makeSite, openView, row, signUp, write } from './support'
 
 const german =
   'Der Leuchtturm steht auf einem Felsen im Meer, und die Leute kommen im Sommer, wenn das Wetter schön ist. Er wurde vor zweihundert Jahren gebaut und leuchtet noch jede Nacht.'
@@ -168,4 +168,40 @@ test('a site is put into another language, its pages lead to one another, and wh
   await allSaved(page)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(chosen).toContainText('In German it is Contact.')
+})
+
+test('whoever translates reads the page in the other language beside the text, and is led from one to the other', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Tern Rock', 'Home\nVisit\nContact')
+  await openView(page, 'Pages')
+  await write(page, 'Visit', '<p>Come by the ferry.</p>\n<p>Bring a lamp.</p>')
+  await allSaved(page)
+  await expect(page.getByLabel('Language of the page that is shown')).toBeHidden()
+  await openView(page, 'Plan')
+  await row(page, 'Home').click()
+  await page.getByRole('button', { name: 'Put the site into another language…' }).click()
+  await page.getByRole('textbox', { name: 'Another language' }).fill('German')
+  await page.getByRole('button', { name: 'Make the copies' }).click()
+  await expect(page.getByText('deutsch/visit.html')).toBeVisible()
+  await openView(page, 'Pages')
+  // The copy stands below the original.
+  await page.getByRole('row', { name: 'Visit' }).last().click()
+  await editor(page, 'Visit').press('Control+a')
+  await page.keyboard.insertText('<p>Komm mit der Fähre.</p>\n<p>Bring eine Lampe mit.</p>')
+  await allSaved(page)
+  const shown = page.frameLocator('iframe')
+  await expect(shown.locator('p').filter({ hasText: 'Komm mit der Fähre.' })).toBeVisible()
+  const language = page.getByLabel('Language of the page that is shown')
+  await language.selectOption('English')
+  await expect(shown.getByText('Bring a lamp.')).toBeVisible()
+  await expectAccessible(page)
+  await shown.getByText('Bring a lamp.').click()
+  await expect(page.locator('.cm-activeLine')).toHaveText('<p>Bring eine Lampe mit.</p>')
+  // From page to page it stays so.
+  await page.getByRole('row', { name: 'Contact' }).last().click()
+  await expect(language).toHaveValue('en')
+  await language.selectOption('German')
+  await expect(page.getByTestId('preview-address')).toHaveText('/deutsch/contact.html')
 })

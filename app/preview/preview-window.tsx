@@ -2,6 +2,8 @@ import { ExternalLink, Maximize2, Monitor, RotateCw, Smartphone, Tablet } from '
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { encodePath } from '#core/markup'
 import type { ElementPlace } from '#core/build'
+import { languageName } from '#core/language'
+import { languagesOf, translationsOf } from '#core/plan'
 import { pageTitle } from '#core/template'
 import { useSelection, useSite } from '../document/site-context'
 import { useStableActions } from '../parts/use-stable-actions'
@@ -31,8 +33,8 @@ export function PreviewWindow({
   isAlone = false,
 }: {
   base: string
-  /** Told the place of the chosen page that was clicked on. */
-  onPlace?: (place: QuotedPlace) => void
+  /** Told the place that was clicked on, in the chosen page or in the same one in another language. */
+  onPlace?: (place: QuotedPlace, isOwn: boolean) => void
   /** A place to show; another object shows it again. */
   shown?: ElementPlace | null
   /** True in a tab that shows nothing else. */
@@ -42,12 +44,17 @@ export function PreviewWindow({
   const base = useRef(first)
   const { selected } = useSelection()
   const frame = useRef<HTMLIFrameElement>(null)
-  const path = names.pages.get(selected.id)?.path ?? ''
+  const ownPath = names.pages.get(selected.id)?.path ?? ''
+  /** In which language the page is read beside the text; null for its own. Whoever translates goes on so from page to page. */
+  const [besideIn, setBesideIn] = useState<string | null>(null)
+  const inLanguages = translationsOf(site).of(selected)
+  const page = inLanguages.find((one) => languagesOf(site).of(one) === besideIn) ?? selected
+  const path = names.pages.get(page.id)?.path ?? ''
   const [report, setReport] = useState<Report | null>(null)
   const [leaving, setLeaving] = useState<Leaving | null>(null)
   const checkShown = useReloads(frame, revision)
   const { placed, loaded } = useStableActions({
-    placed: (place: QuotedPlace) => onPlace?.(place),
+    placed: (place: QuotedPlace, isOwn: boolean) => onPlace?.(place, isOwn),
     loaded(told: Report) {
       setReport(told)
       setLeaving(null)
@@ -78,12 +85,13 @@ export function PreviewWindow({
         )
       else if (told && ('outside' in told || 'form' in told)) setLeaving(told)
       else if (told && 'place' in told) {
-        if (told.path.replace(/\/$/, '/index.html') === path || told.path === path) placed(told.place)
+        if ([told.path, told.path.replace(/\/$/, '/index.html')].includes(path))
+          placed(told.place, path === ownPath)
       } else if (told) loaded(told)
     }
     addEventListener('message', hear)
     return () => removeEventListener('message', hear)
-  }, [renew, path, placed, loaded])
+  }, [renew, path, ownPath, placed, loaded])
   useEffect(() => {
     if (wanted) frame.current?.contentWindow?.postMessage({ rubricantShow: wanted }, '*')
   }, [wanted])
@@ -101,7 +109,7 @@ export function PreviewWindow({
             className="max-w-[75%] truncate border-r border-rule px-3 py-1.5 text-sm font-semibold"
             data-testid="preview-title"
           >
-            {report?.title ?? pageTitle(selected)}
+            {report?.title ?? pageTitle(page)}
           </span>
         </div>
         <div className="flex items-center gap-2 px-3 py-1">
@@ -111,6 +119,21 @@ export function PreviewWindow({
           >
             /{shown.replace(/(^|\/)index\.html?$/, '$1')}
           </span>
+          {!isAlone && inLanguages.length > 1 && (
+            <select
+              aria-label="Language of the page that is shown"
+              title="The page in another language, to be read beside the text"
+              className="max-w-32 rounded bg-transparent py-0.5 text-[13px] text-quiet hover:text-ink"
+              value={languagesOf(site).of(page)}
+              onChange={(event) => setBesideIn(event.target.value)}
+            >
+              {inLanguages.map((one) => (
+                <option key={one.id} value={languagesOf(site).of(one)}>
+                  {languageName(languagesOf(site).of(one))}
+                </option>
+              ))}
+            </select>
+          )}
           <span role="group" aria-label="Width of the page" className="flex items-center">
             {percent < 100 && <span className="mr-1 text-xs text-quiet">{percent} %</span>}
             {shownAs.map(({ as, words, Icon, size }) => (
@@ -132,7 +155,7 @@ export function PreviewWindow({
               aria-label="In a tab of its own"
               title="In a tab of its own"
               className="p-1 text-quiet hover:text-ink"
-              href={`/sites/${site.id}/look?page=${selected.id}`}
+              href={`/sites/${site.id}/look?page=${page.id}`}
               target="_blank"
               rel="noopener"
             >
@@ -155,8 +178,8 @@ export function PreviewWindow({
       <div ref={room} className="min-h-0 min-w-0 overflow-hidden">
         <iframe
           ref={frame}
-          key={`${selected.id} ${path}`}
-          title={`Preview of ${selected.label}`}
+          key={`${page.id} ${path}`}
+          title={`Preview of ${page.label}`}
           // Where it begins; from then on it is led, and an address renewed meanwhile loads nothing anew.
           src={first + encodePath(path)}
           sandbox="allow-scripts allow-forms"

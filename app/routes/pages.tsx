@@ -101,9 +101,10 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
           <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
             <PreviewWindow
               base={loaderData.base}
-              onPlace={(place) => {
-                setClicked({ pageId: selected.id, place })
-                void lead(place)
+              onPlace={(place, isOwn) => {
+                // Of another language it is no place of this page: it leads to where the same stands in it.
+                if (isOwn) setClicked({ pageId: selected.id, place })
+                void lead(isOwn ? place : { ...place, quote: '' })
               }}
               shown={shown}
             />
