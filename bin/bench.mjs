@@ -1,6 +1,6 @@
 // npm run bench: the figures of docs/benchmarks.md, over a cluster and a practice host of its own. Parts are named
 // after `--`: core, reading, bringing, deliveries, pages, keys, uploads, load.
-import { ensureBuild, ensureThreads } from './lib/build.mjs'
+import { buildBench, ensureBuild, ensureThreads } from './lib/build.mjs'
 import { ensureChromium } from './lib/chromium.mjs'
 import { ensureNodeModules } from './lib/install.mjs'
 import { freePort, run } from './lib/run.mjs'
@@ -17,15 +17,17 @@ await main(async () => {
   await ensureChromium('The figures of keys are taken in Chromium, which is not installed.')
   await ensureBuild()
   process.env.RUBRICANT_THREADS = await ensureThreads()
+  const ofServer = [
+    ['core', 'main'],
+    ['reading', 'reading'],
+    ['bringing', 'bringing'],
+    ['deliveries', 'deliveries'],
+  ].filter(([part]) => isWanted(part))
+  const builtAt = ofServer.length > 0 ? await buildBench(ofServer.map(([, file]) => file)) : null
   const services = await startOwnServices('bench')
   try {
-    for (const [, file] of [
-      ['core', 'main'],
-      ['reading', 'reading'],
-      ['bringing', 'bringing'],
-      ['deliveries', 'deliveries'],
-    ].filter(([part]) => isWanted(part)))
-      await run('node', ['--import', 'tsx', `bench/${file}.ts`], {
+    for (const [, file] of ofServer)
+      await run('node', [builtAt(file)], {
         show: true,
         // It sends to a practice host of its own, on loopback.
         env: { ...process.env, ...services.env, LOG_LEVEL: 'silent', RUBRICANT_PRIVATE_HOSTS: 'true' },

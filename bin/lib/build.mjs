@@ -58,22 +58,18 @@ async function packFiles(folder) {
 /** Where modules that threads run stand once they are built. */
 const threads = path.resolve('build/threads')
 
-/**
- * Builds what threads run into a file each, and what they share: as sources, hundreds of modules are read and translated by each
- * thread that starts, which takes it a second or two.
- */
-async function buildThreads() {
+/** Builds modules into a file each, and what they share, as the application is built. */
+async function buildModules(modules, folder) {
   const { build } = await import('vite')
   // It sets what this process is run as, and who asked may go on to tests.
   const { NODE_ENV } = process.env
-  const modules = [...filesBelow('server')].filter((file) => file.endsWith('.worker.ts'))
   await build({
     configFile: false,
     logLevel: 'warn',
     publicDir: false,
     build: {
       ssr: true,
-      outDir: threads,
+      outDir: folder,
       emptyOutDir: true,
       target: 'node20',
       rolldownOptions: {
@@ -84,6 +80,30 @@ async function buildThreads() {
   })
   if (NODE_ENV === undefined) delete process.env.NODE_ENV
   else process.env.NODE_ENV = NODE_ENV
+}
+
+/**
+ * Builds what threads run: as sources, hundreds of modules are read and translated by each thread that starts, which takes it a
+ * second or two.
+ */
+const buildThreads = () =>
+  buildModules(
+    [...filesBelow('server')].filter((file) => file.endsWith('.worker.ts')),
+    threads,
+  )
+
+/**
+ * Builds what figures are taken by, as the application is built: translated as it is run, each function is given its name again
+ * whenever it is made, which costs a tenth of a build of a site.
+ * @returns where a module stands
+ */
+export async function buildBench(names) {
+  const folder = path.resolve('build/bench')
+  await buildModules(
+    names.map((name) => `bench/${name}.ts`),
+    folder,
+  )
+  return (name) => path.join(folder, `${name}.js`)
 }
 
 /**

@@ -58,6 +58,18 @@ const longestRead = 2000
 /** The stand-in where a label has no letter and no digit. */
 export const namelessName = 'page'
 
+const plainLabel = /^[A-Za-z0-9]+(?: [A-Za-z0-9]+)*$/
+
+/** The name of a label that is plain words and fits, as nearly all are: what no rule but those of case and gap acts on. */
+function plainName(label: string, scheme: Scheme): string | null {
+  const { longest, leaveOut, shortForms, letterCase, gap } = scheme
+  if (label.length > longest || leaveOut.length > 0 || shortForms.length > 0 || !plainLabel.test(label))
+    return null
+  const spelled = letterCase === 'lower' ? label.toLowerCase() : label
+  const name = spelled.replaceAll(' ', gap)
+  return name.length > longest || devices.test(name) ? null : name
+}
+
 /**
  * Turns a label into a name without folder and extension: letters, digits and the scheme's gap
  * only, never empty, never reserved.
@@ -69,6 +81,8 @@ export function nameLabel(
   language: string,
   trace?: (step: NamingStep) => void,
 ): { name: string; nameless: boolean } {
+  const plain = trace ? null : plainName(label, scheme)
+  if (plain !== null) return { name: plain, nameless: false }
   let text = label.slice(0, longestRead).normalize('NFC')
   trace?.({ rule: 'label', text })
   const step = (rule: NamingStep['rule'], next: string) => {

@@ -1,9 +1,10 @@
 import { madeFilesOf } from './made-files'
-import { type Languages, languagesOf, type Tree, treeOf } from '#core/plan'
+import { languagesOf, treeOf } from '#core/plan'
 import type { Page, Scheme, Site } from '#core/site'
 import { asPrefix, nameFiles } from './file-names'
-import { readLabelDate } from './label-date'
-import { clashKey, cutLetters, cutName, type NamingStep, nameLabel } from './label-name'
+import { frontedName, frontOf } from './front'
+import { clashKey, type NamingStep, nameLabel } from './label-name'
+import { namersOf } from './label-namers'
 import { type Claim, type Grant, settleNames } from './name-space'
 import { isOwnPath, ownStem, placeOwnPaths } from './own-path'
 
@@ -61,26 +62,6 @@ export function namesOf(site: Nameable): Names {
   const names = computeNames(site)
   known.set(site.pages, { of: site, names })
   return names
-}
-
-type LabelNamer = (label: string) => { name: string; nameless: boolean }
-const namers = new WeakMap<Scheme, Map<string, LabelNamer>>()
-
-/** Names of labels under one scheme in one language, each worked out once: an edit changes one label of thousands. */
-function labelNamer(scheme: Scheme, language: string): LabelNamer {
-  const byLanguage = namers.get(scheme) ?? new Map<string, LabelNamer>()
-  namers.set(scheme, byLanguage)
-  let namer = byLanguage.get(language)
-  if (!namer) {
-    const known = new Map<string, { name: string; nameless: boolean }>()
-    namer = (label) => {
-      let name = known.get(label)
-      if (!name) known.set(label, (name = nameLabel(label, scheme, language)))
-      return name
-    }
-    byLanguage.set(language, namer)
-  }
-  return namer
 }
 
 /** Whether all pages share one folder, and so one set of names. */
@@ -149,12 +130,17 @@ function computeNames(site: Nameable): Names {
   const byPath = new Map<string, { kind: 'page' | 'file'; id: string }>()
   const homeFile = scheme.homeName + scheme.extension
   const languages = languagesOf(site)
-  const nameOf = (page: Page) => labelNamer(scheme, languages.of(page))(page.label)
+  const namerIn = namersOf(scheme)
+  const nameOf = (page: Page) => namerIn(languages.of(page))(page.label)
   const front = frontOf(site, tree, languages)
+  const isFronted = scheme.numbered || site.pages.some(({ dated }) => dated)
   const claimOf = (page: Page, sectionStem: string | null): Claim<Page> => {
     // A name held still stands before all others: it is the one its page has been known by.
     const own = page.ownName === null ? null : ownStem(page.ownName)
-    const wanted = page.keptName ?? own ?? frontedName(front(page), page, scheme, languages.of(page))
+    const wanted =
+      page.keptName ??
+      own ??
+      (isFronted ? frontedName(front(page), page, scheme, languages.of(page)) : nameOf(page).name)
     const rank = page.keptName !== null ? 0 : page.ownName !== null ? 1 : 2
     return {
       what: page,
@@ -277,61 +263,30 @@ function computeNames(site: Nameable): Names {
     files.set(id, path)
     byPath.set(path, { kind: 'file', id })
   }
+  return {
+    pages,
+    files,
+    byPath,
+    folderCount: countFolders(pages.values()),
+    publicAddress: site.publicAddress,
+  }
+}
+
+/** How many folders pages stand in, those between them and the top among them. */
+function countFolders(names: Iterable<PageName>): number {
   const folders = new Set<string>()
-  for (const [path, { id }] of byPath) {
-    if (path.startsWith(trialFolder)) continue
-    const isFile = files.has(id)
-    for (let cut = path.lastIndexOf('/'); cut > 0 && !isFile; cut = path.lastIndexOf('/', cut - 1)) {
-      const folder = path.slice(0, cut)
-      if (folders.has(folder)) break
-      folders.add(folder)
+  let last = ''
+  for (const { folder } of names) {
+    // Most stand where the one before them does.
+    if (folder === last || folder === trialFolder) continue
+    last = folder
+    for (let end = folder.length; end > 0; end = folder.lastIndexOf('/', end - 2) + 1) {
+      const above = folder.slice(0, end)
+      if (folders.has(above)) break
+      folders.add(above)
     }
   }
-  return { pages, files, byPath, folderCount: folders.size, publicAddress: site.publicAddress }
-}
-
-/** What stands before a page's own name: its date in a dated section, its number in a numbered scheme. */
-interface Front {
-  readonly date: string | null
-  readonly number: string | null
-  /** What the name is made from once the date is taken out. */
-  readonly label: string
-}
-
-function frontOf(site: Nameable, tree: Tree, languages: Languages): (page: Page) => Front {
-  const ordinals = new Map<string, string>()
-  if (site.scheme.numbered) {
-    const parents = new Set<string | null>(site.pages.map((page) => page.parentId))
-    for (const parentId of parents) {
-      // One with a path of its own stands elsewhere, and takes no number from those here.
-      const siblings = tree
-        .childrenOf(parentId)
-        .filter((page) => page.id !== site.homeId && !page.trial && !isOwnPath(page.ownName))
-      const digits = Math.max(2, String(siblings.length).length)
-      siblings.forEach((page, index) => ordinals.set(page.id, String(index + 1).padStart(digits, '0')))
-    }
-  }
-  return (page) => {
-    const number = ordinals.get(page.id) ?? null
-    const section = page.parentId === null ? undefined : tree.byId.get(page.parentId)
-    if (!section?.dated) return { date: null, number, label: page.label }
-    const read = readLabelDate(page.label, languages.of(page))
-    return { date: page.date ?? read?.date ?? null, number, label: read?.rest ?? page.label }
-  }
-}
-
-function frontedName({ date, number, label }: Front, page: Page, scheme: Scheme, language: string): string {
-  const nameOf = labelNamer(scheme, language)
-  if (date === null && number === null) return nameOf(page.label).name
-  const gap = scheme.gap || '-'
-  // Written closely where it would not fit: 20250614.
-  const shortDate = date !== null && date.length > scheme.longest ? date.replaceAll('-', '') : date
-  const front = [number, shortDate].filter((part) => part !== null).join(gap)
-  const named = nameOf(label)
-  // A date alone is a name; "2025-06-page" would say less.
-  const room = named.nameless && date !== null ? 0 : scheme.longest - front.length - gap.length
-  const rest = room < 1 ? '' : cutName(named.name.split(gap), gap, room, language)
-  return cutLetters(rest === '' ? front : front + gap + rest, Math.max(1, scheme.longest))
+  return folders.size
 }
 
 function clashOf({ name, wanted, heldBy }: Grant<Page>): PageName['clash'] {

@@ -349,3 +349,41 @@ test.each(['a\u200bb', 'a\u202eb', '\u2066a', 'a\u00adb', 'a\ufe0f', 'a\u2028b']
     expect(checkOwnName(name, scheme, language)).not.toBeNull()
   },
 )
+
+test('a label has one name, whether anybody looks at how it comes about or not', () => {
+  const word = fc.constantFrom(
+    'Tides',
+    'a',
+    'con',
+    'COM',
+    '1',
+    '2',
+    'Caf\u00e9',
+    '&',
+    "Keeper's",
+    'the',
+    'ringing',
+    'İ',
+    '-',
+  )
+  fc.assert(
+    fc.property(
+      fc.array(word, { maxLength: 6 }),
+      fc.constantFrom(' ', '  ', ''),
+      fc.record({
+        gap: fc.constantFrom<Scheme['gap']>('-', '_', ''),
+        longest: fc.constantFrom(1, 4, 9, 60),
+        letterCase: fc.constantFrom<Scheme['letterCase']>('lower', 'as-typed'),
+        letters: fc.constantFrom<Scheme['letters']>('ascii', 'kept'),
+        leaveOut: fc.constantFrom([], ['the']),
+      }),
+      fc.constantFrom('en', 'de'),
+      (words, joint, own, language) => {
+        const scheme = { ...defaultScheme, ...own }
+        const label = words.join(joint)
+        expect(nameLabel(label, scheme, language)).toEqual(nameLabel(label, scheme, language, () => {}))
+      },
+    ),
+    { numRuns: 2_000 },
+  )
+})
