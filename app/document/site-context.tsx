@@ -28,6 +28,7 @@ interface SelectionValue {
 
 const none: ReadonlySet<string> = new Set()
 const StoreContext = createContext<SiteStore | null>(null)
+const AccountContext = createContext<string | null>(null)
 const TextsContext = createContext<WrittenTexts | null>(null)
 // Apart from the store: most of the screen has nothing to do when another page is chosen.
 const SelectionContext = createContext<SelectionValue | null>(null)
@@ -49,6 +50,9 @@ export function useSite(): OpenSite {
   const state = useSyncExternalStore(store.subscribe, store.get, store.get)
   return { ...state, store, tree: treeOf(state.site), names: namesOf(state.site) }
 }
+
+/** Who works here. */
+export const useAccountId = (): string => required(useContext(AccountContext))
 
 /** The texts being written in this window. */
 export const useWrittenTexts = (): WrittenTexts => required(useContext(TextsContext))
@@ -157,9 +161,11 @@ export function SiteProvider({ accountId, site, revision, titles, role, children
   )
   return (
     <StoreContext value={store}>
-      <TextsContext value={texts}>
-        <SelectionContext value={selection}>{children}</SelectionContext>
-      </TextsContext>
+      <AccountContext value={accountId}>
+        <TextsContext value={texts}>
+          <SelectionContext value={selection}>{children}</SelectionContext>
+        </TextsContext>
+      </AccountContext>
     </StoreContext>
   )
 }

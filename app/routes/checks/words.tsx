@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { ownerKey, type WordsOwner } from '#core/change'
+import { isSaid, ownerKey, type WordsOwner } from '#core/change'
 import { mostWords } from '#core/find'
 import { FoundRow } from '../../checks/words/found-row'
 import { type Found, type Instead, useWords } from '../../checks/words/use-words'
@@ -34,7 +34,7 @@ export default function WordsView() {
     .filter((owner) => !left.has(ownerKey(owner)))
   const isCurrent = found !== null && found.wanted.words === words.trim()
 
-  const hasLabel = chosen.some((owner) => 'field' in owner && owner.field === 'label')
+  const hasLabel = chosen.some(isLabel)
 
   async function put(instead: Instead, shown: boolean) {
     setDone(null)
@@ -139,7 +139,8 @@ export default function WordsView() {
             { words: 'Leave them', onChoose: leave },
           ]}
         >
-          {wordsOf(asks.instead)}: {rippleWords(asks.ripple)}; menus follow.
+          {wordsOf(asks.instead)}: {rippleWords(asks.ripple)}
+          {asks.instead.chosen.some(isLabel) ? '; menus follow.' : '.'}
         </Question>
       ) : (
         found &&
@@ -179,6 +180,8 @@ export default function WordsView() {
     </div>
   )
 }
+
+const isLabel = (owner: WordsOwner) => isSaid(owner) && owner.field === 'label'
 
 const wordsOf = ({ wanted: { words }, by, chosen }: Instead) =>
   by === ''

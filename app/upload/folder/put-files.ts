@@ -55,15 +55,15 @@ export async function lookBeside(
   }
 }
 
-/** What is known of what stands there: what was read and found to be the site's counts as put there. */
+/** What is known of what stands there: what was read and found to be the site's counts as put there, and what is gone is forgotten. */
 function recordOf(
   { files }: Comparison,
   hashes: ReadonlyMap<string, string>,
   record: readonly RecordedFile[],
   listed: readonly ListedFile[],
 ): RecordedFile[] {
-  const known = new Map(record.map((file) => [file.path, file]))
   const there = new Map(listed.map((file) => [file.path, file]))
+  const known = new Map(record.filter(({ path }) => there.has(path)).map((file) => [file.path, file]))
   for (const { path, hash, state } of files) {
     const now = there.get(path)
     if (now && state === 'same' && hashes.has(path)) known.set(path, { ...now, hash })

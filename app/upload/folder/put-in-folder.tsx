@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useSite } from '../../document/site-context'
+import { useAccountId, useSite } from '../../document/site-context'
 import { Button } from '../../parts/button'
 import { count, size } from '../../parts/format'
 import { AnyList } from '../../parts/long-list'
@@ -13,7 +13,7 @@ import { useFolder } from './use-folder'
 /** The site as files in a folder of this computer: what differs there is shown, and written once that was seen. */
 export function PutInFolder({ onClose }: { onClose: () => void }) {
   const { site } = useSite()
-  const { step, before, choose, again, put, cancel } = useFolder(site.id)
+  const { step, before, choose, again, put, cancel } = useFolder(useAccountId(), site.id)
   return (
     <DialogFrame title="The site in a folder" open onClose={onClose}>
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto] gap-4 px-7 pb-5">

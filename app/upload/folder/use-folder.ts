@@ -15,16 +15,16 @@ export type FolderStep =
 const tellMs = 100
 
 /** The way of a site into a folder of this computer. */
-export function useFolder(siteId: string) {
+export function useFolder(accountId: string, siteId: string) {
   const [step, setStep] = useState<FolderStep>({ at: 'choosing', problem: null })
   /** The one that it was put into before. */
   const [before, setBefore] = useState<KeptFolder | null>(null)
   const work = useRef<AbortController | null>(null)
   useEffect(() => {
-    void keptFolder(siteId).then(setBefore)
+    void keptFolder(accountId, siteId).then(setBefore)
     // Whoever closes it calls it off.
     return () => work.current?.abort()
-  }, [siteId])
+  }, [accountId, siteId])
 
   const run = useCallback(
     async <T>(at: 'looking' | 'writing', job: (signal: AbortSignal, tell: (done: number, all: number) => void) => Promise<T>): Promise<T | null> => {
@@ -54,7 +54,7 @@ export function useFolder(siteId: string) {
     const isBefore = (await before?.folder.isSameEntry(folder)) ?? false
     const kept = isBefore ? before! : { folder, record: [] }
     setBefore(kept)
-    await keepFolder(siteId, kept)
+    await keepFolder(accountId, siteId, kept)
     await look(kept)
   }
   return {
@@ -75,7 +75,7 @@ export function useFolder(siteId: string) {
       const put = await run('writing', (signal, tell) =>
         putFiles(siteId, beside, files, removing, signal, tell, (kept) => {
           setBefore(kept)
-          return keepFolder(siteId, kept)
+          return keepFolder(accountId, siteId, kept)
         }),
       )
       if (put) setStep({ at: 'done', put })
