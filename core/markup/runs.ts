@@ -179,8 +179,8 @@ function topOf(root: HtmlNode) {
   return body && 'childNodes' in body ? body : null
 }
 
-/** Two words at least, one after the other. */
-const prose = /\p{L}[\p{L}\p{M}’'-]*[,;:]?\s+\p{L}/u
+/** The end of one word and the beginning of the next: looked for from a letter alone, no word is gone through twice. */
+const prose = /\p{L}[,;:]?\s+\p{L}/u
 
 function hasWords(element: HtmlElement): boolean {
   const stack: HtmlNode[] = [element]

@@ -30,7 +30,7 @@ export async function listMade(siteId: string, signal: AbortSignal): Promise<Man
 }
 
 /** What is asked for at once: so many files, and no more bytes unless one of them has more. */
-const [portionFiles, portionBytes] = [200, 8_000_000]
+const [portionFiles, portionBytes] = [1_000, 16_000_000]
 
 /** Files in the order in which they are written: no page before what it needs. */
 export function portionsToWrite(files: readonly ManifestFile[]): ManifestFile[][] {
