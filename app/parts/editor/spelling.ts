@@ -1,5 +1,5 @@
 import { syntaxTree } from '@codemirror/language'
-import { type Extension, type Range } from '@codemirror/state'
+import { type Extension, Prec, type Range } from '@codemirror/state'
 import { Decoration, type DecorationSet, EditorView, ViewPlugin, type ViewUpdate } from '@codemirror/view'
 
 const unchecked = Decoration.mark({ attributes: { spellcheck: 'false' } })
@@ -79,5 +79,6 @@ const wordsAlone = ViewPlugin.fromClass(
  */
 export const spelling = (language: string): Extension => [
   EditorView.contentAttributes.of({ spellcheck: 'true', lang: language }),
-  wordsAlone,
+  // Within all other marks: none of those is parted by it.
+  Prec.highest(wordsAlone),
 ]
