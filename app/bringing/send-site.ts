@@ -1,10 +1,10 @@
+import { away } from '../parts/away'
 import { isJson } from '../document/post'
 import { readProgress } from '../document/read-progress'
 import type { FolderFile } from '../parts/files-of-drop'
 
 /** Files sent at the same time. */
 const atOnce = 4
-const away = 'The server does not answer. Try again in a moment.'
 
 /** Why something was not taken. */
 export class NotTaken extends Error {}

@@ -1,8 +1,8 @@
+import { away } from '../parts/away'
 /** A larger file goes in portions of this size: what a cut loses is at most one of them. */
 const portionBytes = 4_000_000
 /** Pauses before a file is gone on with that could not be sent; over when none is left. */
 const retryMs = [1_000, 2_000, 4_000, 8_000, 15_000, 30_000]
-const away = 'The server does not answer. Try again in a moment.'
 
 /** What the server says to a part of a file, or to the whole. */
 type Told =

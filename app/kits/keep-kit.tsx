@@ -1,10 +1,10 @@
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
+import { away } from '../parts/away'
 import { useSite } from '../document/site-context'
 import { asJson, isJson } from '../document/post'
 import { Button } from '../parts/button'
 
-const away = 'The server does not answer. Try again in a moment.'
 
 /** Keeps scheme, templates and styles of this site for the next one. */
 export function KeepKit() {

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { data, Form, Link, useRevalidator } from 'react-router'
 import { Problem } from '#core/problems'
 import { forgetKit, listKits } from '#server/kits'
+import { away } from '../parts/away'
 import { isJson } from '../document/post'
 import { cardOf, type KitCard, KitPicture } from '../kits/kit-picture'
 import { checkInput, readForm, requireAccount } from '../owner.server'
@@ -33,8 +34,6 @@ export async function action({ request }: Route.ActionArgs) {
     throw error
   }
 }
-
-const away = 'The server does not answer. Try again in a moment.'
 
 export default function Kits({ loaderData }: Route.ComponentProps) {
   const { kits, email } = loaderData

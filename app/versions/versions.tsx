@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from 'react'
 import type { Version } from '#server/sites'
+import { away } from '../parts/away'
 import { useSite, useWrittenTexts } from '../document/site-context'
 import { useText } from '../document/use-text'
 import type { TextKey } from '../document/written-texts'
@@ -21,8 +22,7 @@ export function Versions({ textKey, onDone }: { textKey: TextKey; onDone: () => 
   const now = texts.hashOf(textKey) ?? ''
   const versions = useVersions(site.id, textKey, now)
   const [chosen, setChosen] = useState<string | null>(null)
-  if (versions === 'away')
-    return <p className="px-7 py-5 text-quiet">The server does not answer. Try again in a moment.</p>
+  if (versions === 'away') return <p className="px-7 py-5 text-quiet">{away}</p>
   if (versions === null) return <p className="px-7 py-5 text-quiet">Fetching them…</p>
   if (versions.length === 0)
     return (

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import { encodePath } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { mainSlot, type Page, slotOf } from '#core/site'
+import { away } from '../parts/away'
 import { asJson, isJson } from '../document/post'
 import { useSite } from '../document/site-context'
 import type { GivenText } from '../document/use-text'
@@ -17,7 +18,7 @@ const longest = 500_000
 const left = new Set<string>()
 /** The file that a picture became; or why it became none, and whether it is of no use to go on. */
 type Taken = { readonly fileId: string } | { readonly why: string; readonly isOver: boolean }
-const away: Taken = { why: 'The server does not answer. Try again in a moment.', isOver: true }
+const notReached: Taken = { why: away, isOver: true }
 
 /** Says of a text that its pictures stand on other sites, and offers to take them into this one. */
 export function PicturesNotice({
@@ -93,14 +94,14 @@ export function PicturesNotice({
         body: JSON.stringify({ ...wanted, seen: store.get().revision }),
         signal,
       })
-      if (!isJson(response)) return away
+      if (!isJson(response)) return notReached
       const told = (await response.json()) as
         { fileId: string } | { problem: { code: string; message: string } }
       if ('fileId' in told) return told
       // What is wrong with one picture may not be with the next; with anything else it is.
       return { why: told.problem.message, isOver: !/^(not-fetched|file-too-large)$/.test(told.problem.code) }
     } catch {
-      return away
+      return notReached
     }
   }
 

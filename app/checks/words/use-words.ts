@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { WordsOwner } from '#core/change'
 import type { Wanted } from '#core/find'
 import type { FoundInSite, Replacing, RippleView } from '#server/sites'
+import { away } from '../../parts/away'
 import { asJson, isJson } from '../../document/post'
 import { useSite } from '../../document/site-context'
 
@@ -27,8 +28,6 @@ interface Told {
   readonly message: string
   readonly detail?: { readonly ripple?: RippleView } | null
 }
-
-const away = 'The server does not answer. Try again in a moment.'
 
 /** Looks for words in the site, again whenever it has changed, and puts others in their place. */
 export function useWords() {

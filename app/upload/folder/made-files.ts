@@ -1,11 +1,9 @@
 import { type ManifestFile, stepOf } from '#core/delivery'
+import { away, cut } from '../../parts/away'
 import { asJson, isJson } from '../../document/post'
 
 /** What was asked for could not be had, in a sentence for whoever asked. */
 export class NotMade extends Error {}
-
-const away = 'The server does not answer. Try again in a moment.'
-const cut = 'The connection was lost. Try again in a moment.'
 
 async function refusalOf(response: Response): Promise<NotMade> {
   const told = isJson(response) ? ((await response.json()) as { problem?: { message?: string } }) : {}

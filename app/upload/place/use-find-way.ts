@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import type { FoundFolder, FoundProtocol } from '#server/deliveries'
+import { away } from '../../parts/away'
 import { asJson, isJson } from '../../document/post'
 import { readProgress } from '../../document/read-progress'
 
@@ -11,8 +12,6 @@ export type Finding =
       readonly done: number
       readonly all: number
     }
-
-const noAnswer = 'The server does not answer. Try again in a moment.'
 
 /** Looks for the way to a host: what it speaks, and the folder there that visitors see. */
 export function useFindWay(siteId: string) {
@@ -34,18 +33,18 @@ export function useFindWay(siteId: string) {
         signal: own.signal,
       })
       if (isJson(response)) {
-        problem = ((await response.json()) as { problem?: { message: string } }).problem?.message ?? noAnswer
+        problem = ((await response.json()) as { problem?: { message: string } }).problem?.message ?? away
       } else {
         if (!response.ok || !response.body) throw new TypeError(response.statusText)
         const ended = await readProgress(response.body, (done, all) =>
           setFinding({ state: 'finding', what, done, all }),
         )
-        if (ended === null) problem = noAnswer
+        if (ended === null) problem = away
         else if ('problem' in ended) ({ problem } = ended)
         else result = ended.result as T
       }
     } catch {
-      if (!own.signal.aborted) problem = noAnswer
+      if (!own.signal.aborted) problem = away
     }
     if (running.current === own) setFinding({ state: 'idle', problem })
     return own.signal.aborted ? null : result

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
+import { cut } from '../../parts/away'
 import { asJson } from '../../document/post'
 import { readProgress } from '../../document/read-progress'
 import { Button } from '../../parts/button'
@@ -42,7 +43,7 @@ export function TakeThere({
       else latest.current(ended.result as string)
     }
     take().catch(() => {
-      if (!abort.signal.aborted) setProblem('The connection was lost. Try again in a moment.')
+      if (!abort.signal.aborted) setProblem(cut)
     })
     return () => abort.abort()
   }, [siteId, destinationId, paths])
