@@ -1,8 +1,6 @@
 const shared = {
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
-  transform: {
-    '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } } }],
-  },
+  transform: { '^.+\\.tsx?$': '<rootDir>/server/testing/translate.mjs' },
   testEnvironment: 'node',
   setupFiles: ['<rootDir>/server/testing/one-realm.mjs'],
 }
@@ -10,6 +8,8 @@ const shared = {
 export default {
   // Against a hang only: how fast a shared machine is says nothing about a test.
   testTimeout: 60_000,
+  // What a file of tests loaded is not given back, and a process that holds a few dozen takes five times as long for the next.
+  workerIdleMemoryLimit: '700MB',
   projects: [
     { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,app,practice-host,server}/**/*.test.ts'] },
     {

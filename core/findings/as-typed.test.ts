@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { starterStyle } from '#core/style'
 import { defaultTemplate } from '#core/template'
+import { anySign } from '../testing/signs'
 import { faultsInText, type TypedAs } from './index'
 
 const found = (text: string, as: TypedAs) =>
@@ -45,7 +46,7 @@ describe('what is wrong in a text while it is typed', () => {
 
   test('is told of any text, within it', () => {
     fc.assert(
-      fc.property(fc.constantFrom<TypedAs>('html', 'template', 'css'), fc.string({ unit: 'binary', maxLength: 200 }), (as, text) => {
+      fc.property(fc.constantFrom<TypedAs>('html', 'template', 'css'), fc.string({ unit: anySign, maxLength: 200 }), (as, text) => {
         for (const { start, end } of faultsInText(text, as)) {
           expect(start).toBeGreaterThanOrEqual(0)
           expect(end).toBeLessThanOrEqual(text.length)

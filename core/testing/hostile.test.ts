@@ -4,6 +4,7 @@ import { applyEdits, findCssReferences, indentEdits, readHtml, trimmedRange } fr
 import { guessPlanForm, matchPlan, type PlanForm, readOutline, readPlan, writeOutline } from '#core/plan'
 import { checkSite, type Site } from '#core/site'
 import { cleanHtml } from '#core/texts'
+import { readXml } from '../texts/documents/xml'
 import { pageCalled, siteFrom, TextStore } from './index'
 
 /**
@@ -50,6 +51,8 @@ const cases: [string, (input: string) => unknown, string, string][] = [
   ['a srcset of ampersands', readHtml, `<img srcset="${'&'.repeat(size)}">`, `<img alt="${prose(size)}">`],
   ['blank lines between words', readHtml, 'a\n\n'.repeat(size / 3), prose(size)],
   ['lines of spaces', readHtml, `a${'\n \n'.repeat(size / 3)}b`, prose(size)],
+  ['XML that is none at each sign', (text) => readXml(text, { open: () => {} }), `<a>${'\0'.repeat(size)}</a>`, `<a>${prose(size)}</a>`],
+  ['a sitemap that is none at each sign', (text) => refused('addresses', text), `<urlset>${'\0'.repeat(size)}</urlset>`, `<urlset>${prose(size)}</urlset>`],
   ['a word without end before a blank line', readHtml, `<p>${'a'.repeat(size)}\n\nb</p>`, `<p>${prose(size)}\n\nb</p>`],
   ['spaces without end before a blank line', readHtml, `<p>${'a,'.repeat(size / 4)}${' '.repeat(size / 2)}1\n\nb</p>`, `<p>${prose(size)}\n\nb</p>`],
   ['blank lines in elements in elements', readHtml, '<div>a b\n\n<span>'.repeat(10_000), '<p>a b\n\n<i>c</i></p>'.repeat(10_000)],

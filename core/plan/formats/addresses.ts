@@ -47,14 +47,17 @@ interface Given {
   readonly text: string
 }
 
+/** Says that what was read is no XML from here on. */
+class Broken extends Error {}
+
 /** Addresses of a sitemap (sitemaps protocol 0.9, `loc`); refused where its XML is broken. */
 function addressesOfSitemap(text: string): Given[] | { readonly refusal: PlanRefusal } {
   const found: { line: number; text: string }[] = []
   const parser = new SaxesParser()
   let within = 0
-  let broken: PlanRefusal | null = null
+  // The first error is enough: a file can have one at each letter.
   parser.on('error', () => {
-    broken ??= { line: parser.line, reason: 'Here the file stops being well-formed XML.' }
+    throw new Broken()
   })
   parser.on('opentag', ({ name }) => {
     if (/^(?:\w+:)?loc$/.test(name) && ++within === 1) found.push({ line: parser.line, text: '' })
@@ -65,9 +68,12 @@ function addressesOfSitemap(text: string): Given[] | { readonly refusal: PlanRef
   parser.on('closetag', ({ name }) => {
     if (/^(?:\w+:)?loc$/.test(name)) within -= 1
   })
-  for (let at = 0; at < text.length && !broken; at += 100_000) parser.write(text.slice(at, at + 100_000))
-  if (!broken) parser.close()
-  if (broken) return { refusal: broken }
+  try {
+    parser.write(text).close()
+  } catch (error) {
+    if (!(error instanceof Broken)) throw error
+    return { refusal: { line: parser.line, reason: 'Here the file stops being well-formed XML.' } }
+  }
   return found.map(({ line, text }) => ({ line, text: text.trim() }))
 }
 

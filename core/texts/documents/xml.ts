@@ -12,6 +12,9 @@ export interface Heard {
 /** Elements in one another, at most: no document has so many. */
 const deepest = 500
 
+/** Says that what was read is no XML from here on. */
+class Broken extends Error {}
+
 /**
  * Reads XML to its end, or to where it is no XML any more: what came before that counts.
  * @throws RangeError for elements too deep in one another
@@ -19,19 +22,22 @@ const deepest = 500
 export function readXml(xml: string, { open, close, text }: Heard): void {
   const parser = new SaxesParser()
   let depth = 0
-  let isBroken = false
-  parser.on('error', () => (isBroken = true))
+  // The first error is enough: each one after it takes as long as a page of letters, and a damaged archive can be all errors.
+  parser.on('error', () => {
+    throw new Broken()
+  })
   parser.on('opentag', ({ name, attributes }: SaxesTagPlain) => {
     if (++depth > deepest) throw new RangeError('Elements too deep in one another')
-    if (!isBroken) open(name, attributes)
+    open(name, attributes)
   })
   parser.on('closetag', ({ name }) => {
     depth -= 1
-    if (!isBroken) close?.(name)
+    close?.(name)
   })
-  if (text)
-    parser.on('text', (words) => {
-      if (!isBroken) text(words)
-    })
-  parser.write(xml).close()
+  if (text) parser.on('text', text)
+  try {
+    parser.write(xml).close()
+  } catch (error) {
+    if (!(error instanceof Broken)) throw error
+  }
 }
