@@ -17,6 +17,7 @@ import { PageNotes } from '../notes/page-notes'
 import type { QuotedPlace } from '../preview/messages'
 import { PreviewWindow } from '../preview/preview-window'
 import { AsFound } from '../writing/as-found'
+import { OriginalNotice } from '../writing/original/original-notice'
 import { SlotEditors } from '../writing/slot-editors'
 import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/pages'
@@ -98,7 +99,10 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
           onShow={show}
         />
         {loaderData ? (
-          <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
+          <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
+            <div>
+              <OriginalNotice key={selected.id} page={selected} />
+            </div>
             <PreviewWindow
               base={loaderData.base}
               onPlace={(place, isOwn) => {

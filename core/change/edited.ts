@@ -46,7 +46,7 @@ export function labelRefusal(label: string): Refused | null {
 export function newPage(id: string, label: string, seq: number, content: string): Page {
   return {
     id, label, seq, content, parentId: null, order: '', ownName: null, keptName: null, title: null,
-    titleAlone: false, description: null, trial: false, inMenus: true, dated: false, date: null, language: null, translationSet: null,
+    titleAlone: false, description: null, trial: false, inMenus: true, dated: false, date: null, language: null, translationSet: null, translatedFrom: null,
     addresses: [], templateId: null, belowTemplateId: null, slots: {},
   } // prettier-ignore
 }

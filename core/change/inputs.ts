@@ -12,6 +12,7 @@ import { setFile } from './kinds/files/set-file.input'
 import { dropAddresses } from './kinds/names/drop-addresses.input'
 import { releaseNames } from './kinds/names/release-names.input'
 import { setScheme } from './kinds/names/set-scheme.input'
+import { confirmTranslations } from './kinds/page/confirm-translations.input'
 import { moveSlot } from './kinds/page/move-slot.input'
 import { setContent } from './kinds/page/set-content.input'
 import { setPageFlag } from './kinds/page/set-page-flag.input'
@@ -46,6 +47,7 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   addTemplate,
   bringIn: null,
   chooseTemplate,
+  confirmTranslations,
   dropAddresses,
   duplicatePages,
   movePages,

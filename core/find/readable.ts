@@ -1,4 +1,5 @@
 import {
+  attributesSaid,
   attributePlace,
   attributeValueRange,
   type HtmlElement,
@@ -9,18 +10,16 @@ import {
 } from '#core/markup'
 import { expression } from '#core/template'
 
-/** Attributes whose values visitors read or hear (HTML §3.2.6.1, §4.8.4.4, §4.10.5; WAI-ARIA §6). */
-const saidIn = new Set(['alt', 'title', 'placeholder', 'label', 'summary', 'aria-label', 'aria-description'])
 /** Names of `meta` whose content is shown in lists of results. */
 const shownMeta = /^(?:description|author|og:(?:title|description|site_name)|twitter:(?:title|description))$/i
 
-function attributesSaid(element: HtmlElement): readonly string[] {
+function saidIn(element: HtmlElement): readonly string[] {
   const has = (name: string) => element.attrs.find((one) => one.name === name)?.value ?? ''
   return element.attrs
     .map(({ name }) => name)
     .filter(
       (name) =>
-        saidIn.has(name) ||
+        attributesSaid.has(name) ||
         (name === 'content' &&
           element.tagName === 'meta' &&
           shownMeta.test(has('name') || has('property'))) ||
@@ -53,7 +52,7 @@ export function readableRanges(html: string): Readable[] {
           as: /^(?:title|textarea)$/.test(holder) ? 'text' : 'html',
         })
     } else if (isElement(node))
-      for (const name of attributesSaid(node)) {
+      for (const name of saidIn(node)) {
         const place = attributePlace(node, name)
         const value = place && attributeValueRange(html, place)
         if (!value) continue

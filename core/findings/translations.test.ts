@@ -166,3 +166,38 @@ test('two pages that have come to be in one language are told, and one leaves', 
   expect(by('repeated-translation', site)).toEqual([])
   expect(namesOf(site).pages.size).toBe(4)
 })
+
+test('an original that is changed after it was translated is told, whatever else stays, until it is said that they say the same', () => {
+  let site = write(siteFrom('Home\n  Visit\n    Ferry', store), store, 'Visit', english)
+  site = translated(site, 'Home', 'de')
+  const original = () => pageCalled(site, 'Visit')
+  const copyOf = () => translationsOf(site).inLanguage(original(), 'de')!
+  const rewrite = (id: string, html: string) => {
+    const was = site.pages.find((page) => page.id === id)!.content
+    site = change(site, store, { kind: 'setContent', pageId: id, content: store.put(html), was })
+  }
+  // What nobody has translated yet is told as that, also where its original goes on.
+  rewrite(original().id, `${english}<p>Dogs are welcome.</p>`)
+  expect(by('untranslated', site).map(({ place }) => place.id)).toEqual([copyOf().id])
+  expect(by('changed-original', site)).toEqual([])
+  rewrite(copyOf().id, german)
+  const told = 'in English was changed after this was translated from it.'
+  expect(by('changed-original', site).map(({ what, place }) => [place.id, what])).toEqual([[copyOf().id, `“Visit” ${told}`]]) // prettier-ignore
+  expect(by('untranslated', site)).toEqual([])
+
+  site = mended(site, by('changed-original', site)[0]!)
+  expect(by('changed-original', site)).toEqual([])
+  // Links that follow a name, and tags, say nothing.
+  rewrite(original().id, `${english}\n<p class="note">Dogs are <a href="visit/ferry.html">welcome</a>.</p>`)
+  site = change(site, store, { kind: 'setPageText', pageId: pageCalled(site, 'Ferry').id, field: 'label', value: 'The ferry', was: 'Ferry' }) // prettier-ignore
+  expect(by('changed-original', site)).toEqual([])
+  rewrite(original().id, english)
+  expect(by('changed-original', site)).toHaveLength(1)
+  // Nothing is held against a page that it is no translation of any more.
+  const apart = change(site, store, { kind: 'setTranslations', pairs: [{ pageId: copyOf().id, ofId: null }] })
+  expect(by('changed-original', apart)).toEqual([])
+  // Said to be the same again, they say the same.
+  const again = change(apart, store, { kind: 'setTranslations', pairs: [{ pageId: original().id, ofId: copyOf().id }] }) // prettier-ignore
+  expect(by('changed-original', again)).toEqual([])
+  expect(again.pages.find(({ id }) => id === copyOf().id)!.translatedFrom!.ofId).toBe(original().id)
+})

@@ -60,6 +60,7 @@ export function startOfKit(kit: Kit, { newId, ...start }: KitStart): Site {
         date: null,
         language: null,
         translationSet: null,
+        translatedFrom: null,
         addresses: [],
         templateId: null,
         belowTemplateId: null,

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals'
 import { digestOf } from './digest'
+import { readHtml } from './html'
 
 test('texts that differ in little have digests that differ in each half, and equal ones the same', () => {
   const texts = new Set<string>()
@@ -16,4 +17,18 @@ test('texts that differ in little have digests that differ in each half, and equ
   }
   expect(halves.map(({ size }) => size)).toEqual([texts.size, texts.size])
   expect(digestOf('keeper'.repeat(2))).toBe(digestOf('keeperkeeper'))
+})
+
+test('words have one digest however tags and spaces part them, and others have another', () => {
+  const said = (html: string) => readHtml(html).said
+  const one = said('<p>Dogs are welcome.</p><img src="a.png" alt="A dog">')
+  expect(said('<div>\n  Dogs <b>are</b>\n  wel<wbr>come. <img alt="A dog" src="other.png" width="3">\n</div><style>p{}</style>')).toBe(one) // prettier-ignore
+  for (const other of [
+    '<p>Dogs are welcome.</p><img alt="A cat">',
+    '<p>Dogs are not welcome.</p>',
+    '<p>dogs are welcome.</p><img alt="A dog">',
+  ])
+    // prettier-ignore
+    expect(said(other)).not.toBe(one)
+  expect(said('<p> </p><img alt="A dog"><script>words()</script>')).toBe('')
 })

@@ -1,5 +1,3 @@
-import type { Range } from './indent'
-
 /**
  * What stands for a text where only equal ones are asked for: 112 bits, so that a site of a hundred thousand pages has no two by
  * chance. Nothing secret hangs on it: who makes two on purpose mixes up their own pages. Four mixers of 32 bits go over the
@@ -31,16 +29,8 @@ export function digestOf(text: string): string {
   ) // prettier-ignore
 }
 
-/** What stands for a text without some stretches of it: hexadecimal, as it is kept. */
-export function digestBeside(text: string, without: readonly Range[]): string {
-  const kept: string[] = []
-  let at = 0
-  for (const { start, end } of [...without].sort((a, b) => a.start - b.start)) {
-    if (start < at) continue
-    kept.push(text.slice(at, start))
-    at = end
-  }
-  kept.push(text.slice(at))
-  const digest = digestOf(kept.join('\0'))
+/** What stands for words that follow one another, however spaces and tags part them: hexadecimal, as it is kept. */
+export function digestOfWords(pieces: readonly string[]): string {
+  const digest = digestOf(pieces.join('').replace(/\s+/g, ''))
   return Array.from(digest, (_, index) => digest.charCodeAt(index).toString(16).padStart(4, '0')).join('')
 }

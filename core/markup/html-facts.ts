@@ -65,7 +65,7 @@ export interface HtmlFacts {
   readonly size: number
   /** Words that are shown. */
   readonly wordCount: number
-  /** Equal for texts that are equal but for where their references lead; '' for one without words. */
+  /** Equal for texts of the same words, those of pictures among them, whatever tags and spaces part them; '' for none. */
   readonly said: string
   /** The language that it is in by its words, where that is clear (`languageOfText`); what says its own aside. */
   readonly language?: string

@@ -1,4 +1,4 @@
-import { digestBeside } from './digest'
+import { digestOfWords } from './digest'
 import { languageOfText } from '#core/language'
 import type { Heading, HtmlFacts, PlacedRange, ReadLink, ReadPicture, SaidOfPage } from './html-facts'
 import type { Reference } from './reference'
@@ -63,6 +63,11 @@ const mostLinks = 2_000
 /** Letters of a link that are kept. */
 const longestLink = 80
 
+/** Attributes whose values visitors read or hear (HTML §3.2.6.1, §4.8.4.4, §4.10.5; WAI-ARIA §6). */
+export const attributesSaid: ReadonlySet<string> = new Set([
+  'alt', 'title', 'placeholder', 'label', 'summary', 'aria-label', 'aria-description',
+]) // prettier-ignore
+
 /** Ids that labels are for. */
 function labelledIn(root: HtmlNode, html: string): ReadonlySet<string> {
   const ids = new Set<string>()
@@ -106,6 +111,8 @@ export function readHtml(
   const pictures: ReadPicture[] = []
   const styleFaults: StyleFault[] = []
   let wordCount = 0
+  /** What is read of it, in its order. */
+  const spoken: string[] = []
   let isUnlisted = false as boolean
   const says = new Set<SaidOfPage>()
   let sample = ''
@@ -118,6 +125,7 @@ export function readHtml(
         const holder = 'parentNode' in node ? node.parentNode?.nodeName : undefined
         if (holder === 'script' || holder === 'style') return
         wordCount += countWords(node.value)
+        spoken.push(node.value)
         const at = node.sourceCodeLocation
         const isSample = sample.length < mostOfSample && !/^(code|pre|kbd|samp|textarea)$/.test(holder ?? '')
         if (isSample && (at?.startOffset ?? 0) >= saysOwnUntil)
@@ -142,6 +150,7 @@ export function readHtml(
       if (open && (node.sourceCodeLocation?.startOffset ?? Infinity) < open.end) open.id ??= anchor
       else lastAnchor = { name: anchor, wordsBefore: wordCount }
     }
+    for (const { name, value } of node.attrs) if (attributesSaid.has(name)) spoken.push(value)
     referencesOf(html, node, found)
     styleFaultsOf(html, node, styleFaults)
     if (notes.length < mostNotes)
@@ -213,7 +222,7 @@ export function readHtml(
     pictures,
     size: html.length,
     wordCount,
-    said: wordCount === 0 ? '' : digestBeside(html, found),
+    said: wordCount === 0 ? '' : digestOfWords(spoken),
     ...(language !== null && { language }),
     ...(isUnlisted && { isUnlisted }),
     ...(says.size > 0 && { says: [...says] }),

@@ -27,7 +27,7 @@ export {
   walkHtml,
 } from './tree'
 export { type MarkupError, parseHtml, parsePlaces, parseTree, pieceOf } from './parse'
-export { fixedIn, placesIn, readHtml, readToPlace, saysUnlisted } from './html'
+export { attributesSaid, fixedIn, placesIn, readHtml, readToPlace, saysUnlisted } from './html'
 export type {
   Heading,
   HtmlFacts,

@@ -10,7 +10,14 @@ export {
   treeOf,
 } from './tree'
 export { type Languages, languagesOf } from './languages'
-export { type TranslationPair, type Translations, translationsOf, withTranslations } from './translations'
+export {
+  heldAgainstOriginals,
+  originalOf,
+  type TranslationPair,
+  type Translations,
+  translationsOf,
+  withTranslations,
+} from './translations'
 export {
   cleanLabel,
   mostLevels,

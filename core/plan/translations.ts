@@ -129,6 +129,30 @@ export function withTranslations(site: Translated, pairs: readonly TranslationPa
   })
 }
 
+/**
+ * The page that another is a translation of: the one it was held against, else the one in the language of the site, else the
+ * oldest of its set. Undefined for one that is no translation: an original, or a page in one language only.
+ */
+export function originalOf(site: Translated, page: Page): Page | undefined {
+  const inLanguages = translationsOf(site).of(page)
+  const said = inLanguages.find(({ id }) => id === page.translatedFrom?.ofId)
+  if (said && said !== page) return said
+  const { of } = languagesOf(site)
+  const first =
+    inLanguages.find((one) => of(one) === site.language) ?? [...inLanguages].sort((a, b) => a.seq - b.seq)[0]
+  return first === page ? undefined : first
+}
+
+/** The pages of a site with some of them held against what their originals hold now: they say the same. Linear in the site. */
+export function heldAgainstOriginals(site: Translated, pageIds: ReadonlySet<string>): readonly Page[] {
+  return site.pages.map((page) => {
+    const original = pageIds.has(page.id) ? originalOf(site, page) : undefined
+    if (!original) return page
+    const { id: ofId, content, slots } = original
+    return { ...page, translatedFrom: { ofId, content, slots } }
+  })
+}
+
 /** A name for a set that no other has: a page's that it began with may be that of one it has left. */
 function freeName(pageId: string, sets: ReadonlyMap<string, unknown>): string {
   if (!sets.has(pageId)) return pageId

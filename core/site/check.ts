@@ -1,4 +1,4 @@
-import type { Site } from './document'
+import { contentsOfPages, type Site } from './document'
 
 /** What is not whole in a site: which of its rules is broken, and by what. */
 export interface SiteFault {
@@ -53,7 +53,8 @@ export function checkSite(site: Site): SiteFault[] {
   for (const page of site.pages) {
     if (page.parentId !== null && !byId.has(page.parentId)) add('unknown-parent', page.id)
     if (!isOrderKey(page.order)) add('order-key', page.id)
-    if (page.content === '' || Object.values(page.slots).includes('')) add('no-content', page.id)
+    if (contentsOfPages([page, ...(page.translatedFrom ? [page.translatedFrom] : [])]).includes(''))
+      add('no-content', page.id)
     for (const id of [page.templateId, page.belowTemplateId])
       if (id !== null && !templates.has(id)) add('unknown-template', page.id)
     if (numbers.has(page.seq) || page.seq >= site.nextSeq) add('repeated-seq', page.id)

@@ -1,5 +1,12 @@
 import deepEqual from 'fast-deep-equal'
-import type { Page, Site, SiteFile, SiteSettings, Template } from './document'
+import {
+  contentsOfPages,
+  type Page,
+  type Site,
+  type SiteFile,
+  type SiteSettings,
+  type Template,
+} from './document'
 
 /** One row's change: null stands for "did not exist", else only the fields that differ. */
 export interface RowDiff<T> {
@@ -35,6 +42,7 @@ const laterFields: Readonly<Record<string, object>> = {
     titleAlone: false,
     language: null,
     translationSet: null,
+    translatedFrom: null,
     templateId: null,
     belowTemplateId: null,
     slots: {},
@@ -243,6 +251,7 @@ export function contentsOfDiff(diff: SiteDiff): Set<string> {
     for (const one of [row.before, row.after]) {
       add(one?.content)
       Object.values(one?.slots ?? {}).forEach(add)
+      if (one?.translatedFrom) contentsOfPages([one.translatedFrom]).forEach(add)
     }
   for (const row of Object.values(diff.files)) [row.before, row.after].forEach((one) => add(one?.hash))
   for (const row of Object.values(diff.templates)) [row.before, row.after].forEach((one) => add(one?.source))

@@ -9,6 +9,12 @@ export const emptyHash: Hash = 'e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934c
 /** Largest text of one page, template or style sheet, in UTF-16 code units. */
 export const longestText = 4_000_000
 
+/** What the page that another is a translation of held when they said the same. */
+export interface TranslatedFrom extends Pick<Page, 'content' | 'slots'> {
+  /** The page that it is a translation of; one that is gone, or in no set with it any more, counts for nothing. */
+  readonly ofId: string
+}
+
 /**
  * One page. Its file name, address, menus and links are computed, never stored here;
  * `ownName` and `keptName` are the only two overrides of a computed name.
@@ -48,6 +54,8 @@ export interface Page {
   readonly language: string | null
   /** Pages of one set are one page in several languages (`translationsOf`); null for one that is in its language only. */
   readonly translationSet: string | null
+  /** What its text is held against to tell whether the original was changed since (`originalOf`); null where nothing is known. */
+  readonly translatedFrom: TranslatedFrom | null
   /**
    * Paths under which its destinations show it: addresses that are out in the world. Known from
    * deliveries, not typed, so a difference adds and takes away single ones and never fails to fit.
@@ -90,8 +98,12 @@ export const textsOfPage = (page: Pick<Page, 'content' | 'slots'>): SlotText[] =
 ]
 
 /** Hashes of every text of some pages. */
-export const contentsOfPages = (pages: readonly Page[]): Hash[] =>
+export const contentsOfPages = (pages: readonly Pick<Page, 'content' | 'slots'>[]): Hash[] =>
   pages.flatMap((page) => [page.content, ...Object.values(page.slots)])
+
+/** Hashes of what originals held when their translations said the same. */
+export const contentsOfOriginals = (pages: readonly Page[]): Hash[] =>
+  contentsOfPages(pages.flatMap(({ translatedFrom }) => translatedFrom ?? []))
 
 /** A file that is not a page: a style sheet, a picture, a document. */
 export interface SiteFile {

@@ -1,5 +1,6 @@
 /** The `Site` document: plain data that everything else is computed from. */
 export {
+  contentsOfOriginals,
   contentsOfPages,
   type Aside,
   type Checking,

@@ -124,7 +124,9 @@ async function storeAll(body: Pieces): Promise<Map<string, Unpacked>> {
 /** Which texts a manifest names, by what they are to be read as. */
 function textsIn({ pages, templates, versions }: Manifest): Map<string, 'html' | 'template' | null> {
   const texts = new Map<string, 'html' | 'template' | null>()
-  for (const { texts: of } of pages) for (const file of Object.values(of)) texts.set(file, 'html')
+  for (const { texts: of, translatedFrom } of pages)
+    for (const file of [...Object.values(of), ...Object.values(translatedFrom?.texts ?? {})])
+      texts.set(file, 'html')
   for (const { file } of templates) texts.set(file, 'template')
   for (const { file } of versions) if (!texts.has(file)) texts.set(file, null)
   return texts

@@ -17,10 +17,12 @@ export const format = 'site archive'
 export const version = 1
 
 /** A page as the manifest has it: with where its texts stand, not with what is in them. */
-export interface ArchivedPage extends Omit<Page, 'content' | 'slots' | 'addresses'> {
+export interface ArchivedPage extends Omit<Page, 'content' | 'slots' | 'addresses' | 'translatedFrom'> {
   readonly addresses: readonly string[]
   /** Files of the archive by slot; one that says nothing has none. */
   readonly texts: Readonly<Record<string, string>>
+  /** What the page that it is a translation of held when they said the same. */
+  readonly translatedFrom?: { readonly ofId: string; readonly texts: Readonly<Record<string, string>> }
 }
 export interface ArchivedFile extends Omit<SiteFile, 'hash' | 'sizeBytes'> {
   readonly kind: FileKind
@@ -107,12 +109,18 @@ export function layOut(
     basedOn,
     file: keep(`templates/${plainName(name)}.html`, source),
   }))
-  const pages = site.pages.map(({ content, slots, ...page }): ArchivedPage => {
+  const pages = site.pages.map(({ content, slots, translatedFrom, ...page }): ArchivedPage => {
     const path = names.pages.get(page.id)?.path ?? `${plainName(page.label)}.html`
-    const texts = textsOfPage({ content, slots })
-      .filter(({ hash }) => hash !== emptyHash)
-      .map(({ slot, hash }) => [slot, keep(`pages/${plainName(slot)}/${path}`, hash)] as const)
-    return { ...page, texts: Object.fromEntries(texts) }
+    const keepTexts = (folder: string, held: Pick<Page, 'content' | 'slots'>) =>
+      Object.fromEntries(
+        textsOfPage(held)
+          .filter(({ hash }) => hash !== emptyHash)
+          .map(({ slot, hash }) => [slot, keep(`${folder}/${plainName(slot)}/${path}`, hash)]),
+      )
+    const texts = keepTexts('pages', { content, slots })
+    if (!translatedFrom) return { ...page, texts }
+    const { ofId } = translatedFrom
+    return { ...page, texts, translatedFrom: { ofId, texts: keepTexts('translated-from', translatedFrom) } }
   })
   const files = site.files.map(({ id, kind, label, seq, hash }): ArchivedFile => ({
     id,

@@ -10,13 +10,14 @@ import {
   type Hash,
   mainSlot,
   mostAsides,
+  type Page,
   type Site,
   type SiteFile,
   type Template,
 } from '#core/site'
 import { Problem } from '#core/problems'
 import { parseJson } from '#server/platform'
-import { format, type Manifest, manifestName, version } from './layout'
+import { type ArchivedPage, format, type Manifest, manifestName, version } from './layout'
 
 const bad = (why: string) => new Problem('bad-archive', { why })
 
@@ -54,6 +55,9 @@ const ownName = Joi.alternatives(
     .pattern(/^(\/(?!\.)[^/\u0000-\u001f\\]+)+\/?$/),
 )
 
+/** Files of the archive by slot. */
+const texts = Joi.object().pattern(Joi.string().min(1).max(100), file).max(200).required()
+
 const page = Joi.object({
   id,
   parentId: id.allow(null),
@@ -76,7 +80,8 @@ const page = Joi.object({
   addresses: Joi.array().items(sitePath).max(1_000).required(),
   templateId: id.allow(null),
   belowTemplateId: id.allow(null),
-  texts: Joi.object().pattern(Joi.string().min(1).max(100), file).max(200).required(),
+  texts,
+  translatedFrom: Joi.object({ ofId: id, texts }),
 })
 
 const manifestInput = Joi.object<Manifest>({
@@ -196,9 +201,7 @@ export function siteFrom(
   fileAt: (path: string) => Content,
 ): Site {
   const { format: _format, version: _version, versions: _versions, notes: _notes, ...said } = manifest
-  const pages = said.pages.map(({ texts, ...one }) => {
-    if (cleanLabel(one.label) !== one.label) throw bad(`“${one.label}” is no label of a page.`)
-    if (one.date !== null && checkDate(one.date) !== one.date) throw bad(`“${one.date}” is no date.`)
+  const held = (texts: ArchivedPage['texts']): Pick<Page, 'content' | 'slots'> => {
     const slots = Object.fromEntries(
       Object.entries(texts)
         .filter(([slot]) => slot !== mainSlot)
@@ -206,7 +209,12 @@ export function siteFrom(
         .filter(([, hash]) => hash !== emptyHash),
     ) as Record<string, Hash>
     const main = texts[mainSlot]
-    return { ...one, content: main === undefined ? emptyHash : textAt(main).hash, slots }
+    return { content: main === undefined ? emptyHash : textAt(main).hash, slots }
+  }
+  const pages = said.pages.map(({ texts, translatedFrom: from, ...one }): Page => {
+    if (cleanLabel(one.label) !== one.label) throw bad(`“${one.label}” is no label of a page.`)
+    if (one.date !== null && checkDate(one.date) !== one.date) throw bad(`“${one.date}” is no date.`)
+    return { ...one, ...held(texts), translatedFrom: from ? { ofId: from.ofId, ...held(from.texts) } : null }
   })
   const templates = said.templates.map(({ file: at, ...one }): Template => ({
     ...one,

@@ -6,6 +6,7 @@ import { type ContentStore, type Pieces, portionsOfPieces, type StoredContent } 
 /** Whether nothing names the content of a row `b` of `blobs`. */
 const unnamed = `NOT EXISTS (SELECT 1 FROM pages WHERE content = b.hash)
   AND NOT EXISTS (SELECT 1 FROM page_slots WHERE content = b.hash)
+  AND NOT EXISTS (SELECT 1 FROM translated_texts WHERE content = b.hash)
   AND NOT EXISTS (SELECT 1 FROM site_files WHERE hash = b.hash)
   AND NOT EXISTS (SELECT 1 FROM templates WHERE source = b.hash)
   AND NOT EXISTS (SELECT 1 FROM brought_files WHERE hash = b.hash)

@@ -1,5 +1,5 @@
 import { type Finding, findFindings, findFollowed, isGrave } from '#core/findings'
-import { contentsOfPages, type Site } from '#core/site'
+import { contentsOfOriginals, contentsOfPages, type Site } from '#core/site'
 import { getTexts, loadFacts, loadFileFacts, loadPixels, loadStyles, textFrom } from '#server/contents'
 import { pool } from '#server/platform'
 import { listPublicAddresses } from './rows/address-rows'
@@ -10,8 +10,8 @@ const mostFindings = 20_000
 
 /** What is wrong or risky in a site, with what was put aside; the gravest first. */
 export async function findingsOf(site: Site, signal: AbortSignal): Promise<{ findings: Finding[] }> {
-  const contents = contentsOfPages(site.pages.filter((page) => !page.trial))
-  const factsOf = await loadFacts(pool(), contents)
+  const pages = site.pages.filter((page) => !page.trial)
+  const factsOf = await loadFacts(pool(), [...contentsOfPages(pages), ...contentsOfOriginals(pages)])
   signal.throwIfAborted()
   const styles = site.files.filter(({ kind }) => kind === 'style').map(({ hash }) => hash)
   const pictures = site.files.filter(({ kind }) => kind === 'image').map(({ hash }) => hash)

@@ -10,6 +10,7 @@ import { dropAddresses } from './names/drop-addresses'
 import { noteAddresses } from './names/note-addresses'
 import { releaseNames } from './names/release-names'
 import { setScheme } from './names/set-scheme'
+import { confirmTranslations } from './page/confirm-translations'
 import { moveSlot } from './page/move-slot'
 import { setContent } from './page/set-content'
 import { setPageFlag } from './page/set-page-flag'
@@ -40,6 +41,7 @@ export const kinds = {
   addTemplate,
   bringIn,
   chooseTemplate,
+  confirmTranslations,
   dropAddresses,
   duplicatePages,
   movePages,

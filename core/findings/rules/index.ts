@@ -20,7 +20,7 @@ import { tagsDoNotMatch } from './markup/tags-do-not-match'
 import { vagueLink } from './markup/vague-link'
 import { unlistedLanguages, unsaidAlternates } from './languages/unlisted-languages'
 import { unsaidTranslations } from './languages/unsaid-translations'
-import { repeatedTranslation, untranslated } from './languages/untranslated'
+import { changedOriginal, repeatedTranslation, untranslated } from './languages/untranslated'
 import { hostRemarks } from './names/host-remarks'
 import { nameClash } from './names/name-clash'
 import { namelessLabel } from './names/nameless-label'
@@ -96,6 +96,7 @@ export const checks: readonly Rule[] = [
   templateWords,
   unlistedLanguages,
   untranslated,
+  changedOriginal,
   repeatedTranslation,
   viewport,
   sameTitle,

@@ -3,7 +3,7 @@ import { readdir, readFile } from 'node:fs/promises'
 import path from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import pg from 'pg'
-import { planSite, readOutline, translationsOf } from '#core/plan'
+import { planSite, readOutline } from '#core/plan'
 import { diffSites, emptyHash } from '#core/site'
 import { getTexts, hashOf, putBlob } from '../../contents/blobs'
 import { readConfig } from '../../platform/config'
@@ -103,29 +103,6 @@ describe('a change', () => {
       newIds,
     }))
     expect((await site()).pages).toHaveLength(6)
-  })
-
-  test('that puts a site into another language is kept with what is the same, and undo takes all of it back', async () => {
-    await writePage(ids.siteId, ids.accountId, 'Visit', '<a href="/contact.html">t</a>')
-    const before = await site()
-    const newIds = Object.fromEntries(before.pages.map(({ id }) => [id, randomUUID()]))
-    const translate = () =>
-      changeSite(ids.siteId, ids.accountId, 0, () => {
-        return { kind: 'translatePages', pageId: before.homeId, language: 'de', newIds }
-      })
-    await translate()
-    const after = await site()
-    const { of } = translationsOf(after)
-    expect(
-      before.pages.map((page) => of(after.pages.find(({ id }) => id === page.id)!).map(({ id }) => id)),
-    ).toEqual(before.pages.map(({ id }) => [id, newIds[id]]))
-    const { content } = after.pages.find(({ id }) => id === newIds[before.pages.find(({ label }) => label === 'Visit')!.id])! // prettier-ignore
-    expect((await getTexts(pool(), [content])).get(content)).toBe('<a href="/deutsch/contact.html">t</a>')
-    // Its answer lost on the way, it is asked for again.
-    await translate()
-    expect((await site()).pages).toHaveLength(2 * before.pages.length)
-    await stepHistory(ids.siteId, ids.accountId, 0, 'undo')
-    expect({ ...(await site()), nextSeq: before.nextSeq }).toEqual(before)
   })
 
   test('rewrites what it makes wrong in the same revision, and undo takes both back to the byte', async () => {

@@ -1,6 +1,8 @@
 import {
   checkSite,
   defaultScheme,
+  emptyHash,
+  mainSlot,
   type Page,
   type Right,
   type Role,
@@ -8,6 +10,7 @@ import {
   type SiteDiff,
   type SiteFile,
   type Template,
+  textsOfPage,
 } from '#core/site'
 import { Problem } from '#core/problems'
 import { nameOf } from '#server/accounts'
@@ -128,7 +131,7 @@ export async function loadSite(
 const noSlots = {}
 
 async function loadPages(db: Queryable, siteId: string): Promise<Page[]> {
-  const pages = await many<Omit<Page, 'slots'>>(
+  const pages = await many<Omit<Page, 'slots' | 'translatedFrom'>>(
     db,
     `SELECT ${pageColumns} FROM pages WHERE site_id = $1 ORDER BY seq, id`,
     [siteId],
@@ -139,8 +142,24 @@ async function loadPages(db: Queryable, siteId: string): Promise<Page[]> {
      WHERE site_id = $1 GROUP BY page_id`,
     [siteId],
   )
+  const originals = await many<{ pageId: string; ofId: string; texts: Page['slots'] }>(
+    db,
+    `SELECT page_id AS "pageId", of_id AS "ofId", jsonb_object_agg(slot, content ORDER BY slot) AS texts FROM translated_texts
+     WHERE site_id = $1 GROUP BY page_id, of_id`,
+    [siteId],
+  )
   const byPage = new Map(slots.map((one) => [one.pageId, one.slots]))
-  return pages.map((page) => ({ ...page, slots: byPage.get(page.id) ?? noSlots }))
+  const originalOf = new Map(
+    originals.map(({ pageId, ofId, texts: { [mainSlot]: content = emptyHash, ...slots } }) => [
+      pageId,
+      { ofId, content, slots },
+    ]),
+  )
+  return pages.map((page) => ({
+    ...page,
+    translatedFrom: originalOf.get(page.id) ?? null,
+    slots: byPage.get(page.id) ?? noSlots,
+  }))
 }
 
 /** Where a site stands; null when it is not there. */
@@ -199,6 +218,11 @@ export async function insertSite(db: Queryable, site: Site, accountId: string): 
   refuseBroken(site)
   await putTemplates(db, site.id, site.templates)
   await putPages(db, site.id, site.pages)
+  await putOriginals(
+    db,
+    site.id,
+    site.pages.filter((page) => page.translatedFrom),
+  )
   await putFiles(db, site.id, site.files)
   await requireRoom(db, accountId)
 }
@@ -241,6 +265,26 @@ async function putSlots(db: Queryable, siteId: string, pages: readonly Page[]): 
   )
 }
 
+/** What pages are held against of those that they are translations of; where they are against none, nothing. */
+async function putOriginals(db: Queryable, siteId: string, pages: readonly Page[]): Promise<void> {
+  if (pages.length === 0) return
+  const texts = pages.flatMap(({ id, translatedFrom: from }) =>
+    from ? textsOfPage(from).map(({ slot, hash }) => ({ id, ofId: from.ofId, slot, content: hash })) : [],
+  )
+  await db.query(
+    `WITH held AS (
+       SELECT * FROM jsonb_to_recordset($3) AS t(id uuid, "ofId" uuid, slot text, content text)
+     ), gone AS (
+       DELETE FROM translated_texts t WHERE site_id = $1 AND page_id = ANY($2)
+         AND NOT EXISTS (SELECT 1 FROM held WHERE held.id = t.page_id AND held.slot = t.slot)
+     )
+     INSERT INTO translated_texts (site_id, page_id, of_id, slot, content)
+     SELECT $1, id, "ofId", slot, content FROM held
+     ON CONFLICT (site_id, page_id, slot) DO UPDATE SET of_id = excluded.of_id, content = excluded.content`,
+    [siteId, pages.map(({ id }) => id), JSON.stringify(texts)],
+  )
+}
+
 async function putFiles(db: Queryable, siteId: string, files: readonly SiteFile[]): Promise<void> {
   if (files.length === 0) return
   await db.query(
@@ -276,6 +320,11 @@ export async function writeRows(db: Queryable, after: Site, diff: SiteDiff): Pro
     Object.keys(patch).filter((id) => !patch[id]!.after)
   await putTemplates(db, after.id, changed(after.templates, diff.templates))
   await putPages(db, after.id, changed(after.pages, diff.pages))
+  const isHeldOtherwise = ({ id }: Page) => {
+    const row = diff.pages[id]
+    return Boolean(row?.before?.translatedFrom ?? row?.after?.translatedFrom)
+  }
+  await putOriginals(db, after.id, after.pages.filter(isHeldOtherwise))
   await putFiles(db, after.id, changed(after.files, diff.files))
   for (const [table, patch] of [
     ['pages', diff.pages],

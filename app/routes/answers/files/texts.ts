@@ -1,4 +1,4 @@
-import { textsOfPage } from '#core/site'
+import { contentsOfOriginals, textsOfPage } from '#core/site'
 import { getTexts } from '#server/contents'
 import { notFound, pool } from '#server/platform'
 import { isInHistory } from '#server/sites'
@@ -12,6 +12,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   // A hash is no key: what this site does not hold, now or in its history, is not handed out.
   const held =
     site.pages.some((page) => textsOfPage(page).some((text) => text.hash === hash)) ||
+    contentsOfOriginals(site.pages).includes(hash) ||
     site.templates.some((template) => template.source === hash) ||
     site.files.some((file) => file.kind === 'style' && file.hash === hash) ||
     (await isInHistory(site.id, hash))

@@ -1,4 +1,4 @@
-import { treeOf } from '#core/plan'
+import { heldAgainstOriginals, treeOf } from '#core/plan'
 import { count, type Page, type SiteFile, type Template } from '#core/site'
 import { gone, labelRefusal, refuse } from '../../edited'
 import type { ChangeKind } from '../../kind'
@@ -69,14 +69,15 @@ export const bringIn: ChangeKind<BringIn> = {
     const files = change.files.map((file): SiteFile => ({ ...file, seq: seq++ }))
     const anew = new Map(change.anew.map((one) => [one.id, one]))
     const filesAnew = new Map(change.filesAnew.map((one) => [one.id, one]))
+    const after = {
+      ...site,
+      nextSeq: seq,
+      templates: [...site.templates, ...change.templates],
+      pages: [...site.pages.map((page) => ({ ...page, ...anew.get(page.id) })), ...added],
+      files: [...site.files.map((file) => ({ ...file, ...filesAnew.get(file.id) })), ...files],
+    }
     return {
-      site: {
-        ...site,
-        nextSeq: seq,
-        templates: [...site.templates, ...change.templates],
-        pages: [...site.pages.map((page) => ({ ...page, ...anew.get(page.id) })), ...added],
-        files: [...site.files.map((file) => ({ ...file, ...filesAnew.get(file.id) })), ...files],
-      },
+      site: { ...after, pages: heldAgainstOriginals(after, new Set(change.pages.map(({ id }) => id))) },
     }
   },
 }

@@ -59,6 +59,7 @@ export const duplicatePages: ChangeKind<DuplicatePages> = {
           addresses: [],
           // Two pages in one language are not one.
           translationSet: null,
+          translatedFrom: null,
         }
       })
       after = { ...after, nextSeq: seq, pages: [...after.pages, ...copies] }

@@ -1,6 +1,6 @@
 import { languageName } from '#core/language'
-import { languagesOf, treeOf, withTranslations } from '#core/plan'
-import { count } from '#core/site'
+import { heldAgainstOriginals, languagesOf, originalOf, treeOf, withTranslations } from '#core/plan'
+import { count, type Page } from '#core/site'
 import { gone, refuse } from '../../edited'
 import { type ChangeKind, quoted } from '../../kind'
 
@@ -48,9 +48,17 @@ export const setTranslations: ChangeKind<SetTranslations> = {
     }
     const alone = new Set(pairs.flatMap(({ pageId, ofId }) => (ofId === null ? [pageId] : [])))
     const pages = site.pages.map((page) =>
-      alone.has(page.id) && page.translationSet !== null ? { ...page, translationSet: null } : page,
+      alone.has(page.id) && page.translationSet !== null
+        ? { ...page, translationSet: null, translatedFrom: null }
+        : page,
     )
     const said = pairs.flatMap(({ pageId, ofId }) => (ofId === null ? [] : [{ pageId, ofId }]))
-    return { site: { ...site, pages: withTranslations({ ...site, pages }, said) } }
+    const after = { ...site, pages: withTranslations({ ...site, pages }, said) }
+    // Whoever says that they are the same says that they say the same, as far as nothing else was held before.
+    const named = new Set(said.flatMap(({ pageId, ofId }) => [pageId, ofId]))
+    const isAnew = (page: Page) =>
+      named.has(page.id) && page.translatedFrom?.ofId !== originalOf(after, page)?.id
+    const anew = new Set(after.pages.filter(isAnew).map(({ id }) => id))
+    return { site: { ...after, pages: heldAgainstOriginals(after, anew) } }
   },
 }

@@ -146,6 +146,7 @@ export const translatePages: ChangeKind<TranslatePages> = {
         addresses: [],
         language: languageAt(parentId) === language ? null : language,
         translationSet: null,
+        translatedFrom: { ofId: page.id, content: page.content, slots: page.slots },
       }
     })
     const after = { ...site, nextSeq: seq, pages: [...site.pages, ...copies] }

@@ -1,18 +1,24 @@
 import { languageName } from '#core/language'
-import { emptyHash, type Page } from '#core/site'
+import { originalOf } from '#core/plan'
+import { emptyHash, type Hash, mainSlot, type Page, slotOf, type SlotText, textsOfPage } from '#core/site'
 import { type FindingContext, type Found, inPage, type Rule } from '../../rule'
 
 /**
  * The page whose text another holds that is to be its translation, wherever its links lead; undefined where it is translated,
- * and where there is nothing to translate.
+ * and where there is nothing to translate. What the original held when the copy was made counts as its text, too.
  */
-export function originalOf(
+export function copiedFrom(
   { translations, factsOf }: Pick<FindingContext, 'translations' | 'factsOf'>,
   page: Page,
 ): Page | undefined {
   if (page.content === emptyHash) return undefined
-  const isSame = (one: Page) => one.seq < page.seq && factsOf(one.content).said === factsOf(page.content).said
-  return factsOf(page.content).said === '' ? undefined : translations.of(page).find(isSame)
+  const { said } = factsOf(page.content)
+  if (said === '') return undefined
+  const { translatedFrom: then } = page
+  const isSame = (one: Page) =>
+    (one.seq < page.seq && factsOf(one.content).said === said) ||
+    (one.id === then?.ofId && then.content !== emptyHash && factsOf(then.content).said === said)
+  return translations.of(page).find(isSame)
 }
 
 /** Pages that hold, word for word, the text of the page that they are a translation of. */
@@ -24,13 +30,55 @@ export const untranslated: Rule = {
   reads: 'site',
   find: ({ pages, languages, ...context }) =>
     pages.flatMap((page): Found[] => {
-      const original = originalOf(context, page)
+      const original = copiedFrom(context, page)
       if (!original) return []
       const [from, to] = [languages.of(original), languages.of(page)].map(languageName)
       return [
         {
           place: inPage(page),
           what: `Its text is still that of “${original.label}” in ${from}, word for word; the page is to be in ${to}.`,
+        },
+      ]
+    }),
+}
+
+/** Texts that say something else in one of two pages, or in one of them only. */
+function saidOtherwise(
+  factsOf: FindingContext['factsOf'],
+  then: Pick<Page, 'content' | 'slots'>,
+  now: Pick<Page, 'content' | 'slots'>,
+): string[] {
+  const saidBy = (hash: Hash) => (hash === emptyHash ? '' : factsOf(hash).said)
+  const slots = new Set([...textsOfPage(then), ...textsOfPage(now)].map(({ slot }: SlotText) => slot))
+  return [...slots].filter((slot) => saidBy(slotOf(then, slot)) !== saidBy(slotOf(now, slot)))
+}
+
+/** Translations whose original says something else now than it did when they were said to be the same. */
+export const changedOriginal: Rule = {
+  id: 'changed-original',
+  grade: 'hinders',
+  title: 'Translations whose original was changed since',
+  why: 'Who reads them is told what was so before, and nobody notices: each page by itself is well.',
+  reads: 'site',
+  find: ({ site, pages, languages, ...context }) =>
+    pages.flatMap((page): Found[] => {
+      const original = page.translatedFrom && originalOf(site, page)
+      if (!original || original.id !== page.translatedFrom?.ofId || copiedFrom(context, page)) return []
+      const slots = saidOtherwise(context.factsOf, page.translatedFrom, original)
+      if (slots.length === 0) return []
+      const name = languageName(languages.of(original))
+      const where = slots.includes(mainSlot) ? '' : ` in ${slots.map((slot) => `“${slot}”`).join(' and ')}`
+      return [
+        {
+          place: inPage(page),
+          what: `“${original.label}” in ${name} was changed${where} after this was translated from it.`,
+          mends: [
+            {
+              words: 'It says the same now',
+              change: { kind: 'confirmTranslations', pageIds: [page.id] },
+              isOther: true,
+            },
+          ],
         },
       ]
     }),

@@ -3,7 +3,7 @@ import { attributePlace, attributeValueRange } from '#core/markup'
 import { type Page, type Template } from '#core/site'
 import { givesOutWhole } from '#core/template'
 import { type FindingContext, type Found, inPage, inTemplate, type Rule } from '../../rule'
-import { originalOf } from '../languages/untranslated'
+import { copiedFrom } from '../languages/untranslated'
 import { outermost, skeletonOf } from './of-skeleton'
 
 /** A page that is long enough to tell its language. */
@@ -58,7 +58,7 @@ function sayingsOf({
     // What gives out pages as they are says nothing by itself.
     if (told === undefined || givesOutWhole(templates!.of(page))) continue
     // One that is still to be translated is told as such.
-    if (originalOf({ translations, factsOf }, page)) continue
+    if (copiedFrom({ translations, factsOf }, page)) continue
     const id = templates!.idOf(page)
     if (!heads.has(id)) heads.set(id, headOf(id))
     const { template, written } = heads.get(id) ?? { written: '' }

@@ -1,0 +1,78 @@
+import { useMemo, useState } from 'react'
+import { languageName } from '#core/language'
+import { languagesOf } from '#core/plan'
+import { mainSlot, type Page } from '#core/site'
+import { useSite } from '../../document/site-context'
+import { Button } from '../../parts/button'
+import { Difference } from '../../parts/difference/difference'
+import { hunksOf } from '../../parts/difference/hunks'
+import { DialogFrame } from '../dialog-frame'
+import { type ChangedText, useChangedOriginal } from './use-changed-original'
+
+/** Says beside a translation that its original was changed since, what of it, and lets it be said that both say the same again. */
+export function OriginalNotice({ page }: { page: Page }) {
+  const { site, store } = useSite()
+  const changed = useChangedOriginal(page)
+  const [isShown, setIsShown] = useState(false)
+  if (!changed) return null
+  const { original, texts, isCopy } = changed
+  const confirm = () => {
+    setIsShown(false)
+    store.change({ kind: 'confirmTranslations', pageIds: [page.id] })
+  }
+  return (
+    <>
+      <p
+        role="status"
+        className="flex flex-wrap gap-x-4 border-b border-rule bg-ochre-wash px-3 py-1.5 text-sm"
+      >
+        <span className="min-w-0 wrap-anywhere">
+          “{original.label}” in {languageName(languagesOf(site).of(original))} was changed after{' '}
+          {isCopy ? 'this copy of it was made' : 'this was translated from it'}.
+        </span>
+        <button type="button" className="link" onClick={() => setIsShown(true)}>
+          What changed
+        </button>
+        <button type="button" className="link" onClick={confirm}>
+          It says the same now
+        </button>
+      </p>
+      {isShown && (
+        <DialogFrame title={`What changed in “${original.label}”`} open onClose={() => setIsShown(false)}>
+          <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto]">
+            <p className="px-7 pb-1 text-quiet">
+              <span className="bg-verdigris-wash px-1">− then</span>,{' '}
+              <span className="bg-ochre-wash px-1">+ now</span>: what “{page.label}” has to say as well.
+            </p>
+            <div className="min-h-0 overflow-auto">
+              {texts.map((text) => (
+                <Changed key={text.slot} text={text} />
+              ))}
+            </div>
+            <div className="flex items-center gap-4 border-t border-rule bg-vellum px-7 py-3">
+              <Button look="go" onClick={() => setIsShown(false)}>
+                Close
+              </Button>
+              <Button onClick={confirm}>It says the same now</Button>
+            </div>
+          </div>
+        </DialogFrame>
+      )}
+    </>
+  )
+}
+
+function Changed({ text: { slot, was, now } }: { text: ChangedText }) {
+  const hunks = useMemo(() => hunksOf(was, now), [was, now])
+  return (
+    <>
+      {slot !== mainSlot && <h3 className="px-7 pt-3 text-[17px]">In “{slot}”</h3>}
+      <Difference
+        label={slot === mainSlot ? 'What changed' : `What changed in ${slot}`}
+        hunks={hunks}
+        sides={['then', 'now']}
+        alike="as then"
+      />
+    </>
+  )
+}
