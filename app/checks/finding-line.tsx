@@ -33,8 +33,8 @@ export function FindingLine({ finding }: { finding: Finding }) {
   const { place } = finding
   const page = place.kind === 'page' ? tree.byId.get(place.id) : null
   const file = place.kind === 'file' ? site.files.find(({ id }) => id === place.id) : null
-  const hasLine = place.line !== undefined || place.madeLine !== undefined
-  const view = page ? (hasLine ? 'pages' : 'plan') : 'template'
+  const isInText = [place.line, place.madeLine, place.slot].some((one) => one !== undefined)
+  const view = page ? (isInText ? 'pages' : 'plan') : 'template'
   const owner = page?.label ?? file?.label ?? site.templates.find(({ id }) => id === place.id)?.name
   return (
     <li className="grid items-start gap-x-4 gap-y-1 border-t border-rule py-2 desk:grid-cols-[9.5rem_1fr_auto]">

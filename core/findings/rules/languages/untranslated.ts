@@ -35,7 +35,7 @@ export const untranslated: Rule = {
       const [from, to] = [languages.of(original), languages.of(page)].map(languageName)
       return [
         {
-          place: inPage(page),
+          place: { ...inPage(page), slot: mainSlot },
           what: `Its text is still that of “${original.label}” in ${from}, word for word; the page is to be in ${to}.`,
         },
       ]
@@ -70,7 +70,7 @@ export const changedOriginal: Rule = {
       const where = slots.includes(mainSlot) ? '' : ` in ${slots.map((slot) => `“${slot}”`).join(' and ')}`
       return [
         {
-          place: inPage(page),
+          place: { ...inPage(page), slot: slots.includes(mainSlot) ? mainSlot : slots[0] },
           what: `“${original.label}” in ${name} was changed${where} after this was translated from it.`,
           mends: [
             {
