@@ -56,6 +56,13 @@ test('pages that lead to one another as languages are called are one page in sev
     files((at, _, other) => ({ body: `<p><a href="${to(other, at)}">${name[other]}</a></p>` })),
   )
   expect(pairs(site).sort()).toEqual(all)
+  // They are taken to say the same, in either direction none but the translation.
+  const byId = new Map(site.pages.map((page) => [page.id, page]))
+  const held = site.pages.flatMap(({ label, translatedFrom: from }) =>
+    from ? [[label, byId.get(from.ofId)!.label, from.content === byId.get(from.ofId)!.content]] : [],
+  )
+  const [mine, others] = site.language === 'en' ? (['de', 'en'] as const) : (['en', 'de'] as const)
+  expect(held.sort()).toEqual(labels[mine].map((label, at) => [label, labels[others][at], true]).sort())
 })
 
 test('what heads say to search engines is as good, and so are tags and what links say of theirs', () => {

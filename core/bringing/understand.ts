@@ -15,7 +15,7 @@ import {
   type Template,
   homeNameOf,
 } from '#core/site'
-import { languagesOf, withTranslations } from '#core/plan'
+import { heldAgainstOriginals, languagesOf, withTranslations } from '#core/plan'
 import { homeFileOf, defaultTemplate, pageTitle } from '#core/template'
 import { withoutBases } from './reading/base-address'
 import { hostFolderIn, rootedIn } from './reading/host-folder'
@@ -309,7 +309,7 @@ export function understand(
     () => usual,
     (id) => !wholes.has(id),
   )
-  const site: Site = {
+  const made: Site = {
     ...named,
     templateId: usual,
     templates,
@@ -323,6 +323,9 @@ export function understand(
       }
     }),
   }
+  // Pages that come in as translations are taken to say what their originals do.
+  const isPage = new Set(made.pages.map(({ id }) => id))
+  const site = { ...made, pages: heldAgainstOriginals(made, isPage) }
   remarks.push(...remarksOfShortNames(pages, old.resolve), ...remarksOfIncludes(pageFiles))
   return {
     site,

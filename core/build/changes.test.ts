@@ -72,7 +72,7 @@ interface Step {
   readonly scheme: Scheme
 }
 const steps = fc.array(
-  fc.record({ what: fc.nat(14), pick: fc.nat(), other: fc.nat(), label: labels, scheme: schemes }),
+  fc.record({ what: fc.nat(15), pick: fc.nat(), other: fc.nat(), label: labels, scheme: schemes }),
   { minLength: 1, maxLength: 6 },
 )
 
@@ -137,6 +137,8 @@ function changeFor(site: Site, store: TextStore, { what, pick, other, label, sch
     }
     case 13:
       return { kind: 'setPageText', pageId: page.id, field: 'language', value: page.language ? null : 'de', was: page.language } // prettier-ignore
+    case 14:
+      return { kind: 'confirmTranslations', pageIds: [page.id, second.id] }
     default:
       return { kind: 'setScheme', scheme, was: site.scheme }
   }

@@ -135,6 +135,7 @@ export function withTranslations(site: Translated, pairs: readonly TranslationPa
  */
 export function originalOf(site: Translated, page: Page): Page | undefined {
   const inLanguages = translationsOf(site).of(page)
+  if (inLanguages.length === 0) return undefined
   const said = inLanguages.find(({ id }) => id === page.translatedFrom?.ofId)
   if (said && said !== page) return said
   const { of } = languagesOf(site)
