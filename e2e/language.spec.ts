@@ -228,6 +228,13 @@ test('that an original was changed after it was translated is told beside the tr
     await page.keyboard.insertText(html)
     await allSaved(page)
   }
+  // Nobody has begun yet: the copy takes what its original says now.
+  await type(original, '<p>Come by the new ferry.</p>')
+  await copy.click()
+  await expect(page.getByText('“Visit” in English was changed after this copy of it was made.')).toBeVisible()
+  await page.getByRole('button', { name: 'Take what it says now' }).click()
+  await expect(editor(page, 'Visit')).toContainText('Come by the new ferry.')
+  await expect(page.getByText('was changed after this copy')).toBeHidden()
   await type(copy, '<p>Komm mit der Fähre.</p>')
   await type(original, '<p>Come by the ferry.</p>\n<p>Dogs stay on the pier.</p>')
   const told = page.getByText('“Visit” in English was changed after this was translated from it.')

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { type Change, planEdit, plannedFrom, untranslatedFrom } from '#core/change'
 import { mergePath, relativeReference, resolveReference, splitReference } from '#core/links'
 import { namesOf, trialFolder } from '#core/naming'
-import { branchOf, matchPlan, outlineOfSite, realPlaces, treeOf } from '#core/plan'
+import { branchOf, matchPlan, originalOf, outlineOfSite, realPlaces, treeOf } from '#core/plan'
 import { applyDiff, diffSites, type Page, reverseDiff, type Scheme, type Site } from '#core/site'
 import { homeFileOf } from '#core/template'
 import {
@@ -72,7 +72,7 @@ interface Step {
   readonly scheme: Scheme
 }
 const steps = fc.array(
-  fc.record({ what: fc.nat(15), pick: fc.nat(), other: fc.nat(), label: labels, scheme: schemes }),
+  fc.record({ what: fc.nat(16), pick: fc.nat(), other: fc.nat(), label: labels, scheme: schemes }),
   { minLength: 1, maxLength: 6 },
 )
 
@@ -139,6 +139,10 @@ function changeFor(site: Site, store: TextStore, { what, pick, other, label, sch
       return { kind: 'setPageText', pageId: page.id, field: 'language', value: page.language ? null : 'de', was: page.language } // prettier-ignore
     case 14:
       return { kind: 'confirmTranslations', pageIds: [page.id, second.id] }
+    case 15: {
+      const original = originalOf(site, page)
+      return { kind: 'renewCopies', copies: [{ pageId: page.id, ofId: original?.id ?? second.id, was: page.content }] } // prettier-ignore
+    }
     default:
       return { kind: 'setScheme', scheme, was: site.scheme }
   }

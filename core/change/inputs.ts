@@ -14,6 +14,7 @@ import { releaseNames } from './kinds/names/release-names.input'
 import { setScheme } from './kinds/names/set-scheme.input'
 import { confirmTranslations } from './kinds/page/confirm-translations.input'
 import { moveSlot } from './kinds/page/move-slot.input'
+import { renewCopies } from './kinds/page/renew-copies.input'
 import { setContent } from './kinds/page/set-content.input'
 import { setPageFlag } from './kinds/page/set-page-flag.input'
 import { setPageText } from './kinds/page/set-page-text.input'
@@ -60,6 +61,7 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   removePages,
   removeTemplate,
   renameFile,
+  renewCopies,
   replacePlan,
   replaceWords: null,
   setContent,

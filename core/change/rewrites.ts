@@ -17,7 +17,7 @@ import {
 } from '#core/markup'
 import { type Names, namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
-import { type Hash, type Site, type SiteFile, textsOfPage, type TextOf, withSlot } from '#core/site'
+import { type Hash, type Site, type SiteFile, slotOf, textsOfPage, type TextOf, withSlot } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
 import { type MovedPlaces, placesAfter } from './moved-places'
 
@@ -115,6 +115,7 @@ export function findRewrites(
   const originals = new Map(Object.entries(copies).map(([original, copy]) => [copy, original]))
   if (!movesAnything(before, after, { copies, places })) return []
   const isWritten = new Set(written)
+  const knownBefore = treeOf(before).byId
   const placeAfter = placesAfter(places)
   const were = namesOf(before)
   const become = namesOf(after)
@@ -161,14 +162,18 @@ export function findRewrites(
     if (edits.length > 0) rewrites.push({ owner, hash, edits })
   }
   for (const page of after.pages) {
-    const original = were.pages.has(page.id) ? undefined : originals.get(page.id)
     const to = become.pages.get(page.id)?.path
-    // What was taken from another page to make this one names everything from the top of the site.
-    const from = were.pages.get(original ?? page.id)?.path ?? (places.length > 0 ? to : undefined)
-    if (from === undefined || to === undefined || isWritten.has(page.id)) continue
-    const goal = original === undefined ? undefined : (id: string) => copies[id] ?? leads[id] ?? id
-    for (const { slot, hash } of textsOfPage(page))
+    if (to === undefined || isWritten.has(page.id)) continue
+    const held = knownBefore.get(page.id)
+    for (const { slot, hash } of textsOfPage(page)) {
+      // A copy that is there already has its own text but where it takes that of its original.
+      const original = held && slotOf(held, slot) === hash ? undefined : originals.get(page.id)
+      // What was taken from another page to make this one names everything from the top of the site.
+      const from = were.pages.get(original ?? page.id)?.path ?? (places.length > 0 ? to : undefined)
+      if (from === undefined) continue
+      const goal = original === undefined ? undefined : (id: string) => copies[id] ?? leads[id] ?? id
       mend({ kind: 'page', id: page.id, slot }, hash, sources.factsOf(hash).references, from, to, goal)
+    }
   }
   for (const template of after.templates) {
     if (isWritten.has(template.id)) continue

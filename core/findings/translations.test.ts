@@ -178,8 +178,20 @@ test('an original that is changed after it was translated is told, whatever else
   }
   // What nobody has translated yet is told as that, also where its original goes on.
   rewrite(original().id, `${english}<p>Dogs are welcome.</p>`)
-  expect(by('untranslated', site).map(({ place }) => place.id)).toEqual([copyOf().id])
+  expect(by('untranslated', site).map(({ place, what }) => [place.id, what])).toEqual([
+    [
+      copyOf().id,
+      'Its text is still that of “Visit” in English as it was before it was changed; the page is to be in German.',
+    ],
+  ])
   expect(by('changed-original', site)).toEqual([])
+  const anew = mended(site, by('untranslated', site)[0]!)
+  expect(store.textOf(anew.pages.find(({ id }) => id === copyOf().id)!.content)).toBe(
+    `${english}<p>Dogs are welcome.</p>`,
+  )
+  expect(by('untranslated', anew).map(({ what }) => what)).toEqual([
+    'Its text is still that of “Visit” in English, word for word; the page is to be in German.',
+  ])
   rewrite(copyOf().id, german)
   const told = 'in English was changed after this was translated from it.'
   expect(by('changed-original', site).map(({ what, place }) => [place.id, what])).toEqual([[copyOf().id, `“Visit” ${told}`]]) // prettier-ignore

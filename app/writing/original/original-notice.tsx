@@ -16,10 +16,15 @@ export function OriginalNotice({ page }: { page: Page }) {
   const [isShown, setIsShown] = useState(false)
   if (!changed) return null
   const { original, texts, isCopy } = changed
-  const confirm = () => {
+  const settle = () => {
     setIsShown(false)
-    store.change({ kind: 'confirmTranslations', pageIds: [page.id] })
+    store.change(
+      isCopy
+        ? { kind: 'renewCopies', copies: [{ pageId: page.id, ofId: original.id, was: page.content }] }
+        : { kind: 'confirmTranslations', pageIds: [page.id] },
+    )
   }
+  const settling = isCopy ? 'Take what it says now' : 'It says the same now'
   return (
     <>
       <p
@@ -33,8 +38,8 @@ export function OriginalNotice({ page }: { page: Page }) {
         <button type="button" className="link" onClick={() => setIsShown(true)}>
           What changed
         </button>
-        <button type="button" className="link" onClick={confirm}>
-          It says the same now
+        <button type="button" className="link" onClick={settle}>
+          {settling}
         </button>
       </p>
       {isShown && (
@@ -53,7 +58,7 @@ export function OriginalNotice({ page }: { page: Page }) {
               <Button look="go" onClick={() => setIsShown(false)}>
                 Close
               </Button>
-              <Button onClick={confirm}>It says the same now</Button>
+              <Button onClick={settle}>{settling}</Button>
             </div>
           </div>
         </DialogFrame>

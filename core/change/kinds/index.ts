@@ -12,6 +12,7 @@ import { releaseNames } from './names/release-names'
 import { setScheme } from './names/set-scheme'
 import { confirmTranslations } from './page/confirm-translations'
 import { moveSlot } from './page/move-slot'
+import { renewCopies } from './page/renew-copies'
 import { setContent } from './page/set-content'
 import { setPageFlag } from './page/set-page-flag'
 import { setPageText } from './page/set-page-text'
@@ -54,6 +55,7 @@ export const kinds = {
   removePages,
   removeTemplate,
   renameFile,
+  renewCopies,
   replacePlan,
   replaceWords,
   setContent,

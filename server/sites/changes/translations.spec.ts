@@ -56,6 +56,29 @@ test('that puts a site into another language is kept with what is the same, and 
   expect({ ...(await site()), nextSeq: before.nextSeq }).toEqual(before)
 })
 
+test('a copy takes what its original says now without being asked about, and leads where copies lead', async () => {
+  await writePage(ids.siteId, ids.accountId, 'Tides', '<p>Two crossings a day.</p>')
+  const newIds = await translate()
+  const original = await page('Tides')
+  await writePage(ids.siteId, ids.accountId, 'Tides', '<p>See <a href="/contact.html">us</a>, <a href="../visit.html">the pier</a> and <a href="#x">below</a>.</p>') // prettier-ignore
+  const [finding] = await told('untranslated')
+  const [way] = finding!.mends
+  if (!way || !('change' in way)) throw new Error('No way to mend it')
+  const request = readChange(way.change)
+  const before = await site()
+  await changeSite(ids.siteId, ids.accountId, 0, (client) => prepareChange(client, request), false)
+  const copy = (await site()).pages.find(({ id }) => id === newIds[original.id])!
+  expect(await textOf(copy.content)).toBe('<p>See <a href="/deutsch/contact.html">us</a>, <a href="../visit.html">the pier</a> and <a href="#x">below</a>.</p>') // prettier-ignore
+  expect(copy.translatedFrom!.content).toBe((await page('Tides')).content)
+  expect((await told('untranslated'))[0]!.mends).toEqual([])
+  // Written meanwhile, it is not written over.
+  await expect(
+    changeSite(ids.siteId, ids.accountId, 0, (client) => prepareChange(client, request), false),
+  ).rejects.toMatchObject({ code: 'changed-elsewhere' })
+  await step('undo')
+  expect(await site()).toEqual(before)
+})
+
 test('what an original said stays as long as its translation is held against it, and is told until they say the same', async () => {
   await writePage(ids.siteId, ids.accountId, 'Tides', '<p>Two crossings a day.</p>')
   const newIds = await translate()
@@ -67,7 +90,7 @@ test('what an original said stays as long as its translation is held against it,
   expect(await told('changed-original')).toEqual([])
   await writePage(ids.siteId, ids.accountId, 'Tides', '<p>Three crossings a day.</p>')
   const [finding] = await told('changed-original')
-  expect(finding!.place).toEqual({ kind: 'page', id: copyId })
+  expect(finding!.place).toEqual({ kind: 'page', id: copyId, slot: 'content' })
 
   // What history has let go of is there all the same.
   await pool().query(`UPDATE blobs SET put_at = now() - interval '9 days'`)

@@ -3,6 +3,7 @@ import { languagesOf, lastUnder, translationsOf, treeOf, withTranslations } from
 import type { Page, Site } from '#core/site'
 import { gone, noLanguage, refuse } from '../../edited'
 import { type ChangeKind, quoted } from '../../kind'
+import { leadsInto } from '../page/renew-copies'
 import { orderKeys } from '../../places'
 
 /** Gives a page and all below it copies in another language, to be translated; each is the same page as its original. */
@@ -61,16 +62,7 @@ export const translatePages: ChangeKind<TranslatePages> = {
   inMenus: true,
   deepens: true,
   copies: ({ newIds }) => newIds,
-  leads: ({ language }, before) => {
-    const { of } = languagesOf(before)
-    const { inLanguage } = translationsOf(before)
-    return Object.fromEntries(
-      before.pages.flatMap((page) => {
-        const there = of(page) === language ? undefined : inLanguage(page, language)
-        return there ? [[page.id, there.id]] : []
-      }),
-    )
-  },
+  leads: ({ language }, before) => leadsInto(before, language),
   title: ({ pageId, language }, before) =>
     `copies of ${quoted(before, pageId)} to be translated into ${languageName(language)}`,
   question: ({ pageId, language }, before) => {

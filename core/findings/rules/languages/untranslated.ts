@@ -3,6 +3,11 @@ import { originalOf } from '#core/plan'
 import { emptyHash, type Hash, mainSlot, type Page, slotOf, type SlotText, textsOfPage } from '#core/site'
 import { type FindingContext, type Found, inPage, type Rule } from '../../rule'
 
+const saysTheSame = (
+  { factsOf }: Pick<FindingContext, 'factsOf'>,
+  ...[one, other]: [Pick<Page, 'content'>, Pick<Page, 'content'>]
+): boolean => other.content !== emptyHash && factsOf(one.content).said === factsOf(other.content).said
+
 /**
  * The page whose text another holds that is to be its translation, wherever its links lead; undefined where it is translated,
  * and where there is nothing to translate. What the original held when the copy was made counts as its text, too.
@@ -12,12 +17,11 @@ export function copiedFrom(
   page: Page,
 ): Page | undefined {
   if (page.content === emptyHash) return undefined
-  const { said } = factsOf(page.content)
-  if (said === '') return undefined
+  if (factsOf(page.content).said === '') return undefined
   const { translatedFrom: then } = page
   const isSame = (one: Page) =>
-    (one.seq < page.seq && factsOf(one.content).said === said) ||
-    (one.id === then?.ofId && then.content !== emptyHash && factsOf(then.content).said === said)
+    (one.seq < page.seq && saysTheSame({ factsOf }, page, one)) ||
+    (one.id === then?.ofId && saysTheSame({ factsOf }, page, then))
   return translations.of(page).find(isSame)
 }
 
@@ -33,10 +37,23 @@ export const untranslated: Rule = {
       const original = copiedFrom(context, page)
       if (!original) return []
       const [from, to] = [languages.of(original), languages.of(page)].map(languageName)
+      const place = { ...inPage(page), slot: mainSlot }
+      const whose = `that of “${original.label}” in ${from}`
+      if (saysTheSame(context, page, original))
+        return [{ place, what: `Its text is still ${whose}, word for word; the page is to be in ${to}.` }]
       return [
         {
-          place: { ...inPage(page), slot: mainSlot },
-          what: `Its text is still that of “${original.label}” in ${from}, word for word; the page is to be in ${to}.`,
+          place,
+          what: `Its text is still ${whose} as it was before it was changed; the page is to be in ${to}.`,
+          mends: [
+            {
+              words: 'Take what it says now',
+              change: {
+                kind: 'renewCopies',
+                copies: [{ pageId: page.id, ofId: original.id, was: page.content }],
+              },
+            },
+          ],
         },
       ]
     }),
