@@ -1,7 +1,7 @@
 import { isAskedForByName, isProofOfOwner } from '#core/links'
 
 const isText = /\.(txt|text|md|markdown|html?)$/i
-const ofWordProcessor = /\.(docx|docm|dotx|odt|ott|rtf)$/i
+const ofWordProcessor = /\.(docx?|docm|dotx?|odt|ott|rtf)$/i
 /** Larger ones are no proofs. */
 const mostBytes = 2_000
 

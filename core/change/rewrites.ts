@@ -32,6 +32,8 @@ export interface Rewrite {
   /** The text as it is after the change, before its references are mended. */
   readonly hash: Hash
   readonly edits: readonly (TextEdit & { readonly was: string })[]
+  /** Whether it leads a text that was copied from another page to where copies lead. */
+  readonly isOfCopy?: true
 }
 
 /** What parsing yields, by hash; see `readHtml`. */
@@ -159,7 +161,7 @@ export function findRewrites(
       const text = writeReference(reference, href)
       return [{ start: reference.start, end: reference.end, text, was: reference.href }]
     })
-    if (edits.length > 0) rewrites.push({ owner, hash, edits })
+    if (edits.length > 0) rewrites.push({ owner, hash, edits, ...(goal !== stays && { isOfCopy: true }) })
   }
   for (const page of after.pages) {
     const to = become.pages.get(page.id)?.path

@@ -1,6 +1,6 @@
 import { namesOf } from '#core/naming'
 import { realPlaces, treeOf } from '#core/plan'
-import { contentsOfPages, type Site } from '#core/site'
+import type { Site } from '#core/site'
 import { type HiddenSlot, newlyHidden } from './hidden-slots'
 import type { MovedPlaces } from './moved-places'
 import { countBroken, findMoved, type Moved, type Rewrite, type RewriteSources } from './rewrites'
@@ -37,13 +37,11 @@ export function rippleOf(
   const moved = findMoved(before, after).filter(
     ({ kind, id }) => kind === 'file' || (was.has(id) && is.has(id)),
   )
-  // What is rewritten in a text that the page did not hold before is part of its making.
+  // What is rewritten in a copy, or in a page that was not there before, is part of its making.
   const known = treeOf(before).byId
-  const rewrites = allRewrites.filter(({ owner, hash }) => {
-    if (owner.kind !== 'page') return true
-    const page = known.get(owner.id)
-    return page !== undefined && contentsOfPages([page]).includes(hash)
-  })
+  const rewrites = allRewrites.filter(
+    ({ owner, isOfCopy }) => !isOfCopy && (owner.kind !== 'page' || known.has(owner.id)),
+  )
   const published = new Set(before.pages.flatMap((page) => page.addresses))
   const addresses = moved
     .filter((one) => one.kind === 'page' && published.has(one.from))

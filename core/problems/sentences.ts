@@ -134,7 +134,7 @@ export const sentences = {
   'not-a-document': fixed(422, 'This is no document that can be read, or it is damaged.'),
   'document-locked': fixed(
     422,
-    'This document is locked with a password, or of an older form. Save it as .docx or .odt, or as .xlsx or .ods, without a password first.',
+    'This document is locked with a password, or of a form that is too old. Save it as .docx or .odt, or as .xlsx or .ods, without a password first.',
   ),
   'document-too-large': fixed(422, 'What is in this document is more than 300 MB.'),
   'not-an-archive': fixed(422, 'This is no ZIP that can be unpacked, or it is damaged.'),

@@ -1,7 +1,7 @@
 import { Problem } from '#core/problems'
 import { cleanHtml } from '../clean-html'
 import { pageOfHtml, type PageOfFile } from '../page-of-file'
-import { isOpenDocument } from './packed'
+import { isBinary, isOpenDocument } from './packed'
 import { htmlOfRows } from '../tables'
 import { isRichText } from './rich-tokens'
 import { rowsOfSpreadsheet } from './spreadsheet'
@@ -80,6 +80,7 @@ export const htmlOfDocument = async (bytes: Uint8Array): Promise<string> => (awa
 async function readAny(bytes: Uint8Array): Promise<Found> {
   try {
     if (isRichText(bytes)) return (await import('./rich-text')).readRichText(bytes)
+    if (isBinary(bytes)) return (await import('./binary')).readBinary(bytes)
     const rows = rowsOfSpreadsheet(bytes)
     if (rows) return { html: htmlOfRows(rows), pictures: [] }
     return isOpenDocument(bytes)

@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals'
+import CFB from 'cfb'
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import {
   drawing,
@@ -113,7 +114,13 @@ test('OpenDocument: of a picture in several forms the one that can be shown, wit
 test('what is none, is locked, is too large or too deep is refused with a sentence', async () => {
   const refusal = (bytes: Uint8Array) => pageOfDocument('x.docx', bytes).then(() => 'read', ({ code }: { code: string }) => code) // prettier-ignore
   expect(await refusal(strToU8('Just words'))).toBe('not-a-document')
-  expect(await refusal(Uint8Array.of(0xd0, 0xcf, 0x11, 0xe0, 1, 2, 3))).toBe('document-locked')
+  expect(await refusal(Uint8Array.of(0xd0, 0xcf, 0x11, 0xe0, 1, 2, 3))).toBe('not-a-document')
+  // What is locked with a password is packed so ([MS-OFFCRYPTO] §2.3.4.4).
+  const locked = CFB.utils.cfb_new()
+  CFB.utils.cfb_add(locked, '/EncryptedPackage', Uint8Array.of(1, 2, 3))
+  expect(await refusal(Uint8Array.from(CFB.write(locked, { type: 'array' }) as number[]))).toBe(
+    'document-locked',
+  )
   expect(await refusal(pack({ 'readme.txt': 'x' }))).toBe('not-a-document')
   expect(await refusal(openDocument('<text:section>'.repeat(600)))).toBe('not-a-document')
   // It says that it becomes 300 MB and one more, where the archive lists it (APPNOTE 4.3.12).

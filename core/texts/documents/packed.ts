@@ -4,12 +4,15 @@ import { Problem } from '#core/problems'
 /** Bytes that are taken out of a document at most: some hundred photographs. */
 const mostBytes = 300_000_000
 
-/** What an older word processor writes, and what is locked with a password: no ZIP ([MS-CFB] §2.2). */
+/** What documents of the binary form are, and what is locked with a password: no ZIP ([MS-CFB] §2.2). */
 const compound = [0xd0, 0xcf, 0x11, 0xe0]
 /** How a ZIP begins (APPNOTE 4.3.7). */
 const zip = [0x50, 0x4b]
 
 const begins = (bytes: Uint8Array, mark: readonly number[]) => mark.every((one, at) => bytes[at] === one)
+
+/** Whether bytes begin as documents of the binary form do. */
+export const isBinary = (bytes: Uint8Array): boolean => begins(bytes, compound)
 
 /** Parts of a document that is a ZIP, by their paths. */
 export type Parts = ReadonlyMap<string, Uint8Array>
@@ -20,7 +23,7 @@ export type Parts = ReadonlyMap<string, Uint8Array>
  * @throws Problem `document-locked`, `not-a-document`, `document-too-large`
  */
 export function partsOf(bytes: Uint8Array, wants: (path: string) => boolean): Parts {
-  if (begins(bytes, compound)) throw new Problem('document-locked')
+  if (isBinary(bytes)) throw new Problem('document-locked')
   if (!begins(bytes, zip)) throw new Problem('not-a-document')
   let total = 0
   const filter = ({ name, originalSize }: UnzipFileInfo) => {

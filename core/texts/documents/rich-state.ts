@@ -5,7 +5,18 @@ export const signs: Readonly<Record<string, string>> = {
 } // prettier-ignore
 
 /** Destinations that are read; any other that may be passed over is (`\*`), and these besides. */
-export const read = new Set(['shppict', 'fldinst', 'bkmkstart', 'footnote', 'listtext', 'pntext'])
+export const read = new Set([
+  'shppict',
+  'fldinst',
+  'bkmkstart',
+  'footnote',
+  'listtext',
+  'pntext',
+  'picprop',
+  'sp',
+  'sn',
+  'sv',
+])
 export const passed = new Set(['colortbl', 'info', 'header', 'headerl', 'headerr', 'headerf', 'footer', 'footerl', 'footerr', 'footerf', 'nonshppict', 'filetbl', 'xe', 'tc', 'object', 'ftnsep', 'ftnsepc', 'aftnsep']) // prettier-ignore
 
 /** Where what is read goes: text of the document, or what is said of it. */

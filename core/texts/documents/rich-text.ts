@@ -1,6 +1,6 @@
 import { type Found, type FoundPicture, numberOf } from './found'
 import { made, type Node, tidied, written } from './nodes'
-import { decoded, richTokens } from './rich-tokens'
+import { decoded, type RichToken, richTokens } from './rich-tokens'
 import { guessedHeadings, type Paragraph } from './rich-headings'
 import { type Held, type Into, passed, plain, plainParagraph, read, signs, type Style } from './rich-state'
 import { RichTable } from './rich-table'
@@ -42,6 +42,9 @@ class Reader {
   #said = ''
   #link: string | null = null
   #hex = ''
+  /** The property of a picture that is told, and what the picture says. */
+  #property = ''
+  #alt: string | null = null
   #raw: Uint8Array | null = null
   readonly #table = new RichTable()
 
@@ -148,7 +151,7 @@ class Reader {
     if (name === 'fonttbl') return goes('fonts')
     if (name === 'stylesheet') return goes('styles')
     if (name === 'pict') {
-      ;[this.#hex, this.#raw] = ['', null]
+      ;[this.#hex, this.#raw, this.#alt] = ['', null, null]
       return goes('picture', () => this.#picture())
     }
     if (name === 'fldrslt') return goes('text', this.#linkBegins())
@@ -156,6 +159,11 @@ class Reader {
     held.mayPass = false
     if (name === 'fldinst') return goes('instruction', () => (this.#link = addressIn(this.#said)))
     if (name === 'bkmkstart') return goes('place', () => this.#append(made('a', { id: this.#said.trim().replace(/\s+/g, '_') }))) // prettier-ignore
+    if (name === 'sn') return goes('instruction', () => (this.#property = this.#said.trim()))
+    if (name === 'sv')
+      return goes('instruction', () => {
+        if (this.#property === 'wzDescription') this.#alt = this.#said.trim() || null
+      })
     if (name === 'listtext' || name === 'pntext') {
       this.#mark = ''
       return goes('mark')
@@ -315,7 +323,7 @@ class Reader {
     const bytes = this.#raw ?? bytesOf(this.#hex)
     ;[this.#hex, this.#raw] = ['', null]
     if (bytes.length === 0) return
-    this.#append(made('img', { src: String(numberOf(this.pictures, { bytes, alt: null })) }))
+    this.#append(made('img', { src: String(numberOf(this.pictures, { bytes, alt: this.#alt })) }))
   }
 }
 
@@ -335,9 +343,12 @@ function bytesOf(hex: string): Uint8Array {
 }
 
 /** Reads a text in RTF. @throws RangeError for groups too deep in one another */
-export function readRichText(bytes: Uint8Array): Found {
+export const readRichText = (bytes: Uint8Array): Found => readTokens(richTokens(bytes))
+
+/** Reads what a text is made of, be it in RTF or told as if it were. @throws RangeError for groups too deep in one another */
+export function readTokens(tokens: Iterable<RichToken>): Found {
   const reader = new Reader()
-  for (const token of richTokens(bytes))
+  for (const token of tokens)
     switch (token.kind) {
       case 'open':
       case 'close':
