@@ -213,3 +213,14 @@ test('an original that is changed after it was translated is told, whatever else
   expect(by('changed-original', again)).toEqual([])
   expect(again.pages.find(({ id }) => id === copyOf().id)!.translatedFrom!.ofId).toBe(original().id)
 })
+
+test('a copy that was made before its original was written takes what that says', () => {
+  let site = translated(siteFrom('Home\n  Visit', store), 'Home', 'de')
+  expect(by('changed-original', site)).toEqual([])
+  site = write(site, store, 'Visit', english)
+  const [told, ...more] = by('changed-original', site)
+  expect([told!.what, more]).toEqual(['“Visit” in English has a text now, and this copy of it none.', []])
+  site = mended(site, told!)
+  expect(by('changed-original', site)).toEqual([])
+  expect(by('untranslated', site).map(({ place }) => place.id)).toEqual([told!.place.id])
+})

@@ -97,6 +97,24 @@ export const textsOfPage = (page: Pick<Page, 'content' | 'slots'>): SlotText[] =
   ...Object.entries(page.slots).map(([slot, hash]) => ({ slot, hash })),
 ]
 
+/** A slot that holds another text in one of two pages, or in one at another time. */
+export interface TextDifference {
+  readonly slot: string
+  readonly was: Hash
+  readonly now: Hash
+}
+
+/** Where the texts of two pages differ, or of one at two times, slot by slot; the slot `content` first. */
+export function differingTexts(
+  then: Pick<Page, 'content' | 'slots'>,
+  now: Pick<Page, 'content' | 'slots'>,
+): TextDifference[] {
+  const slots = new Set([...textsOfPage(then), ...textsOfPage(now)].map(({ slot }) => slot))
+  return [...slots]
+    .map((slot) => ({ slot, was: slotOf(then, slot), now: slotOf(now, slot) }))
+    .filter(({ was, now }) => was !== now)
+}
+
 /** Hashes of every text of some pages. */
 export const contentsOfPages = (pages: readonly Pick<Page, 'content' | 'slots'>[]): Hash[] =>
   pages.flatMap((page) => [page.content, ...Object.values(page.slots)])

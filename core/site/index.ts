@@ -6,6 +6,7 @@ export {
   type Checking,
   defaultChecking,
   defaultOutput,
+  differingTexts,
   mostAsides,
   emptyHash,
   longestText,
@@ -14,7 +15,18 @@ export {
   textsOfPage,
   withSlot,
 } from './document'
-export type { Hash, Output, Page, Site, SiteFile, SiteSettings, SlotText, Template, TextOf } from './document'
+export type {
+  Hash,
+  Output,
+  Page,
+  Site,
+  SiteFile,
+  SiteSettings,
+  SlotText,
+  Template,
+  TextDifference,
+  TextOf,
+} from './document'
 export { type Arrangement, defaultScheme, type FileKind, type Scheme } from './scheme'
 export { checkSite, mostBases, type SiteFault } from './check'
 export {

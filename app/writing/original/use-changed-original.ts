@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { originalOf } from '#core/plan'
-import { emptyHash, type Hash, type Page, slotOf, textsOfPage } from '#core/site'
+import { differingTexts, emptyHash, type Hash, type Page, type TextDifference } from '#core/site'
 import { useSite } from '../../document/site-context'
 import { fetchText } from '../../document/use-text'
 import { askOnce } from '../../workers/ask-once'
@@ -20,22 +20,6 @@ export interface ChangedOriginal {
   readonly isCopy: boolean
 }
 
-interface Pair {
-  readonly slot: string
-  readonly was: Hash
-  readonly now: Hash
-}
-
-/** Texts that differ between the original of then and that of now, by their hashes; the page's own one is the first of them. */
-function pairsOf(page: Page, original: Page | undefined): Pair[] {
-  const { translatedFrom: then } = page
-  if (!then || original?.id !== then.ofId) return []
-  const slots = new Set([...textsOfPage(then), ...textsOfPage(original)].map(({ slot }) => slot))
-  return [...slots]
-    .map((slot) => ({ slot, was: slotOf(then, slot), now: slotOf(original, slot) }))
-    .filter(({ was, now }) => was !== now)
-}
-
 const textOf = (siteId: string, hash: Hash, signal: AbortSignal) =>
   hash === emptyHash ? Promise.resolve('') : fetchText(siteId, hash, signal)
 
@@ -43,12 +27,16 @@ const textOf = (siteId: string, hash: Hash, signal: AbortSignal) =>
 export function useChangedOriginal(page: Page): ChangedOriginal | null {
   const { site } = useSite()
   const original = page.translatedFrom ? originalOf(site, page) : undefined
-  const pairs = pairsOf(page, original)
-  const asked = JSON.stringify([page.content, page.translatedFrom?.content, pairs])
-  const [found, setFound] = useState<{ asked: string; texts: ChangedText[]; isCopy: boolean } | null>(null)
+  const { translatedFrom: then } = page
+  const differing = then && original?.id === then.ofId ? differingTexts(then, original) : []
+  const about = JSON.stringify([then?.content, differing])
+  const own = page.content
+  const [found, setFound] = useState<{ about: string; texts: ChangedText[]; isCopy: boolean } | null>(null)
+  // Whoever has begun to translate types on: that is not asked again with each letter, and what was told stays.
+  const isKnown = found?.about === about && !found.isCopy
   useEffect(() => {
-    const [own, then, all] = JSON.parse(asked) as [Hash, Hash, Pair[]]
-    if (all.length === 0) return
+    const [then, all] = JSON.parse(about) as [Hash, TextDifference[]]
+    if (isKnown || all.length === 0) return
     const abort = new AbortController()
     const compare = async () => {
       const hashes = [own, then, ...all.flatMap(({ was, now }) => [was, now])]
@@ -58,12 +46,12 @@ export function useChangedOriginal(page: Page): ChangedOriginal | null {
         const at = 2 + index * 2
         return said[at] === said[at + 1] ? [] : [{ slot, was: texts[at]!, now: texts[at + 1]! }]
       })
-      setFound({ asked, texts: changed, isCopy: said[0] === said[1] })
+      setFound({ about, texts: changed, isCopy: said[0] === said[1] })
     }
     // Without an answer nothing is told here; Checks does.
     compare().catch(() => {})
     return () => abort.abort()
-  }, [asked, site.id])
-  if (!original || found?.asked !== asked || found.texts.length === 0) return null
+  }, [about, own, isKnown, site.id])
+  if (!original || found?.about !== about || found.texts.length === 0) return null
   return { original, texts: found.texts, isCopy: found.isCopy }
 }

@@ -1,6 +1,6 @@
 import { languageName } from '#core/language'
 import { originalOf } from '#core/plan'
-import { emptyHash, type Hash, mainSlot, type Page, slotOf, type SlotText, textsOfPage } from '#core/site'
+import { differingTexts, emptyHash, type Hash, mainSlot, type Page } from '#core/site'
 import { type FindingContext, type Found, inPage, type Rule } from '../../rule'
 
 const saysTheSame = (
@@ -25,6 +25,15 @@ export function copiedFrom(
   return translations.of(page).find(isSame)
 }
 
+/** Has a page that is still to be translated take what its original says now. */
+const renewal = (page: Page, original: Page) => ({
+  words: 'Take what it says now',
+  change: {
+    kind: 'renewCopies' as const,
+    copies: [{ pageId: page.id, ofId: original.id, was: page.content }],
+  },
+})
+
 /** Pages that hold, word for word, the text of the page that they are a translation of. */
 export const untranslated: Rule = {
   id: 'untranslated',
@@ -45,29 +54,10 @@ export const untranslated: Rule = {
         {
           place,
           what: `Its text is still ${whose} as it was before it was changed; the page is to be in ${to}.`,
-          mends: [
-            {
-              words: 'Take what it says now',
-              change: {
-                kind: 'renewCopies',
-                copies: [{ pageId: page.id, ofId: original.id, was: page.content }],
-              },
-            },
-          ],
+          mends: [renewal(page, original)],
         },
       ]
     }),
-}
-
-/** Texts that say something else in one of two pages, or in one of them only. */
-function saidOtherwise(
-  factsOf: FindingContext['factsOf'],
-  then: Pick<Page, 'content' | 'slots'>,
-  now: Pick<Page, 'content' | 'slots'>,
-): string[] {
-  const saidBy = (hash: Hash) => (hash === emptyHash ? '' : factsOf(hash).said)
-  const slots = new Set([...textsOfPage(then), ...textsOfPage(now)].map(({ slot }: SlotText) => slot))
-  return [...slots].filter((slot) => saidBy(slotOf(then, slot)) !== saidBy(slotOf(now, slot)))
 }
 
 /** Translations whose original says something else now than it did when they were said to be the same. */
@@ -81,14 +71,31 @@ export const changedOriginal: Rule = {
     pages.flatMap((page): Found[] => {
       const original = page.translatedFrom && originalOf(site, page)
       if (!original || original.id !== page.translatedFrom?.ofId || copiedFrom(context, page)) return []
-      const slots = saidOtherwise(context.factsOf, page.translatedFrom, original)
+      const saidBy = (hash: Hash) => (hash === emptyHash ? '' : context.factsOf(hash).said)
+      const slots = differingTexts(page.translatedFrom, original)
+        .filter(({ was, now }) => saidBy(was) !== saidBy(now))
+        .map(({ slot }) => slot)
       if (slots.length === 0) return []
-      const name = languageName(languages.of(original))
+      const name = `“${original.label}” in ${languageName(languages.of(original))}`
+      const place = { ...inPage(page), slot: slots.includes(mainSlot) ? mainSlot : slots[0] }
+      // One that was made before its original was written.
+      if (
+        saidBy(page.content) === '' &&
+        saidBy(page.translatedFrom.content) === '' &&
+        slots.includes(mainSlot)
+      )
+        return [
+          {
+            place,
+            what: `${name} has a text now, and this copy of it none.`,
+            mends: [renewal(page, original)],
+          },
+        ]
       const where = slots.includes(mainSlot) ? '' : ` in ${slots.map((slot) => `“${slot}”`).join(' and ')}`
       return [
         {
-          place: { ...inPage(page), slot: slots.includes(mainSlot) ? mainSlot : slots[0] },
-          what: `“${original.label}” in ${name} was changed${where} after this was translated from it.`,
+          place,
+          what: `${name} was changed${where} after this was translated from it.`,
           mends: [
             {
               words: 'It says the same now',
