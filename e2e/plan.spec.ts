@@ -1,3 +1,4 @@
+import CFB from 'cfb'
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
 import { p, wordDocument, workbook } from '../core/testing/documents'
@@ -157,10 +158,12 @@ test('a plan is read from a spreadsheet and from a document, chosen or dropped',
     await expect(becomes).toContainText(path)
   await expect(page.getByText('What stands above the names of the columns was left out.')).toBeVisible()
   // What cannot be read is said, and what was read stays.
+  const older = CFB.utils.cfb_new()
+  CFB.utils.cfb_add(older, '/Workbook', Uint8Array.of(9, 8))
   await page.getByLabel('Read a file: the file').setInputFiles({
     name: 'plan.xls',
     mimeType: 'application/vnd.ms-excel',
-    buffer: Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]),
+    buffer: Buffer.from(CFB.write(older, { type: 'array' }) as number[]),
   })
   await expect(page.getByRole('alert')).toContainText('plan.xls: This document is locked')
   await expect(becomes).toContainText('the-works/lime.html')
