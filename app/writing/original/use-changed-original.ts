@@ -31,7 +31,12 @@ export function useChangedOriginal(page: Page): ChangedOriginal | null {
   const differing = then && original?.id === then.ofId ? differingTexts(then, original) : []
   const about = JSON.stringify([then?.content, differing])
   const own = page.content
-  const [found, setFound] = useState<{ about: string; texts: ChangedText[]; isCopy: boolean } | null>(null)
+  const [found, setFound] = useState<{
+    about: string
+    own: Hash
+    texts: ChangedText[]
+    isCopy: boolean
+  } | null>(null)
   // Whoever has begun to translate types on: that is not asked again with each letter, and what was told stays.
   const isKnown = found?.about === about && !found.isCopy
   useEffect(() => {
@@ -46,12 +51,13 @@ export function useChangedOriginal(page: Page): ChangedOriginal | null {
         const at = 2 + index * 2
         return said[at] === said[at + 1] ? [] : [{ slot, was: texts[at]!, now: texts[at + 1]! }]
       })
-      setFound({ about, texts: changed, isCopy: said[0] === said[1] })
+      setFound({ about, own, texts: changed, isCopy: said[0] === said[1] })
     }
     // Without an answer nothing is told here; Checks does.
     compare().catch(() => {})
     return () => abort.abort()
   }, [about, own, isKnown, site.id])
   if (!original || found?.about !== about || found.texts.length === 0) return null
-  return { original, texts: found.texts, isCopy: found.isCopy }
+  // What was only just written is no copy until it is known to be one: a copy may be written over.
+  return { original, texts: found.texts, isCopy: found.isCopy && found.own === own }
 }

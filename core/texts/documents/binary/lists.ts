@@ -1,6 +1,6 @@
 import { type BinaryParts, partAt } from './parts'
 
-/** What a level of a list counts by, and from where; a bullet where it does not count. */
+/** What a level of a list counts by, and from where. */
 interface Level {
   readonly start: number
   readonly form: number
@@ -38,13 +38,14 @@ export class BinaryLists {
     this.#named = Array.from({ length: names }, (_, nth) => table.long(named.at + 4 + 16 * nth))
   }
 
-  /** The mark of the next entry of a list, as it is named from 1; null where that is none. */
+  /** The mark of the next entry of a list, as it is named from 1; null where that is none, or has no marks. */
   next(name: number, level: number): string | null {
     const list = this.#named[name - 1]
     const levels = list === undefined ? undefined : this.#levels.get(list)
     if (list === undefined || !levels) return null
     const { start, form } = levels[level] ?? levels[levels.length - 1]!
-    if (form === bullet || form === nothing) return '•'
+    if (form === nothing) return null
+    if (form === bullet) return '•'
     const counts = this.#counts.get(list) ?? []
     this.#counts.set(list, counts)
     const number = counts[level] === undefined ? start : counts[level] + 1
