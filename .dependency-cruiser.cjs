@@ -17,6 +17,7 @@ const inOrder = {
     'links',
     'template',
     'find',
+    'spelling',
     'kit',
     'build',
     'change',

@@ -13,7 +13,8 @@ import { expression } from '#core/template'
 /** Names of `meta` whose content is shown in lists of results. */
 const shownMeta = /^(?:description|author|og:(?:title|description|site_name)|twitter:(?:title|description))$/i
 
-function saidIn(element: HtmlElement): readonly string[] {
+/** Names of the attributes of an element whose values visitors read or hear. */
+export function attributesThatSay(element: HtmlElement): readonly string[] {
   const has = (name: string) => element.attrs.find((one) => one.name === name)?.value ?? ''
   return element.attrs
     .map(({ name }) => name)
@@ -52,7 +53,7 @@ export function readableRanges(html: string): Readable[] {
           as: /^(?:title|textarea)$/.test(holder) ? 'text' : 'html',
         })
     } else if (isElement(node))
-      for (const name of saidIn(node)) {
+      for (const name of attributesThatSay(node)) {
         const place = attributePlace(node, name)
         const value = place && attributeValueRange(html, place)
         if (!value) continue

@@ -3,6 +3,7 @@ import { contextOf, compileTemplate, renderPage, weightRefusal } from '#core/tem
 import { applyEdits, findCssReferences, indentEdits, readHtml, trimmedRange } from '#core/markup'
 import { guessPlanForm, matchPlan, type PlanForm, readOutline, readPlan, writeOutline } from '#core/plan'
 import { checkSite, type Site } from '#core/site'
+import { Speller } from '#core/spelling'
 import { cleanHtml } from '#core/texts'
 import { readXml } from '../texts/documents/xml'
 import { pageCalled, siteFrom, TextStore } from './index'
@@ -29,6 +30,8 @@ function bestOf(work: () => unknown): number {
 
 const indent = (html: string) =>
   indentEdits(html, trimmedRange(html), readHtml(html).fixed, (lead) => `  ${lead}`)
+const speller = new Speller(() => ({ has: (word) => word.length < 8, near: () => [] }))
+const spelled = (text: string) => speller.look(text, 'html', 'de')
 const refused = (form: PlanForm, text: string) => readPlan(form, text)
 const many = (line: (nth: number) => string) =>
   Array.from({ length: 20_000 }, (_, nth) => line(nth)).join('\n')
@@ -42,6 +45,10 @@ const cases: [string, (input: string) => unknown, string, string][] = [
   ['notes before a head', (text) => readHtml(text, true), `<!doctype html><html>${'<!----> '.repeat(size / 8)}<head></head><body></body></html>`, `<!doctype html><html><head></head><body>${'<!----> '.repeat(size / 8)}</body></html>`],
   ['notes before no document', (text) => readHtml(text, true), '<!-- x -->'.repeat(size / 10), '<p>x <b>y</b>'.repeat(size / 13)],
   ['elements in elements', (text) => readHtml(text, false), '<div>'.repeat(15_000), '<b>a</b>'.repeat(15_000)],
+  ['spelling of signs that may be within words', spelled, `a${"'-".repeat(size / 2)}`, prose(size)],
+  ['spelling of words that nobody knows', spelled, Array.from({ length: size / 50 }, (_, nth) => `${nth.toString(2)}${'qx'.repeat(20)}`.replace(/0/g, 'k').replace(/1/g, 'j')).join(' '), prose(size)],
+  ['spelling of elements in elements', spelled, '<b>a'.repeat(size / 20), '<b>a</b>'.repeat(size / 20)],
+  ['spelling of attributes', spelled, `<p ${Array.from({ length: size / 20 }, (_, nth) => `a${nth}=x`).join(' ')} title=x>`, '<p title=x>'.repeat(size / 20)],
   ['indenting lines inside attributes', indent, `<p title="${lines('a', size)}">`, lines('<p>a', size)],
   ['indenting pre in pre', indent, '<pre>\n'.repeat(20_000), lines('<b>a</b>', 120_000)],
   ['taking spaces off', (text) => trimmedRange(text), `a${' '.repeat(size)}b`, prose(size)],

@@ -1,0 +1,7 @@
+/** What a site says, held against dictionaries. */
+export { type Dictionary, dictionaryOf } from './dictionary'
+export { longestWord } from './known'
+export { dictionariesFor, type DictionaryName, dictionaryNames } from './languages'
+export { mostOwnWords, ownWords } from './own-words'
+export { Speller, type TextSpelling, type UnknownWord } from './unknown-words'
+export { wordsIn } from './words-in'
