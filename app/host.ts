@@ -4,7 +4,7 @@ import sirv from 'sirv'
 import { config, log, migrate, pool, stopListening } from '#server/platform'
 import { endBringers } from '#server/bringing'
 import { endReaders } from '#server/contents'
-import { endLookers } from '#server/sites'
+import { endLookers, endSpellers } from '#server/sites'
 import { endChangers } from '#server/sites'
 import { startBackground, stopBackground } from '../server/background'
 import { countAnswer, serveFigures } from './edge/figures'
@@ -124,6 +124,7 @@ export async function shutDown(server: Server | null): Promise<void> {
   await endReaders()
   await endBringers()
   await endLookers()
+  await endSpellers()
   await endChangers()
   await pool().end()
 }

@@ -46,7 +46,14 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     `/deliveries/${deliveryId}`,
   ]
   const views = ['', '/plan', '/names', '/template', '/pages', '/checks', '/upload', '/look']
-  const checks = ['/checks/links', '/checks/weight', '/checks/finished', '/checks/outside', '/checks/words']
+  const checks = [
+    '/checks/links',
+    '/checks/weight',
+    '/checks/finished',
+    '/checks/outside',
+    '/checks/words',
+    '/checks/spelling',
+  ]
   const parts = [
     '/changes?seen=0',
     '/site.zip',
@@ -57,6 +64,7 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     `/results/${pageId}?slot=content`,
     '/places?q=visit',
     '/words?words=visit',
+    '/spelling/word?word=visit&language=en',
     '/preview-address',
     '/files',
     `/files/${fileId}`,
@@ -71,6 +79,8 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
   for (const part of [
     'outside',
     'words',
+    'spelling',
+    'spelling/word',
     'finished-pages',
     'take-there',
     'find-way',

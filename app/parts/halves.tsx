@@ -1,19 +1,6 @@
-import { type ReactNode, useSyncExternalStore } from 'react'
+import type { ReactNode } from 'react'
 import { Group, Panel, Separator } from 'react-resizable-panels'
-
-/** A window as wide as a phone, or one that is enlarged as far (WCAG 2.2, 1.4.10): what stands side by side stands one above the other. */
-const narrow = '(width < 40rem)'
-
-const useIsNarrow = (): boolean =>
-  useSyncExternalStore(
-    (onChange) => {
-      const query = matchMedia(narrow)
-      query.addEventListener('change', onChange)
-      return () => query.removeEventListener('change', onChange)
-    },
-    () => matchMedia(narrow).matches,
-    () => false,
-  )
+import { useIsNarrow } from './use-is-narrow'
 
 interface Props {
   /** What the first is called where its size is changed. */

@@ -21,6 +21,7 @@ const parts = [
   { to: 'weight', title: 'What pages weigh' },
   { to: 'finished', title: 'Finished pages' },
   { to: 'outside', title: 'Addresses outside' },
+  { to: 'spelling', title: 'Spelling' },
   { to: 'words', title: 'Words' },
 ] as const
 

@@ -221,6 +221,7 @@ export function understand(
       ...(namesFolders(pages, old) && { links: 'folders' as const }),
     },
     checking: defaultChecking,
+    ownWords: [],
     scheme: scheme ?? defaultScheme,
     nextSeq: files.length + 1,
     pages: planned.map((page) => {

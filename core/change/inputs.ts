@@ -3,6 +3,8 @@ import { mostLevels } from '#core/plan'
 import type { ChangeInput, KeepText } from './input'
 import type { ChangeKind } from './kind'
 import type { Change, ChangeRequest, KindName, Kinds } from './kinds'
+import { dropWords } from './kinds/checks/drop-words.input'
+import { keepWords } from './kinds/checks/keep-words.input'
 import { putAside } from './kinds/checks/put-aside.input'
 import { setMostWeight } from './kinds/checks/set-most-weight.input'
 import { takeUp } from './kinds/checks/take-up.input'
@@ -50,7 +52,9 @@ const inputs: { readonly [K in KindName]: InputOf<Kinds[K]> | null } = {
   chooseTemplate,
   confirmTranslations,
   dropAddresses,
+  dropWords,
   duplicatePages,
+  keepWords,
   movePages,
   moveSlot,
   moveText,

@@ -40,6 +40,7 @@ export function startOfKit(kit: Kit, { newId, ...start }: KitStart): Site {
     templateId: idOf(kit.template),
     output: kit.output,
     checking: defaultChecking,
+    ownWords: [],
     scheme: kit.scheme,
     nextSeq: kit.files.length + 2,
     pages: [

@@ -13,6 +13,7 @@ export interface SiteFault {
     | 'based-on-itself'
     | 'no-content'
     | 'repeated-seq'
+    | 'repeated-word'
   readonly id: string
 }
 
@@ -35,7 +36,7 @@ export const mostBases = 8
  * Everything that is not whole in a site; an empty list is what every change has to leave behind. Ids
  * are unique, over pages, files and templates each; every parent exists and none stands above itself;
  * the home page is there and at the top level; keys are keys; contents have names; templates that pages and
- * templates name are there, and none is based on itself. Linear in the site.
+ * templates name are there, and none is based on itself; words that it keeps are some, each once. Linear in the site.
  */
 export function checkSite(site: Site): SiteFault[] {
   const faults: SiteFault[] = []
@@ -90,5 +91,7 @@ export function checkSite(site: Site): SiteFault[] {
       way.add(at)
     }
   }
+  const words = new Set(site.ownWords)
+  if (words.size < site.ownWords.length || words.has('')) add('repeated-word', site.id)
   return faults
 }

@@ -32,6 +32,7 @@ const settingNames = [
   'templateId',
   'output',
   'checking',
+  'ownWords',
   'scheme',
   'nextSeq',
 ] as const
@@ -123,8 +124,8 @@ export interface DiffConflict {
   readonly field: string | null
 }
 
-/** Fields that are sets of what became known: they follow the world, not the author. */
-const knownSets: ReadonlySet<string> = new Set<keyof Page>(['addresses'])
+/** Fields that are sets: what one step put in or took out says nothing of the rest, and no other step. */
+const knownSets: ReadonlySet<string> = new Set<keyof Page | keyof SiteSettings>(['addresses', 'ownWords'])
 
 const listIn = (fields: object, name: string) =>
   ((fields as Record<string, unknown>)[name] ?? []) as readonly string[]
@@ -183,13 +184,13 @@ function patchRows<T extends { id: string }>(
  * what the difference was made from. Nothing is ever overwritten silently.
  */
 export function applyDiff(site: Site, diff: SiteDiff): { site: Site } | { conflict: DiffConflict } {
-  let settings: Partial<SiteSettings> = {}
+  let settings: SiteSettings = site
   if (diff.settings) {
     const misfit = fieldsFit<SiteSettings>(site, diff.settings.before!)
     if (misfit) return { conflict: { table: 'settings', id: null, field: misfit } }
-    settings = { ...diff.settings.after }
-    if (settings.nextSeq !== undefined)
-      settings = { ...settings, nextSeq: Math.max(site.nextSeq, settings.nextSeq) }
+    const { before, after } = diff.settings as { before: Partial<SiteSettings>; after: Partial<SiteSettings> }
+    settings = withFields(settings, before, after)
+    settings = { ...settings, nextSeq: Math.max(site.nextSeq, settings.nextSeq) }
   }
   const pages = patchRows('pages', site.pages, diff.pages)
   if (!('rows' in pages)) return { conflict: { table: 'pages', ...pages } }

@@ -179,6 +179,9 @@ export interface Checking {
 /** Findings that one site may have put aside. */
 export const mostAsides = 5_000
 
+/** Words that one site may keep as right. */
+export const mostOwnWords = 5_000
+
 export const defaultChecking: Checking = { asides: {}, mostPageBytes: 1_000_000 }
 
 /** What is said once for the whole site. */
@@ -200,6 +203,8 @@ export interface SiteSettings {
   readonly templateId: string
   readonly output: Output
   readonly checking: Checking
+  /** Words that are right in it whatever dictionaries say, each once, as they are written. */
+  readonly ownWords: readonly string[]
   readonly scheme: Scheme
   /** The number the next page or file gets as its `seq`. */
   readonly nextSeq: number

@@ -8,6 +8,7 @@ export {
   defaultOutput,
   differingTexts,
   mostAsides,
+  mostOwnWords,
   emptyHash,
   longestText,
   mainSlot,

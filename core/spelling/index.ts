@@ -2,6 +2,6 @@
 export { type Dictionary, dictionaryOf } from './dictionary'
 export { longestWord } from './known'
 export { dictionariesFor, type DictionaryName, dictionaryNames } from './languages'
-export { mostOwnWords, ownWords } from './own-words'
+export { ownWords } from './own-words'
 export { Speller, type TextSpelling, type UnknownWord } from './unknown-words'
 export { wordsIn } from './words-in'

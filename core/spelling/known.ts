@@ -93,19 +93,30 @@ export class KnownWords {
 
   /** What a word that is not known may be meant for, the nearest first, with its capitals. */
   near(word: string): string[] {
+    // What is further off is seldom meant, and names are mostly no slip of anything.
+    const most = word.length >= leastForTwo ? 2 : 1
     const found = this.#names.flatMap((name) => this.#of(name).near(word))
     // Of a word in capitals all are far.
     const small = word.toLowerCase()
     if (small !== word) found.push(...this.#names.flatMap((name) => this.#of(name).near(small)))
-    const nearest = found.sort((a, b) => a.cost - b.cost).map((one) => likeFound(one.word, word))
+    const nearest = found
+      .filter(({ cost }) => cost < (most + 0.5) * costOfOne)
+      .sort((a, b) => a.cost - b.cost)
+      .map((one) => likeFound(one.word, word))
     // Dictionaries have the beginnings of joined words, too, and join words with the capitals that they have.
-    return [...new Set(nearest)]
-      .filter((one) => one !== word && isWhole.test(one) && this.has(one))
-      .slice(0, mostOffered)
+    const offered = new Map<string, string>()
+    for (const one of nearest)
+      if (one !== word && isWhole.test(one) && this.has(one) && !offered.has(one.toLowerCase()))
+        offered.set(one.toLowerCase(), one)
+    return [...offered.values()].slice(0, mostOffered)
   }
 }
 
 const isWhole = /^(?:[^\p{Ll}]+|\P{Lu}+|\p{Lu}\P{Lu}+)(?<!-)$/u
+/** What one letter that is another, missing or too many costs. */
+const costOfOne = 100
+/** Letters of a word in which two may be wrong. */
+const leastForTwo = 9
 const mostKept = 50_000
 const mostJoined = 3
 const mostOffered = 4

@@ -1,6 +1,3 @@
-/** Words that a site keeps as right, at the most. */
-export const mostOwnWords = 5_000
-
 /**
  * Tells words that are right in one site whatever dictionaries say: as they are kept, in capitals, and one that is kept in small
  * letters with a capital where a sentence begins; each with `'s`, too.

@@ -174,6 +174,7 @@ describe('what is not whole is told', () => {
     ['an order that is none', put(contact!.id, { order: 'a00' }), 'order-key'],
     ['an age that another has', put(contact!.id, { seq: visit!.seq }), 'repeated-seq'],
     ['a page without a content', put(contact!.id, { content: '' }), 'no-content'],
+    ['a word that is kept twice', { ...site, ownWords: ['skerry', 'skerry'] }, 'repeated-word'],
     ['no template', { ...site, templates: [] }, 'no-template'],
   ])('%s', (_, broken, rule) => {
     expect(checkSite(site)).toEqual([])

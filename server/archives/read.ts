@@ -10,11 +10,13 @@ import {
   type Hash,
   mainSlot,
   mostAsides,
+  mostOwnWords,
   type Page,
   type Site,
   type SiteFile,
   type Template,
 } from '#core/site'
+import { longestWord } from '#core/spelling'
 import { Problem } from '#core/problems'
 import { parseJson } from '#server/platform'
 import { type ArchivedPage, format, type Manifest, manifestName, version } from './layout'
@@ -110,6 +112,8 @@ const manifestInput = Joi.object<Manifest>({
       .required(),
     mostPageBytes: Joi.number().integer().min(1).max(1e12).required(),
   }).required(),
+  // Archives of before say nothing of it.
+  ownWords: Joi.array().items(Joi.string().min(1).max(longestWord)).unique().max(mostOwnWords).default([]),
   scheme: schemeInput.required(),
   nextSeq: seq,
   templates: Joi.array()

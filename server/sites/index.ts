@@ -30,6 +30,15 @@ export { findInSite, type FoundInSite, mostFoundTold } from './words/find'
 export { listMade, type MadeFile, streamMade } from './made-files'
 export { longestSaid } from './words/owners'
 export { replaceInSite, type Replacing } from './words/replace'
+export {
+  endSpellers,
+  mendWord,
+  type MendingWord,
+  nearWords,
+  type SiteSpelling,
+  type SiteWord,
+  spellingOf,
+} from './spelling'
 export { endLookers, lookAtPages, type LookedSite, looksOf } from './built/built'
 export { deleteOldLooks } from './rows/looked-rows'
 export { followOutside, type OutsideSummary, outsideOf } from './outside/outside'

@@ -1,9 +1,9 @@
 import { Link } from 'react-router'
-import { isSaid, type WordsOwner } from '#core/change'
+import { isSaid } from '#core/change'
 import type { FoundInSite } from '#server/sites'
-import { useSelection, useSite } from '../../document/site-context'
+import { useSelection } from '../../document/site-context'
 import { number } from '../../parts/format'
-import { placeSearch } from '../place-search'
+import { usePlaces } from './place-of'
 
 /** Whose text it is, the first place and how many more there are, and the way there; with a box where it can be chosen. */
 export function FoundRow({
@@ -16,20 +16,9 @@ export function FoundRow({
   isChosen: boolean | null
   onChoose: (isChosen: boolean) => void
 }) {
-  const { site, tree, names } = useSite()
   const { select } = useSelection()
-  const name =
-    owner.kind === 'site'
-      ? 'All pages'
-      : owner.kind === 'page'
-        ? tree.byId.get(owner.id)?.label
-        : owner.kind === 'template'
-          ? site.templates.find((one) => one.id === owner.id)?.name
-          : names.files.get(owner.id)
+  const { name, what, to } = usePlaces()(owner, line.line)
   const isLine = isSaid(owner)
-  const what = whatOf(owner)
-  const view = owner.kind === 'page' ? (isLine ? 'plan' : 'pages') : 'template'
-  const search = owner.kind === 'site' ? '' : placeSearch({ ...owner, line: isLine ? undefined : line.line })
   const more = times > 1 ? `${number(times - 1)} more` : ''
   return (
     <div className="grid grid-cols-[1.25rem_minmax(0,1fr)_auto] desk:grid-cols-[1.25rem_minmax(0,11rem)_minmax(0,1fr)_auto] items-baseline gap-x-4 border-b border-rule py-1.5 leading-snug">
@@ -61,11 +50,7 @@ export function FoundRow({
           </span>
         </span>
       </span>
-      <Link
-        className="link text-sm"
-        to={{ pathname: `/sites/${site.id}/${view}`, search }}
-        onClick={() => owner.kind === 'page' && select(owner.id)}
-      >
+      <Link className="link text-sm" to={to} onClick={() => owner.kind === 'page' && select(owner.id)}>
         Go there
         <span className="sr-only">
           : {name}, {what}
@@ -73,17 +58,4 @@ export function FoundRow({
       </Link>
     </div>
   )
-}
-
-const settings = {
-  name: 'name of the site',
-  titlePattern: 'pattern of titles',
-  homeTitlePattern: 'title of the home page',
-} as const
-
-function whatOf(owner: WordsOwner): string {
-  if (owner.kind === 'site') return settings[owner.field]
-  if (isSaid(owner)) return owner.field
-  if (owner.slot !== undefined) return `slot ${owner.slot}`
-  return owner.kind === 'page' ? 'text' : owner.kind
 }

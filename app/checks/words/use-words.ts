@@ -2,8 +2,8 @@ import { useEffect, useRef, useState } from 'react'
 import type { WordsOwner } from '#core/change'
 import type { Wanted } from '#core/find'
 import type { FoundInSite, Replacing, RippleView } from '#server/sites'
-import { away } from '../../parts/away'
-import { asJson, isJson } from '../../document/post'
+import { asJson } from '../../document/post'
+import { ask, type Told } from './ask'
 import { useSite } from '../../document/site-context'
 
 /** What was found of some words. */
@@ -21,12 +21,6 @@ export type Instead = Pick<Replacing, 'wanted' | 'by'> & { readonly chosen: read
 export interface AskedInstead {
   readonly instead: Instead
   readonly ripple: RippleView
-}
-
-interface Told {
-  readonly code: string
-  readonly message: string
-  readonly detail?: { readonly ripple?: RippleView } | null
 }
 
 /** Looks for words in the site, again whenever it has changed, and puts others in their place. */
@@ -96,20 +90,5 @@ export function useWords() {
     },
     /** Leaves all as it is. */
     leave: () => setAsks(null),
-  }
-}
-
-/** Asks the server; rejects where it was called off. */
-async function ask<T extends object>(
-  address: string,
-  how: RequestInit,
-): Promise<T | { readonly problem: Told }> {
-  const silent = { problem: { code: 'away', message: away } }
-  try {
-    const response = await fetch(address, how)
-    return isJson(response) ? ((await response.json()) as T | { readonly problem: Told }) : silent
-  } catch (error) {
-    if (how.signal?.aborted) throw error
-    return silent
   }
 }

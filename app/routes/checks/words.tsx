@@ -1,4 +1,5 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
+import { useSearchParams } from 'react-router'
 import { isSaid, ownerKey, type WordsOwner } from '#core/change'
 import { mostWords } from '#core/find'
 import { FoundRow } from '../../checks/words/found-row'
@@ -17,9 +18,12 @@ const mostBy = 2_000
 export default function WordsView() {
   const { store } = useSite()
   const { found, problem, asks, work, look, cancel, replace, leave } = useWords()
-  const [words, setWords] = useState('')
-  const [isExact, setExact] = useState(false)
-  const [isWhole, setWhole] = useState(false)
+  // Another view leads here with a word that is meant as it is.
+  const [search] = useSearchParams()
+  const led = (search.get('words') ?? '').slice(0, mostWords)
+  const [words, setWords] = useState(led)
+  const [isExact, setExact] = useState(led !== '')
+  const [isWhole, setWhole] = useState(led !== '')
   const [inSource, setInSource] = useState(false)
   const [by, setBy] = useState('')
   /** What stays as it is. */
@@ -32,6 +36,12 @@ export default function WordsView() {
     .map(({ owner }) => owner)
     .filter(canReplace)
     .filter((owner) => !left.has(ownerKey(owner)))
+  const begin = useRef(led !== '')
+  useEffect(() => {
+    if (!begin.current) return
+    begin.current = false
+    look({ words: led, isExact: true, isWhole: true, inSource: false })
+  }, [led, look])
   const isCurrent = found !== null && found.wanted.words === words.trim()
 
   const hasLabel = chosen.some(isLabel)

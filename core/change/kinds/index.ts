@@ -1,4 +1,6 @@
 import type { ChangeKind } from '../kind'
+import { dropWords } from './checks/drop-words'
+import { keepWords } from './checks/keep-words'
 import { putAside } from './checks/put-aside'
 import { setMostWeight } from './checks/set-most-weight'
 import { takeUp } from './checks/take-up'
@@ -44,7 +46,9 @@ export const kinds = {
   chooseTemplate,
   confirmTranslations,
   dropAddresses,
+  dropWords,
   duplicatePages,
+  keepWords,
   movePages,
   moveSlot,
   moveText,

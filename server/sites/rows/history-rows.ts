@@ -27,7 +27,7 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
     `WITH next AS (
        UPDATE sites SET revision = revision + 1, changed_at = now(), name = $2, language = $3, title_pattern = $4,
          home_id = $5, scheme = $6, next_seq = $7, home_title_pattern = $8, template_id = $9, output = $10, checking = $11,
-         public_address = $18
+         public_address = $18, own_words = $19
        WHERE id = $1 RETURNING revision
      ), passed AS (
        -- Nothing that was taken back is made again after another change.
@@ -59,6 +59,7 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
       entry.by,
       [...contentsOfDiff(diff)],
       after.publicAddress,
+      after.ownWords,
     ],
   )
   const { revision } = rows[0]!

@@ -49,12 +49,13 @@ interface SiteRow {
   templateId: string
   output: Site['output']
   checking: Site['checking']
+  ownWords: Site['ownWords']
   scheme: Site['scheme']
   nextSeq: number
 }
 
 const siteColumns = `id, revision, name, language, title_pattern AS "titlePattern",
-  home_title_pattern AS "homeTitlePattern", public_address AS "publicAddress", home_id AS "homeId", template_id AS "templateId", output, checking, scheme, next_seq AS "nextSeq"`
+  home_title_pattern AS "homeTitlePattern", public_address AS "publicAddress", home_id AS "homeId", template_id AS "templateId", output, checking, own_words AS "ownWords", scheme, next_seq AS "nextSeq"`
 const pageColumns = `id, parent_id AS "parentId", position AS "order", seq, label, own_name AS "ownName",
   kept_name AS "keptName", title, title_alone AS "titleAlone", description, trial, in_menus AS "inMenus", dated, date, language, translation_set AS "translationSet", addresses,
   template_id AS "templateId", below_template_id AS "belowTemplateId", content`
@@ -197,8 +198,8 @@ export const listSites = (db: Queryable, accountId: string): Promise<SiteSummary
 export async function insertSite(db: Queryable, site: Site, accountId: string): Promise<void> {
   await db.query(
     `INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq,
-       home_title_pattern, template_id, output, checking, public_address)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
+       home_title_pattern, template_id, output, checking, public_address, own_words)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)`,
     [
       site.id,
       accountId,
@@ -213,6 +214,7 @@ export async function insertSite(db: Queryable, site: Site, accountId: string): 
       JSON.stringify(site.output),
       JSON.stringify(site.checking),
       site.publicAddress,
+      site.ownWords,
     ],
   )
   refuseBroken(site)

@@ -1,0 +1,101 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { RippleView, Saved, SiteSpelling, SiteWord } from '#server/sites'
+import { asJson } from '../../document/post'
+import { useSite } from '../../document/site-context'
+import { useLongWork } from '../use-long-work'
+import { ask } from '../words/ask'
+
+/** A word and what is put in its place. */
+export interface Mending {
+  readonly word: SiteWord
+  readonly by: string
+}
+
+/** What it touches elsewhere, shown before it is done. */
+export interface AskedMending {
+  readonly mending: Mending
+  readonly ripple: RippleView
+}
+
+/** Holds the site against dictionaries, again whenever it has changed, and puts right words in the place of mistyped ones. */
+export function useSpelling() {
+  const { site, revision, store } = useSite()
+  const address = `/sites/${site.id}/spelling`
+  const [spelling, setSpelling] = useState<SiteSpelling | null>(null)
+  const [asks, setAsks] = useState<AskedMending | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const [isMending, setMending] = useState(false)
+  /** The revision that was looked at last; what is cancelled is not begun again by itself. */
+  const begun = useRef<number | null>(null)
+  const onEnd = useCallback((result?: unknown) => {
+    if (result !== undefined) setSpelling(result as SiteSpelling)
+  }, [])
+  const { work, start, cancel } = useLongWork(address, onEnd)
+  // What is written while it is looked at is looked at after.
+  useEffect(() => {
+    if (work.state !== 'idle' || work.problem !== null || begun.current === revision) return
+    begun.current = revision
+    void start()
+  }, [work, revision, start])
+
+  return {
+    spelling,
+    asks,
+    problem,
+    isMending,
+    work,
+    start: () => {
+      begun.current = revision
+      void start()
+    },
+    cancel,
+    /** Resolves to whether it was done. What reaches further than the texts is asked about first. */
+    async mend(mending: Mending, shown = false): Promise<boolean> {
+      const { word, by } = mending
+      setProblem(null)
+      setAsks(null)
+      setMending(true)
+      const body = JSON.stringify({ word: word.word, language: word.language, by, shown, seen: store.get().revision, requestId: crypto.randomUUID() }) // prettier-ignore
+      const told = await ask<Saved>(`${address}/word`, { method: 'POST', headers: asJson, body })
+      await store.catchUp()
+      setMending(false)
+      if (!('problem' in told)) return true
+      const { code, message, detail } = told.problem
+      if (code === 'ask-first' && detail?.ripple) setAsks({ mending, ripple: detail.ripple })
+      else setProblem(message)
+      return false
+    },
+    /** Leaves all as it is. */
+    leave: () => setAsks(null),
+  }
+}
+
+/** What words may be meant for, as far as they were asked for: each once, while the view is open. */
+export function useNear(
+  { word, language }: SiteWord,
+  known: Map<string, readonly string[]>,
+): readonly string[] | null {
+  const { site } = useSite()
+  const key = `${language} ${word}`
+  const [near, setNear] = useState<readonly string[] | null>(known.get(key) ?? null)
+  useEffect(() => {
+    const ready = known.get(key) ?? null
+    setNear(ready)
+    if (ready !== null) return
+    const over = new AbortController()
+    const query = new URLSearchParams({ word, language })
+    ask<{ near: readonly string[] }>(`/sites/${site.id}/spelling/word?${query}`, {
+      signal: over.signal,
+    }).then(
+      (told) => {
+        if (over.signal.aborted) return
+        const found = 'problem' in told ? [] : told.near
+        if (!('problem' in told)) known.set(key, found)
+        setNear(found)
+      },
+      () => {},
+    )
+    return () => over.abort()
+  }, [site.id, key, word, language, known])
+  return near
+}

@@ -1,0 +1,13 @@
+import Joi from 'joi'
+import { mostOwnWords } from '#core/site'
+import { longestWord } from '#core/spelling'
+import type { ChangeInput } from '../../input'
+import type { KeepWords } from './keep-words'
+
+export const ownWords = Joi.array()
+  .items(Joi.string().trim().min(1).max(longestWord))
+  .min(1)
+  .max(mostOwnWords)
+  .required()
+
+export const keepWords: ChangeInput<KeepWords> = { fields: { words: ownWords } }
