@@ -96,12 +96,16 @@ export class KnownWords {
     // What is further off is seldom meant, and names are mostly no slip of anything.
     const most = word.length >= leastForTwo ? 2 : 1
     const found = this.#names.flatMap((name) => this.#of(name).near(word))
+    // A name is seldom meant by what is written in small letters.
+    const isSmall = word === word.toLowerCase()
+    const costOf = (one: { word: string; cost: number }) =>
+      one.cost + (isSmall && one.word !== one.word.toLowerCase() ? costOfName : 0)
     // Of a word in capitals all are far.
     const small = word.toLowerCase()
     if (small !== word) found.push(...this.#names.flatMap((name) => this.#of(name).near(small)))
     const nearest = found
       .filter(({ cost }) => cost < (most + 0.5) * costOfOne)
-      .sort((a, b) => a.cost - b.cost)
+      .sort((a, b) => costOf(a) - costOf(b))
       .map((one) => likeFound(one.word, word))
     // Dictionaries have the beginnings of joined words, too, and join words with the capitals that they have.
     const offered = new Map<string, string>()
@@ -115,6 +119,7 @@ export class KnownWords {
 const isWhole = /^(?:[^\p{Ll}]+|\P{Lu}+|\p{Lu}\P{Lu}+)(?<!-)$/u
 /** What one letter that is another, missing or too many costs. */
 const costOfOne = 100
+const costOfName = 120
 /** Letters of a word in which two may be wrong. */
 const leastForTwo = 9
 const mostKept = 50_000

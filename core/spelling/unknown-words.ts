@@ -2,7 +2,7 @@ import type { TextKind } from '#core/find'
 import { type DictionaryOf, KnownWords } from './known'
 import { dictionariesFor } from './languages'
 import { type SaidRun, runsSaid } from './said-runs'
-import { wordsIn } from './words-in'
+import { eachWord } from './words-in'
 
 /** A word that no dictionary of its language has, in one text. */
 export interface UnknownWord {
@@ -58,14 +58,16 @@ export class Speller {
         if (without.size < mostLanguages) without.add(run.language)
         continue
       }
-      for (const { word, start, end, whole } of wordsIn(run.text)) {
+      eachWord(run.text, ({ word, start, end, whole }, at) => {
+        // What is full of words that nobody knows is in no language, and each of them takes its time.
+        const isFull = unknown.size >= mostOfText
+        if (!isFull && (known.has(word) || (whole !== word && known.has(whole)))) return
         const key = `${run.language} ${word}`
         const one = unknown.get(key)
         if (one) unknown.set(key, { ...one, count: one.count + 1 })
-        // What is full of words that nobody knows is in no language, and each of them takes its time.
-        else if (unknown.size < mostOfText && !known.has(word) && (whole === word || !known.has(whole)))
-          unknown.set(key, { word, language: run.language, count: 1, ...aroundIn(run, start, end) })
-      }
+        else if (!isFull)
+          unknown.set(key, { word, language: run.language, count: 1, ...aroundIn(run, at + start, at + end) })
+      })
     }
     return { unknown: [...unknown.values()], without: [...without] }
   }

@@ -75,40 +75,40 @@ export function WordRow({
             {more > 0 && `, and ${number(more)} more`}
           </span>
         </span>
-        <span className="mt-0.5 flex flex-wrap items-baseline gap-x-3 text-sm">
-          {may && (
-            <>
+        {may && (
+          <span className="mt-0.5 flex flex-wrap items-baseline gap-x-4 text-sm sm:flex-nowrap">
+            <span className="flex min-w-0 grow basis-full gap-x-3 overflow-hidden sm:basis-auto">
               {near?.map((by) => (
                 <button
                   key={by}
                   type="button"
                   lang={word.language}
-                  className="rounded-[4px] border border-rule px-1.5 font-medium hover:bg-vellum"
+                  className="rounded-[4px] border border-rule px-1.5 font-medium whitespace-nowrap hover:bg-vellum"
                   aria-label={`${by}, instead of ${word.word}`}
                   onClick={() => onMend(by)}
                 >
                   {by}
                 </button>
               ))}
-              <button
-                type="button"
-                className="link"
-                aria-label={`Right as it is: ${word.word}`}
-                onClick={onKeep}
-              >
-                Right as it is
-              </button>
-              <Link
-                className="link"
-                to={{ pathname: '../words', search: `?${new URLSearchParams({ words: word.word })}` }}
-                relative="path"
-              >
-                Something else
-                <span className="sr-only"> instead of {word.word}</span>
-              </Link>
-            </>
-          )}
-        </span>
+            </span>
+            <button
+              type="button"
+              className="link whitespace-nowrap"
+              aria-label={`Right as it is: ${word.word}`}
+              onClick={onKeep}
+            >
+              Right as it is
+            </button>
+            <Link
+              className="link whitespace-nowrap"
+              to={{ pathname: '../words', search: `?${new URLSearchParams({ words: word.word })}` }}
+              relative="path"
+            >
+              Something else
+              <span className="sr-only"> instead of {word.word}</span>
+            </Link>
+          </span>
+        )}
       </div>
     </div>
   )
