@@ -5,10 +5,12 @@ import { edit, findRewrites } from '#core/change'
 import type { Site } from '#core/site'
 import { findFindings } from '#core/findings'
 import { namesOf } from '#core/naming'
+import { Speller } from '#core/spelling'
 import { matchPlan, outlineOfSite, planSite, readOutline, writeOutline } from '#core/plan'
 import { signUp } from '#server/accounts'
 import { migrate, pool, stopListening } from '#server/platform'
 import { changeSite, createSite, loadSite } from '#server/sites'
+import { dictionaryCalled } from '../server/sites/spelling/dictionaries'
 import { readByHand, writeByHand } from './by-hand'
 import { measure, measureInTurn, median } from './measure'
 import { largeSite } from './sites'
@@ -106,6 +108,15 @@ await measure(
     return { ...checked.site, pages: [{ ...first!, content: text }, ...pages] }
   },
   (one) => findFindings(one, checked.texts),
+)
+
+const speller = new Speller(dictionaryCalled)
+const lastRead = checked.texts.textOf(checked.site.pages[1]!.content)
+speller.look(lastRead, 'html', 'en')
+await measure(
+  'spelling of 5,000 pages, their words looked up before',
+  () => null,
+  () => checked.site.pages.map((page) => speller.look(checked.texts.textOf(page.content), 'html', 'en')),
 )
 
 const scheme = { ...site.scheme, arrangement: { kind: 'folder-a-page' as const } }
