@@ -25,6 +25,7 @@ export function useSpelling() {
   const [asks, setAsks] = useState<AskedMending | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [isMending, setMending] = useState(false)
+  const ending = useRef<AbortController | null>(null)
   /** The revision that was looked at last; what is cancelled is not begun again by itself. */
   const begun = useRef<number | null>(null)
   const onEnd = useCallback((result?: unknown) => {
@@ -56,19 +57,34 @@ export function useSpelling() {
       setAsks(null)
       setMending(true)
       const body = JSON.stringify({ word: word.word, language: word.language, by, shown, seen: store.get().revision, requestId: crypto.randomUUID() }) // prettier-ignore
-      const told = await ask<Saved>(`${address}/word`, { method: 'POST', headers: asJson, body })
+      const over = (ending.current = new AbortController())
+      const how = { method: 'POST', headers: asJson, body, signal: over.signal }
+      const told = await ask<Saved>(`${address}/word`, how).catch(() => null)
       await store.catchUp()
       setMending(false)
-      if (!('problem' in told)) return true
+      if (told === null) return false
+      if (!('problem' in told)) {
+        // It is looked at again, which may take a while.
+        setSpelling((was) => was && without(was, word))
+        return true
+      }
       const { code, message, detail } = told.problem
       if (code === 'ask-first' && detail?.ripple) setAsks({ mending, ripple: detail.ripple })
       else setProblem(message)
       return false
     },
+    /** Calls off what is under way; what is done by then stays, and undo takes it back. */
+    endMending: () => ending.current?.abort(),
     /** Leaves all as it is. */
     leave: () => setAsks(null),
   }
 }
+
+const without = (spelling: SiteSpelling, { word, language }: SiteWord): SiteSpelling => ({
+  ...spelling,
+  words: spelling.words.filter((one) => one.word !== word || one.language !== language),
+  wordCount: spelling.wordCount - 1,
+})
 
 /** What words may be meant for, as far as they were asked for: each once, while the view is open. */
 export function useNear(

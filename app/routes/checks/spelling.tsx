@@ -19,7 +19,7 @@ const keyOf = ({ language, word }: SiteWord) => `${language} ${word}`
 /** What the site says, held against dictionaries. */
 export default function SpellingView() {
   const { site, store } = useSite()
-  const { spelling, asks, problem, isMending, work, start, cancel, mend, leave } = useSpelling()
+  const { spelling, asks, problem, isMending, work, start, cancel, mend, endMending, leave } = useSpelling()
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
   const [done, setDone] = useState<string | null>(null)
   const near = useRef(new Map<string, readonly string[]>())
@@ -68,6 +68,11 @@ export default function SpellingView() {
           <span role="status" className="font-semibold">
             {isMending ? 'Putting it right…' : done}
           </span>
+          {isMending && (
+            <button type="button" className="link text-sm" onClick={endMending}>
+              Cancel
+            </button>
+          )}
         </div>
       </div>
       {words.length > 0 ? (
