@@ -36,7 +36,7 @@ test('what the site says is held against dictionaries: mistyped words are put ri
   await openView(page, 'Pages')
   const text = `<p>The ligthouse and its kepeer, Brimwick Noust.</p>\n<p lang="de">Der Leuchttrum</p><p lang="it">la luce</p>`
   await write(page, 'Visit', text)
-  await write(page, 'Home', '<p>See the ligthouse and <a href="/openning-hours.html">when</a></p>')
+  await write(page, 'Home', '<p>See the the ligthouse and <a href="/openning-hours.html">when</a></p>')
   await openView(page, 'Checks')
   await page.getByRole('link', { name: 'Spelling', exact: true }).click()
   const view = page.getByRole('main')
@@ -53,6 +53,9 @@ test('what the site says is held against dictionaries: mistyped words are put ri
   await expectAccessible(page)
 
   // Put right wherever it stands, as one step.
+  await page.getByRole('button', { name: 'the, instead of the the' }).click()
+  await expect(view).toContainText('“the the” is “the” now, in 1 place.')
+  await expect(view).not.toContainText('twice in a row')
   await page.getByRole('button', { name: 'lighthouse, instead of ligthouse' }).click()
   await expect(view).toContainText('“ligthouse” is “lighthouse” now, in 2 places. Undo takes it back.')
   await expect(view).toContainText('5 words stand in no dictionary')

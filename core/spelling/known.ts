@@ -91,8 +91,10 @@ export class KnownWords {
     return this.dictionaryOf(name)
   }
 
-  /** What a word that is not known may be meant for, the nearest first, with its capitals. */
+  /** What a word that is not known may be meant for, the nearest first, with its capitals; of one that stands twice, it once. */
   near(word: string): string[] {
+    const [once, ...again] = word.split(' ')
+    if (again.length > 0) return [once!]
     // What is further off is seldom meant, and names are mostly no slip of anything.
     const most = word.length >= leastForTwo ? 2 : 1
     const found = this.#names.flatMap((name) => this.#of(name).near(word))

@@ -41,6 +41,20 @@ export function dictionariesFor(tag: string): readonly DictionaryName[] {
   return known.get(tag)!
 }
 
+/** Words that stand twice in a row in sentences that are right: `that he had had`, `die, die die Insel kennen`. */
+const twice: Readonly<Record<string, string>> = {
+  da: 'der den det de',
+  de: 'der die das den dem sie',
+  en: 'had that her bye',
+  fr: 'nous vous',
+  nl: 'die dat het de',
+}
+const anywhere = ' ha hi ho la so '
+
+/** Whether a word may stand twice in a row in a language, a tag of BCP 47. */
+export const standsTwice = (tag: string, word: string): boolean =>
+  `${anywhere}${twice[tag.slice(0, 2).toLowerCase()] ?? ''} `.includes(` ${word} `)
+
 const known = new Map<string, readonly DictionaryName[]>()
 const mostTags = 200
 

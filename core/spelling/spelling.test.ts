@@ -34,9 +34,9 @@ describe('a word is right', () => {
     ['by either spelling where no country is said', 'colour color', 'en', []],
     ['by that of the country where one is', 'colour color', 'en-US', ['colour']],
     ['by that of the country where one is', 'colour color', 'en-NZ', ['color']],
-    ['with any apostrophe, and what stands behind one', 'it’s it\'s the keeper’s, a tide\'s', 'en', []],
+    ['with any apostrophe, and what stands behind one', 'it’s, it\'s the keeper’s, a tide\'s', 'en', []],
     ['after what lost its end', 'L’eau d’île, l\'ile', 'fr', ["l'ile"]],
-    ['with the apostrophe of its dictionary', "aujourd'hui aujourd’hui", 'fr', []],
+    ['with the apostrophe of its dictionary', "aujourd'hui, aujourd’hui", 'fr', []],
     ['as it is written with hyphens, or each part of it', 'well-known light-keeper tide‑tabel', 'en', ['tabel']],
     ['where it is made of others', 'Leuchtturmwärter Küstenwacht Leuchtturmwärterinnen', 'de', ['Leuchtturmwärterinnen']],
     ['and not where it is made of anything', 'lighttide', 'en', ['lighttide']],
@@ -104,13 +104,21 @@ describe('of a text', () => {
   })
 
   test('it is told how often and where first', () => {
-    const text = `<p>${'the light '.repeat(9)}</p>\n<p>see\nthe <b>keepr</b> of the ${'light '.repeat(20)}</p><p>keepr</p>`
+    const text = `<p>${'the light '.repeat(9)}</p>\n<p>see\nthe <b>keepr</b> of the ${'light and '.repeat(20)}</p><p>keepr</p>`
     expect(look(text).unknown).toEqual([
-      { word: 'keepr', language: 'en', count: 2, line: 3, before: 'see the ', after: ` of the${' light'.repeat(7)}…` },
+      { word: 'keepr', language: 'en', count: 2, line: 3, before: 'see the ', after: ` of the${' light and'.repeat(4)}…` },
     ])
-    expect(look(`${'the '.repeat(40)}\nkeepr`, 'en', 'words').unknown[0]).toMatchObject({ line: 2, before: `…${'the '.repeat(12)}` })
+    expect(look(`${'the a '.repeat(20)}\nkeepr`, 'en', 'words').unknown[0]).toMatchObject({ line: 2, before: `…${'the a '.repeat(8)}` })
   }) // prettier-ignore
 })
+
+test('a word that stands twice in a row is told, where sentences have no such', () => {
+  expect(unknown('<p>The the light\n  light, light of <b>of</b> and. And the<p>the')).toEqual(['The the', 'light light', 'of of'])
+  expect(unknown('that he had had; la la', 'de', 'words')).toEqual(['that', 'he', 'had', 'had had', 'la'])
+  expect(unknown('das das', 'de')).toEqual([])
+  expect(unknown('light Light LIGHT 12 12')).toEqual([])
+  expect(speller.knownIn('en')!.near('The the')).toEqual(['The'])
+}) // prettier-ignore
 
 test('what is meant is told, the nearest first, with the capitals that were there', () => {
   const near = (word: string, language = 'en') => speller.knownIn(language)!.near(word)

@@ -1,10 +1,10 @@
 import type { TextKind } from '#core/find'
 import { type DictionaryOf, KnownWords } from './known'
-import { dictionariesFor } from './languages'
+import { dictionariesFor, standsTwice } from './languages'
 import { type SaidRun, runsSaid } from './said-runs'
 import { eachWord } from './words-in'
 
-/** A word that no dictionary of its language has, in one text. */
+/** A word that no dictionary of its language has, in one text; or one that stands there twice in a row, as `the the`. */
 export interface UnknownWord {
   readonly word: string
   readonly language: string
@@ -58,15 +58,26 @@ export class Speller {
         if (without.size < mostLanguages) without.add(run.language)
         continue
       }
-      eachWord(run.text, ({ word, start, end, whole }, at) => {
-        // What is full of words that nobody knows is in no language, and each of them takes its time.
-        const isFull = unknown.size >= mostOfText
-        if (!isFull && (known.has(word) || (whole !== word && known.has(whole)))) return
+      let last = { word: '', start: 0, end: 0 }
+      const isTwice = (word: string, start: number) =>
+        last.word.toLowerCase() === word &&
+        !standsTwice(run.language, word) &&
+        run.text.slice(last.end, start).trim() === ''
+      const tell = (word: string, start: number, end: number) => {
         const key = `${run.language} ${word}`
         const one = unknown.get(key)
         if (one) unknown.set(key, { ...one, count: one.count + 1 })
-        else if (!isFull)
-          unknown.set(key, { word, language: run.language, count: 1, ...aroundIn(run, at + start, at + end) })
+        // What is full of words that nobody knows is in no language, and each of them takes its time.
+        else if (unknown.size < mostOfText)
+          unknown.set(key, { word, language: run.language, count: 1, ...aroundIn(run, start, end) })
+      }
+      eachWord(run.text, ({ word, start, end, whole }, at) => {
+        const before = last
+        if (isTwice(word, at + start)) tell(`${before.word} ${word}`, before.start, at + end)
+        last = { word, start: at + start, end: at + end }
+        const isKnown = () => known.has(word) || (whole !== word && known.has(whole))
+        if (unknown.size >= mostOfText ? unknown.has(`${run.language} ${word}`) : !isKnown())
+          tell(word, at + start, at + end)
       })
     }
     return { unknown: [...unknown.values()], without: [...without] }

@@ -80,11 +80,11 @@ export function useSpelling() {
   }
 }
 
-const without = (spelling: SiteSpelling, { word, language }: SiteWord): SiteSpelling => ({
-  ...spelling,
-  words: spelling.words.filter((one) => one.word !== word || one.language !== language),
-  wordCount: spelling.wordCount - 1,
-})
+/** A word is gone from what was found, unless it has been looked at anew by then. */
+function without(spelling: SiteSpelling, { word, language }: SiteWord): SiteSpelling {
+  const words = spelling.words.filter((one) => one.word !== word || one.language !== language)
+  return { ...spelling, words, wordCount: spelling.wordCount - (spelling.words.length - words.length) }
+}
 
 /** What words may be meant for, as far as they were asked for: each once, while the view is open. */
 export function useNear(

@@ -154,12 +154,16 @@ function summaryOf(
   words: readonly SiteWord[],
 ): string {
   const left = wordCount - (told.length - words.length)
-  const small = words.filter(({ word }) => !/^\p{Lu}/u.test(word)).length
-  const sentences = [
-    left === 0
-      ? 'Every word stands in a dictionary, or is one of this site’s own.'
-      : `${count(left, 'word')} ${left === 1 ? 'stands' : 'stand'} in no dictionary${small > 0 && small < left ? `, ${number(small)} of them in small letters, which are seldom names` : ''}.`,
-  ]
+  const twice = words.filter(({ word }) => word.includes(' ')).length
+  const unknown = left - twice
+  const small = words.filter(({ word }) => !/^\p{Lu}/u.test(word)).length - twice
+  const sentences = []
+  if (unknown > 0)
+    sentences.push(
+      `${count(unknown, 'word')} ${unknown === 1 ? 'stands' : 'stand'} in no dictionary${small > 0 && small < unknown ? `, ${number(small)} of them in small letters, which are seldom names` : ''}.`,
+    )
+  else sentences.push('Every word stands in a dictionary, or is one of this site’s own.')
+  if (twice > 0) sentences.push(`${count(twice, 'word')} ${twice === 1 ? 'stands' : 'stand'} twice in a row.`)
   if (left > words.length) sentences.push(`The first ${number(words.length)} are shown.`)
   for (const { language, ownerCount } of without.slice(0, 3))
     sentences.push(

@@ -1,6 +1,7 @@
-import { mayRole, type Role, type Site } from '#core/site'
+import { mayRole } from '#core/site'
 import { Problem } from '#core/problems'
 import type { Saved } from '../changes/changes'
+import type { SiteOfSomebody } from '../rows/site-rows'
 import { mostFoundTold } from '../words/find'
 import { replaceInSite, type Replacing } from '../words/replace'
 import { ownersOfWord, type SiteWord } from './look'
@@ -11,12 +12,11 @@ export type MendingWord = Pick<SiteWord, 'word' | 'language'> &
 
 /**
  * Puts another word in the place of one that no dictionary has, wherever it stands in its language and whoever asks may write.
- * @throws Problem `gone` where it stands nowhere, and those of `replaceInSite`
+ * @throws Problem `changed-elsewhere` where it stands nowhere, `invalid` where tags stand within it, and those of `replaceInSite`
  */
 export async function mendWord(
-  site: Site,
+  { site, revision, role }: Pick<SiteOfSomebody, 'site' | 'revision' | 'role'>,
   accountId: string,
-  role: Role,
   { word, language, ...rest }: MendingWord,
   signal: AbortSignal,
 ): Promise<Saved> {
@@ -27,5 +27,10 @@ export async function mendWord(
   if (chosen.length === 0)
     throw new Problem('changed-elsewhere', { why: `“${word}” stands nowhere that you may write.` })
   const wanted = { words: word, isExact: true, isWhole: true, inSource: false }
-  return replaceInSite(site, accountId, { ...rest, wanted, chosen }, signal)
+  const saved = await replaceInSite(site, accountId, { ...rest, wanted, chosen }, signal)
+  if (saved.revision === revision)
+    throw new Problem('invalid', {
+      why: `“${word}” has tags within it there. Go there, and write it by hand.`,
+    })
+  return saved
 }

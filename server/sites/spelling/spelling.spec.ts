@@ -9,6 +9,7 @@ import { pool } from '../../platform/pool'
 import { accountWithSite, freshDatabase, siteOf, writePage } from '../../testing/support'
 import { changeSite } from '../changes/changes'
 import { stepHistory } from '../changes/step-history'
+import { loadSite } from '../rows/site-rows'
 import { dictionaryCalled } from './dictionaries'
 import { KnownSpelling } from './known-spelling'
 import { spellingOf } from './look'
@@ -37,14 +38,11 @@ const textOf = async (label: string) => {
   const { content } = pageCalled(await site(), label)
   return (await getTexts(pool(), [content])).get(content)
 }
-const mend = async (word: string, by: string, role: Role = 'owner', language = 'en') =>
-  mendWord(
-    await site(),
-    ids.accountId,
-    role,
-    { word, language, by, seen: 0, shown: false, requestId: randomUUID() },
-    never,
-  )
+const mend = async (word: string, by: string, role: Role = 'owner') => {
+  const { site, revision } = (await loadSite(pool(), ids.siteId, ids.accountId))!
+  const asked = { word, language: 'en', by, seen: revision, shown: false, requestId: randomUUID() }
+  return mendWord({ site, revision, role }, ids.accountId, asked, never)
+}
 
 test('every dictionary that ships can be read, has words of its language, and none that is mistyped', () => {
   const said: Record<string, [string, string]> = {
@@ -183,6 +181,12 @@ test('a mistyped word is mended wherever it stands in its language, as one chang
     (await look()).words.filter(({ word }) => word === 'ligthouse').map(({ language }) => language),
   ).toEqual(['de'])
   await expect(mend('nowhere', 'anywhere')).rejects.toThrow('stands nowhere')
+  await write('Visit', '<p>The the light, the\n the <i>opn</i>e</p>')
+  await mend('The the', 'The')
+  await mend('the the', 'the')
+  expect(await textOf('Visit')).toBe('<p>The light, the <i>opn</i>e</p>')
+  await expect(mend('opne', 'open')).rejects.toThrow('has tags within it')
+  for (let step = 0; step < 3; step++) await stepHistory(ids.siteId, ids.accountId, 0, 'undo')
   await stepHistory(ids.siteId, ids.accountId, 0, 'undo')
   await stepHistory(ids.siteId, ids.accountId, 0, 'undo')
   expect(await textOf('Tides')).toBe('<p>No ligthouse&nbsp;here</p>')

@@ -27,9 +27,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 
 /** Puts another word in its place, wherever it stands. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const { account, site, role } = await requireSite(request, params.siteId, 'write')
+  const { account, ...stored } = await requireSite(request, params.siteId, 'write')
   return answerProblems(async () => {
     const told = checkInput(mending, await readJson(request))
-    return Response.json(await mendWord(site, account.id, role, told, request.signal))
+    return Response.json(await mendWord(stored, account.id, told, request.signal))
   })
 }
