@@ -48,7 +48,7 @@ export default function FindingsView() {
         {open.length > 0 && (
           <>
             <span className="font-serif text-[20px]">
-              {count(grave, 'finding')} and {count(shown.length - grave, 'detail')},{' '}
+              {countsSaid(grave, shown.length - grave)},{' '}
               <Pick<Order>
                 label="Order"
                 value={order}
@@ -120,3 +120,9 @@ export default function FindingsView() {
     </div>
   )
 }
+
+/** `2 findings and 1 detail`; nothing is said of what there is none of. */
+const countsSaid = (grave: number, details: number): string =>
+  [grave > 0 || details === 0 ? count(grave, 'finding') : '', details > 0 ? count(details, 'detail') : '']
+    .filter((part) => part !== '')
+    .join(' and ')
