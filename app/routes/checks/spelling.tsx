@@ -132,7 +132,11 @@ export default function SpellingView() {
             className="link text-sm"
             onClick={() => setChosen(taken.length === words.length ? new Set() : new Set(words.map(keyOf)))}
           >
-            {taken.length === words.length ? 'Choose none' : `Choose all ${number(words.length)}`}
+            {taken.length === words.length
+              ? 'Choose none'
+              : words.length === 1
+                ? 'Choose it'
+                : `Choose all ${number(words.length)}`}
           </button>
           <span className="text-sm text-quiet">
             Names and trade words: choose them, and they are not told again.
