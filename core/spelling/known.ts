@@ -46,14 +46,17 @@ export class KnownWords {
 
   #isRight(word: string): boolean {
     if (this.#stands(word)) return true
-    const at = word.indexOf("'")
-    if (at > 0) {
-      const [before, after] = [word.slice(0, at), word.slice(at + 1)]
-      if (this.#names.includes('fr') && elided.test(before)) return this.has(after)
-      const last = word.lastIndexOf("'")
-      if (clitic.test(word.slice(last + 1))) return this.has(word.slice(0, last))
-    }
+    const [ahead, behind] = this.asideOf(word)
+    if (ahead + behind > 0) return this.has(word.slice(ahead, word.length - behind))
     return this.#names.some(joinsWords) && this.#isJoined(word, mostJoined)
+  }
+
+  /** Letters of a word that are others, ahead of it and behind it, by an apostrophe: of `Marrow's` and `d'Arvor`. */
+  asideOf(word: string): readonly [number, number] {
+    const [first, last] = [word.indexOf("'"), word.lastIndexOf("'")]
+    const ahead = first > 0 && this.#names.includes('fr') && elided.test(word.slice(0, first)) ? first + 1 : 0
+    const behind = last > ahead && clitic.test(word.slice(last + 1)) ? word.length - last : 0
+    return [ahead, behind]
   }
 
   /** Whether a dictionary has it: as it is, in small letters where it begins a sentence, or as a name in capitals. */

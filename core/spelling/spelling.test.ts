@@ -35,7 +35,7 @@ describe('a word is right', () => {
     ['by that of the country where one is', 'colour color', 'en-US', ['colour']],
     ['by that of the country where one is', 'colour color', 'en-NZ', ['color']],
     ['with any apostrophe, and what stands behind one', 'it’s, it\'s the keeper’s, a tide\'s', 'en', []],
-    ['after what lost its end', 'L’eau d’île, l\'ile', 'fr', ["l'ile"]],
+    ['after what lost its end', 'L’eau d’île, l\'ile', 'fr', ['ile']],
     ['with the apostrophe of its dictionary', "aujourd'hui, aujourd’hui", 'fr', []],
     ['as it is written with hyphens, or each part of it', 'well-known light-keeper tide‑tabel', 'en', ['tabel']],
     ['where it is made of others', 'Leuchtturmwärter Küstenwacht Leuchtturmwärterinnen', 'de', ['Leuchtturmwärterinnen']],
@@ -101,6 +101,18 @@ describe('of a text', () => {
     ).toEqual(['titel', 'li', 'ght'])
     expect(unknown('{page} – the sitee', 'en', 'pattern')).toEqual(['sitee'])
     expect(unknown('.abcd { }', 'en', 'source')).toEqual([])
+  })
+
+  test('a word is told without what may stand beside any', () => {
+    const [keepr, ...others] = look('The Keepr’s tide; they see Keepr; Keeprs').unknown
+    expect(keepr).toMatchObject({
+      word: 'Keepr',
+      count: 2,
+      before: 'The ',
+      after: '’s tide; they see Keepr; Keeprs',
+    })
+    expect(others.map(({ word }) => word)).toEqual(['they', 'Keeprs'])
+    expect(unknown('L’ilot d’ilot', 'fr')).toEqual(['ilot'])
   })
 
   test('it is told how often and where first', () => {

@@ -75,9 +75,12 @@ export class Speller {
         const before = last
         if (isTwice(word, at + start)) tell(`${before.word} ${word}`, before.start, at + end)
         last = { word, start: at + start, end: at + end }
-        const isKnown = () => known.has(word) || (whole !== word && known.has(whole))
-        if (unknown.size >= mostOfText ? unknown.has(`${run.language} ${word}`) : !isKnown())
-          tell(word, at + start, at + end)
+        const isFull = unknown.size >= mostOfText
+        if (!isFull && (known.has(word) || (whole !== word && known.has(whole)))) return
+        // One word with what may stand beside any: `Marrow` of `Marrow's`.
+        const [ahead, behind] = known.asideOf(word)
+        const own = word.slice(ahead, word.length - behind)
+        if (!isFull || unknown.has(`${run.language} ${own}`)) tell(own, at + start + ahead, at + end - behind)
       })
     }
     return { unknown: [...unknown.values()], without: [...without] }

@@ -28,8 +28,11 @@ export function useSpelling() {
   const ending = useRef<AbortController | null>(null)
   /** The revision that was looked at last; what is cancelled is not begun again by itself. */
   const begun = useRef<number | null>(null)
+  const [looked, setLooked] = useState<number | null>(null)
   const onEnd = useCallback((result?: unknown) => {
-    if (result !== undefined) setSpelling(result as SiteSpelling)
+    if (result === undefined) return
+    setSpelling(result as SiteSpelling)
+    setLooked(begun.current)
   }, [])
   const { work, start, cancel } = useLongWork(address, onEnd)
   // What is written while it is looked at is looked at after.
@@ -39,8 +42,14 @@ export function useSpelling() {
     void start()
   }, [work, revision, start])
 
+  const isLong = useIsLong(work.state === 'running')
   return {
     spelling,
+    /** Whether it is to be told how far the look is, or how to begin it: one that is soon over would only come and go. */
+    tellsWork:
+      spelling === null || work.state === 'running'
+        ? isLong || spelling === null
+        : looked !== begun.current || work.problem !== null,
     asks,
     problem,
     isMending,
@@ -78,6 +87,22 @@ export function useSpelling() {
     /** Leaves all as it is. */
     leave: () => setAsks(null),
   }
+}
+
+const soonMs = 700
+
+/** Whether something has been under way for a while. */
+function useIsLong(isRunning: boolean): boolean {
+  const [isLong, setLong] = useState(false)
+  useEffect(() => {
+    if (!isRunning) return
+    const timer = setTimeout(() => setLong(true), soonMs)
+    return () => {
+      clearTimeout(timer)
+      setLong(false)
+    }
+  }, [isRunning])
+  return isLong
 }
 
 /** A word is gone from what was found, unless it has been looked at anew by then. */

@@ -19,7 +19,8 @@ const keyOf = ({ language, word }: SiteWord) => `${language} ${word}`
 /** What the site says, held against dictionaries. */
 export default function SpellingView() {
   const { site, store } = useSite()
-  const { spelling, asks, problem, isMending, work, start, cancel, mend, endMending, leave } = useSpelling()
+  const { spelling, tellsWork, asks, problem, isMending, work, start, cancel, mend, endMending, leave } =
+    useSpelling()
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
   const [done, setDone] = useState<string | null>(null)
   const near = useRef(new Map<string, readonly string[]>())
@@ -56,7 +57,7 @@ export default function SpellingView() {
               {problem}
             </span>
           )}
-          {(work.state === 'running' || spelling === null || work.problem !== null) && (
+          {tellsWork && (
             <LongWorkBar
               work={work}
               words="Look at the spelling"

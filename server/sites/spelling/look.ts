@@ -122,6 +122,12 @@ async function eachSpelling(
 
 const linesAtOnce = 2_000
 
+/** Names after others, and letters with their marks among those without. */
+const orderKey = ({ word, language }: SiteWord): string => {
+  const letters = word.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
+  return `${/^\p{Lu}/u.test(word) ? 1 : 0} ${letters} ${word} ${language}`
+}
+
 /** What was found in a whole site, put together. */
 class SiteSum {
   readonly #words = new Map<string, SiteWord>()
@@ -152,11 +158,10 @@ class SiteSum {
   }
 
   told(): SiteSpelling {
-    const isName = ({ word }: SiteWord) => /^\p{Lu}/u.test(word)
-    const { compare } = new Intl.Collator('en')
-    const words = [...this.#words.values()].sort(
-      (a, b) => Number(isName(a)) - Number(isName(b)) || compare(a.word, b.word),
-    )
+    // By keys made once: there may be tens of thousands, and everybody waits while they are put in order.
+    const keyed = [...this.#words.values()].map((word) => ({ word, key: orderKey(word) }))
+    keyed.sort((a, b) => (a.key < b.key ? -1 : 1))
+    const words = keyed.map(({ word }) => word)
     return {
       words: words.slice(0, mostWordsTold),
       wordCount: words.length,
