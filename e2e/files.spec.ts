@@ -115,15 +115,27 @@ test('a folder that is dropped anywhere is taken with all that is in it, and the
   await writeFile(path.join(folder, 'May', 'notes.txt'), 'Fog.')
   await writeFile(path.join(folder, 'May', 'Thumbs.db'), 'x')
   const pointer = await page.context().newCDPSession(page)
+  await page.evaluate(() =>
+    addEventListener('dragover', ({ clientX, clientY }) => {
+      document.documentElement.dataset.over = `${clientX} ${clientY}`
+    }, true),
+  ) // prettier-ignore
   const dropOn = async (where: Locator) => {
     const box = (await where.boundingBox())!
     const data = { items: [], files: [folder], dragOperationsMask: 1 }
-    const at = { x: box.x + box.width / 2, y: box.y + box.height / 2, data }
+    const [x, y] = [Math.round(box.x + box.width / 2), Math.round(box.y + box.height / 2)]
+    const at = { x, y, data }
     // It comes in from outside of the window.
     await pointer.send('Input.dispatchDragEvent', { ...at, type: 'dragEnter', x: 700, y: 5 })
     await pointer.send('Input.dispatchDragEvent', { ...at, type: 'dragOver', x: 700, y: 10 })
     await expect(page.locator('main iframe')).toHaveCSS('pointer-events', 'none')
-    await pointer.send('Input.dispatchDragEvent', { ...at, type: 'dragOver' })
+    // The browser learns a moment later than the page which frame takes what is over it: whoever drags is slower than that.
+    const over = page.locator('html')
+    await expect(async () => {
+      await pointer.send('Input.dispatchDragEvent', { ...at, type: 'dragOver' })
+      await expect(over).toHaveAttribute('data-over', `${x} ${y}`, { timeout: 200 })
+    }).toPass()
+    await over.evaluate((html) => html.removeAttribute('data-over'))
     await pointer.send('Input.dispatchDragEvent', { ...at, type: 'drop' })
   }
   await dropOn(page.locator('main iframe'))

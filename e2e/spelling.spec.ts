@@ -60,6 +60,7 @@ test('what the site says is held against dictionaries: mistyped words are put ri
   await expect(view).toContainText('“ligthouse” is “lighthouse” now, in 2 places. Undo takes it back.')
   await expect(view).toContainText('5 words stand in no dictionary')
   await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(view).not.toContainText('is “lighthouse” now')
   await expect(view).toContainText('6 words stand in no dictionary')
   await page.getByRole('button', { name: 'Redo' }).click()
   await expect(view).toContainText('5 words stand in no dictionary')

@@ -24,6 +24,7 @@ describe('words are found', () => {
     ['however signs are written', 'Tom &amp; I, Tom & I, “Tom’s”, Tom&rsquo;s', 'tom & i', {}, ['Tom &amp; I', 'Tom & I']],
     ['with any apostrophe', 'Tom’s and Tom\'s and Tom&rsquo;s', "Tom's", {}, ['Tom’s', "Tom's", 'Tom&rsquo;s']],
     ['however letters are written', 'Küste, K&uuml;ste, K&#252;STE, k&#xdC;ste, K&Uuml;STE, Kuste', 'küste', {}, ['Küste', 'K&uuml;ste', 'K&#252;STE', 'k&#xdC;ste', 'K&Uuml;STE']],
+    ['composed of others', 'Ku\u0308ste, Kuste', 'küste', { isWhole: true }, ['Ku\u0308ste']],
     ['and not within words that are written so', '&uuml;ber ber ber&eacute; ber&nbsp;&ndash; &laquo;ber&raquo; &#252;ber', 'ber', { isWhole: true }, ['ber', 'ber', 'ber']],
     ['by their letters in references, too', 'K&uuml;ste K&Uuml;ste', 'Küste', { isExact: true }, ['K&uuml;ste']],
     ['with signs that mean something elsewhere', 'a.c abc (a.c) [x]', 'a.c', {}, ['a.c', 'a.c']],

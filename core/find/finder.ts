@@ -30,14 +30,14 @@ export const mostWords = 200
 /** Lines of a source may break anywhere between words. */
 const gap = '(?:\\s|&nbsp;)+'
 
-/** A letter that many sources write as a character reference, by its name or its number. */
+/** A letter that sources write in several ways: composed of others, or as a character reference, by its name or its number. */
 function asReference(letter: string, isExact: boolean): string {
   const letters = isExact ? [letter] : [...new Set([letter, letter.toLowerCase(), letter.toUpperCase()])]
   const ways = letters.flatMap((one) => {
     const code = one.codePointAt(0)!
     // Of a letter with several capitals only itself is looked for.
     if ([...one].length > 1) return []
-    return [one, encodeNonAsciiHTML(one), `&#0*${code};`, `&#x0*${code.toString(16)};`]
+    return [one, one.normalize('NFD'), encodeNonAsciiHTML(one), `&#0*${code};`, `&#x0*${code.toString(16)};`]
   })
   return `(?:${[...new Set(ways)].join('|')})`
 }

@@ -29,6 +29,9 @@ const withinLines: ReadonlySet<string> = new Set([
 /** What is in no language: programs, what is typed and what comes out (HTML §4.5.15 to §4.5.19). */
 const noLanguage: ReadonlySet<string> = new Set(['code', 'kbd', 'samp', 'script', 'style', 'var', 'math'])
 
+/** Letters of the longest tag of a language that is read: what is known of its words is kept by it. */
+const longestTag = 60
+
 /** What is said of an element and holds for all in it. */
 interface State {
   readonly language: string
@@ -45,7 +48,12 @@ function stateOf(element: HtmlElement, around: State): State {
   const isName = element.tagName.includes('-')
   return {
     // In a template it may be an expression: what the page is in.
-    language: lang === undefined || lang.includes('{') ? around.language : lang.trim(),
+    language:
+      lang === undefined || lang.includes('{')
+        ? around.language
+        : lang.length > longestTag
+          ? ''
+          : lang.trim(),
     isLooked:
       spellcheck === 'true' || translate === 'yes'
         ? true

@@ -87,6 +87,8 @@ describe('of a text', () => {
       ['pierr', 'en', 4],
     ])
     expect(without).toEqual(['it', ''])
+    const endless = `de-x-${'abcdefgh-'.repeat(9)}abc`
+    expect(look(`<p lang="${endless}">das Lict`)).toEqual({ unknown: [], without: [''] })
   })
 
   test('a word goes on through what stands within lines, and ends where something else begins', () => {

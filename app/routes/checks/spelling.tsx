@@ -2,6 +2,7 @@ import { useRef, useState } from 'react'
 import { languageName } from '#core/language'
 import { ownWords } from '#core/spelling'
 import type { SiteSpelling, SiteWord } from '#server/sites'
+import { useDone } from '../../checks/use-done'
 import { LongWorkBar } from '../../checks/long-work'
 import { OwnWords } from '../../checks/spelling/own-words'
 import { type Mending, useSpelling } from '../../checks/spelling/use-spelling'
@@ -22,7 +23,7 @@ export default function SpellingView() {
   const { spelling, tellsWork, asks, problem, isMending, work, start, cancel, mend, endMending, leave } =
     useSpelling()
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
-  const [done, setDone] = useState<string | null>(null)
+  const [done, setDone] = useDone()
   const near = useRef(new Map<string, readonly string[]>())
   const isNarrow = useIsNarrow()
   const may = store.may('write')
@@ -40,6 +41,7 @@ export default function SpellingView() {
       kept.length === 1
         ? `“${kept[0]}” is right in this site.`
         : `${count(kept.length, 'word')} are right in this site.`,
+      1,
     )
   }
   async function put(mending: Mending, shown: boolean) {

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { isSaid, ownerKey, type WordsOwner } from '#core/change'
 import { mostWords } from '#core/find'
+import { useDone } from '../../checks/use-done'
 import { FoundRow } from '../../checks/words/found-row'
 import { type Found, type Instead, useWords } from '../../checks/words/use-words'
 import { Question } from '../../frame/question'
@@ -28,7 +29,7 @@ export default function WordsView() {
   const [by, setBy] = useState('')
   /** What stays as it is. */
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
-  const [done, setDone] = useState<string | null>(null)
+  const [done, setDone] = useDone()
 
   /** What all pages share is for those who manage the site. */
   const canReplace = ({ kind }: WordsOwner) => store.may(kind === 'page' ? 'write' : 'manage')

@@ -1,6 +1,7 @@
 import type { WordsOwner } from '#core/change'
 import { languagesOf, treeOf } from '#core/plan'
-import type { Site } from '#core/site'
+import { mostBases, type Site } from '#core/site'
+import { templateChoices } from '#core/template'
 import { ownWords, type TextSpelling, type UnknownWord } from '#core/spelling'
 import { eachBatch } from '../words/batches'
 import { type HeldText, linesSaid, textsHeld } from '../words/owners'
@@ -33,6 +34,7 @@ export interface SiteSpelling {
 
 /** Words that are told: nobody goes through more at once. */
 export const mostWordsTold = 1_000
+const mostLanguagesTold = 100
 /** Different words that are counted. */
 const mostWordsCounted = 50_000
 
@@ -80,8 +82,10 @@ async function eachSpelling(
 ): Promise<void> {
   const languages = languagesOf(site)
   const pages = treeOf(site).byId
-  const languageOf = ({ kind, ...owner }: WordsOwner) => {
-    const page = kind === 'page' && 'id' in owner ? pages.get(owner.id) : undefined
+  const ofTemplates = languagesOfTemplates(site)
+  const languageOf = (owner: WordsOwner): string => {
+    if (owner.kind === 'template') return ofTemplates.get(owner.id) ?? site.language
+    const page = owner.kind === 'page' ? pages.get(owner.id) : undefined
     return page ? languages.of(page) : site.language
   }
   const lines = linesSaid(site)
@@ -122,6 +126,24 @@ async function eachSpelling(
 
 const linesAtOnce = 2_000
 
+/** The language of all pages that a template, or one that is based on it, makes; none of one that makes pages in several. */
+function languagesOfTemplates(site: Site): ReadonlyMap<string, string | null> {
+  const languages = languagesOf(site)
+  const choices = templateChoices(site)
+  const basedOn = new Map(site.templates.map((template) => [template.id, template.basedOn]))
+  const known = new Map<string, string | null>()
+  for (const page of site.pages) {
+    const language = languages.of(page)
+    let at: string | null = choices.get(page.id) ?? site.templateId
+    for (let bases = 0; at !== null && bases <= mostBases; bases++) {
+      const told = known.get(at)
+      known.set(at, told === undefined || told === language ? language : null)
+      at = basedOn.get(at) ?? null
+    }
+  }
+  return known
+}
+
 /** Names after others, and letters with their marks among those without. */
 const orderKey = ({ word, language }: SiteWord): string => {
   const letters = word.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
@@ -146,7 +168,8 @@ class SiteSum {
       return
     }
     for (const language of spelling.without)
-      this.#without.set(language, (this.#without.get(language) ?? 0) + 1)
+      if (this.#without.size < mostLanguagesTold || this.#without.has(language))
+        this.#without.set(language, (this.#without.get(language) ?? 0) + 1)
     for (const { word, language, count, line, before, after } of spelling.unknown) {
       if (this.#isOwn(word)) continue
       const key = `${language} ${word}`

@@ -4,7 +4,7 @@ import type { Change } from '#core/change'
 import { checkSite, type Role } from '#core/site'
 import { dictionariesFor, dictionaryNames } from '#core/spelling'
 import { pageCalled } from '#core/testing'
-import { getTexts } from '../../contents/blobs'
+import { getTexts, putBlob } from '../../contents/blobs'
 import { pool } from '../../platform/pool'
 import { accountWithSite, freshDatabase, siteOf, writePage } from '../../testing/support'
 import { changeSite } from '../changes/changes'
@@ -105,6 +105,20 @@ test('a page in another language is held against that', async () => {
   expect(await words()).toEqual([['Visit', 1, 1]])
 })
 
+test('a template is held against the language of the pages that it makes, where they are all in one', async () => {
+  const { id } = pageCalled(await site(), 'Visit')
+  await change({ kind: 'setPageText', pageId: id, field: 'language', value: 'de', was: null })
+  const put = (templateId: string, name: string, source: string, more: object) =>
+    changeSite(ids.siteId, ids.accountId, 0, async (client) => ({ kind: 'addTemplate', templateId, name, source: await putBlob(client, source), basedOn: null, ...more }))
+  const [base, own] = [randomUUID(), randomUUID()]
+  await put(base, 'Base', '<!doctype html><title>{page}</title><p>Der Leuchtturm</p><slot name="inner"></slot>', {})
+  await put(own, 'Own', '<template slot="inner"><p>Die Gezeiten</p><slot></slot></template>', { basedOn: base, forPages: [id] })
+  expect((await look()).words.map(({ word, language }) => `${word} ${language}`)).toEqual(['Visit de'])
+  await change({ kind: 'chooseTemplate', pageIds: [pageCalled(await site(), 'Tides').id], of: 'page', templateId: base })
+  // Pages in two languages are made with it now: it is in that of the site.
+  expect((await look()).words.map(({ word, language }) => `${word} ${language}`)).toEqual([ 'Leuchtturm en', 'Visit de'])
+}) // prettier-ignore
+
 test('words that the site keeps, and its name, are right; each is put in and taken back by itself', async () => {
   await write('Visit', '<p>The noust of Marrow; Brimwick, noustes</p>')
   await change({ kind: 'setSetting', field: 'name', value: 'Marrow Light', was: (await site()).name })
@@ -152,7 +166,6 @@ test('a mistyped word is mended wherever it stands in its language, as one chang
   await write('Home', '<p lang="de">Kein ligthouse</p>')
   const [template] = (await site()).templates
   const source = '<!doctype html><html lang="en"><title>{page}</title><p>A ligthouse</p><slot></slot>'
-  const content = (await import('../../contents/blobs')).putBlob
   await changeSite(
     ids.siteId,
     ids.accountId,
@@ -161,7 +174,7 @@ test('a mistyped word is mended wherever it stands in its language, as one chang
       ({
         kind: 'setTemplate',
         templateId: template!.id,
-        source: await content(client, source),
+        source: await putBlob(client, source),
         was: template!.source,
       }) as Change,
   )
@@ -210,6 +223,18 @@ test('a text that takes too long is told, and the others are looked at; whoever 
     spellingLimits.deadlineMs = deadlineMs
   }
   await expect(lookAtTexts([heavy], AbortSignal.timeout(50))).rejects.toThrow()
+  // Whoever waits for others loses none of their own time: one has ten times what it needs, and sixty are asked for at once.
+  const some = text('<p>the opne light </p>'.repeat(6_000))
+  await lookAtTexts([some], never)
+  const begun = performance.now()
+  await lookAtTexts([some], never)
+  spellingLimits.deadlineMs = Math.ceil(10 * (performance.now() - begun))
+  try {
+    const all = await Promise.all(Array.from({ length: 60 }, () => lookAtTexts([some], never)))
+    expect(all.filter(([one]) => one === null)).toEqual([])
+  } finally {
+    spellingLimits.deadlineMs = deadlineMs
+  }
   const gone = new AbortController()
   gone.abort()
   await expect(spellingOf(await site(), gone.signal, () => {})).rejects.toThrow()

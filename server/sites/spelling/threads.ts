@@ -1,3 +1,4 @@
+import pLimit from 'p-limit'
 import type { Piscina } from 'piscina'
 import type { TextSpelling } from '#core/spelling'
 import { deadline, log, threadsOf } from '#server/platform'
@@ -22,8 +23,14 @@ export async function endSpellers(): Promise<void> {
   globals.rubricantSpellers = undefined
 }
 
+/** One after the other, so that nobody's time is up while somebody else's texts are looked at. */
+const inTurn = pLimit(1)
+
 const run = (task: SpellingTask, signal: AbortSignal) =>
-  thread().run(task, { signal: deadline(spellingLimits.deadlineMs, signal) })
+  inTurn(() => {
+    signal.throwIfAborted()
+    return thread().run(task, { signal: deadline(spellingLimits.deadlineMs, signal) })
+  })
 
 /**
  * What of texts dictionaries do not know; null of one that takes too long or too much.
