@@ -30,7 +30,7 @@ const outOfSight = (page: Page) =>
 
 test('everything can be reached on a phone, one thing above the other', async ({ page }) => {
   await signUp(page)
-  await makeSite(page, 'Saltpan Chapel', 'Saltpan Chapel\n  Visit\n    Getting here\n  Contact')
+  await makeSite(page, 'Saltpan Chapel', 'Saltpan Chapel\n  Visit\n    Gettting heere\n  Contact')
   const { pathname } = new URL(page.url())
   const site = pathname.split('/').slice(0, 3).join('/')
   const addresses = [
@@ -45,6 +45,10 @@ test('everything can be reached on a phone, one thing above the other', async ({
     if (/(plan|names|template|pages|checks|upload)$/.test(address))
       await expect(view).toBeInViewport({ ratio: 0.9 })
   }
+  await page.goto(`${site}/checks/spelling`)
+  await expect(page.getByRole('link', { name: 'Something else instead of heere' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'here, instead of heere' })).toBeVisible()
+  await expect.poll(() => outOfSight(page)).toEqual([])
 })
 
 test('a page is written above what it becomes', async ({ page }) => {

@@ -53,7 +53,8 @@ function stateOf(element: HtmlElement, around: State): State {
         ? around.language
         : lang.length > longestTag
           ? ''
-          : lang.trim(),
+          : // As some write it.
+            lang.trim().replaceAll('_', '-'),
     isLooked:
       spellcheck === 'true' || translate === 'yes'
         ? true

@@ -74,16 +74,16 @@ describe('of a text', () => {
   test('what visitors read and hear is looked at, each in the language that it is in', () => {
     const text = `<p class="abcd" title="Ttitle">The ligt</p><!-- abcd -->
       <style>.abcd {}</style><code>abcd</code><p translate="no">abcd <b translate="yes">yyes</b></p>
-      <p spellcheck="false">abcd</p><p lang="de">Das Lict <i lang="fr">le phaare</i> is</p><p lang="it">la luce</p>
+      <p spellcheck="false">abcd</p><p lang="de_AT">Das Lict <i lang="fr">le phaare</i> is</p><p lang="it">la luce</p>
       <img src="abcd.png" alt="The pierr"><p lang="">abcd</p>`
     const { unknown, without } = look(text)
     expect(unknown.map(({ word, language, line }) => [word, language, line])).toEqual([
       ['Ttitle', 'en', 1],
       ['ligt', 'en', 1],
       ['yyes', 'en', 2],
-      ['Lict', 'de', 3],
+      ['Lict', 'de-AT', 3],
       ['phaare', 'fr', 3],
-      ['is', 'de', 3],
+      ['is', 'de-AT', 3],
       ['pierr', 'en', 4],
     ])
     expect(without).toEqual(['it', ''])

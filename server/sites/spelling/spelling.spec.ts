@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals'
+import type { Piscina } from 'piscina'
 import type { Change } from '#core/change'
 import { checkSite, type Role } from '#core/site'
 import { dictionariesFor, dictionaryNames } from '#core/spelling'
@@ -222,7 +223,13 @@ test('a text that takes too long is told, and the others are looked at; whoever 
   } finally {
     spellingLimits.deadlineMs = deadlineMs
   }
+  const threadNow = () =>
+    (globalThis as unknown as { rubricantSpellers: Piscina }).rubricantSpellers.threads[0]!.threadId
+  const before = threadNow()
   await expect(lookAtTexts([heavy], AbortSignal.timeout(50))).rejects.toThrow()
+  await lookAtTexts([text('a')], never)
+  // It has its dictionaries still.
+  expect(threadNow()).toBe(before)
   // Whoever waits for others loses none of their own time: one has ten times what it needs, and sixty are asked for at once.
   const some = text('<p>the opne light </p>'.repeat(6_000))
   await lookAtTexts([some], never)

@@ -26,11 +26,27 @@ export async function endSpellers(): Promise<void> {
 /** One after the other, so that nobody's time is up while somebody else's texts are looked at. */
 const inTurn = pLimit(1)
 
-const run = (task: SpellingTask, signal: AbortSignal) =>
-  inTurn(() => {
+/**
+ * Whoever hangs up is not waited for. The thread comes to the end of what it is at all the same: one that is stopped has to
+ * read its dictionaries again, and people scroll past words faster than those are looked up.
+ */
+async function run(task: SpellingTask, signal: AbortSignal): Promise<SpellingAnswer> {
+  signal.throwIfAborted()
+  const answer = inTurn(() => {
     signal.throwIfAborted()
-    return thread().run(task, { signal: deadline(spellingLimits.deadlineMs, signal) })
+    return thread().run(task, { signal: deadline(spellingLimits.deadlineMs) })
   })
+  let leave = () => {}
+  const gone = new Promise<never>((_, reject) => {
+    leave = () => reject(signal.reason as Error)
+    signal.addEventListener('abort', leave, { once: true })
+  })
+  try {
+    return await Promise.race([answer, gone])
+  } finally {
+    signal.removeEventListener('abort', leave)
+  }
+}
 
 /**
  * What of texts dictionaries do not know; null of one that takes too long or too much.
