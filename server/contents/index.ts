@@ -33,3 +33,4 @@ export {
 export { PostgresContents } from './postgres-store'
 export { type ContentStore, type Pieces, portionBytes, type StoredContent } from './store'
 export { type PackedFile, unpack, type UnpackLimits } from './unpack'
+export { Memory } from './memory'

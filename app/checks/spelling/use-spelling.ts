@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
-import type { RippleView, Saved, SiteSpelling, SiteWord } from '#server/sites'
-import { asJson } from '../../document/post'
+import type { SiteSpelling, SiteWord } from '#server/sites'
 import { useSite } from '../../document/site-context'
 import { useLongWork } from '../use-long-work'
 import { ask } from '../words/ask'
+import { usePutting } from '../words/use-putting'
 
 /** A word and what is put in its place. */
 export interface Mending {
@@ -11,21 +11,12 @@ export interface Mending {
   readonly by: string
 }
 
-/** What it touches elsewhere, shown before it is done. */
-export interface AskedMending {
-  readonly mending: Mending
-  readonly ripple: RippleView
-}
-
 /** Holds the site against dictionaries, again whenever it has changed, and puts right words in the place of mistyped ones. */
 export function useSpelling() {
-  const { site, revision, store } = useSite()
+  const { site, revision } = useSite()
   const address = `/sites/${site.id}/spelling`
   const [spelling, setSpelling] = useState<SiteSpelling | null>(null)
-  const [asks, setAsks] = useState<AskedMending | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
-  const [isMending, setMending] = useState(false)
-  const ending = useRef<AbortController | null>(null)
+  const putting = usePutting<Mending>(`${address}/word`)
   /** The revision that was looked at last; what is cancelled is not begun again by itself. */
   const begun = useRef<number | null>(null)
   const [looked, setLooked] = useState<number | null>(null)
@@ -50,42 +41,21 @@ export function useSpelling() {
       spelling === null || work.state === 'running'
         ? isLong || spelling === null
         : looked !== begun.current || work.problem !== null,
-    asks,
-    problem,
-    isMending,
+    putting,
     work,
     start: () => {
       begun.current = revision
       void start()
     },
     cancel,
-    /** Resolves to whether it was done. What reaches further than the texts is asked about first. */
+    /** Resolves to whether it was done. */
     async mend(mending: Mending, shown = false): Promise<boolean> {
       const { word, by } = mending
-      setProblem(null)
-      setAsks(null)
-      setMending(true)
-      const body = JSON.stringify({ word: word.word, language: word.language, by, shown, seen: store.get().revision, requestId: crypto.randomUUID() }) // prettier-ignore
-      const over = (ending.current = new AbortController())
-      const how = { method: 'POST', headers: asJson, body, signal: over.signal }
-      const told = await ask<Saved>(`${address}/word`, how).catch(() => null)
-      await store.catchUp()
-      setMending(false)
-      if (told === null) return false
-      if (!('problem' in told)) {
-        // It is looked at again, which may take a while.
-        setSpelling((was) => was && without(was, word))
-        return true
-      }
-      const { code, message, detail } = told.problem
-      if (code === 'ask-first' && detail?.ripple) setAsks({ mending, ripple: detail.ripple })
-      else setProblem(message)
-      return false
+      const isDone = await putting.put(mending, { word: word.word, language: word.language, by }, shown)
+      // It is looked at again, which may take a while.
+      if (isDone) setSpelling((was) => was && without(was, word))
+      return isDone
     },
-    /** Calls off what is under way; what is done by then stays, and undo takes it back. */
-    endMending: () => ending.current?.abort(),
-    /** Leaves all as it is. */
-    leave: () => setAsks(null),
   }
 }
 

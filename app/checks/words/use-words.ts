@@ -1,9 +1,9 @@
 import { useEffect, useRef, useState } from 'react'
 import type { WordsOwner } from '#core/change'
 import type { Wanted } from '#core/find'
-import type { FoundInSite, Replacing, RippleView } from '#server/sites'
-import { asJson } from '../../document/post'
-import { ask, type Told } from './ask'
+import type { FoundInSite, Replacing } from '#server/sites'
+import { ask } from './ask'
+import { usePutting } from './use-putting'
 import { useSite } from '../../document/site-context'
 
 /** What was found of some words. */
@@ -17,28 +17,22 @@ export interface Found {
 /** What is to be put in the place of words, and where. */
 export type Instead = Pick<Replacing, 'wanted' | 'by'> & { readonly chosen: readonly WordsOwner[] }
 
-/** What it touches elsewhere, shown before it is done. */
-export interface AskedInstead {
-  readonly instead: Instead
-  readonly ripple: RippleView
-}
-
 /** Looks for words in the site, again whenever it has changed, and puts others in their place. */
 export function useWords() {
-  const { site, revision, store } = useSite()
+  const { site, revision } = useSite()
   const [asked, setAsked] = useState<Wanted | null>(null)
   const [found, setFound] = useState<Found | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
-  const [asks, setAsks] = useState<AskedInstead | null>(null)
-  const [work, setWork] = useState<'looking' | 'replacing' | null>(null)
+  const [isLooking, setLooking] = useState(false)
   const ending = useRef<AbortController | null>(null)
   const address = `/sites/${site.id}/words`
+  const putting = usePutting<Instead>(address)
 
   // What is written meanwhile, here or elsewhere, is found, too.
   useEffect(() => {
     if (asked === null) return
     const over = (ending.current = new AbortController())
-    setWork('looking')
+    setLooking(true)
     const { words, ...ways } = asked
     const query = new URLSearchParams({ words, ...Object.fromEntries(Object.entries(ways).map(([name, is]) => [name, String(is)])) }) // prettier-ignore
     ask<Omit<Found, 'wanted'>>(`${address}?${query}`, { signal: over.signal }).then(
@@ -46,49 +40,35 @@ export function useWords() {
         if (over.signal.aborted) return
         if ('problem' in told) setProblem(told.problem.message)
         else setFound({ wanted: asked, ...told })
-        setWork(null)
+        setLooking(false)
       },
       () => {},
     )
     return () => over.abort()
   }, [asked, revision, address])
 
+  const work: 'looking' | 'replacing' | null = putting.isPutting ? 'replacing' : isLooking ? 'looking' : null
   return {
     found,
-    problem,
-    asks,
+    problem: problem ?? putting.problem,
+    asks: putting.asks,
     work,
     look(wanted: Wanted) {
       setProblem(null)
-      setAsks(null)
+      putting.forget()
       setAsked(wanted)
     },
     cancel() {
+      putting.cancel()
       ending.current?.abort()
-      setWork(null)
+      setLooking(false)
       setAsked(null)
     },
-    /**
-     * Resolves to whether it was done. What reaches further than what was chosen is asked about first.
-     * @param shown whether it was
-     */
-    async replace(instead: Instead, shown = false): Promise<boolean> {
+    /** Resolves to whether it was done. */
+    replace(instead: Instead, shown = false): Promise<boolean> {
       setProblem(null)
-      setAsks(null)
-      setWork('replacing')
-      const over = (ending.current = new AbortController())
-      const body = JSON.stringify({ ...instead, shown, seen: store.get().revision, requestId: crypto.randomUUID() }) // prettier-ignore
-      const told = await ask<object>(address, { method: 'POST', headers: asJson, body, signal: over.signal }).catch(() => null) // prettier-ignore
-      await store.catchUp()
-      setWork(null)
-      if (told === null) return false
-      if (!('problem' in told)) return true
-      const { code, message, detail } = told.problem as Told
-      if (code === 'ask-first' && detail?.ripple) setAsks({ instead, ripple: detail.ripple })
-      else setProblem(message)
-      return false
+      return putting.put(instead, instead, shown)
     },
-    /** Leaves all as it is. */
-    leave: () => setAsks(null),
+    leave: putting.leave,
   }
 }

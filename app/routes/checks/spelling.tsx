@@ -20,8 +20,8 @@ const keyOf = ({ language, word }: SiteWord) => `${language} ${word}`
 /** What the site says, held against dictionaries. */
 export default function SpellingView() {
   const { site, store } = useSite()
-  const { spelling, tellsWork, asks, problem, isMending, work, start, cancel, mend, endMending, leave } =
-    useSpelling()
+  const { spelling, tellsWork, putting, work, start, cancel, mend } = useSpelling()
+  const { asks, problem } = putting
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
   const [done, setDone] = useDone()
   const near = useRef(new Map<string, readonly string[]>())
@@ -69,10 +69,10 @@ export default function SpellingView() {
             />
           )}
           <span role="status" className="font-semibold">
-            {isMending ? 'Putting it right…' : done}
+            {putting.isPutting ? 'Putting it right…' : done}
           </span>
-          {isMending && (
-            <button type="button" className="link text-sm" onClick={endMending}>
+          {putting.isPutting && (
+            <button type="button" className="link text-sm" onClick={putting.cancel}>
               Cancel
             </button>
           )}
@@ -117,11 +117,11 @@ export default function SpellingView() {
           inset="px-7"
           ripple={asks.ripple}
           answers={[
-            { words: 'Put it right', look: 'go', onChoose: () => void put(asks.mending, true) },
-            { words: 'Leave it', onChoose: leave },
+            { words: 'Put it right', look: 'go', onChoose: () => void put(asks.what, true) },
+            { words: 'Leave it', onChoose: putting.leave },
           ]}
         >
-          {wordsOf(asks.mending)}: {rippleWords(asks.ripple)}; menus follow.
+          {wordsOf(asks.what)}: {rippleWords(asks.ripple)}; menus follow.
         </Question>
       ) : may && words.length > 0 ? (
         <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-t border-rule bg-vellum px-7 py-3">

@@ -146,12 +146,12 @@ export default function WordsView() {
           inset="px-7"
           ripple={asks.ripple}
           answers={[
-            { words: 'Replace them', look: 'go', onChoose: () => void put(asks.instead, true) },
+            { words: 'Replace them', look: 'go', onChoose: () => void put(asks.what, true) },
             { words: 'Leave them', onChoose: leave },
           ]}
         >
-          {wordsOf(asks.instead)}: {rippleWords(asks.ripple)}
-          {asks.instead.chosen.some(isLabel) ? '; menus follow.' : '.'}
+          {wordsOf(asks.what)}: {rippleWords(asks.ripple)}
+          {asks.what.chosen.some(isLabel) ? '; menus follow.' : '.'}
         </Question>
       ) : (
         found &&

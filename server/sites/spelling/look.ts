@@ -3,9 +3,9 @@ import { languagesOf, treeOf } from '#core/plan'
 import { mostBases, type Site } from '#core/site'
 import { templateChoices } from '#core/template'
 import { ownWords, type TextSpelling, type UnknownWord } from '#core/spelling'
+import { Memory } from '#server/contents'
 import { eachBatch } from '../words/batches'
 import { type HeldText, linesSaid, textsHeld } from '../words/owners'
-import { KnownSpelling } from './known-spelling'
 import { lookAtTexts } from './threads'
 
 /** A word of a site that no dictionary of its language has. */
@@ -43,7 +43,16 @@ interface Source {
   readonly language: string
 }
 
-const known = new KnownSpelling()
+/** What was found in texts lately, by what they are, in letters: most of a site stays as it is from one look to the next. */
+const known = new Memory<TextSpelling>(20_000_000)
+/** What keeping a word takes beside its letters. */
+const lettersOfOne = 100
+
+const lettersOf = ({ unknown }: TextSpelling): number =>
+  unknown.reduce(
+    (sum, { word, before, after }) => sum + word.length + before.length + after.length + lettersOfOne,
+    lettersOfOne,
+  )
 
 /**
  * Holds all that a site says against dictionaries: labels, titles and descriptions, pages and templates.
@@ -117,7 +126,7 @@ async function eachSpelling(
     const asked = read.map(({ text, is }, index) => ({ text, is, language: languageOf(some[index]!.owner) }))
     for (const [index, spelling] of (await lookAtTexts(asked, signal)).entries()) {
       const held = some[index]!
-      if (spelling) known.put(keyOf(held), spelling)
+      if (spelling) known.set(keyOf(held), spelling, lettersOf(spelling))
       take({ owner: held.owner, language: languageOf(held.owner) }, spelling)
     }
     tell((done += some.length), all)

@@ -12,7 +12,6 @@ import { changeSite } from '../changes/changes'
 import { stepHistory } from '../changes/step-history'
 import { loadSite } from '../rows/site-rows'
 import { dictionaryCalled } from './dictionaries'
-import { KnownSpelling } from './known-spelling'
 import { spellingOf } from './look'
 import { mendWord } from './mend'
 import { endSpellers, lookAtTexts, nearWords, spellingLimits } from './threads'
@@ -245,26 +244,4 @@ test('a text that takes too long is told, and the others are looked at; whoever 
   const gone = new AbortController()
   gone.abort()
   await expect(spellingOf(await site(), gone.signal, () => {})).rejects.toThrow()
-})
-
-test('what is kept of texts is bounded by its letters, and what was used last stays longest', () => {
-  const known = new KnownSpelling()
-  const spelling = {
-    unknown: Array.from({ length: 1_000 }, (_, nth) => ({
-      word: `w${nth}`,
-      language: 'en',
-      count: 1,
-      line: 1,
-      before: 'x'.repeat(50),
-      after: 'x'.repeat(50),
-    })),
-    without: [],
-  }
-  for (let nth = 0; nth < 200; nth++) {
-    known.put(`text ${nth}`, spelling)
-    known.get('text 0')
-  }
-  expect(known.get('text 0')).toBe(spelling)
-  expect(known.get('text 1')).toBeUndefined()
-  expect(known.get('text 199')).toBe(spelling)
 })
