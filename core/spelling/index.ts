@@ -1,6 +1,6 @@
 /** What a site says, held against dictionaries. */
 export { type Dictionary, dictionaryOf } from './dictionary'
-export { longestWord } from './known'
+export { longestTold } from './known'
 export { dictionariesFor, type DictionaryName, dictionaryNames } from './languages'
 export { ownWords } from './own-words'
 export { Speller, type TextSpelling, type UnknownWord } from './unknown-words'

@@ -7,6 +7,8 @@ export type DictionaryOf = (name: DictionaryName) => Dictionary
 
 /** Letters of the longest word that is looked up: what is longer is no word of any dictionary. */
 export const longestWord = 60
+/** Letters of the longest that is told: one that stands twice in a row. */
+export const longestTold = 2 * longestWord + 1
 
 /** What stands in front of an apostrophe instead of a word that lost its end. */
 const elided = /^(?:[cdjlmnst]|qu|jusqu|lorsqu|puisqu|quoiqu|presqu|quelqu)$/i

@@ -83,6 +83,7 @@ beforeAll(async () => {
     return { kind: 'addFile', id, fileKind: 'script', label: 'menu.js', hash, sizeBytes }
   })
   await change(() => ({ kind: 'putAside', findings: [{ key: 'a key', what: 'something' }], reason: 'known' }))
+  await change(() => ({ kind: 'keepWords', words: ['noust'] }))
   const { id } = (await mine()).pages.find((one) => one.label === 'Visit')!
   await delivered(ids, { [id]: 'visiting.html' })
   const note = await writeNote(ids.siteId, { name: 'Orla', accountId: ids.accountId }, { pageId: id, place: { tag: 'p', nth: 0, quote: 'Fähre' }, text: 'When?' }) // prettier-ignore

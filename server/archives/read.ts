@@ -16,7 +16,7 @@ import {
   type SiteFile,
   type Template,
 } from '#core/site'
-import { longestWord } from '#core/spelling'
+import { longestTold } from '#core/spelling'
 import { Problem } from '#core/problems'
 import { parseJson } from '#server/platform'
 import { type ArchivedPage, format, type Manifest, manifestName, version } from './layout'
@@ -113,7 +113,7 @@ const manifestInput = Joi.object<Manifest>({
     mostPageBytes: Joi.number().integer().min(1).max(1e12).required(),
   }).required(),
   // Archives of before say nothing of it.
-  ownWords: Joi.array().items(Joi.string().min(1).max(longestWord)).unique().max(mostOwnWords).default([]),
+  ownWords: Joi.array().items(Joi.string().min(1).max(longestTold)).unique().max(mostOwnWords).default([]),
   scheme: schemeInput.required(),
   nextSeq: seq,
   templates: Joi.array()

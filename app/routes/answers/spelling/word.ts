@@ -1,10 +1,10 @@
 import Joi from 'joi'
-import { longestWord } from '#core/spelling'
+import { longestTold } from '#core/spelling'
 import { mendWord, type MendingWord, nearWords } from '#server/sites'
 import { answerProblems, checkInput, readJson, requireSite } from '../../../owner.server'
 import type { Route } from './+types/word'
 
-const word = Joi.string().min(1).max(longestWord).required()
+const word = Joi.string().min(1).max(longestTold).required()
 const language = Joi.string().max(100).required()
 const asked = Joi.object<Pick<MendingWord, 'word' | 'language'>>({ word, language })
 const mending = Joi.object<MendingWord>({
