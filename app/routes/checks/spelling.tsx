@@ -33,6 +33,9 @@ export default function SpellingView() {
   const taken = words.filter((word) => chosen.has(keyOf(word)))
   const languages = new Set(words.map(({ language }) => language))
 
+  // Whoever may not manage the site leaves templates as they are.
+  const whereOf = ({ word }: Mending) =>
+    store.may('manage') ? `in ${count(word.ownerCount, 'place')}` : 'wherever pages say it'
   const keep = (some: readonly SiteWord[]) => {
     const kept = [...new Set(some.map(({ word }) => word))]
     store.change({ kind: 'keepWords', words: kept })
@@ -46,7 +49,7 @@ export default function SpellingView() {
   }
   async function put(mending: Mending, shown: boolean) {
     setDone(null)
-    if (await mend(mending, shown)) setDone(`${wordsOf(mending)}. Undo takes it back.`)
+    if (await mend(mending, shown)) setDone(`${wordsOf(mending, whereOf(mending))}. Undo takes it back.`)
   }
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto]">
@@ -121,7 +124,7 @@ export default function SpellingView() {
             { words: 'Leave it', onChoose: putting.leave },
           ]}
         >
-          {wordsOf(asks.what)}: {rippleWords(asks.ripple)}; menus follow.
+          {wordsOf(asks.what, whereOf(asks.what))}: {rippleWords(asks.ripple)}; menus follow.
         </Question>
       ) : may && words.length > 0 ? (
         <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 border-t border-rule bg-vellum px-7 py-3">
@@ -153,8 +156,7 @@ export default function SpellingView() {
   )
 }
 
-const wordsOf = ({ word, by }: Mending) =>
-  `“${word.word}” is “${by}” now, in ${count(word.ownerCount, 'place')}`
+const wordsOf = ({ word, by }: Mending, where: string) => `“${word.word}” is “${by}” now, ${where}`
 
 function summaryOf(
   { wordCount, without, tooHeavy, words: told }: SiteSpelling,
