@@ -1,12 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import { readdir, readFile } from 'node:fs/promises'
 import path from 'node:path'
+import { applyEdits } from '#core/markup'
 import { clashKey, nameLabel } from '#core/naming'
 import { planSite, readOutline } from '#core/plan'
 import { defaultScheme, emptyHash } from '#core/site'
+import { sayFeed } from '#core/template'
 import { type Account, findAccount, hasMilestone, setMilestone, signUp } from '#server/accounts'
 import { config, log, pool } from '#server/platform'
-import { putBlob } from '#server/contents'
+import { getTexts, putBlob } from '#server/contents'
 import { changeSite, createSite, deleteSite, listSites, loadSite, passAll } from '#server/sites'
 import { saveDestination, testDestination } from '#server/deliveries'
 
@@ -86,6 +88,7 @@ export async function loadDemo(folder = path.resolve('demo')): Promise<void> {
   }
   await addTemplate(siteId, account.id, folder)
   await fillSlots(siteId, account.id, path.join(folder, 'slots'))
+  await dateTheLog(siteId, account.id)
   const publicAddress = { kind: 'setSetting', field: 'publicAddress', value: 'https://marrow-skerry.example/', was: '' } as const // prettier-ignore
   await changeSite(siteId, account.id, 0, () => publicAddress)
   await addPracticeHost(siteId, account.id)
@@ -108,6 +111,23 @@ async function addTemplate(siteId: string, accountId: string, folder: string): P
   }))
   const pageIds = site.pages.filter(({ label }) => label === 'Visit' || label === 'Birds').map(({ id }) => id)
   await changeSite(siteId, accountId, 0, () => ({ kind: 'chooseTemplate', pageIds, of: 'below', templateId }))
+}
+
+/** The seasons of the log are dated, and told of in a feed, which every page names. */
+async function dateTheLog(siteId: string, accountId: string): Promise<void> {
+  const { site } = (await loadSite(pool(), siteId, accountId))!
+  const pageIds = site.pages.filter(({ label }) => label === 'Ringing log').map(({ id }) => id)
+  await changeSite(siteId, accountId, 0, () => ({ kind: 'setPageFlag', pageIds, flag: 'dated', value: true }))
+  const { id: templateId, source: was } = site.templates.find(({ id }) => id === site.templateId)!
+  const html = (await getTexts(pool(), [was])).get(was)!
+  await changeSite(siteId, accountId, 0, async (client) => ({
+    kind: 'setTemplate',
+    templateId,
+    source: await putBlob(client, applyEdits(html, sayFeed(html))),
+    was,
+  }))
+  const output = { ...site.output, feed: true } as const
+  await changeSite(siteId, accountId, 0, () => ({ kind: 'setOutput', output, was: site.output }))
 }
 
 /** What pages hold in further slots: a file each, `page.slot.html`. */

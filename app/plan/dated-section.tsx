@@ -1,4 +1,5 @@
-import { checkDate, readLabelDate } from '#core/naming'
+import { checkDate, datedLabel } from '#core/naming'
+import { languagesOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { WritePick } from '../parts/picks/write-pick'
 import { FlagPick } from './flag-pick'
@@ -21,7 +22,7 @@ export function DatedSection() {
             no={{ words: 'by their labels' }}
             yes={{
               words: 'with a date in front',
-              hint: '2025-06-second-count.html; they sort by date',
+              hint: '2025-06-second-count.html: they sort by date, and lists and feeds know what is new',
             }}
             after="."
           />
@@ -33,7 +34,7 @@ export function DatedSection() {
           Its date is{' '}
           <WritePick
             label="Date of this page"
-            words={selected.date ?? readLabelDate(selected.label, site.language)?.date ?? 'not known'}
+            words={datedLabel(tree, selected, languagesOf(site).of(selected))?.date ?? 'not known'}
             value={selected.date ?? ''}
             hint="2025, 2025-06 or 2025-06-14. Left empty, it is read from the label."
             check={(typed) =>

@@ -21,12 +21,22 @@ export const kindWords: Readonly<Record<PartKind, { readonly words: string; read
   section: { words: 'A menu of the section', hint: 'What is in the page’s part of the site' },
   trail: { words: 'The way to the page', hint: 'From the home page down to it' },
   below: { words: 'The pages below', hint: 'On a page with others below it, a list of those' },
+  latest: {
+    words: 'The newest pages',
+    hint: 'What is new, of all sections whose pages are named with dates',
+  },
   neighbours: { words: 'The pages before and after', hint: 'For what is read one after the other' },
   languages: { words: 'The page’s languages', hint: 'The same page in its other languages' },
 }
 
-/** What a part is in a sentence, and what screen readers call it. */
-export function nameOfPart({ part, attributes }: WrittenPart): {
+/**
+ * What a part is in a sentence, and what screen readers call it.
+ * @param hasDates whether pages of the site carry dates
+ */
+export function nameOfPart(
+  { part, attributes }: WrittenPart,
+  hasDates = true,
+): {
   readonly name: string
   readonly label: string
 } {
@@ -39,13 +49,14 @@ export function nameOfPart({ part, attributes }: WrittenPart): {
           : 'a menu of the site',
     'site-trail': 'the way to the page',
     'page-children': 'the pages below',
+    'page-latest': `${attributes.of === 'section' ? 'the newest pages of the section' : 'the newest pages'}${hasDates ? '' : ', once some carry dates'}`,
     'page-neighbours': 'the pages before and after',
     'page-languages': 'the page’s languages',
   }
   return { name: names[part.name] ?? part.name, label: attributes['aria-label'] ?? '' }
 }
 
-/** How each value of an attribute is said; the first of them holds where nothing is. */
+/** How each value of an attribute is said, as they are offered. */
 const said: Readonly<
   Record<string, { readonly words: string; readonly values: readonly (readonly [string, string])[] }>
 > = {
@@ -55,6 +66,22 @@ const said: Readonly<
       ['site', 'the whole site'],
       ['section', 'the section that the page is in'],
       ['language', 'what is in the page’s language'],
+    ],
+  },
+  count: {
+    words: 'How many',
+    values: [
+      ['3', 'three'],
+      ['5', 'five'],
+      ['10', 'ten'],
+      ['all', 'all of them'],
+    ],
+  },
+  order: {
+    words: 'In which order',
+    values: [
+      ['plan', 'as in the plan'],
+      ['newest', 'the newest first'],
     ],
   },
   levels: {
@@ -78,6 +105,13 @@ const said: Readonly<
     values: [
       ['mark', 'is marked'],
       ['omit', 'is left out'],
+    ],
+  },
+  dates: {
+    words: 'Dates of pages',
+    values: [
+      ['hide', 'are left out'],
+      ['show', 'stand before their links'],
     ],
   },
   descriptions: {
@@ -143,18 +177,19 @@ function lookOf({ attributes, part }: WrittenPart): PartChoice {
 /** All that can be chosen of a part, in the order in which it is asked. */
 export function choicesOf(written: WrittenPart): readonly PartChoice[] {
   const { part, attributes, isPattern } = written
-  const has = new Set(part.attributes.map(({ name }) => name))
   const choices = Object.entries(said).flatMap(([name, known]): PartChoice[] => {
-    if (!known || !has.has(name)) return []
-    // What stands below links is written where the links are.
-    if (isPattern && name === 'descriptions') return []
+    const offered = part.attributes.find((one) => one.name === name)?.values
+    const usual = offered?.[0]
+    if (!known || !offered || usual === undefined) return []
+    // What stands beside links is written where the links are.
+    if (isPattern && (name === 'descriptions' || name === 'dates')) return []
     // A section begins with a page of its own.
     const ofSection = name === 'home' && attributes.of === 'section'
-    const usual = known.values[0]![0]
     const value = attributes[name] ?? usual
-    const values = known.values.some(([one]) => one === value)
-      ? known.values
-      : [...known.values, [value, name === 'levels' ? `${value} levels` : value] as const]
+    const ofPart = known.values.filter(([one]) => offered.includes(one))
+    const values = ofPart.some(([one]) => one === value)
+      ? ofPart
+      : [...ofPart, [value, name === 'levels' ? `${value} levels` : value] as const]
     return [
       {
         name,

@@ -1,6 +1,7 @@
 import { DropdownMenu, Popover } from 'radix-ui'
 import { Fragment, useId, useMemo } from 'react'
 import { applyEdits } from '#core/markup'
+import { datesOf } from '#core/naming'
 import {
   compileTemplate,
   givesOutWhole,
@@ -25,7 +26,8 @@ export function PartsSentence({ written, onLead }: { written: WrittenText; onLea
   const { text, write } = written
   const { site } = useSite()
   const found = useMemo(() => writtenParts(text), [text])
-  const names = found.map((part) => nameOfPart(part).name)
+  const hasDates = datesOf(site).newest.length > 0
+  const names = found.map((part) => nameOfPart(part, hasDates).name)
   const isWhole = useMemo(() => found.length === 0 && givesOutWhole(compileTemplate(text)), [found, text])
   if (isWhole || (found.length === 0 && !write)) return null
   const put = (kind: PartKind) => {
@@ -43,6 +45,7 @@ export function PartsSentence({ written, onLead }: { written: WrittenText; onLea
           {nth > 0 && (nth === found.length - 1 ? ' and ' : ', ')}
           <PartPick
             part={part}
+            name={names[nth]!}
             isOneOf={names.filter((name) => name === names[nth]).length > 1}
             onSet={write && ((values) => write(setPartAttributes(text, nth, values)))}
             onWriteOut={
@@ -67,6 +70,7 @@ export function PartsSentence({ written, onLead }: { written: WrittenText; onLea
 /** A part in the sentence: what it lists and how it looks can be chosen there. */
 function PartPick({
   part,
+  name,
   isOneOf,
   onSet,
   onWriteOut,
@@ -74,6 +78,8 @@ function PartPick({
   onLead,
 }: {
   part: WrittenPart
+  /** What it is in the sentence. */
+  name: string
   /** Whether there are several like it, which are told apart by what they are called. */
   isOneOf: boolean
   onSet: ((values: AttributeValues) => void) | null
@@ -82,7 +88,7 @@ function PartPick({
   onRemove: (() => void) | null
   onLead: () => void
 }) {
-  const { name, label } = nameOfPart(part)
+  const { label } = nameOfPart(part)
   const words = isOneOf && label !== '' ? `${name} “${label}”` : name
   return (
     <Popover.Root>

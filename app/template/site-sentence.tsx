@@ -1,5 +1,6 @@
 import { languageName } from '#core/language'
 import { publicAddressOf } from '#core/links'
+import { datesOf } from '#core/naming'
 import type { Output } from '#core/site'
 import { useSite } from '../document/site-context'
 import { useDraft, useKeptLine } from '../document/use-draft'
@@ -87,29 +88,25 @@ export function SiteSentence({ publicAddresses }: { publicAddresses: readonly st
         after=","
       />{' '}
       search engines are given{' '}
-      <Pick
+      <MadePick
+        made="sitemap"
         label="List of pages for search engines"
-        value={output.sitemap ? 'yes' : 'no'}
-        options={[
-          { value: 'no', words: 'no list of pages', hint: 'They find what links lead to' },
-          {
-            value: 'yes',
-            words:
-              site.publicAddress === ''
-                ? 'a list of all pages, once it has an address'
-                : 'a list of all pages',
-            hint: 'sitemap.xml, named in robots.txt: all but trial and unlisted pages',
-          },
-        ]}
-        onPick={(list) => {
-          const { sitemap: _, ...others } = output
-          void store.change({
-            kind: 'setOutput',
-            output: list === 'yes' ? { ...others, sitemap: true } : others,
-            was: output,
-          })
+        no={{ words: 'no list of pages', hint: 'They find what links lead to' }}
+        yes={{
+          words: 'a list of all pages',
+          hint: 'sitemap.xml, named in robots.txt: all but trial and unlisted pages',
         }}
-        after=","
+      />{' '}
+      feed readers{' '}
+      <MadePick
+        made="feed"
+        label="Feed of what is new"
+        no={{ words: 'no feed', hint: 'Visitors look for what is new by themselves' }}
+        yes={{
+          words: 'a feed of what is new',
+          hint: 'feed.xml: the newest pages of sections whose pages carry dates',
+        }}
+        lacking={datesOf(site).newest.length === 0 ? 'once pages carry dates' : undefined}
       />{' '}
       and comments{' '}
       <Pick
@@ -123,6 +120,49 @@ export function SiteSentence({ publicAddresses }: { publicAddresses: readonly st
         after="."
       />
     </p>
+  )
+}
+
+interface MadeChoice {
+  readonly words: string
+  readonly hint: string
+}
+
+/**
+ * Whether a file is made of the whole site.
+ * @param lacking what it has to wait for, beside the site's address
+ */
+function MadePick({
+  made,
+  label,
+  no,
+  yes,
+  lacking,
+}: {
+  made: 'sitemap' | 'feed'
+  label: string
+  no: MadeChoice
+  yes: MadeChoice
+  lacking?: string
+}) {
+  const { site, store } = useSite()
+  const { output } = site
+  const waits = site.publicAddress === '' ? 'once it has an address' : lacking
+  return (
+    <Pick
+      label={label}
+      value={output[made] ? 'yes' : 'no'}
+      options={[
+        { value: 'no', ...no },
+        { value: 'yes', ...yes, words: waits ? `${yes.words}, ${waits}` : yes.words },
+      ]}
+      onPick={(wanted) => {
+        const { [made]: _, ...others } = output
+        const next: Output = wanted === 'yes' ? { ...others, [made]: true } : others
+        void store.change({ kind: 'setOutput', output: next, was: output })
+      }}
+      after=","
+    />
   )
 }
 

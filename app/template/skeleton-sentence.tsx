@@ -46,6 +46,7 @@ export function SkeletonSentence({ written }: { written: WrittenText }) {
   if (!skeleton.isDocument) return null
 
   const { charset, styleSheets, scripts } = skeleton
+  const hasFeed = skeleton.feed !== null || site.output.feed === true
   const isTranslated = skeleton.translations !== null || languagesOf(site).all.length > 1
   const icons = ofKind('image').map((file) => ({ value: addressOf(file), words: file.label }))
   return (
@@ -108,7 +109,7 @@ export function SkeletonSentence({ written }: { written: WrittenText }) {
           { value: 'no', words: 'no address' },
         ]}
         onPick={(has) => write({ part: 'address', value: has === 'yes' ? '{address}' : null })}
-        after={isTranslated ? ',' : undefined}
+        after={isTranslated || hasFeed ? ',' : undefined}
       />{' '}
       {isTranslated && (
         <>
@@ -129,6 +130,26 @@ export function SkeletonSentence({ written }: { written: WrittenText }) {
             onPick={(has) =>
               write({ part: 'translations', value: has === 'yes' ? '{translation.address}' : null })
             }
+            after={hasFeed ? ',' : undefined}
+          />{' '}
+        </>
+      )}
+      {hasFeed && (
+        <>
+          <Pick
+            label="The feed of what is new"
+            value={skeleton.feed === null ? 'no' : 'yes'}
+            options={[
+              {
+                value: 'yes',
+                words: 'the feed',
+                hint: site.output.feed
+                  ? 'So that feed readers find it'
+                  : 'Left out until a feed is made, which is said above',
+              },
+              { value: 'no', words: 'no feed', hint: 'Feed readers do not find it by themselves' },
+            ]}
+            onPick={(has) => write({ part: 'feed', value: has === 'yes' ? '{feed}' : null })}
           />{' '}
         </>
       )}

@@ -60,7 +60,7 @@ export function oldNamesOf(
       byPath.set(path, { kind: 'file', id })
     }
   }
-  const names: Names = { pages, files: others, byPath, folderCount: folders.size, publicAddress }
+  const names: Names = { pages, files: others, byPath, folderCount: folders.size, made: [], publicAddress }
   return { names, idOf, beside, hostFolder, resolve: resolverOf({ names, beside, hostFolder }) }
 }
 

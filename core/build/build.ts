@@ -1,10 +1,11 @@
 import { resolveReference } from '#core/links'
 import { applyEdits, findCssReferences, type HtmlFacts, type Reference, saysUnlisted } from '#core/markup'
 import { forwardersOf, forwarderText } from './forwarders'
-import { madeOf, madeText } from './sitemap'
+import { madeText } from './made'
 import { ancestorsOf } from '#core/plan'
 import {
   emptyHash,
+  mainSlot,
   type Hash,
   type Page,
   type Site,
@@ -17,6 +18,7 @@ import {
   type CompiledTemplate,
   type Composed,
   contextOf,
+  feedAddress,
   generatedSignature,
   generatedWeight,
   homeFileOf,
@@ -25,6 +27,7 @@ import {
   outputReference,
   pageAddress,
   pageTitle,
+  placeContent,
   planReference,
   renderPage,
   SiteTemplates,
@@ -90,7 +93,7 @@ export interface Build {
 export function buildSite(site: Site, sources: BuildSources): Build {
   const { publicPath = null } = sources
   const context = contextOf(site, publicPath)
-  const { tree, names, languages, translations } = context
+  const { tree, names, languages, translations, dates } = context
   const templates = new SiteTemplates(site, sources.textOf)
   const files = new Map(site.files.map((file) => [file.id, file]))
   const homeFile = homeFileOf(site)
@@ -120,8 +123,8 @@ export function buildSite(site: Site, sources: BuildSources): Build {
   const forwarders = new Map(forwardersOf(site).map((forwarder) => [`forward ${forwarder.path}`, forwarder]))
   for (const [id, { path }] of forwarders)
     entries.push({ path, kind: 'page', id, isHome: false, stored: null })
-  const made = madeOf(site)
-  for (const [id, path] of made) entries.push({ path, kind: 'file', id, isHome: false, stored: null })
+  const made = new Set(names.made.map(({ id }) => id))
+  for (const { id, path } of names.made) entries.push({ path, kind: 'file', id, isHome: false, stored: null })
   entries.sort((a, b) => (a.path < b.path ? -1 : 1))
 
   const styleText = (file: SiteFile): string => {
@@ -134,18 +137,29 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     return applyEdits(css, edits)
   }
 
+  const contentOf = (page: Page, slot: string): SlotContent | null => {
+    const hash = slotOf(page, slot)
+    return hash === emptyHash
+      ? null
+      : { text: sources.textOf(hash), facts: sources.factsOf(hash), isOnce: sources.isOnce }
+  }
+  /** What a page is written in first, by itself, as it stands in the finished page. */
+  const mainText = (pageId: string): string => {
+    const page = tree.byId.get(pageId)!
+    const content = contentOf(page, mainSlot)
+    const pieces: string[] = []
+    if (content)
+      placeContent(context, content, names.pages.get(pageId)!.path, '', (piece) => pieces.push(piece))
+    return pieces.join('')
+  }
+  const madeTextOf = (id: string) => withLineEnds(madeText(site, id, { isUnlisted, textOf: mainText }))
+
   const neverTooLarge = weightBound(context)
   const pageText = (page: Page, trace?: Trace): string => {
     const template = templates.of(page)
     if (!neverTooLarge(template) && generatedWeight(context, template, page) > mostPageBytes)
       throw new RangeError(weightRefusal(context, (one) => templates.of(one)) ?? 'The page is too large.')
-    const content = (slot: string): SlotContent | null => {
-      const hash = slotOf(page, slot)
-      return hash === emptyHash
-        ? null
-        : { text: sources.textOf(hash), facts: sources.factsOf(hash), isOnce: sources.isOnce }
-    }
-    return renderPage(context, template, page, content, sources.year, trace)
+    return renderPage(context, template, page, (slot) => contentOf(page, slot), sources.year, trace)
   }
 
   /** Where the references of a text lead, as far as another page's change can alter it. */
@@ -207,7 +221,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     textOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? styleText(file) : sources.textOf(file.hash)
-      if (made.has(id)) return withLineEnds(madeText(site, id, isUnlisted))
+      if (made.has(id)) return madeTextOf(id)
       const forwarder = forwarders.get(id)
       return withLineEnds(forwarder ? forwarderText(site, forwarder) : pageText(tree.byId.get(id)!))
     },
@@ -220,7 +234,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     signatureOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? `${file.hash}\u0003${styleText(file)}` : file.hash
-      if (made.has(id)) return withLineEnds(madeText(site, id, isUnlisted))
+      if (made.has(id)) return madeTextOf(id)
       const forwarder = forwarders.get(id)
       if (forwarder) return withLineEnds(forwarderText(site, forwarder))
       const page = tree.byId.get(id)!
@@ -235,6 +249,8 @@ export function buildSite(site: Site, sources: BuildSources): Build {
           .join(),
         page.label,
         languages.of(page),
+        dates.of(page)?.date ?? '',
+        site.output.feed ? feedAddress(site, languages.of(page)) : '',
         ...(perLanguage > 0
           ? translations.of(page).map((one) => `${languages.of(one)} ${pageAddress(site, one)}`)
           : []),

@@ -105,6 +105,7 @@ describe('every page is valid by the HTML Standard', () => {
     '<site-menu levels="2" aria-label="Main"></site-menu>', '<site-menu of="section" levels="all" own="omit" class="side" aria-label="Section"></site-menu>',
     '<site-trail aria-label="Here"></site-trail>', '<page-children levels="2" aria-label="Below"></page-children>', '<page-neighbours aria-label="Beside"></page-neighbours>',
     '<p>{site}, {year}: {page}</p>', '<slot name="beside"><p>Nothing beside.</p></slot>', '<aside>\n  <slot name="aside"></slot>\n</aside>',
+    '<page-latest count="3" descriptions="show" aria-label="Latest"></page-latest>', '<p>Of <time datetime="{datetime}">{date}</time></p>', '<p><page-latest between=" / "></page-latest></p>',
     '<!-- said -->', '<pre>\n  kept\n</pre>', '<p data-note="{description}">x</p>',
   ) // prettier-ignore
   const someParts = fc.uniqueArray(parts, { maxLength: 6 })
@@ -141,6 +142,10 @@ describe('every page is valid by the HTML Standard', () => {
         if (first) site = change(site, store, { kind: 'chooseTemplate', pageIds: [first.id], of: 'page', templateId: 'second' })
         for (const page of site.pages.slice(0, 3))
           site = change(site, store, { kind: 'setContent', pageId: page.id, slot: 'aside', content: store.put('<p>Beside.</p>\n<pre>\n x\n</pre>'), was: slotOf(page, 'aside') })
+        const sections = site.pages.flatMap(({ parentId }) => parentId ?? [])
+        site = change(site, store, { kind: 'setPageFlag', pageIds: [...new Set(sections)], flag: 'dated', value: true })
+        for (const page of site.pages.slice(1, 4))
+          site = change(site, store, { kind: 'setPageText', pageId: page.id, field: 'date', value: `203${page.label.length % 10}`, was: null })
         site = change(site, store, { kind: 'setOutput', output, was: site.output })
         const sources = { textOf: store.textOf, factsOf: store.factsOf, year: store.year, publicPath }
         const files = buildAll(site, store, publicPath)

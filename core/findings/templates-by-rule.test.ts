@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
-import { change, pageCalled, write } from '#core/testing'
-import { by, mended, store, withTemplate } from '../testing/by-rule'
+import type { Site } from '#core/site'
+import { buildAll, change, pageCalled, write } from '#core/testing'
+import { by, mended, store, withTemplate, written } from '../testing/by-rule'
 
 describe('what a template says of every page', () => {
   const head =
@@ -66,3 +67,42 @@ describe('what a template says of every page', () => {
     ).toEqual([])
   })
 })
+
+describe('dates', () => {
+  const dated = (site: Site): Site => {
+    const pageIds = [pageCalled(site, 'Birds').id]
+    const address = { kind: 'setSetting', field: 'publicAddress', value: 'https://saltpan.example/', was: '' } as const
+    const placed = change(site, store, address)
+    return change(placed, store, { kind: 'setPageFlag', pageIds, flag: 'dated', value: true })
+  }
+  const dateOf = (site: Site, label: string, value: string): Site =>
+    change(site, store, { kind: 'setPageText', pageId: pageCalled(site, label).id, field: 'date', value, was: null })
+
+  test('a page without one among those that carry one is told, until it has one', () => {
+    expect(by('undated-page', written)).toEqual([])
+    let site = dated(written)
+    expect(by('undated-page', site).map(({ place }) => place.id)).toEqual(['Terns', 'Gulls'].map((label) => pageCalled(site, label).id))
+    site = dateOf(site, 'Terns', '2031-05')
+    const { id: pageId } = pageCalled(site, 'Gulls')
+    site = change(site, store, { kind: 'setPageText', pageId, field: 'label', value: 'Gulls, May 2031', was: 'Gulls' })
+    expect(by('undated-page', site)).toEqual([])
+  })
+
+  test('a feed that no page names is told with the line that does, and that is left out where there is none', () => {
+    const before = dateOf(dated(written), 'Terns', '2031-05')
+    expect(by('unnamed-feed', before)).toEqual([])
+    const site = change(before, store, { kind: 'setOutput', output: { ...before.output, feed: true }, was: before.output })
+    const [finding, ...others] = by('unnamed-feed', site)
+    expect(others).toEqual([])
+    const after = mended(finding!)!
+    expect(after).toContain('    <link rel="alternate" type="application/atom+xml" title="{site}" href="{feed}">\n')
+    const { id: templateId, source: was } = site.templates[0]!
+    const named = change(site, store, { kind: 'setTemplate', templateId, source: store.put(after), was })
+    expect(by('unnamed-feed', named)).toEqual([])
+    expect(buildAll(named, store).get('index.html')).toContain('title="Saltpan Chapel" href="https://saltpan.example/feed.xml">')
+    expect(buildAll({ ...named, publicAddress: '' }, store).get('index.html')).not.toContain('atom')
+    // One of another kind is one as well.
+    const own = store.put(store.textOf(was).replace('</title>', '</title><link rel=alternate type="application/rss+xml" href="https://elsewhere.example/">'))
+    expect(by('unnamed-feed', change(site, store, { kind: 'setTemplate', templateId, source: own, was }))).toEqual([])
+  })
+}) // prettier-ignore

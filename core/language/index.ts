@@ -1,4 +1,5 @@
 export { directionOf } from './direction'
 export { ownNameOf } from './own-names'
 export { languageCalled, languageTag, tagTyped } from './tag'
+export { writeDate } from './write-date'
 export { canBe, languageName, languageOfLabels, languageOfText } from './told-language'

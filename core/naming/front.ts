@@ -1,6 +1,6 @@
 import type { Languages, Tree } from '#core/plan'
 import type { Page, Scheme, Site } from '#core/site'
-import { readLabelDate } from './label-date'
+import { datedLabel } from './dates'
 import { cutLetters, cutName } from './label-name'
 import { namersOf } from './label-namers'
 import { isOwnPath } from './own-path'
@@ -32,10 +32,8 @@ export function frontOf(
   }
   return (page) => {
     const number = ordinals.get(page.id) ?? null
-    const section = page.parentId === null ? undefined : tree.byId.get(page.parentId)
-    if (!section?.dated) return { date: null, number, label: page.label }
-    const read = readLabelDate(page.label, languages.of(page))
-    return { date: page.date ?? read?.date ?? null, number, label: read?.rest ?? page.label }
+    const dated = datedLabel(tree, page, languages.of(page))
+    return dated ? { ...dated, number } : { date: null, number, label: page.label }
   }
 }
 

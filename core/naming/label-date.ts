@@ -22,12 +22,15 @@ function monthNamesIn(language: string): readonly (readonly string[])[] {
 }
 
 const known = new Map<string, readonly (readonly string[])[]>()
+/** Languages are few, and tags that look like some are many. */
+const mostKnown = 200
 
 /** The same, made once for each language; English for a tag that is none. */
 function monthNames(language: string): readonly (readonly string[])[] {
   let names = known.get(language)
   if (!names) {
     const isTag = /^[a-z]{2,8}$/.test(language)
+    if (known.size >= mostKnown) known.clear()
     known.set(language, (names = monthNamesIn(isTag ? language : 'en')))
   }
   return names

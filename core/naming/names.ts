@@ -1,4 +1,4 @@
-import { madeFilesOf } from './made-files'
+import { type MadeFile, madeFilesOf } from './made-files'
 import { languagesOf, treeOf } from '#core/plan'
 import type { Page, Scheme, Site } from '#core/site'
 import { asPrefix, nameFiles } from './file-names'
@@ -31,6 +31,8 @@ export interface Names {
   /** What stands at a path; trial pages have paths too, under `trialFolder`, for the preview only. */
   readonly byPath: ReadonlyMap<string, { readonly kind: 'page' | 'file'; readonly id: string }>
   readonly folderCount: number
+  /** Files that are made of the whole site, which are among the files. */
+  readonly made: readonly MadeFile[]
   /** What references begin with that name something of this site by its whole address; '' where nothing is said of it. */
   readonly publicAddress: string
 }
@@ -56,7 +58,8 @@ export function namesOf(site: Nameable): Names {
     memo.of.homeId === site.homeId &&
     memo.of.language === site.language &&
     memo.of.publicAddress === site.publicAddress &&
-    memo.of.output.sitemap === site.output.sitemap
+    memo.of.output.sitemap === site.output.sitemap &&
+    memo.of.output.feed === site.output.feed
   )
     return memo.names
   const names = computeNames(site)
@@ -259,7 +262,8 @@ function computeNames(site: Nameable): Names {
     put(grant.what, trialFolder + grant.name + scheme.extension, grant.name, trialFolder, null)
 
   const files = nameFiles(site, byPath)
-  for (const { id, path } of madeFilesOf(site, byPath)) {
+  const made = madeFilesOf(site, byPath)
+  for (const { id, path } of made) {
     files.set(id, path)
     byPath.set(path, { kind: 'file', id })
   }
@@ -268,6 +272,7 @@ function computeNames(site: Nameable): Names {
     files,
     byPath,
     folderCount: countFolders(pages.values()),
+    made,
     publicAddress: site.publicAddress,
   }
 }

@@ -157,6 +157,8 @@ export interface Output {
   readonly links?: 'files' | 'folders'
   /** Whether a list of all pages is made for search engines, once the site says where visitors find it. */
   readonly sitemap?: true
+  /** Whether feeds of the pages that carry a date are made for each language, once the site says where visitors find it. */
+  readonly feed?: true
 }
 
 export const defaultOutput: Output = { indent: 'as-written', lineEnd: 'lf', comments: false }

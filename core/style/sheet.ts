@@ -234,6 +234,26 @@ ${choices.menu === 'side' ? sideMenu : ''}
   padding-inline-start: 1.2rem;
 }
 
+.page-latest {
+  margin-top: 2.5rem;
+}
+
+.page-latest ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.page-latest li {
+  margin-bottom: 0.4rem;
+}
+
+.page-latest time,
+.page-children time {
+  color: var(--quiet);
+  font-size: 0.9rem;
+}
+
 /* ---- A column at the side ---- */
 main:has(.with-side) {
   max-width: calc(var(--measure) + 22rem);

@@ -6,6 +6,7 @@ import {
   type HtmlNode,
   indentEdits,
   indentUnit,
+  isElement,
   leadAt,
   parseHtml,
   type Range,
@@ -15,7 +16,8 @@ import {
 } from '#core/markup'
 
 import { normalise, outsideFills } from './compose'
-import type { CompiledTemplate, Content, Part, Pattern, Placement, PlacedSlot, ValueSyntax } from './compiled'
+import type { CompiledTemplate, Part, Pattern, Placement, PlacedSlot, ValueSyntax } from './compiled'
+import { type Hole, partsBetween } from './holes'
 import { planReference } from './output-reference'
 import { type GeneratedPart, parts } from './parts'
 import {
@@ -46,18 +48,6 @@ export const mostParts = 100
 
 /** Bytes that a value of a language takes, about: most of them are addresses. */
 const roomForValue = 60
-
-interface Hole {
-  /** Of holes that start at one place: quotes come before what they enclose. */
-  readonly first?: true
-  readonly start: number
-  readonly end: number
-  /** Taken apart again by `partsOf` over its own range, where it must not meet itself. */
-  readonly optional?: true
-  /** The optional one that it is a piece of: at the very end of that, where it would be one of what follows, too. */
-  readonly pieceOf?: Range
-  readonly make: () => Content
-}
 
 /** Values that what entries are written as may have: short ones, and those of entries, which are counted. */
 const inPattern: readonly ValueName[] = [...entryValues, 'language', 'direction', 'year']
@@ -195,6 +185,17 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     holes.push({ start, end, optional: true, make })
   }
 
+  /** A date is left out, with what says that it is one, where all that stands there is empty: no `time` can be (HTML §4.5.14). */
+  const saysTime = ({ tagName, childNodes, sourceCodeLocation: where }: HtmlElement) => {
+    if (tagName !== 'time' || childNodes.some(isElement) || !where?.startTag || !where.endTag) return
+    const { startOffset: start, endOffset: end } = where
+    const known: readonly ValueName[] = start < patternEnd ? inPattern : valueNames
+    const needs = known.filter((name) => source.slice(start, end).includes(`{${name}}`))
+    if (needs.length === 0) return
+    const make = () => ({ kind: 'optional' as const, needs, parts: partsOf(start, end), ...placementOf(start, end) }) // prettier-ignore
+    holes.push({ start, end, optional: true, make })
+  }
+
   walkHtml(root, (node: HtmlNode) => {
     const where = 'sourceCodeLocation' in node ? node.sourceCodeLocation : null
     if (!where) return
@@ -209,6 +210,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     if (!('tagName' in node)) return
     const location = node.sourceCodeLocation!
     const names = attributeHoles(node)
+    saysTime(node)
     const named = patternPart(node)
     const tag = node.tagName
     const partName = named ?? tag
@@ -318,38 +320,9 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     const text = source.slice(start, end)
     holes.push({ start, end, make: () => ({ kind: 'reference', planned: planReference(reference), text }) })
   }
-  // Outer holes before the ones inside them.
-  holes.sort((a, b) => a.start - b.start || Number(b.first ?? 0) - Number(a.first ?? 0) || b.end - a.end)
-
-  /** The first hole at or after a place. */
-  function firstFrom(place: number): number {
-    let [low, high] = [0, holes.length]
-    while (low < high) {
-      const middle = (low + high) >> 1
-      if (holes[middle]!.start < place) low = middle + 1
-      else high = middle
-    }
-    return low
-  }
-
+  const cut = partsBetween(source, holes)
   function partsOf(start: number, end: number): Part[] {
-    const parts: Part[] = []
-    let at = start
-    const text = (to: number) => {
-      if (to > at) parts.push({ kind: 'text', at, text: source.slice(at, to) })
-    }
-    for (let index = firstFrom(start); index < holes.length; index++) {
-      const hole = holes[index]!
-      if (hole.start > end) break
-      if (hole.start < at || hole.end > end) continue
-      if (hole.optional && hole.start === start && hole.end === end) continue
-      if (hole.pieceOf && (hole.pieceOf.start !== start || hole.pieceOf.end !== end)) continue
-      text(hole.start)
-      parts.push({ at: hole.start, ...hole.make() })
-      at = hole.end
-    }
-    text(end)
-    return parts
+    return cut(start, end)
   }
   const partsIn = (ranges: readonly Range[]) => ranges.flatMap(({ start, end }) => partsOf(start, end))
   const patternOf = (ranges: PatternRanges, indent: string, text: string): Pattern => {
@@ -374,6 +347,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
       isOfEntries: all.every(isOfEntry),
       source: text,
       describes: /\{entry\.(?:description|title)\}/.test(text),
+      dates: /\{entry\.date(?:time)?\}/.test(text),
     }
   }
   for (const fill of patterns) fill()

@@ -68,6 +68,8 @@ export interface Pattern {
   readonly isOfEntries: boolean
   /** Whether what pages say of themselves, or their titles, may stand in it. */
   readonly describes: boolean
+  /** Whether the dates of pages may stand in it. */
+  readonly dates: boolean
 }
 
 /** A slot, and where its element begins. */

@@ -1,4 +1,4 @@
-import { type Names, namesOf } from '#core/naming'
+import { datesOf, type Names, namesOf, type PageDates } from '#core/naming'
 import { type Languages, languagesOf, type Translations, translationsOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
 import { type Addressing, addressingOf, isShownAnywhere } from './addressing'
@@ -12,6 +12,8 @@ export interface SiteContext {
   readonly languages: Languages
   /** Which of them are one page in several languages. */
   readonly translations: Translations
+  /** When they are of. */
+  readonly dates: PageDates
   /** How references are written; null for the usual way. */
   readonly addressing: Addressing | null
   /** Stands for the names, for who keeps what follows from them and must not keep them. */
@@ -20,6 +22,8 @@ export interface SiteContext {
   readonly made: BoundedTexts
   /** Pages that neighbours are found among, by parent and by whether they keep to a language, with their places. */
   readonly siblings: Map<string, { readonly list: readonly Page[]; readonly at: ReadonlyMap<string, number> }>
+  /** The newest pages that a part lists of, by what they are the newest of. */
+  readonly newest: Map<string, readonly Page[]>
   /** What was worked out once for all pages that share it. */
   readonly signatures: Map<string, string>
   readonly weights: Map<string, number>
@@ -95,10 +99,12 @@ export function contextOf(site: Site, publicPath: string | null = null): SiteCon
     names,
     languages: languagesOf(site),
     translations: translationsOf(site),
+    dates: datesOf(site),
     addressing: addressingOf(site, publicPath),
     namesToken: tokenOf(names),
     made: new BoundedTexts(mostMenuText),
     siblings: new Map(),
+    newest: new Map(),
     signatures: new Map(),
     weights: new Map(),
     pageWeights: new WeakMap(),

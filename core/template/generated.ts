@@ -1,4 +1,4 @@
-import { directionOf } from '#core/language'
+import { directionOf, writeDate } from '#core/language'
 import { escapeAttribute, escapeText } from '#core/markup'
 import { ancestorsOf } from '#core/plan'
 import type { Page } from '#core/site'
@@ -18,12 +18,13 @@ interface Fixed {
   readonly key: string
   readonly look: Look
   readonly omitsOwn: boolean
+  readonly dates: boolean
   readonly describes: boolean
   readonly sharedLevels: number | null
   readonly isSiblings: boolean
 }
 
-const fixedOf = (() => {
+export const fixedOf = (() => {
   const known = new WeakMap<Placed, Fixed>()
   return (placed: Placed): Fixed => {
     let fixed = known.get(placed)
@@ -37,6 +38,7 @@ function workOut({ part, attributes, pattern, within }: Placed): Fixed {
     key: JSON.stringify([part.name, attributes, within.listsLanguages, pattern?.source]),
     look: lookOf(part, attributes),
     omitsOwn: part.omitsOwn?.(attributes) ?? false,
+    dates: pattern ? pattern.dates : (part.dates?.(attributes) ?? false),
     describes: (part.describes?.(attributes) || pattern?.describes) ?? false,
     sharedLevels: part.sharedLevels?.(attributes) ?? null,
     isSiblings: part.isSharedBySiblings ?? false,
@@ -59,11 +61,19 @@ export const keepsLanguage = ({ part, attributes, within }: Pick<Placed, 'part' 
   within.listsLanguages || (part.keepsLanguage?.(attributes) ?? false)
 
 /** What a part lists on a page. */
-const entriesOf = (context: SiteContext, placed: Placed, page: Page) =>
+export const entriesOf = (context: SiteContext, placed: Placed, page: Page) =>
   placed.part.entries(context, placed.attributes, page, keepsLanguage(placed))
 
-const labelIn = (context: SiteContext, part: Placed['part'], attributes: Placed['attributes'], page: Page) =>
-  part.label?.(context, attributes, page) ?? page.label
+/** The date of a page where a part says it; '' where it does not, and where all that its label says is a date. */
+const dateIn = (context: SiteContext, placed: Placed, page: Page): string => {
+  const dated = fixedOf(placed).dates ? context.dates.of(page) : null
+  return dated && dated.label !== '' ? dated.date : ''
+}
+
+/** What a page is called in a part, without the date that the part says in front of it. */
+const labelIn = (context: SiteContext, placed: Placed, page: Page): string =>
+  placed.part.label?.(context, placed.attributes, page) ??
+  (dateIn(context, placed, page) === '' ? page.label : context.dates.of(page)!.label)
 
 /** An entry of a part whose author says how entries are written. */
 export interface PatternEntry {
@@ -92,13 +102,17 @@ export function patternEntries(context: SiteContext, placed: Placed, page: Page)
 export function entryValueOf(
   name: EntryValue,
   context: SiteContext,
-  { part, attributes }: Placed,
+  placed: Placed,
   page: Page,
   { page: entry, level }: PatternEntry,
 ): string {
   switch (name) {
     case 'entry.label':
-      return labelIn(context, part, attributes, entry)
+      return labelIn(context, placed, entry)
+    case 'entry.date':
+      return writeDate(dateIn(context, placed, entry), context.languages.of(page))
+    case 'entry.datetime':
+      return dateIn(context, placed, entry)
     case 'entry.title':
       return pageTitle(entry)
     case 'entry.description':
@@ -125,13 +139,12 @@ function link(
   const isPlain = plainPath.test(to)
   const address = addressFrom(context.addressing, from, to, isPlain)
   const href = isPlain ? address : escapeAttribute(address)
-  const { part, attributes } = placed
-  const rel = part.rel?.(context, on, page, keepsLanguage(placed)) ?? ''
+  const rel = placed.part.rel?.(context, on, page, keepsLanguage(placed)) ?? ''
   const marked = above ? ' aria-current="true"' : ''
   const other = otherLanguage(context, on, page)
   const leads = other && `${other} hreflang="${context.languages.of(page)}"`
   const { linkAttributes, aboveAttributes } = fixedOf(placed).look
-  return `<a${rel && ` rel="${rel}"`}${above ? aboveAttributes : linkAttributes} href="${href}"${leads}${marked}>${escapeText(labelIn(context, part, attributes, page))}</a>`
+  return `<a${rel && ` rel="${rel}"`}${above ? aboveAttributes : linkAttributes} href="${href}"${leads}${marked}>${escapeText(labelIn(context, placed, page))}</a>`
 }
 
 /**
@@ -143,13 +156,7 @@ export function renderGenerated(context: SiteContext, placed: Placed, page: Page
   if (fixed.sharedLevels !== null) return alike(context, placed, fixed.sharedLevels, page, unit)
   if (fixed.isSiblings && page.id !== homeFor(context, page, keepsLanguage(placed)).id)
     return besideSiblings(context, placed, page, unit)
-  return render(
-    context,
-    placed,
-    page,
-    unit,
-    escapeText(labelIn(context, placed.part, placed.attributes, page)),
-  )
+  return render(context, placed, page, unit, escapeText(labelIn(context, placed, page)))
 }
 
 /** A part that is the same on all pages of a folder that stand under the same entries of it. */
@@ -231,8 +238,14 @@ function render(context: SiteContext, placed: Placed, page: Page, unit: string, 
   const above = part.marksAbove ? aboveOf(context, page) : []
   // An `a` without `href` is the standard's own way to show where one stands (HTML §4.5.1).
   const marked = `<${mark}${look.ownAttributes} aria-current="page">${own}</${mark}>`
-  const anchorOf = (one: Page) =>
-    one.id === page.id ? marked : link(context, placed, page, from, one, above.includes(one))
+  const anchorOf = (one: Page) => {
+    const date = dateIn(context, placed, one)
+    const words = date && writeDate(date, context.languages.of(page))
+    return (
+      (date && `<time datetime="${date}">${escapeText(words)}</time> `) +
+      (one.id === page.id ? marked : link(context, placed, page, from, one, above.includes(one)))
+    )
+  }
   if (between !== null) {
     const shown = inOrder(entries).filter((one) => !(omitsOwn && one.id === page.id))
     return shown.length === 0 ? '' : opening + shown.map(anchorOf).join(between) + closing
@@ -272,7 +285,7 @@ const inOrder = (entries: readonly Entry[]): Page[] =>
   entries.flatMap(({ page, below }) => [page, ...inOrder(below)])
 
 /** What is the same on all pages that share it; null where each page has its own. */
-function sharedKey(context: SiteContext, placed: Placed, page: Page): string | null {
+export function sharedKey(context: SiteContext, placed: Placed, page: Page): string | null {
   const depends = placed.part.dependsOn?.(context, placed.attributes, page, keepsLanguage(placed))
   return depends === undefined ? null : `${fixedOf(placed).key} ${depends}`
 }
@@ -291,7 +304,7 @@ export function generatedSignature(
   const { describes } = fixedOf(placed)
   const { languages } = context
   const told = (one: Page) => {
-    const label = labelIn(context, placed.part, placed.attributes, one)
+    const label = `${dateIn(context, placed, one)}\u0005${labelIn(context, placed, one)}`
     const said = describes
       ? `${label}\u0003${one.description ?? ''}\u0003${placed.pattern ? pageTitle(one) : ''}`
       : label
@@ -309,74 +322,4 @@ export function generatedSignature(
   let signature = context.signatures.get(key)
   if (signature === undefined) context.signatures.set(key, (signature = made()))
   return signature
-}
-
-/** Bytes a link of a menu takes beside its label and its address, about. */
-export const linkOverhead = ({ languages }: SiteContext): number => (languages.all.length > 1 ? 80 : 48)
-
-/** Letters of what a page says of itself. */
-export const saidLength = ({ title, description }: Page): number =>
-  (title?.length ?? 0) + (description?.length ?? 0)
-
-/** How often what an entry says may stand in a part. */
-export const timesSaid = ({ pattern }: Placed): number =>
-  pattern ? Math.max(1, pattern.source.split('{').length - 1) : 1
-
-/** Whether what pages say of themselves may stand in a part. */
-export const describesPages = (placed: Placed): boolean => fixedOf(placed).describes
-
-/** Bytes that each link of a part takes besides, by how that looks. */
-export const lookOverhead = (placed: Placed): number => {
-  if (placed.pattern) return placed.pattern.source.length
-  const { between, linkAttributes, aboveAttributes, itemAttributes, aboveItemAttributes } =
-    fixedOf(placed).look
-  return (
-    (between?.length ?? 0) +
-    Math.max(linkAttributes.length, aboveAttributes.length) +
-    Math.max(itemAttributes.length, aboveItemAttributes.length)
-  )
-}
-
-/**
- * About how many bytes the generated parts of one page take, and what is said of its languages: entries counted, nothing written. For
- * telling a template that multiplies without bound before it does.
- */
-export function generatedWeight(
-  context: SiteContext,
-  { generated: placed, perLanguage }: Pick<CompiledTemplate, 'generated' | 'perLanguage'>,
-  page: Page,
-): number {
-  let known = context.pageWeights.get(placed)
-  if (!known) context.pageWeights.set(placed, (known = new Map<string, number>()))
-  let weight = known.get(page.id)
-  if (weight === undefined)
-    known.set(page.id, (weight = weighParts(context, { generated: placed, perLanguage }, page)))
-  return weight
-}
-
-function weighParts(
-  context: SiteContext,
-  { generated: placed, perLanguage }: Pick<CompiledTemplate, 'generated' | 'perLanguage'>,
-  page: Page,
-): number {
-  const weigh = (entries: readonly Entry[], describes: boolean, look: number, times: number): number => {
-    let bytes = 0
-    const beside = linkOverhead(context) + look
-    for (const { page: one, below } of entries) {
-      const said = one.label.length + context.names.pages.get(one.id)!.path.length
-      bytes += beside + times * (said + (describes ? saidLength(one) : 0))
-      bytes += weigh(below, describes, look, times)
-    }
-    return bytes
-  }
-  let bytes = perLanguage > 0 ? perLanguage * context.translations.of(page).length : 0
-  for (const one of placed) {
-    const { describes } = fixedOf(one)
-    const key = sharedKey(context, one, page)
-    const known = key === null ? undefined : context.weights.get(key)
-    const weight = known ?? weigh(entriesOf(context, one, page), describes, lookOverhead(one), timesSaid(one))
-    if (key !== null) context.weights.set(key, weight)
-    bytes += weight
-  }
-  return bytes
 }

@@ -6,7 +6,7 @@ export { entryValues, expression, translationValues, valueNames } from './value-
 export { type Composed, fillsOf, pieceAt } from './compose'
 export { contextOf, type SiteContext } from './context'
 export { defaultTemplate, defaultTitlePattern } from './default-template'
-export { generatedSignature, generatedWeight, keepsLanguage, pageTitle } from './generated'
+export { generatedSignature, keepsLanguage, pageTitle } from './generated'
 export {
   type Attributes,
   type Entry,
@@ -20,10 +20,10 @@ export {
 export { whichEntries } from './pattern'
 export { addressFrom, addressingOf, homeFileOf, isErrorPage, publicPathOf } from './addressing'
 export { outputReference, planReference } from './output-reference'
-export { type SlotContent } from './place-content'
+export { placeContent, type SlotContent } from './place-content'
 export { type Origin, renderPage, type Trace } from './render'
-export { fullTitle, pageAddress } from './values'
-export { listLanguages, sayTranslations } from './list-languages'
+export { feedAddress, fullTitle, pageAddress } from './values'
+export { listLanguages, sayFeed, sayTranslations } from './list-languages'
 export { givesOutWhole } from './gives-whole'
 export { inheritedTemplate, templateChoices } from './choices'
 export { SiteTemplates } from './site-templates'
@@ -46,6 +46,6 @@ export {
   writtenParts,
 } from './skeleton/written-parts'
 export { writeEntries } from './skeleton/written-entries'
-export { mostPageBytes, mostSiteBytes, weightBound, weightRefusal } from './weight'
+export { generatedWeight, mostPageBytes, mostSiteBytes, weightBound, weightRefusal } from './weight'
 export { hasSlot, templateOfDesign } from './from-trial'
 export { inLanguage, type OtherWord, wordsInOther } from './wording/in-language'

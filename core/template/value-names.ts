@@ -8,6 +8,9 @@ export const valueNames = [
   'language',
   'direction',
   'year',
+  'date',
+  'datetime',
+  'feed',
 ] as const
 /** Values of each language that a page is in: what says one stands once for each of them. */
 export const translationValues = ['translation.language', 'translation.address'] as const
@@ -19,6 +22,8 @@ export const entryValues = [
   'entry.title',
   'entry.description',
   'entry.level',
+  'entry.date',
+  'entry.datetime',
 ] as const
 export type EntryValue = (typeof entryValues)[number]
 export type ValueName = (typeof valueNames)[number] | TranslationValue | EntryValue | SlotValue

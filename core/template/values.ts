@@ -1,10 +1,10 @@
-import { directionOf } from '#core/language'
+import { directionOf, writeDate } from '#core/language'
 import { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from '#core/markup'
 import type { Page, Site } from '#core/site'
 import type { ValueSyntax } from './compiled'
 import type { EntryValue, SlotValue, TranslationValue, ValueName } from './value-names'
 import type { SiteContext } from './context'
-import { namesOf } from '#core/naming'
+import { feedId, namesOf } from '#core/naming'
 import { homeFileOf, isErrorPage } from './addressing'
 import { pageTitle } from './generated'
 
@@ -38,10 +38,11 @@ export function fullTitle(
 /** The value of an expression on one page, as plain text. */
 export function valueOf(
   name: Exclude<ValueName, SlotValue | TranslationValue | EntryValue>,
-  { site, languages }: SiteContext,
+  context: SiteContext,
   page: Page,
   year: number,
 ): string {
+  const { site, languages, dates } = context
   switch (name) {
     case 'page':
       return pageTitle(page)
@@ -59,6 +60,12 @@ export function valueOf(
       return directionOf(languages.of(page))
     case 'year':
       return String(year)
+    case 'date':
+      return writeDate(dates.of(page)?.date ?? '', languages.of(page))
+    case 'datetime':
+      return dates.of(page)?.date ?? ''
+    case 'feed':
+      return feedAddress(site, languages.of(page))
   }
 }
 
@@ -69,11 +76,10 @@ export const translationValueOf = (
   translation: Page,
 ): string => (name === 'translation.language' ? languages.of(translation) : pageAddress(site, translation))
 
-/** An expression that has one value on all pages of one language. */
-export const isOfKindred = (
-  name: ValueName,
-): name is Extract<ValueName, 'site' | 'language' | 'direction' | 'year'> =>
-  name === 'site' || name === 'language' || name === 'direction' || name === 'year'
+/** Expressions that have one value on all pages of one language. */
+const ofKindred = ['site', 'language', 'direction', 'year', 'feed'] as const
+export const isOfKindred = (name: ValueName): name is (typeof ofKindred)[number] =>
+  (ofKindred as readonly string[]).includes(name)
 
 /**
  * Where visitors find a page: its whole address (RFC 3986 §3), percent-encoded, a home page's that of its folder, which is
@@ -88,8 +94,14 @@ export function pageAddress(site: Site, page: Page): string {
   return site.publicAddress + encodePath(isHome ? path.slice(0, -homeFile.length) : path)
 }
 
+/** Where feed readers find what is new in a language: a whole address, '' where no feed of it is made. */
+export function feedAddress(site: Site, language: string): string {
+  const path = namesOf(site).files.get(feedId(language))
+  return path === undefined ? '' : site.publicAddress + encodePath(path)
+}
+
 /** Values that are an address as a whole. */
-const addresses: readonly ValueName[] = ['address', 'translation.address', 'entry.address']
+const addresses: readonly ValueName[] = ['address', 'feed', 'translation.address', 'entry.address']
 
 /** How a value is written where it stands. */
 const escapes: Readonly<Record<ValueSyntax, (value: string) => string>> = {

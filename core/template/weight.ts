@@ -3,18 +3,17 @@ import type { Page } from '#core/site'
 import { mostParts } from './compile'
 import type { CompiledTemplate } from './compiled'
 import type { SiteContext } from './context'
-import {
-  describesPages,
-  generatedWeight,
-  linkOverhead,
-  lookOverhead,
-  saidLength,
-  timesSaid,
-} from './generated'
+import { entriesOf, fixedOf, sharedKey } from './generated'
+import type { Entry } from './parts'
+
+type Placed = CompiledTemplate['generated'][number]
 
 /** Bytes that the generated parts of one page, and of all pages together, may take. */
 export const mostPageBytes = 5_000_000
 export const mostSiteBytes = 2_000_000_000
+
+/** Bytes that a date in front of a link takes, about. */
+const roomForDate = 70
 
 /** What of a template multiplies. */
 type Multiplied = Pick<CompiledTemplate, 'generated' | 'perLanguage'>
@@ -80,4 +79,75 @@ function mostOf(context: SiteContext): (template: Multiplied) => number {
 export function weightBound(context: SiteContext): (template: Multiplied) => boolean {
   const most = mostOf(context)
   return (template) => most(template) < Infinity
+}
+
+/** Bytes a link of a menu takes beside its label and its address, about. */
+const linkOverhead = ({ languages }: SiteContext): number => (languages.all.length > 1 ? 80 : 48)
+
+/** Letters of what a page says of itself. */
+const saidLength = ({ title, description }: Page): number => (title?.length ?? 0) + (description?.length ?? 0)
+
+/** How often what an entry says may stand in a part. */
+const timesSaid = ({ pattern }: Placed): number =>
+  pattern ? Math.max(1, pattern.source.split('{').length - 1) : 1
+
+/** Whether what pages say of themselves may stand in a part. */
+const describesPages = (placed: Placed): boolean => fixedOf(placed).describes
+
+/** Bytes that each link of a part takes besides, by how that looks. */
+const lookOverhead = (placed: Placed): number => {
+  const { dates, look } = fixedOf(placed)
+  const room = dates ? roomForDate : 0
+  if (placed.pattern) return room + placed.pattern.source.length
+  const { between, linkAttributes, aboveAttributes, itemAttributes, aboveItemAttributes } = look
+  return (
+    room +
+    (between?.length ?? 0) +
+    Math.max(linkAttributes.length, aboveAttributes.length) +
+    Math.max(itemAttributes.length, aboveItemAttributes.length)
+  )
+}
+
+/**
+ * About how many bytes the generated parts of one page take, and what is said of its languages: entries counted, nothing written. For
+ * telling a template that multiplies without bound before it does.
+ */
+export function generatedWeight(
+  context: SiteContext,
+  { generated: placed, perLanguage }: Multiplied,
+  page: Page,
+): number {
+  let known = context.pageWeights.get(placed)
+  if (!known) context.pageWeights.set(placed, (known = new Map<string, number>()))
+  let weight = known.get(page.id)
+  if (weight === undefined)
+    known.set(page.id, (weight = weighParts(context, { generated: placed, perLanguage }, page)))
+  return weight
+}
+
+function weighParts(
+  context: SiteContext,
+  { generated: placed, perLanguage }: Multiplied,
+  page: Page,
+): number {
+  const weigh = (entries: readonly Entry[], describes: boolean, look: number, times: number): number => {
+    let bytes = 0
+    const beside = linkOverhead(context) + look
+    for (const { page: one, below } of entries) {
+      const said = one.label.length + context.names.pages.get(one.id)!.path.length
+      bytes += beside + times * (said + (describes ? saidLength(one) : 0))
+      bytes += weigh(below, describes, look, times)
+    }
+    return bytes
+  }
+  let bytes = perLanguage > 0 ? perLanguage * context.translations.of(page).length : 0
+  for (const one of placed) {
+    const { describes } = fixedOf(one)
+    const key = sharedKey(context, one, page)
+    const known = key === null ? undefined : context.weights.get(key)
+    const weight = known ?? weigh(entriesOf(context, one, page), describes, lookOverhead(one), timesSaid(one))
+    if (key !== null) context.weights.set(key, weight)
+    bytes += weight
+  }
+  return bytes
 }

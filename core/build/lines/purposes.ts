@@ -125,6 +125,7 @@ export const sharperPurposes = tableOf<Purpose>({
   'link rel=stylesheet': of('4.6.7.23', 'The style sheet: how the page looks.'),
   'link rel=icon': of('4.6.7.7', 'The small picture in the tab.'),
   'link hreflang': of('4.6.7.1', 'Tells search engines where the page is in a language, so that they show people the one they read.'), // prettier-ignore
+  'link type=application/atom+xml': of('4.6.7.1', 'Names the feed: who follows it is told of what is new.'),
   'script defer': of('4.12.1', 'A program that runs once the page has been read.'),
   'script type=module': of('4.12.1', 'A program, as a module; it runs once the page has been read.'),
   'a .skip-link': of('4.5.1', 'Leads past the menu to the text, for those who do not use a mouse (WCAG 2.2, 2.4.1).'), // prettier-ignore

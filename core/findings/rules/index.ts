@@ -4,6 +4,8 @@ import { manyPages } from './advice/many-pages'
 import { sameLabel } from './advice/same-label'
 import { singlePageSection } from './advice/single-page-section'
 import { droppedMarkup } from './markup/dropped-markup'
+import { undatedPage } from './dates/undated-page'
+import { unnamedFeed } from './dates/unnamed-feed'
 import { emptyHeading } from './markup/empty-heading'
 import { fieldWithoutLabel } from './markup/field-without-label'
 import { fillerText } from './markup/filler-text'
@@ -138,6 +140,8 @@ export const checks: readonly Rule[] = [
   noDescription,
   unsaidTranslations,
   unsaidAlternates,
+  unnamedFeed,
+  undatedPage,
 ]
 
 /** Advice on the plan, which may be taken or left. Reads nothing but the plan. */

@@ -1,4 +1,5 @@
 import { pageChildren } from './page-children'
+import { pageLatest } from './page-latest'
 import { pageLanguages } from './page-languages'
 import { pageNeighbours } from './page-neighbours'
 import type { GeneratedPart } from './part'
@@ -13,6 +14,7 @@ export const parts: readonly GeneratedPart[] = [
   siteMenu,
   siteTrail,
   pageChildren,
+  pageLatest,
   pageNeighbours,
   pageLanguages,
 ]

@@ -1,3 +1,4 @@
+import { compareNewest } from '#core/naming'
 import { ancestorsOf } from '#core/plan'
 import type { Page } from '#core/site'
 import type { SiteContext } from '../context'
@@ -13,6 +14,7 @@ export type Attributes = Readonly<Record<string, string>>
 /** An attribute that says what a part shows, and the values it can have. */
 export interface PartAttribute {
   readonly name: string
+  /** The first of them holds where nothing is said. */
   readonly values: readonly string[]
   /** Whether any whole number from 1 will do as well. */
   readonly isNumber?: true
@@ -30,6 +32,14 @@ export const levelsAttribute: PartAttribute = {
 }
 /** Whether a page's own entry is marked, or left out. */
 export const ownAttribute: PartAttribute = { name: 'own', values: ['mark', 'omit'] }
+
+/** Whether dates of pages stand in front of their links; the first of both holds where nothing is said. */
+export const datesAttribute = (...values: readonly ['show' | 'hide', 'show' | 'hide']): PartAttribute => ({
+  name: 'dates',
+  values,
+})
+/** Whether what pages say of themselves stands below their links. */
+export const descriptionsAttribute: PartAttribute = { name: 'descriptions', values: ['hide', 'show'] }
 
 /** Elements that can mark a page's own entry. */
 export const marks = ['a', 'b', 'strong', 'em', 'i', 'u', 'span']
@@ -83,6 +93,8 @@ export interface GeneratedPart {
   readonly omitsOwn?: (attributes: Attributes) => boolean
   /** What a page is called in it; without it by its label. In the page's own language. */
   readonly label?: (context: SiteContext, attributes: Attributes, page: Page) => string
+  /** Whether the dates of pages stand in front of their links, which then do not say them again. */
+  readonly dates?: (attributes: Attributes) => boolean
   /** Whether what pages say of themselves stands below their links. */
   readonly describes?: (attributes: Attributes) => boolean
   /** Whether it leads to other languages: the other parts of its template then keep to the page's own. */
@@ -129,20 +141,33 @@ export function entriesUnder(
   parentId: string | null,
   levels: number,
   keeps: boolean,
+  order: (pages: Page[]) => Page[] = (pages) => pages,
 ): Entry[] {
   if (levels < 1) return []
-  return listedUnder(context, parentId, keeps).map((page) => ({
+  return order(listedUnder(context, parentId, keeps)).map((page) => ({
     page,
-    below: entriesUnder(context, page.id, levels - 1, keeps),
+    below: entriesUnder(context, page.id, levels - 1, keeps, order),
   }))
 }
 
-/** Number of levels an attribute asks for: a whole number from 1, or `all`. */
-export function levelsOf({ levels: value }: Attributes): number {
-  if (value === 'all') return 100
-  const levels = Number.parseInt(value ?? '', 10)
-  return levels >= 1 ? levels : 1
+/** Pages with the newest first, and those that carry no date after them as they were. */
+export function newestFirst({ dates }: SiteContext, pages: readonly Page[]): Page[] {
+  const dateOf = (page: Page) => dates.of(page)?.date ?? ''
+  return [...pages].sort((a, b) => compareNewest(dateOf(a), dateOf(b)))
 }
+
+/** What an attribute asks for: a whole number from 1, or `all`, which is `most`; `usual` where it says neither. */
+function numberOf(value: string | undefined, usual: number, most: number): number {
+  if (value === 'all') return most
+  const number = Number.parseInt(value ?? '', 10)
+  return number >= 1 ? number : usual
+}
+
+/** Number of levels an attribute asks for: a whole number from 1, or `all`. */
+export const levelsOf = ({ levels }: Attributes): number => numberOf(levels, 1, 100)
+
+/** Number of pages an attribute asks for, five where it does not. */
+export const countOf = ({ count }: Attributes): number => numberOf(count, 5, Infinity)
 
 /** The pages above a page, below its home page; the top level first. */
 export function belowHome(context: SiteContext, page: Page, keeps: boolean): readonly Page[] {

@@ -8,6 +8,7 @@ export const headOrder = [
   'description',
   'address',
   'translations',
+  'feed',
   'author',
   'icon',
   'styleSheets',
@@ -48,6 +49,8 @@ export interface Skeleton {
   readonly address: string | null
   /** What it says is the address of the page in each language that it is in (HTML §4.6.7.1). */
   readonly translations: string | null
+  /** The feed that it names. */
+  readonly feed: string | null
   readonly author: string | null
   readonly icon: string | null
   readonly styleSheets: readonly string[]
@@ -95,6 +98,8 @@ function readElement(element: HtmlElement): Omit<HeadElement, 'start' | 'end'> |
       if (rel.includes('canonical')) return { part: 'address', value }
       if (rel.includes('alternate') && (attr(element, 'hreflang') ?? '').includes('{translation.language}'))
         return { part: 'translations', value }
+      if (rel.includes('alternate') && /^application\/(?:atom|rss)\+xml$/i.test(attr(element, 'type') ?? ''))
+        return { part: 'feed', value }
       if (rel.includes('icon')) return { part: 'icon', value }
       // One that is only offered is not what pages look like.
       if (rel.includes('stylesheet') && !rel.includes('alternate')) return { part: 'styleSheets', value }
@@ -147,6 +152,7 @@ export function readSkeleton(source: string): PlacedSkeleton {
     description: first('description'),
     address: first('address'),
     translations: first('translations'),
+    feed: first('feed'),
     author: first('author'),
     icon: first('icon'),
     styleSheets: elements.flatMap(({ part, value }) => (part === 'styleSheets' ? [value] : [])),

@@ -16,7 +16,8 @@ export type SkeletonChange =
   | { readonly part: 'doctype' }
   | { readonly part: 'language'; readonly value: string }
   | {
-      readonly part: 'charset' | 'viewport' | 'description' | 'address' | 'translations' | 'author' | 'icon'
+      readonly part:
+        'charset' | 'viewport' | 'description' | 'address' | 'translations' | 'feed' | 'author' | 'icon'
       readonly value: string | null
     }
   | { readonly part: 'styleSheets'; readonly value: readonly string[] }
@@ -47,6 +48,17 @@ function linesOf(change: HeadChange): string[] {
       const hreflang = '{translation.language}'
       return change.value === null ? [] : [tag('link', { rel: 'alternate', hreflang, href: change.value })]
     }
+    case 'feed':
+      return change.value === null
+        ? []
+        : [
+            tag('link', {
+              rel: 'alternate',
+              type: 'application/atom+xml',
+              title: '{site}',
+              href: change.value,
+            }),
+          ]
     case 'icon':
       return change.value === null ? [] : [tag('link', { rel: 'icon', href: change.value })]
     case 'styleSheets':

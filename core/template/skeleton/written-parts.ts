@@ -100,7 +100,7 @@ export function removePart(source: string, nth: number): string {
 }
 
 /** What can be put into a template. */
-export const partKinds = ['menu', 'section', 'trail', 'below', 'neighbours', 'languages'] as const
+export const partKinds = ['menu', 'section', 'trail', 'below', 'latest', 'neighbours', 'languages'] as const
 export type PartKind = (typeof partKinds)[number]
 
 /** Where something is put: in an element, at its beginning or end; or beside one. */
@@ -135,6 +135,13 @@ const kinds: Readonly<
   ],
   below: (found, slot) => [
     '<page-children levels="1" aria-label="In this section"></page-children>',
+    ['after', slot],
+    ['last', found('main')],
+    ['last', found('body')],
+  ],
+  latest: (found, slot) => [
+    '<page-latest aria-label="Latest"></page-latest>',
+    ['last', found('aside')],
     ['after', slot],
     ['last', found('main')],
     ['last', found('body')],

@@ -9,6 +9,7 @@ export const outputInput = Joi.object<Output>({
   comments: Joi.boolean().required(),
   links: Joi.valid('files', 'folders'),
   sitemap: Joi.valid(true),
+  feed: Joi.valid(true),
 }).required()
 
 export const setOutput: ChangeInput<SetOutput> = { fields: { output: outputInput, was: outputInput } }
