@@ -3,7 +3,7 @@ import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import pg from 'pg'
 import { defaultScheme } from '#core/site'
-import { readChangeText } from './sites/changes/change-request'
+import { readChangeTexts } from './sites/changes/change-request'
 import { DatabaseError, pool, transaction } from './platform/pool'
 import { announce, listen } from './platform/events'
 import { endReaders, readingLimits, readContent, readPlanText, readStyle } from './contents/reading'
@@ -153,7 +153,7 @@ describe('text that is made to be heavy', () => {
     readingLimits.deadlineMs = 4_000
   })
   const million = 1_000_000
-  const cases: [string, Parameters<typeof readChangeText>[0]][] = [
+  const cases: [string, Parameters<typeof readChangeTexts>[0]][] = [
     ['four million letters of paragraphs', { kind: 'setContent', pageId: '', was: '', text: '<p>x'.repeat(million) }],
     ['paragraphs that reopen all that is open', { kind: 'setContent', pageId: '', was: '', text: Array.from({ length: 1_500 }, (_, index) => `<b id=${index}><p>`).join('') }],
     ['signs that open nothing', { kind: 'setContent', pageId: '', was: '', text: '<'.repeat(4 * million) }],
@@ -172,7 +172,7 @@ describe('text that is made to be heavy', () => {
       for (let time = 0; time < 3 && held > 200; time++) {
         const delay = monitorEventLoopDelay({ resolution: 5 })
         delay.enable()
-        const outcome = await readChangeText(request).then(
+        const outcome = await readChangeTexts(request).then(
           () => 'taken',
           (error: { code?: string }) => error.code ?? String(error),
         )

@@ -8,6 +8,7 @@ import { shownAddress } from '../parts/format'
 import { LanguagePick } from '../parts/picks/language-pick'
 import { Pick } from '../parts/picks/pick'
 import { WritePick } from '../parts/picks/write-pick'
+import { useMade } from './use-made'
 
 /**
  * What is said once for all pages, as a sentence.
@@ -145,8 +146,9 @@ function MadePick({
   yes: MadeChoice
   lacking?: string
 }) {
-  const { site, store } = useSite()
+  const { site } = useSite()
   const { output } = site
+  const set = useMade()
   const waits = site.publicAddress === '' ? 'once it has an address' : lacking
   return (
     <Pick
@@ -156,11 +158,7 @@ function MadePick({
         { value: 'no', ...no },
         { value: 'yes', ...yes, words: waits ? `${yes.words}, ${waits}` : yes.words },
       ]}
-      onPick={(wanted) => {
-        const { [made]: _, ...others } = output
-        const next: Output = wanted === 'yes' ? { ...others, [made]: true } : others
-        void store.change({ kind: 'setOutput', output: next, was: output })
-      }}
+      onPick={(wanted) => void set(made, wanted === 'yes')}
       after=","
     />
   )

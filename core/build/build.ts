@@ -1,9 +1,10 @@
 import { resolveReference } from '#core/links'
 import { applyEdits, findCssReferences, type HtmlFacts, type Reference, saysUnlisted } from '#core/markup'
 import { forwardersOf, forwarderText } from './forwarders'
-import { madeText } from './made'
+import { madeText, pagesIn } from './made'
 import { ancestorsOf } from '#core/plan'
 import {
+  contentsOfPages,
   emptyHash,
   mainSlot,
   type Hash,
@@ -85,8 +86,10 @@ export interface Build {
   traceOf(id: string): PageTrace
   /** Why it is more than can be made; null where it is not. Nothing is made to know it. */
   refusal(): string | null
-  /** Equal signatures mean equal texts, so a text made earlier can stand. */
+  /** Equal signatures mean equal texts, so a text made earlier can stand. No text of a page is read for it. */
   signatureOf(id: string): string
+  /** What texts of pages are read to make a text, by their hashes. */
+  readsOf(id: string): readonly Hash[]
 }
 
 /** Prepares the finished site. The same site and sources give the same bytes, always. */
@@ -144,15 +147,19 @@ export function buildSite(site: Site, sources: BuildSources): Build {
       : { text: sources.textOf(hash), facts: sources.factsOf(hash), isOnce: sources.isOnce }
   }
   /** What a page is written in first, by itself, as it stands in the finished page. */
-  const mainText = (pageId: string): string => {
-    const page = tree.byId.get(pageId)!
+  const mainText = (page: Page): string => {
     const content = contentOf(page, mainSlot)
     const pieces: string[] = []
     if (content)
-      placeContent(context, content, names.pages.get(pageId)!.path, '', (piece) => pieces.push(piece))
+      placeContent(context, content, names.pages.get(page.id)!.path, '', (piece) => pieces.push(piece))
     return pieces.join('')
   }
-  const madeTextOf = (id: string) => withLineEnds(madeText(site, id, { isUnlisted, textOf: mainText }))
+  /** What stands for it where only has to be known whether it is the same. */
+  const mainSignature = (page: Page): string => {
+    const hash = slotOf(page, mainSlot)
+    const { path } = names.pages.get(page.id)!
+    return hash === emptyHash ? '' : `${hash} ${targetsOf(sources.factsOf(hash).references, path)}`
+  }
 
   const neverTooLarge = weightBound(context)
   const pageText = (page: Page, trace?: Trace): string => {
@@ -221,7 +228,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
     textOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? styleText(file) : sources.textOf(file.hash)
-      if (made.has(id)) return madeTextOf(id)
+      if (made.has(id)) return withLineEnds(madeText(site, id, { isUnlisted, textOf: mainText }))
       const forwarder = forwarders.get(id)
       return withLineEnds(forwarder ? forwarderText(site, forwarder) : pageText(tree.byId.get(id)!))
     },
@@ -231,10 +238,15 @@ export function buildSite(site: Site, sources: BuildSources): Build {
       const text = pageText(page, trace)
       return { text, trace, composed: templates.composed(templates.idOf(page)) }
     },
+    readsOf(id) {
+      const page = tree.byId.get(id)
+      return page ? contentsOfPages([page]) : pagesIn(site, id).map((one) => slotOf(one, mainSlot))
+    },
     signatureOf(id) {
       const file = files.get(id)
       if (file) return isMade(file) ? `${file.hash}\u0003${styleText(file)}` : file.hash
-      if (made.has(id)) return madeTextOf(id)
+      if (made.has(id))
+        return `${JSON.stringify(site.output)}${madeText(site, id, { isUnlisted, textOf: mainSignature })}`
       const forwarder = forwarders.get(id)
       if (forwarder) return withLineEnds(forwarderText(site, forwarder))
       const page = tree.byId.get(id)!

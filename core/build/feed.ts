@@ -22,25 +22,32 @@ const momentOf = (date: string): string => `${date}${'-01-01'.slice(date.length 
 const idOf = (page: Page, address: string): string =>
   /^[\da-f]{8}(?:-[\da-f]{4}){3}-[\da-f]{12}$/i.test(page.id) ? `urn:uuid:${page.id.toLowerCase()}` : address
 
+/** The pages that a feed tells of: the newest of its language that carry a date, but those that menus leave out. */
+export function pagesInFeed(site: Site, language: string): Page[] {
+  const languages = languagesOf(site)
+  return datesOf(site)
+    .newest.filter(
+      (page) => page.inMenus && languages.of(page) === language && pageAddress(site, page) !== '',
+    )
+    .slice(0, mostInFeed)
+}
+
 /**
- * A feed (Atom, RFC 4287): the newest pages of one language that carry a date, but those that menus leave out. Each
- * with all that it says, its references understood from where it stands (`xml:base`).
+ * A feed (Atom, RFC 4287). Each page in it has all that it says, with references that are understood from where it stands
+ * (`xml:base`).
  * @param textOf the HTML of a page as it stands in it; '' where there is none
  */
-export function feedText(site: Site, language: string, textOf: (pageId: string) => string): string {
-  const languages = languagesOf(site)
+export function feedText(site: Site, language: string, textOf: (page: Page) => string): string {
   const dates = datesOf(site)
   const home = treeOf(site).byId.get(site.homeId)!
   const homeAddress = pageAddress(site, translationsOf(site).inLanguage(home, language) ?? home)
   const own = feedAddress(site, language)
-  const pages = dates.newest
-    .filter((page) => page.inMenus && languages.of(page) === language && pageAddress(site, page) !== '')
-    .slice(0, mostInFeed)
+  const pages = pagesInFeed(site, language)
   const updated = pages.map((page) => dates.of(page)!.date)[0] ?? '1970'
   let letters = 0
   const entries = pages.map((page) => {
     const address = pageAddress(site, page)
-    const text = textOf(page.id).trim()
+    const text = textOf(page).trim()
     const isWhole = text !== '' && letters + text.length <= mostLetters
     if (isWhole) letters += text.length
     return [

@@ -14,8 +14,10 @@ export type KeepText = (text: string) => Promise<{ readonly hash: Hash; readonly
  */
 export interface ChangeInput<C, R = C> {
   readonly fields: Readonly<Record<keyof R, Joi.Schema>>
-  /** The text it brings, to be read before anything is locked; one that cannot be read is never stored. */
-  readonly reads?: (request: R) => { readonly as: 'html' | 'css' | 'template'; readonly text: string }
+  /** The texts it brings, to be read before anything is locked; one that cannot be read is never stored. */
+  readonly reads?: (
+    request: R,
+  ) => readonly { readonly as: 'html' | 'css' | 'template'; readonly text: string }[]
   /** Keeps its texts; without it, what is asked for is the change. */
   readonly make?: (request: R, keep: KeepText) => Promise<C>
   /** Levels of lists that hold no pages below each other, where pages come nested. */

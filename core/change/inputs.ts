@@ -127,8 +127,8 @@ export const readRequest = (input: unknown): ChangeRequest | NoChange =>
 
 const inputOf = (request: ChangeRequest) => inputs[request.kind] as ChangeInput<unknown> | null
 
-/** The text a request brings, and how it has to be read; null when it brings none. */
-export const textOfRequest = (request: ChangeRequest) => inputOf(request)?.reads?.(request) ?? null
+/** The texts a request brings, and how each has to be read. */
+export const textsOfRequest = (request: ChangeRequest) => inputOf(request)?.reads?.(request) ?? []
 
 /** Turns a request into the change, keeping its texts first. */
 export async function changeOf(request: ChangeRequest, keep: KeepText): Promise<Change> {

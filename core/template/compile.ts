@@ -190,7 +190,12 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     if (tagName !== 'time' || childNodes.some(isElement) || !where?.startTag || !where.endTag) return
     const { startOffset: start, endOffset: end } = where
     const known: readonly ValueName[] = start < patternEnd ? inPattern : valueNames
-    const needs = known.filter((name) => source.slice(start, end).includes(`{${name}}`))
+    const within = (from: number, to: number) =>
+      known.filter((name) => source.slice(from, to).includes(`{${name}}`))
+    const { startTag, endTag } = where
+    // What is read counts, and what programs read where nothing but that is said.
+    const [read, told] = [within(startTag.endOffset, endTag.startOffset), within(start, startTag.endOffset)]
+    const needs = read.length > 0 ? read : told
     if (needs.length === 0) return
     const make = () => ({ kind: 'optional' as const, needs, parts: partsOf(start, end), ...placementOf(start, end) }) // prettier-ignore
     holes.push({ start, end, optional: true, make })

@@ -128,6 +128,10 @@ describe('the date of a page', () => {
   test('is written out in the page’s language, and for programs', () => {
     const store = new TextStore()
     let site = dated(store, source)
+    // Its title says it already.
+    expect(pageOf(site, store, 'The pier is mended, 14 June 2030')).toBe('<p class="when"></p><meta name="date" content="2030-06-14">\n') // prettier-ignore
+    const pier = pageCalled(site, 'The pier is mended, 14 June 2030').id
+    site = change(site, store, { kind: 'setPageText', pageId: pier, field: 'title', value: 'Mended', was: null }) // prettier-ignore
     expect(pageOf(site, store, 'The pier is mended, 14 June 2030')).toBe('<p class="when"><time datetime="2030-06-14">14 June 2030</time></p><meta name="date" content="2030-06-14">\n') // prettier-ignore
     expect(pageOf(site, store, 'Undated')).toBe('<p class="when"></p>\n')
     expect(pageOf(site, store, 'Birds')).toBe('<p class="when"></p>\n')

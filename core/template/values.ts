@@ -4,7 +4,7 @@ import type { Page, Site } from '#core/site'
 import type { ValueSyntax } from './compiled'
 import type { EntryValue, SlotValue, TranslationValue, ValueName } from './value-names'
 import type { SiteContext } from './context'
-import { feedId, namesOf } from '#core/naming'
+import { feedId, namesOf, readLabelDate } from '#core/naming'
 import { homeFileOf, isErrorPage } from './addressing'
 import { pageTitle } from './generated'
 
@@ -61,12 +61,21 @@ export function valueOf(
     case 'year':
       return String(year)
     case 'date':
-      return writeDate(dates.of(page)?.date ?? '', languages.of(page))
+      return shownDate(context, page)
     case 'datetime':
       return dates.of(page)?.date ?? ''
     case 'feed':
       return feedAddress(site, languages.of(page))
   }
+}
+
+/** A page's date as it is read; '' where its title says it already, as it mostly does where the label has it. */
+function shownDate({ dates, languages }: SiteContext, page: Page): string {
+  const language = languages.of(page)
+  const date = dates.of(page)?.date ?? ''
+  return date === '' || readLabelDate(pageTitle(page), language)?.date === date
+    ? ''
+    : writeDate(date, language)
 }
 
 /** What is said of a page in one of the languages that it is in. */

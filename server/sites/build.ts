@@ -58,11 +58,13 @@ export async function buildForPage(db: Queryable, site: Site, pageId: string): P
   return build
 }
 
-/** A file that is made of the whole site, of what reading its texts told. */
+/** A file that is made of the whole site, of what reading its texts told, and of those that it holds. */
 export async function textOfWhole(db: Queryable, site: Site, id: string): Promise<string> {
   const real = contentsOfPages(site.pages.filter((page) => !page.trial))
   const texts = await getTexts(db, sharedTexts(site))
-  return buildSite(site, await sourcesFor(db, site, real, texts)).textOf(id)
+  const build = buildSite(site, await sourcesFor(db, site, real, texts))
+  for (const [hash, text] of await getTexts(db, build.readsOf(id))) texts.set(hash, text)
+  return build.textOf(id)
 }
 
 /** What wrote a line of a finished page; null where the page has no such line. */
@@ -123,7 +125,6 @@ export async function filesOfSite(
   const real = contentsOfPages(site.pages.filter((page) => !page.trial))
   const build = buildSite(site, { ...(await sourcesFor(db, site, real, texts)), publicPath })
   refuseTooLarge(build)
-  const contents = new Map(site.pages.map((page) => [page.id, contentsOfPages([page])]))
   const known = manifests.get(site.id)
   const made = new Map<string, Made>()
   const byPath = new Map(build.entries.map((entry) => [entry.path, entry]))
@@ -131,7 +132,7 @@ export async function filesOfSite(
   const contentsOf = (ids: readonly string[]) =>
     getTexts(
       db,
-      ids.flatMap((id) => contents.get(id) ?? []),
+      ids.flatMap((id) => build.readsOf(id)),
     )
   const shared = new Set(sharedTexts(site))
   /**

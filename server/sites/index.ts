@@ -20,7 +20,7 @@ export {
 } from './people/people-rows'
 export { bringAddresses, listPublicAddresses, recordAddresses } from './rows/address-rows'
 export { buildForPage, filesOfSite, lineOrigins, type SiteFiles, slotLines, textOfWhole } from './build'
-export { prepareChange, readChange, readChangeText, readTemplateAhead } from './changes/change-request'
+export { prepareChange, readChange, readChangeTexts, readTemplateAhead } from './changes/change-request'
 export { catchUp, changeSite, previewChange, type Saved } from './changes/changes'
 export { stepHistory } from './changes/step-history'
 export { createSite } from './create'

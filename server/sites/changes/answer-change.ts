@@ -4,7 +4,7 @@ import type pg from 'pg'
 import { shownOf } from '#core/change'
 import { Problem } from '#core/problems'
 import { databaseError, DatabaseError, log, parseJson } from '#server/platform'
-import { prepareChange, readChange, readChangeText } from './change-request'
+import { prepareChange, readChange, readChangeTexts } from './change-request'
 import { changeSite, previewChange } from './changes'
 import { stepHistory } from './step-history'
 
@@ -56,7 +56,7 @@ async function made({ what, siteId, accountId, text }: AskedFor): Promise<unknow
   const { id, seen, shown, ...asked } = value
   if (asked.do !== 'change') return stepHistory(siteId, accountId, seen, asked.do, id)
   const change = readChange(asked.change)
-  await readChangeText(change)
+  await readChangeTexts(change)
   const prepare = (client: pg.PoolClient) => prepareChange(client, change)
   return changeSite(siteId, accountId, seen, prepare, shown, id)
 }

@@ -1,5 +1,5 @@
 import { type ChangeRequest } from '#core/change'
-import { changeOf, readRequest, textOfRequest } from '#core/change/inputs'
+import { changeOf, readRequest, textsOfRequest } from '#core/change/inputs'
 import { putBlob, readAhead, tryTemplate } from '#server/contents'
 import { mostLevels } from '#core/plan'
 import { Problem } from '#core/problems'
@@ -28,14 +28,13 @@ export async function readTemplateAhead(text: string): Promise<void> {
 }
 
 /**
- * Reads the text of a change ahead, so that nothing is locked while it is read, and one that cannot be
+ * Reads the texts of a change ahead, so that nothing is locked while they are read, and one that cannot be
  * read is never stored.
  */
-export async function readChangeText(request: ChangeRequest): Promise<void> {
-  const read = textOfRequest(request)
-  if (read === null) return
-  if (read.as === 'template') await readTemplateAhead(read.text)
-  else await readAhead(read.as, read.text)
+export async function readChangeTexts(request: ChangeRequest): Promise<void> {
+  for (const { as, text } of textsOfRequest(request))
+    if (as === 'template') await readTemplateAhead(text)
+    else await readAhead(as, text)
 }
 
 /** Turns a request into the core's change, storing new texts first. */

@@ -3,7 +3,7 @@ import type { SetContent, WriteContent } from './set-content'
 
 export const setContent: ChangeInput<SetContent, WriteContent> = {
   fields: { pageId: id, slot, text, was: hash },
-  reads: (request) => ({ as: 'html', text: newlines(request.text) }),
+  reads: (request) => [{ as: 'html', text: newlines(request.text) }],
   make: async ({ pageId, slot: into, text: written, was }, keep) => ({
     pageId,
     ...(into !== undefined && { slot: into }),

@@ -16,7 +16,7 @@ export const addTemplate: ChangeInput<AddTemplate, WriteNewTemplate> = {
       )
       .max(mostTemplates),
   },
-  reads: (request) => ({ as: 'template', text: newlines(request.text) }),
+  reads: (request) => [{ as: 'template', text: newlines(request.text) }],
   make: async ({ text: written, ...fields }, keep) => ({
     ...fields,
     source: (await keep(newlines(written))).hash,

@@ -25,7 +25,7 @@ export const moveText: ChangeInput<MoveText, WriteMovedText> = {
       .required(),
   },
   // All of them together, so that what can be read as one has been read before anything waits for it.
-  reads: ({ texts, added }) => ({ as: 'html', text: [...texts, ...added].map((one) => newlines(one.text)).join('\n') }),
+  reads: ({ texts, added }) => [{ as: 'html', text: [...texts, ...added].map((one) => newlines(one.text)).join('\n') }],
   make: async ({ texts, added, ...fields }, keep) => ({
     ...fields,
     texts: await Promise.all(
