@@ -112,7 +112,7 @@ test('the demo goes live with all its pages, each with its own title and menu', 
   await page.getByRole('link', { name: 'Marrow Skerry Light' }).click()
   await openView(page, 'Upload')
   await expect(row(page, /^Marrow Skerry Light/)).toContainText('a different file')
-  await page.getByRole('button', { name: 'Send 29 files' }).click()
+  await page.getByRole('button', { name: 'Send 30 files' }).click()
   await expect(page.getByRole('button', { name: 'Nothing to send' })).toBeVisible()
   await openView(page, 'Plan')
   const paths = await page.locator('[role=row][data-page] [role=gridcell]:nth-of-type(3)').allTextContents()
