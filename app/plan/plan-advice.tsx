@@ -2,6 +2,7 @@ import { useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { useFetcher } from 'react-router'
 import type { adviseOnPlan, Finding } from '#core/findings'
 import { useSelection, useSite } from '../document/site-context'
+import { useMend } from '../document/use-mend'
 
 /** Advice on the plan that has not been dismissed. */
 export function useAdvice(dismissed: readonly string[]): Finding[] {
@@ -26,12 +27,24 @@ export function PlanAdvice({ advice }: { advice: readonly Finding[] }) {
   const { tree } = useSite()
   const { select } = useSelection()
   const fetcher = useFetcher()
+  const { mend } = useMend()
   if (advice.length === 0) return <p className="px-7 py-5 text-quiet">Nothing to remark on in this plan.</p>
   return (
     <ul className="h-full overflow-auto px-7 py-2">
       {advice.map((one) => (
-        <li key={one.key} className="grid grid-cols-[1fr_auto_auto] gap-5 border-b border-rule py-2.5">
-          <span>{one.what}</span>
+        <li key={one.key} className="flex flex-wrap gap-x-5 border-b border-rule py-2.5">
+          <span className="min-w-0 flex-1 basis-60">{one.what}</span>
+          {one.mends.map((way) => (
+            <button
+              key={way.words}
+              type="button"
+              className="link"
+              aria-label={`${way.words}: ${one.what}`}
+              onClick={() => void mend([[one, way]])}
+            >
+              {way.words}
+            </button>
+          ))}
           <button
             type="button"
             className="link"

@@ -1,6 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
+import type { Change } from '#core/change'
+import { namesOf } from '#core/naming'
 import type { Site } from '#core/site'
-import { buildAll, change, pageCalled, write } from '#core/testing'
+import { buildAll, change, pageCalled, siteFrom, write } from '#core/testing'
+import { adviseOnPlan } from './index'
 import { by, mended, store, withTemplate, written } from '../testing/by-rule'
 
 describe('what a template says of every page', () => {
@@ -86,6 +89,17 @@ describe('dates', () => {
     const { id: pageId } = pageCalled(site, 'Gulls')
     site = change(site, store, { kind: 'setPageText', pageId, field: 'label', value: 'Gulls, May 2031', was: 'Gulls' })
     expect(by('undated-page', site)).toEqual([])
+  })
+
+  test('a section whose pages have dates in their labels is told that they could carry them', () => {
+    const site = siteFrom('Home\n  News\n    Gale, 3 March 2031\n    Regatta, July 2031\n    About\n  Rooms\n    Room 12\n    Keepers, 1871–1983\n    Report 2030\n  Old (trial page)\n    1 May 2030\n    2 May 2030', store)
+    const [finding, ...others] = adviseOnPlan(site).filter(({ rule }) => rule === 'datable-section')
+    expect(others).toEqual([])
+    expect([finding!.place.id, finding!.what]).toEqual([pageCalled(site, 'News').id, '2 pages of 3 below “News” have a date in their labels.'])
+    const [way] = finding!.mends
+    const after = change(site, store, (way as { change: Change }).change)
+    expect(namesOf(after).pages.get(pageCalled(after, 'Regatta, July 2031').id)!.path).toBe('news/2031-07-regatta.html')
+    expect(adviseOnPlan(after).filter(({ rule }) => rule === 'datable-section')).toEqual([])
   })
 
   test('a feed that no page names is told with the line that does, and that is left out where there is none', () => {

@@ -313,7 +313,7 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
         const inner = { parts: partsOf(start, end), ...placementOf(start, end) }
         return each.length > 0
           ? { kind: 'each' as const, needs: each, ...inner }
-          : { kind: 'optional' as const, needs: names, ...inner }
+          : { kind: 'optional' as const, needs: saidBy(node, names), ...inner }
       }
       holes.push({ start, end, optional: true, make })
     }
@@ -368,6 +368,13 @@ function compile(source: string, known: readonly GeneratedPart[]): CompiledTempl
     listsLanguages: within.listsLanguages,
     perLanguage,
   }
+}
+
+/** The values of a `meta` or `link` that it is there for: without an address, or what it says, all else says nothing. */
+function saidBy({ tagName, attrs }: HtmlElement, names: readonly ValueName[]): readonly ValueName[] {
+  const said = attrs.find(({ name }) => name === (tagName === 'link' ? 'href' : 'content'))?.value ?? ''
+  const own = names.filter((name) => said.includes(`{${name}}`))
+  return own.length > 0 ? own : names
 }
 
 /** Whether a piece of a pattern says nothing but what its entry does. */

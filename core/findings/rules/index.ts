@@ -4,6 +4,7 @@ import { manyPages } from './advice/many-pages'
 import { sameLabel } from './advice/same-label'
 import { singlePageSection } from './advice/single-page-section'
 import { droppedMarkup } from './markup/dropped-markup'
+import { datableSection } from './dates/datable-section'
 import { undatedPage } from './dates/undated-page'
 import { unnamedFeed } from './dates/unnamed-feed'
 import { emptyHeading } from './markup/empty-heading'
@@ -145,4 +146,4 @@ export const checks: readonly Rule[] = [
 ]
 
 /** Advice on the plan, which may be taken or left. Reads nothing but the plan. */
-export const advice: readonly Rule[] = [manyPages, singlePageSection, deepPage, sameLabel]
+export const advice: readonly Rule[] = [manyPages, singlePageSection, deepPage, datableSection, sameLabel]

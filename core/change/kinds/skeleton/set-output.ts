@@ -23,7 +23,7 @@ export interface WriteOutput extends OutputFields {
 export const setOutput: ChangeKind<SetOutput, WriteOutput> = {
   manages: true,
   // What it writes into templates is seen when it has been stored.
-  shown: ({ templates: _, ...request }) => request,
+  shown: (request) => ({ ...request, templates: [] }),
   title: () => 'how pages are written',
   apply(site, { output, was, templates = [] }) {
     if (!deepEqual(site.output, was) && !deepEqual(site.output, output))
