@@ -27,6 +27,10 @@ export function moment(at: Date | string, now = new Date()): string {
   return `${date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: sameYear ? undefined : 'numeric' })}, ${time}`
 }
 
+/** A day where its author is, as it is set for pages: `2031-06-14`. */
+export const dayOf = (at: Date): string =>
+  [at.getFullYear(), at.getMonth() + 1, at.getDate()].map((part) => String(part).padStart(2, '0')).join('-')
+
 /** A stretch of time in words: `under a minute`, `4 minutes`. */
 export function duration(seconds: number): string {
   if (seconds < 2) return 'a moment'

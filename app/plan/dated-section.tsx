@@ -1,6 +1,7 @@
 import { checkDate, datedLabel } from '#core/naming'
 import { languagesOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
+import { dayOf } from '../parts/format'
 import { WritePick } from '../parts/picks/write-pick'
 import { FlagPick } from './flag-pick'
 
@@ -36,6 +37,7 @@ export function DatedSection() {
             label="Date of this page"
             words={datedLabel(tree, selected, languagesOf(site).of(selected))?.date ?? 'not known'}
             value={selected.date ?? ''}
+            offers={[dayOf(new Date())].filter((one) => one !== selected.date)}
             hint="2025, 2025-06 or 2025-06-14. Left empty, it is read from the label."
             check={(typed) =>
               typed === '' || checkDate(typed) ? null : 'Write it as 2025, 2025-06 or 2025-06-14.'

@@ -1,5 +1,4 @@
 import { readLabelDate } from '#core/naming'
-import { count } from '#core/site'
 import { inPage, type Rule } from '../../rule'
 
 /** A section most of whose pages have a date in their labels, and that does not date them. */
@@ -18,7 +17,7 @@ export const datableSection: Rule = {
       return [
         {
           place: inPage(section),
-          what: `${count(dated, 'page')} of ${below.length} below “${section.label}” have a date in their labels.`,
+          what: `${dated === below.length ? `All ${dated} pages` : `${dated} pages of ${below.length}`} below “${section.label}” have a date in their labels. If they carry it, names sort by it, and lists and feeds know what is new.`,
           mends: [
             {
               words: 'Have them carry dates',
