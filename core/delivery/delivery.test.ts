@@ -3,6 +3,7 @@ import {
   compareDelivery,
   filesToSend,
   type ManifestFile,
+  kindInStep,
   removalStep,
   sayTraits,
   stepOf,
@@ -107,10 +108,12 @@ describe('comparing with a destination', () => {
     expect(tooLongFor({}, paths)).toEqual([])
   })
 
-  test('pictures go before style sheets, these before pages, the home page last, and then what is removed', () => {
-    const paths = ['index.html', 'a/index.html', 'styles/site.css', 'images/x.svg']
+  test('pictures go before style sheets, these before pages, the home page last, then lists that name pages, and then what is removed', () => {
+    const paths = ['feed-de.xml', 'sitemap.xml', 'robots.txt', 'index.html', 'a/index.html', 'styles/site.css', 'images/x.svg', 'data/feed.xml'] // prettier-ignore
     const steps = paths.map((path) => stepOf(file(path)))
-    expect(steps).toEqual([3, 2, 1, 0])
+    expect(steps).toEqual([4, 4, 4, 3, 2, 1, 0, 0])
+    const kinds = paths.map((path) => ({ ...file(path), ...kindInStep(stepOf(file(path))) }))
+    expect(kinds).toEqual(paths.map((path) => file(path)))
     expect(Math.max(...steps)).toBeLessThan(removalStep)
   })
 })

@@ -14,7 +14,7 @@ export { compareFolder, type FolderComparison, settleFolder } from './folder'
 export { type HostTraits, keyAt, sayTraits, tooLongFor } from './host-traits'
 export { type FoundPlace, readHostLetter } from './host-letter'
 export { isProtocol, noKey, type Protocol, protocols, vouchedKey } from './protocols'
-export { removalStep, stepOf } from './order'
+export { kindInStep, removalStep, stepOf } from './order'
 export {
   addsSlash,
   type DeliveredFile,

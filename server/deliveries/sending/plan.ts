@@ -1,4 +1,4 @@
-import type { ComparedFile } from '#core/delivery'
+import { type ComparedFile, kindInStep } from '#core/delivery'
 import { pool, transaction } from '#server/platform'
 import { type PlacedFile, refreshListing } from '../looking/compare'
 import type { Transport } from '../transfer/transport'
@@ -15,8 +15,7 @@ export interface DeliveryPlan {
 
 const asPlaced = ({ path, hash, sizeBytes, pageId, step }: ItemRow): PlacedFile => ({
   ...{ path, hash: hash!, sizeBytes, pageId },
-  kind: step >= 2 ? 'page' : 'file',
-  isHome: step === 3,
+  ...kindInStep(step),
 })
 
 /** What there is to do with a file, by what is there. */

@@ -1,4 +1,4 @@
-import type { Comparison } from '#core/delivery'
+import { type Comparison, kindInStep } from '#core/delivery'
 import { Problem } from '#core/problems'
 import { PostgresContents } from '#server/contents'
 import { pool, transaction } from '#server/platform'
@@ -28,11 +28,7 @@ export interface DeliveryRecord {
 const mostLines = 2_000
 
 const asManifest = (files: readonly StateFile[]) =>
-  files.map((file) => ({
-    ...file,
-    kind: file.step >= 2 ? ('page' as const) : ('file' as const),
-    isHome: file.step === 3,
-  }))
+  files.map((file) => ({ ...file, ...kindInStep(file.step) }))
 
 function changesOf({ files, leftovers }: Comparison): StateChange[] {
   const changes: StateChange[] = files.flatMap(({ path, state }) => {
