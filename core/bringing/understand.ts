@@ -36,6 +36,7 @@ import { inTheirLanguages, saidLanguage } from './languages'
 import { type PlanBy, type PlannedPage, planOf } from './plan-of'
 import { withNewNames, withOldNames } from './scheme-of'
 import { templatesBelow } from './templates-below'
+import { withDates } from './dates'
 import { readTitles } from './titles'
 import { translationsIn } from './translations'
 import { whyNoPage } from './why-no-page'
@@ -200,11 +201,13 @@ export function understand(
   const otherFiles = files.filter((file) => file.kind !== 'page')
   const usesCrlf = pageFiles.filter(({ text = '' }) => text.includes('\r\n')).length * 2 > pageFiles.length
   const language = languageOf(pages, home)
-  const planned = inTheirLanguages(
+  const spokenPages = inTheirLanguages(
     pagesOf(plan, emptyContent),
     (id) => saidLanguage(byId.get(id)!),
     () => language,
   )
+  const { of: languageIn } = languagesOf({ pages: spokenPages, homeId: home.id, language })
+  const planned = withDates(spokenPages, (id) => byId.get(id)!.path, languageIn)
   const draft: Site = {
     id: newId(),
     name: siteName,

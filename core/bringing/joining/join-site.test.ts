@@ -268,3 +268,14 @@ describe('pages in another language than the place where they come', () => {
     expect(joined.site.pages.filter(({ language }) => language !== null)).toHaveLength(1)
   })
 })
+
+test('pages that come below a section whose pages carry dates carry those in their names', () => {
+  const store = new TextStore()
+  let site = siteFrom('Home\n  News\n    Pier, 14 June 2030', store)
+  const { id } = pageCalled(site, 'News')
+  site = change(site, store, { kind: 'setPageFlag', pageIds: [id], flag: 'dated', value: true })
+  const files = { '2031-03-03-gale.html': page('Gale', '<h1>Gale</h1>'), 'about.html': page('About', '<h1>About</h1>') }
+  const { site: joined } = join(site, files, store, { parentId: id })
+  const dates = ['Gale', 'About'].map((label) => pageCalled(joined, label)).map(({ parentId, date }) => [parentId, date])
+  expect(dates).toEqual([[id, '2031-03-03'], [id, null]])
+}) // prettier-ignore

@@ -14,6 +14,7 @@ import type { Goals } from '../framing/lift-template'
 import { oldNamesOf } from '../old-names'
 import { hostFolderIn } from '../reading/host-folder'
 import { asItWas, type ReadPage, readPages } from '../reading/read-page'
+import { withDates } from '../dates'
 import { inTheirLanguages, saidLanguage } from '../languages'
 import { translationsIn } from '../translations'
 import { planOf } from '../plan-of'
@@ -168,8 +169,14 @@ export function joinSite(
     return above ? spoken.of(above) : site.language
   }
   const inLanguages = inTheirLanguages(placed, (id) => saidLanguage(byId.get(id)!), spokenAt)
-  const namedPages = inLanguages.map(
-    ({ id, label, parentId: under, inMenu, language }): Omit<Page, 'order' | 'seq'> => {
+  const inTime = withDates(
+    inLanguages,
+    (id) => byId.get(id)!.path,
+    ({ language, parentId: under }) => language ?? spokenAt(under),
+    (id) => treeOf(site).byId.get(id)?.dated ?? false,
+  )
+  const namedPages = inTime.map(
+    ({ id, label, parentId: under, inMenu, language, dated, date }): Omit<Page, 'order' | 'seq'> => {
       const page = byId.get(id)!
       const ownName = ownNameOf(page.path, site.scheme.homeName, true)
       const keeps = into.names === 'kept' && checkOwnName(ownName, site.scheme, site.language) === null
@@ -179,6 +186,8 @@ export function joinSite(
         parentId: under,
         inMenus: inMenu,
         language,
+        dated,
+        date,
         ownName: keeps && !isHomeFile ? ownName : null,
         ...titledAs(page, label),
         description: page.description?.text || null,
