@@ -1,4 +1,5 @@
-import { checkDate, datedLabel } from '#core/naming'
+import { checkDate } from '#core/language'
+import { datedLabel } from '#core/naming'
 import { languagesOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { dayOf } from '../parts/format'

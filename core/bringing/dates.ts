@@ -1,4 +1,4 @@
-import { checkDate, readLabelDate } from '#core/naming'
+import { checkDate, readLabelDate } from '#core/language'
 import { homeNameOf, type Page } from '#core/site'
 
 /** A date that a name begins with: `2031`, `2031-06`, `2031-06-14`, `20310614`; parted by any sign that names have. */

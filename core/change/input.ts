@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { tagTyped } from '#core/language'
+import { checkDate, tagTyped } from '#core/language'
 import { type Hash, longestText } from '#core/site'
 import { longestLabel } from './edited'
 
@@ -49,6 +49,9 @@ const details = Joi.object({
   ownName: Joi.string().max(300),
   title: Joi.string().max(longestLine).allow(''),
   description: Joi.string().max(longestLine).allow(''),
+  language: language.invalid(''),
+  dated: Joi.boolean(),
+  date: Joi.string().custom((typed: string, helpers) => checkDate(typed) ?? helpers.error('any.invalid')),
 })
 const newPage = Joi.object({
   id,

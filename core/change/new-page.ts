@@ -1,3 +1,5 @@
+import type { PageDetails } from '#core/plan'
+
 /** A line of a pasted outline on its way to becoming pages; its id is chosen by who makes the change. */
 export interface NewPage {
   readonly id: string
@@ -17,6 +19,6 @@ export interface PlannedPage {
   readonly trial: boolean
   readonly inMenus: boolean
   /** Only what is named is set. */
-  readonly details?: { readonly ownName?: string; readonly title?: string; readonly description?: string }
+  readonly details?: PageDetails
   readonly children: readonly PlannedPage[]
 }

@@ -1,5 +1,6 @@
 export { directionOf } from './direction'
 export { ownNameOf } from './own-names'
+export { checkDate, type LabelDate, readLabelDate } from './label-date'
 export { languageCalled, languageTag, tagTyped } from './tag'
 export { writeDate } from './write-date'
 export { canBe, languageName, languageOfLabels, languageOfText } from './told-language'

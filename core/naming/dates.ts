@@ -1,6 +1,6 @@
+import { readLabelDate } from '#core/language'
 import { languagesOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Site } from '#core/site'
-import { readLabelDate } from './label-date'
 
 /** The date a page carries, and what its label says besides. */
 export interface DatedLabel {

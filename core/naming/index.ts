@@ -6,7 +6,6 @@ export { explainName, type Nameable, type Names, namesOf, type PageName, trialFo
 export { fileTitle, ownPathOf, splitFileName } from './file-names'
 export { type HostKind, hostKinds, type HostRemark, remarksOfHost, schemeForOldest } from './host-rules'
 export { compareNewest, datedLabel, datesOf, type PageDate, type PageDates } from './dates'
-export { checkDate, type LabelDate, readLabelDate } from './label-date'
 export { checkOwnName, checkOwnNameOf, type NameRefusal } from './own-name'
 export { isOwnPath } from './own-path'
 export { feedId, type MadeFile, mostInSitemap } from './made-files'

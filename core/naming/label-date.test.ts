@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { defaultScheme } from '#core/site'
 import { change, pageCalled, siteFrom, TextStore } from '#core/testing'
-import { checkDate, explainName, namesOf, readLabelDate } from './index'
+import { checkDate, readLabelDate } from '#core/language'
+import { explainName, namesOf } from './index'
 
 describe('a date in a label', () => {
   test.each([

@@ -24,6 +24,7 @@ export {
   type Outline,
   type OutlineNode,
   type PageDetails,
+  pageDetails,
   type PlanRefusal,
   readOutline,
   walkOutline,

@@ -1,5 +1,5 @@
 import type { Page, Site } from '#core/site'
-import type { OutlineNode } from './outline'
+import { type OutlineNode, pageDetails, type PageDetails } from './outline'
 import { treeOf } from './tree'
 
 /** A site's plan as outline lines: the home page on top with the top level under it. */
@@ -17,11 +17,9 @@ export function outlineOfSite(site: Pick<Site, 'pages' | 'homeId'>): OutlineNode
 }
 
 function lineOf(page: Page, children: OutlineNode[]): OutlineNode {
-  const details = {
-    ...(page.ownName !== null && { ownName: page.ownName }),
-    ...(page.title !== null && { title: page.title }),
-    ...(page.description !== null && { description: page.description }),
-  }
+  // What is not said of a page is null, and of most no dates are said.
+  const said = pageDetails.filter((name) => page[name] !== null && page[name] !== false)
+  const details = Object.fromEntries(said.map((name) => [name, page[name]])) as PageDetails
   const { label, trial, inMenus } = page
-  return { label, trial, inMenus, children, ...(Object.keys(details).length > 0 && { details }) }
+  return { label, trial, inMenus, children, ...(said.length > 0 && { details }) }
 }

@@ -7,7 +7,16 @@ export interface PageDetails {
   readonly ownName?: string
   readonly title?: string
   readonly description?: string
+  /** BCP 47 tag of what it is in, where that is not what its place is in. */
+  readonly language?: string
+  /** Whether the pages below it carry dates. */
+  readonly dated?: boolean
+  /** `2031`, `2031-06` or `2031-06-14`. */
+  readonly date?: string
 }
+
+/** All of them, in the order in which they are written. */
+export const pageDetails = ['ownName', 'title', 'description', 'language', 'dated', 'date'] as const
 
 /** A line of a plan with what stands under it. */
 export interface OutlineNode {

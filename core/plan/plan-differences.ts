@@ -1,5 +1,6 @@
 import type { Page, Site } from '#core/site'
 import type { PlanMatch } from './match'
+import { pageDetails } from './outline'
 import { longestIncreasing } from './order'
 import { treeOf } from './tree'
 
@@ -76,8 +77,6 @@ function differsInMarks(page: Page, node: PlanMatch['lines'][number]['node']): b
   return (
     page.trial !== node.trial ||
     page.inMenus !== node.inMenus ||
-    (['ownName', 'title', 'description'] as const).some(
-      (name) => details[name] !== undefined && details[name] !== page[name],
-    )
+    pageDetails.some((name) => details[name] !== undefined && details[name] !== page[name])
   )
 }

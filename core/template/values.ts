@@ -1,10 +1,10 @@
-import { directionOf, writeDate } from '#core/language'
+import { directionOf, readLabelDate, writeDate } from '#core/language'
 import { encodePath, encodeVariable, escapeAttribute, escapeSingleQuoted, escapeText } from '#core/markup'
 import type { Page, Site } from '#core/site'
 import type { ValueSyntax } from './compiled'
 import type { EntryValue, SlotValue, TranslationValue, ValueName } from './value-names'
 import type { SiteContext } from './context'
-import { feedId, namesOf, readLabelDate } from '#core/naming'
+import { feedId, namesOf } from '#core/naming'
 import { homeFileOf, isErrorPage } from './addressing'
 import { pageTitle } from './generated'
 

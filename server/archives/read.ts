@@ -2,7 +2,8 @@ import Joi from 'joi'
 import { outputInput, schemeInput } from '#core/change/inputs'
 import { longestLabel } from '#core/change'
 import { publicAddressOf } from '#core/links'
-import { checkDate, namesOf } from '#core/naming'
+import { checkDate } from '#core/language'
+import { namesOf } from '#core/naming'
 import { cleanLabel, mostLevels, treeOf } from '#core/plan'
 import {
   checkSite,

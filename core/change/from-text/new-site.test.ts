@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals'
 import { plainKit } from '#core/kit'
 import { namesOf } from '#core/naming'
-import { outlineOfSite, writePlan } from '#core/plan'
-import { defaultScheme } from '#core/site'
-import { pageCalled, testId, TextStore } from '#core/testing'
-import { newSite, readNewPlan } from '../index'
+import { matchPlan, outlineOfSite, readPlan, writePlan } from '#core/plan'
+import { defaultScheme, type Site } from '#core/site'
+import { change, editWhole, pageCalled, testId, TextStore } from '#core/testing'
+import { newSite, planEdit, plannedFrom, readNewPlan } from '../index'
 
 const store = new TextStore()
 const options = { name: 'Saltpan Chapel', language: 'en', scheme: defaultScheme }
@@ -36,6 +36,26 @@ test('a plan in any format makes a site with all that the format tells of its pa
     site.pages.map(({ label, title, ownName }) => [label, title, ownName]),
   )
 })
+
+test('a plan carries dates and languages to a new site, and into one that is there what they have become', () => {
+  const csv = 'level,label,dated,date,language\n1,Chapel,,,\n2,News,yes,,\n3,Gale,,2031-03-03,\n3,Glocken,,2030,de\n'
+  const { site } = siteOf(csv)
+  const paths = (of: Site) => ['Gale', 'Glocken'].map((label) => namesOf(of).pages.get(pageCalled(of, label).id)!.path)
+  expect(paths(site)).toEqual(['news/2031-03-03-gale.html', 'news/2030-glocken.html'])
+  expect(pageCalled(site, 'Glocken').language).toBe('de')
+  const { text } = writePlan('csv', outlineOfSite(site), site.name)
+  const told = ({ pages }: Site) => pages.map(({ label, dated, date, language }) => [label, dated, date, language])
+  expect(told(siteOf(text).site)).toEqual(told(site))
+  const edited = readPlan('csv', text.replace('2031-03-03', '2031-03-04').replace(',yes,\r', ',no,\r').replace(',de,', ',fr,'))
+  if ('refusal' in edited) throw new Error(edited.refusal.reason)
+  const [home] = edited.nodes
+  const wanted = { home: home!, top: plannedFrom(matchPlan(site, home!.children, new Map()).lines, testId) }
+  const after = change(site, store, { kind: 'replacePlan', ...planEdit(site, wanted), content: store.put('') })
+  expect(told(after)).toEqual([['Chapel', false, null, null], ['News', false, null, null], ['Gale', false, '2031-03-04', null], ['Glocken', false, '2030', 'fr']])
+  expect(paths(after)).toEqual(['news/gale.html', 'news/glocken.html'])
+  for (const [field, value] of [['date', 'soon'], ['language', '<x>']] as const)
+    expect(editWhole(site, { kind: 'replacePlan', added: [], moved: [], removed: [], changed: [{ pageId: pageCalled(site, 'Gale').id, field, value, was: pageCalled(site, 'Gale')[field] }], content: store.put('') })).toHaveProperty('refusal')
+}) // prettier-ignore
 
 test('an empty plan is a home page; its pages are named by the scheme it is made with', () => {
   expect(siteOf('  \n').site.pages.map(({ label }) => label)).toEqual(['Saltpan Chapel'])

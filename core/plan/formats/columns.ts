@@ -1,7 +1,18 @@
 import { tableOf } from '#core/site'
 
 /** The columns of a plan in CSV, as it is written. */
-export const columns = ['level', 'label', 'trial', 'in menus', 'own name', 'title', 'description'] as const
+export const columns = [
+  'level',
+  'label',
+  'trial',
+  'in menus',
+  'own name',
+  'title',
+  'description',
+  'language',
+  'dated',
+  'date',
+] as const
 /** What a column of a table is read as; the last four tell where a page stands, as its level does. */
 export type Column = (typeof columns)[number] | 'parent' | 'id' | 'number' | 'address'
 
@@ -17,6 +28,10 @@ const alsoCalled: Readonly<Record<string, Column>> = tableOf({
   'page title': 'title',
   'meta description': 'description',
   summary: 'description',
+  lang: 'language',
+  published: 'date',
+  'publication date': 'date',
+  'date published': 'date',
   slug: 'own name',
   'in menu': 'in menus',
   'in menu?': 'in menus',

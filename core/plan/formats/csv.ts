@@ -75,6 +75,9 @@ export function writeCsvPlan(nodes: readonly OutlineNode[]): string {
     node.details?.ownName ?? '',
     node.details?.title ?? '',
     node.details?.description ?? '',
+    node.details?.language ?? '',
+    node.details?.dated === undefined ? '' : node.details.dated ? 'yes' : 'no',
+    node.details?.date ?? '',
   ])
   const data = rows.map((row) => row.map(safeCell))
   return Papa.unparse({ fields: [...columns], data }, { newline: '\r\n' }) + '\r\n'

@@ -9,6 +9,9 @@ const details = fc.record(
     title: labels.map(cleanLabel).filter(Boolean),
     ownName: fc.constantFrom('pier', 'x-1'),
     description: labels.map(cleanLabel).filter(Boolean),
+    language: fc.constantFrom('de', 'pt-BR', 'zh-Hant'),
+    dated: fc.boolean(),
+    date: fc.constantFrom('2031', '2031-06', '2031-06-14'),
   },
   { requiredKeys: [] },
 )

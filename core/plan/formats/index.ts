@@ -2,6 +2,7 @@ import {
   longestLine,
   type Outline,
   type OutlineNode,
+  pageDetails,
   type PlanRefusal,
   readOutline,
   walkOutline,
@@ -38,7 +39,14 @@ export const planForms: Readonly<Record<PlanForm, { readonly name: string }>> = 
 export const isWritten = (form: PlanForm): form is PlanFormat => form in planFormats
 
 /** What only some formats can carry, in the words of the interface. */
-const detailWords = { ownName: 'own names', title: 'titles', description: 'descriptions' } as const
+const detailWords = {
+  ownName: 'own names',
+  title: 'titles',
+  description: 'descriptions',
+  language: 'languages',
+  dated: 'dates',
+  date: 'dates',
+} as const
 
 /**
  * Writes a plan.
@@ -50,11 +58,12 @@ export function writePlan(
   title: string,
 ): { text: string; lost: string[] } {
   const plain = format === 'text' || format === 'markdown'
-  const lost = plain
-    ? (Object.keys(detailWords) as (keyof typeof detailWords)[])
+  const lacking = plain
+    ? pageDetails
         .filter((name) => walkOutline(nodes).some(({ node }) => node.details?.[name] !== undefined))
         .map((name) => detailWords[name])
     : []
+  const lost = [...new Set(lacking)]
   switch (format) {
     case 'text':
       return { text: writeOutline(nodes), lost }

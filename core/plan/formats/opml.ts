@@ -1,7 +1,9 @@
 import { SaxesParser } from 'saxes'
+import { detailIn } from './details'
 import {
   cleanLabel,
   nestLines,
+  pageDetails,
   type Outline,
   type OutlineNode,
   type PageDetails,
@@ -51,9 +53,9 @@ export function readOpmlPlan(text: string): Outline | { refusal: PlanRefusal } {
       return
     }
     const details = Object.fromEntries(
-      (['ownName', 'title', 'description'] as const)
-        .map((name) => [name, cleanLabel(value(name, namespace) ?? '')])
-        .filter(([, found]) => found !== ''),
+      pageDetails
+        .map((name) => [name, detailIn(name, cleanLabel(value(name, namespace) ?? ''))])
+        .filter(([, found]) => found !== null),
     ) as PageDetails
     lines.push({
       line,

@@ -134,6 +134,26 @@ describe('what people have of a site is read as its plan', () => {
     )
   }) // prettier-ignore
 
+  test('dates and languages as others write them; what is neither is told', () => {
+    const text = 'Page;Dated;Published;Lang\nNews;ja;;\nGale;;3 March 2031;German\nPier;;14.6.2030;de-AT\nFog;;soon;Elvish\nHail;maybe;2031-02;'
+    const read = readPlan(guessPlanForm(text), text)
+    if ('refusal' in read) throw new Error(read.refusal.reason)
+    expect(read.nodes.map(({ details }) => details)).toEqual([
+      { dated: true },
+      { date: '2031-03-03', language: 'de' },
+      { date: '2030-06-14', language: 'de-AT' },
+      undefined,
+      { date: '2031-02' },
+    ])
+    expect(read.notes).toEqual(
+      expect.arrayContaining([
+        'In “dated”, neither yes nor no, and passed over: “maybe” (line 6).',
+        'In “language”, no language, and passed over: “Elvish” (line 5).',
+        'In “date”, no date, and passed over: “soon” (line 5).',
+      ]),
+    )
+  }) // prettier-ignore
+
   test('of a list of addresses what is left out is told, and names that no scheme makes stay', () => {
     const text = 'https://a.example/about_us.php\nhttps://b.example/\nhttps://a.example/logo.png\nhttps://www.a.example/page.php?id=prices'
     const read = readPlan(guessPlanForm(text), text)

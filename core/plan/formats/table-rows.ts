@@ -1,4 +1,5 @@
-import { cleanLabel, type PageDetails, type PlanLine, type PlanRefusal } from '../outline'
+import { cleanLabel, pageDetails, type PageDetails, type PlanLine, type PlanRefusal } from '../outline'
+import { detailIn, no, yes } from './details'
 import { type Column, columns } from './columns'
 
 /** A row of a table, and the line of its text that it begins on, from 1. */
@@ -10,9 +11,6 @@ export interface TableRow {
 /** Lines of a plan, or why there are none; and what was assumed. */
 export type Read = { readonly lines: readonly PlanLine[] | PlanRefusal; readonly notes: readonly string[] }
 
-/** What cells of yes and no hold in spreadsheets of others: words, their program's own values, signs. */
-const yes = /^(?:yes|y|true|1|x|[✓✔☑✅]\ufe0f?|ja|wahr|oui|vrai|s[iíì]|sim)$/iu
-const no = /^(?:no|n|false|0|[-–—✗✘☐❌]\ufe0f?|nein|falsch|non|faux|nej|nee|não)$/iu
 export const plainNode = (label: string) => ({ label, trial: false, inMenus: true })
 
 /** A cell that a spreadsheet would run as a formula is written behind an apostrophe, as they take it for text. */
@@ -26,15 +24,15 @@ export const asking =
     cellAt(row, header.indexOf(name))
 export type Ask = ReturnType<typeof asking>
 
+/** The column that a detail stands in. */
+const columnOf = (name: keyof PageDetails) => (name === 'ownName' ? 'own name' : name)
+
 /** What a row says of a page beside what it is called and where it stands. */
 export function detailsOf(row: TableRow, ask: Ask): Omit<PlanLine['node'], 'label'> {
-  const said = [
-    ['ownName', 'own name'],
-    ['title', 'title'],
-    ['description', 'description'],
-  ] as const
   const details = Object.fromEntries(
-    said.map(([key, name]) => [key, cleanLabel(ask(row, name))]).filter(([, value]) => value !== ''),
+    pageDetails
+      .map((name) => [name, detailIn(name, cleanLabel(ask(row, columnOf(name))))])
+      .filter(([, value]) => value !== null),
   ) as PageDetails
   return {
     trial: yes.test(ask(row, 'trial')),
@@ -43,21 +41,29 @@ export function detailsOf(row: TableRow, ask: Ask): Omit<PlanLine['node'], 'labe
   }
 }
 
-/** Cells that say neither yes nor no where one of them is asked, each once with the first line it stands on; as many as are read. */
+const isYesOrNo = (cell: string) => yes.test(cell) || no.test(cell)
+/** Columns of which not everything can be read: what a cell has to be, and how that is said of those that are not. */
+const asked = [
+  ['trial', 'neither yes nor no', isYesOrNo],
+  ['in menus', 'neither yes nor no', isYesOrNo],
+  ['dated', 'neither yes nor no', isYesOrNo],
+  ['language', 'no language', (cell: string) => detailIn('language', cell) !== null],
+  ['date', 'no date', (cell: string) => detailIn('date', cell) !== null],
+] as const
+
+/** Cells that say nothing that can be where they are asked, each once with the first line it stands on; as many as are read. */
 export function unclear(rows: readonly TableRow[], header: readonly string[]): string[] {
-  return (['trial', 'in menus'] as const).flatMap((name) => {
+  return asked.flatMap(([name, what, isSaid]) => {
     const at = header.indexOf(name)
     if (at < 0) return []
     const found = new Map<string, number>()
     for (const row of rows) {
       const cell = cellAt(row, at)
-      if (cell !== '' && !yes.test(cell) && !no.test(cell) && !found.has(cell)) found.set(cell, row.line)
+      if (cell !== '' && !isSaid(cell) && !found.has(cell)) found.set(cell, row.line)
     }
     const told = [...found].slice(0, 3).map(([cell, line]) => `“${cleanLabel(cell)}” (line ${line})`)
     const more = found.size > told.length ? ', and others' : ''
-    return told.length > 0
-      ? [`In “${name}”, neither yes nor no, and passed over: ${told.join(', ')}${more}.`]
-      : []
+    return told.length > 0 ? [`In “${name}”, ${what}, and passed over: ${told.join(', ')}${more}.`] : []
   })
 }
 

@@ -1,5 +1,5 @@
-import { languageName, tagTyped } from '#core/language'
-import { checkDate, checkOwnNameOf } from '#core/naming'
+import { checkDate, languageName, tagTyped } from '#core/language'
+import { checkOwnNameOf } from '#core/naming'
 import { cleanLabel } from '#core/plan'
 import type { Page, Site } from '#core/site'
 import {

@@ -1,4 +1,12 @@
-import { cleanLabel, compareSiblings, longestIncreasing, type Tree, treeOf } from '#core/plan'
+import {
+  cleanLabel,
+  compareSiblings,
+  longestIncreasing,
+  type PageDetails,
+  pageDetails,
+  type Tree,
+  treeOf,
+} from '#core/plan'
 import type { Page, Site } from '#core/site'
 import type { NewPage, PlannedPage } from '../../new-page'
 
@@ -19,7 +27,7 @@ export interface PlanEdit {
   }[]
   readonly changed: readonly {
     readonly pageId: string
-    readonly field: 'label' | 'title' | 'description' | 'ownName' | 'trial' | 'inMenus'
+    readonly field: 'label' | 'trial' | 'inMenus' | keyof PageDetails
     readonly value: string | boolean | null
     readonly was: string | boolean | null
   }[]
@@ -73,8 +81,7 @@ export function planEdit(seen: Pick<Site, 'pages' | 'homeId'>, { home, top }: Wa
     note(page, 'label', wanted.label)
     note(page, 'trial', wanted.trial)
     note(page, 'inMenus', wanted.inMenus)
-    for (const field of ['ownName', 'title', 'description'] as const)
-      note(page, field, wanted.details?.[field])
+    for (const field of pageDetails) note(page, field, wanted.details?.[field])
   }
   const homePage = tree.byId.get(seen.homeId)!
   compare(homePage, { ...home, trial: false, label: cleanLabel(home.label) || homePage.label })

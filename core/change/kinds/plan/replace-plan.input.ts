@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { pageDetails } from '#core/plan'
 import { type ChangeInput, id, longestLine, mostPages, newPages, place } from '../../input'
 import type { PlanEdit } from './plan-edit'
 import type { ReplacePlan } from './replace-plan'
@@ -17,7 +18,7 @@ export const replacePlan: ChangeInput<ReplacePlan, PlanEdit> = {
     }),
     changed: list({
       pageId: id,
-      field: Joi.valid('label', 'title', 'description', 'ownName', 'trial', 'inMenus').required(),
+      field: Joi.valid('label', 'trial', 'inMenus', ...pageDetails).required(),
       value,
       was: value,
     }),

@@ -1,4 +1,5 @@
 import { generateNKeysBetween } from 'fractional-indexing'
+import { checkDate, tagTyped } from '#core/language'
 import { checkOwnName } from '#core/naming'
 import { cleanLabel, compareSiblings, treeOf } from '#core/plan'
 import { emptyHash, type Hash, type Page, type Site } from '#core/site'
@@ -92,7 +93,18 @@ function changeFields(site: Site, change: ReplacePlan, next: Map<string, Page>):
         next.set(pageId, { ...page, trial: value === true, keptName: null })
         break
       case 'inMenus':
-        next.set(pageId, { ...page, inMenus: value === true })
+      case 'dated':
+        next.set(pageId, { ...page, [field]: value === true })
+        break
+      case 'date':
+        if (value !== null && checkDate(String(value)) === null)
+          return refuse('invalid', `“${String(value)}” is no date.`)
+        next.set(pageId, { ...page, date: value === null ? null : String(value), keptName: null })
+        break
+      case 'language':
+        if (value !== null && tagTyped(String(value)) === null)
+          return refuse('invalid', `“${String(value)}” is no language.`)
+        next.set(pageId, { ...page, language: value === null ? null : tagTyped(String(value)) })
         break
       default:
         next.set(pageId, { ...page, [field]: value === '' ? null : value })
@@ -106,6 +118,9 @@ const words: Record<PlanField, string> = {
   ownName: 'its own name',
   title: 'its title',
   description: 'its description',
+  language: 'its language',
+  dated: 'dated or not',
+  date: 'its date',
   trial: 'trial page or not',
   inMenus: 'in menus or not',
 }

@@ -1,4 +1,4 @@
-import { readLabelDate } from '#core/naming'
+import { readLabelDate } from '#core/language'
 import { inPage, type Rule } from '../../rule'
 
 /** A section most of whose pages have a date in their labels, and that does not date them. */
