@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import type { LineOrigin, LinePurpose } from '#core/build'
 import { mainSlot } from '#core/site'
+import type { translationValues, valueNames } from '#core/template'
 import { useSelection, useSite } from '../document/site-context'
 
 /** Where choosing an origin leads: to a line of a template. */
@@ -64,8 +65,11 @@ export function LinePanel({ html, line, onLead }: { html: string; line: number; 
   )
 }
 
+type OfPage = (typeof valueNames)[number]
+type OfTranslation = (typeof translationValues)[number]
+
 /** What the values of a template stand for, and where each is set. */
-const values: Readonly<Record<string, { words: string; view: 'pages' | 'plan' | null }>> = {
+const values: Readonly<Record<OfPage | OfTranslation, { words: string; view: 'pages' | 'plan' | null }>> = {
   page: { words: 'the page’s title, or its label', view: 'pages' },
   title: { words: 'the title pattern above', view: null },
   site: { words: 'the site’s name above', view: null },
@@ -76,7 +80,11 @@ const values: Readonly<Record<string, { words: string; view: 'pages' | 'plan' | 
   'translation.language': { words: 'each language that the page is in', view: 'plan' },
   'translation.address': { words: 'the page’s address in that language', view: 'plan' },
   year: { words: 'the year in which it was made', view: null },
+  date: { words: 'the page’s date, where its title does not say it', view: 'plan' },
+  datetime: { words: 'the page’s date, for programs', view: 'plan' },
+  feed: { words: 'where the feed is, under the address above', view: null },
 }
+const isNamed = (name: string): name is keyof typeof values => Object.hasOwn(values, name)
 
 function OriginWords({ origin, onLead }: { origin: LineOrigin; onLead: LeadToTemplate }) {
   const { site } = useSite()
@@ -100,7 +108,9 @@ function OriginWords({ origin, onLead }: { origin: LineOrigin; onLead: LeadToTem
       const slot = /^slot\.(.*)$/.exec(name)?.[1]
       const value =
         slot === undefined
-          ? values[name]
+          ? isNamed(name)
+            ? values[name]
+            : null
           : { words: `what the page holds in “${slot}”`, view: 'pages' as const }
       return (
         <>
