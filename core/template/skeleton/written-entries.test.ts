@@ -1,16 +1,18 @@
 import { describe, expect, test } from '@jest/globals'
 import { parts } from '../parts'
 import { namesOf } from '#core/naming'
-import { buildAll, change, siteFrom, TextStore } from '#core/testing'
+import { buildAll, change, pageCalled, siteFrom, TextStore } from '#core/testing'
 import { writeEntries } from './written-entries'
 import { writtenParts } from './written-parts'
 
 /** What a template makes of a site's pages, white space aside. */
 function made(source: string): string[] {
   const store = new TextStore()
-  let site = siteFrom('Home\n  Visit\n    Tides\n    Ferry\n  Stay\n  Birds', store, 'Home')
+  let site = siteFrom('Home\n  Visit\n    Tides, 3 May 2031\n    2030\n    Ferry\n  Stay\n  Birds', store, 'Home')
   const { id: templateId, source: was } = site.templates[0]!
   site = change(site, store, { kind: 'setTemplate', templateId, source: store.put(source), was })
+  const pageIds = [pageCalled(site, 'Visit').id]
+  site = change(site, store, { kind: 'setPageFlag', pageIds, flag: 'dated', value: true })
   for (const { id } of site.pages)
     site = change(site, store, { kind: 'setPageText', pageId: id, field: 'description', value: 'Of it', was: null })
   const built = buildAll(site, store)
@@ -47,6 +49,10 @@ describe('entries that their author wants to write', () => {
     '<site-trail own="omit" between=" &gt; "></site-trail>',
     '<page-children></page-children>',
     '<page-children descriptions="show" list-class="cards"></page-children>',
+    '<page-children order="newest" dates="show"></page-children>',
+    '<page-latest></page-latest>',
+    '<page-latest count="1" own="omit" dates="hide" descriptions="show"></page-latest>',
+    '<p><page-latest between=" / " mark="b"></page-latest></p>',
   ])('make the same pages: %s', (part) => {
     const source = around(part)
     const entries = writeEntries(source, 0)

@@ -11,9 +11,10 @@ function linesOf({ part, attributes }: WrittenPart, unit: string): string[] {
     )
     .join('')
   const says = part.describes?.(attributes) ? '<p>{entry.description}</p>' : ''
+  const date = part.dates?.(attributes) ? '<time datetime="{entry.datetime}">{entry.date}</time> ' : ''
   const linkTo = (attributes: string, current = '') =>
-    `<a${attributes} href="{entry.address}"${current}>{entry.label}</a>`
-  const itself = `<${look.mark}${look.ownAttributes} aria-current="page">{entry.label}</${look.mark}>`
+    `${date}<a${attributes} href="{entry.address}"${current}>{entry.label}</a>`
+  const itself = `${date}<${look.mark}${look.ownAttributes} aria-current="page">{entry.label}</${look.mark}>`
   const isLine = look.between !== null
   const item = (attributes: string, inside: string) =>
     isLine ? inside : `<li${attributes}>${inside}${says}</li>`
