@@ -82,6 +82,7 @@ const said: Readonly<
     values: [
       ['plan', 'as in the plan'],
       ['newest', 'the newest first'],
+      ['date', 'by their dates'],
     ],
   },
   levels: {

@@ -139,7 +139,7 @@ function link(
   const isPlain = plainPath.test(to)
   const address = addressFrom(context.addressing, from, to, isPlain)
   const href = isPlain ? address : escapeAttribute(address)
-  const rel = placed.part.rel?.(context, on, page, keepsLanguage(placed)) ?? ''
+  const rel = placed.part.rel?.(context, placed.attributes, on, page, keepsLanguage(placed)) ?? ''
   const marked = above ? ' aria-current="true"' : ''
   const other = otherLanguage(context, on, page)
   const leads = other && `${other} hreflang="${context.languages.of(page)}"`

@@ -107,6 +107,20 @@ describe('the newest pages', () => {
     expect(linesOf('<page-children order="newest" dates="show"></page-children>', 'News')).toEqual(['3 March 2031 Gale warning', '14 June 2030 The pier is mended', '2030', 'Undated']) // prettier-ignore
   })
 
+  test('the pages before and after are those of the plan, or by their dates, those without any in front', () => {
+    const told = (source: string, label: string) => {
+      const store = new TextStore()
+      return [...pageOf(dated(store, source), store, label).matchAll(/rel="(\w+)"[^>]*>([^<]*)/g)].map(([, rel, called]) => `${rel} ${called}`) // prettier-ignore
+    }
+    const plan = '<page-neighbours></page-neighbours>'
+    const date = '<page-neighbours order="date"></page-neighbours>'
+    expect(told(plan, 'The pier is mended, 14 June 2030')).toEqual(['prev Gale warning, 3 March 2031', 'next Undated']) // prettier-ignore
+    expect(told(date, 'The pier is mended, 14 June 2030')).toEqual(['prev 2030', 'next Gale warning, 3 March 2031']) // prettier-ignore
+    expect(told(date, 'Gale warning, 3 March 2031')).toEqual(['prev The pier is mended, 14 June 2030'])
+    expect(told(date, '2030')).toEqual(['prev Undated', 'next The pier is mended, 14 June 2030'])
+    expect(told(date, 'Log')).toEqual(['next Method'])
+  })
+
   test('their author may write how each is, and a date that is none leaves no element behind', () => {
     const source = `<dl>
   <template part="page-latest" count="5"><dt><time datetime="{entry.datetime}">{entry.date}</time></dt><dd><a href="{entry.address}">{entry.label}</a></dd></template>

@@ -104,7 +104,13 @@ export interface GeneratedPart {
   /** Whether entries above the page are marked. */
   readonly marksAbove?: boolean
   /** The `rel` of a link from one page to another; '' for none. */
-  readonly rel?: (context: SiteContext, from: Page, to: Page, keeps: boolean) => string
+  readonly rel?: (
+    context: SiteContext,
+    attributes: Attributes,
+    from: Page,
+    to: Page,
+    keeps: boolean,
+  ) => string
 }
 
 /** Whether a page is listed in menus at all. */
