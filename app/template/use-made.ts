@@ -1,6 +1,4 @@
-import { applyEdits } from '#core/markup'
 import type { Output, Template } from '#core/site'
-import { sayFeed } from '#core/template'
 import { useSite, useWrittenTexts } from '../document/site-context'
 import { fetchText } from '../document/use-text'
 
@@ -12,9 +10,9 @@ export function useMade() {
   /** What a template is to be; null where it names a feed, and where it is being typed: Checks tells of that one. */
   async function naming({ id: templateId, source: was, basedOn }: Template) {
     if (basedOn !== null || texts.get({ kind: 'template', id: templateId })) return null
-    const text = await fetchText(site.id, was)
-    const edits = sayFeed(text)
-    return edits.length > 0 ? { templateId, text: applyEdits(text, edits), was } : null
+    const [{ withFeedNamed }, source] = await Promise.all([import('./name-feed'), fetchText(site.id, was)])
+    const text = withFeedNamed(source)
+    return text === null ? null : { templateId, text, was }
   }
 
   return async (made: 'sitemap' | 'feed', isWanted: boolean): Promise<void> => {

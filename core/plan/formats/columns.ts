@@ -13,6 +13,12 @@ export const columns = [
   'dated',
   'date',
 ] as const
+/** Those that are written where a page says something in them. */
+export const rareColumns: readonly string[] = [
+  'language',
+  'dated',
+  'date',
+] satisfies (typeof columns)[number][]
 /** What a column of a table is read as; the last four tell where a page stands, as its level does. */
 export type Column = (typeof columns)[number] | 'parent' | 'id' | 'number' | 'address'
 

@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { type Outline, type OutlineNode, type PlanRefusal, walkOutline } from '../outline'
-import { columns } from './columns'
+import { columns, rareColumns } from './columns'
 import { readTable } from './table'
 
 /** A table as Markdown writes it, as rows parted by tabs: its line of dashes comes out empty. */
@@ -65,20 +65,26 @@ function linesOfRows(text: string): number[] {
   return lines
 }
 
-/** Writes a plan as CSV with a header, `\r\n` between rows as RFC 4180 §2 has it. */
+/** What a plan says of a page in a column. */
+const cells: Readonly<Record<(typeof columns)[number], (node: OutlineNode, depth: number) => string>> = {
+  level: (_, depth) => String(depth + 1),
+  label: ({ label }) => label,
+  trial: ({ trial }) => (trial ? 'yes' : ''),
+  'in menus': ({ inMenus }) => (inMenus ? 'yes' : 'no'),
+  'own name': ({ details }) => details?.ownName ?? '',
+  title: ({ details }) => details?.title ?? '',
+  description: ({ details }) => details?.description ?? '',
+  language: ({ details }) => details?.language ?? '',
+  dated: ({ details }) => (details?.dated === undefined ? '' : details.dated ? 'yes' : 'no'),
+  date: ({ details }) => details?.date ?? '',
+}
+
+/** Writes a plan as CSV with a header, `\r\n` between rows as RFC 4180 §2 has it. What few plans say has a column where one does. */
 export function writeCsvPlan(nodes: readonly OutlineNode[]): string {
-  const rows = walkOutline(nodes).map(({ node, depth }) => [
-    String(depth + 1),
-    node.label,
-    node.trial ? 'yes' : '',
-    node.inMenus ? 'yes' : 'no',
-    node.details?.ownName ?? '',
-    node.details?.title ?? '',
-    node.details?.description ?? '',
-    node.details?.language ?? '',
-    node.details?.dated === undefined ? '' : node.details.dated ? 'yes' : 'no',
-    node.details?.date ?? '',
-  ])
-  const data = rows.map((row) => row.map(safeCell))
-  return Papa.unparse({ fields: [...columns], data }, { newline: '\r\n' }) + '\r\n'
+  const rows = walkOutline(nodes)
+  const isSaid = (column: (typeof columns)[number]) =>
+    !rareColumns.includes(column) || rows.some(({ node, depth }) => cells[column](node, depth) !== '')
+  const fields = columns.filter(isSaid)
+  const data = rows.map(({ node, depth }) => fields.map((column) => safeCell(cells[column](node, depth))))
+  return Papa.unparse({ fields, data }, { newline: '\r\n' }) + '\r\n'
 }
