@@ -5,6 +5,7 @@ import { languagesOf } from '#core/plan'
 import {
   fitsPhones,
   homeFileOf,
+  madeFeed,
   readSkeleton,
   type ScriptRuns,
   type SkeletonChange,
@@ -46,7 +47,9 @@ export function SkeletonSentence({ written }: { written: WrittenText }) {
   if (!skeleton.isDocument) return null
 
   const { charset, styleSheets, scripts } = skeleton
-  const hasFeed = skeleton.feed !== null || site.output.feed === true
+  const { feed } = skeleton
+  const hasFeed = feed !== null || site.output.feed === true
+  const isOwnFeed = feed !== null && feed !== madeFeed
   const isTranslated = skeleton.translations !== null || languagesOf(site).all.length > 1
   const icons = ofKind('image').map((file) => ({ value: addressOf(file), words: file.label }))
   return (
@@ -138,18 +141,23 @@ export function SkeletonSentence({ written }: { written: WrittenText }) {
         <>
           <Pick
             label="The feed of what is new"
-            value={skeleton.feed === null ? 'no' : 'yes'}
+            value={feed === null ? 'no' : isOwnFeed ? 'own' : 'made'}
             options={[
               {
-                value: 'yes',
+                value: 'made',
                 words: 'the feed',
                 hint: site.output.feed
                   ? 'So that feed readers find it'
                   : 'Left out until a feed is made, which is said above',
               },
+              ...(isOwnFeed
+                ? [{ value: 'own', words: `the feed ${nameOf(feed)}`, hint: 'One that you keep yourself' }]
+                : []),
               { value: 'no', words: 'no feed', hint: 'Feed readers do not find it by themselves' },
             ]}
-            onPick={(has) => write({ part: 'feed', value: has === 'yes' ? '{feed}' : null })}
+            onPick={(named) => {
+              if (named !== 'own') write({ part: 'feed', value: named === 'made' ? madeFeed : null })
+            }}
           />{' '}
         </>
       )}

@@ -115,8 +115,10 @@ describe('dates', () => {
     expect(by('unnamed-feed', named)).toEqual([])
     expect(buildAll(named, store).get('index.html')).toContain('title="Saltpan Chapel" href="https://saltpan.example/feed.xml">')
     expect(buildAll({ ...named, publicAddress: '' }, store).get('index.html')).not.toContain('atom')
-    // One of another kind is one as well.
+    // One that its author keeps may be meant, and gives way only where that is asked for.
     const own = store.put(store.textOf(was).replace('</title>', '</title><link rel=alternate type="application/rss+xml" href="https://elsewhere.example/">'))
-    expect(by('unnamed-feed', change(site, store, { kind: 'setTemplate', templateId, source: own, was }))).toEqual([])
+    const [other] = by('unnamed-feed', change(site, store, { kind: 'setTemplate', templateId, source: own, was }))
+    expect([other!.what.endsWith('name another.'), other!.mends[0]!.isOther]).toEqual([true, true])
+    expect(mended(other!)).not.toContain('elsewhere.example')
   })
 }) // prettier-ignore

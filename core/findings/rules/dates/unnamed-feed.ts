@@ -1,4 +1,4 @@
-import { sayFeed } from '#core/template'
+import { namesOwnFeed, sayFeed } from '#core/template'
 import { type Found, inTemplate, type Rule } from '../../rule'
 import { outermost } from '../skeleton/of-skeleton'
 
@@ -14,15 +14,17 @@ export const unnamedFeed: Rule = {
     const heads = new Set(pages.map((page) => outermost(site, templates.idOf(page))))
     return [...heads].flatMap((template): Found[] => {
       const edits = template ? sayFeed(sourceOf(template)) : []
-      return template && edits.length > 0
-        ? [
-            {
-              place: inTemplate(template),
-              what: 'The site makes a feed of what is new. Pages made with this template do not say where it is.',
-              mends: [{ words: 'Name the feed', edits, was: template.source }],
-            },
-          ]
-        : []
+      if (!template || edits.length === 0) return []
+      const way = { words: 'Name the feed', edits, was: template.source }
+      const isOther = namesOwnFeed(sourceOf(template))
+      const they = isOther ? 'name another' : 'do not say where it is'
+      return [
+        {
+          place: inTemplate(template),
+          what: `The site makes a feed of what is new. Pages made with this template ${they}.`,
+          mends: [isOther ? { ...way, isOther } : way],
+        },
+      ]
     })
   },
 }

@@ -13,8 +13,15 @@ export function listLanguages(source: string, language: string): TextEdit[] {
 export const sayTranslations = (source: string): TextEdit[] =>
   headEdits(source, { part: 'translations', value: '{translation.address}' })
 
-/** Edits after which a template that is a whole document names the feed of what is new; none where it names one. */
-export function sayFeed(source: string): TextEdit[] {
-  const { isDocument, feed } = readSkeleton(source)
-  return isDocument && feed === null ? headEdits(source, { part: 'feed', value: '{feed}' }) : []
+/** How a template names the feed that is made of the site. */
+export const madeFeed = '{feed}'
+
+/** Edits after which a template that is a whole document names the feed that is made of the site, in the place of any other. */
+export const sayFeed = (source: string): TextEdit[] =>
+  readSkeleton(source).isDocument ? headEdits(source, { part: 'feed', value: madeFeed }) : []
+
+/** Whether a template names a feed that its author keeps. */
+export function namesOwnFeed(source: string): boolean {
+  const { feed } = readSkeleton(source)
+  return feed !== null && feed !== madeFeed
 }
