@@ -3,7 +3,7 @@ import { buildSite } from '#core/build'
 import { datesOf, namesOf } from '#core/naming'
 import type { Site } from '#core/site'
 import { buildAll, change, pageCalled, siteFrom, TextStore } from '#core/testing'
-import { compileTemplate, contextOf, weightRefusal } from './index'
+import { compileTemplate, contextOf, generatedWeight, weightRefusal } from './index'
 
 const plan = `Home
   News
@@ -177,6 +177,14 @@ describe('the date of a page', () => {
     expect(changed.map(({ label }) => label)).toEqual(['Home', 'News', 'Undated'])
     expect(after.textOf(site.homeId)).not.toBe(before.textOf(site.homeId))
   })
+})
+
+test('lists weigh at least what they write, however often they say a date', () => {
+  const store = new TextStore()
+  const source = `<page-latest></page-latest><template part="page-latest">${'<i>{entry.date}</i>'.repeat(50)}</template>` // prettier-ignore
+  const site = dated(store, source)
+  const html = pageOf(site, store, 'Home')
+  expect(generatedWeight(contextOf(site), compileTemplate(source), pageCalled(site, 'Home'))).toBeGreaterThan(html.length) // prettier-ignore
 })
 
 test('a list of all dated pages on all pages is told before it is made', () => {

@@ -97,7 +97,7 @@ const describesPages = (placed: Placed): boolean => fixedOf(placed).describes
 /** Bytes that each link of a part takes besides, by how that looks. */
 const lookOverhead = (placed: Placed): number => {
   const { dates, look } = fixedOf(placed)
-  const room = dates ? roomForDate : 0
+  const room = dates ? roomForDate * timesSaid(placed) : 0
   if (placed.pattern) return room + placed.pattern.source.length
   const { between, linkAttributes, aboveAttributes, itemAttributes, aboveItemAttributes } = look
   return (
