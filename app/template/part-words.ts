@@ -29,14 +29,8 @@ export const kindWords: Readonly<Record<PartKind, { readonly words: string; read
   languages: { words: 'The page’s languages', hint: 'The same page in its other languages' },
 }
 
-/**
- * What a part is in a sentence, and what screen readers call it.
- * @param hasDates whether pages of the site carry dates
- */
-export function nameOfPart(
-  { part, attributes }: WrittenPart,
-  hasDates = true,
-): {
+/** What a part is in a sentence, and what screen readers call it. */
+export function nameOfPart({ part, attributes }: WrittenPart): {
   readonly name: string
   readonly label: string
 } {
@@ -49,7 +43,7 @@ export function nameOfPart(
           : 'a menu of the site',
     'site-trail': 'the way to the page',
     'page-children': 'the pages below',
-    'page-latest': `${attributes.of === 'section' ? 'the newest pages of the section' : 'the newest pages'}${hasDates ? '' : ', once some carry dates'}`,
+    'page-latest': attributes.of === 'section' ? 'the newest pages of the section' : 'the newest pages',
     'page-neighbours': 'the pages before and after',
     'page-languages': 'the page’s languages',
   }

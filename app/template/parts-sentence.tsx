@@ -27,7 +27,7 @@ export function PartsSentence({ written, onLead }: { written: WrittenText; onLea
   const { site } = useSite()
   const found = useMemo(() => writtenParts(text), [text])
   const hasDates = datesOf(site).newest.length > 0
-  const names = found.map((part) => nameOfPart(part, hasDates).name)
+  const names = found.map((part) => nameOfPart(part).name)
   const isWhole = useMemo(() => found.length === 0 && givesOutWhole(compileTemplate(text)), [found, text])
   if (isWhole || (found.length === 0 && !write)) return null
   const put = (kind: PartKind) => {
@@ -45,7 +45,7 @@ export function PartsSentence({ written, onLead }: { written: WrittenText; onLea
           {nth > 0 && (nth === found.length - 1 ? ' and ' : ', ')}
           <PartPick
             part={part}
-            name={names[nth]!}
+            waits={part.part.name === 'page-latest' && !hasDates ? ', once some carry dates' : ''}
             isOneOf={names.filter((name) => name === names[nth]).length > 1}
             onSet={write && ((values) => write(setPartAttributes(text, nth, values)))}
             onWriteOut={
@@ -70,7 +70,7 @@ export function PartsSentence({ written, onLead }: { written: WrittenText; onLea
 /** A part in the sentence: what it lists and how it looks can be chosen there. */
 function PartPick({
   part,
-  name,
+  waits,
   isOneOf,
   onSet,
   onWriteOut,
@@ -78,8 +78,8 @@ function PartPick({
   onLead,
 }: {
   part: WrittenPart
-  /** What it is in the sentence. */
-  name: string
+  /** What it has to wait for before it lists anything, at the end of its words. */
+  waits: string
   /** Whether there are several like it, which are told apart by what they are called. */
   isOneOf: boolean
   onSet: ((values: AttributeValues) => void) | null
@@ -88,8 +88,8 @@ function PartPick({
   onRemove: (() => void) | null
   onLead: () => void
 }) {
-  const { label } = nameOfPart(part)
-  const words = isOneOf && label !== '' ? `${name} “${label}”` : name
+  const { name, label } = nameOfPart(part)
+  const words = `${name}${isOneOf && label !== '' ? ` “${label}”` : ''}${waits}`
   return (
     <Popover.Root>
       <Popover.Trigger className="pick max-w-80 truncate align-bottom">{words}</Popover.Trigger>
