@@ -104,6 +104,59 @@ test('the site is put into a folder: what differs alone, nothing of somebody els
   await expect(dialog.getByRole('status')).toHaveText('Everything in “out” is as it is here.')
 })
 
+/** Holds the folder as a disk does that Chromium was tried on: links and long names are refused, and what is put in place waits. */
+const asOnDisk = (page: Page) =>
+  page.addInitScript(() => {
+    const open = FileSystemDirectoryHandle.prototype.getFileHandle
+    FileSystemDirectoryHandle.prototype.getFileHandle = function (name, how) {
+      if (name === 'visit.html') return Promise.reject(new DOMException('', 'SecurityError'))
+      return open.call(this, name, how)
+    }
+    const write = FileSystemFileHandle.prototype.createWritable
+    const seen = Object.assign(window, { atOnce: 0, mostAtOnce: 0, written: [] as string[] })
+    FileSystemFileHandle.prototype.createWritable = async function () {
+      if (this.name === 'fog.html') throw new DOMException('', 'InvalidStateError')
+      const out = await write.call(this)
+      seen.mostAtOnce = Math.max(seen.mostAtOnce, ++seen.atOnce)
+      const close = out.close
+      out.close = async () => {
+        await new Promise((done) => setTimeout(done, 50))
+        await close.call(out)
+        seen.atOnce -= 1
+        seen.written.push(this.name)
+      }
+      return out
+    }
+  })
+
+test('a disk that is slow and refuses some is written to several files at once, the home page last, and nothing empty is left', async ({
+  page,
+}) => {
+  await withFolder(page)
+  await asOnDisk(page)
+  await signUp(page)
+  const rest = Array.from({ length: 20 }, (_, nth) => `\n  Page ${nth}`).join('')
+  await makeSite(page, 'Saltpan Chapel', `Home\n  Fog\n  Visit${rest}`)
+  await openView(page, 'Upload')
+  await openFolder(page)
+  const dialog = page.getByRole('dialog', { name: 'The site in a folder' })
+  await dialog.getByRole('button', { name: 'Choose a folder…' }).click()
+  await dialog.getByRole('button', { name: /^Write 24 files/ }).click()
+  await expect(dialog.getByRole('status')).toHaveText('22 files were written into “out”.')
+  await expect(dialog.getByRole('alert')).toHaveText(
+    /^2 files could not be: .*fog\.html \(this computer does not write it there: its name may be too long\).*\.$/,
+  )
+  await expect(dialog.getByRole('alert')).toContainText('visit.html (a link to another place stands where')
+  expect(Object.keys(await filesIn(page))).toHaveLength(22)
+  const { mostAtOnce, written } = await page.evaluate(() => {
+    const { mostAtOnce, written } = window as unknown as { mostAtOnce: number; written: string[] }
+    return { mostAtOnce, written }
+  })
+  expect(mostAtOnce).toBeGreaterThan(4)
+  expect(mostAtOnce).toBeLessThanOrEqual(16)
+  expect([written[0], written.at(-1)]).toEqual(['site.css', 'index.html'])
+})
+
 test('a file that cannot be written is told of, and the rest is written; a line that is cut leaves what was written', async ({
   page,
 }) => {

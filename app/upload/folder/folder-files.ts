@@ -30,9 +30,20 @@ async function folderAt(top: Folder, folder: string, create: boolean): Promise<F
   return at
 }
 
-/** No such thing, or a file where a folder was asked for: what is asked for is not there. */
+/** What a browser calls it that something was not done; empty for what is no fault of files. */
+export const faultName = (error: unknown): string => (error instanceof DOMException ? error.name : '')
+
+/** No such thing, a file where a folder was asked for, or a link, which no browser follows: what is asked for is not there. */
 const isMissing = (error: unknown) =>
-  error instanceof DOMException && (error.name === 'NotFoundError' || error.name === 'TypeMismatchError')
+  ['NotFoundError', 'TypeMismatchError', 'SecurityError'].includes(faultName(error))
+
+/** What the rights of the computer keep from being read: a folder, or a file. */
+const isUnreadable = (error: unknown) =>
+  ['NoModificationAllowedError', 'NotReadableError'].includes(faultName(error))
+
+/** Whether a folder is still where it was. */
+export const isThere = (folder: Folder): Promise<boolean> =>
+  folder.keys().next().then(() => true, () => false) // prettier-ignore
 
 export interface FoundInFolder {
   readonly listed: readonly ListedFile[]
@@ -60,12 +71,17 @@ export async function lookIntoFolder(
     if (!at) continue
     const names = new Set<string>()
     const wanted: FileSystemFileHandle[] = []
-    for await (const handle of at.values()) {
-      signal.throwIfAborted()
-      if (handle.kind !== 'file') continue
-      names.add(handle.name)
-      if (loose.has(`${folder}${handle.name}`.toLowerCase())) wanted.push(handle)
-      else otherCount += 1
+    try {
+      for await (const handle of at.values()) {
+        signal.throwIfAborted()
+        if (handle.kind !== 'file') continue
+        names.add(handle.name)
+        if (loose.has(`${folder}${handle.name}`.toLowerCase())) wanted.push(handle)
+        else otherCount += 1
+      }
+    } catch (error) {
+      // One that may not be read holds nothing that could be told; who writes there is told why it fails.
+      if (!isUnreadable(error)) throw error
     }
     for (const handle of wanted) {
       signal.throwIfAborted()
@@ -87,8 +103,8 @@ async function traitsOf(at: Folder, names: ReadonlySet<string>): Promise<HostTra
   for (const name of names) {
     const other = name === name.toLowerCase() ? name.toUpperCase() : name.toLowerCase()
     if (names.has(other) || other === name) continue
-    const isThere = await at.getFileHandle(other).then(() => true, () => false) // prettier-ignore
-    return { tellsCase: !isThere }
+    const isOne = await at.getFileHandle(other).then(() => true, () => false) // prettier-ignore
+    return { tellsCase: !isOne }
   }
   return {}
 }
@@ -106,24 +122,29 @@ export async function fileAt(top: Folder, path: string): Promise<File | null> {
 
 /**
  * Writes a file as its bytes come. What stood there is there until all of them are: the browser writes beside it, and puts it
- * in place at the end.
+ * in place at the end. Where that fails and nothing stood there, nothing does afterwards.
  */
 export async function writeAt(
   top: Folder,
   path: string,
-  pieces: AsyncIterable<Uint8Array<ArrayBuffer>>,
+  pieces: AsyncIterable<Uint8Array<ArrayBuffer>> | Iterable<Uint8Array<ArrayBuffer>>,
 ): Promise<File> {
   const at = (await folderAt(top, folderOf(path), true))!
-  const handle = await at.getFileHandle(nameOf(path), { create: true })
-  const out = await handle.createWritable()
+  const name = nameOf(path)
+  const isNew = await at.getFileHandle(name).then(() => false, (error: unknown) => faultName(error) === 'NotFoundError') // prettier-ignore
+  const handle = await at.getFileHandle(name, { create: true })
+  let out: FileSystemWritableFileStream | null = null
   try {
+    out = await handle.createWritable()
     for await (const piece of pieces) await out.write(piece)
+    await out.close()
+    return await handle.getFile()
   } catch (error) {
-    await out.abort().catch(() => {})
+    await out?.abort().catch(() => {})
+    // The browser has made it, empty, for its handle.
+    if (isNew) await at.removeEntry(name).catch(() => {})
     throw error
   }
-  await out.close()
-  return handle.getFile()
 }
 
 /** Removes a file; one that is gone already is as it should be. */
@@ -135,8 +156,13 @@ export async function removeAt(top: Folder, path: string): Promise<void> {
   }
 }
 
-/** SHA-256 in hexadecimal digits, as the finished site tells it. */
-export async function hashOfFile(file: Blob): Promise<string> {
-  const digest = await crypto.subtle.digest('SHA-256', await file.arrayBuffer())
+/** SHA-256 in hexadecimal digits, as the finished site tells it; null of what may not be read. */
+export async function hashOfFile(file: Blob): Promise<string | null> {
+  const bytes = await file.arrayBuffer().catch((error: unknown) => {
+    if (isUnreadable(error)) return null
+    throw error
+  })
+  if (!bytes) return null
+  const digest = await crypto.subtle.digest('SHA-256', bytes)
   return Array.from(new Uint8Array(digest), (byte) => byte.toString(16).padStart(2, '0')).join('')
 }

@@ -46,7 +46,7 @@ export function portionsToWrite(files: readonly ManifestFile[]): ManifestFile[][
   return portions
 }
 
-type Bytes = Uint8Array<ArrayBuffer>
+export type Bytes = Uint8Array<ArrayBuffer>
 
 /** Some files of the finished site, taken apart as they come. */
 export async function* fetchMade(

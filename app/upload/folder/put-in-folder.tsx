@@ -85,9 +85,11 @@ function Differences({
   const bytes = chosen.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0)
   const name = beside.kept.folder.name
   const words =
-    chosen.length > 0
-      ? `Write ${count(chosen.length, 'file')}, ${size(bytes)}`
-      : `Remove ${count(removing.length, 'file')}`
+    removing.length > 0 && chosen.length === 0
+      ? `Remove ${count(removing.length, 'file')}`
+      : chosen.length > 0
+        ? `Write ${count(chosen.length, 'file')}, ${size(bytes)}`
+        : 'Write nothing'
   return (
     <>
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)] content-start gap-3 overflow-auto">
@@ -179,6 +181,20 @@ function Differences({
   )
 }
 
+/** Of those that failed for one reason; there may be thousands. */
+const namedAtMost = 8
+
+function sayFailed(failed: PutFiles['failed']): string {
+  const byReason = Object.entries(Object.groupBy(failed, ({ why }) => why))
+  return byReason
+    .map(([why, files = []]) => {
+      const named = files.slice(0, namedAtMost).map(({ path }) => path)
+      const more = files.length > namedAtMost ? [`${files.length - namedAtMost} more`] : []
+      return `${[...named, ...more].join(', ')} (${why})`
+    })
+    .join('; ')
+}
+
 function Ended({ put, onClose }: { put: PutFiles; onClose: () => void }) {
   const { writtenCount, removedCount, failed, kept } = put
   return (
@@ -190,9 +206,14 @@ function Ended({ put, onClose }: { put: PutFiles; onClose: () => void }) {
         </Outcome>
         {failed.length > 0 && (
           <Refusal>
-            {count(failed.length, 'file')} could not be: {failed[0]!.path} ({failed[0]!.why})
-            {failed.length > 1 && `, and ${failed.length - 1} more`}.
+            {count(failed.length, 'file')} could not be: {sayFailed(failed)}.
           </Refusal>
+        )}
+        {writtenCount > 0 && !navigator.userAgent.includes('Windows') && (
+          <p className="text-sm text-quiet">
+            Your browser makes new files so that you alone can read them. Whoever copies them to a web space
+            with their rights as they are lets everybody read them there: files 644, folders 755.
+          </p>
         )}
       </div>
       <span>
