@@ -1,7 +1,17 @@
-import { mkdir, writeFile } from 'node:fs/promises'
+import { mkdir, rm, truncate, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { expect, test } from '@playwright/test'
-import { expectAccessible, expectLabels, openView, pick, practice, row, signUp } from './support'
+import {
+  dropFromDisk,
+  expectAccessible,
+  expectLabels,
+  makeSite,
+  openView,
+  pick,
+  practice,
+  row,
+  signUp,
+} from './support'
 
 test('the example is understood, seen under other choices, and brought in', async ({ page }) => {
   await signUp(page)
@@ -122,6 +132,49 @@ test('a folder comes in as it lies on a disk, and what is none is told', async (
   await page.getByRole('button', { name: 'Bring it in' }).click()
   await page.waitForURL('**/plan')
   await expectLabels(page, ['Mine', 'Birds', 'Terns'])
+})
+
+test('a folder that is dropped from a disk comes in without what cannot be read or is too large, and says so', async ({
+  page,
+}, testInfo) => {
+  const folder = testInfo.outputPath('Boat shed')
+  await mkdir(folder, { recursive: true })
+  for (const [name, label] of [
+    ['index.html', 'Boat shed'],
+    ['hire.html', 'Hire'],
+    ['Termine.html', 'Dates'],
+  ])
+    await writeFile(path.join(folder, name!), `<!DOCTYPE html><title>${label}</title><h1>${label}</h1>`)
+  const lost = path.join(folder, 'lost.html')
+  await writeFile(lost, '<p>Lost')
+  await writeFile(path.join(folder, 'film.mp4'), '')
+  // Holes take no room on a disk.
+  await truncate(path.join(folder, 'film.mp4'), 300_000_000)
+  await signUp(page)
+  await page.goto('/sites/bring')
+  // It goes while its folder is on its way.
+  await page.route('**/bringing', (route) => rm(lost).then(() => route.continue()))
+  await dropFromDisk(page, page.getByText('Drop the folder of your site here'), [folder])
+  const remarks = page.getByRole('list', { name: 'Worth knowing' })
+  await expect(remarks).toContainText('film.mp4 It is larger than 200 MB')
+  await expect(remarks).toContainText('lost.html Your computer does not let it be read')
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Bring it in' }).click()
+  await expectLabels(page, ['Boat shed', 'Dates', 'Hire'])
+
+  // Dropped on a site: what can come comes, the rest says why not, and is not tried again and again.
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  const chart = path.join(folder, 'chart.pdf')
+  await writeFile(chart, '%PDF-1.4')
+  await page.route('**/files?*', async (route) => {
+    await rm(chart)
+    await route.abort()
+  })
+  await dropFromDisk(page, page.getByRole('main'), [path.join(folder, 'film.mp4'), chart])
+  const underWay = page.getByRole('list', { name: 'Files on their way' })
+  await expect(underWay).toContainText('is larger than 200 MB')
+  await expect(underWay).toContainText(/chart\.pdf.*does not let it be read/)
+  await expect(underWay.getByRole('button', { name: 'Try again' })).toHaveCount(1)
 })
 
 test('a site that stands at a host is fetched, brought in, and can be sent back there', async ({ page }) => {

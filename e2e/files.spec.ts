@@ -2,7 +2,16 @@ import { randomBytes } from 'node:crypto'
 import { mkdir, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { expect, type Locator, type Page, test } from '@playwright/test'
-import { allSaved, expectAccessible, makeSite, openView, pasteFile, row, signUp } from './support'
+import {
+  allSaved,
+  dropFromDisk,
+  expectAccessible,
+  makeSite,
+  openView,
+  pasteFile,
+  row,
+  signUp,
+} from './support'
 
 /** A picture of two pixels. */
 const red = 'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAIAAAB7QOjdAAAADUlEQVR42mM4IQcEJwAHIwIJOwaaKQAAAABJRU5ErkJggg=='
@@ -114,30 +123,10 @@ test('a folder that is dropped anywhere is taken with all that is in it, and the
   await writeFile(path.join(folder, 'Old Map.png'), Buffer.from(red, 'base64'))
   await writeFile(path.join(folder, 'May', 'notes.txt'), 'Fog.')
   await writeFile(path.join(folder, 'May', 'Thumbs.db'), 'x')
-  const pointer = await page.context().newCDPSession(page)
-  await page.evaluate(() =>
-    addEventListener('dragover', ({ clientX, clientY }) => {
-      document.documentElement.dataset.over = `${clientX} ${clientY}`
-    }, true),
-  ) // prettier-ignore
-  const dropOn = async (where: Locator) => {
-    const box = (await where.boundingBox())!
-    const data = { items: [], files: [folder], dragOperationsMask: 1 }
-    const [x, y] = [Math.round(box.x + box.width / 2), Math.round(box.y + box.height / 2)]
-    const at = { x, y, data }
-    // It comes in from outside of the window.
-    await pointer.send('Input.dispatchDragEvent', { ...at, type: 'dragEnter', x: 700, y: 5 })
-    await pointer.send('Input.dispatchDragEvent', { ...at, type: 'dragOver', x: 700, y: 10 })
-    await expect(page.locator('main iframe')).toHaveCSS('pointer-events', 'none')
-    // The browser learns a moment later than the page which frame takes what is over it: whoever drags is slower than that.
-    const over = page.locator('html')
-    await expect(async () => {
-      await pointer.send('Input.dispatchDragEvent', { ...at, type: 'dragOver' })
-      await expect(over).toHaveAttribute('data-over', `${x} ${y}`, { timeout: 200 })
-    }).toPass()
-    await over.evaluate((html) => html.removeAttribute('data-over'))
-    await pointer.send('Input.dispatchDragEvent', { ...at, type: 'drop' })
-  }
+  const dropOn = (where: Locator) =>
+    dropFromDisk(page, where, [folder], () =>
+      expect(page.locator('main iframe')).toHaveCSS('pointer-events', 'none'),
+    )
   await dropOn(page.locator('main iframe'))
   const question = page.getByRole('group', { name: 'Texts' })
   await expect(question).toContainText('“notes.txt” is a text')

@@ -191,3 +191,38 @@ export async function pick(page: Page, label: string, words: RegExp): Promise<vo
   }).toPass()
   await item.click()
 }
+
+/**
+ * Drops files and folders of the disk onto an element, as a hand does that carries them in from outside of the window.
+ * @param held what has to come about while they are over the window
+ */
+export async function dropFromDisk(
+  page: Page,
+  onto: Locator,
+  paths: readonly string[],
+  held: () => Promise<void> = async () => {},
+): Promise<void> {
+  const session = await page.context().newCDPSession(page)
+  const data = { items: [], files: [...paths], dragOperationsMask: 1 }
+  const send = (type: 'dragEnter' | 'dragOver' | 'drop', x: number, y: number) =>
+    session.send('Input.dispatchDragEvent', { type, x, y, data })
+  await page.evaluate(() =>
+    addEventListener('dragover', ({ clientX, clientY }) => {
+      document.documentElement.dataset.over = `${clientX} ${clientY}`
+    }, true),
+  ) // prettier-ignore
+  const box = (await onto.boundingBox())!
+  const [x, y] = [Math.round(box.x + box.width / 2), Math.round(box.y + box.height / 2)]
+  await send('dragEnter', 700, 5)
+  await send('dragOver', 700, 10)
+  await held()
+  // The browser learns a moment later than the page what takes what is over it: whoever drags is slower than that.
+  const over = page.locator('html')
+  await expect(async () => {
+    await send('dragOver', x, y)
+    await expect(over).toHaveAttribute('data-over', `${x} ${y}`, { timeout: 200 })
+  }).toPass()
+  await over.evaluate((html) => html.removeAttribute('data-over'))
+  await send('drop', x, y)
+  await session.detach()
+}

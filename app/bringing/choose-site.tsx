@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react'
 import { Button } from '../parts/button'
 import { FileButton } from '../parts/picks/files'
-import { filesOfDrop, type FolderFile } from '../parts/files-of-drop'
+import { type Dropped, filesOfDrop } from '../parts/files-of-drop'
 import { filesOfChoice } from './send-site'
 
 /** Where a site comes from: a folder, a ZIP, or the example. */
@@ -12,7 +12,7 @@ export function ChooseSite({
   onExample,
   isJoining,
 }: {
-  onFolder: (files: readonly FolderFile[]) => void
+  onFolder: (dropped: Dropped) => void
   onZip: (file: File) => void
   onHost: () => void
   onExample: () => void
@@ -60,7 +60,7 @@ export function ChooseSite({
           onChange={(event) => {
             const files = filesOfChoice(event.target.files ?? [])
             event.target.value = ''
-            if (files.length > 0) onFolder(files)
+            if (files.length > 0) onFolder({ files, unread: [] })
           }}
         />
         <FileButton words="Choose a ZIP" accept=".zip,application/zip" onFile={onZip} />

@@ -1,7 +1,13 @@
+import type { Remark } from '#core/bringing'
+import { mostFileBytes } from '#core/site'
 import { away } from '../parts/away'
 import { isJson } from '../document/post'
 import { readProgress } from '../document/read-progress'
-import type { FolderFile } from '../parts/files-of-drop'
+import { type FolderFile, isReadable } from '../parts/files-of-drop'
+
+/** Said of what does not come. */
+export const unreadable = 'Your computer does not let it be read: it did not come.'
+const tooLarge = 'It is larger than 200 MB, which is the most that one file may have: it did not come.'
 
 /** Files sent at the same time. */
 const atOnce = 4
@@ -72,23 +78,37 @@ export const fetchFromHost = (
   onFetched: (done: number, all: number) => void,
 ): Promise<unknown> => askForLong(fromHost(id), signal, onFetched, asPost({ ...place, hostKey }))
 
-/** Sends the files of a folder, some at a time. */
+/**
+ * Sends the files of a folder, some at a time.
+ * @returns what does not come: what the computer does not let be read, and what is too large to be sent
+ */
 export async function sendFolder(
   id: string,
   files: readonly FolderFile[],
   signal: AbortSignal,
   onSent: (count: number) => void,
-): Promise<void> {
+): Promise<Remark[]> {
+  const leftOut: Remark[] = []
   let next = 0
   let sent = 0
   const work = async () => {
     while (next < files.length && !signal.aborted) {
       const { path, file } = files[next++]!
-      await ask(`/bringing/${id}/files?path=${encodeURIComponent(path)}`, post(file, signal))
+      if (file.size > mostFileBytes) {
+        leftOut.push({ path, why: tooLarge })
+        continue
+      }
+      try {
+        await ask(`/bringing/${id}/files?path=${encodeURIComponent(path)}`, post(file, signal))
+      } catch (error) {
+        if (signal.aborted || (await isReadable(file))) throw error
+        leftOut.push({ path, why: unreadable })
+      }
       onSent(++sent)
     }
   }
   await Promise.all(Array.from({ length: atOnce }, work))
+  return leftOut
 }
 
 export const sendZip = (id: string, file: File, signal: AbortSignal): Promise<unknown> =>

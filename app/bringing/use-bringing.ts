@@ -1,12 +1,22 @@
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
-import type { FrameMark } from '#core/bringing'
+import type { FrameMark, Remark } from '#core/bringing'
 import type { BringingView, BringingWishes } from '#server/bringing'
 import { count } from '../parts/format'
 import type { Place } from '../parts/picks/place-search'
 import { noPlace, type PlaceValues } from '../upload/place/place-fields'
-import { ask, askForLong, begin, fetchFromHost, learnHost, NotTaken, sendFolder, sendZip } from './send-site'
-import type { FolderFile } from '../parts/files-of-drop'
+import {
+  ask,
+  askForLong,
+  begin,
+  fetchFromHost,
+  learnHost,
+  NotTaken,
+  sendFolder,
+  sendZip,
+  unreadable,
+} from './send-site'
+import type { Dropped } from '../parts/files-of-drop'
 import { takeHanded } from './handed'
 
 /** The site that pages join, the pages of it that they may come under, and the one that was chosen for it. */
@@ -57,6 +67,8 @@ export function useBringing(into: JoinedSite | null) {
     under: into?.under,
   })
   const [name, setName] = useState<string | null>(null)
+  /** What the window did not even send. */
+  const [unsent, setUnsent] = useState<readonly Remark[]>([])
   const [problem, setProblem] = useState<string | null>(null)
   const [request] = useState(() => ({ id: '' }))
   const ending = useRef<AbortController | null>(null)
@@ -149,21 +161,24 @@ export function useBringing(into: JoinedSite | null) {
     void attempt(
       async (signal) => {
         setState({ kind: 'sending', words, done: 0, of })
+        setUnsent([])
         const { id } = await begin(called, example, signal)
         await send(id, signal)
         await look(id, wishes, signal)
       },
       { kind: 'choosing' },
     )
-  const bringFolder = (files: readonly FolderFile[]) =>
+  const bringFolder = ({ files, unread: refused }: Dropped) =>
     bring(
       `Sending ${count(files.length, 'file')}…`,
       files.length,
       files[0]?.path.split('/')[0] ?? '',
-      (id, signal) =>
-        sendFolder(id, files, signal, (done) =>
+      async (id, signal) => {
+        const failed = await sendFolder(id, files, signal, (done) =>
           setState((was) => (was.kind === 'sending' ? { ...was, done } : was)),
-        ),
+        )
+        setUnsent([...refused.map((path) => ({ path, why: unreadable })), ...failed])
+      },
     )
 
   // What was dropped on the site that it joins is on its way at once.
@@ -171,7 +186,7 @@ export function useBringing(into: JoinedSite | null) {
   useEffect(() => {
     if (given === null || begun.current) return
     begun.current = true
-    bringFolder(given)
+    bringFolder({ files: given, unread: [] })
     // Once, for what was handed over.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [given])
@@ -259,6 +274,7 @@ export function useBringing(into: JoinedSite | null) {
     setName(null)
     setDraft(null)
     setProblem(null)
+    setUnsent([])
     setState({ kind: 'choosing' })
   }
 
@@ -270,6 +286,7 @@ export function useBringing(into: JoinedSite | null) {
     name,
     setName,
     problem,
+    unsent,
     bringFolder,
     bringZip: (file: File) =>
       bring(`Sending ${file.name}…`, 0, file.name.replace(/\.zip$/i, ''), (id, signal) =>

@@ -9,7 +9,8 @@ import {
   useSyncExternalStore,
 } from 'react'
 import { useSite } from '../document/site-context'
-import type { FolderFile } from '../parts/files-of-drop'
+import { type FolderFile, isReadable } from '../parts/files-of-drop'
+import { unreadable } from './send-file'
 import { couldBePage, isWebPage, labelOf } from './text-name'
 import { type Upload, Uploads } from './uploads'
 
@@ -44,8 +45,10 @@ export function FilesProvider({ children }: { children: ReactNode }) {
       const known = new Set(store.get().site.files.map(({ id }) => id))
       const all = files.map(async ({ file }) => {
         const label = await labelOf(file)
-        if (label === file.name && couldBePage(file.name)) texts.push(file)
-        else
+        if (label === file.name && couldBePage(file.name)) {
+          if (await isReadable(file)) texts.push(file)
+          else uploads.refuse(file.name, unreadable)
+        } else
           // Added again, it is the one that was there: that is shown, since nothing else is to be seen of it.
           void uploads
             .send(file, label)

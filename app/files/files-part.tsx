@@ -103,7 +103,7 @@ export function FilesPart() {
                   />
                 </>
               )}
-              {one.state === 'failed' && (
+              {one.state === 'failed' && !one.isRefused && (
                 <Button look="quiet" onClick={() => uploads.retry(one.id)}>
                   Try again
                 </Button>

@@ -1,4 +1,9 @@
 import { away } from '../parts/away'
+import { isReadable } from '../parts/files-of-drop'
+
+/** Said of a file that the window cannot read. */
+export const unreadable = 'This computer does not let it be read, or it has changed since.'
+
 /** A larger file goes in portions of this size: what a cut loses is at most one of them. */
 const portionBytes = 4_000_000
 /** Pauses before a file is gone on with that could not be sent; over when none is left. */
@@ -129,6 +134,7 @@ export async function sendFile(
       failures++
     } catch (error) {
       if (signal.aborted) break
+      if (!(await isReadable(file))) return { problem: unreadable }
       failures = isLarge && gained ? 1 : failures + 1
       const pause = retryMs[failures - 1]
       if (pause === undefined) return { problem: (error instanceof Unreachable && error.said) || away }

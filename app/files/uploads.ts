@@ -1,3 +1,5 @@
+import { Problem } from '#core/problems'
+import { mostFileBytes } from '#core/site'
 import type { SiteStore } from '../document/site-store'
 import { dropSent, isSentInPortions, sendFile } from './send-file'
 
@@ -11,6 +13,8 @@ export interface Upload {
   readonly state: 'waiting' | 'sending' | 'pausing' | 'failed'
   /** Why it failed. */
   readonly message: string | null
+  /** Whether there is nothing to try again: it could not even be read. */
+  readonly isRefused?: boolean
 }
 
 interface Waiting {
@@ -102,6 +106,11 @@ export class Uploads {
    * @param replaces the file whose place it takes
    */
   send(file: Blob, name: string, replaces: string | null = null): Promise<string | null> {
+    // Nobody waits for most of it to be sent first.
+    if (file.size > mostFileBytes) {
+      this.refuse(name, new Problem('file-too-large', { most: '200 MB' }).message)
+      return Promise.resolve(null)
+    }
     const id = this.#begun.idOf(file, name, (one) => this.#waiting.has(one))
     return new Promise((done) => {
       this.#waiting.set(id, { file, name, replaces, done })
@@ -116,6 +125,15 @@ export class Uploads {
       this.#show([...this.#shown, upload])
       this.#next()
     })
+  }
+
+  /** Shows what is not sent at all, and why. */
+  refuse(name: string, message: string): void {
+    const id = crypto.randomUUID()
+    this.#show([
+      ...this.#shown,
+      { id, name, sizeBytes: 0, sentBytes: 0, state: 'failed', message, isRefused: true },
+    ])
   }
 
   /** Begins what waits, as many as may run. */

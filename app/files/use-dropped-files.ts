@@ -1,5 +1,6 @@
 import { type DragEvent, useState } from 'react'
 import { useFiles } from './files-context'
+import { unreadable } from './send-file'
 import { ownFilesOfDrop } from '../parts/files-of-drop'
 
 const holdsFiles = (event: DragEvent) => event.dataTransfer.types.includes('Files')
@@ -12,7 +13,7 @@ const takesItself = (event: DragEvent) =>
  * instead of what its window shows.
  */
 export function useDroppedFiles() {
-  const { bring } = useFiles()
+  const { bring, uploads } = useFiles()
   const [isDraggedOver, setDraggedOver] = useState(false)
   return {
     isDraggedOver,
@@ -30,7 +31,10 @@ export function useDroppedFiles() {
         setDraggedOver(false)
         if (!holdsFiles(event) || takesItself(event)) return
         event.preventDefault()
-        void ownFilesOfDrop(event.dataTransfer).then(bring)
+        void ownFilesOfDrop(event.dataTransfer).then(({ files, unread }) => {
+          for (const path of unread) uploads.refuse(path, unreadable)
+          bring(files)
+        })
       },
     },
   }

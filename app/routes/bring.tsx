@@ -35,6 +35,7 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
   const bringing = useBringing(into)
   const { state, wishes, name, problem, draft } = bringing
   const view = 'view' in state ? state.view : null
+  const remarks = [...bringing.unsent, ...(view?.remarks ?? [])]
   const what = into ? 'them' : 'it'
   const nothingComes = view?.joining?.pages === 0
   const isReading = state.kind === 'looking' && view === null
@@ -163,10 +164,10 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
                   <Otherwise view={view} />
                 </>
               )}
-              {view.remarks.length > 0 && (
+              {remarks.length > 0 && (
                 <>
                   <h2 className="mt-6 mb-2 text-[20px]">Worth knowing</h2>
-                  <Remarks remarks={view.remarks} />
+                  <Remarks remarks={remarks} />
                 </>
               )}
             </div>

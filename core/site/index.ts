@@ -44,4 +44,4 @@ export { type GivenRole, givenRoles, mayRole, type Right, rights, type Role, rol
 export { homeNameOf, homeNames } from './home-names'
 export { count, pick } from './words'
 export { tableOf } from './table'
-export { isOfSystem } from './system-files'
+export { isOfSystem, mostFileBytes } from './system-files'

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Remark } from '#core/bringing'
-import { Problem } from '#core/problems'
-import { isOfSystem } from '#core/site'
+import { Problem, type ProblemCode } from '#core/problems'
+import { isOfSystem, mostFileBytes } from '#core/site'
 import { lookedThrough, lookThrough, type Pieces, PostgresContents, putBlobs, unpack } from '#server/contents'
 import { notFound, pool } from '#server/platform'
 import {
@@ -18,7 +18,6 @@ import {
 /** What one site that is brought in may have. */
 const mostFiles = 20_000
 const mostBytes = 2_000_000_000
-const mostFileBytes = 200_000_000
 
 export async function beginBringing(accountId: string, name: string): Promise<string> {
   const id = randomUUID()
@@ -54,9 +53,9 @@ function cleanPath(path: string): string | null {
 }
 
 /**
- * Takes one file of a folder. One that is harmful is left out, and told with the rest that does not come.
+ * Takes one file of a folder. What is wrong with it alone leaves it out, and it is told with the rest that does not come.
  * @returns whether it was taken, or is one that nobody wants
- * @throws Problem `file-too-large`, `archive-too-large`, `bad-input`, `not-looked-through`
+ * @throws Problem `archive-too-large`, `bad-input`, `not-looked-through`
  */
 export async function takeBroughtFile(
   accountId: string,
@@ -69,20 +68,26 @@ export async function takeBroughtFile(
   const room = await roomFor(accountId, id)
   if (room.files <= 0) throw tooMuch()
   if (isOfSystem(at)) return true
-  return unlessHarmful(id, at, async () => {
+  return unlessLeftOut(id, at, async () => {
     const stored = await new PostgresContents(pool()).put(lookedThrough(counted(body, room.bytes), at))
     await putWaiting(pool(), id, [{ path: at, ...stored }])
   })
 }
 
-/** Takes a file unless it is harmful, or nobody can tell; then it is told with what does not come. */
-async function unlessHarmful(id: string, path: string, take: () => Promise<void>): Promise<boolean> {
+/** What leaves out one file, and nothing beside it: it is harmful, nobody can tell, or it is too large. */
+const ofOneFile: ReadonlySet<string> = new Set<ProblemCode>([
+  'harmful-file',
+  'too-large-to-look-through',
+  'file-too-large',
+])
+
+/** Takes a file unless something is wrong with it alone; then it is told with what does not come. */
+async function unlessLeftOut(id: string, path: string, take: () => Promise<void>): Promise<boolean> {
   try {
     await take()
     return true
   } catch (error) {
-    if (!(error instanceof Problem)) throw error
-    if (error.code !== 'harmful-file' && error.code !== 'too-large-to-look-through') throw error
+    if (!(error instanceof Problem) || !ofOneFile.has(error.code)) throw error
     await addUnread(pool(), id, [{ path, why: error.message }])
     return false
   }
@@ -99,7 +104,7 @@ async function* counted(body: Pieces, room: number) {
 }
 
 /**
- * Takes a ZIP, file by file; harmful ones are left out.
+ * Takes a ZIP, file by file; what is wrong with one alone leaves it out.
  * @throws Problem `not-an-archive`, `archive-too-large`, `not-looked-through`
  */
 export async function takeBroughtZip(accountId: string, id: string, body: Pieces): Promise<void> {
@@ -127,7 +132,7 @@ export async function takeBroughtZip(accountId: string, id: string, body: Pieces
     const at = cleanPath(path)
     if (at === null || isOfSystem(at)) continue
     if (sizeBytes > smallFile) {
-      await unlessHarmful(id, at, async () => {
+      await unlessLeftOut(id, at, async () => {
         const stored = await store.put(lookedThrough(counted(pieces(), bytes), at))
         await putWaiting(pool(), id, [{ path: at, ...stored }])
       })
@@ -137,7 +142,7 @@ export async function takeBroughtZip(accountId: string, id: string, body: Pieces
     // What an archive says of its sizes is checked as it is unpacked.
     for await (const piece of counted(pieces(), bytes)) read.push(piece)
     const whole = Buffer.concat(read)
-    if (!(await unlessHarmful(id, at, () => lookThrough(whole, at)))) continue
+    if (!(await unlessLeftOut(id, at, () => lookThrough(whole, at)))) continue
     held.push({ path: at, bytes: whole })
     heldBytes += sizeBytes
     if (held.length >= 200 || heldBytes > heldAtOnce) await putHeld()

@@ -4,7 +4,15 @@ import { namesOf } from '#core/naming'
 import { blankPlace, placeBytes } from '#core/pictures'
 import { realPlaces, treeOf } from '#core/plan'
 import { Problem } from '#core/problems'
-import { contentsOfPages, type FileKind, type Hash, type Site, type SiteFile, textsOfPage } from '#core/site'
+import {
+  contentsOfPages,
+  type FileKind,
+  type Hash,
+  mostFileBytes,
+  type Site,
+  type SiteFile,
+  textsOfPage,
+} from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
 import {
   addPortions,
@@ -25,8 +33,7 @@ import { changeSite, type Saved } from './changes/changes'
 import { fileKindOf, tellingBytes } from './file-kind'
 import { roomOfOwner } from './rows/room'
 
-/** Largest file, and all files of a site together, in bytes. */
-const mostFileBytes = 200_000_000
+/** All files of a site together, in bytes. */
 const mostSiteBytes = 2_000_000_000
 const roomIn = (site: Site) => mostSiteBytes - site.files.reduce((sum, file) => sum + file.sizeBytes, 0)
 const inMegabytes = (bytes: number) => `${Math.round(bytes / 1_000_000).toLocaleString('en')} MB`

@@ -227,7 +227,8 @@ const handleOf = (view: EditorView): EditorHandle => ({
   },
 })
 
-const filesInFolders = async (data: DataTransfer) => (await ownFilesOfDrop(data)).map(({ file }) => file)
+const filesInFolders = async (data: DataTransfer) =>
+  (await ownFilesOfDrop(data)).files.map(({ file }) => file)
 
 /** Files dropped or pasted become what `make` makes of them, at the place they were dropped on. */
 function filesInto(make: NonNullable<EditorProps['onFiles']>) {

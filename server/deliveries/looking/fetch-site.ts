@@ -41,7 +41,7 @@ export async function learnPlace(
  * Fetches every file below a folder of a host into what waits to be brought in.
  * @param hostKey what its author accepted; nothing secret goes to any other host
  * @param tell told how many files have come, of how many
- * @throws TransferError; Problem `archive-too-large`, `file-too-large`
+ * @throws TransferError; Problem `archive-too-large`
  */
 export async function fetchSite(
   accountId: string,

@@ -9,7 +9,6 @@ const why = {
   'odd-name':
     'Its name is not written in UTF-8, and SFTP cannot ask for it: fetch it over FTP, or rename it there.',
   'too-much': 'It went on beyond the size that the host tells: it did not come.',
-  'file-too-large': 'It is larger than 200 MB: it did not come.',
   'bad-input': 'Its path is none that a file can have here: it did not come.',
 } satisfies Partial<Record<ProblemCode, string>>
 
