@@ -22,7 +22,7 @@ describe('old and awkward pages', () => {
     expect(understood.site.pages).toHaveLength(7)
     const built = buildAll(understood.site, store)
     const text = [...built.values()].join('\n')
-    for (const piece of ['<H1>Hi</H1>', '<P>x<P>y', '<frame src="one.html">', 'no markup at all & <b>bold', '#include virtual'])
+    for (const piece of ['<H1>Hi</H1>', '<P>x<P>y', '<frame src="one.htm">', 'no markup at all & <b>bold', '#include virtual'])
       expect(text).toContain(piece) // prettier-ignore
     expect(understood.remarks.some(({ path }) => path === 'ssi.shtml')).toBe(true)
   })

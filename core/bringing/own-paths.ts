@@ -1,4 +1,4 @@
-import { checkOwnName, ownPathOf } from '#core/naming'
+import { checkOwnName, ownPathOf, readOwnPath } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import type { Site } from '#core/site'
 
@@ -7,9 +7,12 @@ export function pathOfPage(
   was: string,
   { scheme, language }: Pick<Site, 'scheme' | 'language'>,
 ): string | null {
-  if (!was.endsWith(scheme.extension)) return null
   const homeFile = homeFileOf({ scheme })
-  const path = `/${was.endsWith(`/${homeFile}`) ? was.slice(0, -homeFile.length) : was.slice(0, -scheme.extension.length)}`
+  const isHome = was.endsWith(`/${homeFile}`)
+  const own = isHome ? homeFile : was.endsWith(scheme.extension) ? scheme.extension : null
+  // One with another ending says it.
+  if (own === null && readOwnPath(`/${was}`).extension === null) return null
+  const path = `/${was.slice(0, was.length - (own?.length ?? 0))}`
   return checkOwnName(path, scheme, language) === null ? path : null
 }
 

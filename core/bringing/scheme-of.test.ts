@@ -24,6 +24,16 @@ function addedTo(pages: Readonly<Record<string, string>>, label: string): string
   return namesOf(added).pages.get('new')!.path
 }
 
+test('pages keep the ending that each has, and stand where they stood', () => {
+  const pages = { 'KURSE.HTM': 'Kurse', 'boats.html': 'Boats', 'times.htm': 'Times', 'club/history.htm': 'History', 'club/notes.shtml': 'Notes' }
+  for (const home of ['index.html', 'index.htm']) {
+    const { [`index.html`]: text, ...others } = filesOf(pages)
+    const { site } = bring({ [home]: text!, ...others }, new TextStore())
+    expect([...namesOf(site).byPath.keys()].sort()).toEqual([...Object.keys(pages), home].sort())
+    expect(site.pages.flatMap(({ addresses }) => addresses)).toEqual([])
+  }
+}) // prettier-ignore
+
 test.each([
   ['small letters and hyphens', { 'opening-times.html': 'Opening times', 'visit.html': 'Visit' }, 'old-cafe.html'],
   ['underscores', { 'opening_times.html': 'Opening times', 'our_birds.html': 'Our birds', 'a-z.html': 'A to Z' }, 'old_cafe.html'],

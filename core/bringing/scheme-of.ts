@@ -32,7 +32,8 @@ const asFolder = (folder: string): string | null => {
 
 /** The scheme that is nearest to how files are called and placed already, but for how pages are spread. */
 function basis(files: readonly BroughtFile[], homePath: string): Scheme {
-  const pages = files.filter(({ kind }) => kind === 'page').map(({ path }) => path)
+  // Where both are as many, the home page's is kept.
+  const pages = [homePath, ...files.filter(({ kind }) => kind === 'page').map(({ path }) => path)]
   const extension = most(pages.map((path) => (/\.htm$/i.test(path) ? '.htm' : '.html')))
   const homeName = homePath.slice(folderOf(homePath).length).replace(/\.\w+$/, '')
   const folders = { ...defaultScheme.folders }
@@ -89,6 +90,8 @@ function writtenAs(
   return { letterCase, letters, gap: gaps.sort((a, b) => b.count - a.count)[0]!.gap }
 }
 
+const endless = (path: string) => path.replace(/\.\w+$/, '')
+
 /** Share of the pages in one folder for a scheme that has one for all. */
 const inOneFolder = 0.9
 
@@ -123,7 +126,8 @@ export function withOldNames(site: Site, files: readonly BroughtFile[], { names:
     })
     const named = { ...site, scheme: trying, pages }
     const become = namesOf(named).pages
-    const kept = pages.filter((page) => become.get(page.id)!.path === stands(page)).length
+    // One with another ending has a path of its own, and tells as much of where pages stand.
+    const kept = pages.filter((page) => endless(become.get(page.id)!.path) === endless(stands(page))).length
     if (!best || kept > best.kept) best = { site: named, kept }
   }
   const placed = withOwnPaths(best!.site, stands)

@@ -153,7 +153,7 @@ export const remarksOfIncludes = (pageFiles: readonly BroughtFile[]): Remark[] =
     .filter(({ path }) => /\.shtml$/i.test(path))
     .map(({ path }) => ({
       path,
-      why: 'It has parts that its host puts in; they stay as the comments that they are.',
+      why: 'It has parts that its host puts in; they stay as the comments that they are, which it fills where a page is called .shtml.',
     }))
 
 /** What pages name from their host's top that lies beside the folder of it that the site stood in. */

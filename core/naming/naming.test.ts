@@ -123,7 +123,7 @@ describe('names of a site', () => {
         )
         for (const path of all)
           if (asTheyCame.has(path)) expect(path).not.toMatch(/(^|\/)\.{0,2}(\/|$)|^\.trial/)
-          else expect(path).toMatch(/^(\.trial\/)?([^/.\s]+\/)*[^/.\s]+(\.[a-z]+)?$/u)
+          else expect(path).toMatch(/^(\.trial\/)?([^/.\s]+\/)*[^/.\s]+(\.[a-z]+|\.HTM)?$/u)
       }),
       { numRuns: 1000 },
     )

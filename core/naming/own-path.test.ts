@@ -93,6 +93,27 @@ describe('a path of its own', () => {
     expect(checkSite(site)).toEqual([])
   })
 
+  test('has the ending that it says, beside one with another', () => {
+    let site = siteFrom(plan, store)
+    for (const [label, path] of [['Regatta', '/old/TERNS.HTM'], ['Terns', '/old/terns'], ['News', '/old/Terns.shtml']])
+      site = own(site, label!, path!) // prettier-ignore
+    const files = ['Regatta', 'Terns', 'News']
+    for (const arrangement of ways)
+      expect(files.map((label) => pathOf(under(site, arrangement), label))).toEqual([
+        'old/TERNS.HTM',
+        'old/terns.html',
+        'old/Terns.shtml',
+      ])
+    // Where the scheme's is the same, two want one place: the one that was there first has it.
+    const short = { ...site, scheme: { ...site.scheme, extension: '.htm' as const } }
+    expect(files.map((label) => pathOf(short, label))).toEqual(['old/TERNS-2.HTM', 'old/terns.htm', 'old/Terns.shtml'])
+    const check = (path: string) => checkOwnNameOf(site, pageCalled(site, 'About').id, path)
+    expect(check('/old/terns.HTML')).toMatchObject({ proposal: '/old/terns-2.HTML' })
+    expect([check('/old/terns-3.html'), check('/index.htm'), check('/x.SHTML')]).toEqual([null, null, null])
+    expect(checkOwnName('/Old news/Ä b.HTM', defaultScheme, 'en')!.proposal).toMatch(/^\/old-news\/.*\.HTM$/)
+    expect(checkSite(site)).toEqual([])
+  }) // prettier-ignore
+
   test('is refused where another page stands, and where a step of it is no name', () => {
     const site = own(siteFrom(plan, store), 'About', '/about/')
     const check = (label: string, path: string) => checkOwnNameOf(site, pageCalled(site, label).id, path)
@@ -103,7 +124,7 @@ describe('a path of its own', () => {
     })
     expect(check('About', '/visit/TERNS')).not.toBeNull()
     expect(check('Regatta', 'about')).toBeNull()
-    for (const path of ['/', '//', '/a//b', '/../x', '/a b', '/index', '/x/index', '/.trial/x', '/con', '/x.html', `/${'x/'.repeat(200)}`])
+    for (const path of ['/', '//', '/a//b', '/../x', '/a b', '/index', '/x/index', '/.trial/x', '/con', '/index.html', '/.htm', '/a b.htm', '/x.html/', `/${'x/'.repeat(200)}`])
       expect([path, checkOwnName(path, defaultScheme, 'en') === null]).toEqual([path, false]) // prettier-ignore
     const proposal = checkOwnName('/Old news/Ä b.html', defaultScheme, 'en')!.proposal
     expect(checkOwnName(proposal, defaultScheme, 'en')).toBeNull()

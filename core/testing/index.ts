@@ -135,7 +135,7 @@ export function buildAll(
 /** Every reference of a built site, in pages, forwarders and files, that leads to no file of it. */
 export function brokenReferences(files: Map<string, string>): string[] {
   return [...files].flatMap(([path, text]) => {
-    const isPage = /\.html?$/.test(path) && text.startsWith('<!DOCTYPE')
+    const isPage = /\.html?$/i.test(path) && text.startsWith('<!DOCTYPE')
     const syntax = fileSyntaxOf(path, text.length)
     const references = isPage ? readHtml(text, true).references : syntax ? referencesOfFile(text, syntax) : []
     return references.flatMap(({ href, ifThere }) => {
@@ -204,7 +204,7 @@ export const schemes: fc.Arbitrary<Scheme> = fc
 
 /** What a plan alone does not say: own names, dated sections, files. Picked pages are counted round the site. */
 const extras = fc.record({
-  ownNames: fc.array(fc.record({ pick: fc.nat(40), name: fc.constantFrom('visit', 'Visit', 'keepers-cottage', 'keepers-club', 'terns-2', '/visit/', '/visit', '/old/terns', '/visit/terns', '/Old/terns/') }), { maxLength: 4 }),
+  ownNames: fc.array(fc.record({ pick: fc.nat(40), name: fc.constantFrom('visit', 'Visit', 'keepers-cottage', 'keepers-club', 'terns-2', '/visit/', '/visit', '/old/terns', '/visit/terns', '/Old/terns/', '/old/Terns.HTM', '/visit.htm', '/terns.html') }), { maxLength: 4 }),
   dated: fc.array(fc.nat(40), { maxLength: 3 }),
   languages: fc.array(fc.record({ pick: fc.nat(40), language: fc.constantFrom('de', 'cy', 'ar', 'pt-BR') }), { maxLength: 2 }),
   files: fc.array(fc.record({ kind: fc.constantFrom('image' as const, 'document' as const, 'other' as const), label: fc.constantFrom('Pier.jpeg', 'pier.jpe', 'PIER.JPEG', 'Tide table.pdf', 'tide-table.PDF', 'visit.html', 'Visit.htm', 'notes', 'Notes', '/old/Paper.PDF', '/Old/paper.pdf', '/visit', '/visit/terns.html', '/.htaccess', '/../x', '/.trial/x.png') }), { maxLength: 8 }),

@@ -1,6 +1,6 @@
 import { leadsAbove, referenceLike, resolveReference } from '#core/links'
 import { writeReference } from '#core/markup'
-import { checkOwnNameOf, isOwnPath, type Names, splitFileName } from '#core/naming'
+import { checkOwnNameOf, isOwnPath, type Names, readOwnPath, splitFileName } from '#core/naming'
 import { nearestPath, nearPaths } from '#core/links'
 import type { FindingContext, Mend, Rule } from '../../rule'
 import { faultOf } from './malformed-address'
@@ -88,7 +88,8 @@ function renamed(near: string, wanted: string, { names, site }: FindingContext):
   }
   const page = site.pages.find(({ id }) => id === entry.id)!
   // One with a path of its own stays in its folder.
-  const value = isOwnPath(page.ownName) ? `/${to.folder}${to.stem}` : to.stem
+  const own = isOwnPath(page.ownName) ? (readOwnPath(page.ownName).extension ?? '') : null
+  const value = own !== null ? `/${to.folder}${to.stem}${own}` : to.stem
   if (checkOwnNameOf(site, page.id, value) !== null) return []
   const change = { kind: 'setPageText' as const, pageId: page.id, field: 'ownName' as const, value, was: page.ownName } // prettier-ignore
   return [{ words, change, isOther: true }]
