@@ -12,14 +12,24 @@ const textKinds: Readonly<Record<string, FileKind>> = {
   '.ics': 'document', '.rtf': 'document',
 } // prettier-ignore
 
-/** Extensions that are written in more than one way, by the one a signature gives. */
-const spellings: Readonly<Record<string, readonly string[]>> = {
-  jpg: ['.jpg', '.jpeg'],
-  tif: ['.tif', '.tiff'],
-  mp4: ['.mp4', '.m4v'],
-  // Office documents are archives, and audio and video share their containers.
-  zip: ['.zip', '.docx', '.xlsx', '.pptx', '.odt', '.ods', '.odp', '.epub', '.kmz'],
-}
+/**
+ * Extensions by which browsers, hosts and programs take a file for what its bytes then have to be; those of one line
+ * have signatures that do not tell them apart, or are one thing that is written in several ways.
+ */
+const families: readonly (readonly string[])[] = [
+  ['jpg', 'jpeg', 'jfif', 'jpe'], ['png', 'apng'], ['gif'], ['webp'], ['avif'], ['heic', 'heif'], ['tif', 'tiff'], ['bmp'],
+  ['ico', 'cur'], ['pdf', 'ai'], ['rtf'], ['woff'], ['woff2'], ['ttf', 'ttc'], ['otf'], ['wav'], ['flac'], ['avi'],
+  ['mp3', 'mp2', 'mp1'], ['mp4', 'm4v', 'm4a', 'm4b', 'f4v', 'mov', '3gp', 'aac'], ['mpg', 'mpeg'], ['mid', 'midi'],
+  ['ogg', 'oga', 'ogv', 'ogx', 'ogm', 'opus', 'spx'], ['webm', 'weba', 'mkv'], ['asf', 'wmv', 'wma'], ['gz', 'tgz', 'svgz'],
+  // Archives (APPNOTE), as which many programs save what they make.
+  [
+    'zip', 'docx', 'docm', 'dotx', 'dotm', 'xlsx', 'xlsm', 'xltx', 'xltm', 'pptx', 'pptm', 'ppsx', 'ppsm', 'potx', 'potm',
+    'odt', 'ott', 'ods', 'ots', 'odp', 'otp', 'odg', 'otg', 'epub', 'kmz', 'jar',
+  ],
+  // Documents of the binary form ([MS-CFB]).
+  ['cfb', 'doc', 'dot', 'xls', 'xlt', 'ppt', 'pps', 'pot', 'pub', 'vsd', 'mpp', 'msg'],
+] // prettier-ignore
+const familyOf = new Map(families.flatMap((family) => family.map((one) => [one, family])))
 
 /**
  * How pictures begin that have parts in front of what is looked for in them: a colour profile, say, that is
@@ -41,7 +51,7 @@ const isText = (head: Buffer) => !head.includes(0)
 
 const kindOfMime = (mime: string): FileKind => {
   if (mime.startsWith('image/')) return 'image'
-  if (/^(application\/(pdf|zip|epub|vnd\.|msword|rtf)|text\/)/.test(mime)) return 'document'
+  if (/^(application\/(pdf|zip|epub|vnd\.|msword|x-cfb|rtf)|text\/)/.test(mime)) return 'document'
   return 'other'
 }
 
@@ -58,7 +68,11 @@ export async function fileKindOf(
   const told = await signatureOf(head)
   // A drawing is XML by its signature.
   if (told && told.mime !== 'application/xml') {
-    const fits = [`.${told.ext}`, ...(spellings[told.ext] ?? [])].includes(extension)
+    const family = familyOf.get(told.ext)
+    const own = familyOf.get(extension.slice(1))
+    // What no signature belongs to may be called anything.
+    const isOther = extension === '' || (own ? own !== family : Object.hasOwn(textKinds, extension))
+    const fits = !isOther || extension === `.${told.ext}` || told.ext === 'cfb'
     const label = fits ? name : `${extension ? name.slice(0, -extension.length) : name}.${told.ext}`
     return { kind: kindOfMime(told.mime), label }
   }

@@ -233,6 +233,7 @@ describe('a file that comes in several requests', () => {
 })
 
 describe('what a file is', () => {
+  const compound = Buffer.concat([Buffer.from('d0cf11e0a1b11ae1', 'hex'), Buffer.alloc(600)])
   const text = (content: string) => Buffer.from(content)
   test.each([
     ['Sea.jpg', png, 'image', 'Sea.png'],
@@ -254,6 +255,14 @@ describe('what a file is', () => {
     ['menu.js', text('1'), 'script', 'menu.js'],
     ['menu.js', Buffer.from([0, 1, 2]), 'other', 'menu.js'],
     ['.htaccess', text('x'), 'other', '.htaccess'],
+    ['Fees.xls', compound, 'document', 'Fees.xls'],
+    ['Talk.pps', compound, 'document', 'Talk.pps'],
+    ['Statutes', compound, 'document', 'Statutes'],
+    ['Fees.docm', Buffer.from('504b030414', 'hex'), 'document', 'Fees.docm'],
+    ['Fees.pdf', Buffer.from('504b030414', 'hex'), 'document', 'Fees.zip'],
+    ['Fees.html', png, 'image', 'Fees.png'],
+    ['Logo.ai', text('%PDF-1.7\n'), 'document', 'Logo.ai'],
+    ['Track.anything', png, 'image', 'Track.anything'],
   ])('%s is told by what is in it', async (name, head, kind, label) => {
     expect(await fileKindOf(name, head)).toEqual({ kind, label })
   })
