@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { mkdir, rm, writeFile } from 'node:fs/promises'
+import { mkdir, readFile, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { drawing, openDocument, p, wordDocument, workbook } from '../core/testing/documents'
 import {
@@ -306,6 +306,11 @@ test('rows of a spreadsheet become a table: copied, pasted as text, or out of it
   await dialog.getByRole('button', { name: 'Put its rows here' }).click()
   await expect(text).toContainText(table)
   await expect(text).toContainText('<td>11</td>')
+  await clear()
+  await pasteFile(text, 'hire.xls', await readFile('core/testing/files/hire.xls'))
+  await dialog.getByRole('button', { name: 'Put its rows here' }).click()
+  // The editor shows where it ends.
+  await expect(text).toContainText('8</td>      <td>8</td>')
   await clear()
   await pasteFile(text, 'hours.csv', Buffer.from('Day;Opens\r\nMonday;12\r\n'))
   await dialog.getByRole('button', { name: 'Link to it' }).click()

@@ -9,7 +9,7 @@ const mostBytes = 2_000
 export const isDocument = (name: string): boolean => ofWordProcessor.test(name)
 
 /** Whether a file is a spreadsheet that can be read, by its name. */
-export const isSpreadsheet = (name: string): boolean => /\.(xlsx|xlsm|ods)$/i.test(name)
+export const isSpreadsheet = (name: string): boolean => /\.(xlsx?|xlsm|xlt|ods)$/i.test(name)
 
 /** Whether a file is rows, which stand in a text as a table. */
 export const isOfRows = (name: string): boolean => isSpreadsheet(name) || /\.[ct]sv$/i.test(name)

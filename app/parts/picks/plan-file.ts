@@ -3,7 +3,7 @@ import type { PlanFileAnswer, PlanFileQuestion } from './plan-file.answer'
 
 /** What a choice of files offers where a plan is asked for. */
 export const planFileTypes =
-  '.txt,.md,.markdown,.csv,.tsv,.opml,.xml,.html,.htm,.xlsx,.ods,.docx,.doc,.odt,.rtf,text/*'
+  '.txt,.md,.markdown,.csv,.tsv,.opml,.xml,.html,.htm,.xlsx,.xls,.ods,.docx,.doc,.odt,.rtf,text/*'
 
 /** A plan from a file of the author's, read beside the interface: a spreadsheet is unpacked first. */
 export async function readPlanFile(file: File): Promise<PlanFileAnswer> {

@@ -80,9 +80,9 @@ export const htmlOfDocument = async (bytes: Uint8Array): Promise<string> => (awa
 async function readAny(bytes: Uint8Array): Promise<Found> {
   try {
     if (isRichText(bytes)) return (await import('./rich-text')).readRichText(bytes)
-    if (isBinary(bytes)) return (await import('./binary')).readBinary(bytes)
-    const rows = rowsOfSpreadsheet(bytes)
+    const rows = await rowsOfSpreadsheet(bytes)
     if (rows) return { html: htmlOfRows(rows), pictures: [] }
+    if (isBinary(bytes)) return (await import('./binary')).readBinary(bytes)
     return isOpenDocument(bytes)
       ? (await import('./open-document')).readOpenDocument(bytes)
       : await (await import('./word')).readWord(bytes)

@@ -2,7 +2,6 @@ import { attributeOf, type HtmlNode, isElement, parseTree } from '#core/markup'
 import { htmlOfDocument } from './document'
 import { makeLists } from '../listed-paragraphs'
 import { styleOf } from '../made'
-import { isBinary } from './packed'
 import { isRichText } from './rich-tokens'
 import { rowsOfSpreadsheet } from './spreadsheet'
 
@@ -90,7 +89,7 @@ export interface PlanInDocument {
  * @throws Problem `not-a-document`, `document-locked`, `document-too-large`
  */
 export async function planInDocument(bytes: Uint8Array): Promise<PlanInDocument> {
-  const sheet = isRichText(bytes) || isBinary(bytes) ? null : rowsOfSpreadsheet(bytes)
+  const sheet = isRichText(bytes) ? null : await rowsOfSpreadsheet(bytes)
   if (sheet) return ofRows(sheet.map((row) => row.join('\t')))
   const root = parseTree(await htmlOfDocument(bytes))
   makeLists(root)

@@ -1,43 +1,15 @@
-import { format, getFormatFromId, isDateFormat } from 'numfmt'
 import { Problem } from '#core/problems'
-import { type Parts, partsOf, textOf } from './packed'
+import { isBinary, type Parts, partsOf, textOf } from './packed'
+import { mostColumns, mostLetters, Sheet, type Show, showingBy } from './sheet'
 import { readXml } from './xml'
 
 /** What is read of Office Open XML (ECMA-376 Part 1, §12.3) and of OpenDocument (ISO/IEC 26300, part 2 §3). */
 const wanted =
   /^(xl\/(workbook|sharedStrings|styles)\.xml|xl\/_rels\/workbook\.xml\.rels|xl\/worksheets\/[^/]+\.xml|content\.xml)$/
 
-/** Rows that have something in them, columns, and letters of a cell, at most. */
-const mostRows = 100_000
-const mostColumns = 60
-const mostLetters = 2_000
-
-/** The cells of a sheet, row by row: empty ones at the end of a row, and rows of nothing else, left out. */
-class Sheet {
-  readonly rows: string[][] = []
-
-  add(cells: readonly string[]): void {
-    const row = cells.map((cell) => cell.replace(/\s+/gu, ' ').trim())
-    while (row.length > 0 && row.at(-1) === '') row.pop()
-    if (row.length === 0) return
-    if (this.rows.push(row) > mostRows) throw new Problem('document-too-large')
-  }
-}
-
 /** Signs that XML cannot hold are written by their numbers (ECMA-376 Part 1, §22.4.2.4). */
 const unescaped = (text: string): string =>
   text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, code: string) => String.fromCharCode(parseInt(code, 16)))
-
-/** A number without the digits that only binary numbers have. */
-const asNumber = (text: string): string => (text === '' ? '' : String(Number(Number(text).toPrecision(15))))
-
-/** A longer format code than programs take (§18.8.31). */
-const longestCode = 255
-/** Days between the two days that workbooks count from (§18.17.4.1). */
-const daysFrom1904 = 1_462
-
-/** Shows numbers of cells as their formats do: times and days are numbers too (§18.8.30). */
-type Show = (number: string, style: number) => string
 
 function showing(parts: Parts): Show {
   const codes = new Map<string, string>()
@@ -58,19 +30,11 @@ function showing(parts: Parts): Show {
       if (name === 'workbookPr') isFrom1904 = /^(1|true)$/.test(attributes.date1904 ?? '')
     },
   })
-  return (number, style) => {
-    const id = formats[style] ?? '0'
-    const code = codes.get(id) ?? getFormatFromId(Number(id)) ?? 'General'
-    const value = Number(number)
-    if (number === '' || code === 'General' || code.length > longestCode || !Number.isFinite(value))
-      return asNumber(number)
-    try {
-      return format(code, isFrom1904 && isDateFormat(code) ? value + daysFrom1904 : value)
-    } catch {
-      // A code that is none.
-      return asNumber(number)
-    }
-  }
+  return showingBy({
+    codeOf: (style) => codes.get(formats[style] ?? '0') ?? null,
+    idOf: (style) => formats[style] ?? '0',
+    isFrom1904,
+  })
 }
 
 /** Where the parts of sheets are, by the workbook, but for hidden ones (§18.2.19). */
@@ -196,9 +160,10 @@ function readOpenSheet(parts: Parts): string[][] {
  * The rows of a spreadsheet's first sheet that is shown and not empty, cell by cell as texts; null for any other document.
  * @throws Problem `not-a-document`, `document-locked`, `document-too-large`
  */
-export function rowsOfSpreadsheet(bytes: Uint8Array): string[][] | null {
-  const parts = partsOf(bytes, (path) => wanted.test(path))
+export async function rowsOfSpreadsheet(bytes: Uint8Array): Promise<readonly string[][] | null> {
   try {
+    if (isBinary(bytes)) return (await import('./binary')).rowsOfWorkbook(bytes)
+    const parts = partsOf(bytes, (path) => wanted.test(path))
     if (parts.has('xl/workbook.xml')) {
       const [texts, show] = [sharedTexts(parts), showing(parts)]
       // One that is empty is passed over.
