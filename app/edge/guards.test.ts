@@ -188,6 +188,14 @@ test('answers are for nobody’s cache, and take nothing for what it is not', as
   const { headers } = await ask('/x', { headers: { host: '127.0.0.1:4600' } })
   expect(headers).toMatchObject({ 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' })
   expect(headers['content-security-policy']).toContain("frame-ancestors 'none'")
+  // WebAssembly is for what works beside the interface alone.
+  const policyOf = async (path: string) => {
+    const { headers } = await ask(path, { headers: { host: '127.0.0.1:4600' } })
+    return /script-src [^;]*/.exec(headers['content-security-policy'] as string)![0]
+  }
+  expect(await policyOf('/assets/answer.worker-BOj_s-s.js')).toBe("script-src 'self' 'wasm-unsafe-eval'")
+  for (const path of ['/x', '/assets/site.js', '/sites/answer.worker.js'])
+    expect(await policyOf(path)).toMatch(/^script-src 'self' 'nonce-\S+'$/)
 })
 
 test('what is no HTTP at all ends nothing', async () => {

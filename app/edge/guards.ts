@@ -155,29 +155,35 @@ const common = {
   strictTransportSecurity: false,
 } as const
 
-const ofApplication = helmet({
-  ...common,
-  contentSecurityPolicy: {
-    useDefaults: false,
-    directives: {
-      'default-src': [`'self'`],
-      'script-src': [`'self'`, nonceOf],
-      // Vite puts styles into the page while developing.
-      'style-src': [`'self'`, isDeveloping ? `'unsafe-inline'` : nonceOf],
-      // Radix and the list of rows set positions as style attributes.
-      'style-src-attr': [`'unsafe-inline'`],
-      // A picture that is on its way to the server is shown from the window's own memory.
-      'img-src': [`'self'`, 'data:', 'blob:'],
-      'connect-src': isDeveloping ? [`'self'`, 'ws:'] : [`'self'`],
-      'frame-src': [`'self'`],
-      'worker-src': [`'self'`],
-      'object-src': [`'none'`],
-      'base-uri': [`'none'`],
-      'form-action': [`'self'`],
-      'frame-ancestors': [`'none'`],
+type Sources = (string | typeof nonceOf)[]
+const withScripts = (scripts: Sources) =>
+  helmet({
+    ...common,
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        'default-src': [`'self'`],
+        'script-src': scripts,
+        // Vite puts styles into the page while developing.
+        'style-src': [`'self'`, isDeveloping ? `'unsafe-inline'` : nonceOf],
+        // Radix and the list of rows set positions as style attributes.
+        'style-src-attr': [`'unsafe-inline'`],
+        // A picture that is on its way to the server is shown from the window's own memory.
+        'img-src': [`'self'`, 'data:', 'blob:'],
+        'connect-src': isDeveloping ? [`'self'`, 'ws:'] : [`'self'`],
+        'frame-src': [`'self'`],
+        'worker-src': [`'self'`],
+        'object-src': [`'none'`],
+        'base-uri': [`'none'`],
+        'form-action': [`'self'`],
+        'frame-ancestors': [`'none'`],
+      },
     },
-  },
-})
+  })
+const ofApplication = withScripts([`'self'`, nonceOf])
+/** What works beside the interface, and sees neither it nor its cookies, reads photographs with a decoder in WebAssembly. */
+const ofWorkers = withScripts([`'self'`, `'wasm-unsafe-eval'`])
+const isWorker = /^\/(?:assets|app\/workers)\/answer\.worker[\w.-]*$/
 /** What is the author's has a policy of its own (`preview.ts`), and is asked for by pages without an origin. */
 const ofPreview = helmet({
   ...common,
@@ -194,7 +200,11 @@ export function securityHeaders(request: Request, response: Response, next: Next
       'strict-transport-security',
       `max-age=31536000${config().hstsSubdomains ? '; includeSubDomains' : ''}`,
     )
-  const set = request.path.startsWith('/preview/') ? ofPreview : ofApplication
+  const set = request.path.startsWith('/preview/')
+    ? ofPreview
+    : isWorker.test(request.path)
+      ? ofWorkers
+      : ofApplication
   set(request, response, next)
 }
 

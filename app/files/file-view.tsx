@@ -97,7 +97,8 @@ export function FileView({ file }: { file: SiteFile }) {
           aria-label={`File in the place of ${file.label}`}
           onChange={(event) => {
             const [chosen] = event.target.files ?? []
-            if (chosen) void uploads.send(chosen, chosen.name, file.id)
+            if (chosen)
+              void uploads.shown(chosen).then((made) => made && uploads.send(made, made.name, file.id))
             event.target.value = ''
           }}
         />

@@ -43,7 +43,9 @@ export function FilesProvider({ children }: { children: ReactNode }) {
     const bringEach = (files: readonly FolderFile[]) => {
       const texts: File[] = []
       const known = new Set(store.get().site.files.map(({ id }) => id))
-      const all = files.map(async ({ file }) => {
+      const all = files.map(async ({ file: given }) => {
+        const file = await uploads.shown(given)
+        if (!file) return
         const label = await labelOf(file)
         if (label === file.name && couldBePage(file.name)) {
           if (await isReadable(file)) texts.push(file)

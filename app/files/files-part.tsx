@@ -90,6 +90,11 @@ export function FilesPart() {
                 </span>
               ) : (
                 <>
+                  {one.state === 'making' && (
+                    <span role="status" className="text-quiet">
+                      becomes a picture that every browser shows
+                    </span>
+                  )}
                   {one.state === 'pausing' && (
                     <span role="status" className="text-quiet">
                       goes on when the line is back
@@ -99,7 +104,7 @@ export function FilesPart() {
                     className="w-28"
                     aria-label={`Sent of ${one.name}`}
                     max={Math.max(1, one.sizeBytes)}
-                    value={one.sentBytes}
+                    value={one.state === 'making' ? undefined : one.sentBytes}
                   />
                 </>
               )}

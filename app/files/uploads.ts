@@ -2,6 +2,7 @@ import { Problem } from '#core/problems'
 import { mostFileBytes } from '#core/site'
 import type { SiteStore } from '../document/site-store'
 import { dropSent, isSentInPortions, sendFile } from './send-file'
+import { inShownForm, mayBeOther } from './shown-form'
 
 /** A file on its way to the site. */
 export interface Upload {
@@ -9,8 +10,8 @@ export interface Upload {
   readonly name: string
   readonly sizeBytes: number
   readonly sentBytes: number
-  /** `pausing`: the line is down, and it goes on by itself. */
-  readonly state: 'waiting' | 'sending' | 'pausing' | 'failed'
+  /** `making`: it becomes a picture that every browser shows. `pausing`: the line is down, and it goes on by itself. */
+  readonly state: 'making' | 'waiting' | 'sending' | 'pausing' | 'failed'
   /** Why it failed. */
   readonly message: string | null
   /** Whether there is nothing to try again: it could not even be read. */
@@ -23,6 +24,18 @@ interface Waiting {
   readonly replaces: string | null
   readonly done: (fileId: string | null) => void
 }
+
+const nothing = () => {}
+
+/** A file of which nothing was sent yet. */
+const fresh = (id: string, name: string, sizeBytes: number): Upload => ({
+  id,
+  name,
+  sizeBytes,
+  sentBytes: 0,
+  state: 'waiting',
+  message: null,
+})
 
 /** Files sent at the same time: more would only share the line. */
 const atOnce = 3
@@ -74,6 +87,9 @@ export class Uploads {
   #shown: readonly Upload[] = []
   readonly #waiting = new Map<string, Waiting>()
   readonly #running = new Map<string, AbortController>()
+  readonly #making = new Map<string, AbortController>()
+  /** A picture takes the memory of all its pixels while it is made. */
+  #lastMade: Promise<void> = Promise.resolve()
   readonly #listeners = new Set<() => void>()
   readonly #begun: Begun
   /** Whether photographs go on saying where they were taken. */
@@ -114,15 +130,7 @@ export class Uploads {
     const id = this.#begun.idOf(file, name, (one) => this.#waiting.has(one))
     return new Promise((done) => {
       this.#waiting.set(id, { file, name, replaces, done })
-      const upload: Upload = {
-        id,
-        name,
-        sizeBytes: file.size,
-        sentBytes: 0,
-        state: 'waiting',
-        message: null,
-      }
-      this.#show([...this.#shown, upload])
+      this.#show([...this.#shown, fresh(id, name, file.size)])
       this.#next()
     })
   }
@@ -130,10 +138,25 @@ export class Uploads {
   /** Shows what is not sent at all, and why. */
   refuse(name: string, message: string): void {
     const id = crypto.randomUUID()
-    this.#show([
-      ...this.#shown,
-      { id, name, sizeBytes: 0, sentBytes: 0, state: 'failed', message, isRefused: true },
-    ])
+    this.#show([...this.#shown, { ...fresh(id, name, 0), state: 'failed', message, isRefused: true }])
+  }
+
+  /**
+   * A picture in a form that few browsers show becomes one that all do, one after the other; any other file stays as it is, as
+   * does one that cannot be read. Null when it was called off.
+   */
+  async shown(file: File): Promise<File | null> {
+    if (!mayBeOther(file.name)) return file
+    const id = crypto.randomUUID()
+    const ending = new AbortController()
+    this.#making.set(id, ending)
+    this.#show([...this.#shown, { ...fresh(id, file.name, file.size), state: 'making' }])
+    const turn = this.#lastMade.then(() => (ending.signal.aborted ? null : inShownForm(file, ending.signal)))
+    this.#lastMade = turn.then(nothing, nothing)
+    const made = await turn.catch(() => null)
+    this.#making.delete(id)
+    this.#show(this.#shown.filter((one) => one.id !== id))
+    return ending.signal.aborted ? null : (made ?? file)
   }
 
   /** Begins what waits, as many as may run. */
@@ -191,6 +214,8 @@ export class Uploads {
 
   cancel(id: string): void {
     const waiting = this.#waiting.get(id)
+    const making = this.#making.get(id)
+    if (making) return making.abort()
     this.#running.get(id)?.abort()
     if (waiting && isSentInPortions(waiting.file)) dropSent(this.siteId, id)
     this.#forget(id)

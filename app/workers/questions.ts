@@ -18,6 +18,7 @@ export const answers = {
   plan: () => import('../plan/plan.answer').then((module) => module.planTypedOver),
   faults: () => import('../parts/editor/faults.answer').then((module) => module.faultsTyped),
   document: () => import('../files/document.answer').then((module) => module.pageRead),
+  picture: () => import('../files/picture.answer').then((module) => module.pictureShown),
   said: () => import('../writing/original/said.answer').then((module) => module.saidByTexts),
   'new-site': () => import('../new-site/new-site.answer').then((module) => module.siteOfPlan),
 } as const

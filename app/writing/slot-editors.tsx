@@ -162,7 +162,10 @@ export function SlotEditors({
         {handle.current && <DesignDialog page={page} text={handle.current.text()} onDone={close} />}
       </DialogFrame>
       <DialogFrame title="Picture" open={asked === 'picture'} onClose={close}>
-        <ChoosePicture onChoose={askAbout} onFiles={(files) => askAbout(files.map(insertion.wanted))} />
+        <ChoosePicture
+          onChoose={askAbout}
+          onFiles={(files) => void insertion.wanted(files).then((all) => all.length > 0 && askAbout(all))}
+        />
       </DialogFrame>
       <DialogFrame
         title={insertion.asked?.pictures.length === 1 ? 'Picture' : 'Pictures'}

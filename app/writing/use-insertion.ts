@@ -32,6 +32,9 @@ export function useInsertion() {
   const [asked, setAsked] = useState<AskedPictures | null>(null)
   const [askedTexts, setAskedTexts] = useState<AskedTexts | null>(null)
 
+  /** Files, pictures in a form that browsers show. */
+  const shownFiles = async (files: readonly File[]): Promise<readonly File[]> =>
+    (await Promise.all(files.map((file) => uploads.shown(file)))).filter((file) => file !== null)
   const wanted = (file: File): WantedPicture => {
     const name = file.name || 'Picture.png'
     return {
@@ -66,7 +69,8 @@ export function useInsertion() {
       })
     })
   const { insert } = useStableActions({
-    async insert(files: readonly File[]): Promise<Fitting | null> {
+    async insert(given: readonly File[]): Promise<Fitting | null> {
+      const files = await shownFiles(given)
       const pictures = files.filter((file) => file.type.startsWith('image/'))
       const texts = files.filter(
         (file) => !pictures.includes(file) && (couldBePage(file.name) || isOfRows(file.name)),
@@ -91,5 +95,12 @@ export function useInsertion() {
       return (text, where) => fitInto(text, where, html)
     },
   })
-  return { asked, askedTexts, ask, wanted, insert }
+  return {
+    asked,
+    askedTexts,
+    ask,
+    insert,
+    /** Pictures that were chosen from the disk, on their way already. */
+    wanted: async (files: readonly File[]) => (await shownFiles(files)).map(wanted),
+  }
 }

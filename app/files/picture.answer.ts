@@ -1,0 +1,95 @@
+/** A picture in a form that few browsers show. */
+export interface PictureQuestion {
+  readonly form: OtherForm
+  readonly file: Blob
+}
+export type OtherForm = 'heic' | 'tiff' | 'bmp'
+
+/** What it is in a form that all of them show; null where it could not be read. */
+export type PictureAnswer = { readonly file: Blob; readonly extension: 'jpg' | 'png' } | null
+
+/** Larger ones would take more memory than a window has. */
+const mostPixels = 100_000_000
+const quality = 0.9
+/** A picture of fewer colours is a drawing or a scan of print: PNG keeps its edges, and is smaller. */
+const fewColours = 256
+
+interface Pixels {
+  readonly width: number
+  readonly height: number
+  /** Four bytes each: red, green, blue, and how much hides what is behind. */
+  readonly data: Uint8ClampedArray<ArrayBuffer>
+  readonly colorSpace: PredefinedColorSpace
+  /** Quarter turns to the right that it is shown with. */
+  readonly turns: number
+}
+
+const read: Readonly<Record<OtherForm, (file: Blob) => Promise<Pixels | null>>> = {
+  /** HEIF (ISO/IEC 23008-12), as telephones take photographs; turned by its reader as it says. */
+  async heic(file) {
+    const bytes = new Uint8Array(await file.arrayBuffer())
+    const { default: open } = await import('libheif-js/libheif-wasm/libheif-bundle.mjs')
+    const [image] = new (open().HeifDecoder)().decode(bytes)
+    if (!image) return null
+    const [width, height] = [image.get_width(), image.get_height()]
+    if (width * height > mostPixels) return null
+    const colorSpace = isWide(bytes) ? 'display-p3' : 'srgb'
+    const data = new Uint8ClampedArray(width * height * 4)
+    const shown = await new Promise<object | null>((done) => image.display({ data, width, height }, done))
+    return shown && { width, height, data, colorSpace, turns: 0 }
+  },
+  /** TIFF 6.0, as scanners write it: its first page. */
+  async tiff(file) {
+    const bytes = await file.arrayBuffer()
+    const UTIF = await import('utif2')
+    const [page] = UTIF.decode(bytes)
+    const tag = (number: number) => Number((page?.[`t${number}`] as number[] | undefined)?.[0] ?? 0)
+    if (!page || !(tag(256) * tag(257) > 0) || tag(256) * tag(257) > mostPixels) return null
+    UTIF.decodeImage(bytes, page)
+    const data = new Uint8ClampedArray(UTIF.toRGBA8(page))
+    // Orientation (§8): turned pictures come from cameras, mirrored ones from nowhere.
+    const turns = { 3: 2, 6: 1, 8: 3 }[tag(274)] ?? 0
+    return { width: page.width, height: page.height, data, colorSpace: 'srgb', turns }
+  },
+  /** Browsers show it, but none of its bytes are saved: a photograph has thirty million of them. */
+  async bmp(file) {
+    const bitmap = await createImageBitmap(file)
+    const { width, height } = bitmap
+    const context = new OffscreenCanvas(width, height).getContext('2d')!
+    context.drawImage(bitmap, 0, 0)
+    bitmap.close()
+    return { ...context.getImageData(0, 0, width, height), width, height, colorSpace: 'srgb', turns: 0 }
+  },
+}
+
+/** Whether its colours are those of Display P3, as its ICC profile is called: telephones take them so. */
+const isWide = (bytes: Uint8Array): boolean =>
+  /D\0?i\0?s\0?p\0?l\0?a\0?y\0? \0?P\0?3/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 65_536)))
+
+/** Whether a picture is kept better as PNG: it has few colours, or what is behind it shows. */
+function isDrawn(data: Uint8ClampedArray): boolean {
+  const colours = new Set<number>()
+  const words = new Uint32Array(data.buffer, data.byteOffset, data.length / 4)
+  for (const word of words) {
+    if (word >>> 24 !== 0xff) return true
+    if (colours.size <= fewColours) colours.add(word)
+  }
+  return colours.size <= fewColours
+}
+
+/** Makes a picture one that every browser shows: a photograph a JPEG, another a PNG. It tells nothing then of where it was taken. */
+export async function pictureShown(_: unknown, { form, file }: PictureQuestion): Promise<PictureAnswer> {
+  const pixels = await read[form](file).catch(() => null)
+  if (!pixels || pixels.width * pixels.height === 0) return null
+  const { width, height, data, colorSpace, turns } = pixels
+  const isUpright = turns % 2 === 0
+  const flat = new OffscreenCanvas(width, height)
+  flat.getContext('2d')!.putImageData(new ImageData(data, width, height, { colorSpace }), 0, 0)
+  const canvas = new OffscreenCanvas(isUpright ? width : height, isUpright ? height : width)
+  const context = canvas.getContext('2d')!
+  context.translate(canvas.width / 2, canvas.height / 2)
+  context.rotate((turns * Math.PI) / 2)
+  context.drawImage(flat, -width / 2, -height / 2)
+  const [type, extension] = isDrawn(data) ? (['image/png', 'png'] as const) : (['image/jpeg', 'jpg'] as const)
+  return { file: await canvas.convertToBlob({ type, quality }), extension }
+}
