@@ -16,9 +16,12 @@ const mayRunAtInstall = new Set([
 /** Licences under which all of it may be used, changed and passed on; where one may choose, the first. */
 const licences =
   /^\(?(MIT|MIT-0|ISC|Apache-2\.0|0BSD|BSD|BSD-[23]-Clause|BlueOak-1\.0\.0|CC0-1\.0|CC-BY-4\.0|MPL-2\.0|OFL-1\.1|Unlicense)( (OR|AND) (MIT|Apache-2\.0|CC0-1\.0|Zlib))*( OR [\w.-]+)?\)?$/
-/** Lists of words that are read as they ship, and stand beside the program where others can take their place (LGPL 3, §4). */
-const wordLists = /^@cspell\/dict-/
-const ofWordLists = /^LGPL-3\.0\+?$/
+/**
+ * What stands beside the program as it ships, in files of its own whose place others can take (LGPL 3, §4): lists of words, and
+ * the decoder of photographs that a worker fetches.
+ */
+const besideProgram = /^(@cspell\/dict-.*|libheif-js)$/
+const ofThose = /^LGPL-3\.0\+?$/
 
 await main(async () => {
   const read = (file) => JSON.parse(fs.readFileSync(file, 'utf8'))
@@ -37,8 +40,8 @@ await main(async () => {
     if (one.resolved) faults.push(`${name} names where it is fetched from: ${one.resolved}`)
     if (one.hasInstallScript && !mayRunAtInstall.has(name))
       faults.push(`${name} runs something when it is installed`)
-    const isWordList = wordLists.test(name) && ofWordLists.test(one.license)
-    if (one.license && !isWordList && !licences.test(one.license))
+    const isBeside = besideProgram.test(name) && ofThose.test(one.license)
+    if (one.license && !isBeside && !licences.test(one.license))
       faults.push(`${name} has the licence ${one.license}`)
   }
   for (const fault of faults) say(fault)
