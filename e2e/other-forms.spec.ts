@@ -28,7 +28,10 @@ function bitmap(): Buffer {
   for (const [at, value] of [[2, 54 + 64 * 48 * 3], [10, 54], [14, 40], [18, 64], [22, 48]]) head.writeUInt32LE(value!, at) // prettier-ignore
   head.writeUInt16LE(1, 26)
   head.writeUInt16LE(24, 28)
-  return Buffer.concat([head, Buffer.from(Array.from({ length: 64 * 48 * 3 }, (_, at) => (at * 7919 + (at >> 3) * 31) % 256))])
+  return Buffer.concat([
+    head,
+    Buffer.from(Array.from({ length: 64 * 48 * 3 }, (_, at) => (at * 7919 + (at >> 3) * 31) % 256)),
+  ])
 }
 
 test('photographs of telephones, scans and old bitmaps become pictures that every browser shows', async ({
