@@ -160,6 +160,18 @@ describe('pictures and files', () => {
     expect(shown('<img src="/images/tern.jpg" alt="" width="400" height="300">', 'picture-size')).toEqual([])
   }) // prettier-ignore
 
+  test('a form that few browsers show', () => {
+    const forms = ['Tern.HEIC', 'Chart.tif', 'Plan.psd'].map((label, nth) => ({ ...file, id: `f${nth}`, label, seq: file.seq + 1 + nth })) // prettier-ignore
+    const odd: Site = { ...site, nextSeq: site.nextSeq + 4, files: [...site.files, ...forms] }
+    const html =
+      '<img src="/images/tern.heic" alt=""><img src="/images/chart.tif" alt=""><img src="/images/plan.psd" alt=""><img src="/images/tern.jpg" alt=""><a href="/images/tern.heic">x</a>'
+    expect(by('unshown-picture', write(odd, store, 'Visit', html)).map(({ what }) => what)).toEqual([
+      expect.stringMatching(/^Tern.HEIC is a picture of the form HEIC\. Drop the picture/),
+      expect.stringContaining('the form TIF. Drop'),
+      expect.stringContaining('Save it as JPEG or PNG'),
+    ])
+  })
+
   test('a page over what its author wants it to weigh', () => {
     const heavy = write(site, store, 'Visit', '<img src="/images/tern.jpg" alt="">')
     expect(by('heavy-page', heavy)).toEqual([])

@@ -30,6 +30,7 @@ import { namelessLabel } from './names/nameless-label'
 import { secondExtension } from './names/second-extension'
 import { pictureSize } from './pictures/picture-size'
 import { pictureTooLarge } from './pictures/picture-too-large'
+import { unshownPicture } from './pictures/unshown-picture'
 import { baseAddress } from './references/base-address'
 import { brokenFileReference, brokenStyleReference } from './references/broken-in-file'
 import { brokenReference } from './references/broken-reference'
@@ -124,6 +125,7 @@ export const checks: readonly Rule[] = [
   importChain,
   heavyPage,
   pictureTooLarge,
+  unshownPicture,
   pictureSize,
   emptyPage,
   fillerText,

@@ -4,26 +4,36 @@ import type { Pixels } from '#core/pictures'
 import { type Hash, type SiteFile, textsOfPage } from '#core/site'
 import { type FindingContext, type FindingPlace, inSlot, inTemplate } from '../../rule'
 
-/** A picture of the site where it is shown. */
-export interface Shown {
+/** A picture of the site where it is to be shown. */
+export interface Placed {
   readonly picture: ReadPicture
   readonly file: SiteFile
-  /** Its own size. */
-  readonly pixels: Pixels
   readonly place: FindingPlace
   /** The text it stands in. */
   readonly was: Hash
 }
 
+/** One whose own size is known. */
+export interface Shown extends Placed {
+  readonly pixels: Pixels
+}
+
 /** Every picture of the site that a page or a template shows and whose own size is known. */
 export function* shownPictures(context: FindingContext): Generator<Shown> {
-  const { site, pages, names, homeFile, factsOf, pixelsOf } = context
+  for (const one of placedPictures(context)) {
+    const pixels = context.pixelsOf(one.file.hash)
+    if (pixels) yield { ...one, pixels }
+  }
+}
+
+/** Every picture of the site that a page or a template asks for. */
+export function* placedPictures(context: FindingContext): Generator<Placed> {
+  const { site, pages, names, homeFile, factsOf } = context
   const files = new Map(site.files.map((file) => [file.id, file]))
   const seen = (picture: ReadPicture, from: string) => {
     const target = resolveReference(picture.src, from, names, homeFile)
     const file = target.kind === 'file' ? files.get(target.id) : undefined
-    const pixels = file && pixelsOf(file.hash)
-    return file && pixels ? { picture, file, pixels } : null
+    return file ? { picture, file } : null
   }
   for (const template of site.templates)
     for (const picture of context.compiled(template).facts.pictures) {
