@@ -159,7 +159,8 @@ test('a plan is read from a spreadsheet and from a document, chosen or dropped',
   await expect(page.getByText('What stands above the names of the columns was left out.')).toBeVisible()
   // What cannot be read is said, and what was read stays.
   const older = CFB.utils.cfb_new()
-  CFB.utils.cfb_add(older, '/Workbook', Uint8Array.of(9, 8))
+  // A workbook of 1992.
+  CFB.utils.cfb_add(older, '/Workbook', Uint8Array.of(9, 8, 4, 0, 0, 4, 5, 0))
   await page.getByLabel('Read a file: the file').setInputFiles({
     name: 'plan.xls',
     mimeType: 'application/vnd.ms-excel',

@@ -1,3 +1,5 @@
+import { onePageOf } from '#core/pictures'
+
 /** A picture in a form that few browsers show. */
 export interface PictureQuestion {
   readonly form: OtherForm
@@ -29,7 +31,8 @@ const read: Readonly<Record<OtherForm, (file: Blob) => Promise<Pixels | null>>> 
   async heic(file) {
     const bytes = new Uint8Array(await file.arrayBuffer())
     const { default: open } = await import('libheif-js/libheif-wasm/libheif-bundle.mjs')
-    const [image] = new (open().HeifDecoder)().decode(bytes)
+    const images = new (open().HeifDecoder)().decode(bytes)
+    const image = images.find((one) => one.is_primary()) ?? images[0]
     if (!image) return null
     const [width, height] = [image.get_width(), image.get_height()]
     if (width * height > mostPixels) return null
@@ -38,17 +41,19 @@ const read: Readonly<Record<OtherForm, (file: Blob) => Promise<Pixels | null>>> 
     const shown = await new Promise<object | null>((done) => image.display({ data, width, height }, done))
     return shown && { width, height, data, colorSpace, turns: 0 }
   },
-  /** TIFF 6.0, as scanners write it: its first page. */
+  /** TIFF 6.0, as scanners write it. One of several pages is a document, and stays whole. */
   async tiff(file) {
-    const bytes = await file.arrayBuffer()
+    const found = onePageOf(new Uint8Array(await file.arrayBuffer()), mostPixels)
+    if (!found) return null
+    const bytes = found.buffer
     const UTIF = await import('utif2')
     const [page] = UTIF.decode(bytes)
-    const tag = (number: number) => Number((page?.[`t${number}`] as number[] | undefined)?.[0] ?? 0)
-    if (!page || !(tag(256) * tag(257) > 0) || tag(256) * tag(257) > mostPixels) return null
+    if (!page) return null
     UTIF.decodeImage(bytes, page)
     const data = new Uint8ClampedArray(UTIF.toRGBA8(page))
+    const turned = Number((page.t274 as number[] | undefined)?.[0] ?? 1)
     // Orientation (§8): turned pictures come from cameras, mirrored ones from nowhere.
-    const turns = { 3: 2, 6: 1, 8: 3 }[tag(274)] ?? 0
+    const turns = { 3: 2, 6: 1, 8: 3 }[turned] ?? 0
     return { width: page.width, height: page.height, data, colorSpace: 'srgb', turns }
   },
   /** Browsers show it, but none of its bytes are saved: a photograph has thirty million of them. */

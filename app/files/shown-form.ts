@@ -4,18 +4,21 @@ import type { OtherForm, PictureAnswer, PictureQuestion } from './picture.answer
 
 /** Names of pictures in forms that few browsers show, or that nobody should wait for. */
 const named = /\.(heic|heif|tiff?|bmp)$/i
+/** What people call photographs of telephones, too, in the belief that this makes them so. */
+const renamed = /\.(jpe?g|png)$/i
 const formsOf: Readonly<Record<string, OtherForm>> = { heic: 'heic', heif: 'heic', tiff: 'tiff', bmp: 'bmp' }
 
-/** Whether a file may be such a picture, by its name. */
-export const mayBeOther = (name: string): boolean => named.test(name)
+/** The form of a picture that few browsers show, or that nobody should wait for; null for any other file. */
+export async function otherFormOf(file: File): Promise<OtherForm | null> {
+  if (!named.test(file.name) && !renamed.test(file.name)) return null
+  const front = await file.slice(0, pixelBytes).arrayBuffer().catch(() => null) // prettier-ignore
+  return (front && formsOf[pictureForm(new Uint8Array(front)) ?? '']) ?? null
+}
 
-/** A picture in a form that every browser shows; null for any other file, and for one that cannot be read. */
-export async function inShownForm(file: File, signal: AbortSignal): Promise<File | null> {
-  const front = new Uint8Array(await file.slice(0, pixelBytes).arrayBuffer())
-  const form = formsOf[pictureForm(front) ?? '']
-  if (form === undefined) return null
+/** Such a picture in a form that every browser shows; null for one that cannot be read. */
+export async function inShownForm(file: File, form: OtherForm, signal: AbortSignal): Promise<File | null> {
   const made = await askOnce<PictureQuestion, PictureAnswer>('picture', { form, file }, signal)
   if (made === null) return null
-  const name = file.name.replace(named, `.${made.extension}`)
+  const name = file.name.replace(/\.\w+$/, `.${made.extension}`)
   return new File([made.file], name, { type: made.file.type, lastModified: file.lastModified })
 }

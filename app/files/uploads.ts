@@ -2,7 +2,7 @@ import { Problem } from '#core/problems'
 import { mostFileBytes } from '#core/site'
 import type { SiteStore } from '../document/site-store'
 import { dropSent, isSentInPortions, sendFile } from './send-file'
-import { inShownForm, mayBeOther } from './shown-form'
+import { inShownForm, otherFormOf } from './shown-form'
 
 /** A file on its way to the site. */
 export interface Upload {
@@ -146,12 +146,15 @@ export class Uploads {
    * does one that cannot be read. Null when it was called off.
    */
   async shown(file: File): Promise<File | null> {
-    if (!mayBeOther(file.name)) return file
+    const form = await otherFormOf(file)
+    if (!form) return file
     const id = crypto.randomUUID()
     const ending = new AbortController()
     this.#making.set(id, ending)
     this.#show([...this.#shown, { ...fresh(id, file.name, file.size), state: 'making' }])
-    const turn = this.#lastMade.then(() => (ending.signal.aborted ? null : inShownForm(file, ending.signal)))
+    const turn = this.#lastMade.then(() =>
+      ending.signal.aborted ? null : inShownForm(file, form, ending.signal),
+    )
     this.#lastMade = turn.then(nothing, nothing)
     const made = await turn.catch(() => null)
     this.#making.delete(id)

@@ -166,7 +166,7 @@ describe('pictures and files', () => {
     const html =
       '<img src="/images/tern.heic" alt=""><img src="/images/chart.tif" alt=""><img src="/images/plan.psd" alt=""><img src="/images/tern.jpg" alt=""><a href="/images/tern.heic">x</a>'
     expect(by('unshown-picture', write(odd, store, 'Visit', html)).map(({ what }) => what)).toEqual([
-      expect.stringMatching(/^Tern.HEIC is a picture of the form HEIC\. Drop the picture/),
+      expect.stringMatching(/^Tern.HEIC is a picture of the form HEIC\. Drop it/),
       expect.stringContaining('the form TIF. Drop'),
       expect.stringContaining('Save it as JPEG or PNG'),
     ])

@@ -105,8 +105,7 @@ function clean(node: HtmlNode, level: number, parent: string): Piece[] {
   if (boxes.has(tag)) {
     const isText = inside.every((piece) => !piece.isBlock)
     if (!isText) return inside
-    const text = inlineText(inside)
-    return text === '' ? [] : [{ html: `<p${attributesOf(node, 'p')}>${text}</p>`, isBlock: true }]
+    return paragraphsOf(inside, attributesOf(node, 'p'))
   }
   // Text of its own that lost its place stands by itself.
   if (!isKept)
@@ -135,6 +134,7 @@ function clean(node: HtmlNode, level: number, parent: string): Piece[] {
     return text.trim() === '' ? inside : [{ html: around(tag, attributes, text), isBlock: false }]
   }
   const holdsBlocks = inside.some((piece) => piece.isBlock)
+  if (tag === 'p' && !holdsBlocks) return paragraphsOf(inside, attributes)
   // A paragraph or a heading holds words alone; blocks in it stand by themselves.
   if (holdsBlocks && /^(p|h[1-6])$/.test(tag)) return inside
   if (!holdsBlocks && holders.has(tag)) return []
@@ -208,13 +208,37 @@ const inlineText = (pieces: readonly Piece[]): string =>
     .replace(/ {2,}/g, ' ')
     .replace(/^(?: |<br>)+|(?: |<br>)+$/g, '')
 
+/** Text parted where it breaks twice in a row: what follows is another paragraph, whatever it was written as. */
+function partedByBreaks(pieces: readonly Piece[]): string[] {
+  const parts: Piece[][] = [[]]
+  let breaks = 0
+  for (const piece of pieces) {
+    if (piece.html === '<br>') breaks += 1
+    else if (piece.html.trim() !== '') {
+      if (breaks > 1) parts.push([])
+      breaks = 0
+    }
+    parts.at(-1)!.push(piece)
+  }
+  return parts.map(inlineText).filter((text) => text !== '')
+}
+
+/** The paragraphs that a text is; the first has the attributes. */
+const paragraphsOf = (pieces: readonly Piece[], attributes: string): Piece[] =>
+  partedByBreaks(pieces).map((text, nth) => ({
+    html: `<p${nth === 0 ? attributes : ''}>${text}</p>`,
+    isBlock: true,
+  }))
+
 /** Blocks on lines of their own; text between them becomes a paragraph, but for a picture in its figure. */
 function blockText(pieces: readonly Piece[], indent: string, wraps = true): string {
   const lines: string[] = []
+  const hasBlocks = pieces.some((piece) => piece.isBlock)
   let text: Piece[] = []
   const end = () => {
-    const line = inlineText(text)
-    if (line !== '') lines.push(wraps && pieces.some((piece) => piece.isBlock) ? `<p>${line}</p>` : line)
+    const parts = wraps ? partedByBreaks(text) : [inlineText(text)].filter((line) => line !== '')
+    const areParagraphs = wraps && (hasBlocks || parts.length > 1)
+    lines.push(...(areParagraphs ? parts.map((line) => `<p>${line}</p>`) : parts))
     text = []
   }
   for (const piece of pieces)

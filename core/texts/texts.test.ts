@@ -53,6 +53,13 @@ describe('what is pasted', () => {
     )
     expect(cleanHtml('<span style="font-weight:700">a</span><b style="font-weight:normal"> b</b>')).toBe('<strong>a</strong> b')
     expect(cleanHtml('<pre class=code> a\n  <b>b</b><br>c</pre>')).toBe('<pre> a\n  b\nc</pre>')
+    // Two breaks in a row are how many write the end of a paragraph; one is one.
+    expect(cleanHtml('<p id=a>One<br>more<br> <br>two <i>x</i><br><br></p><a href="#a">up</a><br><br>End')).toBe(
+      '<p id="a">One<br>more</p>\n<p>two <em>x</em></p>\n<p><a href="#a">up</a></p>\n<p>End</p>',
+    )
+    expect(cleanHtml('One<br><br><b>a<br><br>b</b><br>c')).toBe('<p>One</p>\n<p><strong>a<br><br>b</strong><br>c</p>')
+    expect(cleanHtml('<table><tr><td>a<br><br>b<td><div>c<br><br>d</div></table>')).toContain('<td>a<br><br>b</td>')
+    expect(cleanHtml('<h2>a<br><br>b</h2>')).toBe('<h2>a<br><br>b</h2>')
     expect(cleanHtml('<pre>\n\n<code class=js><i>let</i> a\n</code>\n</pre>')).toBe('<pre><code>let a</code></pre>')
     expect(cleanHtml('<ul><li>so:<pre>a\n  b</pre></li></ul>')).toBe('<ul>\n  <li>\n    <p>so:</p>\n    <pre>a\n  b</pre>\n  </li>\n</ul>')
     // Source as its editor shows it: a box for each line.

@@ -17,7 +17,7 @@ export const unshownPicture: Rule = {
       const [, extension] = unshown.exec(context.names.files.get(file.id) ?? '') ?? []
       if (extension === undefined) continue
       const anew = /^(heic|heif|tiff?)$/i.test(extension)
-        ? 'Drop the picture on this text once more: on its way it becomes one that they all show.'
+        ? 'Drop it on this text once more: on its way a photograph or a page becomes a picture that they all show.'
         : 'Save it as JPEG or PNG in the program that made it, and put that in its place.'
       found.push({
         mark: picture.src,
