@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { Others } from './use-presence'
 
 const told = (window: string, name: string, pageId: string | null) =>
-  ({ siteId: 's', kind: 'presence', window, accountId: name, name, pageId }) as const
+  ({ siteId: 's', kind: 'presence', window, accountId: name, name, pageId, asks: false }) as const
 
 describe('others in a site', () => {
   test('are where they were heard of last, by name, until they leave', () => {

@@ -9,6 +9,9 @@ const goneMs = 45_000
 /** Going from page to page tells of the one where it stops. */
 const settleMs = 300
 
+/** Many ask at once when a server is there again: they are told together. */
+const answerMs = 300
+
 /** Where somebody else is. */
 export interface Other {
   readonly name: string
@@ -45,13 +48,13 @@ export function usePresence(siteId: string, pageId: string, accountId: string, r
   const [others, setOthers] = useState<readonly Other[]>([])
   const self = useRef<string>('')
   const known = useMemo(() => new Others(), [])
-  const tellRef = useRef<() => void>(() => {})
+  const tellRef = useRef<(asks?: boolean) => void>(() => {})
 
   useEffect(() => {
     self.current ||= crypto.randomUUID()
     const address = `/sites/${siteId}/presence`
-    const tell = async () => {
-      const body = JSON.stringify({ window: self.current, pageId })
+    const tell = async (asks = false) => {
+      const body = JSON.stringify({ window: self.current, pageId, asks })
       try {
         const response = await fetch(address, { method: 'POST', headers: asJson, body })
         if (response.status === 404) return location.assign('/sites')
@@ -62,7 +65,7 @@ export function usePresence(siteId: string, pageId: string, accountId: string, r
         // The next beat tells it.
       }
     }
-    tellRef.current = () => void tell()
+    tellRef.current = (asks) => void tell(asks)
     const settle = setTimeout(() => void tell(), settleMs)
     const beat = setInterval(() => {
       if (!document.hidden) void tell()
@@ -79,6 +82,14 @@ export function usePresence(siteId: string, pageId: string, accountId: string, r
       removeEventListener('pagehide', leave)
     }
   }, [siteId, pageId, role, known])
+  const answering = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
+  const answerSoon = () => {
+    answering.current ??= setTimeout(() => {
+      answering.current = undefined
+      tellRef.current()
+    }, answerMs)
+  }
+  useEffect(() => () => clearTimeout(answering.current), [])
   // To the list of sites: the window stays, and is here no more.
   useEffect(
     () => () => {
@@ -90,13 +101,15 @@ export function usePresence(siteId: string, pageId: string, accountId: string, r
 
   return {
     others,
-    /** Somebody is somewhere; whoever is new is told where this window is. */
+    /** Somebody is somewhere; whoever is new, or asks, is told where this window is. */
     hear: (event: Presence) => {
       if (event.accountId === accountId) return
       const isNew = known.hear(event, Date.now())
       setOthers(known.list(Date.now()))
-      if (isNew) tellRef.current()
+      if (isNew || event.asks) answerSoon()
     },
+    /** The window hears from now on: what it told before may have been answered unheard. */
+    askWho: () => tellRef.current(true),
     /** Who takes part, or as what, has changed: asks what this window may do now. */
     ask: () => tellRef.current(),
   }

@@ -82,14 +82,23 @@ function isDrawn(data: Uint8ClampedArray): boolean {
   return colours.size <= fewColours
 }
 
+function imageOf({ data, width, height, colorSpace }: Pixels): ImageData {
+  try {
+    return new ImageData(data, width, height, { colorSpace })
+  } catch {
+    // Not every browser knows other colours than those of sRGB: they come out somewhat paler.
+    return new ImageData(data, width, height)
+  }
+}
+
 /** Makes a picture one that every browser shows: a photograph a JPEG, another a PNG. It tells nothing then of where it was taken. */
 export async function pictureShown(_: unknown, { form, file }: PictureQuestion): Promise<PictureAnswer> {
   const pixels = await read[form](file).catch(() => null)
   if (!pixels || pixels.width * pixels.height === 0) return null
-  const { width, height, data, colorSpace, turns } = pixels
+  const { width, height, data, turns } = pixels
   const isUpright = turns % 2 === 0
   const flat = new OffscreenCanvas(width, height)
-  flat.getContext('2d')!.putImageData(new ImageData(data, width, height, { colorSpace }), 0, 0)
+  flat.getContext('2d')!.putImageData(imageOf(pixels), 0, 0)
   const canvas = new OffscreenCanvas(isUpright ? width : height, isUpright ? height : width)
   const context = canvas.getContext('2d')!
   context.translate(canvas.width / 2, canvas.height / 2)

@@ -125,6 +125,7 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
       store.wake()
       void store.catchUp()
       notes.load()
+      presence.askWho()
       // A delivery may have ended unheard: what is shown of it is fetched.
       setDelivery(null)
       if (view === 'upload') void revalidator.revalidate()

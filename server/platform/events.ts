@@ -22,6 +22,8 @@ export interface Presence {
   readonly name: string
   /** The page that it shows; null once it is closed. */
   readonly pageId: string | null
+  /** Whether it has only begun to hear, and wants to be told who else is where. */
+  readonly asks: boolean
 }
 
 /** How a delivery stands, light enough to be told several times a second. */

@@ -4,16 +4,17 @@ import { answerProblems, checkInput, readJson, requireSite } from '../../owner.s
 import type { Route } from './+types/presence'
 
 const uuid = Joi.string().guid({ version: 'uuidv4' })
-const input = Joi.object<{ window: string; pageId: string | null }>({
+const input = Joi.object<{ window: string; pageId: string | null; asks: boolean }>({
   window: uuid.required(),
   pageId: uuid.allow(null).required(),
+  asks: Joi.boolean().default(false),
 })
 
 /** A window tells which page it shows; the others hear it. Answers what its account may do. */
 export async function action({ request, params }: Route.ActionArgs) {
   const { account, role } = await requireSite(request, params.siteId, 'look')
   return answerProblems(async () => {
-    const { window, pageId } = checkInput(input, await readJson(request))
+    const { window, pageId, asks } = checkInput(input, await readJson(request))
     announceSoon({
       siteId: params.siteId,
       kind: 'presence',
@@ -21,6 +22,7 @@ export async function action({ request, params }: Route.ActionArgs) {
       accountId: account.id,
       name: account.name,
       pageId,
+      asks,
     })
     return Response.json({ role })
   })
