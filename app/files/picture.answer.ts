@@ -1,4 +1,4 @@
-import { onePageOf } from '#core/pictures'
+import { isDrawn, isOfDisplayP3, onePageOf } from '#core/pictures'
 
 /** A picture in a form that few browsers show. */
 export interface PictureQuestion {
@@ -13,8 +13,6 @@ export type PictureAnswer = { readonly file: Blob; readonly extension: 'jpg' | '
 /** Larger ones would take more memory than a window has. */
 const mostPixels = 100_000_000
 const quality = 0.9
-/** A picture of fewer colours is a drawing or a scan of print: PNG keeps its edges, and is smaller. */
-const fewColours = 256
 
 interface Pixels {
   readonly width: number
@@ -36,7 +34,7 @@ const read: Readonly<Record<OtherForm, (file: Blob) => Promise<Pixels | null>>> 
     if (!image) return null
     const [width, height] = [image.get_width(), image.get_height()]
     if (width * height > mostPixels) return null
-    const colorSpace = isWide(bytes) ? 'display-p3' : 'srgb'
+    const colorSpace = isOfDisplayP3(bytes) ? 'display-p3' : 'srgb'
     const data = new Uint8ClampedArray(width * height * 4)
     const shown = await new Promise<object | null>((done) => image.display({ data, width, height }, done))
     return shown && { width, height, data, colorSpace, turns: 0 }
@@ -65,21 +63,6 @@ const read: Readonly<Record<OtherForm, (file: Blob) => Promise<Pixels | null>>> 
     bitmap.close()
     return { ...context.getImageData(0, 0, width, height), width, height, colorSpace: 'srgb', turns: 0 }
   },
-}
-
-/** Whether its colours are those of Display P3, as its ICC profile is called: telephones take them so. */
-const isWide = (bytes: Uint8Array): boolean =>
-  /D\0?i\0?s\0?p\0?l\0?a\0?y\0? \0?P\0?3/.test(new TextDecoder('latin1').decode(bytes.subarray(0, 65_536)))
-
-/** Whether a picture is kept better as PNG: it has few colours, or what is behind it shows. */
-function isDrawn(data: Uint8ClampedArray): boolean {
-  const colours = new Set<number>()
-  const words = new Uint32Array(data.buffer, data.byteOffset, data.length / 4)
-  for (const word of words) {
-    if (word >>> 24 !== 0xff) return true
-    if (colours.size <= fewColours) colours.add(word)
-  }
-  return colours.size <= fewColours
 }
 
 function imageOf({ data, width, height, colorSpace }: Pixels): ImageData {
