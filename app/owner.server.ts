@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { redirect } from 'react-router'
+import { data, redirect } from 'react-router'
 import { type Account, accountOf, secondStepState } from '#server/accounts'
 import { Problem, sentenceOf } from '#core/problems'
 import {
@@ -130,16 +130,34 @@ export async function requireKit(request: Request, kitId: string): Promise<Offer
   return kit
 }
 
+/** A failure that was expected; anything else is thrown on. */
+function expected(thrown: unknown): Problem {
+  const error = databaseError(thrown)
+  // Of what the database cannot do now nothing is lost: the window keeps it and asks again.
+  if (error instanceof DatabaseError) log.error({ err: error }, 'database')
+  if (!(error instanceof Problem)) throw thrown
+  return error
+}
+
 /** Runs an action; an expected failure becomes an answer with its code, sentence and detail. */
 export async function answerProblems<T>(work: () => Promise<T>): Promise<T | Response> {
   try {
     return await work()
   } catch (thrown) {
-    const error = databaseError(thrown)
-    // Of what the database cannot do now nothing is lost: the window keeps it and asks again.
-    if (error instanceof DatabaseError) log.error({ err: error }, 'database')
-    if (!(error instanceof Problem)) throw thrown
-    return problemAnswer(error)
+    return problemAnswer(expected(thrown))
+  }
+}
+
+/** Runs the action of a form; an expected failure becomes the sentence that the form shows, with what else it asks for. */
+export async function tellProblem<T, Beside extends object = object>(
+  work: () => Promise<T>,
+  beside?: Beside,
+) {
+  try {
+    return await work()
+  } catch (thrown) {
+    const { message, status } = expected(thrown)
+    return data({ ...(beside as Beside), problem: message }, { status })
   }
 }
 

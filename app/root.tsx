@@ -5,11 +5,14 @@ import {
   Outlet,
   Scripts,
   ScrollRestoration,
+  useRevalidator,
   useRouteLoaderData,
 } from 'react-router'
 import type { Route } from './+types/root'
 import { keepEarlyClicks, useEarlyClicks } from './frame/early-clicks'
 import { requestContext } from './edge/context'
+import { Button } from './parts/button'
+import { isUnreached } from './parts/unless-offline'
 import './styles/app.css'
 
 export function loader({ context }: Route.LoaderArgs) {
@@ -55,27 +58,54 @@ export default function App() {
   return <Outlet />
 }
 
+/** What stands in the place of a view that cannot be shown: its name, what it means, and whether to ask again helps. */
+function outcomeOf(error: unknown): { name: string; means: string; isForAWhile: boolean } {
+  if (isRouteErrorResponse(error) && error.status === 404)
+    return {
+      name: 'There is nothing here',
+      means: 'No page of Rubricant has this address, or it belongs to another account.',
+      isForAWhile: false,
+    }
+  if (isRouteErrorResponse(error) && error.status === 403) {
+    const data = error.data as { problem?: { message?: string } } | null
+    return {
+      name: 'This is not for you to do',
+      means: data?.problem?.message ?? 'Your account may not do this.',
+      isForAWhile: false,
+    }
+  }
+  if (isUnreached(error))
+    return {
+      name: 'The server does not answer',
+      means: 'This cannot be shown now. What you wrote is kept; try again in a moment.',
+      isForAWhile: true,
+    }
+  return {
+    name: 'Something failed',
+    means:
+      'This was our fault, and it has been noted. What you wrote before is saved; try again in a moment.',
+    isForAWhile: true,
+  }
+}
+
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  const missing = isRouteErrorResponse(error) && error.status === 404
-  const kept = isRouteErrorResponse(error) && error.status === 403
-  const data: unknown = kept ? error.data : null
-  const told = (data as { problem?: { message?: string } } | null)?.problem?.message
+  const { name, means, isForAWhile } = outcomeOf(error)
+  const { revalidate, state } = useRevalidator()
   return (
     <main className="mx-auto max-w-xl px-4 sm:px-8 py-24">
-      <title>{missing ? 'Not found – Rubricant' : 'Something failed – Rubricant'}</title>
-      <h1 className="mb-3 text-4xl">
-        {missing ? 'There is nothing here' : kept ? 'This is not for you to do' : 'Something failed'}
-      </h1>
-      <p className="mb-6 text-quiet">
-        {missing
-          ? 'No page of Rubricant has this address, or it belongs to another account.'
-          : kept
-            ? (told ?? 'Your account may not do this.')
-            : 'This was our fault, and it has been noted. What you wrote before is saved; try again in a moment.'}
-      </p>
-      <a className="link" href="/sites">
-        Go to your sites
-      </a>
+      <title>{`${name} – Rubricant`}</title>
+      <h1 className="mb-3 text-4xl">{name}</h1>
+      <p className="mb-6 text-quiet">{means}</p>
+      <div className="flex flex-wrap items-baseline gap-5">
+        {isForAWhile && (
+          <Button look="go" disabled={state !== 'idle'} onClick={() => void revalidate()}>
+            Try again
+          </Button>
+        )}
+        <a className="link" href="/sites">
+          Go to your sites
+        </a>
+      </div>
     </main>
   )
 }

@@ -122,3 +122,49 @@ test('a new site keeps its plan when the server cannot make it, and is made once
   await page.goto('/sites')
   await expect(page.getByRole('link', { name: 'Saltpan Chapel' })).toHaveCount(1)
 })
+
+test('a form that is not answered, or whose answer is cut, stays with what was typed', async ({ page }) => {
+  await signUp(page)
+  await page.goto('/account')
+  const name = page.locator('section[aria-labelledby=name]')
+  await name.getByRole('textbox').fill('Ines of the skerry')
+  await page.context().setOffline(true)
+  await name.getByRole('button').click()
+  await expect(name.getByRole('alert')).toContainText('The server does not answer')
+  await page.context().setOffline(false)
+  await cutAnswers(page, '**/account.data')
+  await name.getByRole('button').click()
+  await expect(name.getByRole('alert')).toContainText('The server does not answer')
+  await expect(name.getByRole('textbox')).toHaveValue('Ines of the skerry')
+  await page.unroute('**/account.data')
+  await name.getByRole('button').click()
+  await expect(name.getByRole('status')).toContainText('Others see this name')
+})
+
+test('a view whose data is cut says that the server does not answer, and is there when it does', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', plan)
+  // Within a site what stands there stays, and what is typed with it.
+  await cutAnswers(page, '**/checks.data**')
+  await page.getByRole('link', { name: 'Checks' }).click()
+  await expect(page.getByRole('alert')).toContainText('this cannot be shown now')
+  await page.unroute('**/checks.data**')
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByRole('alert')).toBeHidden()
+
+  await page.goto('/sites')
+  await cutAnswers(page, '**/kits.data**')
+  await page.getByRole('link', { name: 'Kits' }).click()
+  await expect(page.getByRole('heading', { name: 'The server does not answer' })).toBeVisible()
+  await page.unroute('**/kits.data**')
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByRole('heading', { name: 'Kits' })).toBeVisible()
+})
+
+/** The connection ends in the midst of each answer from this address. */
+const cutAnswers = (page: Page, address: string) =>
+  page.route(address, (route) =>
+    route.fulfill({ status: 200, contentType: 'text/x-script', body: '[{"_1":' }),
+  )

@@ -1,13 +1,28 @@
 import { useEffect } from 'react'
-import { isRouteErrorResponse, useMatches, useRevalidator } from 'react-router'
+import { data, isRouteErrorResponse, useMatches, useRevalidator } from 'react-router'
 import { Button } from './button'
 
-/** Whether a request failed for want of a connection, or of a server that is well. */
-function isAway(error: unknown): boolean {
-  if (error instanceof Response) return error.status >= 500
-  if (isRouteErrorResponse(error)) return error.status >= 500
-  return error instanceof TypeError || error instanceof DOMException
-}
+/** Asked too often is for a while only (RFC 6585, section 4), as a server that is not well (RFC 9110, section 15.6). */
+const isForAWhile = (status: number) => status >= 500 || status === 429
+
+/**
+ * Whether a request failed for want of a connection, or of a server that is well: where it did not answer itself. That may
+ * be an answer that was cut in its midst, one of somebody in between, or a fault of the server's own.
+ */
+export const isAway = (error: unknown): boolean =>
+  error instanceof Response || isRouteErrorResponse(error) ? isForAWhile(error.status) : true
+
+/**
+ * The same of what a view cannot tell from a fault of the window's own, in which an error has any words: that nobody was
+ * reached, in the words of each engine for it (Fetch, section 5.6: a TypeError), or that an answer was cut.
+ */
+export const isUnreached = (error: unknown): boolean =>
+  isRouteErrorResponse(error)
+    ? isForAWhile(error.status)
+    : error instanceof Error &&
+      /^(Failed to fetch|Load failed|NetworkError|Unable to decode turbo-stream|network error)/i.test(
+        error.message,
+      )
 
 const latest = new Map<string, unknown>()
 const keyOf = (routeId: string, siteId: string | undefined) => `${siteId} ${routeId}`
@@ -51,12 +66,19 @@ export const notSent = {
 }
 
 /** Sends a form; one that cannot be sent is told beside it. */
-export async function sendOrTell<T>(send: () => Promise<T>): Promise<T | typeof notSent> {
+export const sendOrTell = <T,>(send: () => Promise<T>) => unlessAway(send, notSent)
+
+/** The same for forms that show a refusal as one sentence, with what else they ask an answer for. */
+export const sendOrSay = <T, Beside extends object = object>(send: () => Promise<T>, beside?: Beside) =>
+  unlessAway(send, { ...(beside as Beside), problem: notSent.problem.message })
+
+async function unlessAway<T, Told>(send: () => Promise<T>, told: Told) {
   try {
     return await send()
   } catch (error) {
     if (!isAway(error)) throw error
-    return notSent
+    // With the status of a refusal, after which a view is not fetched anew: it could not be had, and its form would go.
+    return data(told, { status: 503 })
   }
 }
 

@@ -1,4 +1,4 @@
-import { data, Form, redirect, useNavigation } from 'react-router'
+import { Form, redirect, useNavigation } from 'react-router'
 import {
   askForAddress,
   beginSecondStep,
@@ -27,13 +27,14 @@ import {
   ownPasswordInput,
   passwordInput,
 } from '../account-input.server'
-import { checkInput, readForm, requireAccount } from '../owner.server'
+import { checkInput, readForm, requireAccount, tellProblem } from '../owner.server'
 import { OwnPassword } from '../account/own-password'
 import { SecondStepSection } from '../account/second-step-section'
 import { Button } from '../parts/button'
 import { moment } from '../parts/format'
 import { OutsideFrame } from '../parts/outside-frame'
 import { Outcome, Refusal } from '../parts/notice'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/account'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Your account – Rubricant' }]
@@ -58,55 +59,61 @@ export async function loader({ request }: Route.LoaderArgs) {
 export async function action({ request }: Route.ActionArgs) {
   const account = await requireAccount(request)
   const form = await readForm(request)
-  try {
-    const { intent } = checkInput(accountIntent, form)
-    switch (intent) {
-      case 'name':
-        await setName(account.id, checkInput(nameInput, form).name)
-        return { intent, done: 'Others see this name from now on.' }
-      case 'address': {
-        const { email, password } = checkInput(addressInput, form)
-        await askForAddress(account, email, password, new URL(request.url).origin)
-        return { intent, done: `A letter is on its way to ${email}. The link in it is good for an hour.` }
-      }
-      case 'password': {
-        const { current, next } = checkInput(passwordInput, form)
-        await changePassword(account, current, next, request)
-        return { intent, done: 'Your password is changed. Everybody else who was signed in is signed out.' }
-      }
-      case 'second-begin': {
-        const { password } = checkInput(ownPasswordInput, form)
-        return { intent, setUp: await beginSecondStep(account, password) }
-      }
-      case 'second-confirm': {
-        const codes = await confirmSecondStep(account.id, checkInput(ownCodeInput, form).code)
-        return { intent, codes, done: 'From now on a code is asked for when you sign in.' }
-      }
-      case 'second-end':
-        if (config().isSecondStepNeeded) throw new Problem('second-step-needed')
-        await endSecondStep(account.id, checkInput(ownPasswordInput, form).password)
-        return { intent, done: 'Your password alone lets you in from now on.' }
-      case 'end': {
-        const { end, password } = checkInput(endInput, form)
-        if (end === 'others') await endOtherSessions(account.id, password, request)
-        else await endOneSession(account.id, password, end)
-        return {
-          intent,
-          done: end === 'others' ? 'Every other browser is signed out.' : 'That browser is signed out.',
+  // Each of the forms shows what is its own.
+  const { intent: asked } = form
+  return tellProblem(
+    async () => {
+      const { intent } = checkInput(accountIntent, form)
+      switch (intent) {
+        case 'name':
+          await setName(account.id, checkInput(nameInput, form).name)
+          return { intent, done: 'Others see this name from now on.' }
+        case 'address': {
+          const { email, password } = checkInput(addressInput, form)
+          await askForAddress(account, email, password, new URL(request.url).origin)
+          return { intent, done: `A letter is on its way to ${email}. The link in it is good for an hour.` }
+        }
+        case 'password': {
+          const { current, next } = checkInput(passwordInput, form)
+          await changePassword(account, current, next, request)
+          return { intent, done: 'Your password is changed. Everybody else who was signed in is signed out.' }
+        }
+        case 'second-begin': {
+          const { password } = checkInput(ownPasswordInput, form)
+          return { intent, setUp: await beginSecondStep(account, password) }
+        }
+        case 'second-confirm': {
+          const codes = await confirmSecondStep(account.id, checkInput(ownCodeInput, form).code)
+          return { intent, codes, done: 'From now on a code is asked for when you sign in.' }
+        }
+        case 'second-end':
+          if (config().isSecondStepNeeded) throw new Problem('second-step-needed')
+          await endSecondStep(account.id, checkInput(ownPasswordInput, form).password)
+          return { intent, done: 'Your password alone lets you in from now on.' }
+        case 'end': {
+          const { end, password } = checkInput(endInput, form)
+          if (end === 'others') await endOtherSessions(account.id, password, request)
+          else await endOneSession(account.id, password, end)
+          return {
+            intent,
+            done: end === 'others' ? 'Every other browser is signed out.' : 'That browser is signed out.',
+          }
+        }
+        case 'leave': {
+          const { password, typed } = checkInput(leaveInput, form)
+          if (typed !== account.email) throw new Problem('not-this-address')
+          await leaveAccount(account.id, password, isSendingFor)
+          return redirect('/sign-in', { headers: { 'set-cookie': await endSession(request) } })
         }
       }
-      case 'leave': {
-        const { password, typed } = checkInput(leaveInput, form)
-        if (typed !== account.email) throw new Problem('not-this-address')
-        await leaveAccount(account.id, password, isSendingFor)
-        return redirect('/sign-in', { headers: { 'set-cookie': await endSession(request) } })
-      }
-    }
-  } catch (error) {
-    if (error instanceof Problem)
-      return data({ intent: form.intent, problem: error.message }, { status: error.status })
-    throw error
-  }
+    },
+    { intent: asked },
+  )
+}
+
+export async function clientAction({ request, serverAction }: Route.ClientActionArgs) {
+  const intent = (await request.clone().formData()).get('intent')
+  return sendOrSay(() => serverAction(), { intent })
 }
 
 export default function Account({ loaderData, actionData }: Route.ComponentProps) {

@@ -1,27 +1,26 @@
-import { data, Link } from 'react-router'
+import { Link } from 'react-router'
 import { forgotPassword } from '#server/accounts'
-import { Problem } from '#core/problems'
 import { forgottenInput } from '../account-input.server'
 import { requestContext } from '../edge/context'
-import { checkInput, readForm } from '../owner.server'
+import { checkInput, readForm, tellProblem } from '../owner.server'
 import { AccountForm } from '../parts/account-form'
 import { Outcome } from '../parts/notice'
 import { OutsideFrame } from '../parts/outside-frame'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/forgotten'
 
 export const meta: Route.MetaFunction = () => [{ title: 'A forgotten password – Rubricant' }]
 
 export async function action({ request, context }: Route.ActionArgs) {
-  try {
+  return tellProblem(async () => {
     const { email } = checkInput(forgottenInput, await readForm(request))
     const { remoteAddress } = context.get(requestContext)
     await forgotPassword(email, new URL(request.url).origin, remoteAddress)
     return { sent: true }
-  } catch (error) {
-    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
-    throw error
-  }
+  })
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
 
 export default function Forgotten({ actionData }: Route.ComponentProps) {
   return (

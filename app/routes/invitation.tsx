@@ -1,11 +1,11 @@
-import { data, Form, redirect, useNavigation } from 'react-router'
-import { Problem } from '#core/problems'
+import { Form, redirect, useNavigation } from 'react-router'
 import { lookAtInvitation, takeInvitation } from '#server/sites'
-import { requireAccount } from '../owner.server'
+import { requireAccount, tellProblem } from '../owner.server'
 import { Button } from '../parts/button'
 import { OutsideFrame } from '../parts/outside-frame'
 import { roleWords } from '../people/role-words'
 import { Refusal } from '../parts/notice'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/invitation'
 
 export const meta: Route.MetaFunction = () => [{ title: 'An invitation – Rubricant' }]
@@ -19,13 +19,12 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 
 export async function action({ request, params }: Route.ActionArgs) {
   const account = await requireAccount(request)
-  try {
+  return tellProblem(async () => {
     return redirect(`/sites/${await takeInvitation(params.token, account.id)}/plan`)
-  } catch (error) {
-    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
-    throw error
-  }
+  })
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
 
 export default function Invitation({ loaderData, actionData }: Route.ComponentProps) {
   const { email, held } = loaderData

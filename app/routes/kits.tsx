@@ -1,14 +1,15 @@
 import Joi from 'joi'
 import { useState } from 'react'
-import { data, Form, Link, useRevalidator } from 'react-router'
-import { Problem } from '#core/problems'
+import { Form, Link, useRevalidator } from 'react-router'
 import { forgetKit, listKits } from '#server/kits'
 import { away } from '../parts/away'
 import { isJson } from '../document/post'
 import { cardOf, type KitCard, KitPicture } from '../kits/kit-picture'
-import { checkInput, readForm, requireAccount } from '../owner.server'
+import { checkInput, readForm, requireAccount, tellProblem } from '../owner.server'
 import { FileButton } from '../parts/picks/files'
+import { Refusal } from '../parts/notice'
 import { OutsideFrame } from '../parts/outside-frame'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/kits'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Kits – Rubricant' }]
@@ -25,17 +26,16 @@ export async function loader({ request }: Route.LoaderArgs) {
 /** Forgets a kit of the account. */
 export async function action({ request }: Route.ActionArgs) {
   const account = await requireAccount(request)
-  try {
+  return tellProblem(async () => {
     const { forget } = checkInput(input, await readForm(request))
     await forgetKit(account.id, forget)
     return null
-  } catch (error) {
-    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
-    throw error
-  }
+  })
 }
 
-export default function Kits({ loaderData }: Route.ComponentProps) {
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
+
+export default function Kits({ loaderData, actionData }: Route.ComponentProps) {
   const { kits, email } = loaderData
   const own = kits.filter(({ isOwn }) => isOwn)
   const { revalidate } = useRevalidator()
@@ -72,6 +72,7 @@ export default function Kits({ loaderData }: Route.ComponentProps) {
           A kit is what a site begins with: how its files are named, its templates and its style sheets. All
           of it can be changed afterwards, and belongs to the site.
         </p>
+        {actionData && <Refusal className="mb-4">{actionData.problem}</Refusal>}
         {told.reading && (
           <p role="status" className="mb-4 text-sm text-quiet">
             Reading {told.reading}…

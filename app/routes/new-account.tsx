@@ -1,10 +1,10 @@
-import { data, Link, redirect } from 'react-router'
+import { Link, redirect } from 'react-router'
 import { askedAddress, beginSession, makeAccount } from '#server/accounts'
-import { Problem } from '#core/problems'
 import { choosePasswordInput } from '../account-input.server'
-import { checkInput, readForm } from '../owner.server'
+import { checkInput, readForm, tellProblem } from '../owner.server'
 import { AccountForm } from '../parts/account-form'
 import { OutsideFrame } from '../parts/outside-frame'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/new-account'
 
 export const meta: Route.MetaFunction = () => [
@@ -16,15 +16,14 @@ export const loader = async ({ params }: Route.LoaderArgs) => ({ email: await as
 
 /** Makes the account that the letter was for; whoever holds it is signed in with it. */
 export async function action({ request, params }: Route.ActionArgs) {
-  try {
+  return tellProblem(async () => {
     const { password } = checkInput(choosePasswordInput, await readForm(request))
     const { account, next } = await makeAccount(params.token, password)
     return redirect(next, { headers: await beginSession(account, request) })
-  } catch (error) {
-    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
-    throw error
-  }
+  })
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
 
 export default function NewAccount({ loaderData: { email }, actionData }: Route.ComponentProps) {
   return (

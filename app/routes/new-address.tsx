@@ -1,9 +1,10 @@
-import { data, Form, useNavigation } from 'react-router'
+import { Form, useNavigation } from 'react-router'
 import { takeAddress } from '#server/accounts'
-import { Problem } from '#core/problems'
+import { tellProblem } from '../owner.server'
 import { Button } from '../parts/button'
 import { OutsideFrame } from '../parts/outside-frame'
 import { Outcome, Refusal } from '../parts/notice'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/new-address'
 
 export const meta: Route.MetaFunction = () => [
@@ -13,13 +14,12 @@ export const meta: Route.MetaFunction = () => [
 
 /** Takes the address that the link was sent to. Nothing is taken by looking: mail programs look at every address. */
 export async function action({ params }: Route.ActionArgs) {
-  try {
+  return tellProblem(async () => {
     return { taken: await takeAddress(params.token) }
-  } catch (error) {
-    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
-    throw error
-  }
+  })
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
 
 export default function NewAddress({ actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle'

@@ -1,10 +1,10 @@
-import { data, Link, redirect } from 'react-router'
+import { Link, redirect } from 'react-router'
 import { choosePassword, isPasswordLink } from '#server/accounts'
-import { Problem } from '#core/problems'
 import { choosePasswordInput } from '../account-input.server'
-import { checkInput, readForm } from '../owner.server'
+import { checkInput, readForm, tellProblem } from '../owner.server'
 import { AccountForm } from '../parts/account-form'
 import { OutsideFrame } from '../parts/outside-frame'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/new-password'
 
 export const meta: Route.MetaFunction = () => [
@@ -15,15 +15,14 @@ export const meta: Route.MetaFunction = () => [
 export const loader = async ({ params }: Route.LoaderArgs) => ({ isGood: await isPasswordLink(params.token) })
 
 export async function action({ request, params }: Route.ActionArgs) {
-  try {
+  return tellProblem(async () => {
     const { password } = checkInput(choosePasswordInput, await readForm(request))
     await choosePassword(params.token, password)
     return redirect('/sign-in?chosen')
-  } catch (error) {
-    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
-    throw error
-  }
+  })
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
 
 export default function NewPassword({ loaderData, actionData }: Route.ComponentProps) {
   return (

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import { useEffect, useState } from 'react'
-import { data, Form, redirect, useNavigation } from 'react-router'
+import { Form, redirect, useNavigation } from 'react-router'
 import { canBe, languageName, languageOfLabels, tagTyped } from '#core/language'
 import { guessPlanForm, type PlanForm, planForms } from '#core/plan'
 import { Problem } from '#core/problems'
-import { DatabaseError, databaseError, pool } from '#server/platform'
+import { pool } from '#server/platform'
 import { kitToUse, listKits } from '#server/kits'
 import { createSite, listSchemes } from '#server/sites'
 import { readPlanText } from '#server/contents'
@@ -14,7 +14,7 @@ import { cardOf } from '../kits/kit-picture'
 import type { NewSiteLine } from '../new-site/new-site.answer'
 import { NewSiteTree } from '../new-site/new-site-tree'
 import { useNewSite } from '../new-site/use-new-site'
-import { checkInput, readForm, requireAccount } from '../owner.server'
+import { checkInput, readForm, requireAccount, tellProblem } from '../owner.server'
 import { Button } from '../parts/button'
 import { CodeEditor } from '../parts/editor/lazy-editor'
 import { FileButton, takingDropped } from '../parts/picks/files'
@@ -23,7 +23,7 @@ import { OutsideFrame } from '../parts/outside-frame'
 import { Pick } from '../parts/picks/pick'
 import { planFileTypes, readPlanFile } from '../parts/picks/plan-file'
 import { PlanFormatPick, readable } from '../parts/picks/plan-format-pick'
-import { sendOrTell } from '../parts/unless-offline'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/new-site'
 
 export const meta: Route.MetaFunction = () => [{ title: 'A new site – Rubricant' }]
@@ -62,7 +62,7 @@ export async function loader({ request }: Route.LoaderArgs) {
 
 export async function action({ request }: Route.ActionArgs) {
   const account = await requireAccount(request)
-  try {
+  return tellProblem(async () => {
     const wanted = checkInput(input, await readForm(request))
     const { name, language, format } = wanted
     const kept = (await listSchemes(pool(), account.id)).find((one) => one.name === wanted.scheme)
@@ -78,13 +78,7 @@ export async function action({ request }: Route.ActionArgs) {
       wanted.request,
     )
     return redirect(`/sites/${siteId}/plan`)
-  } catch (thrown) {
-    const error = databaseError(thrown)
-    if (error instanceof DatabaseError) return data({ problem: { message: error.message } }, { status: 503 })
-    if (error instanceof Problem)
-      return data({ problem: { message: error.message } }, { status: error.status })
-    throw thrown
-  }
+  })
 }
 
 const example = `Saltpan Chapel
@@ -135,7 +129,7 @@ export const shouldRevalidate = () => false
 /** Sends the form; what was typed is let go only once the site is there. */
 export async function clientAction({ serverAction }: Route.ClientActionArgs) {
   try {
-    return await sendOrTell(() => serverAction())
+    return await sendOrSay(() => serverAction())
   } catch (answer) {
     if (answer instanceof Response && answer.status < 400) sessionStorage.removeItem(keptUnder)
     throw answer
@@ -175,7 +169,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
   const busy = useNavigation().state !== 'idle'
   const refusal = answer && 'refusal' in answer ? answer.refusal : null
   const site = answer && 'lines' in answer ? answer : null
-  const refused = actionData && 'problem' in actionData ? actionData.problem.message : null
+  const refused = actionData?.problem ?? null
   const problem = fileProblem ?? (refusal ? `Line ${refusal.line}: ${refusal.reason}` : refused)
   // Who makes a site in a language that their browser does not speak seldom thinks of saying so: its pages' names do.
   const [saysLanguage, setSaysLanguage] = useState(false)

@@ -1,7 +1,6 @@
-import { data, Link, redirect, useNavigation } from 'react-router'
+import { Link, redirect, useNavigation } from 'react-router'
 import { isGrave, withoutAside } from '#core/findings'
 import { mayRole, type Site } from '#core/site'
-import { Problem } from '#core/problems'
 import { eachOf, pool } from '#server/platform'
 import {
   changeRole,
@@ -16,7 +15,7 @@ import {
   requireRight,
 } from '#server/sites'
 import { endSharedLook, listSharedLooks, shareLook } from '#server/notes'
-import { checkInput, readForm, requireSite } from '../owner.server'
+import { checkInput, readForm, requireSite, tellProblem } from '../owner.server'
 import { count } from '../parts/format'
 import { Refusal } from '../parts/notice'
 import { OutsideFrame } from '../parts/outside-frame'
@@ -34,6 +33,7 @@ import {
   roleInput,
 } from '../people/people-input.server'
 import { PeopleList } from '../people/people-list'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/people'
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -79,7 +79,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 export async function action({ request, params }: Route.ActionArgs) {
   const { site, account, role } = await requireSite(request, params.siteId, 'look')
   const form = await readForm(request)
-  try {
+  return tellProblem(async () => {
     // To leave is for everybody who takes part; all else is for who manages it.
     if (form.intent !== 'leave') requireRight(role, 'manage')
     const { intent } = checkInput(peopleIntent, form)
@@ -116,11 +116,10 @@ export async function action({ request, params }: Route.ActionArgs) {
         await removePerson(site.id, account.id)
         return redirect('/sites')
     }
-  } catch (error) {
-    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
-    throw error
-  }
+  })
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
 
 export default function People({ loaderData, actionData }: Route.ComponentProps) {
   const { email, site, people, manages, invitations, looks, copies } = loaderData

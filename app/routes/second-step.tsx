@@ -6,12 +6,12 @@ import {
   secondStepOf,
   takeSecondStep,
 } from '#server/accounts'
-import { Problem } from '#core/problems'
 import { codeInput } from '../account-input.server'
-import { checkInput, readForm } from '../owner.server'
+import { checkInput, readForm, tellProblem } from '../owner.server'
 import { Button } from '../parts/button'
 import { Refusal } from '../parts/notice'
 import { OutsideFrame } from '../parts/outside-frame'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/second-step'
 
 export const meta: Route.MetaFunction = () => [{ title: 'The second step – Rubricant' }]
@@ -25,17 +25,16 @@ export async function action({ request }: Route.ActionArgs) {
   const form = await readForm(request)
   const accountId = accountWaiting(secondStepOf(request))
   if (!accountId) return data({ problem: 'That took too long. Type your password again.' }, { status: 422 })
-  try {
+  return tellProblem(async () => {
     const { code, next } = checkInput(codeInput, form)
     await takeSecondStep(accountId, code)
     const headers = await beginSession({ id: accountId }, request)
     headers.append('set-cookie', secondStepCookie(null))
     return redirect(next, { headers })
-  } catch (error) {
-    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
-    throw error
-  }
+  })
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
 
 export default function SecondStep({ loaderData, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle'

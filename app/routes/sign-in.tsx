@@ -1,4 +1,4 @@
-import { data, Form, Link, redirect } from 'react-router'
+import { Form, Link, redirect } from 'react-router'
 import {
   accountOf,
   beginSession,
@@ -8,15 +8,15 @@ import {
   signIn,
   waitForSecondStep,
 } from '#server/accounts'
-import { Problem } from '#core/problems'
 import { config } from '#server/platform'
 import { signInInput } from '../account-input.server'
 import { requestContext } from '../edge/context'
-import { checkInput, readForm } from '../owner.server'
+import { checkInput, readForm, tellProblem } from '../owner.server'
 import { AccountForm } from '../parts/account-form'
 import { OutsideFrame } from '../parts/outside-frame'
 import { Button } from '../parts/button'
 import { Outcome } from '../parts/notice'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/sign-in'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Sign in – Rubricant' }]
@@ -41,7 +41,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request)
-  try {
+  return tellProblem(async () => {
     if (form.demo !== undefined && config().demo && isHere(request, context)) {
       const { demoAccount } = await import('../../demo/load')
       return redirect('/sites', { headers: await beginSession(await demoAccount(), request) })
@@ -54,11 +54,10 @@ export async function action({ request, context }: Route.ActionArgs) {
         headers: { 'set-cookie': secondStepCookie(waitForSecondStep(account.id)) },
       })
     return redirect(input.next, { headers: await beginSession(account, request) })
-  } catch (error) {
-    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
-    throw error
-  }
+  })
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
 
 export default function SignIn({ loaderData, actionData }: Route.ComponentProps) {
   const { next, isNew, isChosen, demo } = loaderData

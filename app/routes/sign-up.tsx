@@ -1,14 +1,14 @@
-import { data, Link, redirect } from 'react-router'
+import { Link, redirect } from 'react-router'
 import { askForAccount, signUp } from '#server/accounts'
-import { Problem } from '#core/problems'
 import { isForMany } from '#server/sites'
 import { config } from '#server/platform'
 import { askInput, signUpInput } from '../account-input.server'
 import { requestContext } from '../edge/context'
-import { checkInput, readForm } from '../owner.server'
+import { checkInput, readForm, tellProblem } from '../owner.server'
 import { AccountForm } from '../parts/account-form'
 import { Outcome } from '../parts/notice'
 import { OutsideFrame } from '../parts/outside-frame'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/sign-up'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Make an account – Rubricant' }]
@@ -16,7 +16,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'Make an account – Rub
 /** The same answer whether the address had an account or not: nobody learns who has one here. */
 export async function action({ request, context }: Route.ActionArgs) {
   const { remoteAddress } = context.get(requestContext)
-  try {
+  return tellProblem(async () => {
     const form = await readForm(request)
     if (config().signUp === 'confirmed') {
       const { email, next } = checkInput(askInput, form)
@@ -26,11 +26,10 @@ export async function action({ request, context }: Route.ActionArgs) {
     const input = checkInput(signUpInput, form)
     await signUp(input.email, input.password, remoteAddress, await isForMany(input.next))
     return redirect(`/sign-in?new&next=${encodeURIComponent(input.next)}`)
-  } catch (error) {
-    if (error instanceof Problem) return data({ problem: error.message }, { status: error.status })
-    throw error
-  }
+  })
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
 
 export const loader = ({ request }: Route.LoaderArgs) => ({
   next: new URL(request.url).searchParams.get('next') ?? '',

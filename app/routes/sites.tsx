@@ -1,13 +1,16 @@
 import { Form, Link, redirect } from 'react-router'
-import { notFound, pool } from '#server/platform'
+import { Problem } from '#core/problems'
+import { pool } from '#server/platform'
 import { deleteSite, listSites } from '#server/sites'
-import { readForm, requireAccount, requireSite } from '../owner.server'
+import { readForm, requireAccount, requireSite, tellProblem } from '../owner.server'
 import { Button } from '../parts/button'
 import { count, moment } from '../parts/format'
+import { Refusal } from '../parts/notice'
 import { OutsideFrame } from '../parts/outside-frame'
 import { mayRole } from '#core/site'
 import { roleWords } from '../people/role-words'
 import { TakeArchive } from '../sites/take-archive'
+import { sendOrSay } from '../parts/unless-offline'
 import type { Route } from './+types/sites'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Your sites – Rubricant' }]
@@ -22,13 +25,17 @@ export async function action({ request }: Route.ActionArgs) {
   await requireAccount(request)
   const form = await readForm(request)
   const { account, site } = await requireSite(request, form.siteId ?? '', 'remove')
-  // The name typed by hand is the question "are you sure", asked with what it is about.
-  if (form.typed !== site.name) throw notFound()
-  await deleteSite(pool(), site.id, account.id)
-  return redirect('/sites')
+  return tellProblem(async () => {
+    // The name typed by hand is the question "are you sure", asked with what it is about.
+    if (form.typed !== site.name) throw new Problem('not-this-name', { name: site.name })
+    await deleteSite(pool(), site.id, account.id)
+    return redirect('/sites')
+  })
 }
 
-export default function Sites({ loaderData }: Route.ComponentProps) {
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
+
+export default function Sites({ loaderData, actionData }: Route.ComponentProps) {
   const { sites, email } = loaderData
   return (
     <OutsideFrame email={email}>
@@ -50,6 +57,7 @@ export default function Sites({ loaderData }: Route.ComponentProps) {
             </span>
           )}
         </div>
+        {actionData && <Refusal className="mb-5">{actionData.problem}</Refusal>}
         {sites.length === 0 ? (
           <div className="border-t border-rule pt-8">
             <p className="mb-6 max-w-prose text-[17px] text-quiet">

@@ -155,6 +155,10 @@ export const sentences = {
     500,
     'A text or file of this site is missing in the database, so nothing was made from it. Ask whoever runs this server to look at its log.',
   ),
+  'not-this-name': about<{ readonly name: string }>(
+    422,
+    ({ name }) => `This site is called “${name}”. It was not removed.`,
+  ),
 
   // ── Accounts ──
   'not-this-address': fixed(422, 'This is not the e-mail address of this account.'),
