@@ -38,6 +38,7 @@ describe('a text in RTF becomes a page', () => {
 
   test('letters in code pages and fonts of their own, by their numbers, and not those that stand for them', async () => {
     expect(await htmlOf("\\'93H\\'e9l\\'e8ne\\'94 \\'96 \\emdash\\~x")).toBe('<p>“Hélène” – — x</p>')
+    expect(await htmlOf('left\\column right\\page over')).toBe('<p>left</p><p>right</p><p>over</p>')
     expect(await htmlOf("\\'cf\\'f0", '\\ansi\\ansicpg1251')).toBe('<p>Пр</p>')
     expect(await htmlOf("{\\fonttbl{\\f1\\fcharset128 M;}}\\f1 \\'93\\'fa{\\f0 \\'e9}")).toBe('<p>日é</p>')
     expect(await htmlOf("\\uc1\\u8220\\'93a\\u-10179?\\u-8704?\\uc0\\u233 b{\\uc3\\u26085 abcd}e")).toBe(
@@ -45,10 +46,31 @@ describe('a text in RTF becomes a page', () => {
     )
   })
 
+  test('cells that go over columns and rows, as their edges and marks say; rows of the head', async () => {
+    const row = (head: string, ...cells: [definition: string, words: string][]) => `\\trowd${head}${cells.map(([definition]) => `\\${definition}`).join('')} ${cells.map(([, words]) => `\\pard\\intbl ${words}\\cell`).join('')}\\row ` // prettier-ignore
+    const table = [
+      // Wider than the cells below it, and not marked as made of two.
+      row('\\trhdr', ['cellx1000', 'Boat'], ['cellx4010', 'Hours']),
+      row('', ['clvmgf\\cellx1000', 'Tern'], ['cellx2500', 'May'], ['cellx3990', '9']),
+      // Its edges are as near as a hand draws them.
+      row('', ['clvmrg\\cellx1030', ''], ['clvmgf\\cellx2500', 'June'], ['cellx4000', '8']),
+      row('', ['clvmrg\\cellx1000', ''], ['clvmrg\\cellx2500', ''], ['clvmgf\\cellx4000', '7']),
+      // A row in which no cell begins is none.
+      row('', ['clvmrg\\cellx1000', ''], ['clvmrg\\cellx2500', ''], ['clvmrg\\cellx4000', '']),
+      // What goes on has something as wide above it, or begins itself.
+      row('', ['cellx1000', 'Auk'], ['clvmrg\\cellx4000', 'at rest']),
+    ].join('')
+    expect(await htmlOf(table)).toBe(
+      '<table><thead><tr><th>Boat</th><th colspan="2">Hours</th></tr></thead><tbody>' +
+        '<tr><td rowspan="3">Tern</td><td>May</td><td>9</td></tr><tr><td rowspan="2">June</td><td>8</td></tr><tr><td>7</td></tr>' +
+        '<tr><td>Auk</td><td colspan="2">at rest</td></tr></tbody></table>',
+    )
+  })
+
   test('tables with merged cells, notes, places, and what is not to be seen', async () => {
-    const row = (...cells: string[]) => `\\trowd\\cellx1\\clmrg\\cellx2\\cellx3 ${cells.map((words) => `\\pard\\intbl ${words}\\cell`).join('')}\\row ` // prettier-ignore
-    expect(await htmlOf(`a\\par ${row('1', '', '{\\b 2}')}\\pard b\\par`)).toBe(
-      '<p>a</p><table><tbody><tr><td colspan="2">1</td><td><strong>2</strong></td></tr></tbody></table><p>b</p>',
+    const row = (mark: string, ...cells: string[]) => `\\trowd\\cellx1${mark}\\cellx2\\cellx3 ${cells.map((words) => `\\pard\\intbl ${words}\\cell`).join('')}\\row ` // prettier-ignore
+    expect(await htmlOf(`a\\par ${row('\\clmrg', '1', '', '{\\b 2}')}${row('', '3', '4', '5')}\\pard b\\par`)).toBe(
+      '<p>a</p><table><tbody><tr><td colspan="2">1</td><td><strong>2</strong></td></tr><tr><td>3</td><td>4</td><td>5</td></tr></tbody></table><p>b</p>',
     )
     expect(await htmlOf('{\\*\\bkmkstart here}Seen{\\v hidden}{\\deleted gone}{\\*\\unknown {x}} {\\super 1}{\\strike no}{\\footnote\\pard A note.\\par}.\\par {\\field{\\*\\fldinst{HYPERLINK \\\\l "here"}}{\\fldrslt up}}')).toBe(
       '<p id="here">Seen <sup>1</sup><s>no</s><sup><a id="note-from-1" href="#note-1">1</a></sup>.</p><p><a href="#here">up</a></p><ol><li id="note-1">A note. <a href="#note-from-1">↑</a></li></ol>',

@@ -7,6 +7,7 @@ import { htmlOfDocument, pageOfDocument } from '../document'
 import { planInDocument } from '../plan-text'
 import { binaryParts, Bytes, partAt } from './parts'
 import { pictureAt } from './picture'
+import { rowIn } from './rows'
 import { tokensIn } from './tokens'
 
 /** As a word processor that is not ours writes it, but for what it says of itself. */
@@ -22,7 +23,7 @@ describe('a document of the binary form', () => {
         '<p>The sea<sup><a id="note-from-1" href="#note-1">1</a></sup> was high on the 5<sup>th</sup>, <s>not</s> low<sup><a id="note-from-2" href="#note-2">2</a></sup>.</p>' +
         '<p><img src="data:image/x-of-document,0"></p><p><img src="data:image/x-of-document,1">Floating: beside.</p><p>With a box.</p>' +
         '<h3>Birds</h3><p>Back to <a href="#storms">the storms</a>.</p><ol type="a"><li>lettered</li><li>again</li></ol>' +
-        '<table><tbody><tr><td>Wide</td></tr><tr><td><p>One</p><p>more</p></td><td>Two</td></tr></tbody></table>' +
+        '<table><tbody><tr><td colspan="2">Wide</td></tr><tr><td><p>One</p><p>more</p></td><td>Two</td></tr></tbody></table>' +
         '<p>Ende: Grüße, Привет, ελληνικά.</p><p>Words in a box</p>' +
         '<ol><li id="note-1">Of the <strong>north</strong>. <a href="#note-from-1">↑</a></li><li id="note-2">At the end. <a href="#note-from-2">↑</a></li></ol>',
     )
@@ -62,9 +63,51 @@ describe('a document of the binary form', () => {
   })
 })
 
+const numbers = (value: number, count: number) =>
+  Array.from({ length: count }, (_, nth) => (value >> (8 * nth)) & 255)
+
+test('a row tells where its cells end, which go on with others, and whether it is one of the head', () => {
+  const short = (value: number) => numbers(value, 2)
+  // What is said of a cell begins with how it is merged; of the last nothing is said.
+  const cell = (flags: number) => [...short(flags), ...new Array<number>(18).fill(0)]
+  const inside = [4, ...[-70, 1000, 2500, 4000, 5000].flatMap(short), ...[2, 1, 3 << 5].flatMap(cell)]
+  const definition = [...short(0xd608), ...short(inside.length + 1), ...inside]
+  const cells = [
+    { right: 1000, goesOn: false, vertical: null },
+    { right: 2500, goesOn: true, vertical: null },
+    { right: 4000, goesOn: false, vertical: 'begins' },
+    { right: 5000, goesOn: false, vertical: null },
+  ]
+  const empty = new Bytes(new Uint8Array())
+  const head = [...short(0x3404), 1]
+  const here = Uint8Array.from([...head, ...definition])
+  expect(rowIn({ main: new Bytes(here), table: empty, data: empty }, 0, here.length)).toEqual({
+    cells,
+    isHead: true,
+  })
+  // What had no room stands elsewhere, and what follows changes it: the last goes on with the one above, and with the one before.
+  const data = new Bytes(Uint8Array.from([9, ...short(definition.length), ...definition]))
+  const main = Uint8Array.from([
+    ...short(0x646b),
+    ...numbers(1, 4),
+    ...short(0xd62b),
+    2,
+    3,
+    1,
+    ...short(0x5624),
+    2,
+    9,
+  ])
+  expect(rowIn({ main: new Bytes(main), table: empty, data }, 0, main.length)).toEqual({
+    cells: [...cells.slice(0, 3), { right: 5000, goesOn: true, vertical: 'goes on' }],
+    isHead: false,
+  })
+  expect(() => rowIn({ main: new Bytes(here.slice(0, 12)), table: empty, data: empty }, 0, 12)).toThrow(
+    RangeError,
+  )
+})
+
 test('what a picture says to somebody who cannot see it is told with it', () => {
-  const numbers = (value: number, count: number) =>
-    Array.from({ length: count }, (_, nth) => (value >> (8 * nth)) & 255)
   const letters = (text: string) => [...text].flatMap((letter) => numbers(letter.charCodeAt(0), 2))
   const record = (head: number, kind: number, inside: number[]) => [...numbers(head, 2), ...numbers(kind, 2), ...numbers(inside.length, 4), ...inside] // prettier-ignore
   const alt = letters('A lamp\0')

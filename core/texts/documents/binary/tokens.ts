@@ -12,12 +12,14 @@ import {
 import type { BinaryParts } from './parts'
 import { type BinaryPicture, pictureAt, picturesBeside } from './picture'
 import { namedPlaces, notesIn } from './places'
+import { type BinaryRow, rowIn } from './rows'
 import { Text } from './text'
 
 /** Signs that are no letters ([MS-DOC] §2.4.1, §2.8.25, §2.9.61). */
-const [picture, cellEnd, beside, line, section, paragraphEnd, fieldBegin, fieldGoesOn, fieldEnd] = [1, 7, 8, 0x0b, 0x0c, 0x0d, 0x13, 0x14, 0x15] // prettier-ignore
+const [picture, cellEnd, beside, line, section, paragraphEnd, column, fieldBegin, fieldGoesOn, fieldEnd] = [1, 7, 8, 0x0b, 0x0c, 0x0d, 0x0e, 0x13, 0x14, 0x15] // prettier-ignore
 const hardHyphen = 0x1e
-const ends = new Set([cellEnd, section, paragraphEnd])
+/** What ends a column ends a paragraph: what stands below it there goes on at the top of the next. */
+const ends = new Set([cellEnd, section, paragraphEnd, column])
 /** What of those below a space is text. */
 const tab = 9
 
@@ -32,6 +34,13 @@ const [open, close] = [{ kind: 'open' }, { kind: 'close' }] as const
 
 /** Whether all that a field shows is made of other parts of the document: its contents, its index. */
 const isGathered = (instruction: string) => /^\s*(TOC|INDEX)\b/i.test(instruction)
+
+/** What ends with a sign: its style's number, what is said of it, and the row of a table that it ends. */
+interface Paragraph {
+  readonly number: number
+  readonly look: ParagraphLook
+  readonly row: BinaryRow | null
+}
 
 /** Goes through a document, and tells of it what the same would be in RTF, whose words are its properties. */
 class Teller {
@@ -125,21 +134,34 @@ class Teller {
     for (; this.#fields.length > fields; this.#fields.pop()) yield close
   }
 
-  #paragraphAt(nth: number): { readonly number: number; readonly look: ParagraphLook } {
+  #paragraphAt(nth: number): Paragraph {
     const { main } = this.parts
     const stretch = this.#text.stretch(this.#paragraphs, nth)
-    if (!stretch || stretch.to < stretch.from + 2) return { number: 0, look: {} }
-    return { number: main.short(stretch.from), look: paragraphLook(main, stretch.from + 2, stretch.to) }
+    if (!stretch || stretch.to < stretch.from + 2) return { number: 0, look: {}, row: null }
+    const look = paragraphLook(main, stretch.from + 2, stretch.to)
+    const row = look.inTable && look.endsRow ? rowIn(this.parts, stretch.from + 2, stretch.to) : null
+    return { number: main.short(stretch.from), look, row }
+  }
+
+  *#tellRow({ cells, isHead }: BinaryRow): Generator<RichToken> {
+    yield word('trowd')
+    if (isHead) yield word('trhdr')
+    for (const { right, goesOn, vertical } of cells) {
+      if (goesOn) yield word('clmrg')
+      if (vertical) yield word(vertical === 'begins' ? 'clvmgf' : 'clvmrg')
+      yield word('cellx', right)
+    }
+    yield word('row')
   }
 
   /** The end of a paragraph, with all that is said of it: a field that ends in it has taken back what was said before. */
-  *#endOf(sign: number, { number, look }: { number: number; look: ParagraphLook }): Generator<RichToken> {
+  *#endOf(sign: number, { number, look, row }: Paragraph): Generator<RichToken> {
     const of = <K extends keyof ParagraphLook>(name: K) => look[name] ?? this.#byStyle(number, ({ paragraph }) => paragraph[name]) // prettier-ignore
     yield* [word('pard'), word('s', number)]
     if (look.outline !== undefined) yield word('outlinelevel', look.outline)
     if (look.inTable) {
       yield word('intbl')
-      if (look.endsRow) return yield* [word('trowd'), word('row')]
+      if (row) return yield* this.#tellRow(row)
     }
     const level = Math.min(8, of('level') ?? 0)
     const mark = this.#lists.next(of('list') ?? 0, level)
