@@ -29,6 +29,15 @@ describe('a text in RTF becomes a page', () => {
     )
   })
 
+  test('captions and quotations, as their styles are called', async () => {
+    const styles = '{\\stylesheet{\\s1 caption;}{\\s2\\qj Intense Quote;}{\\s3 Quotations;}}'
+    const picture = `{\\pict\\pngblip ${[...png].map((byte) => byte.toString(16).padStart(2, '0')).join('')}}`
+    const said = '\\pard\\s2 Said.\\par\\pard\\s3 Again.\\par\\pard By {\\i her}.\\par'
+    expect(await htmlOf(`${styles}\\pard ${picture}\\par\\pard\\s1 The pier\\par${said}`)).toMatch(
+      /^<figure><img[^>]*><figcaption>The pier<\/figcaption><\/figure><blockquote><p>Said.<\/p><p>Again.<\/p><\/blockquote><p>By <em>her<\/em>.<\/p>$/,
+    )
+  })
+
   test('as a plain editor writes it, without styles: larger letters are headings, larger ones above', async () => {
     const html = await htmlOf(
       '\\f0\\fs48 \\b The pier\\\n\\fs36 Hours\\b0\\fs24\\\nFrom nine to five, every day of the year.\\\n\\fs36 \\b Fares\\b0\\fs24\\\nNone.\\\n',

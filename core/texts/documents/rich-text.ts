@@ -8,6 +8,9 @@ import { RichTable } from './rich-table'
 /** Groups in one another, at most: no document has so many. */
 const deepest = 2_000
 
+/** Styles of what somebody else said, as the programs call them in every language. */
+const quotation = /^(quotations?|(intense )?quote|block text)$/i
+
 /** Makes HTML of what a text in RTF says. */
 class Reader {
   readonly paragraphs: Paragraph[] = []
@@ -231,7 +234,7 @@ class Reader {
     else this.#held.outline = level
   }
 
-  /** What a paragraph is: a title, a heading, an entry of a list, or text. */
+  /** What a paragraph is: a title, a heading, a caption, part of a quotation, an entry of a list, or text. */
   #kindOf(): Node {
     const { style: number, outline, list, level } = this.#held
     const style = number === null ? undefined : this.#styles.get(number)
@@ -239,6 +242,8 @@ class Reader {
     if (/^title$/i.test(name)) return made('h1', { class: 'title' })
     const told = Number(/^heading ([1-6])$/i.exec(name)?.[1] ?? (outline ?? style?.outline ?? 9) + 1)
     if (told <= 6) return made(`h${told}`)
+    if (/^caption$/i.test(name)) return made('figcaption')
+    if (quotation.test(name)) return made('blockquote')
     const mark = this.#mark?.trim() ?? ''
     if (list === 0 && mark === '') return made('p')
     const before = made('span', { style: 'mso-list:Ignore' }, [mark === '' ? '•' : mark])
@@ -257,7 +262,8 @@ class Reader {
     if (this.#note) return this.#noteGoesOn(this.#note)
     const node = this.#kindOf()
     const says = this.#here.children.length > 0
-    node.children.push(...this.#here.children)
+    const words = this.#here.children
+    node.children.push(...(node.tag === 'blockquote' ? [made('p', {}, words)] : words))
     const paragraph = { node, size: this.#largest, letters: this.#letters, isBold: this.#letters > 0 && this.#boldLetters === this.#letters, isText: node.tag === 'p' && !node.attributes.style } // prettier-ignore
     // A link goes on in the next paragraph, in its own.
     this.#here = made('p')

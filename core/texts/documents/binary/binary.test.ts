@@ -29,6 +29,16 @@ describe('a document of the binary form', () => {
     )
   })
 
+  test('has cells that go over columns and rows, a head, and quotations', async () => {
+    const boats = new Uint8Array(fs.readFileSync('core/testing/files/boats.doc'))
+    expect((await pageOfDocument('boats.doc', boats)).html.replace(/\n\s*/g, '')).toBe(
+      '<blockquote><p>The tern never waited.</p></blockquote>' +
+        '<table><thead><tr><th>Boat</th><th colspan="2">Crossings</th></tr></thead><tbody>' +
+        '<tr><td rowspan="3">Tern</td><td>May</td><td>9</td></tr><tr><td>June</td><td rowspan="2">8</td></tr><tr><td>July</td></tr>' +
+        '<tr><td>Auk</td><td colspan="2">at rest</td></tr></tbody></table><p>After.</p>',
+    )
+  })
+
   test('its lists, below the headings that they stand under, are a plan', async () => {
     expect((await planInDocument(log)).text).toBe('Storms\n  Birds\n    lettered\n    again')
   })

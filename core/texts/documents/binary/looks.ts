@@ -137,10 +137,14 @@ export function paragraphLook(bytes: Bytes, from: number, to: number): Paragraph
   return look
 }
 
+/** Letters of a style's name, at most ([MS-DOC] §2.9.258). */
+const longestName = 253
+
 /** A style as far as it tells what a text is. */
 export interface BinaryStyle {
   /** Number of what every such document has: 1 to 9 are headings, 62 is the title ([MS-DOC] §2.9.260). */
   readonly builtIn: number
+  readonly name: string
   readonly basedOn: number
   readonly paragraph: ParagraphLook
   readonly letters: LetterLook
@@ -170,6 +174,7 @@ function styleAt(table: Bytes, at: number, size: number, baseBytes: number): Bin
   const kind = second & 0xf
   const end = at + size
   let place = at + baseBytes
+  const name = table.letters(place + 2, Math.min(longestName, table.short(place)))
   place += 2 + 2 * table.short(place) + 2
   const upx = () => {
     place += (place - at) & 1
@@ -183,6 +188,7 @@ function styleAt(table: Bytes, at: number, size: number, baseBytes: number): Bin
   const letters = isParagraph || kind === 2 ? upx() : null
   return {
     builtIn: first & 0xfff,
+    name,
     basedOn: second >> 4,
     // They begin with the style's own number.
     paragraph: own ? paragraphLook(table, own.from + 2, own.to) : {},

@@ -23,6 +23,8 @@ const ends = new Set([cellEnd, section, paragraphEnd, column])
 /** What of those below a space is text. */
 const tab = 9
 
+/** Styles that every such document has, which programs call as their language does ([MS-DOC] §2.9.260). */
+const calledAlike = new Map([[34, 'Caption'], [62, 'Title'], [180, 'Quote'], [181, 'Quote']]) // prettier-ignore
 /** Styles that a style is based on in a row, at most. */
 const mostBases = 12
 /** In half points, where nothing says how large letters are. */
@@ -77,11 +79,11 @@ class Teller {
 
   *#tellStyles(): Generator<RichToken> {
     yield* [open, word('stylesheet')]
-    for (const [number] of this.#styles) {
+    for (const [number, { name }] of this.#styles) {
       const { builtIn, outline } = this.#outlineOf(number)
       yield* [open, word('s', number)]
       if (outline !== undefined) yield word('outlinelevel', outline)
-      yield* [said(builtIn === 62 ? 'Title;' : 'Style;'), close]
+      yield* [said(`${calledAlike.get(builtIn) ?? name.replaceAll(';', ' ')};`), close]
     }
     yield close
   }
