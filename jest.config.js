@@ -1,15 +1,11 @@
 const shared = {
-  extensionsToTreatAsEsm: ['.ts', '.tsx'],
-  transform: { '^.+\\.tsx?$': '<rootDir>/server/testing/translate.mjs' },
+  // A file is run once a worker's modules are there, which files of one worker share: see server/testing/jest.
+  runner: 'jest-light-runner',
+  setupFiles: ['<rootDir>/server/testing/jest/natively.mjs'],
   testEnvironment: 'node',
-  setupFiles: ['<rootDir>/server/testing/one-realm.mjs'],
 }
 
 export default {
-  // Against a hang only: how fast a shared machine is says nothing about a test.
-  testTimeout: 60_000,
-  // What a file of tests loaded is not given back, and a process that holds a few dozen takes five times as long for the next.
-  workerIdleMemoryLimit: '700MB',
   projects: [
     { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,app,practice-host,server}/**/*.test.ts'] },
     {

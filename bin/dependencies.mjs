@@ -8,7 +8,6 @@ process.chdir(new URL('..', import.meta.url).pathname)
 /** Packages that may run something when they are installed, each for a reason that was looked at. */
 const mayRunAtInstall = new Set([
   '@parcel/watcher', // chooses its prebuilt binary, which ships in a package
-  '@swc/core', // the same
   'esbuild', // the same
   'cpu-features', // built for ssh2, which goes without it where it cannot be
   'ssh2', // the same

@@ -36,7 +36,7 @@ await main(async () => {
     hosts = await startWebHosts({ folder, home, account })
     const { places, webPort } = hosts
     say(`To send to: ${places.map(({ name, port }) => `${name} at ${port}`).join(', ')}; nginx at ${webPort}`)
-    await run('node', ['--experimental-vm-modules', '--disable-warning=ExperimentalWarning', 'node_modules/jest/bin/jest.js', '--selectProjects', 'hosts', '--verbose', ...process.argv.slice(2)], {
+    await run('node', ['node_modules/jest/bin/jest.js', '--selectProjects', 'hosts', '--verbose', ...process.argv.slice(2)], {
       show: true,
       env: {
         ...process.env,

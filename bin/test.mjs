@@ -78,8 +78,6 @@ await main(async () => {
   const jest = async (project, env, workers = 2) => {
     const file = path.join(results, `${project}.json`)
     const args = [
-      '--experimental-vm-modules',
-      '--disable-warning=ExperimentalWarning',
       'node_modules/jest/bin/jest.js',
       '--selectProjects',
       project,

@@ -8,7 +8,8 @@ export interface Letter {
   readonly text: string
 }
 
-let transport: Transporter | null = null
+/** The way to a mail server, under the address of it. */
+const transports = new Map<string, Transporter>()
 
 /** Whether this server can send letters at all. */
 export const sendsMail = (): boolean => config().mail !== null
@@ -17,7 +18,10 @@ export const sendsMail = (): boolean => config().mail !== null
 export async function sendLetter({ to, subject, text }: Letter): Promise<void> {
   const { mail } = config()
   if (!mail) throw new Error('No mail server is set (RUBRICANT_SMTP)')
-  transport ??= createTransport({ url: mail.url, connectionTimeout: 10_000, socketTimeout: 20_000 })
+  const transport =
+    transports.get(mail.url) ??
+    createTransport({ url: mail.url, connectionTimeout: 10_000, socketTimeout: 20_000 })
+  transports.set(mail.url, transport)
   await transport.sendMail({
     from: mail.from,
     // As one address, never as a list that a name could hold.

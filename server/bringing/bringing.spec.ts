@@ -269,7 +269,7 @@ test('what waits is its account’s alone, and kept only while it waits', async 
     takeBroughtZip(stranger, id, [bytes]),
     bringIn(stranger, id, { ...kept, name: '' }, randomUUID()),
   ]
-  for (const one of theirs) await expect(one).rejects.toMatchObject({ status: 404 })
+  await Promise.all(theirs.map((one) => expect(one).rejects.toMatchObject({ status: 404 })))
   await dropBringing(stranger, id)
   expect((await lookAtBringing(accountId, id, kept)).fileCount).toBe(1)
   const { rows } = await pool().query<{ hash: string }>(

@@ -242,3 +242,8 @@ let current: Config | null = null
 export function config(): Config {
   return (current ??= readConfig(process.env))
 }
+
+/** Lets it be read anew: suites that run one after another in a process have one each. */
+export function forgetConfig(): void {
+  current = null
+}

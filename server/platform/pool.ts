@@ -69,6 +69,13 @@ export function pool(): pg.Pool {
   return globals.rubricantPool
 }
 
+/** Ends the pool, and every connection with it; who asks for it after that has a new one. */
+export async function endPool(): Promise<void> {
+  const ended = globals.rubricantPool
+  delete globals.rubricantPool
+  await ended?.end()
+}
+
 /** Runs `work` in one transaction: all of it or, when it throws, nothing. */
 export async function transaction<T>(work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
   let client: pg.PoolClient

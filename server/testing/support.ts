@@ -13,7 +13,8 @@ import { findDestination, insertDestination } from '../deliveries/places/destina
 import { askDelivery, type Wishes } from '../deliveries/sending/ask'
 import { putWebHost } from '../deliveries/places/web-host-rows'
 import { migrate } from '../platform/migrate'
-import { pool } from '../platform/pool'
+import { forgetConfig } from '../platform/config'
+import { endPool, pool } from '../platform/pool'
 import { loadSite } from '../sites/rows/site-rows'
 import { noteDelivered } from '../sites/changes/delivered-addresses'
 import { stopListening } from '../platform/events'
@@ -21,9 +22,12 @@ import { changeSite } from '../sites/changes/changes'
 import { createSite } from '../sites/create'
 import { type PracticeHost, startPracticeHost } from '../../practice-host/host'
 
+/** What was set before any suite set something for itself: the suites of one worker share it. */
+const outer = { ...process.env }
+
 /** A fresh database for a suite; every module of the server uses it until `close`. */
 export async function freshDatabase(): Promise<{ close: () => Promise<void> }> {
-  const base = process.env.DATABASE_URL
+  const base = outer.DATABASE_URL
   if (!base) throw new Error('These tests need DATABASE_URL; npm test sets it.')
   const name = `suite_${randomBytes(6).toString('hex')}`
   const admin = new pg.Client({ connectionString: base })
@@ -34,11 +38,16 @@ export async function freshDatabase(): Promise<{ close: () => Promise<void> }> {
   process.env.DATABASE_URL = url.href
   // The practice hosts of tests are on loopback, at ports of their own.
   process.env.RUBRICANT_PRIVATE_HOSTS = 'true'
+  // What the suite before it left may have asked for either since.
+  forgetConfig()
+  await endPool()
   await migrate()
   return {
     async close() {
       await stopListening()
-      await pool().end()
+      for (const name of Object.keys(process.env)) if (!(name in outer)) delete process.env[name]
+      Object.assign(process.env, outer)
+      await endPool()
       await admin.query(`DROP DATABASE ${name} WITH (FORCE)`)
       await admin.end()
     },
