@@ -12,6 +12,7 @@ import type { Route } from './+types/root'
 import { keepEarlyClicks, useEarlyClicks } from './frame/early-clicks'
 import { requestContext } from './edge/context'
 import { Button } from './parts/button'
+import { isUnfetched } from './parts/fetched'
 import { isUnreached } from './parts/unless-offline'
 import './styles/app.css'
 
@@ -91,6 +92,9 @@ function outcomeOf(error: unknown): { name: string; means: string; isForAWhile: 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const { name, means, isForAWhile } = outcomeOf(error)
   const { revalidate, state } = useRevalidator()
+  // A part of the program that could not be had may have another name by now: all of it is asked for.
+  const isOfProgram = error instanceof Error && isUnfetched(error.message)
+  const again = () => (isOfProgram ? location.reload() : revalidate())
   return (
     <main className="mx-auto max-w-xl px-4 sm:px-8 py-24">
       <title>{`${name} – Rubricant`}</title>
@@ -98,7 +102,7 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
       <p className="mb-6 text-quiet">{means}</p>
       <div className="flex flex-wrap items-baseline gap-5">
         {isForAWhile && (
-          <Button look="go" disabled={state !== 'idle'} onClick={() => void revalidate()}>
+          <Button look="go" disabled={state !== 'idle'} onClick={() => void again()}>
             Try again
           </Button>
         )}

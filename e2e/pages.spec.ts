@@ -72,3 +72,22 @@ test('a page is looked at as wide as on a phone and as on a desktop, however muc
   await page.getByRole('button', { name: 'As wide as there is room' }).click()
   await expect.poll(() => inside().evaluate(() => innerWidth)).toBeLessThan(1_000)
 })
+
+test('where the system forces its colours, what is chosen and where the keyboard is can be seen', async ({
+  page,
+}) => {
+  await page.emulateMedia({ forcedColors: 'active' })
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit\n  Contact')
+  await row(page, /Visit/).click()
+  const background = (label: RegExp) =>
+    row(page, label).evaluate((one) => getComputedStyle(one).backgroundColor)
+  expect(await background(/Visit/)).not.toBe(await background(/Contact/))
+  const words = row(page, /Visit/).getByText('Visit', { exact: true })
+  expect(await words.evaluate((one) => getComputedStyle(one).color)).not.toBe(await background(/Visit/))
+  await openView(page, 'Pages')
+  const title = page.getByLabel('Title')
+  await expect(title).toHaveCSS('outline-style', 'none')
+  await title.focus()
+  await expect(title).toHaveCSS('outline-style', 'solid')
+})

@@ -168,3 +168,22 @@ const cutAnswers = (page: Page, address: string) =>
   page.route(address, (route) =>
     route.fulfill({ status: 200, contentType: 'text/x-script', body: '[{"_1":' }),
   )
+
+test('a part of the program that cannot be fetched leaves the view as it is, and is there when it can', async ({
+  page,
+}) => {
+  await signUp(page)
+  // The editor, and what works out beside the interface what a plan becomes: its own program, then a part of that.
+  const parts = ['**/assets/code-editor*', '**/assets/answer.worker*', '**/assets/new-site.answer*']
+  for (const part of parts) await page.route(part, (route) => route.abort())
+  const isRefused = page.waitForEvent('requestfailed', (request) => request.url().includes('answer.worker'))
+  await page.goto('/sites/new')
+  await page.getByLabel('The site is called').fill('Saltpan Chapel')
+  await isRefused
+  await page.unroute(parts[1]!)
+  await page.waitForEvent('requestfailed', (request) => request.url().includes('new-site.answer'))
+  await expect(page.getByLabel('The site is called')).toHaveValue('Saltpan Chapel')
+  for (const part of parts) await page.unroute(part)
+  await page.getByLabel('Its pages, one a line, indented under each other').fill(plan)
+  await expect(page.getByText('contact.html')).toBeVisible({ timeout: 20_000 })
+})

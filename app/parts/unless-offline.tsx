@@ -1,6 +1,7 @@
 import { useEffect } from 'react'
 import { data, isRouteErrorResponse, useMatches, useRevalidator } from 'react-router'
 import { Button } from './button'
+import { isUnfetched } from './fetched'
 
 /** Asked too often is for a while only (RFC 6585, section 4), as a server that is not well (RFC 9110, section 15.6). */
 const isForAWhile = (status: number) => status >= 500 || status === 429
@@ -12,6 +13,8 @@ const isForAWhile = (status: number) => status >= 500 || status === 429
 export const isAway = (error: unknown): boolean =>
   error instanceof Response || isRouteErrorResponse(error) ? isForAWhile(error.status) : true
 
+const unreached = /^(failed to fetch|load failed|networkerror|network error|unable to decode turbo-stream)/i
+
 /**
  * The same of what a view cannot tell from a fault of the window's own, in which an error has any words: that nobody was
  * reached, in the words of each engine for it (Fetch, section 5.6: a TypeError), or that an answer was cut.
@@ -19,10 +22,7 @@ export const isAway = (error: unknown): boolean =>
 export const isUnreached = (error: unknown): boolean =>
   isRouteErrorResponse(error)
     ? isForAWhile(error.status)
-    : error instanceof Error &&
-      /^(Failed to fetch|Load failed|NetworkError|Unable to decode turbo-stream|network error)/i.test(
-        error.message,
-      )
+    : error instanceof Error && (isUnfetched(error.message) || unreached.test(error.message))
 
 const latest = new Map<string, unknown>()
 const keyOf = (routeId: string, siteId: string | undefined) => `${siteId} ${routeId}`

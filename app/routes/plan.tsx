@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { lazy, Suspense } from 'react'
+import { Suspense } from 'react'
 import { Tabs } from 'radix-ui'
 import { pool } from '#server/platform'
 import { dismiss, listDismissed } from '#server/sites'
@@ -9,6 +9,7 @@ import { ChosenPage } from '../plan/chosen-page'
 import { PlanAdvice, useAdvice } from '../plan/plan-advice'
 import { loadOrLatest } from '../parts/unless-offline'
 import type { Route } from './+types/plan'
+import { lazily } from '../parts/fetched'
 
 const dismissInput = Joi.object<{ key: string }>({ key: Joi.string().max(200).required() })
 
@@ -30,10 +31,10 @@ export async function action({ request, params }: Route.ActionArgs) {
 const tab =
   'border-b-3 border-transparent pt-1 pb-1.5 text-quiet data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink'
 
-const PlanDiagram = lazy(() =>
+const PlanDiagram = lazily(() =>
   import('../plan/diagram/plan-diagram').then((module) => ({ default: module.PlanDiagram })),
 )
-const PlanText = lazy(() => import('../plan/plan-text').then((module) => ({ default: module.PlanText })))
+const PlanText = lazily(() => import('../plan/plan-text').then((module) => ({ default: module.PlanText })))
 
 export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/plan', args)
 

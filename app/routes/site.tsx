@@ -1,5 +1,5 @@
 import deepEqual from 'fast-deep-equal'
-import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { Suspense, useEffect, useRef, useState } from 'react'
 import { Outlet, useLocation, useRevalidator, useRouteLoaderData } from 'react-router'
 import { Group, Panel, Separator, usePanelRef } from 'react-resizable-panels'
 import { isGrave, withoutAside } from '#core/findings'
@@ -39,6 +39,7 @@ import type { FrameContext } from '../upload/delivery-bar'
 import type { Route } from './+types/site'
 import type { loader as checksLoader } from './checks'
 import type { loader as uploadLoader } from './upload'
+import { lazily } from '../parts/fetched'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site, revision, role, account } = await requireSite(request, params.siteId, 'look')
@@ -52,7 +53,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   }
 }
 
-const FileView = lazy(() => import('../files/file-view').then((module) => ({ default: module.FileView })))
+const FileView = lazily(() => import('../files/file-view').then((module) => ({ default: module.FileView })))
 
 /** Whether names in this site need more than what is at hand; see `core/naming/ascii.ts`. */
 const wantsSpelling = ({ scheme, pages, files }: Site) =>

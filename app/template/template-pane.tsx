@@ -1,4 +1,4 @@
-import { lazy, Suspense } from 'react'
+import { Suspense } from 'react'
 import type { Template } from '#core/site'
 import type { GivenText } from '../document/use-text'
 import { useSite } from '../document/site-context'
@@ -8,12 +8,13 @@ import { WrittenTextEditor } from '../parts/editor/written-text'
 import { Pick } from '../parts/picks/pick'
 import { WritePick } from '../parts/picks/write-pick'
 import { VersionsDialog } from '../versions/versions-dialog'
+import { lazily } from '../parts/fetched'
 
 // It reads the source with the whole parser, which nothing else here needs.
-const SkeletonSentence = lazy(() =>
+const SkeletonSentence = lazily(() =>
   import('./skeleton-sentence').then((module) => ({ default: module.SkeletonSentence })),
 )
-const PartsSentence = lazy(() =>
+const PartsSentence = lazily(() =>
   import('./parts-sentence').then((module) => ({ default: module.PartsSentence })),
 )
 const whole = 'whole'

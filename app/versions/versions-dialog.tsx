@@ -1,8 +1,9 @@
 import { Dialog } from 'radix-ui'
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
 import type { TextKey } from '../document/written-texts'
+import { lazily } from '../parts/fetched'
 
-const Versions = lazy(() => import('./versions').then((module) => ({ default: module.Versions })))
+const Versions = lazily(() => import('./versions').then((module) => ({ default: module.Versions })))
 
 /** Opens the earlier versions of a text. */
 export function VersionsDialog({ textKey, name }: { textKey: TextKey; name: string }) {

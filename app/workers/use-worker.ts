@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
+import { beforeNextTry, isUnfetched } from '../parts/fetched'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { Task, ToWorker } from './questions'
 
@@ -25,6 +26,10 @@ export function useWorker<Ground, Question, Answer>(
   const running = useRef<Running<Ground, Asked>>(null)
   const [found, setFound] = useState<(Asked & { readonly answer: Answer }) | null>(null)
   const [failure, setFailure] = useState<Error | null>(null)
+  /** How often its program could not be fetched since it last answered, and the wait for the next try. */
+  const tries = useRef(0)
+  const waiting = useRef<Promise<void>>(null)
+  const [tried, setTried] = useState(0)
   // What went wrong in the worker is shown where a failure of the interface is.
   if (failure) throw failure
   // An answer to a question of long ago says nothing about the next one.
@@ -38,7 +43,7 @@ export function useWorker<Ground, Question, Answer>(
   })
   useEffect(() => {
     if (ground === null || (question === null && running.current?.at)) stop()
-    if (ground === null) return
+    if (ground === null || waiting.current) return
     const one = (running.current ??= { worker: start(task), ground: null, at: null, next: null })
     const send = (data: ToWorker<Ground, Question>) => one.worker.postMessage(data)
     const ask = (asked: Asked) => {
@@ -47,15 +52,24 @@ export function useWorker<Ground, Question, Answer>(
       Object.assign(one, { ground: asked.ground, at: asked, next: null })
     }
     one.worker.onmessage = ({ data }: MessageEvent<Answer>) => {
+      tries.current = 0
       setFound({ ...one.at!, answer: data })
       one.at = null
       if (one.next) ask(one.next)
     }
-    one.worker.onerror = ({ message }) => setFailure(new Error(message))
+    one.worker.onerror = ({ message }: Partial<ErrorEvent>) => {
+      if (!isUnfetched(message)) return setFailure(new Error(message))
+      // Its program is not here yet. It is asked for again: a view never goes for want of what it shows beside the text.
+      stop()
+      waiting.current ??= beforeNextTry(tries.current++).then(() => {
+        waiting.current = null
+        setTried((nth) => nth + 1)
+      })
+    }
     if (question === null) return
     if (one.at) one.next = { ground, question }
     else ask({ ground, question })
-  }, [task, stop, ground, question])
+  }, [task, stop, ground, question, tried])
   useEffect(() => stop, [stop])
 
   if (question === null || found === null) return { answer: null, isCurrent: false }

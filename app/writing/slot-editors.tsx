@@ -1,4 +1,4 @@
-import { lazy, useMemo, useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import type { LineOrigin } from '#core/build'
 import { languagesOf } from '#core/plan'
@@ -23,19 +23,20 @@ import { useInsertion } from './use-insertion'
 import { DialogFrame } from './dialog-frame'
 import { useSlots } from '../template/use-slots'
 import { ValueSlot } from './value-slot'
+import { lazily } from '../parts/fetched'
 
-const ChoosePicture = lazy(() =>
+const ChoosePicture = lazily(() =>
   import('./choose-picture').then((module) => ({ default: module.ChoosePicture })),
 )
-const PartsDialog = lazy(() => import('./parts-dialog').then((module) => ({ default: module.PartsDialog })))
-const DesignDialog = lazy(() =>
+const PartsDialog = lazily(() => import('./parts-dialog').then((module) => ({ default: module.PartsDialog })))
+const DesignDialog = lazily(() =>
   import('./design-dialog').then((module) => ({ default: module.DesignDialog })),
 )
-const PictureDialog = lazy(() =>
+const PictureDialog = lazily(() =>
   import('./picture-dialog').then((module) => ({ default: module.PictureDialog })),
 )
-const TextsDialog = lazy(() => import('./texts-dialog').then((module) => ({ default: module.TextsDialog })))
-const LinkDialog = lazy(() => import('./link-dialog').then((module) => ({ default: module.LinkDialog })))
+const TextsDialog = lazily(() => import('./texts-dialog').then((module) => ({ default: module.TextsDialog })))
+const LinkDialog = lazily(() => import('./link-dialog').then((module) => ({ default: module.LinkDialog })))
 
 const tab = (isChosen: boolean) =>
   `border-b-3 pt-1.5 pb-1 whitespace-nowrap ${isChosen ? 'border-ink font-semibold text-ink' : 'border-transparent text-quiet hover:text-ink'}`

@@ -1,8 +1,9 @@
-import { lazy, Suspense, useSyncExternalStore } from 'react'
+import { Suspense, useSyncExternalStore } from 'react'
 import type { EditorProps } from './code-editor'
+import { lazily } from '../fetched'
 
 const fetched = () => import('./code-editor').then((module) => ({ default: module.CodeEditor }))
-const Editor = lazy(fetched)
+const Editor = lazily(fetched)
 
 /** Fetches the editor ahead: for views that are sure to show it. */
 export function fetchEditor(): void {

@@ -1,8 +1,9 @@
 import { Popover } from 'radix-ui'
-import { lazy, type ReactNode, Suspense, useState } from 'react'
+import { type ReactNode, Suspense, useState } from 'react'
 import type { Place } from './place-search'
+import { lazily } from '../fetched'
 
-const PlaceSearch = lazy(() => import('./place-search').then((module) => ({ default: module.PlaceSearch })))
+const PlaceSearch = lazily(() => import('./place-search').then((module) => ({ default: module.PlaceSearch })))
 
 /**
  * Chooses a page, or the top level, that is found by its name: for plans that are longer than an arm.

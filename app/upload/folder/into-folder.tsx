@@ -1,8 +1,9 @@
-import { lazy, type RefObject, Suspense, useState, useSyncExternalStore } from 'react'
+import { type RefObject, Suspense, useState, useSyncExternalStore } from 'react'
 import { folderPicker } from './folder-files'
+import { lazily } from '../../parts/fetched'
 
 // Nobody who does not open it fetches it.
-const PutInFolder = lazy(async () => ({ default: (await import('./put-in-folder')).PutInFolder }))
+const PutInFolder = lazily(async () => ({ default: (await import('./put-in-folder')).PutInFolder }))
 
 const never = () => () => {}
 
