@@ -48,6 +48,7 @@ describe('a text in RTF becomes a page', () => {
   test('letters in code pages and fonts of their own, by their numbers, and not those that stand for them', async () => {
     expect(await htmlOf("\\'93H\\'e9l\\'e8ne\\'94 \\'96 \\emdash\\~x")).toBe('<p>“Hélène” – — x</p>')
     expect(await htmlOf('left\\column right\\page over')).toBe('<p>left</p><p>right</p><p>over</p>')
+    expect(await htmlOf('\\pard\\ls1{\\listtext 1.\\tab}\\column one\\par')).toBe('<ol><li>one</li></ol>')
     expect(await htmlOf("\\'cf\\'f0", '\\ansi\\ansicpg1251')).toBe('<p>Пр</p>')
     expect(await htmlOf("{\\fonttbl{\\f1\\fcharset128 M;}}\\f1 \\'93\\'fa{\\f0 \\'e9}")).toBe('<p>日é</p>')
     expect(await htmlOf("\\uc1\\u8220\\'93a\\u-10179?\\u-8704?\\uc0\\u233 b{\\uc3\\u26085 abcd}e")).toBe(

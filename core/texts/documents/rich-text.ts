@@ -130,7 +130,9 @@ class Reader {
       case 'cellx': return this.#table.defined(number ?? 0)
       case 'trhdr': return this.#table.head()
       case 'line': case 'lbr': return this.#append(made('br'))
-      case 'par': case 'sect': case 'page': case 'column': return this.#paragraph()
+      // Before the first word it ends nothing: what is said of the paragraph is of what follows.
+      case 'page': case 'column': return this.#here.children.length > 0 ? this.#paragraph() : undefined
+      case 'par': case 'sect': return this.#paragraph()
       case 'cell': return this.#cellDone()
       case 'row': return this.#table.endRow()
     } // prettier-ignore

@@ -52,7 +52,6 @@ const afterAll = (run, limit) => globalThis.afterAll(within(run, limit))
 const timers = new ModernFakeTimers({ config: { fakeTimers: {} }, global: globalThis })
 const mocker = new ModuleMocker(globalThis)
 const jest = {
-  fn: mocker.fn.bind(mocker),
   spyOn: mocker.spyOn.bind(mocker),
   restoreAllMocks: () => mocker.restoreAllMocks(),
   useFakeTimers: () => timers.useFakeTimers(),

@@ -130,7 +130,9 @@ class Teller {
       const style = this.#paragraphAt(from + Math.min(end, text.length - 1))
       yield* this.#tellLetters(text, from, start, end, style.number, notes)
       const isLast = end >= text.length - 1
-      if (!this.#isSilent && !(isNote && isLast)) yield* this.#endOf(text.charCodeAt(end), style)
+      const isNothing = end === start && text.charCodeAt(end) === column
+      if (!this.#isSilent && !(isNote && isLast) && !isNothing)
+        yield* this.#endOf(text.charCodeAt(end), style)
       start = end + 1
     }
     for (; this.#fields.length > fields; this.#fields.pop()) yield close
