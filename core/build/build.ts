@@ -150,8 +150,7 @@ export function buildSite(site: Site, sources: BuildSources): Build {
   const mainText = (page: Page): string => {
     const content = contentOf(page, mainSlot)
     const pieces: string[] = []
-    if (content)
-      placeContent(context, content, names.pages.get(page.id)!.path, '', (piece) => pieces.push(piece))
+    if (content) placeContent(context, content, names.pages.get(page.id)!.path, '', pieces)
     return pieces.join('')
   }
   /** What stands for it where only has to be known whether it is the same. */

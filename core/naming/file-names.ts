@@ -106,16 +106,20 @@ function aroundFiles(
   const stemsIn = new Map<string, Map<string, string[]>>()
   /** Folders as pages write them, and which of those with files each is. */
   const keys = new Map<string, string | null>()
+  let folder = ''
+  let key: string | null | undefined
   for (const path of pagePaths) {
-    const cut = path.lastIndexOf('/') + 1
-    const folder = path.slice(0, cut)
-    let key = keys.get(folder)
-    if (key === undefined) {
-      key = clashKey(folder)
-      keys.set(folder, (key = byFolder.has(key) ? key : null))
+    // Most stand where the one before them does.
+    if (key === undefined || path.indexOf('/', folder.length) >= 0 || !path.startsWith(folder)) {
+      folder = path.slice(0, path.lastIndexOf('/') + 1)
+      key = keys.get(folder)
+      if (key === undefined) {
+        key = clashKey(folder)
+        keys.set(folder, (key = byFolder.has(key) ? key : null))
+      }
     }
     if (key === null) continue
-    const { stem, extension } = splitFileName(path.slice(cut))
+    const { stem, extension } = splitFileName(path.slice(folder.length))
     const stems = stemsIn.get(key) ?? new Map<string, string[]>()
     stemsIn.set(key, stems)
     const alike = stems.get(extension)

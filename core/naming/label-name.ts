@@ -52,6 +52,8 @@ const apostrophes = /['’ʼ‘`´]/gu
 const notWord = /[^\p{L}\p{N}\p{M}]+/gu
 /** Names that some systems keep for devices, with any extension (Windows), in any case. */
 const devices = /^(con|prn|aux|nul|com[0-9¹²³]|lpt[0-9¹²³])$/iu
+/** The longest of them has four letters. */
+const isDevice = (name: string): boolean => name.length <= 4 && devices.test(name)
 /** More is cut off before any rule is tried: no scheme keeps that much, and labels may be hostile. */
 const longestRead = 2000
 
@@ -66,8 +68,14 @@ function plainName(label: string, scheme: Scheme): string | null {
   if (label.length > longest || leaveOut.length > 0 || shortForms.length > 0 || !plainLabel.test(label))
     return null
   const spelled = letterCase === 'lower' ? label.toLowerCase() : label
-  const name = spelled.replaceAll(' ', gap)
-  return name.length > longest || devices.test(name) ? null : name
+  let name = ''
+  let from = 0
+  for (let at = spelled.indexOf(' '); at >= 0; at = spelled.indexOf(' ', from)) {
+    name += spelled.slice(from, at) + gap
+    from = at + 1
+  }
+  name += spelled.slice(from)
+  return name.length > longest || isDevice(name) ? null : name
 }
 
 /**
@@ -121,7 +129,7 @@ export function nameLabel(
   if (text.length > limit) step('longest', cutName(words, scheme.gap, limit, language))
   const nameless = text === ''
   if (nameless) step('nothing-left', cutLetters(namelessName, limit))
-  if (devices.test(text)) {
+  if (isDevice(text)) {
     const told = `${text}${scheme.gap}${namelessName}`
     // Where that is too long, a letter in front is enough to make it another name.
     step('reserved', told.length <= limit ? told : cutLetters(namelessName[0] + text, limit))
@@ -169,7 +177,7 @@ export function cutLetters(text: string, limit: number): string {
 
 /** True for a name that Windows keeps for a device. */
 export function isReservedName(name: string): boolean {
-  return devices.test(name.split('.')[0] ?? '')
+  return isDevice(name.split('.')[0] ?? '')
 }
 
 /** Two names a case-folding or Unicode-normalising host would take for one have the same key. */

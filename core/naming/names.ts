@@ -267,11 +267,15 @@ function computeNames(site: Nameable): Names {
     files.set(id, path)
     byPath.set(path, { kind: 'file', id })
   }
+  /** Counted where somebody asks. */
+  let folderCount: number | null = null
   return {
     pages,
     files,
     byPath,
-    folderCount: countFolders(pages.values()),
+    get folderCount() {
+      return (folderCount ??= countFolders(pages.values()))
+    },
     made,
     publicAddress: site.publicAddress,
   }

@@ -33,16 +33,17 @@ export function compareSiblings(a: Page, b: Page): number {
 export function treeOf(site: Pick<Site, 'pages' | 'homeId'>): Tree {
   const known = trees.get(site.pages)
   if (known && known.homeId === site.homeId) return known.tree
-  const byId = new Map(site.pages.map((page) => [page.id, page]))
+  const byId = new Map<string, Page>()
   const children = new Map<string | null, Page[]>()
   for (const page of site.pages) {
+    byId.set(page.id, page)
     const list = children.get(page.parentId)
     if (list) list.push(page)
     else children.set(page.parentId, [page])
   }
   const rank = (page: Page) => (page.id === site.homeId ? 0 : page.trial ? 2 : 1)
   for (const [parentId, list] of children)
-    list.sort((a, b) => (parentId === null ? rank(a) - rank(b) : 0) || compareSiblings(a, b))
+    sortWhereNeeded(list, (a, b) => (parentId === null ? rank(a) - rank(b) : 0) || compareSiblings(a, b))
 
   const places: Place[] = []
   const placeOf = new Map<string, Place>()
@@ -82,6 +83,12 @@ export function treeOf(site: Pick<Site, 'pages' | 'homeId'>): Tree {
   const tree: Tree = { byId, places, placeOf, childrenOf: (parentId) => children.get(parentId) ?? none }
   trees.set(site.pages, { homeId: site.homeId, tree })
   return tree
+}
+
+/** Most lists are in order as they are stored, and need no copy of themselves to be sorted in. */
+function sortWhereNeeded(list: Page[], compare: (a: Page, b: Page) => number): void {
+  for (let at = 1; at < list.length; at++)
+    if (compare(list[at - 1]!, list[at]!) > 0) return void list.sort(compare)
 }
 
 /** The pages above a page, the top level first; without the page itself. */

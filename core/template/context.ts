@@ -40,9 +40,7 @@ export interface LatestPart {
   readonly kindred: string
   readonly above: readonly Page[]
   readonly isShared: boolean
-  /** Its text, up to the page's own label where that stands in it. */
-  readonly before: string
-  readonly after: string | null
+  readonly html: string
 }
 
 /**

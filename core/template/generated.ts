@@ -152,18 +152,39 @@ function link(
  * @param unit one level of indentation
  */
 export function renderGenerated(context: SiteContext, placed: Placed, page: Page, unit: string): string {
-  const fixed = fixedOf(placed)
-  if (fixed.sharedLevels !== null) return alike(context, placed, fixed.sharedLevels, page, unit)
-  if (fixed.isSiblings && page.id !== homeFor(context, page, keepsLanguage(placed)).id)
-    return besideSiblings(context, placed, page, unit)
-  return render(context, placed, page, unit, escapeText(labelIn(context, placed, page)))
+  const { sharedLevels } = fixedOf(placed)
+  const make = () => render(context, placed, page, unit, escapeText(labelIn(context, placed, page)))
+  return sharedLevels === null ? make() : madeOnce(context, placed, sharedLevels, page, unit, make)
 }
 
-/** A part that is the same on all pages of a folder that stand under the same entries of it. */
-const alike = (context: SiteContext, placed: Placed, ofPart: number, page: Page, unit: string): string =>
-  madeOnce(context, placed, ofPart, page, unit, () =>
-    render(context, placed, page, unit, escapeText(page.label)),
-  )
+/** Stands for the page's own label in what its siblings share: no text and no tag has it. */
+const ownLabel = '<>'
+
+/**
+ * A part that is the same on all pages of a folder under one parent: what comes before and after their own labels, as one
+ * text where it does not say them. Null where each of them has its own.
+ * @param page one of them, and no home page
+ */
+export function renderForSiblings(
+  context: SiteContext,
+  placed: Placed,
+  page: Page,
+  unit: string,
+): readonly string[] | null {
+  const { sharedLevels, isSiblings } = fixedOf(placed)
+  if (placed.pattern) return null
+  if (isSiblings) return render(context, placed, page, unit, ownLabel).split(ownLabel)
+  if (sharedLevels === null) return null
+  // Where they are entries of it themselves, each marks its own.
+  const isEntry = aboveOf(context, page).length < levelsUnder(context, placed, sharedLevels, page)
+  return isEntry ? null : [renderGenerated(context, placed, page, unit)]
+}
+
+/** A part's first level is what stands below the home page of the page's language, wherever that is. */
+function levelsUnder(context: SiteContext, placed: Placed, ofPart: number, page: Page): number {
+  const home = homeFor(context, page, keepsLanguage(placed))
+  return ofPart + (home.id === context.site.homeId ? 0 : context.tree.placeOf.get(home.id)!.depth + 1)
+}
 
 /**
  * What a part whose author says how entries are written is on a page: made once for all pages that it is the same on, where
@@ -186,38 +207,21 @@ function madeOnce(
 ): string {
   const kindred = kindredOf(context, page)
   const above = aboveOf(context, page)
-  // Its first level is what stands below the home page of the page's language, wherever that is.
-  const home = homeFor(context, page, keepsLanguage(placed))
-  const levels = ofPart + (home.id === context.site.homeId ? 0 : context.tree.placeOf.get(home.id)!.depth + 1)
+  const levels = levelsUnder(context, placed, ofPart, page)
   const isEntry = above.length < levels
   const known = context.latestParts.get(placed)
   if (known && !isEntry && known.isShared && known.kindred === kindred && sameTo(levels, known.above, above))
-    return known.before
+    return known.html
   const marks = [...above, page].slice(0, levels).map((one) => one.id)
   const key = `${fixedOf(placed).key} ${placed.indent}|${unit}|${isEntry ? 1 : 0}${kindred}|${marks.join()}`
   const html = context.made.get(key, make)
-  context.latestParts.set(placed, { kindred, above, isShared: !isEntry, before: html, after: null })
+  context.latestParts.set(placed, { kindred, above, isShared: !isEntry, html })
   return html
 }
 
 const sameTo = (count: number, these: readonly Page[], those: readonly Page[]): boolean => {
   for (let at = 0; at < count; at++) if (these[at] !== those[at]) return false
   return true
-}
-
-/** Stands for the page's own label in what its siblings share: no text and no tag has it. */
-const ownLabel = '<>'
-
-/** A part that is the same on all pages of a folder under one parent, but for their own labels. */
-function besideSiblings(context: SiteContext, placed: Placed, page: Page, unit: string): string {
-  const kindred = kindredOf(context, page)
-  const above = aboveOf(context, page)
-  let known = context.latestParts.get(placed)
-  if (known?.kindred !== kindred || known.above !== above) {
-    const [before = '', after = null] = render(context, placed, page, unit, ownLabel).split(ownLabel)
-    context.latestParts.set(placed, (known = { kindred, above, isShared: true, before, after }))
-  }
-  return known.after === null ? known.before : known.before + escapeText(page.label) + known.after
 }
 
 /** The pages above a page: the same list for siblings that are asked for one after the other. */

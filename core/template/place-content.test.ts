@@ -29,9 +29,9 @@ test('a content is placed as one edit after the other would place it, whatever s
           { start: 0, end: range.start, text: '' },
           { start: range.end, end: text.length, text: '' },
         ]
-        let placed = ''
-        placeContent(context, { text, facts }, path, indent, (piece) => (placed += piece))
-        expect(placed).toBe(applyEdits(text, [...lines, ...references, ...ends]))
+        const pieces: string[] = []
+        placeContent(context, { text, facts }, path, indent, pieces)
+        expect(pieces.join('')).toBe(applyEdits(text, [...lines, ...references, ...ends]))
       },
     ),
     { numRuns: 500 },

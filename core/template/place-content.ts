@@ -42,21 +42,19 @@ let lettersPlaced = 0
 
 /**
  * A content for the place where it will stand: references written for it, lines indented.
- * @param add gets it in pieces, in order
+ * @param pieces gets it in pieces, in order
  */
 export function placeContent(
   context: SiteContext,
   content: SlotContent,
   path: string,
   indent: string,
-  add: (piece: string) => void,
+  pieces: string[],
 ): void {
   const { texts, references, written } = placedContent(content, indent, context.site.output)
-  add(texts[0]!)
-  for (let index = 0; index < references.length; index++) {
-    add(outputReference(context, references[index]!, path) ?? written[index]!)
-    add(texts[index + 1]!)
-  }
+  pieces.push(texts[0]!)
+  for (let index = 0; index < references.length; index++)
+    pieces.push(outputReference(context, references[index]!, path) ?? written[index]!, texts[index + 1]!)
 }
 
 function placedContent(content: SlotContent, indent: string, output: Output): PlacedContent {

@@ -1,8 +1,9 @@
-import { trimmedRange } from '#core/markup'
+import { escapeText, trimmedRange } from '#core/markup'
 import type { Page } from '#core/site'
 import type { CompiledTemplate, Part, Pattern } from './compiled'
 import type { SiteContext } from './context'
-import { folderParts } from './folder-parts'
+import { commentOf } from './comment'
+import { type FolderPart, folderParts } from './folder-parts'
 import { entryValueOf, type PatternEntry, patternEntries, patternText, renderGenerated } from './generated'
 import { templateReference } from './home-reference'
 import { placeContent, type SlotContent } from './place-content'
@@ -27,13 +28,6 @@ export type Trace = { end: number; readonly origin: Origin }[]
 const breaksIn = (text: string): number => text.split('\n').length - 1
 
 type Generated = Extract<Part, { kind: 'generated' }>
-
-/** Words of the comment in front of a part, where comments are wanted. */
-const commentOf = (part: Extract<Part, { kind: 'slot' | 'generated' }>): string => {
-  const words = part.kind === 'slot' ? part.name : (part.attributes['aria-label'] ?? part.part.name)
-  // Nothing that could end a comment, or make it an error (HTML §13.1.6).
-  return `<!-- ${words.replace(/--+|[<>]/g, ' ').trim()} -->\n${part.indent}`
-}
 
 /** A text without the spaces and tabs at its end: a pattern would try each row of them within it. */
 function withoutBlanks(text: string): string {
@@ -66,7 +60,7 @@ class PageWriter {
     this.#path = context.names.pages.get(page.id)!.path
   }
 
-  run(parts: readonly Part[]): void {
+  run(parts: readonly FolderPart[]): void {
     const { context, page } = this
     for (const part of parts) {
       const from = this.#length
@@ -76,6 +70,9 @@ class PageWriter {
           this.#tell(from, { kind: 'template', at: part.at + skipped })
           break
         }
+        case 'label':
+          this.#add(escapeText(page.label))
+          break
         case 'value':
           this.#add(writtenValue(part.name, part.syntax, this.#valueOf(part.name)))
           this.#tell(from, { kind: 'value', at: part.at, name: part.name })
@@ -181,7 +178,9 @@ class PageWriter {
     if (content && /\S/.test(content.text)) {
       const comment = this.#comment(part)
       this.#add(comment)
-      placeContent(this.context, content, this.#path, part.indent, (piece) => this.#add(piece))
+      const first = this.pieces.length
+      placeContent(this.context, content, this.#path, part.indent, this.pieces)
+      this.#added(first)
       if (!this.trace) return
       const cut = content.text.slice(0, trimmedRange(content.text).start)
       const lines = breaksIn(cut) - breaksIn(comment)
@@ -191,20 +190,32 @@ class PageWriter {
   }
 
   #comment(part: Extract<Part, { kind: 'slot' | 'generated' }>): string {
-    return this.context.site.output.comments && part.alone ? commentOf(part) : ''
+    return commentOf(part, this.context.site.output)
   }
 
   /** @returns how much of the text's beginning was left out */
   #add(text: string): number {
     if (text === '') return 0
+    this.pieces.push(text)
+    return this.#added(this.pieces.length - 1)
+  }
+
+  /**
+   * Counts pieces that were added from a place on.
+   * @returns how much of the beginning was left out
+   */
+  #added(first: number): number {
+    const { pieces } = this
     let skipped = 0
     if (this.#skipsLine) {
+      const at = pieces.findIndex((piece, nth) => nth >= first && piece !== '')
+      if (at < 0) return 0
       this.#skipsLine = false
-      skipped = /^[ \t]*\n|/.exec(text)![0].length
-      text = text.slice(skipped)
+      skipped = /^[ \t]*\n|/.exec(pieces[at]!)![0].length
+      pieces[at] = pieces[at]!.slice(skipped)
     }
-    this.pieces.push(text)
-    this.#length += text.length
+    // Where it is not told what wrote what, nobody asks.
+    if (this.trace) for (let at = first; at < pieces.length; at++) this.#length += pieces[at]!.length
     return skipped
   }
 

@@ -7,6 +7,9 @@ import { type Composed, composeTemplate } from './compose'
 /** Used where a template cannot be made: the page's own text and nothing else. */
 const bare = '<slot name="content"></slot>\n'
 
+/** Of a site whose pages all have its own template. */
+const noChoices: ReadonlyMap<string, string> = new Map()
+
 /** The templates of a site, put together and compiled when they are first asked for. */
 export class SiteTemplates {
   readonly #byId: ReadonlyMap<string, Template>
@@ -19,7 +22,8 @@ export class SiteTemplates {
     private readonly textOf: TextOf,
   ) {
     this.#byId = new Map(site.templates.map((template) => [template.id, template]))
-    this.#choices = templateChoices(site)
+    const saysOne = (page: Page) => page.templateId !== null || page.belowTemplateId !== null
+    this.#choices = site.pages.some(saysOne) ? templateChoices(site) : noChoices
   }
 
   /** The id of the template a page is made with. */

@@ -56,9 +56,10 @@ function mostOf(context: SiteContext): (template: Multiplied) => number {
   const beside = linkOverhead(context)
   let descriptions = 0
   for (const { page } of context.tree.places) {
-    links += page.label.length + context.names.pages.get(page.id)!.path.length + beside
+    links += page.label.length + beside
     descriptions += saidLength(page)
   }
+  for (const { path } of context.names.pages.values()) links += path.length
   const languages = context.translations.languages.length
   const told = new Map<CompiledTemplate['generated'], number>()
   return ({ generated, perLanguage }) => {

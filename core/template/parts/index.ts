@@ -6,7 +6,7 @@ import type { GeneratedPart } from './part'
 import { siteMenu } from './site-menu'
 import { siteTrail } from './site-trail'
 
-export { homeFor, lookAttributes, marks } from './part'
+export { homeFor, isSomeHome, lookAttributes, marks } from './part'
 export type { Attributes, Entry, GeneratedPart, PartAttribute } from './part'
 
 /** Every generated part. */

@@ -130,7 +130,7 @@ export function homeFor(
 }
 
 /** Whether a page is the home page, or that in another language. */
-const isSomeHome = ({ site, translations }: SiteContext, page: Page): boolean =>
+export const isSomeHome = ({ site, translations }: SiteContext, page: Page): boolean =>
   page.id === site.homeId || translations.of(page).some(({ id }) => id === site.homeId)
 
 /** Pages of one parent (null: of the top) that are listed, without the home page, and where that is kept to, those in other languages. */
