@@ -77,6 +77,39 @@ test('the editor of a page knows classes and ids, renames tags in pairs, and mar
   await allSaved(page)
 })
 
+test('who types every end tag by hand has each of them once, and another tag stays what it is', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  await row(page, /^1 Visit/).click()
+  const text = page.getByRole('textbox', { name: 'Content of Visit' })
+  const typed = async (keys: string) => {
+    await text.click()
+    await page.keyboard.press('Control+a')
+    await page.keyboard.press('Delete')
+    for (const part of keys.split(/(\[\w+\])/))
+      if (part.startsWith('[')) await page.keyboard.press(part.slice(1, -1))
+      else await page.keyboard.type(part)
+    return text.evaluate((element) => (element as HTMLElement).innerText)
+  }
+  // Lines are indented, and nothing else is otherwise than it was typed.
+  const whole =
+    '<section>\n<h2>Tides</h2>\n<ul>\n<li>See <a href="/">the <em>whole</em> list</a></li>\n<li>b</li>\n</ul>\n</section>\n<p>End</p>'
+  expect((await typed(whole)).replace(/^ +/gm, '')).toBe(whole)
+  expect(await typed('<em>x</em>even')).toBe('<em>x</em>even')
+  expect(await typed('<div><p>x</div>y')).toBe('<div><p>x</p></div>y')
+  expect(await typed('<p>a</b>')).toBe('<p>a</b></p>')
+  expect(await typed('<p>x</pr[Backspace]>y')).toBe('<p>x</p>y')
+  expect(await typed('<p>x</[Backspace][Backspace]y')).toBe('<p>xy</p>')
+  // None waits for one that came otherwise.
+  await typed('x')
+  await page.keyboard.insertText('<p>')
+  await page.keyboard.type('y</p>')
+  expect(await text.evaluate((element) => (element as HTMLElement).innerText)).toBe('x<p>y</p>')
+})
+
 test('the editor of a template knows parts, their values and slots, and that of a style sheet colours', async ({
   page,
 }) => {

@@ -22,6 +22,7 @@ import { type SiteWords, siteWords } from './site-words'
 import { coloursShown } from './colours-shown'
 import { spelling } from './spelling'
 import { tagPairs } from './tag-pairs'
+import { typedTags } from './typed-tags'
 import { changesTo } from './text-from-outside'
 import { holdsFolder, ownFilesOfDrop } from '../files-of-drop'
 import { useStableActions } from '../use-stable-actions'
@@ -161,10 +162,11 @@ const partTags = {
 const isolated = bidiIsolates()
 
 const languages = {
-  html: () => [html({ autoCloseTags: true, matchClosingTags: true }), tagPairs, isolated],
+  html: () => [html({ autoCloseTags: true, matchClosingTags: true }), tagPairs, typedTags, isolated],
   template: () => [
     html({ autoCloseTags: true, matchClosingTags: true, extraTags: partTags }),
     tagPairs,
+    typedTags,
     isolated,
   ],
   css: () => [css(), coloursShown],
