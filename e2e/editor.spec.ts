@@ -103,6 +103,12 @@ test('who types every end tag by hand has each of them once, and another tag sta
   expect(await typed('<p>a</b>')).toBe('<p>a</b></p>')
   expect(await typed('<p>x</pr[Backspace]>y')).toBe('<p>x</p>y')
   expect(await typed('<p>x</[Backspace][Backspace]y')).toBe('<p>xy</p>')
+  // End tags that may be left out, words with a quote or a bracket by itself, and text that is no markup.
+  expect((await typed('<dl>\n<dt>A\n<dd>b\n<dt>C\n</dl>')).match(/<\/\w+>/g)).toEqual(['</dt>', '</dl>'])
+  expect(await typed(`<p>'tis "so :-(</p><a title="x">y</a>`)).toBe(`<p>'tis "so :-(</p><a title="x">y</a>`)
+  const style = '<style>\n  p { color: red; }\n</style>\n<p>x</p>'
+  expect(await typed(style.replace('  p', 'p'))).toBe(style)
+  expect(await typed('<pre>\n  a\n</pre>')).toBe('<pre>\n  a\n</pre>')
   // None waits for one that came otherwise.
   await typed('x')
   await page.keyboard.insertText('<p>')

@@ -1,5 +1,5 @@
-import { tableOf } from '#core/site'
 import { Token, Tokenizer } from 'parse5'
+import { endedBy, endsParagraph } from './ended-tags'
 import type { Range } from './indent'
 import { textOnly } from './text-only'
 
@@ -13,15 +13,6 @@ export interface TagFault extends Range {
 const voids = new Set(['area', 'base', 'basefont', 'bgsound', 'br', 'col', 'embed', 'frame', 'hr', 'img', 'input', 'keygen', 'link', 'meta', 'param', 'source', 'track', 'wbr']) // prettier-ignore
 /** Elements whose end tag may be left out (HTML §13.1.2.4). */
 const optional = new Set(['html', 'head', 'body', 'li', 'dt', 'dd', 'p', 'rt', 'rp', 'optgroup', 'option', 'colgroup', 'caption', 'thead', 'tbody', 'tfoot', 'tr', 'td', 'th']) // prettier-ignore
-/** Start tags that end a paragraph that is open (HTML §13.1.2.4, "p"). */
-const endsParagraph = new Set(['address', 'article', 'aside', 'blockquote', 'details', 'dialog', 'div', 'dl', 'fieldset', 'figcaption', 'figure', 'footer', 'form', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'header', 'hgroup', 'hr', 'main', 'menu', 'nav', 'ol', 'p', 'pre', 'search', 'section', 'table', 'ul']) // prettier-ignore
-/** Start tags that end one of these where it is open (HTML §13.1.2.4). */
-const endsBefore = tableOf<readonly string[]>({
-  li: ['li'], dt: ['dt', 'dd'], dd: ['dt', 'dd'], option: ['option'], optgroup: ['option', 'optgroup'], rt: ['rt', 'rp'], rp: ['rt', 'rp'],
-  tr: ['td', 'th', 'tr', 'caption', 'colgroup'], td: ['td', 'th'], th: ['td', 'th'],
-  tbody: ['td', 'th', 'tr', 'thead', 'tbody', 'caption', 'colgroup'], thead: ['caption', 'colgroup'],
-  tfoot: ['td', 'th', 'tr', 'thead', 'tbody', 'caption', 'colgroup'], body: ['head'],
-}) // prettier-ignore
 const mostFaults = 1_000
 /** Elements open at once that are looked through for the one that is closed: what is deeper is no page. */
 const mostOpen = 2_000
@@ -56,7 +47,7 @@ export function findTagFaults(source: string, onUnfinished?: (start: number) => 
       onStartTag(token) {
         const name = token.tagName
         // A drawing has no rules but its tags.
-        const ended = foreign === 0 && Object.hasOwn(endsBefore, name) ? endsBefore[name]! : []
+        const ended = foreign === 0 ? endedBy(name) : []
         while (ended.includes(top())) pop()
         if (foreign === 0 && endsParagraph.has(name) && top() === 'p') pop()
         if ((foreign === 0 && voids.has(name)) || (token.selfClosing && foreign > 0)) return

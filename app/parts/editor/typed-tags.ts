@@ -1,5 +1,7 @@
+import { endedBy, endsParagraph } from '#core/markup'
 import { htmlLanguage } from '@codemirror/lang-html'
-import { type EditorState, Prec, StateEffect, StateField, type Transaction } from '@codemirror/state'
+import { indentService, syntaxTree } from '@codemirror/language'
+import { EditorState, Prec, StateEffect, StateField, type Transaction } from '@codemirror/state'
 import { EditorView } from '@codemirror/view'
 
 interface Range {
@@ -59,15 +61,17 @@ function ahead(state: EditorState, place: number): Range[] {
   return found
 }
 
+/** An end tag that stands in front of a place but for its last bracket. */
+const writtenAt = (state: EditorState, place: number): string | undefined =>
+  /<\/[^\s<>/]+$/.exec(state.sliceDoc(Math.max(0, place - longestTag), place))?.[0]
+
 /**
- * Where an end tag has been typed but for its last bracket, and the same one waits: what was typed goes, and the cursor stands
- * behind the one that waited.
+ * Where the end tag that has been typed but for its last bracket waits: what was typed goes, and the cursor stands behind
+ * the one that waited.
  * @returns false where none waits
  */
-function typeOver(view: EditorView, place: number): boolean {
+function typeOver(view: EditorView, place: number, written: string): boolean {
   const { state } = view
-  const written = /<\/[^\s<>/]+$/.exec(state.sliceDoc(Math.max(0, place - longestTag), place))?.[0]
-  if (written === undefined) return false
   const those = ahead(state, place)
   const tag = those.find(({ from, to }) => state.sliceDoc(from, to) === `${written}>`)
   if (!tag) return false
@@ -88,18 +92,102 @@ function typeOver(view: EditorView, place: number): boolean {
   return true
 }
 
+/** Indents a line that has nothing but an end tag as that of its start tag is. */
+function standRight(view: EditorView): void {
+  const { state } = view
+  const { doc } = state
+  const line = doc.lineAt(state.selection.main.head)
+  const lead = /^[ \t]*(?=<\/[^\s<>]+>$)/.exec(line.text)?.[0]
+  if (lead === undefined || keepsSpace(state, line.to - 1)) return
+  const tag = syntaxTree(state).resolveInner(line.to - 1, -1).parent
+  const element = tag?.name === 'CloseTag' ? tag.parent : null
+  if (!element || element.from >= line.from) return
+  const insert = /^[ \t]*/.exec(doc.lineAt(element.from).text)![0]
+  if (insert !== lead)
+    view.dispatch({
+      changes: { from: line.from, to: line.from + lead.length, insert },
+      userEvent: 'input.type',
+    })
+}
+
+/**
+ * What waits for an element that a start tag ends goes when that is typed: its author leaves out end tags that may be left
+ * out, and one that comes late ends nothing.
+ */
+function endBefore(view: EditorView, place: number): void {
+  const { state } = view
+  const written = state.sliceDoc(Math.max(0, place - mostBlanks), place)
+  const name = /<([a-z][a-z0-9-]*)(?:\s[^<>]*)?$/i.exec(written)?.[1]?.toLowerCase()
+  if (name === undefined) return
+  const ended = [...endedBy(name), ...(endsParagraph.has(name) ? ['p'] : [])]
+  let to = place
+  for (const tag of ahead(state, place)) {
+    const waits = state.sliceDoc(tag.from + '</'.length, tag.to - 1).toLowerCase()
+    // One of its own name ends the new one instead.
+    if (waits === name || !ended.includes(waits)) break
+    to = tag.to
+  }
+  if (to > place) view.dispatch({ changes: { from: place, to }, userEvent: 'input.type' })
+}
+
+/** Elements whose white space is shown as it is written (HTML §15.3.1). */
+const asWritten = new Set(['pre', 'textarea'])
+
+/** Whether a place stands in text that is shown as it is written. */
+function keepsSpace(state: EditorState, place: number): boolean {
+  for (let node = syntaxTree(state).resolveInner(place, -1); node.parent; node = node.parent) {
+    const name = node.name === 'Element' ? node.firstChild?.getChild('TagName') : null
+    if (name && asWritten.has(state.sliceDoc(name.from, name.to).toLowerCase())) return true
+  }
+  return false
+}
+
+/** In such text a line begins as the one before it does, and the first of it at its edge. */
+const indentedAsWritten = indentService.of(({ state }, place) => {
+  if (!keepsSpace(state, place)) return undefined
+  const before = state.doc.lineAt(place)
+  if (/<(?:pre|textarea)\b/i.test(before.text)) return 0
+  return /^ */.exec(before.text)![0].length
+})
+
+/** Whether a place stands among words: in no tag, and in no script or style sheet. */
+function isAmongWords(state: EditorState, place: number, side: -1 | 0 | 1): boolean {
+  if (!htmlLanguage.isActiveAt(state, place, side)) return false
+  const node = syntaxTree(state).resolveInner(place, side)
+  if (/EndTag$/.test(node.name)) return true
+  for (let at: typeof node | null = node; at; at = at.parent) if (/Tag$/.test(at.name)) return false
+  return true
+}
+
+const noBrackets = [{ closeBrackets: { brackets: [] } }]
+/** Words are no code: a quote or a bracket among them may stand alone. In tags quotes come in pairs. */
+const plainWords = Prec.highest(
+  EditorState.languageData.of((state, place, side) => (isAmongWords(state, place, side) ? noBrackets : [])),
+)
+
 /**
  * End tags typed by who types them all. One that was put in with its start tag makes way for the same one typed in front of it,
  * instead of standing there twice; and one that is begun is not ended for its author, who would go on and type the rest.
  */
 export const typedTags = [
   waiting,
+  indentedAsWritten,
+  plainWords,
   Prec.high(
     EditorView.inputHandler.of((view, from, to, text, insert) => {
       const { state } = view
       const isOne = state.selection.ranges.length === 1 && from === to
       if (view.composing || state.readOnly || !isOne) return false
-      if (text === '>') return typeOver(view, from)
+      if (text === '>') {
+        const written = writtenAt(state, from)
+        if (written === undefined) {
+          endBefore(view, from)
+          return false
+        }
+        if (!typeOver(view, from, written)) view.dispatch(insert())
+        standRight(view)
+        return true
+      }
       if (text !== '/' || state.sliceDoc(from - 1, from) !== '<') return false
       if (!htmlLanguage.isActiveAt(state, from, -1)) return false
       view.dispatch(insert())
