@@ -116,6 +116,21 @@ test('who types every end tag by hand has each of them once, and another tag sta
   expect(await text.evaluate((element) => (element as HTMLElement).innerText)).toBe('x<p>y</p>')
 })
 
+test('who types every closing bracket of a style sheet by hand has each of them once', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  await openView(page, 'Template')
+  await page.getByRole('tab', { name: 'site.css' }).click()
+  const text = page.getByRole('textbox', { name: /site\.css/ })
+  await text.click()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.press('Delete')
+  const rules = '@media print {\nh1 {\ncolor: rgb(0 0 0);\n}\np { margin: 0; }\n}\np {\n}\n'
+  await page.keyboard.type(rules)
+  const lines = await text.evaluate((element) => (element as HTMLElement).innerText.split('\n'))
+  expect(lines.map((line) => line.trim()).filter(Boolean)).toEqual(rules.split('\n').filter(Boolean))
+})
+
 test('the editor of a template knows parts, their values and slots, and that of a style sheet colours', async ({
   page,
 }) => {

@@ -22,7 +22,7 @@ import { type SiteWords, siteWords } from './site-words'
 import { coloursShown } from './colours-shown'
 import { spelling } from './spelling'
 import { tagPairs } from './tag-pairs'
-import { typedTags } from './typed-tags'
+import { typedEnds } from './typed-ends'
 import { changesTo } from './text-from-outside'
 import { holdsFolder, ownFilesOfDrop } from '../files-of-drop'
 import { useStableActions } from '../use-stable-actions'
@@ -162,14 +162,14 @@ const partTags = {
 const isolated = bidiIsolates()
 
 const languages = {
-  html: () => [html({ autoCloseTags: true, matchClosingTags: true }), tagPairs, typedTags, isolated],
+  html: () => [html({ autoCloseTags: true, matchClosingTags: true }), tagPairs, typedEnds, isolated],
   template: () => [
     html({ autoCloseTags: true, matchClosingTags: true, extraTags: partTags }),
     tagPairs,
-    typedTags,
+    typedEnds,
     isolated,
   ],
-  css: () => [css(), coloursShown],
+  css: () => [css(), typedEnds, coloursShown],
   plain: () => [],
 }
 

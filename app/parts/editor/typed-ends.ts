@@ -1,7 +1,7 @@
 import { endedBy, endsParagraph } from '#core/markup'
 import { htmlLanguage } from '@codemirror/lang-html'
 import { indentService, syntaxTree } from '@codemirror/language'
-import { EditorState, Prec, StateEffect, StateField, type Transaction } from '@codemirror/state'
+import { countColumn, EditorState, Prec, StateEffect, StateField, type Transaction } from '@codemirror/state'
 import { EditorView } from '@codemirror/view'
 
 interface Range {
@@ -18,24 +18,28 @@ const longestTag = 100
 
 const isTyped = StateEffect.define<Range>()
 
-/** The end tag that a change put in right behind the cursor; null where it did something else. */
+/** The end tag or bracket that a change put in right behind the cursor; null where it did something else. */
 function putIn(transaction: Transaction): Range | null {
-  if (!transaction.isUserEvent('input.complete')) return null
+  if (!transaction.isUserEvent('input')) return null
   const { head } = transaction.newSelection.main
-  let tag: Range | null = null
+  let end: Range | null = null
   transaction.changes.iterChanges((_from, _to, from, to, inserted) => {
-    if (from === head && /^<\/[^\s<>]+>$/.test(inserted.toString())) tag = { from, to }
+    if (inserted.length > longestTag) return
+    const text = inserted.toString()
+    const isTag = from === head && /^<\/[^\s<>]+>$/.test(text)
+    if (isTag || (from === head - 1 && /^(?:\{\}|\(\)|\[\])$/.test(text))) end = { from: head, to }
   })
-  return tag
+  return end
 }
 
-/** Where a tag stands after a change; none where it was changed itself. */
+/** Where one stands after a change; none where it was changed itself. */
 function moved({ from, to }: Range, { changes }: Transaction): Range[] {
   const now = { from: changes.mapPos(from, 1), to: changes.mapPos(to, -1) }
-  return now.to - now.from === to - from && !changes.touchesRange(from + 1, to - 1) ? [now] : []
+  const isWhole = to - from < '</>'.length || !changes.touchesRange(from + 1, to - 1)
+  return isWhole && now.to - now.from === to - from ? [now] : []
 }
 
-/** End tags that were put in for start tags, and that nobody has typed; in order of their places. */
+/** End tags and brackets that were put in with what they end, and that nobody has typed; in order of their places. */
 const waiting = StateField.define<readonly Range[]>({
   create: () => [],
   update(tags, transaction) {
@@ -48,7 +52,7 @@ const waiting = StateField.define<readonly Range[]>({
   },
 })
 
-/** Waiting end tags from a place on, with nothing but white space and one another between. */
+/** What waits from a place on, with nothing but white space and one another between. */
 function ahead(state: EditorState, place: number): Range[] {
   const found: Range[] = []
   let at = place
@@ -66,14 +70,15 @@ const writtenAt = (state: EditorState, place: number): string | undefined =>
   /<\/[^\s<>/]+$/.exec(state.sliceDoc(Math.max(0, place - longestTag), place))?.[0]
 
 /**
- * Where the end tag that has been typed but for its last bracket waits: what was typed goes, and the cursor stands behind
- * the one that waited.
+ * Where the end that is being typed waits: what was typed of it goes, and the cursor stands behind the one that waited.
+ * @param written what was typed of it
+ * @param last its last letter
  * @returns false where none waits
  */
-function typeOver(view: EditorView, place: number, written: string): boolean {
+function typeOver(view: EditorView, place: number, written: string, last: string): boolean {
   const { state } = view
   const those = ahead(state, place)
-  const tag = those.find(({ from, to }) => state.sliceDoc(from, to) === `${written}>`)
+  const tag = those.find(({ from, to }) => state.sliceDoc(from, to) === written + last)
   if (!tag) return false
   const [first] = those as [Range]
   const begin = place - written.length
@@ -147,7 +152,7 @@ const indentedAsWritten = indentService.of(({ state }, place) => {
   if (!keepsSpace(state, place)) return undefined
   const before = state.doc.lineAt(place)
   if (/<(?:pre|textarea)\b/i.test(before.text)) return 0
-  return /^ */.exec(before.text)![0].length
+  return countColumn(/^[ \t]*/.exec(before.text)![0], state.tabSize)
 })
 
 /** Whether a place stands among words: in no tag, and in no script or style sheet. */
@@ -166,10 +171,11 @@ const plainWords = Prec.highest(
 )
 
 /**
- * End tags typed by who types them all. One that was put in with its start tag makes way for the same one typed in front of it,
- * instead of standing there twice; and one that is begun is not ended for its author, who would go on and type the rest.
+ * End tags and closing brackets typed by who types them all. One that was put in with what it ends makes way for the same one
+ * typed in front of it, instead of standing there twice, also where it waits on a line below; and an end tag that is begun is
+ * not ended for its author, who would go on and type the rest.
  */
-export const typedTags = [
+export const typedEnds = [
   waiting,
   indentedAsWritten,
   plainWords,
@@ -178,13 +184,14 @@ export const typedTags = [
       const { state } = view
       const isOne = state.selection.ranges.length === 1 && from === to
       if (view.composing || state.readOnly || !isOne) return false
+      if (/^[})\]]$/.test(text)) return typeOver(view, from, '', text)
       if (text === '>') {
         const written = writtenAt(state, from)
         if (written === undefined) {
           endBefore(view, from)
           return false
         }
-        if (!typeOver(view, from, written)) view.dispatch(insert())
+        if (!typeOver(view, from, written, text)) view.dispatch(insert())
         standRight(view)
         return true
       }
