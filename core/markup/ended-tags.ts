@@ -1,7 +1,7 @@
 import { tableOf } from '#core/site'
 
 /** Start tags that end a paragraph that is open (HTML §13.1.2.4, "p"). */
-export const endsParagraph = new Set(['address', 'article', 'aside', 'blockquote', 'details', 'dialog', 'div', 'dl', 'fieldset', 'figcaption', 'figure', 'footer', 'form', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'header', 'hgroup', 'hr', 'main', 'menu', 'nav', 'ol', 'p', 'pre', 'search', 'section', 'table', 'ul']) // prettier-ignore
+const endsParagraph = new Set(['address', 'article', 'aside', 'blockquote', 'details', 'dialog', 'div', 'dl', 'fieldset', 'figcaption', 'figure', 'footer', 'form', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'header', 'hgroup', 'hr', 'main', 'menu', 'nav', 'ol', 'p', 'pre', 'search', 'section', 'table', 'ul']) // prettier-ignore
 const endsBefore = tableOf<readonly string[]>({
   li: ['li'], dt: ['dt', 'dd'], dd: ['dt', 'dd'], option: ['option'], optgroup: ['option', 'optgroup'], rt: ['rt', 'rp'], rp: ['rt', 'rp'],
   tr: ['td', 'th', 'tr', 'caption', 'colgroup'], td: ['td', 'th'], th: ['td', 'th'],
@@ -9,6 +9,9 @@ const endsBefore = tableOf<readonly string[]>({
   tfoot: ['td', 'th', 'tr', 'thead', 'tbody', 'caption', 'colgroup'], body: ['head'],
 }) // prettier-ignore
 
-/** Elements that a start tag ends where one of them is open around it (HTML §13.1.2.4); a paragraph apart. */
+const none: readonly string[] = []
+const paragraph: readonly string[] = ['p']
+
+/** Elements that a start tag ends where one of them is open right around it (HTML §13.1.2.4). */
 export const endedBy = (name: string): readonly string[] =>
-  Object.hasOwn(endsBefore, name) ? endsBefore[name]! : []
+  endsBefore[name] ?? (endsParagraph.has(name) ? paragraph : none)

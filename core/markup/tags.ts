@@ -1,5 +1,5 @@
 import { Token, Tokenizer } from 'parse5'
-import { endedBy, endsParagraph } from './ended-tags'
+import { endedBy } from './ended-tags'
 import type { Range } from './indent'
 import { textOnly } from './text-only'
 
@@ -49,7 +49,6 @@ export function findTagFaults(source: string, onUnfinished?: (start: number) => 
         // A drawing has no rules but its tags.
         const ended = foreign === 0 ? endedBy(name) : []
         while (ended.includes(top())) pop()
-        if (foreign === 0 && endsParagraph.has(name) && top() === 'p') pop()
         if ((foreign === 0 && voids.has(name)) || (token.selfClosing && foreign > 0)) return
         const within = foreign
         if (name === 'svg' || name === 'math') {

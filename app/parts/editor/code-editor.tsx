@@ -23,6 +23,7 @@ import { coloursShown } from './colours-shown'
 import { spelling } from './spelling'
 import { tagPairs } from './tag-pairs'
 import { typedEnds } from './typed-ends'
+import { wordsInHtml } from './words-in-html'
 import { changesTo } from './text-from-outside'
 import { holdsFolder, ownFilesOfDrop } from '../files-of-drop'
 import { useStableActions } from '../use-stable-actions'
@@ -162,11 +163,18 @@ const partTags = {
 const isolated = bidiIsolates()
 
 const languages = {
-  html: () => [html({ autoCloseTags: true, matchClosingTags: true }), tagPairs, typedEnds, isolated],
+  html: () => [
+    html({ autoCloseTags: true, matchClosingTags: true }),
+    tagPairs,
+    typedEnds,
+    wordsInHtml,
+    isolated,
+  ],
   template: () => [
     html({ autoCloseTags: true, matchClosingTags: true, extraTags: partTags }),
     tagPairs,
     typedEnds,
+    wordsInHtml,
     isolated,
   ],
   css: () => [css(), typedEnds, coloursShown],

@@ -1,8 +1,9 @@
-import { endedBy, endsParagraph } from '#core/markup'
+import { endedBy } from '#core/markup'
 import { htmlLanguage } from '@codemirror/lang-html'
-import { indentService, syntaxTree } from '@codemirror/language'
-import { countColumn, EditorState, Prec, StateEffect, StateField, type Transaction } from '@codemirror/state'
+import { syntaxTree } from '@codemirror/language'
+import { type EditorState, Prec, StateEffect, StateField, type Transaction } from '@codemirror/state'
 import { EditorView } from '@codemirror/view'
+import { keepsSpace } from './words-in-html'
 
 interface Range {
   readonly from: number
@@ -124,7 +125,7 @@ function endBefore(view: EditorView, place: number): void {
   const written = state.sliceDoc(Math.max(0, place - mostBlanks), place)
   const name = /<([a-z][a-z0-9-]*)(?:\s[^<>]*)?$/i.exec(written)?.[1]?.toLowerCase()
   if (name === undefined) return
-  const ended = [...endedBy(name), ...(endsParagraph.has(name) ? ['p'] : [])]
+  const ended = endedBy(name)
   let to = place
   for (const tag of ahead(state, place)) {
     const waits = state.sliceDoc(tag.from + '</'.length, tag.to - 1).toLowerCase()
@@ -135,41 +136,6 @@ function endBefore(view: EditorView, place: number): void {
   if (to > place) view.dispatch({ changes: { from: place, to }, userEvent: 'input.type' })
 }
 
-/** Elements whose white space is shown as it is written (HTML §15.3.1). */
-const asWritten = new Set(['pre', 'textarea'])
-
-/** Whether a place stands in text that is shown as it is written. */
-function keepsSpace(state: EditorState, place: number): boolean {
-  for (let node = syntaxTree(state).resolveInner(place, -1); node.parent; node = node.parent) {
-    const name = node.name === 'Element' ? node.firstChild?.getChild('TagName') : null
-    if (name && asWritten.has(state.sliceDoc(name.from, name.to).toLowerCase())) return true
-  }
-  return false
-}
-
-/** In such text a line begins as the one before it does, and the first of it at its edge. */
-const indentedAsWritten = indentService.of(({ state }, place) => {
-  if (!keepsSpace(state, place)) return undefined
-  const before = state.doc.lineAt(place)
-  if (/<(?:pre|textarea)\b/i.test(before.text)) return 0
-  return countColumn(/^[ \t]*/.exec(before.text)![0], state.tabSize)
-})
-
-/** Whether a place stands among words: in no tag, and in no script or style sheet. */
-function isAmongWords(state: EditorState, place: number, side: -1 | 0 | 1): boolean {
-  if (!htmlLanguage.isActiveAt(state, place, side)) return false
-  const node = syntaxTree(state).resolveInner(place, side)
-  if (/EndTag$/.test(node.name)) return true
-  for (let at: typeof node | null = node; at; at = at.parent) if (/Tag$/.test(at.name)) return false
-  return true
-}
-
-const noBrackets = [{ closeBrackets: { brackets: [] } }]
-/** Words are no code: a quote or a bracket among them may stand alone. In tags quotes come in pairs. */
-const plainWords = Prec.highest(
-  EditorState.languageData.of((state, place, side) => (isAmongWords(state, place, side) ? noBrackets : [])),
-)
-
 /**
  * End tags and closing brackets typed by who types them all. One that was put in with what it ends makes way for the same one
  * typed in front of it, instead of standing there twice, also where it waits on a line below; and an end tag that is begun is
@@ -177,8 +143,6 @@ const plainWords = Prec.highest(
  */
 export const typedEnds = [
   waiting,
-  indentedAsWritten,
-  plainWords,
   Prec.high(
     EditorView.inputHandler.of((view, from, to, text, insert) => {
       const { state } = view
