@@ -400,7 +400,7 @@ test('a plan of 50,000 lines is pasted, understood and used; one line more is re
   await plan.click()
   await paste(plan, { 'text/plain': ['Home', ...lines].join('\n') })
   await expect(page.getByRole('alert')).toHaveText(
-    'Line 50001: The plan has 50001 pages; a site is made with at most 50000 at once.',
+    'Line 50001: The plan has 50,001 pages; a site is made with at most 50,000 at once.',
     { timeout: 60_000 },
   )
 })

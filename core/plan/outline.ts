@@ -115,7 +115,11 @@ export function nestLines(lines: readonly PlanLine[]): Outline {
       tooDeep++
       open.length = mostLevels - 1
     }
-    const node: Draft = { ...read, children: [] }
+    // Field by field: copies by spreading take several times as long.
+    const { label, trial, inMenus, details } = read
+    const node: Draft = details
+      ? { label, trial, inMenus, details, children: [] }
+      : { label, trial, inMenus, children: [] }
     const parent = open[open.length - 1]
     if (parent) parent.node.children.push(node)
     else nodes.push(node)
@@ -156,8 +160,12 @@ function readLine(rest: string): Omit<OutlineNode, 'children'> {
   return { label: cleanLabel(text), trial, inMenus }
 }
 
+/** What most labels are: printable ASCII with single spaces in it. */
+const isClean = /^[!-~]+(?: [!-~]+)*$/
+
 /** A label as it is kept: one line, no control characters, no space at either end. */
 export function cleanLabel(text: string): string {
+  if (isClean.test(text)) return text
   return text
     .replace(/\p{Surrogate}|\p{Noncharacter_Code_Point}/gu, '\ufffd')
 

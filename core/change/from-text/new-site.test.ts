@@ -69,7 +69,7 @@ test('a plan that cannot be kept is refused with the line and the reason', () =>
     refusal: { line: 3, reason: expect.stringContaining('10000 characters') },
   })
   expect(refusal('Home\n' + '  Page\n'.repeat(50_000))).toMatchObject({
-    refusal: { line: 50_001, reason: expect.stringContaining('50001 pages') },
+    refusal: { line: 50_001, reason: expect.stringContaining('50,001 pages') },
   })
   expect(refusal('<opml><body>')).toMatchObject({ refusal: { line: 1 } })
 })

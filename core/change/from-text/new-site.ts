@@ -103,7 +103,7 @@ export function readNewPlan(
   if (refusal) return { refusal }
   const { length } = outline.lineNumbers
   if (length > mostPages) {
-    const reason = `The plan has ${length} pages; a site is made with at most ${mostPages} at once.`
+    const reason = `The plan has ${length.toLocaleString('en')} pages; a site is made with at most ${mostPages.toLocaleString('en')} at once.`
     return { refusal: { line: outline.lineNumbers[mostPages]!, reason } }
   }
   return correctOwnNames(planSite(outline, name), site)

@@ -112,6 +112,18 @@ describe('plans of others', () => {
     expect(reasonOf('opml', '<html></html>')?.reason).toContain('no OPML')
     expect(reasonOf('opml', '<!DOCTYPE x [<!ENTITY a "&b;">]><opml>&a;</opml>')).not.toBeNull()
   })
+  test('of more lines or tags than any plan has: refused where there are too many', () => {
+    const lines = (count: number) => Array.from({ length: count }, (_, index) => `Page ${index}`)
+    // Lines may end as old systems ended them, however many there are.
+    for (const end of ['\n', '\r', '\r\n'])
+      expect(read('text', lines(5_000).join(end)).lineNumbers).toHaveLength(5_000)
+    const reason = 'A plan is read from 250,000 lines at the most.'
+    for (const form of ['text', 'ways', 'csv'] as const)
+      expect(reasonOf(form, lines(250_001).join('\r'))).toEqual({ line: 250_001, reason })
+    const menu = (count: number) => '<ul>' + '\n<li>Tern</li>'.repeat(count)
+    expect(read('menu', menu(1_000)).lineNumbers).toHaveLength(1_000)
+    expect(reasonOf('menu', menu(125_000))).toMatchObject({ line: 125_001 })
+  })
   test('in another encoding', () => {
     const decoded = (bytes: number[]) => decodePlanFile(Uint8Array.from(bytes))
     expect(decoded([0xff, 0xfe, 0x43, 0, 0xe9, 0])).toMatchObject({ text: 'Cé' })

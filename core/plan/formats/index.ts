@@ -1,3 +1,4 @@
+import { Lines } from '#core/markup'
 import {
   longestLine,
   type Outline,
@@ -85,29 +86,47 @@ export function guessPlanForm(text: string, fileName = ''): PlanForm {
   return guessForm(text)
 }
 
-/** The first line that is longer than a line of a plan can be. */
-function findLongLine(text: string): PlanRefusal | null {
+/**
+ * Lines, or tags where it is markup, that a plan is read from at the most: several for each page that a site can have. What has
+ * more is no plan, and reading it would take the memory of a whole server.
+ */
+const mostRead = 250_000
+
+/** The first line that is longer than a line of a plan can be, or one too many. */
+function refuseLines(text: string): PlanRefusal | null {
+  const ends = /\r\n|\n|\r|$/g
   let line = 1
   for (let at = 0; at < text.length; line++) {
-    const found = text.indexOf('\n', at)
-    const end = found < 0 ? text.length : found
-    if (end - at > longestLine) {
-      const size = `${end - at} characters`
+    ends.lastIndex = at
+    const { index, 0: end } = ends.exec(text)!
+    if (index - at > longestLine) {
+      const size = `${index - at} characters`
       return { line, reason: `This line has ${size}; a line of a plan has at most ${longestLine}.` }
     }
-    at = end + 1
+    if (line > mostRead)
+      return { line, reason: `A plan is read from ${mostRead.toLocaleString('en')} lines at the most.` }
+    at = index + end.length
   }
+  return null
+}
+
+/** Where markup has more tags than can be read. */
+function refuseTags(text: string): PlanRefusal | null {
+  let count = 0
+  for (let at = text.indexOf('<'); at >= 0; at = text.indexOf('<', at + 1))
+    if (++count > mostRead) {
+      const { line } = new Lines(text).placeOf(at)
+      return { line, reason: `A plan is read from ${mostRead.toLocaleString('en')} tags at the most.` }
+    }
   return null
 }
 
 /** Reads a plan, or says in which line and why it is none. */
 export function readPlan(form: PlanForm, text: string): Outline | { refusal: PlanRefusal } {
   // What is parsed has lines of any length.
-  const long =
-    form === 'opml' || form === 'menu' || (form === 'addresses' && /^\s*</.test(text))
-      ? null
-      : findLongLine(text)
-  if (long) return { refusal: long }
+  const isMarkup = form === 'opml' || form === 'menu' || (form === 'addresses' && /^\s*</.test(text))
+  const tooMuch = isMarkup ? refuseTags(text) : refuseLines(text)
+  if (tooMuch) return { refusal: tooMuch }
   switch (form) {
     case 'text': {
       const outline = readOutline(text)

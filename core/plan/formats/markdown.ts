@@ -12,8 +12,8 @@ import {
 
 const item = /^(?:[-*+]|\d{1,9}[.)])(?:\s+|$)/
 const marks = [
-  { mark: ' *(trial page)*', ends: ['*(trial page)*', '_(trial page)_'], set: { trial: true } },
-  { mark: ' *(not in menus)*', ends: ['*(not in menus)*', '_(not in menus)_'], set: { inMenus: false } },
+  { mark: ' *(trial page)*', ends: ['*(trial page)*', '_(trial page)_'], means: 'trial' },
+  { mark: ' *(not in menus)*', ends: ['*(not in menus)*', '_(not in menus)_'], means: 'no menus' },
 ] as const
 /** ASCII punctuation that a backslash keeps literal (CommonMark 0.31 §2.4). */
 const special = /[\\`*_{}[\]<>()#+\-.!|~]/g
@@ -52,21 +52,23 @@ export function readMarkdownPlan(text: string): Outline | { refusal: PlanRefusal
 
 function readItem(written: string): PlanLine['node'] {
   let text = written.replace(/^\[[ xX]\]\s+/, '')
-  const flags = { trial: false, inMenus: true }
+  let trial = false
+  let inMenus = true
   for (let changed = true; changed;) {
     changed = false
-    for (const { ends, set } of marks)
+    for (const { ends, means } of marks)
       for (const end of ends) {
         const unmarked = beforeMark(text, end)
         if (unmarked === null) continue
         text = unmarked
-        Object.assign(flags, set)
+        if (means === 'trial') trial = true
+        else inMenus = false
         changed = true
       }
   }
   // A link stands for its text; emphasis and code for what they hold; then escapes for their sign.
   const label = plainEmphasis(plainLinks(text)).replace(/\\([!-/:-@[-`{-~])/g, '$1')
-  return { ...flags, label: cleanLabel(label) }
+  return { label: cleanLabel(label), trial, inMenus }
 }
 
 const isEscaped = (text: string, at: number) => text[at - 1] === '\\'

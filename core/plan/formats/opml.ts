@@ -44,16 +44,17 @@ export function readOpmlPlan(text: string): Outline | { refusal: PlanRefusal } {
     root ??= tag.local
     if (tag.local !== 'outline') return
     depth += 1
+    const attributes = Object.values(tag.attributes)
     const value = (name: string, uri = '') =>
-      Object.values(tag.attributes).find((attribute) => attribute.local === name && attribute.uri === uri)
-        ?.value
+      attributes.find((attribute) => attribute.local === name && attribute.uri === uri)?.value
     const label = cleanLabel(value('text') ?? value('title') ?? '')
     if (label === '') {
       unnamed += 1
       return
     }
+    const own = attributes.some(({ uri }) => uri === namespace) ? pageDetails : []
     const details = Object.fromEntries(
-      pageDetails
+      own
         .map((name) => [name, detailIn(name, cleanLabel(value(name, namespace) ?? ''))])
         .filter(([, found]) => found !== null),
     ) as PageDetails
