@@ -151,13 +151,18 @@ test('a pasted outline becomes pages; the second window sees them', async ({ pag
   await second.goto(page.url())
   await expect(row(second, /Contact/)).toBeVisible()
   await row(page, /The bell/).click()
-  await page.evaluate(() => {
-    const data = new DataTransfer()
-    data.setData('text/plain', 'Concerts\n  Spring\n  Autumn')
-    document.activeElement!.dispatchEvent(
-      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
-    )
-  })
+  const paste = (text: string) =>
+    page.evaluate((pasted) => {
+      const data = new DataTransfer()
+      data.setData('text/plain', pasted)
+      document.activeElement!.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+      )
+    }, text)
+  await paste('<opml version="2.0"><body>\n<outline text="Concerts">\n</body></opml>')
+  await expect(page.getByRole('alert')).toContainText('What was pasted, line 3: Here the file stops')
+  await row(page, /The bell/).click()
+  await paste('Concerts\n  Spring\n  Autumn')
   const expected = [
     'Saltpan Chapel',
     'Visit',

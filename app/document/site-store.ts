@@ -235,6 +235,8 @@ export class SiteStore {
     await this.#enqueue({ do: 'undo' })
   }
   redo = () => this.#enqueue({ do: 'redo' })
+  /** Says why something that was tried in the window is no change. */
+  refuse = (message: string) => this.#set({ refused: this.#refusedBy(null, { reason: 'invalid', message }) })
   dismiss = () => this.#set({ refused: null })
   dismissRipple = () => this.#set({ ripple: null })
 

@@ -191,9 +191,11 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
     if (!editable || event.target instanceof HTMLInputElement) return
     const text = event.clipboardData.getData('text/plain')
     event.preventDefault()
+    if (text.trim() === '') return
     const { guessPlanForm, readPlan } = await import('./pasted-plan')
     const read = readPlan(guessPlanForm(text), text)
-    if ('refusal' in read) return
+    if ('refusal' in read)
+      return store.refuse(`What was pasted, line ${read.refusal.line}: ${read.refusal.reason}`)
     const { nodes } = read
     const pages = withIds(nodes, () => crypto.randomUUID())
     const made = store.change({ kind: 'addPages', parentId: selected.parentId, after: selected.id, pages })

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { labels } from '#core/testing'
 import { cleanLabel, type OutlineNode } from '../outline'
-import { decodePlanFile, guessPlanForm, type PlanFormat, readPlan, writePlan } from './index'
+import { decodePlanFile, guessPlanForm, type PlanForm, readPlan, writePlan } from './index'
 
 const details = fc.record(
   {
@@ -34,12 +34,12 @@ const plainOnly = (nodes: readonly OutlineNode[]): OutlineNode[] =>
     inMenus,
     children: plainOnly(children),
   }))
-const read = (format: PlanFormat, text: string) => {
+const read = (format: PlanForm, text: string) => {
   const outline = readPlan(format, text)
   if ('refusal' in outline) throw new Error(`${outline.refusal.line}: ${outline.refusal.reason}`)
   return outline
 }
-const reasonOf = (format: PlanFormat, text: string) => {
+const reasonOf = (format: PlanForm, text: string) => {
   const outline = readPlan(format, text)
   return 'refusal' in outline ? outline.refusal : null
 }
