@@ -131,6 +131,38 @@ test('who types every closing bracket of a style sheet by hand has each of them 
   expect(lines.map((line) => line.trim()).filter(Boolean)).toEqual(rules.split('\n').filter(Boolean))
 })
 
+test('a text goes on as it is indented, by tabs or wide steps; labels of a plan are no code', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await page.getByRole('tab', { name: 'Text' }).click()
+  const plan = page.getByRole('textbox', { name: 'The whole plan as text' })
+  await plan.fill('Saltpan Chapel\nVisit\n\tThe bell')
+  await page.keyboard.press('Control+End')
+  await page.keyboard.type("\n'Tis (open", { delay: 15 })
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('\nBy boat', { delay: 15 })
+  await page.keyboard.press('Shift+Tab')
+  const understood = page.getByRole('region', { name: 'How the plan was understood' })
+  await expect(understood).toContainText('“By boat”')
+  await expect(understood).not.toContainText('mixed')
+  await page.getByRole('button', { name: 'Use this plan' }).click()
+  await expect(row(page, /^1\.1\.1 'Tis \(open .*tis-open/)).toBeVisible()
+  await expect(row(page, /^1\.2 By boat/)).toBeVisible()
+  await allSaved(page)
+
+  await openView(page, 'Pages')
+  await row(page, /By boat/).click()
+  const content = page.getByRole('textbox', { name: 'Content of By boat' })
+  const lines = () => content.locator('.cm-line').allTextContents()
+  for (const unit of ['\t', '    ']) {
+    await content.fill(`<ul>\n${unit}<li>Tern</li>\n</ul>\n`)
+    await typeAtEnd(page, 'Content of By boat', '<ol>\n<li>Petrel')
+    expect((await lines())[4]).toBe(`${unit}<li>Petrel</li>`)
+  }
+})
+
 test('the editor of a template knows parts, their values and slots, and that of a style sheet colours', async ({
   page,
 }) => {

@@ -17,6 +17,7 @@ import { faultsAsTyped } from './faults-as-typed'
 import { type Pasting, pastingInto } from './pasting'
 import { type Fitting, putInto } from './put-into'
 import type { EditorHandle, HandleRef } from './editor-handle'
+import { indentedAsText, planTyped } from './indented-as-text'
 import { type LineMark, lineMarks } from './line-marks'
 import { type SiteWords, siteWords } from './site-words'
 import { coloursShown } from './colours-shown'
@@ -178,7 +179,7 @@ const languages = {
     isolated,
   ],
   css: () => [css(), typedEnds, coloursShown],
-  plain: () => [],
+  plain: () => planTyped,
 }
 
 const linkKey = (ask: () => void) =>
@@ -338,6 +339,7 @@ export function CodeEditor({
   const extensions = useMemo(
     () => [
       languages[as](),
+      indentedAsText,
       // Its panel stays open when marks set the editor up anew.
       search(),
       phrases,
