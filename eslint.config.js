@@ -46,6 +46,21 @@ export default tseslint.config(
     ignores: ['**/*.test.ts', '**/*.spec.ts'],
     rules: { 'no-console': 'error' },
   },
+  // The connection may be away when a part of the program is fetched: `lazily` and `untilFetched` ask again.
+  {
+    files: ['app/**'],
+    ignores: ['app/host.ts', 'app/routes/sign-in.tsx', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'ImportExpression:not(ArrowFunctionExpression > ImportExpression, ArrowFunctionExpression > CallExpression > MemberExpression > ImportExpression)',
+          message: 'Fetch it with untilFetched of app/parts/fetched.',
+        },
+      ],
+    },
+  },
   // A deadline that only `AbortSignal.any` knows of is lost when memory is collected: see server/platform/deadline.ts.
   {
     files: ['server/**', 'practice-host/**'],

@@ -2,6 +2,8 @@ import type { Config } from '@react-router/dev/config'
 
 export default {
   appDirectory: 'app',
+  // Built beside what runs, and put in its place in one go (`bin/lib/build.mjs`).
+  buildDirectory: process.env.RUBRICANT_BUILD ?? 'build',
   ssr: true,
   future: {
     v8_middleware: true,

@@ -5,6 +5,8 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   plugins: [tailwindcss(), reactRouter()],
   worker: { format: 'es' },
+  // Given by the build alone: what is developed changes all the time.
+  define: process.env.RUBRICANT_PROGRAM ? { __PROGRAM__: JSON.stringify(process.env.RUBRICANT_PROGRAM) } : {},
   environments: {
     // The server that Node runs: our own composition of Express and the routes, in one bundle.
     ssr: { build: { rollupOptions: { input: './app/host.ts' } } },

@@ -59,6 +59,8 @@ export default function App() {
   return <Outlet />
 }
 
+const isOfProgram = (error: unknown): boolean => error instanceof Error && isUnfetched(error.message)
+
 /** What stands in the place of a view that cannot be shown: its name, what it means, and whether to ask again helps. */
 function outcomeOf(error: unknown): { name: string; means: string; isForAWhile: boolean } {
   if (isRouteErrorResponse(error) && error.status === 404)
@@ -81,6 +83,12 @@ function outcomeOf(error: unknown): { name: string; means: string; isForAWhile: 
       means: 'This cannot be shown now. What you wrote is kept; try again in a moment.',
       isForAWhile: true,
     }
+  if (isOfProgram(error))
+    return {
+      name: 'A part of Rubricant could not be had',
+      means: 'It may have been renewed since this window was opened. What you wrote is saved; load it again.',
+      isForAWhile: true,
+    }
   return {
     name: 'Something failed',
     means:
@@ -93,8 +101,7 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const { name, means, isForAWhile } = outcomeOf(error)
   const { revalidate, state } = useRevalidator()
   // A part of the program that could not be had may have another name by now: all of it is asked for.
-  const isOfProgram = error instanceof Error && isUnfetched(error.message)
-  const again = () => (isOfProgram ? location.reload() : revalidate())
+  const again = () => (isOfProgram(error) ? location.reload() : revalidate())
   return (
     <main className="mx-auto max-w-xl px-4 sm:px-8 py-24">
       <title>{`${name} – Rubricant`}</title>

@@ -14,7 +14,10 @@ interface BuiltRoute {
 
 /** Routes as they were built, by their ids. */
 function builtRoutes(): Readonly<Record<string, BuiltRoute>> {
-  const file = readdirSync(folder).find((name) => /^manifest-.*\.js$/.test(name))!
+  // Those of earlier builds stay for windows that are open.
+  const files = readdirSync(folder).filter((name) => /^manifest-.*\.js$/.test(name))
+  const built = (name: string) => statSync(path.join(folder, name)).mtimeMs
+  const file = files.reduce((newest, name) => (built(name) > built(newest) ? name : newest))
   const text = readFileSync(path.join(folder, file), 'utf8')
   const json = text.slice(text.indexOf('{'), text.lastIndexOf('}') + 1)
   return (JSON.parse(json) as { routes: Record<string, BuiltRoute> }).routes

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { again, allSaved, makeSite, openView, row, signUp, editor } from './support'
+import { again, allSaved, expectAccessible, makeSite, openView, row, signUp, editor } from './support'
 
 const plan = 'Home\n  Visit\n  Contact'
 const openPage = async (page: Page, label: string) => {
@@ -186,4 +186,26 @@ test('a part of the program that cannot be fetched leaves the view as it is, and
   for (const part of parts) await page.unroute(part)
   await page.getByLabel('Its pages, one a line, indented under each other').fill(plan)
   await expect(page.getByText('contact.html')).toBeVisible({ timeout: 20_000 })
+})
+
+test('a window that is left open while Rubricant is renewed says so, and the next view is of the new one', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', plan)
+  const renewed = page.getByText('Rubricant was renewed')
+  await row(page, /Contact/).click()
+  await expect(renewed).toHaveCount(0)
+  await page.route('**/presence', async (route) => {
+    const answer = await route.fetch()
+    await route.fulfill({ response: answer, json: { ...(await answer.json()), program: 'a later one' } })
+  })
+  await row(page, /Visit/).click()
+  await expect(renewed).toBeVisible()
+  await expectAccessible(page)
+  await page.unroute('**/presence')
+  await page.evaluate(() => document.body.setAttribute('data-program', 'before'))
+  await openView(page, 'Names')
+  await expect(page.locator('body[data-program]')).toHaveCount(0)
+  await expect(renewed).toHaveCount(0)
 })

@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Role } from '#core/site'
 import type { Presence } from '#server/platform'
+import { program } from '../program'
 import { asJson } from './post'
 
 /** A window tells where it is this often, and is gone when nothing was heard of it for a little longer than twice that. */
@@ -46,6 +47,7 @@ export class Others {
  */
 export function usePresence(siteId: string, pageId: string, accountId: string, role: Role) {
   const [others, setOthers] = useState<readonly Other[]>([])
+  const [isRenewed, setRenewed] = useState(false)
   const self = useRef<string>('')
   const known = useMemo(() => new Others(), [])
   const tellRef = useRef<(asks?: boolean) => void>(() => {})
@@ -59,7 +61,8 @@ export function usePresence(siteId: string, pageId: string, accountId: string, r
         const response = await fetch(address, { method: 'POST', headers: asJson, body })
         if (response.status === 404) return location.assign('/sites')
         if (!response.ok) return
-        const now = (await response.json()) as { role: Role }
+        const now = (await response.json()) as { role: Role; program: string }
+        setRenewed(now.program !== program)
         if (now.role !== role) location.reload()
       } catch {
         // The next beat tells it.
@@ -101,6 +104,8 @@ export function usePresence(siteId: string, pageId: string, accountId: string, r
 
   return {
     others,
+    /** The server is of another program than this window. */
+    isRenewed,
     /** Somebody is somewhere; whoever is new, or asks, is told where this window is. */
     hear: (event: Presence) => {
       if (event.accountId === accountId) return

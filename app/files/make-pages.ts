@@ -5,6 +5,7 @@ import { askOnce } from '../workers/ask-once'
 import type { DocumentAnswer, DocumentQuestion } from './document.answer'
 import { isDocument, isSpreadsheet } from './text-name'
 import type { Uploads } from './uploads'
+import { untilFetched } from '../parts/fetched'
 
 /** Where pages go, and how it is told what is being done. */
 export interface Making {
@@ -33,7 +34,7 @@ async function pageOfAny(file: File, making: Making): Promise<MadePage> {
   )
   if (bytes === null) return { problem: 'It could not be read. Is it still where it was?' }
   if (isDocument(file.name) || isSpreadsheet(file.name)) return pageOfWords(file, bytes, making)
-  const { decodeHtml, pageOfFile } = await import('../writing/texts')
+  const { decodeHtml, pageOfFile } = await untilFetched(() => import('../writing/texts'))
   return { page: pageOfFile(file.name, decodeHtml(bytes).text), remark: null }
 }
 
@@ -48,8 +49,8 @@ async function pageOfWords(file: File, bytes: Uint8Array, making: Making): Promi
   // A text too long is told before its pictures are added.
   if (found.html.length > longestText) return { page: found, remark: null }
   const [{ withPictures }, { placeUsual }] = await Promise.all([
-    import('../writing/texts'),
-    import('../writing/place-picture'),
+    untilFetched(() => import('../writing/texts')),
+    untilFetched(() => import('../writing/place-picture')),
   ])
   const written: string[] = []
   for (const [index, { bytes: content, type, extension, alt }] of found.pictures.entries()) {

@@ -1,4 +1,5 @@
 import { isDrawn, isOfDisplayP3, onePageOf } from '#core/pictures'
+import { untilFetched } from '../parts/fetched'
 
 /** A picture in a form that few browsers show. */
 export interface PictureQuestion {
@@ -28,7 +29,7 @@ const read: Readonly<Record<OtherForm, (file: Blob) => Promise<Pixels | null>>> 
   /** HEIF (ISO/IEC 23008-12), as telephones take photographs; turned by its reader as it says. */
   async heic(file) {
     const bytes = new Uint8Array(await file.arrayBuffer())
-    const { default: open } = await import('libheif-js/libheif-wasm/libheif-bundle.mjs')
+    const { default: open } = await untilFetched(() => import('libheif-js/libheif-wasm/libheif-bundle.mjs'))
     const images = new (open().HeifDecoder)().decode(bytes)
     const image = images.find((one) => one.is_primary()) ?? images[0]
     if (!image) return null
@@ -44,7 +45,7 @@ const read: Readonly<Record<OtherForm, (file: Blob) => Promise<Pixels | null>>> 
     const found = onePageOf(new Uint8Array(await file.arrayBuffer()), mostPixels)
     if (!found) return null
     const bytes = found.buffer
-    const UTIF = await import('utif2')
+    const UTIF = await untilFetched(() => import('utif2'))
     const [page] = UTIF.decode(bytes)
     if (!page) return null
     UTIF.decodeImage(bytes, page)

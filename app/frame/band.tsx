@@ -15,9 +15,11 @@ interface Props {
   /** Matters in a narrow window alone, where one is shown at a time. */
   readonly pane: Pane
   readonly onPane: (pane: Pane) => void
-  /** Numbers that stand beside a view's name, such as files to send. */
   /** Who else has the site open. */
   readonly others: readonly Other[]
+  /** The server is of another program: a view is loaded with that. */
+  readonly isRenewed: boolean
+  /** Numbers that stand beside a view's name, such as files to send. */
   readonly counts: Partial<Record<View, { number: number; wants: boolean }>>
 }
 
@@ -29,7 +31,7 @@ const activeInRegister =
   'text-quiet desk:font-semibold desk:text-ink desk:after:absolute desk:after:inset-x-2 desk:after:-bottom-px desk:after:h-[3px] desk:after:bg-ink xl:after:inset-x-3'
 
 /** The band across the top: the site's name, the views in working order, what was saved, undo and redo. */
-export function Band({ pane, onPane, others, counts }: Props) {
+export function Band({ pane, onPane, others, isRenewed, counts }: Props) {
   const { site, save, undo, redo, store } = useSite()
   const { selected } = useSelection()
   const { pathname } = useLocation()
@@ -43,6 +45,7 @@ export function Band({ pane, onPane, others, counts }: Props) {
       <h1 className="min-w-0">
         <Link
           to="/sites"
+          reloadDocument={isRenewed}
           className="block max-w-72 truncate text-[25px] leading-[48px] desk:leading-[58px]"
           title={`${site.name}: all sites`}
         >
@@ -69,6 +72,7 @@ export function Band({ pane, onPane, others, counts }: Props) {
           return (
             <NavLink
               key={view}
+              reloadDocument={isRenewed}
               to={{ pathname: `/sites/${site.id}/${view}`, search: `?page=${selected.id}` }}
               onClick={() => onPane('view')}
               className={({ isActive }) =>

@@ -20,6 +20,7 @@ export function useViewsAtHand(): void {
       const { __reactRouterManifest: manifest } = window as { __reactRouterManifest?: Manifest }
       for (const view of views) {
         const address = manifest?.routes[`routes/${view}`]?.module
+        // eslint-disable-next-line no-restricted-syntax -- nobody waits for it
         if (address) void import(/* @vite-ignore */ address).catch(() => {})
       }
       fetchEditor()

@@ -3,6 +3,7 @@ import type { Page } from '#core/site'
 import { useSite } from '../document/site-context'
 import type { LineMark } from '../parts/editor/line-marks'
 import { useNotes } from './notes-context'
+import { untilFetched } from '../parts/fetched'
 
 /** Places that are looked up for one page; each asks the server where it was written. */
 const mostPlaces = 40
@@ -28,7 +29,7 @@ export function useNotedLines(page: Page): ReadonlyMap<string, readonly LineMark
     if (places.length === 0) return setMarks({ pageId: page.id, marks: none })
     let isCurrent = true
     const look = async () => {
-      const { sourceOfPlace } = await import('../writing/source-places')
+      const { sourceOfPlace } = await untilFetched(() => import('../writing/source-places'))
       const found = await Promise.all(
         places.map((place) => sourceOfPlace(site.id, page.id, place).catch(() => null)),
       )

@@ -23,7 +23,7 @@ export function beforeNextTry(tries: number): Promise<void> {
 }
 
 /** A part of the program, as soon as it can be fetched; one that is not there after half a minute of a connection is not. */
-async function untilFetched<T>(load: () => Promise<T>): Promise<T> {
+export async function untilFetched<T>(load: () => Promise<T>): Promise<T> {
   for (let tries = 0; ; tries++)
     try {
       return await load()

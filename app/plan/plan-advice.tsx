@@ -3,6 +3,7 @@ import { useFetcher } from 'react-router'
 import type { adviseOnPlan, Finding } from '#core/findings'
 import { useSelection, useSite } from '../document/site-context'
 import { useMend } from '../document/use-mend'
+import { untilFetched } from '../parts/fetched'
 
 /** Advice on the plan that has not been dismissed. */
 export function useAdvice(dismissed: readonly string[]): Finding[] {
@@ -11,8 +12,9 @@ export function useAdvice(dismissed: readonly string[]): Finding[] {
   // So can the rules it is given by.
   const [advise, setAdvise] = useState<typeof adviseOnPlan | null>(null)
   useEffect(() => {
-    import('#core/findings').then(
-      (module) => setAdvise(() => module.adviseOnPlan),
+    // Said of the module itself, so that a bundle holds no other of its rules.
+    untilFetched(() => import('#core/findings').then((module) => module.adviseOnPlan)).then(
+      (rules) => setAdvise(() => rules),
       () => {},
     )
   }, [])

@@ -11,6 +11,7 @@ import { useStableActions } from '../parts/use-stable-actions'
 import { duplicate } from '../plan/many-pages'
 import type { RegisterColumn } from './column'
 import { blockOf, type Draft, indented, outdented, type Row, rowsOf, shifted } from './rows'
+import { untilFetched } from '../parts/fetched'
 
 const rowHeight = 32
 
@@ -192,7 +193,7 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
     const text = event.clipboardData.getData('text/plain')
     event.preventDefault()
     if (text.trim() === '') return
-    const { guessPlanForm, readPlan } = await import('./pasted-plan')
+    const { guessPlanForm, readPlan } = await untilFetched(() => import('./pasted-plan'))
     const read = readPlan(guessPlanForm(text), text)
     if ('refusal' in read)
       return store.refuse(`What was pasted, line ${read.refusal.line}: ${read.refusal.reason}`)

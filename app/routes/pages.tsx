@@ -21,6 +21,7 @@ import { OriginalNotice } from '../writing/original/original-notice'
 import { SlotEditors } from '../writing/slot-editors'
 import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/pages'
+import { untilFetched } from '../parts/fetched'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site } = await requireSite(request, params.siteId, 'look')
@@ -58,7 +59,7 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
   const [shown, setShown] = useState<ElementPlace | null>(null)
   const [clicked, setClicked] = useState<{ pageId: string; place: QuotedPlace } | null>(null)
   const lead = async (place: QuotedPlace) => {
-    const { sourceOfPlace } = await import('../writing/source-places')
+    const { sourceOfPlace } = await untilFetched(() => import('../writing/source-places'))
     const found = await sourceOfPlace(site.id, selected.id, place).catch(() => null)
     if (found?.origin) leadTo({ pageId: selected.id, origin: found.origin })
     return found?.place ?? place
@@ -75,14 +76,14 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
       const name = query.get('slot') ?? mainSlot
       leadTo({ pageId, origin: { kind: 'slot', name, templateId: null, line: 1, slotLine: line } })
     } else if (made > 0)
-      void import('../writing/source-places')
+      void untilFetched(() => import('../writing/source-places'))
         .then(({ sourceOfLine }) => sourceOfLine(site.id, pageId, made))
         .then((origin) => origin && leadTo({ pageId, origin }))
         .catch(() => {})
   }, [key, search, site.id, leadTo])
   const { show } = useStableActions({
     async show(slot: string, line: number) {
-      const { placeOfLine } = await import('../writing/source-places')
+      const { placeOfLine } = await untilFetched(() => import('../writing/source-places'))
       setShown(await placeOfLine(site.id, selected.id, slot, line).catch(() => null))
     },
   })

@@ -23,6 +23,7 @@ import { AskedQuestion } from '../frame/asked-question'
 import { Band, type Pane } from '../frame/band'
 import { DeliveryNotice, isUnderWay } from '../frame/delivery-notice'
 import { RefusedNotice } from '../frame/refused'
+import { RenewedNotice } from '../frame/renewed-notice'
 import { RoleNotice } from '../frame/role-notice'
 import { isTyping } from '../frame/shortcuts'
 import { RippleNotice } from '../frame/ripple-notice'
@@ -176,6 +177,7 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
       <Band
         pane={pane}
         others={presence.others}
+        isRenewed={presence.isRenewed}
         onPane={setPane}
         counts={{
           checks: checks
@@ -196,6 +198,7 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
         />
         <RefusedNotice />
         <RoleNotice view={view} copy={copy} />
+        {presence.isRenewed && <RenewedNotice />}
       </div>
       <main className="min-h-0" data-pane={pane}>
         <Group orientation="horizontal" className="h-full min-h-0">

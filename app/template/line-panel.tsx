@@ -4,6 +4,7 @@ import type { LineOrigin, LinePurpose } from '#core/build'
 import { mainSlot } from '#core/site'
 import type { translationValues, valueNames } from '#core/template'
 import { useSelection, useSite } from '../document/site-context'
+import { untilFetched } from '../parts/fetched'
 
 /** Where choosing an origin leads: to a line of a template. */
 export type LeadToTemplate = (templateId: string, line: number) => void
@@ -29,7 +30,9 @@ export function LinePanel({ html, line, onLead }: { html: string; line: number; 
       // Without a connection what a line is for is told all the same.
       .catch(() => null)
     // The parser comes when it is first needed.
-    const purpose = import('./purpose').then(({ purposeOfLine }) => purposeOfLine(html, line))
+    const purpose = untilFetched(() => import('./purpose')).then(({ purposeOfLine }) =>
+      purposeOfLine(html, line),
+    )
     void Promise.all([purpose, origins]).then(([is, from]) => {
       if (!abort.signal.aborted) setExplained({ key, purpose: is, origins: from })
     })

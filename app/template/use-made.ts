@@ -1,6 +1,7 @@
 import type { Output, Template } from '#core/site'
 import { useSite, useWrittenTexts } from '../document/site-context'
 import { fetchText } from '../document/use-text'
+import { untilFetched } from '../parts/fetched'
 
 /** Has a file made of the whole site or not, as one change; a feed is named by every template that heads pages. */
 export function useMade() {
@@ -10,7 +11,10 @@ export function useMade() {
   /** What a template is to be; null where it names a feed, and where it is being typed: Checks tells of that one. */
   async function naming({ id: templateId, source: was, basedOn }: Template) {
     if (basedOn !== null || texts.get({ kind: 'template', id: templateId })) return null
-    const [{ withFeedNamed }, source] = await Promise.all([import('./name-feed'), fetchText(site.id, was)])
+    const [{ withFeedNamed }, source] = await Promise.all([
+      untilFetched(() => import('./name-feed')),
+      fetchText(site.id, was),
+    ])
     const text = withFeedNamed(source)
     return text === null ? null : { templateId, text, was }
   }

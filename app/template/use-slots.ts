@@ -4,6 +4,7 @@ import { templateChoices } from '#core/template'
 import { useSite } from '../document/site-context'
 import { fetchText } from '../document/use-text'
 import type { ShownSlots } from './slots-of'
+import { untilFetched } from '../parts/fetched'
 
 /** The slots of a page: those that its template shows, and those that hold something and are not shown. */
 export interface PageSlots extends ShownSlots {
@@ -39,7 +40,7 @@ export function useSlots(page: Page): PageSlots {
       const texts = await Promise.all(
         key.split(' ').map(async (hash) => [hash, await fetchText(site.id, hash, abort.signal)] as const),
       )
-      const { slotsOf } = await import('./slots-of')
+      const { slotsOf } = await untilFetched(() => import('./slots-of'))
       const byHash = new Map(texts)
       known.set(
         key,

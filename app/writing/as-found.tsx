@@ -5,6 +5,7 @@ import type { Page, Site } from '#core/site'
 import { useSite } from '../document/site-context'
 import { useText } from '../document/use-text'
 import { FlagPick } from '../plan/flag-pick'
+import { untilFetched } from '../parts/fetched'
 
 /** The chosen page as a tab and a list of results show it, with what of it is cut off. */
 export function AsFound({ page }: { page: Page }) {
@@ -117,7 +118,9 @@ function FirstHeading({ page }: { page: Page }) {
   const text = loaded.kind === 'ready' ? loaded.text : ''
   useEffect(() => {
     let isHere = true
-    void import('./first-heading').then(({ firstHeading }) => isHere && setHeading(firstHeading(text)))
+    void untilFetched(() => import('./first-heading')).then(
+      ({ firstHeading }) => isHere && setHeading(firstHeading(text)),
+    )
     return () => {
       isHere = false
     }

@@ -1,6 +1,7 @@
 import type { HandleRef } from '../parts/editor/editor-handle'
 import { putFitted } from './put-fitted'
 import type { PastedPlain } from './use-pasting'
+import { untilFetched } from '../parts/fetched'
 
 const pastedWords = {
   markdown: { is: 'What you pasted looks like Markdown.', make: 'Make it HTML' },
@@ -24,7 +25,7 @@ export function PastedNotice({
   onLeave: () => void
 }) {
   async function make() {
-    const texts = await import('./texts')
+    const texts = await untilFetched(() => import('./texts'))
     const written = text.replace(/\r\n?/g, '\n')
     const html = {
       markdown: () => texts.htmlOfMarkdown(written),

@@ -10,6 +10,7 @@ import { useWrittenText } from '../document/use-written-text'
 import { useFiles } from '../files/files-context'
 import type { HandleRef } from '../parts/editor/editor-handle'
 import { count } from '../parts/format'
+import { untilFetched } from '../parts/fetched'
 
 const pauseMs = 700
 const longest = 500_000
@@ -49,7 +50,7 @@ export function PicturesNotice({
     if (!isLookedAt) return
     let isOver = false
     const timer = setTimeout(() => {
-      void import('./texts').then(({ picturesElsewhere }) => {
+      void untilFetched(() => import('./texts')).then(({ picturesElsewhere }) => {
         if (!isOver) setFound(picturesElsewhere(text, site.publicAddress))
       })
     }, pauseMs)
@@ -61,7 +62,7 @@ export function PicturesNotice({
   useEffect(() => () => cancel.current?.abort(), [])
 
   async function take(addresses: readonly string[]) {
-    const { showInstead } = await import('./texts')
+    const { showInstead } = await untilFetched(() => import('./texts'))
     const ending = (cancel.current = new AbortController())
     const refused: string[] = []
     setFailed([])

@@ -4,6 +4,7 @@ import type { PlainText } from '#core/texts'
 import type { GivenText } from '../document/use-text'
 import { useWrittenText } from '../document/use-written-text'
 import type { HandleRef } from '../parts/editor/editor-handle'
+import { untilFetched } from '../parts/fetched'
 
 const pauseMs = 700
 /** Longer texts are looked at by Checks. */
@@ -57,7 +58,7 @@ export function PlainNotice({
     if (!isLookedAt) return
     let isOver = false
     const timer = setTimeout(() => {
-      void import('./texts').then(({ plainTextIn }) => {
+      void untilFetched(() => import('./texts')).then(({ plainTextIn }) => {
         if (!isOver) setFound(plainTextIn(text))
       })
     }, pauseMs)
@@ -71,7 +72,7 @@ export function PlainNotice({
   const kind = isLookedAt && !(isWhole && found === 'document') ? found : null
   if (kind === null) return <span />
   async function make() {
-    const { htmlOfPlain, plainTextIn } = await import('./texts')
+    const { htmlOfPlain, plainTextIn } = await untilFetched(() => import('./texts'))
     const now = handle.current?.text() ?? ''
     const is = plainTextIn(now)
     if (is) handle.current?.replace(0, now.length, htmlOfPlain(now, is))

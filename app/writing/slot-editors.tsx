@@ -23,7 +23,7 @@ import { useInsertion } from './use-insertion'
 import { DialogFrame } from './dialog-frame'
 import { useSlots } from '../template/use-slots'
 import { ValueSlot } from './value-slot'
-import { lazily } from '../parts/fetched'
+import { lazily, untilFetched } from '../parts/fetched'
 
 const ChoosePicture = lazily(() =>
   import('./choose-picture').then((module) => ({ default: module.ChoosePicture })),
@@ -80,7 +80,7 @@ export function SlotEditors({
   /** Puts what is made elsewhere where the cursor is. */
   const put = async (html: string) => {
     if (html === '') return
-    const { fitInto } = await import('./texts')
+    const { fitInto } = await untilFetched(() => import('./texts'))
     if (handle.current) putFitted(handle.current, handle.current.selection(), html, fitInto)
   }
   const askAbout = (pictures: readonly WantedPicture[]) => {
@@ -90,7 +90,7 @@ export function SlotEditors({
   const close = () => setAsked(null)
   /** Asks about the picture whose tag the cursor is within; or does something else, where it is in none of the site's. */
   const changeOr = async (otherwise: () => void) => {
-    const { pictureStanding } = await import('./picture-standing')
+    const { pictureStanding } = await untilFetched(() => import('./picture-standing'))
     const editor = handle.current
     const standing = editor && pictureStanding(store.get().site, page.id, editor)
     if (!standing) return otherwise()

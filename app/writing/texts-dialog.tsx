@@ -4,6 +4,7 @@ import { useFiles } from '../files/files-context'
 import { pageOf } from '../files/make-pages'
 import { isOfRows } from '../files/text-name'
 import { Button } from '../parts/button'
+import { untilFetched } from '../parts/fetched'
 
 interface Props {
   readonly files: readonly File[]
@@ -31,7 +32,7 @@ export function TextsDialog({ files, onDone }: Props) {
     setProblems([])
     setWork('Reading…')
     try {
-      const { partOfPage } = await import('./texts')
+      const { partOfPage } = await untilFetched(() => import('./texts'))
       for (const file of files) {
         const made = await pageOf(file, { store, uploads, signal, onWork: setWork })
         if ('problem' in made) {

@@ -7,6 +7,7 @@ import { couldBePage, isOfRows } from '../files/text-name'
 import type { Fitting } from '../parts/editor/put-into'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { WantedPicture } from './picture-dialog'
+import { untilFetched } from '../parts/fetched'
 
 /** Pictures that wait for what their author says of them. */
 export interface AskedPictures {
@@ -91,7 +92,7 @@ export function useInsertion() {
       )
       const html = [shown, said.trimEnd(), ...links].filter((piece) => piece !== '').join('\n')
       if (html === '') return null
-      const { fitInto } = await import('./texts')
+      const { fitInto } = await untilFetched(() => import('./texts'))
       return (text, where) => fitInto(text, where, html)
     },
   })

@@ -4,6 +4,7 @@ import { useFiles } from '../files/files-context'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { Pasting } from '../parts/editor/pasting'
 import type { Fitting } from '../parts/editor/put-into'
+import { untilFetched } from '../parts/fetched'
 
 /** What was pasted as it is, and may become HTML: Markdown, rows of a spreadsheet, or paragraphs that blank lines part. */
 export interface PastedPlain {
@@ -19,30 +20,32 @@ export function usePasting() {
   const [plain, setPlain] = useState<PastedPlain | null>(null)
   const { html, text } = useStableActions({
     async html(written: string, into: string): Promise<Fitting> {
-      const { cleanHtml, fitInto } = await import('./texts')
+      const { cleanHtml, fitInto } = await untilFetched(() => import('./texts'))
       // What is copied from the preview leads to the site, not to where it is previewed.
       const clean = await withPictures(cleanHtml(written.replaceAll(previewed, '/'), into))
       return (text, where) => fitInto(text, where, clean)
     },
     text({ from, text, into }: Omit<PastedPlain, 'kind'> & { readonly into: string }) {
       setPlain(null)
-      void import('./texts').then(({ looksLikeMarkdown, paragraphsInText, readsHtmlAt, rowsInText }) => {
-        const kind = looksLikeMarkdown(text)
-          ? 'markdown'
-          : rowsInText(text)
-            ? 'rows'
-            : paragraphsInText(text)
-              ? 'paragraphs'
-              : null
-        if (kind !== null && readsHtmlAt(into, from)) setPlain({ from, text, kind })
-      })
+      void untilFetched(() => import('./texts')).then(
+        ({ looksLikeMarkdown, paragraphsInText, readsHtmlAt, rowsInText }) => {
+          const kind = looksLikeMarkdown(text)
+            ? 'markdown'
+            : rowsInText(text)
+              ? 'rows'
+              : paragraphsInText(text)
+                ? 'paragraphs'
+                : null
+          if (kind !== null && readsHtmlAt(into, from)) setPlain({ from, text, kind })
+        },
+      )
     },
   })
   /** Pictures that came within the HTML become files of the site, shown as large as they were, and no larger than texts are wide. */
   async function withPictures(clean: string): Promise<string> {
     const within = [...new Set([...clean.matchAll(pictureWithin)].map(([tag]) => tag))]
     if (within.length === 0) return clean
-    const { placeUsual } = await import('./place-picture')
+    const { placeUsual } = await untilFetched(() => import('./place-picture'))
     let result = clean
     for (const [index, tag] of within.entries()) {
       const said = new DOMParser().parseFromString(tag, 'text/html').querySelector('img')!

@@ -55,6 +55,23 @@ async function packFiles(folder) {
   )
 }
 
+/** Windows that are open, and servers that run, go on asking for the parts that they are made of: so long, in milliseconds, and so many bytes of them. */
+const keptFor = 30 * 24 * 60 * 60 * 1000
+const mostKept = 50_000_000
+
+/** Links parts of earlier builds into a new one, the newest first. Their names carry a hash of what they are. */
+function keepEarlier(from, to) {
+  if (!fs.existsSync(from)) return
+  const files = fs
+    .readdirSync(from)
+    .map((name) => ({ name, ...fs.statSync(path.join(from, name)) }))
+    .filter(({ name, mtimeMs }) => Date.now() - mtimeMs < keptFor && !fs.existsSync(path.join(to, name)))
+    .sort((a, b) => b.mtimeMs - a.mtimeMs)
+  let bytes = 0
+  for (const { name, size } of files)
+    if ((bytes += size) <= mostKept) fs.linkSync(path.join(from, name), path.join(to, name))
+}
+
 /** Where modules that threads run stand once they are built. */
 const threads = path.resolve('build/threads')
 
@@ -126,11 +143,28 @@ export async function ensureBuild() {
   const state = stateOf(sources)
   if (!fs.existsSync(mark) || fs.readFileSync(mark, 'utf8') !== state) {
     say('Building …')
-    fs.rmSync('build', { recursive: true, force: true })
-    await run('npx', ['react-router', 'build'], { env: { ...process.env, NODE_ENV: 'production' } })
-    await packFiles('build/client')
+    // A program that runs meanwhile goes on: what it serves is replaced once all of the new one is there.
+    const [next, before] = ['build/next', 'build/before']
+    for (const folder of [next, before]) fs.rmSync(folder, { recursive: true, force: true })
+    await run('npx', ['react-router', 'build'], {
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        RUBRICANT_BUILD: next,
+        RUBRICANT_PROGRAM: state.slice(0, 16),
+      },
+    })
+    await packFiles(`${next}/client`)
+    for (const assets of ['client/assets', 'server/assets'])
+      keepEarlier(`build/${assets}`, `${next}/${assets}`)
+    fs.rmSync(mark, { force: true })
+    fs.mkdirSync(before)
+    for (const part of ['client', 'server']) {
+      if (fs.existsSync(`build/${part}`)) fs.renameSync(`build/${part}`, `${before}/${part}`)
+      fs.renameSync(`${next}/${part}`, `build/${part}`)
+    }
     fs.writeFileSync(mark, state)
+    for (const folder of [next, before]) fs.rmSync(folder, { recursive: true, force: true })
   }
-  // After all that empties the folder.
   await ensureThreads()
 }

@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import { announceSoon } from '#server/platform'
+import { program } from '../../program'
 import { answerProblems, checkInput, readJson, requireSite } from '../../owner.server'
 import type { Route } from './+types/presence'
 
@@ -10,7 +11,7 @@ const input = Joi.object<{ window: string; pageId: string | null; asks: boolean 
   asks: Joi.boolean().default(false),
 })
 
-/** A window tells which page it shows; the others hear it. Answers what its account may do. */
+/** A window tells which page it shows; the others hear it. Answers what its account may do, and of which program the server is. */
 export async function action({ request, params }: Route.ActionArgs) {
   const { account, role } = await requireSite(request, params.siteId, 'look')
   return answerProblems(async () => {
@@ -24,6 +25,6 @@ export async function action({ request, params }: Route.ActionArgs) {
       pageId,
       asks,
     })
-    return Response.json({ role })
+    return Response.json({ role, program })
   })
 }

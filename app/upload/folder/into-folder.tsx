@@ -3,7 +3,9 @@ import { folderPicker } from './folder-files'
 import { lazily } from '../../parts/fetched'
 
 // Nobody who does not open it fetches it.
-const PutInFolder = lazily(async () => ({ default: (await import('./put-in-folder')).PutInFolder }))
+const PutInFolder = lazily(() =>
+  import('./put-in-folder').then((module) => ({ default: module.PutInFolder })),
+)
 
 const never = () => () => {}
 
