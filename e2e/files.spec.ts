@@ -247,3 +247,78 @@ test('among many files one is found by its name, and those that nothing uses are
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('button', { name: '13 files' })).toBeVisible()
 })
+
+/** A film of a moment, as this browser records one. */
+const record = (page: Page): Promise<string> =>
+  page.evaluate(async () => {
+    const canvas = Object.assign(document.createElement('canvas'), { width: 320, height: 180 })
+    const draw = canvas.getContext('2d')!
+    const recorder = new MediaRecorder(canvas.captureStream(25), { mimeType: 'video/webm' })
+    const pieces: Blob[] = []
+    recorder.ondataavailable = ({ data }) => pieces.push(data)
+    const ended = new Promise((resolve) => (recorder.onstop = resolve))
+    recorder.start()
+    for (let frame = 0; frame < 20; frame++) {
+      draw.fillRect(frame * 10, 0, 8, 180)
+      await new Promise((resolve) => setTimeout(resolve, 40))
+    }
+    recorder.stop()
+    await ended
+    const bytes = new Uint8Array(await new Blob(pieces).arrayBuffer())
+    return btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''))
+  })
+
+/** A sound of a second (WAVE, 8 bits, 8 kHz). */
+function sound(): Buffer {
+  const bytes = Buffer.alloc(44 + 8_000, 128)
+  bytes.write('RIFF\0\0\0\0WAVEfmt \x10\0\0\0\x01\0\x01\0', 'latin1')
+  bytes.writeUInt32LE(bytes.length - 8, 4)
+  for (const at of [24, 28]) bytes.writeUInt32LE(8_000, at)
+  bytes.writeUInt32LE(0x00080001, 32)
+  bytes.write('data', 36)
+  bytes.writeUInt32LE(8_000, 40)
+  return bytes
+}
+
+test('a film and a sound that are put into a text are played there; what browsers do not play is led to', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  await row(page, /Visit/).click()
+  const editor = page.getByRole('textbox', { name: 'Content of Visit' })
+  await editor.click()
+  const film = Buffer.from(await record(page), 'base64')
+  await pasteFile(editor, 'Fog over the sound.webm', film, 'video/webm')
+  await expect(editor).toContainText(
+    '<video src="/files/fog-over-the-sound.webm" controls preload="metadata" width="320" height="180"></video>',
+  )
+  await pasteFile(editor, 'The bell.wav', sound(), 'audio/wav')
+  await expect(editor).toContainText('<audio src="/files/the-bell.wav" controls preload="metadata"></audio>')
+  await expect(editor).toContainText('<figcaption>The bell</figcaption>')
+  const unplayed = Buffer.from('\0\0\0\x14ftypqt  \0\0\0\0qt  ', 'latin1')
+  await pasteFile(editor, 'IMG_0042.MOV', unplayed, 'video/quicktime')
+  await expect(editor).toContainText('<a href="/files/img-0042.mov">IMG_0042</a>')
+  await allSaved(page)
+
+  // In the preview, too, whose pages have no origin.
+  const shown = page.frameLocator('iframe[title^="Preview"]').locator('video')
+  await expect
+    .poll(() =>
+      shown.evaluate(async (video: HTMLVideoElement) => {
+        video.muted = true
+        await video.play()
+        return video.videoWidth
+      }),
+    )
+    .toBe(320)
+  await expectAccessible(page)
+  await openView(page, 'Checks')
+  await expect(page.getByText('Films without captions')).toBeVisible()
+  await openFiles(page)
+  await fileRow(page, 'files/fog-over-the-sound.webm').click()
+  await expect(page.getByLabel('The recording Fog over the sound')).toHaveJSProperty('videoWidth', 320)
+  await fileRow(page, 'files/img-0042.mov').click()
+  await expect(page.getByText('This browser cannot play it')).toBeVisible()
+})

@@ -135,11 +135,12 @@ export function readBody(request: Request, response: Response, next: NextFunctio
 
 /**
  * Packs answers of text for whoever takes them packed. Streams of events are not: each of their lines is
- * waited for.
+ * waited for; nor are parts of something, whose bytes are counted as they are.
  */
 export const packAnswers = compression({
   filter: (request, response) =>
     !String(response.getHeader('content-type')).startsWith('text/event-stream') &&
+    !response.hasHeader('content-range') &&
     compression.filter(request, response),
 })
 
@@ -170,6 +171,7 @@ const withScripts = (scripts: Sources) =>
         'style-src-attr': [`'unsafe-inline'`],
         // A picture that is on its way to the server is shown from the window's own memory.
         'img-src': [`'self'`, 'data:', 'blob:'],
+        'media-src': [`'self'`, 'blob:'],
         'connect-src': isDeveloping ? [`'self'`, 'ws:'] : [`'self'`],
         'frame-src': [`'self'`],
         'worker-src': [`'self'`],

@@ -43,6 +43,9 @@ export function FileView({ file }: { file: SiteFile }) {
       {file.kind === 'image' && (
         <Picture key={file.hash} address={address} label={fileTitle(file.label)} hash={file.hash} />
       )}
+      {playedAs(file.label) && (
+        <Recording key={file.hash} as={playedAs(file.label)!} file={file} address={address} />
+      )}
       <Name key={file.label} file={file} />
       <h3 className="mt-6 mb-1.5 text-[19px]">Where it is used</h3>
       {uses === null ? (
@@ -107,6 +110,30 @@ export function FileView({ file }: { file: SiteFile }) {
         </Button>
       </div>
     </div>
+  )
+}
+
+/** What browsers play, by what its name ends in; null for anything else. */
+const playedAs = (label: string): 'video' | 'audio' | null =>
+  /\.(?:mp4|m4v|webm|ogv|mov)$/i.test(label)
+    ? 'video'
+    : /\.(?:mp3|m4a|aac|ogg|oga|opus|wav|flac|weba)$/i.test(label)
+      ? 'audio'
+      : null
+
+function Recording({ as: Tag, file, address }: { as: 'video' | 'audio'; file: SiteFile; address: string }) {
+  const [isPlayed, setPlayed] = useState(true)
+  return isPlayed ? (
+    <Tag
+      controls
+      preload="metadata"
+      src={`${address}?${file.hash.slice(0, 8)}`}
+      aria-label={`The recording ${fileTitle(file.label)}`}
+      className="mt-4 max-h-96 max-w-full"
+      onError={() => setPlayed(false)}
+    />
+  ) : (
+    <p className="mt-4 text-ochre">This browser cannot play it; nor may those of visitors.</p>
   )
 }
 

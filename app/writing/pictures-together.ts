@@ -1,5 +1,4 @@
-import { type Arrangement, heightFor, type ShownPicture, widthFor } from '#core/pictures'
-import { roomy } from './place-picture'
+import { type Arrangement, heightFor, roomy, type ShownPicture, widthFor } from '#core/pictures'
 
 /** What is said of all pictures that are put into a text at once. */
 export interface Together {

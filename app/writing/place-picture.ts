@@ -1,12 +1,9 @@
 import { encodePath } from '#core/markup'
 import { namesOf } from '#core/naming'
-import { copyWidths, pictureHtml, type ShownPicture } from '#core/pictures'
+import { copyWidths, pictureHtml, roomy, type ShownPicture } from '#core/pictures'
 import type { SiteStore } from '../document/site-store'
 import type { Uploads } from '../files/uploads'
 import { naturalSize, smallerCopies } from './smaller-copies'
-
-/** Pixels that most columns of text have room for. */
-export const roomy = 800
 
 /** A picture on its way into the site. */
 export interface ComingPicture {

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { encodePath, escapeAttribute, escapeText } from '#core/markup'
 import { namesOf, splitFileName } from '#core/naming'
+import { captionOf, recordingHtml } from '#core/pictures'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
 import { couldBePage, isOfRows } from '../files/text-name'
@@ -8,6 +9,7 @@ import type { Fitting } from '../parts/editor/put-into'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { WantedPicture } from './picture-dialog'
 import { untilFetched } from '../parts/fetched'
+import { couldBePlayed, recordingIn } from './recording-in'
 
 /** Pictures that wait for what their author says of them. */
 export interface AskedPictures {
@@ -69,6 +71,21 @@ export function useInsertion() {
         },
       })
     })
+  /** Puts a file into the site that is no picture: the HTML that plays it, or leads to it. */
+  const placeOther = async (file: File): Promise<string> => {
+    const played = couldBePlayed(file) ? recordingIn(file) : null
+    const id = await uploads.send(file, file.name)
+    const { site } = store.get()
+    const added = site.files.find((one) => one.id === id)
+    const path = id === null ? undefined : namesOf(site).files.get(id)
+    if (!added || path === undefined) return ''
+    const address = `/${encodePath(path)}`
+    const { stem } = splitFileName(added.label)
+    const recording = await played
+    return recording
+      ? recordingHtml({ ...recording, address, caption: captionOf(stem) })
+      : `<a href="${escapeAttribute(address)}">${escapeText(stem)}</a>`
+  }
   const { insert } = useStableActions({
     async insert(given: readonly File[]): Promise<Fitting | null> {
       const files = await shownFiles(given)
@@ -79,18 +96,12 @@ export function useInsertion() {
       const shown = pictures.length > 0 ? await ask(pictures.map(wanted)) : ''
       const [said, toLink] = texts.length > 0 ? await askTexts(texts) : ['', []]
       const others = [...files.filter((file) => !pictures.includes(file) && !texts.includes(file)), ...toLink]
-      const links = await Promise.all(
-        others.map(async (file) => {
-          const id = await uploads.send(file, file.name)
-          const { site } = store.get()
-          const added = site.files.find((one) => one.id === id)
-          const path = id === null ? undefined : namesOf(site).files.get(id)
-          if (!added || path === undefined) return ''
-          const address = escapeAttribute(`/${encodePath(path)}`)
-          return `<a href="${address}">${escapeText(splitFileName(added.label).stem)}</a>`
-        }),
-      )
-      const html = [shown, said.trimEnd(), ...links].filter((piece) => piece !== '').join('\n')
+      const stood = (await Promise.all(others.map(placeOther))).filter((piece) => piece !== '')
+      const played = stood.filter((piece) => !piece.startsWith('<a '))
+      const links = stood.filter((piece) => piece.startsWith('<a ')).join('\n')
+      // Beside blocks links are a paragraph of their own.
+      const led = links !== '' && (played.length > 0 || said !== '') ? `<p>${links}</p>` : links
+      const html = [shown, said.trimEnd(), ...played, led].filter((piece) => piece !== '').join('\n')
       if (html === '') return null
       const { fitInto } = await untilFetched(() => import('./texts'))
       return (text, where) => fitInto(text, where, html)

@@ -14,6 +14,9 @@ export interface ElementNote extends Range {
     | 'no-headers'
     | 'no-label'
     | 'no-size'
+    | 'no-controls'
+    | 'plays-alone'
+    | 'no-captions'
     | 'filler'
     | 'obsolete'
   /** Its tag; of an attribute, `tag attribute`; of words, those. */
@@ -115,6 +118,23 @@ function isWithin(element: HtmlElement, tag: string): boolean {
   return false
 }
 
+/** What there is to say of a film or a sound. */
+function notesOfRecording(element: HtmlElement): ElementNote['kind'][] {
+  const has = (name: string) => valueOf(element, name) !== undefined
+  const isTexted = element.childNodes.some(
+    (child) =>
+      'tagName' in child &&
+      child.tagName === 'track' &&
+      // Without a kind it is one of subtitles (HTML §4.8.11.11.1).
+      /^(?:captions|subtitles)?$/i.test(valueOf(child, 'kind') ?? ''),
+  )
+  const kinds: ElementNote['kind'][] = []
+  if (!has('controls') && !has('autoplay')) kinds.push('no-controls')
+  if (has('autoplay') && !has('muted')) kinds.push('plays-alone')
+  if (element.tagName === 'video' && !has('muted') && !isTexted) kinds.push('no-captions')
+  return kinds
+}
+
 /**
  * What there is to say of one element.
  * @param labelled ids that a `label` is for
@@ -134,6 +154,8 @@ export function notesOf(element: HtmlElement, labelled: ReadonlySet<string>): El
   // A browser then keeps no room for it, and what follows jumps when it comes (HTML §4.8.17).
   if (tag === 'img' && !/\d/.test(`${valueOf(element, 'width')}${valueOf(element, 'height')}`))
     notes.push({ kind: 'no-size', name: tag, ...range })
+  if (tag === 'video' || tag === 'audio')
+    for (const kind of notesOfRecording(element)) notes.push({ kind, name: tag, ...range })
   if (tag === 'a' && valueOf(element, 'href') !== undefined && !isHidden) {
     if (!saysSomething(element)) notes.push({ kind: 'empty-link', name: tag, ...range })
     const words = isNamed(element) ? '' : wordsIn(element).replace(/[\s.…»›>→:]+$/, '')

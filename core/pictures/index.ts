@@ -1,4 +1,4 @@
-/** Pictures: what their files tell, and the HTML that shows them. */
+/** Pictures, still and moving, and sounds: what their files tell, and the HTML that shows them. */
 export { pictureForm, pixelBytes, type Pixels, readPixels } from './pixels'
 export { onePageOf } from './tiff'
 export { isDrawn, isOfDisplayP3 } from './kept-as'
@@ -11,6 +11,8 @@ export {
   type PictureCopy,
   pictureHtml,
   picturesHtml,
+  roomy,
   type ShownPicture,
   widthFor,
 } from './picture-html'
+export { captionOf, recordingHtml, type ShownRecording } from './recording-html'

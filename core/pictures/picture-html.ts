@@ -30,6 +30,9 @@ export interface ShownPicture {
   readonly rest?: readonly (readonly [name: string, value: string])[]
 }
 
+/** Pixels that most columns of text have room for. */
+export const roomy = 800
+
 type Size = { readonly width: number; readonly height: number }
 
 /** The height that keeps the proportion, in whole pixels. */

@@ -5,7 +5,9 @@ import {
   blankPlace,
   copyWidths,
   heightFor,
+  captionOf,
   pictureHtml,
+  recordingHtml,
   picturesHtml,
   type ShownPicture,
   widthFor,
@@ -119,6 +121,19 @@ describe('a picture', () => {
     expect(html).toBe('<a href="/images/pier.jpg"><img src="/images/pier-800.jpg" alt="The “pier” &amp; more" srcset="/images/pier-800.jpg 800w, /images/pier-1600.jpg 1600w, /images/pier.jpg 4032w" sizes="(min-width: 800px) 800px, 100vw" width="800" height="600"></a>')
     expect(readHtml(html).references.map(({ href }) => href)).toEqual(['/images/pier.jpg', '/images/pier-800.jpg', '/images/pier-800.jpg', '/images/pier-1600.jpg', '/images/pier.jpg'])
     expect(pictureHtml({ ...shown, natural: null, width: null, alt: '', isLazy: false })).toBe('<img src="/images/pier.jpg" alt="">')
+  }) // prettier-ignore
+
+  test('that moves is played once it is asked for, in proportion; a sound has its words, and no number of a camera for them', () => {
+    const film = { kind: 'video', address: '/files/the "pier".mp4', natural: { width: 1920, height: 1080 }, caption: '' } as const
+    const html = recordingHtml(film)
+    expect(html).toBe('<figure>\n  <video src="/files/the &quot;pier&quot;.mp4" controls preload="metadata" width="800" height="450"></video>\n</figure>')
+    expect(readHtml(html).references.map(({ href }) => href)).toEqual(['/files/the "pier".mp4'])
+    expect(recordingHtml({ ...film, natural: { width: 480, height: 270 } })).toContain('width="480" height="270"')
+    expect(recordingHtml({ kind: 'audio', address: '/files/bell.mp3', natural: null, caption: 'The bell & <tide>' })).toBe(
+      '<figure>\n  <audio src="/files/bell.mp3" controls preload="metadata"></audio>\n  <figcaption>The bell &amp; &lt;tide&gt;</figcaption>\n</figure>',
+    )
+    expect(['IMG_0042', 'VID-20310614-WA0003', '20310614_101500', 'PXL_20310614_101500', 'GOPR0042', 'MVI_0042 (1)'].map(captionOf)).toEqual(Array(6).fill(''))
+    expect(['The_bell', 'Terns 2031', 'Fog signal 3', 'a'].map(captionOf)).toEqual(['The bell', 'Terns 2031', 'Fog signal 3', 'a'])
   }) // prettier-ignore
 
   test('with words below it is a figure; several stand below one another, or as a list side by side', () => {

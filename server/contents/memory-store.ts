@@ -35,11 +35,15 @@ export class MemoryContents implements ContentStore {
     return { hash, sizeBytes }
   }
 
-  async get(hash: Hash) {
+  async get(hash: Hash, start = 0) {
     const kept = this.#kept.get(hash)
     if (!kept) return null
     async function* pieces(portions: readonly Buffer[]) {
-      yield* portions
+      let from = start
+      for (const portion of portions) {
+        if (from < portion.length) yield portion.subarray(from)
+        from = Math.max(0, from - portion.length)
+      }
     }
     return { sizeBytes: kept.sizeBytes, pieces: pieces(kept.portions) }
   }

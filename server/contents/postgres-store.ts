@@ -1,7 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto'
 import type { Hash } from '#core/site'
 import { many, maybeOne, type Queryable } from '#server/platform'
-import { type ContentStore, type Pieces, portionsOfPieces, type StoredContent } from './store'
+import { type ContentStore, type Pieces, portionBytes, portionsOfPieces, type StoredContent } from './store'
 
 /** Whether nothing names the content of a row `b` of `blobs`. */
 const unnamed = `NOT EXISTS (SELECT 1 FROM pages WHERE content = b.hash)
@@ -59,7 +59,7 @@ export class PostgresContents implements ContentStore {
     await this.db.query('DELETE FROM blob_portions WHERE content = $1', [content])
   }
 
-  async get(hash: Hash) {
+  async get(hash: Hash, start = 0) {
     const row = await maybeOne<{ sizeBytes: number; bytes: Buffer | null; portions: string | null }>(
       this.db,
       'SELECT size_bytes AS "sizeBytes", bytes, portions FROM blobs WHERE hash = $1',
@@ -69,17 +69,18 @@ export class PostgresContents implements ContentStore {
     const { db } = this
     async function* pieces(): AsyncGenerator<Buffer> {
       if (row!.bytes) {
-        yield row!.bytes
+        yield row!.bytes.subarray(start)
         return
       }
-      for (let position = 0; ; position++) {
+      const first = Math.floor(start / portionBytes)
+      for (let position = first; ; position++) {
         const portion = await maybeOne<{ bytes: Buffer }>(
           db,
           'SELECT bytes FROM blob_portions WHERE content = $1 AND position = $2',
           [row!.portions, position],
         )
         if (!portion) return
-        yield portion.bytes
+        yield position === first ? portion.bytes.subarray(start % portionBytes) : portion.bytes
       }
     }
     return { sizeBytes: row.sizeBytes, pieces: pieces() }

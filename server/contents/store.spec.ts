@@ -88,6 +88,11 @@ describe.each(Object.entries(forms))('contents %s', (_, form) => {
     expect(found!.bytes.equals(bytes)).toBe(true)
     expect(found!.sizeBytes).toBe(size)
     expect(Math.max(0, ...found!.pieces.map((piece) => piece.length))).toBeLessThanOrEqual(portionBytes)
+    for (const start of [1, portionBytes - 1, portionBytes, portionBytes + 1, size]) {
+      const rest: Buffer[] = []
+      for await (const piece of (await tested.store.get(stored.hash, start))!.pieces) rest.push(piece)
+      expect(Buffer.concat(rest).equals(bytes.subarray(start))).toBe(true)
+    }
     expect(await tested.store.sizes([stored.hash, '0'.repeat(64)])).toEqual(new Map([[stored.hash, size]]))
   })
 

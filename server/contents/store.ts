@@ -16,8 +16,11 @@ export type Pieces = AsyncIterable<Uint8Array> | Iterable<Uint8Array>
 export interface ContentStore {
   /** Keeps what comes. One that is there already is young again. */
   put(pieces: Pieces): Promise<StoredContent>
-  /** Its bytes in pieces of at most `portionBytes`; null when it is not there. */
-  get(hash: Hash): Promise<{ readonly sizeBytes: number; readonly pieces: AsyncIterable<Buffer> } | null>
+  /** Its bytes from `start` on, in pieces of at most `portionBytes`; null when it is not there. */
+  get(
+    hash: Hash,
+    start?: number,
+  ): Promise<{ readonly sizeBytes: number; readonly pieces: AsyncIterable<Buffer> } | null>
   /** Sizes of those that are there. */
   sizes(hashes: Iterable<Hash>): Promise<ReadonlyMap<Hash, number>>
   /** Whether anything names it: a site, its history, a record of a delivery. */

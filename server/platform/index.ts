@@ -1,3 +1,4 @@
+export { firstBytes, rangeAsked } from './byte-range'
 export { config, readConfig, withSecretsOfFiles } from './config'
 export { deadline } from './deadline'
 export { eachOf, portionsOf } from './each-of'

@@ -1,9 +1,14 @@
+import { randomBytes, randomUUID } from 'node:crypto'
+import { Readable } from 'node:stream'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { beginSession, endSession } from '../accounts/accounts'
+import { type DefaultTreeAdapterTypes, parse } from 'parse5'
+import { putBlob } from '../contents/blobs'
 import { pool } from '../platform/pool'
 import { previewBase, servePreview } from './preview'
 import { filesOfSite } from '../sites/build'
 import { changeSite } from '../sites/changes/changes'
+import { takeFile } from '../sites/files'
 import { zipSite } from '../sites/zip'
 import { accountWithSite, delivered, freshDatabase, siteOf, writePage } from '../testing/support'
 
@@ -36,6 +41,29 @@ describe('the preview answers as a host does', () => {
     expect(await statusOf('%')).toBe(400)
     expect(await statusOf('../../etc/passwd')).toBe(404)
     expect((await ask('styles/site.css')).headers.get('content-type')).toBe('text/css; charset=utf-8')
+  })
+
+  test('a film is given from where it is asked for, and a page whole', async () => {
+    const bytes = randomBytes(1_500_000)
+    const sent = { id: randomUUID(), name: 'The pier.mp4', replaces: null, keepsPlace: false }
+    await takeFile(await siteOf(ids.siteId, ids.accountId), ids.accountId, 0, sent, Readable.from([bytes]))
+    const part = async (range: string, headers = {}) => {
+      const answer = await ask('files/the-pier.mp4', { range, ...headers })
+      const told = ['content-range', 'content-length', 'accept-ranges'].map((name) =>
+        answer.headers.get(name),
+      )
+      return { status: answer.status, told, bytes: Buffer.from(await answer.arrayBuffer()) }
+    }
+    const some = await part('bytes=999990-1000009')
+    expect([some.status, ...some.told]).toEqual([206, 'bytes 999990-1000009/1500000', '20', 'bytes'])
+    expect(some.bytes.equals(bytes.subarray(999_990, 1_000_010))).toBe(true)
+    expect((await part('bytes=1400000-')).bytes.equals(bytes.subarray(1_400_000))).toBe(true)
+    expect((await part('bytes=1500000-')).told[0]).toBe('bytes */1500000')
+    for (const whole of [await part('bytes=0-1,3-4'), await part('bytes=0-1', { 'if-range': '"x"' })]) {
+      expect([whole.status, whole.told[1]]).toEqual([200, '1500000'])
+      expect(whole.bytes.equals(bytes)).toBe(true)
+    }
+    expect(await statusOf('visit/', { range: 'bytes=0-1' })).toBe(200)
   })
 
   test('a trial page can be looked at here, and only here', async () => {
@@ -101,11 +129,33 @@ test('an address opens nothing once it has run out, and tells its window so', as
   expect(await answer.text()).toContain('expired: "contact.html"')
 })
 
-test('the script goes in front of the end of the body, whatever letters stand before it', async () => {
-  await writePage(ids.siteId, ids.accountId, 'Contact', `<p>${'İ'.repeat(500)}</p>`)
+test.each([
+  ['<!DOCTYPE html>\n<html lang="{language}">', 1],
+  ['\ufeff<!-- a > b -->\n<?xml version="1.0"?> <!doctype html PUBLIC "x"><html lang="{language}">', 2],
+  ['<html lang="{language}"><!-- <!DOCTYPE html> -->', 0],
+  ['<!-- <!DOCTYPE html>', 0],
+])('the script goes behind the doctype, whatever is being typed behind it: %s', async (begin, before) => {
+  const { siteId, accountId } = ids
+  const { templates } = await siteOf(siteId, accountId)
+  const source = `${begin}<head><title>{title}</title></head><body><slot name="content"></slot></bod`
+  const [template] = templates
+  await changeSite(siteId, accountId, 0, async (client) => ({
+    kind: 'setTemplate', templateId: template!.id, was: template!.source, source: await putBlob(client, source),
+  })) // prettier-ignore
   const html = await (await ask('contact.html')).text()
-  expect(html).toMatch(/<\/script>\s*<\/body>\s*<\/html>\s*$/)
-  expect(html).toContain(`${'İ'.repeat(500)}</p>`)
+  const at = html.indexOf('<script>')
+  expect(html.slice(0, at).match(/<!doctype html|<\?xml/gi) ?? []).toHaveLength(before)
+  expect(
+    html
+      .slice(at)
+      .match(/^<script>[^]*<\/script>/)![0]
+      .match(/<html|<head>/),
+  ).toBe(null)
+  const parsed = parse(html)
+  const root = parsed.childNodes.find((node) => node.nodeName === 'html') as DefaultTreeAdapterTypes.Element
+  expect(root.attrs).toEqual(before === 0 && begin.startsWith('<!--') ? [] : [{ name: 'lang', value: 'en' }])
+  expect((root.childNodes[0] as DefaultTreeAdapterTypes.Element).childNodes[0]!.nodeName).toBe('script')
+  expect(parsed.mode).toBe(before > 0 ? 'no-quirks' : 'quirks')
 })
 
 test('a ZIP of one site is the same to the byte, another day too', async () => {

@@ -1,13 +1,11 @@
-import { Readable } from 'node:stream'
 import mime from 'mime-types'
-import type { Site, SiteFile } from '#core/site'
 import { forwardersOf } from '#core/build'
 import { mergePath } from '#core/links'
 import { encodePath, escapeText } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { homeFileOf } from '#core/template'
 import { accountOf, accountOfSessionName, sessionName, sessionToken } from '#server/accounts'
-import { missing, PostgresContents } from '#server/contents'
+import { answerContent, missing } from '#server/contents'
 import { Problem } from '#core/problems'
 import { isSigned, notFound, pool, sign } from '#server/platform'
 import { sharedLookOf } from '#server/notes'
@@ -64,7 +62,9 @@ const reporter = (siteBase: string, revision: number) => `<script>(() => {
     else if (!isShown && !go.isDown) pass(parent, go)
     else for (const one of frames()) pass(one.contentWindow, { ...go, isDown: true })
   }
-  addEventListener('click', (event) => {
+  // What the page itself listens to is asked first.
+  const later = (listen) => (document.readyState === 'loading' ? addEventListener('DOMContentLoaded', listen) : listen())
+  later(() => addEventListener('click', (event) => {
     const link = event.target.closest && event.target.closest('a[href], area[href]')
     if (!link || event.defaultPrevented) return
     let goal
@@ -88,15 +88,15 @@ const reporter = (siteBase: string, revision: number) => `<script>(() => {
     if (word === '_blank') return take({ href, to: '_top' })
     if (word === '_parent' && !isShown) pass(parent, { href, to: '_self' })
     else take({ href, to: word === '_parent' ? '_self' : word })
-  })
-  addEventListener('submit', (event) => {
+  }))
+  later(() => addEventListener('submit', (event) => {
     const { target: form, submitter } = event
     if (event.defaultPrevented || /^dialog$/i.test(form.getAttribute('method'))) return
     event.preventDefault()
     const { href } = new URL((submitter && submitter.getAttribute('formaction')) || form.getAttribute('action') || '', location)
     const own = location.origin + ${JSON.stringify(siteBase)}
     take({ href: href.startsWith(own) ? '/' + href.slice(own.length) : href, to: '_form' })
-  })
+  }))
   addEventListener('message', ({ source, data }) => {
     if (source !== top && data && data.rubricantGo) take(data.rubricantGo)
   })
@@ -119,7 +119,7 @@ const reporter = (siteBase: string, revision: number) => `<script>(() => {
     if (!target.closest || target.closest('a[href], button, input, select, textarea, summary, label')) return
     parent.postMessage({ rubricantPreview: { path: decodeURI(location.pathname).slice(base.length), place: placeOf(target) } }, '*')
   })
-  document.readyState === 'loading' ? addEventListener('DOMContentLoaded', tell) : tell()
+  later(tell)
   addEventListener('hashchange', tell)
 })()</script>`
 
@@ -227,14 +227,22 @@ export async function servePreview(request: Request, token: string, rest: string
   if (hit.kind === 'file') {
     const entry = site.files.find((one) => one.id === hit.id)
     // A drawing opened by itself is a document too, so it gets the same sandbox.
-    return new Response(entry ? await bodyOf(site, entry) : await textOfWhole(pool(), site, hit.id), {
-      headers: {
-        ...headers,
-        'content-type': type,
-        'content-security-policy': policy(false, isWithin),
-        'access-control-allow-origin': '*',
-      },
-    })
+    const told = {
+      ...headers,
+      'content-type': type,
+      'content-security-policy': policy(false, isWithin),
+      'access-control-allow-origin': '*',
+    }
+    if (entry && entry.kind !== 'style') {
+      const answer = await answerContent(entry.hash, request, told)
+      if (!answer) throw missing()
+      return answer
+    }
+    // A style sheet comes out with its references made right.
+    const text = entry
+      ? (await buildForPage(pool(), site, '')).textOf(entry.id)
+      : textOfWhole(pool(), site, hit.id)
+    return new Response(await text, { headers: told })
   }
   let html: string
   try {
@@ -254,29 +262,21 @@ export async function servePreview(request: Request, token: string, rest: string
   })
 }
 
-/** A file as it comes out: a style sheet with its references made right, anything else in pieces as it is. */
-async function bodyOf(site: Site, { id, kind, hash }: SiteFile): Promise<BodyInit> {
-  if (kind === 'style') return (await buildForPage(pool(), site, '')).textOf(id)
-  const content = await new PostgresContents(pool()).get(hash)
-  if (!content) throw missing()
-  return Readable.toWeb(Readable.from(content.pieces)) as ReadableStream<Uint8Array>
-}
-
 /**
- * Where a script can be put into a page so that it runs: in front of the end of the body, or at the very end; of a page of
- * frames, which has no body, in front of the frames. The delivered page has none.
+ * Where a script can be put into a page so that it runs whatever is wrong in what follows, as while a tag is typed: behind the
+ * doctype, or in front of all where there is none. It opens the head, whose own tag, and that of `html`, then say what they say
+ * all the same (HTML §13.2.6.4.2, §13.2.6.4.4). The delivered page has none.
  */
 function placeOfScript(html: string): number {
-  const at = lastMatch(html, /<\/body[\s>]/gi)
-  if (at >= 0) return at
-  const head = lastMatch(html, /<\/head[\s>]/gi)
-  const frames = html.search(/<frameset[\s>]/i)
-  return frames < 0 ? html.length : head >= 0 && head < frames ? head : frames
-}
-
-/** Where the last match begins; -1 without one. Not by lower case, which makes some letters longer. */
-function lastMatch(text: string, pattern: RegExp): number {
-  let at = -1
-  for (const match of text.matchAll(pattern)) at = match.index
-  return at
+  for (let at = 0; ;) {
+    while (at < html.length && /[\s\ufeff]/.test(html[at]!)) at++
+    const isComment = html.startsWith('<!--', at)
+    if (!isComment && !html.startsWith('<?', at)) {
+      const isDoctype = html.slice(at, at + '<!doctype'.length).toLowerCase() === '<!doctype'
+      return isDoctype ? html.indexOf('>', at) + 1 : 0
+    }
+    const end = html.indexOf(isComment ? '-->' : '>', at)
+    if (end < 0) return 0
+    at = end + (isComment ? '-->'.length : 1)
+  }
 }

@@ -5,9 +5,10 @@ import { accountWithSite, freshDatabase, siteOf, writePage } from '../testing/su
 import { filesOfSite } from './build'
 import { changeSite } from './changes/changes'
 import { stepHistory } from './changes/step-history'
-import { openFile, takeFile, takePortions, takeWhole, usesOfFiles } from './files'
+import { takeFile, takePortions, takeWhole, usesOfFiles } from './files'
 import { getTexts, hashOf } from '../contents/blobs'
 import { dropPartial, receivedBytes } from '../contents/partial'
+import { PostgresContents } from '../contents/postgres-store'
 import { housekeeping } from '../housekeeping'
 import { fileKindOf } from './file-kind'
 import { pool } from '../platform/pool'
@@ -58,7 +59,7 @@ describe('a file that is sent', () => {
     expect(await pathOf(id)).toBe('images/evening-at-the-pier.png')
     const file = (await site()).files.find((one) => one.id === id)!
     const pieces: Buffer[] = []
-    for await (const piece of (await openFile(file))!.pieces) pieces.push(piece)
+    for await (const piece of (await new PostgresContents(pool()).get(file.hash))!.pieces) pieces.push(piece)
     expect(Buffer.concat(pieces).equals(bytes)).toBe(true)
     const { manifest } = await filesOfSite(pool(), await site())
     expect(manifest.find(({ path }) => path === 'images/evening-at-the-pier.png')).toMatchObject({
@@ -80,7 +81,7 @@ describe('a file that is sent', () => {
     const id = randomUUID()
     await takeFile(await site(), ids.accountId, 0, { id, name: 'Pier.jpg', replaces: null, keepsPlace: false }, inPieces(photo, 31))
     const pieces: Buffer[] = []
-    for await (const piece of (await openFile((await site()).files.find((one) => one.id === id)!))!.pieces) pieces.push(piece)
+    for await (const piece of (await new PostgresContents(pool()).get((await site()).files.find((one) => one.id === id)!.hash))!.pieces) pieces.push(piece)
     const kept = Buffer.concat(pieces)
     expect(kept.includes('gps!')).toBe(false)
     expect(kept.length).toBe(photo.length)
@@ -88,7 +89,7 @@ describe('a file that is sent', () => {
     // Where that is wanted it is the photograph to the byte.
     const whole = await send('Pier again.jpg', photo, { keepsPlace: true })
     const again: Buffer[] = []
-    for await (const piece of (await openFile((await site()).files.find((one) => one.id === whole)!))!.pieces) again.push(piece)
+    for await (const piece of (await new PostgresContents(pool()).get((await site()).files.find((one) => one.id === whole)!.hash))!.pieces) again.push(piece)
     expect(Buffer.concat(again).equals(photo)).toBe(true)
   }) // prettier-ignore
 

@@ -4,15 +4,7 @@ import { namesOf } from '#core/naming'
 import { blankPlace, placeBytes } from '#core/pictures'
 import { realPlaces, treeOf } from '#core/plan'
 import { Problem } from '#core/problems'
-import {
-  contentsOfPages,
-  type FileKind,
-  type Hash,
-  mostFileBytes,
-  type Site,
-  type SiteFile,
-  textsOfPage,
-} from '#core/site'
+import { contentsOfPages, type FileKind, type Hash, mostFileBytes, type Site, textsOfPage } from '#core/site'
 import { compileTemplate, homeFileOf } from '#core/template'
 import {
   addPortions,
@@ -288,6 +280,3 @@ async function namingTexts(site: Site): Promise<{ id: string; text: string }[]> 
   )
   return read.map(({ id, hash }) => ({ id, text: textFrom(texts)(hash) }))
 }
-
-/** A file's bytes in pieces, for showing it. */
-export const openFile = ({ hash }: SiteFile) => new PostgresContents(pool()).get(hash)

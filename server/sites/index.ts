@@ -65,7 +65,7 @@ export {
 export { changedSinceZip, type SinceZip, takeZip } from './taken-zips'
 export { inTurn, type ZipEntry, zipFiles, zipSite } from './zip'
 export { fileKindOf, tellingBytes } from './file-kind'
-export { type FileUse, openFile, takeFile, takePortions, takeWhole, usesOfFiles } from './files'
+export { type FileUse, takeFile, takePortions, takeWhole, usesOfFiles } from './files'
 export { takeFromOutside } from './outside/take'
 export { isInHistory, type Version, type VersionedKind, versionsOf } from './versions'
 export { type Answered, type AskedFor } from './changes/answer-change'

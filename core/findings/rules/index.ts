@@ -21,6 +21,9 @@ import { skippedLevel } from './markup/skipped-level'
 import { tableWithoutHeaders } from './markup/table-without-headers'
 import { tagsDoNotMatch } from './markup/tags-do-not-match'
 import { vagueLink } from './markup/vague-link'
+import { filmWithoutCaptions } from './recordings/film-without-captions'
+import { playsAlone } from './recordings/plays-alone'
+import { withoutControls } from './recordings/without-controls'
 import { unlistedLanguages, unsaidAlternates } from './languages/unlisted-languages'
 import { unsaidTranslations } from './languages/unsaid-translations'
 import { changedOriginal, repeatedTranslation, untranslated } from './languages/untranslated'
@@ -113,6 +116,9 @@ export const checks: readonly Rule[] = [
   runTogether,
   pictureWithoutWords,
   pictureNamedByFile,
+  playsAlone,
+  withoutControls,
+  filmWithoutCaptions,
   linkWithoutWords,
   emptyHeading,
   fieldWithoutLabel,
