@@ -134,7 +134,7 @@ export function FilesPart() {
               uploads.keepsPlace = event.target.checked
             }}
           />
-          Photographs keep where they were taken
+          Photographs and films keep where they were taken
         </label>
       )}
       {open && areMany && (

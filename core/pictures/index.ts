@@ -3,6 +3,7 @@ export { pictureForm, pixelBytes, type Pixels, readPixels } from './pixels'
 export { onePageOf } from './tiff'
 export { isDrawn, isOfDisplayP3 } from './kept-as'
 export { blankPlace, placeBytes } from './exif-place'
+export { FilmPlace, isFilm } from './film-place'
 export { type FoundPicture, pictureAt } from './picture-at'
 export {
   type Arrangement,

@@ -93,6 +93,27 @@ describe('a file that is sent', () => {
     expect(Buffer.concat(again).equals(photo)).toBe(true)
   }) // prettier-ignore
 
+  test('that is a film no longer says where it was taken, however it comes, and is whole', async () => {
+    const box = (type: string, inside: Buffer) => {
+      const head = Buffer.alloc(8)
+      head.writeUInt32BE(inside.length + 8)
+      head.write(type, 4, 'latin1')
+      return Buffer.concat([head, inside])
+    }
+    const told = box('moov', box('udta', box('\u00a9xyz', Buffer.from('+54.3210-004.8765/'))))
+    const film = Buffer.concat([box('ftyp', Buffer.from('qt  \0\0\0\0')), box('mdat', randomBytes(600_000)), told])
+    for (const [name, keepsPlace] of [['Boat.mp4', false], ['Boat again.mp4', true]] as const) {
+      const id = randomUUID()
+      await takeFile(await site(), ids.accountId, 0, { id, name, replaces: null, keepsPlace }, inPieces(Buffer.from(film), 4_001))
+      const file = (await site()).files.find((one) => one.id === id)!
+      const pieces: Buffer[] = []
+      for await (const piece of (await new PostgresContents(pool()).get(file.hash))!.pieces) pieces.push(piece)
+      const kept = Buffer.concat(pieces)
+      expect([kept.length, kept.includes('+54.3210'), kept.equals(film)]).toEqual([film.length, keepsPlace, keepsPlace])
+      expect(kept.subarray(0, 600_000).equals(film.subarray(0, 600_000))).toBe(true)
+    }
+  }) // prettier-ignore
+
   test('again because its answer was lost is added once, and undo takes it away', async () => {
     const id = randomUUID()
     const before = (await site()).files.length

@@ -1,7 +1,7 @@
 import { filesNamedIn, targetOf } from '#core/links'
 import type { Reference } from '#core/markup'
 import { namesOf } from '#core/naming'
-import { blankPlace, placeBytes } from '#core/pictures'
+import { blankPlace, FilmPlace, isFilm, placeBytes } from '#core/pictures'
 import { realPlaces, treeOf } from '#core/plan'
 import { Problem } from '#core/problems'
 import { contentsOfPages, type FileKind, type Hash, mostFileBytes, type Site, textsOfPage } from '#core/site'
@@ -197,26 +197,30 @@ export async function takeWhole(
   return fileId
 }
 
-/** A file as it comes; of a photograph, what says where it was taken is blank. */
+/** A file as it comes; of a photograph or a film, what says where it was taken is blank. */
 async function* withoutPlace(pieces: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
   let front: Uint8Array[] | null = []
   let size = 0
+  let film: FilmPlace | null = null
   const ofFront = () => {
     const bytes = Buffer.concat(front!)
     front = null
-    blankPlace(bytes)
+    if (isFilm(bytes)) film = new FilmPlace()
+    else blankPlace(bytes)
     return bytes
   }
+  const passed = (piece: Uint8Array) => film?.push(piece) ?? [piece]
   for await (const piece of pieces) {
     if (!front) {
-      yield piece
+      yield* passed(piece)
       continue
     }
     front.push(piece)
     size += piece.byteLength
-    if (size >= placeBytes) yield ofFront()
+    if (size >= placeBytes) yield* passed(ofFront())
   }
-  if (front) yield ofFront()
+  if (front) yield* passed(ofFront())
+  yield* (film as FilmPlace | null)?.end() ?? []
 }
 
 /** Who refers to a file, and how often. */
