@@ -10,6 +10,7 @@ import { Path } from '../parts/path'
 import { useFiles } from './files-context'
 import { useUses } from './use-uses'
 
+const playedWords = { video: 'A film', audio: 'A sound' } as const
 const kindWords: Readonly<Record<FileKind, string>> = {
   image: 'A picture',
   style: 'A style sheet',
@@ -28,6 +29,7 @@ export function FileView({ file }: { file: SiteFile }) {
   const uses = all && (all[file.id] ?? [])
   const path = names.files.get(file.id) ?? file.label
   const address = `/sites/${site.id}/files/${file.id}`
+  const recording = playedAs(file.label)
   return (
     <div className="h-full overflow-auto px-7 pt-6 pb-8">
       <div className="flex items-baseline justify-between gap-4">
@@ -38,14 +40,12 @@ export function FileView({ file }: { file: SiteFile }) {
       </div>
       <Path path={path} className="text-quiet" />
       <p className="mt-2 text-quiet">
-        {kindWords[file.kind]}, {size(file.sizeBytes)}
+        {recording ? playedWords[recording] : kindWords[file.kind]}, {size(file.sizeBytes)}
       </p>
       {file.kind === 'image' && (
         <Picture key={file.hash} address={address} label={fileTitle(file.label)} hash={file.hash} />
       )}
-      {playedAs(file.label) && (
-        <Recording key={file.hash} as={playedAs(file.label)!} file={file} address={address} />
-      )}
+      {recording && <Recording key={file.hash} as={recording} file={file} address={address} />}
       <Name key={file.label} file={file} />
       <h3 className="mt-6 mb-1.5 text-[19px]">Where it is used</h3>
       {uses === null ? (
