@@ -133,7 +133,7 @@ function Recording({ as: Tag, file, address }: { as: 'video' | 'audio'; file: Si
       onError={() => setPlayed(false)}
     />
   ) : (
-    <p className="mt-4 text-ochre">This browser cannot play it; nor may those of visitors.</p>
+    <p className="mt-4 text-ochre">This browser cannot play it, and those of visitors may not either.</p>
   )
 }
 
