@@ -134,7 +134,7 @@ export function FilesPart() {
               uploads.keepsPlace = event.target.checked
             }}
           />
-          Photographs and films keep where they were taken
+          Keep where photos and films were taken
         </label>
       )}
       {open && areMany && (
