@@ -2,6 +2,7 @@ import { isAskedForByName } from '#core/links'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { fileTitle, ownPathOf } from '#core/naming'
+import { playedAs, type RecordingKind } from '#core/pictures'
 import type { FileKind, SiteFile } from '#core/site'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
@@ -113,15 +114,7 @@ export function FileView({ file }: { file: SiteFile }) {
   )
 }
 
-/** What browsers play, by what its name ends in; null for anything else. */
-const playedAs = (label: string): 'video' | 'audio' | null =>
-  /\.(?:mp4|m4v|webm|ogv|mov)$/i.test(label)
-    ? 'video'
-    : /\.(?:mp3|m4a|aac|ogg|oga|opus|wav|flac|weba)$/i.test(label)
-      ? 'audio'
-      : null
-
-function Recording({ as: Tag, file, address }: { as: 'video' | 'audio'; file: SiteFile; address: string }) {
+function Recording({ as: Tag, file, address }: { as: RecordingKind; file: SiteFile; address: string }) {
   const [isPlayed, setPlayed] = useState(true)
   return isPlayed ? (
     <Tag

@@ -3,9 +3,6 @@ import type { ShownRecording } from '#core/pictures'
 /** What is known of a recording that this browser plays. */
 export type PlayedRecording = Pick<ShownRecording, 'kind' | 'natural'>
 
-/** Whether a file says that it is one. */
-export const couldBePlayed = ({ type }: File): boolean => /^(?:video|audio)\//.test(type)
-
 /** How long a browser may look for what a file tells; one that it cannot play at all may never answer. */
 const mostMs = 15_000
 

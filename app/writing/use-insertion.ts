@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { encodePath, escapeAttribute, escapeText } from '#core/markup'
 import { namesOf, splitFileName } from '#core/naming'
-import { captionOf, recordingHtml } from '#core/pictures'
+import { captionOf, playedAs, recordingHtml } from '#core/pictures'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
 import { couldBePage, isOfRows } from '../files/text-name'
@@ -9,7 +9,7 @@ import type { Fitting } from '../parts/editor/put-into'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { WantedPicture } from './picture-dialog'
 import { untilFetched } from '../parts/fetched'
-import { couldBePlayed, recordingIn } from './recording-in'
+import { recordingIn } from './recording-in'
 
 /** Pictures that wait for what their author says of them. */
 export interface AskedPictures {
@@ -73,7 +73,7 @@ export function useInsertion() {
     })
   /** Puts a file into the site that is no picture: the HTML that plays it, or leads to it. */
   const placeOther = async (file: File): Promise<string> => {
-    const played = couldBePlayed(file) ? recordingIn(file) : null
+    const played = playedAs(file.name) ? recordingIn(file) : null
     const id = await uploads.send(file, file.name)
     const { site } = store.get()
     const added = site.files.find((one) => one.id === id)

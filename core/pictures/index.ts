@@ -16,4 +16,4 @@ export {
   type ShownPicture,
   widthFor,
 } from './picture-html'
-export { captionOf, recordingHtml, type ShownRecording } from './recording-html'
+export { captionOf, playedAs, recordingHtml, type RecordingKind, type ShownRecording } from './recording-html'

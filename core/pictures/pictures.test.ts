@@ -7,6 +7,7 @@ import {
   heightFor,
   captionOf,
   pictureHtml,
+  playedAs,
   recordingHtml,
   picturesHtml,
   type ShownPicture,
@@ -132,6 +133,7 @@ describe('a picture', () => {
     expect(recordingHtml({ kind: 'audio', address: '/files/bell.mp3', natural: null, caption: 'The bell & <tide>' })).toBe(
       '<figure>\n  <audio src="/files/bell.mp3" controls preload="metadata"></audio>\n  <figcaption>The bell &amp; &lt;tide&gt;</figcaption>\n</figure>',
     )
+    expect(['Boat.MP4', 'IMG_0042.MOV', 'bell.wav', 'bell.m4a', 'pier.jpg', 'mp4', 'a.mp4.zip'].map(playedAs)).toEqual(['video', 'video', 'audio', 'audio', null, null, null])
     expect(['IMG_0042', 'VID-20310614-WA0003', '20310614_101500', 'PXL_20310614_101500', 'GOPR0042', 'MVI_0042 (1)'].map(captionOf)).toEqual(Array(6).fill(''))
     expect(['The_bell', 'Terns 2031', 'Fog signal 3', 'a'].map(captionOf)).toEqual(['The bell', 'Terns 2031', 'Fog signal 3', 'a'])
   }) // prettier-ignore

@@ -1,9 +1,11 @@
 import { escapeAttribute, escapeText } from '#core/markup'
 import { heightFor, roomy } from './picture-html'
 
-/** A film, or a sound. */
+/** A film, or a sound: the element that plays it. */
+export type RecordingKind = 'video' | 'audio'
+
 export interface ShownRecording {
-  readonly kind: 'video' | 'audio'
+  readonly kind: RecordingKind
   readonly address: string
   /** Of a film its own size in pixels. */
   readonly natural: { readonly width: number; readonly height: number } | null
@@ -22,6 +24,13 @@ export function recordingHtml({ kind, address, natural, caption }: ShownRecordin
   const words = caption === '' ? '' : `  <figcaption>${escapeText(caption)}</figcaption>\n`
   return `<figure>\n  ${shown}\n${words}</figure>`
 }
+
+const film = /\.(?:mp4|m4v|webm|ogv|mov)$/i
+const sound = /\.(?:mp3|m4a|aac|ogg|oga|opus|wav|flac|weba)$/i
+
+/** What a file is that browsers play, by what its name ends in; null for anything else. */
+export const playedAs = (name: string): RecordingKind | null =>
+  film.test(name) ? 'video' : sound.test(name) ? 'audio' : null
 
 /** What cameras and telephones call what they take: some letters, then numbers alone. */
 const ofCamera = /^\p{Lu}{0,5}[\p{Pd}_ ]?[\d\p{Pd}_ .~()]{3,}(?:WA\d+)?$/u
