@@ -53,6 +53,12 @@ describe('a piece of HTML is put where it can stand', () => {
     ['a link into another', '<p>x <a href="q">y |z</a></p>', 'u <a href="r">v</a>', '<p>x <a href="q">y z</a>u <a href="r">v</a>|</p>'],
     ['into a box on one line', '<div>|</div>', two, '<div>\n  <p>a</p>\n  <p>b</p>|\n</div>'],
     ['into nothing', '|', two, `${two}|`],
+    ['words on an empty line between blocks', '<p>x</p>\n|\n<p>y</p>', 'a <b>c</b>', '<p>x</p>\n<p>a <b>c</b>|</p>\n<p>y</p>'],
+    ['words on an empty line of a box', '<div>\n  <h2>x</h2>\n  |\n</div>', '<a href="r">v</a>', '<div>\n  <h2>x</h2>\n  <p><a href="r">v</a>|</p>\n</div>'],
+    ['words beside words that have no paragraph', 'x\n|\n<p>y</p>', 'a', 'x\na|\n<p>y</p>'],
+    ['words on an empty line of an entry', '<ul><li><p>x</p>\n|\n</li></ul>', 'a', '<ul><li><p>x</p>\na|\n</li></ul>'],
+    ['words into nothing', '|', 'a', 'a|'],
+    ['a picture on an empty line', '<p>x</p>\n|', '<img src="a">', '<p>x</p>\n<img src="a">|'],
     ['nothing', '<p>x|y|z</p>', '', '<p>x|z</p>'],
   ])('%s', (_, marked, piece, expected) => {
     expect(put(marked, piece)).toBe(expected)

@@ -78,6 +78,7 @@ interface Piece {
   /** Whether all of it may stand in a paragraph. */
   readonly isPhrasing: boolean
   readonly hasLink: boolean
+  readonly hasWords: boolean
   /** Its one element, where it is nothing else. */
   readonly only: HtmlElement | null
 }
@@ -86,13 +87,19 @@ function readPiece(html: string): Piece {
   const text = html.trim()
   const nodes = childrenOf(parseHtml(text, false).root)
   let hasLink = false
-  for (const node of nodes) walkHtml(node, (one) => void (hasLink ||= isElement(one) && one.tagName === 'a'))
+  let hasWords = false
+  for (const node of nodes)
+    walkHtml(node, (one) => {
+      hasLink ||= isElement(one) && one.tagName === 'a'
+      hasWords ||= one.nodeName === '#text' && 'value' in one && one.value.trim() !== ''
+    })
   const told = nodes.filter((node) => !('value' in node && node.value.trim() === ''))
   const [first] = told
   return {
     text,
     isPhrasing: !nodes.some(isOfFlow),
     hasLink,
+    hasWords,
     only: told.length === 1 && first && isElement(first) ? first : null,
   }
 }
@@ -148,6 +155,8 @@ function fitAt(text: string, place: number, html: string): Fitted {
   if (shut) return fitBeside(text, root, shut, 'after', html)
   const inner = open[open.length - 1]
   if (inner && takes(inner) === 'entries') return asEntry(text, root, at, open, piece, html)
+  if (piece.isPhrasing && piece.hasWords && isBetweenBlocks(text, at, inner ?? root))
+    return withinEnd(onLines(text, { start: at, end: at }, inner ?? null, `<p>${piece.text}</p>`))
   if (piece.isPhrasing) return asItIs(at, piece.text)
   // The outermost of those that take words alone.
   let outer = open.length
@@ -177,6 +186,24 @@ function fitAt(text: string, place: number, html: string): Fitted {
   return fitBeside(text, root, holder, 'after', html)
 }
 
+/** Whether a place is on an empty line beside blocks, where words are a paragraph of their own; not beside words that have none. */
+function isBetweenBlocks(text: string, at: number, around: HtmlNode): boolean {
+  const before = text.slice(text.lastIndexOf('\n', at - 1) + 1, at)
+  const end = text.indexOf('\n', at)
+  if (before.trim() !== '' || text.slice(at, end < 0 ? text.length : end).trim() !== '') return false
+  if (isElement(around) && (takes(around) !== 'flow' || holdsWords.has(around.tagName))) return false
+  const beside: (HtmlNode | undefined)[] = [undefined, undefined]
+  for (const node of childrenOf(around)) {
+    const place = 'sourceCodeLocation' in node ? node.sourceCodeLocation : null
+    if (!place || node.nodeName === '#comment') continue
+    if (node.nodeName === '#text' && 'value' in node && node.value.trim() === '') continue
+    if (place.endOffset <= at) beside[0] = node
+    else beside[1] ??= node
+  }
+  const found = beside.filter((node) => node !== undefined)
+  return found.length > 0 && found.every(isOfFlow)
+}
+
 /** Whether HTML is read as such at a place of a text: not within a tag or a comment, nor where lines of source stand. */
 export function readsHtmlAt(text: string, place: number): boolean {
   const { open, tagEnd } = standingAt(parseHtml(text, false).root, place, place)
@@ -187,6 +214,8 @@ export function readsHtmlAt(text: string, place: number): boolean {
 const isBlank = (html: string): boolean => html.replace(/<\/?[a-z][^<>]*>/gi, (tag) => (/^<(?:img|br|input)\b/i.test(tag) ? 'x' : '')).trim() === '' // prettier-ignore
 
 const asItIs = (at: number, text: string): Fitted => ({ start: at, end: at, text, cursor: text.length })
+/** Goes on in the paragraph that it is. */
+const withinEnd = (fitted: Fitted): Fitted => ({ ...fitted, cursor: fitted.cursor - '</p>'.length })
 const words = (at: number, { text, only }: Piece): Fitted => asItIs(at, innerText(text, only!))
 
 /** In an element that holds entries: as some of a list, else beside it. */
