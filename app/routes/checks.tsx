@@ -8,8 +8,8 @@ import { loadOrLatest, NotFetched } from '../parts/unless-offline'
 import type { Route } from './+types/checks'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { site } = await requireSite(request, params.siteId, 'look')
-  return findingsOf(site, request.signal)
+  const { site, revision } = await requireSite(request, params.siteId, 'look')
+  return { ...(await findingsOf(site, request.signal)), revision }
 }
 
 export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/checks', args)
@@ -28,10 +28,11 @@ const parts = [
 export default function ChecksView({ loaderData }: Route.ComponentProps) {
   const { revision, site } = useSite()
   const revalidator = useRevalidator()
-  const seen = useRef(revision)
+  // What was saved while this view was on its way may not be in it.
+  const asked = useRef(loaderData?.revision ?? revision)
   useEffect(() => {
-    if (seen.current === revision) return
-    seen.current = revision
+    if (asked.current >= revision) return
+    asked.current = revision
     void revalidator.revalidate()
   }, [revision, revalidator])
   if (!loaderData) return <NotFetched />
