@@ -209,3 +209,35 @@ test('a window that is left open while Rubricant is renewed says so, and the nex
   await expect(page.locator('body[data-program]')).toHaveCount(0)
   await expect(renewed).toHaveCount(0)
 })
+
+test('what is saved while Checks is on its way is in it', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', plan)
+  await openPage(page, 'Visit')
+  await editor(page, 'Visit').fill('<p>The pier.</p><p>Lorem ipsum</p>')
+  await allSaved(page)
+  let answer = () => {}
+  const isMended = new Promise<void>((resolve) => (answer = resolve))
+  const isAsked = page.waitForRequest('**/checks.data*')
+  await page.route('**/checks.data*', async (route) => {
+    const found = await route.fetch()
+    await isMended
+    await route.fulfill({ response: found })
+  }, { times: 1 }) // prettier-ignore
+  const answered = page.waitForResponse('**/checks.data*')
+  await page
+    .getByRole('navigation', { name: 'Views' })
+    .getByRole('link', { name: /^Checks/ })
+    .click()
+  await isAsked
+  // Looked at before it is mended, and told after.
+  await page.waitForTimeout(1_000)
+  await editor(page, 'Visit').fill('<p>The pier.</p><p>It is open.</p>')
+  await allSaved(page)
+  answer()
+  await answered
+  await expect(
+    page.getByRole('heading', { name: 'Details' }).or(page.getByText('Nothing was found')).first(),
+  ).toBeVisible()
+  await expect(page.getByText('Lorem ipsum')).toHaveCount(0)
+})
