@@ -69,6 +69,9 @@ class FtpSession {
   } | null = null
   #rest = ''
   #turn: Promise<void> = Promise.resolve()
+  /** Rejects when whoever asks has gone: what waits for them then would wait for ever. */
+  readonly #gone: Promise<never>
+  #hasGone!: (why: Error) => void
 
   constructor(
     private socket: net.Socket,
@@ -76,6 +79,8 @@ class FtpSession {
     private readonly secureContext: tls.SecureContext,
     private readonly keep: (socket: net.Socket) => void,
   ) {
+    this.#gone = new Promise((_, reject) => (this.#hasGone = reject))
+    this.#gone.catch(() => {})
     this.#listen()
     this.#reply(220, 'Practice host')
   }
@@ -95,7 +100,10 @@ class FtpSession {
       // One command after the other, as they came.
       for (const line of taken) this.#turn = this.#turn.then(() => this.#do(line.replace(/\r$/, ''), cameAt))
     })
-    this.socket.on('close', () => void this.#endData())
+    this.socket.on('close', () => {
+      this.#hasGone(new Refused(426, 'Gone'))
+      void this.#endData()
+    })
   }
 
   #reply(code: number, text: string): void {
@@ -241,7 +249,7 @@ class FtpSession {
       try {
         await this.#overData(async (data) => {
           for await (const piece of data as AsyncIterable<Buffer>) {
-            await faults.beforeRequest('WRITE')
+            await Promise.race([faults.beforeRequest('WRITE'), this.#gone])
             faults.beforeWrite(piece.length)
             await file.write(piece)
           }
@@ -316,7 +324,7 @@ class FtpSession {
     if (!data) return
     data.server.close()
     if (!this.options.faults.endsDataFirst) return void data.socket.then((socket) => socket.destroy())
-    await data.raw.then((socket) => socket.resetAndDestroy())
+    await Promise.race([data.raw.then((socket) => socket.resetAndDestroy()), this.#gone]).catch(() => {})
     await new Promise((resolve) => setTimeout(resolve, 100))
   }
 
@@ -325,7 +333,7 @@ class FtpSession {
     const opened = this.#data
     if (!opened) throw new Refused(425, 'EPSV or PASV first')
     this.#reply(150, 'Here it comes')
-    const data = await opened.socket
+    const data = await Promise.race([opened.socket, this.#gone])
     try {
       await work(data)
       if (!data.writableEnded) data.end()
