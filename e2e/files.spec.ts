@@ -300,6 +300,15 @@ test('a film and a sound that are put into a text are played there; what browser
   const unplayed = Buffer.from('\0\0\0\x14ftypqt  \0\0\0\0qt  ', 'latin1')
   await pasteFile(editor, 'IMG_0042.MOV', unplayed, 'video/quicktime')
   await expect(editor).toContainText('<a href="/files/img-0042.mov">IMG_0042</a>')
+  // What is among the files already is put in from there.
+  await page.keyboard.press('Control+End')
+  await page.getByRole('button', { name: 'Picture', exact: true }).click()
+  await expectAccessible(page)
+  await page
+    .getByRole('dialog', { name: 'Picture, film or sound' })
+    .getByRole('button', { name: /the-bell\.wav/ })
+    .click()
+  await expect(editor).toContainText(/(?:<audio src="\/files\/the-bell\.wav".*){2}/)
   await allSaved(page)
 
   // In the preview, too, whose pages have no origin.

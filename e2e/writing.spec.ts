@@ -86,7 +86,9 @@ test('a picture far larger than it is shown gets smaller copies, keeps its propo
   await write(page, 'Visit', '<p>The pier.</p>')
   await page.keyboard.press('Control+End')
   await page.getByRole('button', { name: 'Picture', exact: true }).click()
-  await page.getByLabel('Pictures to add').setInputFiles(await photograph(page, 2_000, 1_000))
+  await page
+    .getByLabel('Pictures, films and sounds to add')
+    .setInputFiles(await photograph(page, 2_000, 1_000))
   const dialog = page.getByRole('dialog', { name: 'Picture' })
   await expect(dialog.getByText('2,000 × 1,000 pixels')).toBeVisible()
   await dialog.getByLabel(/^Height of/).fill('300')
@@ -158,7 +160,7 @@ test('several pictures stand side by side, of one height and with words below th
   await page.getByRole('button', { name: 'Picture', exact: true }).click()
   const photographs = [await photograph(page, 2_000, 1_000), await photograph(page, 600, 900)]
   await page
-    .getByLabel('Pictures to add')
+    .getByLabel('Pictures, films and sounds to add')
     .setInputFiles(photographs.map((one, nth) => ({ ...one, name: `pier-${nth}.jpg` })))
   const dialog = page.getByRole('dialog', { name: 'Pictures' })
   await expect(dialog.getByText('600 × 900 pixels')).toBeVisible()

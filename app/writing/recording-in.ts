@@ -7,11 +7,10 @@ export type PlayedRecording = Pick<ShownRecording, 'kind' | 'natural'>
 const mostMs = 15_000
 
 /**
- * A film or a sound as this browser plays it; null for one that it does not, which others will not play either. What has no
+ * The film or the sound at an address as this browser plays it; null for one that it does not, which others will not play either. What has no
  * picture is a sound, whatever it is called.
  */
-export async function recordingIn(file: File): Promise<PlayedRecording | null> {
-  const address = URL.createObjectURL(file)
+export async function recordingIn(address: string): Promise<PlayedRecording | null> {
   const player = document.createElement('video')
   try {
     const isPlayed = await new Promise<boolean>((resolve) => {
@@ -30,6 +29,5 @@ export async function recordingIn(file: File): Promise<PlayedRecording | null> {
     // It goes on reading the file otherwise.
     player.removeAttribute('src')
     player.load()
-    URL.revokeObjectURL(address)
   }
 }

@@ -12,7 +12,6 @@ import { WrittenTextEditor } from '../parts/editor/written-text'
 import { VersionsDialog } from '../versions/versions-dialog'
 import type { LineMark } from '../parts/editor/line-marks'
 import type { EditorProps } from '../parts/editor/code-editor'
-import type { WantedPicture } from './picture-dialog'
 import type { Pasting } from '../parts/editor/pasting'
 import { PicturesNotice } from './pictures-notice'
 import { leaveAsItIs, PlainNotice } from './plain-notice'
@@ -25,9 +24,7 @@ import { useSlots } from '../template/use-slots'
 import { ValueSlot } from './value-slot'
 import { lazily, untilFetched } from '../parts/fetched'
 
-const ChoosePicture = lazily(() =>
-  import('./choose-picture').then((module) => ({ default: module.ChoosePicture })),
-)
+const ChooseShown = lazily(() => import('./choose-shown').then((module) => ({ default: module.ChooseShown })))
 const PartsDialog = lazily(() => import('./parts-dialog').then((module) => ({ default: module.PartsDialog })))
 const DesignDialog = lazily(() =>
   import('./design-dialog').then((module) => ({ default: module.DesignDialog })),
@@ -82,10 +79,6 @@ export function SlotEditors({
     if (html === '') return
     const { fitInto } = await untilFetched(() => import('./texts'))
     if (handle.current) putFitted(handle.current, handle.current.selection(), html, fitInto)
-  }
-  const askAbout = (pictures: readonly WantedPicture[]) => {
-    close()
-    void insertion.ask(pictures).then(put)
   }
   const close = () => setAsked(null)
   /** Asks about the picture whose tag the cursor is within; or does something else, where it is in none of the site's. */
@@ -162,10 +155,16 @@ export function SlotEditors({
       <DialogFrame title="A template of this design" open={asked === 'design'} onClose={close}>
         {handle.current && <DesignDialog page={page} text={handle.current.text()} onDone={close} />}
       </DialogFrame>
-      <DialogFrame title="Picture" open={asked === 'picture'} onClose={close}>
-        <ChoosePicture
-          onChoose={askAbout}
-          onFiles={(files) => void insertion.wanted(files).then((all) => all.length > 0 && askAbout(all))}
+      <DialogFrame title="Picture, film or sound" open={asked === 'picture'} onClose={close}>
+        <ChooseShown
+          onChoose={(files) => {
+            close()
+            void insertion.htmlOfStored(files).then(put)
+          }}
+          onFiles={(files) => {
+            close()
+            void insertion.htmlOf(files).then(put)
+          }}
         />
       </DialogFrame>
       <DialogFrame

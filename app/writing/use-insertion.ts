@@ -1,15 +1,17 @@
 import { useState } from 'react'
 import { encodePath, escapeAttribute, escapeText } from '#core/markup'
 import { namesOf, splitFileName } from '#core/naming'
+import type { SiteFile } from '#core/site'
 import { captionOf, playedAs, recordingHtml } from '#core/pictures'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
 import { couldBePage, isOfRows } from '../files/text-name'
 import type { Fitting } from '../parts/editor/put-into'
 import { useStableActions } from '../parts/use-stable-actions'
+import { fileAddress, fileAsPicture } from './file-as-picture'
 import type { WantedPicture } from './picture-dialog'
 import { untilFetched } from '../parts/fetched'
-import { recordingIn } from './recording-in'
+import { type PlayedRecording, recordingIn } from './recording-in'
 
 /** Pictures that wait for what their author says of them. */
 export interface AskedPictures {
@@ -73,35 +75,56 @@ export function useInsertion() {
     })
   /** Puts a file into the site that is no picture: the HTML that plays it, or leads to it. */
   const placeOther = async (file: File): Promise<string> => {
-    const played = playedAs(file.name) ? recordingIn(file) : null
-    const id = await uploads.send(file, file.name)
+    const address = URL.createObjectURL(file)
+    const played = playedAs(file.name) ? recordingIn(address) : null
+    void Promise.allSettled([played]).then(() => URL.revokeObjectURL(address))
+    return leadTo(await uploads.send(file, file.name), await played)
+  }
+  /** The HTML that plays a file of the site, or leads to it; '' where it is none after all. */
+  const leadTo = (id: string | null, recording: PlayedRecording | null): string => {
     const { site } = store.get()
     const added = site.files.find((one) => one.id === id)
     const path = id === null ? undefined : namesOf(site).files.get(id)
     if (!added || path === undefined) return ''
     const address = `/${encodePath(path)}`
     const { stem } = splitFileName(added.label)
-    const recording = await played
     return recording
       ? recordingHtml({ ...recording, address, caption: captionOf(stem) })
       : `<a href="${escapeAttribute(address)}">${escapeText(stem)}</a>`
   }
+  /** What shows, says, plays and leads to files, one after the other; '' for nothing. */
+  const together = (shown: string, said: string, others: readonly string[]): string => {
+    const stood = others.filter((piece) => piece !== '')
+    const played = stood.filter((piece) => !piece.startsWith('<a '))
+    const links = stood.filter((piece) => piece.startsWith('<a ')).join('\n')
+    // Beside blocks links are a paragraph of their own.
+    const led = links !== '' && (played.length > 0 || said !== '') ? `<p>${links}</p>` : links
+    return [shown, said.trimEnd(), ...played, led].filter((piece) => piece !== '').join('\n')
+  }
+  /** Puts files into the site and asks about them; resolves to the HTML of them all. */
+  const htmlOf = async (given: readonly File[]): Promise<string> => {
+    const files = await shownFiles(given)
+    const pictures = files.filter((file) => file.type.startsWith('image/'))
+    const texts = files.filter(
+      (file) => !pictures.includes(file) && (couldBePage(file.name) || isOfRows(file.name)),
+    )
+    const shown = pictures.length > 0 ? await ask(pictures.map(wanted)) : ''
+    const [said, toLink] = texts.length > 0 ? await askTexts(texts) : ['', []]
+    const others = [...files.filter((file) => !pictures.includes(file) && !texts.includes(file)), ...toLink]
+    return together(shown, said, await Promise.all(others.map(placeOther)))
+  }
+  /** The HTML of pictures, films and sounds that the site has already. */
+  const htmlOfStored = async (files: readonly SiteFile[]): Promise<string> => {
+    const siteId = store.get().site.id
+    const pictures = files.filter((file) => file.kind === 'image')
+    const others = files.filter((file) => !pictures.includes(file))
+    const shown = pictures.length > 0 ? await ask(pictures.map((file) => fileAsPicture(siteId, file))) : ''
+    const played = others.map(async ({ id }) => leadTo(id, await recordingIn(fileAddress(siteId, id))))
+    return together(shown, '', await Promise.all(played))
+  }
   const { insert } = useStableActions({
     async insert(given: readonly File[]): Promise<Fitting | null> {
-      const files = await shownFiles(given)
-      const pictures = files.filter((file) => file.type.startsWith('image/'))
-      const texts = files.filter(
-        (file) => !pictures.includes(file) && (couldBePage(file.name) || isOfRows(file.name)),
-      )
-      const shown = pictures.length > 0 ? await ask(pictures.map(wanted)) : ''
-      const [said, toLink] = texts.length > 0 ? await askTexts(texts) : ['', []]
-      const others = [...files.filter((file) => !pictures.includes(file) && !texts.includes(file)), ...toLink]
-      const stood = (await Promise.all(others.map(placeOther))).filter((piece) => piece !== '')
-      const played = stood.filter((piece) => !piece.startsWith('<a '))
-      const links = stood.filter((piece) => piece.startsWith('<a ')).join('\n')
-      // Beside blocks links are a paragraph of their own.
-      const led = links !== '' && (played.length > 0 || said !== '') ? `<p>${links}</p>` : links
-      const html = [shown, said.trimEnd(), ...played, led].filter((piece) => piece !== '').join('\n')
+      const html = await htmlOf(given)
       if (html === '') return null
       const { fitInto } = await untilFetched(() => import('./texts'))
       return (text, where) => fitInto(text, where, html)
@@ -112,7 +135,7 @@ export function useInsertion() {
     askedTexts,
     ask,
     insert,
-    /** Pictures that were chosen from the disk, on their way already. */
-    wanted: async (files: readonly File[]) => (await shownFiles(files)).map(wanted),
+    htmlOf,
+    htmlOfStored,
   }
 }

@@ -236,7 +236,9 @@ test('a text that takes too long is told, and the others are looked at; whoever 
   await lookAtTexts([some], never)
   spellingLimits.deadlineMs = Math.ceil(10 * (performance.now() - begun))
   try {
-    const all = await Promise.all(Array.from({ length: 60 }, () => lookAtTexts([some], new AbortController().signal)))
+    const all = await Promise.all(
+      Array.from({ length: 60 }, () => lookAtTexts([some], new AbortController().signal)),
+    )
     expect(all.filter(([one]) => one === null)).toEqual([])
   } finally {
     spellingLimits.deadlineMs = deadlineMs

@@ -1,21 +1,22 @@
 import { useRef, useState } from 'react'
+import { Film, Volume2 } from 'lucide-react'
+import { playedAs } from '#core/pictures'
 import type { SiteFile } from '#core/site'
 import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { LongList } from '../parts/long-list'
 import { Path } from '../parts/path'
-import { fileAsPicture } from './file-as-picture'
-import type { WantedPicture } from './picture-dialog'
+import { fileAddress } from './file-as-picture'
 
-/** Pictures from which on they are looked for by letters. */
+/** Files from which on they are looked for by letters. */
 const worthLooking = 8
 
-/** Pictures of the site to choose from, the latest first, one or several; and the way to further ones. */
-export function ChoosePicture({
+/** Pictures, films and sounds of the site to choose from, the latest first, one or several; and the way to further ones. */
+export function ChooseShown({
   onChoose,
   onFiles,
 }: {
-  onChoose: (pictures: readonly WantedPicture[]) => void
+  onChoose: (files: readonly SiteFile[]) => void
   onFiles: (files: readonly File[]) => void
 }) {
   const { site, names } = useSite()
@@ -24,17 +25,18 @@ export function ChoosePicture({
   /** Ids in the order in which they were ticked, which is that in which they will stand. */
   const [ticked, setTicked] = useState<readonly string[]>([])
   const pathOf = (file: SiteFile) => names.files.get(file.id) ?? file.label
-  const pictures = site.files.filter((file) => file.kind === 'image').sort((a, b) => b.seq - a.seq)
+  const all = site.files
+    .filter((file) => file.kind === 'image' || playedAs(file.label) !== null)
+    .sort((a, b) => b.seq - a.seq)
   const wanted = letters.trim().toLowerCase()
-  const found = pictures.filter((file) => pathOf(file).toLowerCase().includes(wanted))
-  const pictureOf = (file: SiteFile): WantedPicture => fileAsPicture(site.id, file)
-  const chosen = ticked.flatMap((id) => pictures.find((file) => file.id === id) ?? [])
+  const found = all.filter((file) => pathOf(file).toLowerCase().includes(wanted))
+  const chosen = ticked.flatMap((id) => all.find((file) => file.id === id) ?? [])
   return (
     <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] px-7 pb-5">
-      {pictures.length > worthLooking && (
+      {all.length > worthLooking && (
         <input
           type="search"
-          aria-label="Only pictures with these letters"
+          aria-label="Only files with these letters"
           placeholder="Only those with…"
           className="field mb-3"
           value={letters}
@@ -43,13 +45,13 @@ export function ChoosePicture({
       )}
       {found.length === 0 ? (
         <p className="row-start-2 text-quiet">
-          {pictures.length === 0
-            ? 'The site has no picture yet.'
-            : 'No picture has these letters in its name.'}
+          {all.length === 0
+            ? 'The site has no picture, film or sound yet.'
+            : 'None of them has these letters in its name.'}
         </p>
       ) : (
         <LongList
-          label="Pictures of the site"
+          label="Pictures, films and sounds of the site"
           count={found.length}
           rowHeight={64}
           className="row-start-2 max-h-96"
@@ -71,14 +73,9 @@ export function ChoosePicture({
                 <button
                   type="button"
                   className="flex h-full min-w-0 grow items-center gap-4 text-left"
-                  onClick={() => onChoose([...chosen.filter((one) => one !== file), file].map(pictureOf))}
+                  onClick={() => onChoose([...chosen.filter((one) => one !== file), file])}
                 >
-                  <img
-                    src={`/sites/${site.id}/files/${file.id}`}
-                    alt=""
-                    loading="lazy"
-                    className="size-14 object-contain"
-                  />
+                  <Seen file={file} address={fileAddress(site.id, file.id)} />
                   <Path path={pathOf(file)} className="min-w-0 grow" />
                 </button>
               </span>
@@ -88,7 +85,7 @@ export function ChoosePicture({
       )}
       <div className="row-start-3 flex flex-wrap gap-3 pt-4">
         {chosen.length > 0 && (
-          <Button look="go" onClick={() => onChoose(chosen.map(pictureOf))}>
+          <Button look="go" onClick={() => onChoose(chosen)}>
             {chosen.length === 1 ? 'Put the one in' : `Put these ${chosen.length} in`}
           </Button>
         )}
@@ -96,10 +93,10 @@ export function ChoosePicture({
         <input
           ref={input}
           type="file"
-          accept="image/*"
+          accept="image/*,video/*,audio/*"
           multiple
           hidden
-          aria-label="Pictures to add"
+          aria-label="Pictures, films and sounds to add"
           onChange={(event) => {
             onFiles([...(event.target.files ?? [])])
             event.target.value = ''
@@ -107,5 +104,18 @@ export function ChoosePicture({
         />
       </div>
     </div>
+  )
+}
+
+/** What a file looks like, small: of a film, that it is one. */
+function Seen({ file, address }: { file: SiteFile; address: string }) {
+  const recording = playedAs(file.label)
+  const Sign = recording === 'video' ? Film : Volume2
+  return recording ? (
+    <span className="grid size-14 shrink-0 place-items-center text-quiet">
+      <Sign className="size-6" aria-label={recording === 'video' ? 'Film' : 'Sound'} />
+    </span>
+  ) : (
+    <img src={address} alt="" loading="lazy" className="size-14 object-contain" />
   )
 }
