@@ -4,6 +4,9 @@ const usualHomeFiles = ['index.html', 'index.htm']
 export class Faults {
   /** Answers no request before this long after it came, as one that is far away does. */
   delayMs = 0
+  /** What its line carries, of all that is written to it together; null for as much as comes. */
+  bytesPerSecond: number | null = null
+  #lineFreeAt = 0
   /** FTP takes one command at a time, and drops those that come with it. */
   oneAtATime = false
   /** Cuts every connection after this many more files have been renamed into place. */
@@ -88,6 +91,8 @@ export class Faults {
   /** Turns everything off again, whatever a test left on. */
   reset(): void {
     this.delayMs = 0
+    this.bytesPerSecond = null
+    this.#lineFreeAt = 0
     this.oneAtATime = false
     this.endsDataFirst = false
     this.cutAfterFiles = null
@@ -165,6 +170,14 @@ export class Faults {
   beforeOpen(name: string, write: boolean): void {
     if (write && this.readOnly)
       throw Object.assign(new Error(`${name} cannot be written`), { code: 'EACCES' })
+  }
+
+  /** Resolves when so many bytes have come over the line, behind those before them. */
+  async overLine(byteCount: number): Promise<void> {
+    if (this.bytesPerSecond === null) return
+    const now = Date.now()
+    this.#lineFreeAt = Math.max(now, this.#lineFreeAt) + (1_000 * byteCount) / this.bytesPerSecond
+    await new Promise((resolve) => setTimeout(resolve, this.#lineFreeAt - now))
   }
 
   beforeWrite(byteCount: number): void {

@@ -249,7 +249,7 @@ class FtpSession {
       try {
         await this.#overData(async (data) => {
           for await (const piece of data as AsyncIterable<Buffer>) {
-            await Promise.race([faults.beforeRequest('WRITE'), this.#gone])
+            await Promise.race([faults.beforeRequest('WRITE').then(() => faults.overLine(piece.length)), this.#gone])
             faults.beforeWrite(piece.length)
             await file.write(piece)
           }

@@ -185,10 +185,12 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
     return id
   }
   const find = (id: Buffer) => (id.length === 4 ? handles.get(id.readUInt32BE()) : undefined)
-  /** Runs one request; a failure becomes its status, never the end of the server. */
-  const answer = (name: string, request: number, work: () => Promise<void>) => {
+  /** Runs one request, with so many bytes of a file; a failure becomes its status, never the end of the server. */
+  const answer = (name: string, request: number, work: () => Promise<void>, byteCount = 0) => {
+    const come = faults.overLine(byteCount)
     void (async () => {
       try {
+        await come
         await faults.beforeRequest(name)
         await work()
       } catch (error) {
@@ -197,15 +199,23 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
     })()
   }
   /** One request for an open file, after those before it. */
-  const inTurn = (name: string, request: number, id: Buffer, work: (handle: OpenHandle) => Promise<void>) =>
-    answer(name, request, async () => {
+  const inTurn = (
+    name: string,
+    request: number,
+    id: Buffer,
+    work: (handle: OpenHandle) => Promise<void>,
+    byteCount = 0,
+  ) => {
+    const inOrder = async () => {
       const handle = find(id)
       if (!handle) throw new Error('No such handle')
       const before = handle.turn
       const own = before.then(() => work(handle))
       handle.turn = own.catch(() => {})
       await own
-    })
+    }
+    answer(name, request, inOrder, byteCount)
+  }
   const done = (request: number) => sftp.status(request, STATUS_CODE.OK)
 
   sftp.on('OPEN', (request, name, mode) =>
@@ -231,12 +241,13 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
   sftp.on('WRITE', (request, id, offset, data) => {
     // The buffer is the connection's own and is filled again once this handler has returned.
     const bytes = Buffer.from(data)
-    inTurn('WRITE', request, id, async ({ file }) => {
+    const write = async ({ file }: OpenHandle) => {
       faults.beforeWrite(bytes.length)
       await file!.write(bytes, 0, bytes.length, offset)
       if (faults.clockSeconds !== 0) await file!.utimes(faults.now(), faults.now())
       done(request)
-    })
+    }
+    inTurn('WRITE', request, id, write, bytes.length)
   })
   sftp.on('CLOSE', (request, id) =>
     inTurn('CLOSE', request, id, async ({ file }) => {

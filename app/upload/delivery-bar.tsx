@@ -146,7 +146,7 @@ function Progress({
     const at = performance.now() / 1000
     const list = samples.current
     // How long the first took tells how far the host is away, and nothing of what follows.
-    if (list[list.length - 1]?.files === 0) list.length = 0
+    if (list[list.length - 1]?.files === 0 && list[list.length - 1]?.bytes === 0) list.length = 0
     list.push({ at, files: now.fileCount, bytes: now.byteCount })
     while (list.length > 2 && at - list[0]!.at > rateWindowSeconds) list.shift()
     const seconds = at - list[0]!.at

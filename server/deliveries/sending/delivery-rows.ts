@@ -45,9 +45,14 @@ export interface Delivery {
   readonly endedAt: Date | null
 }
 
+/** Bytes that have gone out of files of a delivery that are not complete yet, by whoever works on it. */
+const bytesOutOf = (id: string): string =>
+  `coalesce((SELECT sum(bytes_out)::bigint FROM delivery_workers w WHERE w.delivery_id = ${id} AND w.until > now()), 0)`
+
 const deliveryColumns = `id, destination_id AS "destinationId", state, attempts, goes_on AS "goesOn", cuts,
   go_on_at AS "goOnAt", pause_asked AS "pauseAsked", paused, held_count AS "heldCount", put_back AS "putBack", elsewhere, revision, remove_leftovers AS "removeLeftovers",
-  file_total AS "fileTotal", byte_total AS "byteTotal", file_count AS "fileCount", byte_count AS "byteCount",
+  file_total AS "fileTotal", byte_total AS "byteTotal", file_count AS "fileCount",
+  byte_count + CASE state WHEN 'running' THEN ${bytesOutOf('deliveries.id')} ELSE 0 END AS "byteCount",
   removed_count AS "removedCount", cancel_asked AS "cancelAsked", error_code AS "errorCode",
   error_message AS "errorMessage", asked_at AS "askedAt",
   (SELECT ${nameOf('a')} FROM accounts a WHERE a.id = asked_by) AS "askedByName", started_at AS "startedAt", ended_at AS "endedAt"`
@@ -158,6 +163,8 @@ export interface DeliveryWork {
   readonly fileCount: number
   readonly byteCount: number
   readonly removedCount: number
+  /** Bytes that have gone out of files that are not complete yet. */
+  readonly bytesOut: number
 }
 
 /** How a delivery stands for those who work on it. */
@@ -179,30 +186,30 @@ export async function renewDelivery(
   id: string,
   worker: string,
   leads: boolean,
-  { fileCount, byteCount, removedCount }: DeliveryWork,
+  { fileCount, byteCount, removedCount, bytesOut }: DeliveryWork,
 ): Promise<DeliveryStand | null> {
-  const stand = await maybeOne<DeliveryStand>(
+  await joinDelivery(db, id, worker, bytesOut)
+  return maybeOne<DeliveryStand>(
     db,
     `UPDATE deliveries SET file_count = file_count + $3, byte_count = byte_count + $4, removed_count = removed_count + $5
        ${leads ? `, lease_until = now() + make_interval(secs => ${leaseSeconds})` : ''}
      WHERE id = $1 AND state = 'running' AND ${leads ? 'worker = $2' : 'planned AND worker <> $2'}
      RETURNING file_total AS "fileTotal", byte_total AS "byteTotal", file_count AS "fileCount",
-       byte_count AS "byteCount", cancel_asked AS "cancelAsked", pause_asked AS "pauseAsked"`,
+       byte_count + ${bytesOutOf('id')} AS "byteCount", cancel_asked AS "cancelAsked", pause_asked AS "pauseAsked"`,
     [id, worker, fileCount, byteCount, removedCount],
   )
-  if (stand) await joinDelivery(db, id, worker)
-  return stand
 }
 
 /** Seconds a worker's part in a delivery holds without being renewed. */
 const partSeconds = 5
 
 /** Says that a worker works on a delivery: what it takes is its own for as long as it says so. */
-export async function joinDelivery(db: Queryable, id: string, worker: string): Promise<void> {
+export async function joinDelivery(db: Queryable, id: string, worker: string, bytesOut = 0): Promise<void> {
   await db.query(
-    `INSERT INTO delivery_workers VALUES ($1, $2, now() + make_interval(secs => ${partSeconds}))
-     ON CONFLICT (delivery_id, worker) DO UPDATE SET until = excluded.until`,
-    [id, worker],
+    `INSERT INTO delivery_workers (delivery_id, worker, until, bytes_out)
+     VALUES ($1, $2, now() + make_interval(secs => ${partSeconds}), $3)
+     ON CONFLICT (delivery_id, worker) DO UPDATE SET until = excluded.until, bytes_out = excluded.bytes_out`,
+    [id, worker, bytesOut],
   )
 }
 

@@ -33,6 +33,12 @@ import { planDelivery } from './plan'
 
 /** Files sent at the same time over one connection: enough to hide the way there and back. */
 const sendConcurrency = 64
+/**
+ * Bytes of files sent at the same time, and what a large one counts for: on a slow line files end one after the other, so
+ * that a cut undoes little of what was sent, and only so much is held in memory.
+ */
+const mostBytesUnderWay = 8_000_000
+const largeBytes = 2_000_000
 /** Files taken at a time: some ahead of those on their way, and not so many that others have nothing to help with. */
 const takeFiles = 2 * sendConcurrency
 const progressEveryMs = 250
@@ -62,6 +68,8 @@ type End =
 interface Loaded {
   readonly item: Item
   readonly pieces: Pieces
+  /** Bytes that it counts for while it is under way. */
+  readonly weight: number
 }
 
 /** One worker's part in a delivery: leading it, or helping with it. */
@@ -77,6 +85,11 @@ export class DeliveryRun {
   #renewedAt = Date.now()
   #flushing: Promise<void> = Promise.resolve()
   #underWay = 0
+  #bytesUnderWay = 0
+  /** Bytes that have gone out of files that are not complete yet. */
+  #bytesOut = 0
+  /** Called when something that was under way has ended. */
+  #onRoom: (() => void) | null = null
   /** Called when the last that is under way ends. */
   #onIdle: (() => void) | null = null
   /** What went wrong first: nothing more is begun. */
@@ -221,6 +234,8 @@ export class DeliveryRun {
           this.#failure ??= { error }
         } finally {
           this.#underWay -= 1
+          this.#bytesUnderWay -= next.value.weight
+          this.#onRoom?.()
           if (this.#underWay === 0) this.#onIdle?.()
         }
       }
@@ -243,7 +258,11 @@ export class DeliveryRun {
           pool(),
           small.map(({ hash }) => hash!),
         )
-        for (const item of portion) yield { item, pieces: await this.#piecesOf(item, bytes) }
+        for (const item of portion) {
+          const weight = item.hash === null ? 0 : Math.min(item.sizeBytes, largeBytes)
+          await this.#room(weight)
+          yield { item, pieces: await this.#piecesOf(item, bytes), weight }
+        }
       }
       if (items.length > 0) {
         waited = false
@@ -259,6 +278,13 @@ export class DeliveryRun {
       if (waited) await pause(waitForOthersMs, null, { signal: this.#stop.signal })
       waited = true
     }
+  }
+
+  /** Waits until so many bytes more may be under way, and counts them in. */
+  async #room(bytes: number): Promise<void> {
+    while (this.#bytesUnderWay > 0 && this.#bytesUnderWay + bytes > mostBytesUnderWay)
+      await new Promise<void>((resolve) => (this.#onRoom = resolve))
+    this.#bytesUnderWay += bytes
   }
 
   async #piecesOf({ hash, sizeBytes }: Item, bytes: ReadonlyMap<string, Buffer>): Promise<Pieces> {
@@ -278,8 +304,16 @@ export class DeliveryRun {
     }
     // From here on it may be out, whether the host's word of it arrives or not.
     if (pageId !== null) this.#goingOut.push({ pageId, path })
-    const there = await transport.put(path, pieces)
-    this.#unrecorded.push({ ...there, path, hash, pageId })
+    let out = 0
+    try {
+      const there = await transport.put(path, pieces, (bytes) => {
+        out += bytes
+        this.#bytesOut += bytes
+      })
+      this.#unrecorded.push({ ...there, path, hash, pageId })
+    } finally {
+      this.#bytesOut -= out
+    }
   }
 
   /** What the timer does: never fails, and stops the run when its part may be another's. */
@@ -311,6 +345,7 @@ export class DeliveryRun {
         this.#unrecorded = []
         this.#removed = []
         this.#goingOut = []
+        const bytesOut = this.#bytesOut
         const { id, destinationId } = this.delivery
         try {
           const begun = Date.now()
@@ -322,6 +357,7 @@ export class DeliveryRun {
             const renewed = await renewDelivery(client, id, this.worker, this.leads, {
               ...sent,
               removedCount,
+              bytesOut,
             })
             // Without its part the record is another's to write; what was sent is read back by it.
             if (!renewed || !(await renewHold(client, destinationId, id))) throw new TakenOver()

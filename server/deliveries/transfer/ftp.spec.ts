@@ -269,16 +269,13 @@ test.each([
   expect(transport.traits.pipelines).toBe(oneAtATime ? false : undefined)
   for (const text of ['a', 'new']) {
     host.faults.mostAtOnce = 0
-    let placed = 0
-    const put = await transport.put('a.html', [Buffer.from(text)], () => (placed += 1))
-    expect([placed, host.faults.mostAtOnce]).toEqual([1, most])
+    const put = await transport.put('a.html', [Buffer.from(text)])
+    expect(host.faults.mostAtOnce).toBe(most)
     expect(await transport.list()).toEqual([put])
   }
   // Refused, nothing is placed, whatever the answers to what followed.
   host.faults.failures.set('RENAME', 1)
-  let placed = 0
-  const refused = transport.put('b.html', [Buffer.from('b')], () => (placed += 1))
-  expect([await codeOf(refused), placed]).toEqual(['host-refused', 0])
+  expect(await codeOf(transport.put('b.html', [Buffer.from('b')]))).toBe('host-refused')
   expect(await transport.list()).toHaveLength(1)
   await transport.close()
 })

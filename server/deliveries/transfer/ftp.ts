@@ -1,7 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import path from 'node:path'
-import { setTimeout as pause } from 'node:timers/promises'
-import { PassThrough, Readable } from 'node:stream'
+import { PassThrough } from 'node:stream'
 import { type Client, FTPError } from 'basic-ftp'
 import type { HostTraits, ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
@@ -12,12 +11,14 @@ import { entryOf, factsOf, fileOf, type FileThere, hasMachineListing } from './f
 import { type Act, refusalOf } from './ftp-refusals'
 import { shown, WireNames } from './ftp-names'
 import { sendTogether } from './ftp-together'
+import { PiecesError, uploadOver } from './ftp-upload'
 import { LearnedTraits } from './learned-traits'
 import { MadeFolders } from './made-folders'
 import { type Mover, Placing } from './placing'
 import {
   mendListing,
   type OnClosed,
+  type OnSent,
   type OpenTransport,
   partName,
   TransferError,
@@ -27,9 +28,6 @@ import {
   type Transport,
 } from './transport'
 import { type FolderEntry, namesOfFolders, walkFolders } from './walk'
-
-/** How long the connection of an empty file stays open. */
-const emptyMs = 100
 
 /** What ends a command (RFC 959 §5.3), or a name. */
 const endsLine = /[\r\n\0]/
@@ -256,22 +254,17 @@ class FtpTransport implements Transport {
     return new TransferError('not-there', { at }, { cause: error })
   }
 
-  async put(relative: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile> {
+  async put(relative: string, pieces: Pieces, onSent: OnSent = () => {}): Promise<ListedFile> {
     const at = this.#at(relative)
     await this.#folders.want(path.posix.dirname(at))
     const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
-    let isPlaced = false
-    const placed = () => {
-      if (!isPlaced) onPlaced?.()
-      isPlaced = true
-    }
     let seen: FileThere | null = null
     let isTimed = false
     const moveAndLook = async (from: string, to: string) => {
-      seen = await this.#moveAndLook(from, to, placed)
+      seen = await this.#moveAndLook(from, to)
     }
     try {
-      await this.#write(temporary, pieces, at)
+      await this.#write(temporary, pieces, at, onSent)
       await this.#attributes.openFile(temporary)
       const setTime = (seconds: number) => this.#attributes.setTime(temporary, seconds)
       isTimed = (await this.#learned.giveTime(setTime, this.#isOpen)) !== null
@@ -281,7 +274,6 @@ class FtpTransport implements Transport {
         await this.#ask('remove', temporary, (client, wire) => client.remove(wire)).catch(() => {})
       throw error
     }
-    placed()
     const there = seen ?? (await this.#fileAt(at))
     if (!there) throw new TransferError('not-there', { at })
     const { sizeBytes, modifiedSeconds, mode = 0o644 } = there
@@ -292,16 +284,13 @@ class FtpTransport implements Transport {
 
   /**
    * Renames, and asks in the same breath what the host makes of it.
-   * @param onPlaced called once it is renamed
    * @returns what the host says; null where it has no machine's listing
    */
-  #moveAndLook(from: string, to: string, onPlaced: () => void): Promise<FileThere | null> {
+  #moveAndLook(from: string, to: string): Promise<FileThere | null> {
     return this.#ask('write', to, async (client, wire) => {
       const look = hasMachineListing(client) ? [`MLST ${wire}`] : []
       const commands = [`RNFR ${this.#names.wireOf(from)}`, `RNTO ${wire}`, ...look]
-      const [source, target, facts] = await sendTogether(client, commands, (reply, nth) => {
-        if (nth === 1 && !(reply instanceof FTPError)) onPlaced()
-      })
+      const [source, target, facts] = await sendTogether(client, commands)
       // What follows a refusal is refused for its sake alone.
       if (source instanceof FTPError) throw source
       if (target instanceof FTPError) throw target
@@ -318,39 +307,23 @@ class FtpTransport implements Transport {
   }
 
   /** @param at what the file is called when something is wrong with it */
-  async #write(to: string, pieces: Pieces, at: string): Promise<void> {
+  async #write(to: string, pieces: Pieces, at: string, onSent: OnSent): Promise<void> {
     const client = await this.pool.take()
-    /** What went wrong with the pieces, which is no fault of the host's. */
-    let ours: { readonly error: unknown } | null = null
-    async function* watched() {
-      try {
-        let isEmpty = true
-        for await (const piece of pieces) {
-          isEmpty &&= piece.byteLength === 0
-          yield piece
-        }
-        // Some servers take the end of TLS for a fault when it comes before they have sent their tickets (RFC 8446 §4.6.1).
-        if (isEmpty) await pause(emptyMs)
-      } catch (error) {
-        ours = { error }
-        throw error
-      }
-    }
-    const timer = setTimeout(() => this.pool.fail(this.#silent()), this.limits.requestMs * 10)
     try {
-      await client.uploadFrom(Readable.from(watched(), { objectMode: false }), this.#names.wireOf(to))
+      await uploadOver(client, this.#names.wireOf(to), pieces, {
+        stretchMs: this.limits.requestMs,
+        onHang: () => this.pool.fail(this.#silent()),
+        onSent,
+      })
       this.pool.giveBack(client)
     } catch (error) {
-      const fault = ours as { readonly error: unknown } | null
-      if (fault) {
+      if (error instanceof PiecesError) {
         this.pool.drop(client)
-        throw fault.error
+        throw error.cause
       }
       const told = await this.#endOf(client, error, 'write', at)
       this.pool.giveBack(client)
       throw told
-    } finally {
-      clearTimeout(timer)
     }
   }
 

@@ -1,6 +1,6 @@
 import type { HostTraits, ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
-import { mendListing, TransferError, type Transport } from './transport'
+import { mendListing, type OnSent, TransferError, type Transport } from './transport'
 
 interface StoredFile {
   readonly bytes: Buffer
@@ -42,11 +42,13 @@ export class MemoryTransport implements Transport {
     yield file.bytes
   }
 
-  async put(path: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile> {
+  async put(path: string, pieces: Pieces, onSent?: OnSent): Promise<ListedFile> {
     const held: Uint8Array[] = []
-    for await (const piece of pieces) held.push(Buffer.from(piece))
+    for await (const piece of pieces) {
+      held.push(Buffer.from(piece))
+      onSent?.(piece.byteLength)
+    }
     this.#files.set(path, { bytes: Buffer.concat(held), modifiedSeconds: this.#clock++ })
-    onPlaced?.()
     return this.#listed(path)
   }
 

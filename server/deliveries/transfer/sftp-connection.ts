@@ -22,6 +22,10 @@ const unreachable = (host: string, port: number, cause: unknown) =>
 interface Asked {
   readonly reject: (error: Error) => void
   readonly startedAt: number
+  /** Its place among all that were asked. */
+  readonly nth: number
+  /** When it was found that one asked after it had been answered; null while none was. */
+  overtakenAt: number | null
 }
 
 /**
@@ -34,6 +38,9 @@ export class SshConnection {
   #failure: TransferError | null = null
   #step: Step = 'greeting'
   #answeredAt = Date.now()
+  #askedCount = 0
+  /** The last asked of those that were answered. */
+  #lastAnswered = -1
   #timer: NodeJS.Timeout | null = null
   hostKey = ''
   /** Whether a key signs in, not a password. */
@@ -89,17 +96,22 @@ export class SshConnection {
     return this.#cut(error)
   }
 
-  /** Watches over what is asked: an answer to anything shows that the host is alive. */
+  /**
+   * Watches over what is asked: an answer to anything shows that the host is alive, and what waits for its turn behind
+   * much else on a slow line is given the time for it. What is passed over is not.
+   */
   #watch(): void {
     const everyMs = Math.max(20, Math.min(1_000, this.limits.silenceMs / 8))
     this.#timer = setInterval(() => {
       const now = Date.now()
-      for (const { startedAt } of this.#asked)
+      for (const asked of this.#asked) {
+        if (asked.nth < this.#lastAnswered) asked.overtakenAt ??= now
         if (
-          now - Math.max(startedAt, this.#answeredAt) > this.limits.silenceMs ||
-          now - startedAt > this.limits.requestMs
+          now - Math.max(asked.startedAt, this.#answeredAt) > this.limits.silenceMs ||
+          now - (asked.overtakenAt ?? now) > this.limits.requestMs
         )
           return this.fail(new TransferError('timeout', { host: this.host }))
+      }
     }, everyMs)
     this.#timer.unref()
   }
@@ -111,10 +123,11 @@ export class SshConnection {
         reject(this.#failure)
         return
       }
-      const asked: Asked = { reject, startedAt: Date.now() }
+      const asked: Asked = { reject, startedAt: Date.now(), nth: this.#askedCount++, overtakenAt: null }
       this.#asked.add(asked)
       const settle = (settled: () => void) => {
         this.#answeredAt = Date.now()
+        this.#lastAnswered = Math.max(this.#lastAnswered, asked.nth)
         if (this.#asked.delete(asked)) settled()
       }
       try {
@@ -143,7 +156,12 @@ export class SshConnection {
     try {
       const dialling = new AbortController()
       await this.ask<void>((done) => {
-        this.#asked.add({ reject: (error) => dialling.abort(error), startedAt: Infinity })
+        this.#asked.add({
+          reject: (error) => dialling.abort(error),
+          startedAt: Infinity,
+          nth: Infinity,
+          overtakenAt: null,
+        })
         dial(this.host, this.port, config().outgoing, dialling.signal).then(
           (socket) => {
             if (this.#failure) {

@@ -10,6 +10,7 @@ import { type Mover, Placing } from './placing'
 import {
   mendListing,
   type OnClosed,
+  type OnSent,
   partName,
   TransferError,
   type TransferLimits,
@@ -23,8 +24,11 @@ import { type FolderEntry, namesOfFolders, walkFolders } from './walk'
 
 /** Folders listed at once; listing one by one spends its time waiting. */
 const listConcurrency = 16
-/** Largest piece that every server takes in one request (draft-ietf-secsh-filexfer-02 §3). */
-const pieceBytes = 32_768
+/**
+ * A piece that every server takes in one request: packets of 34,000 bytes (draft-ietf-secsh-filexfer-02 §3), of which the
+ * library keeps 2,048. What is larger goes in two, the second when the first is answered.
+ */
+const pieceBytes = 31_744
 /** Pieces of one file on their way at once. */
 const pieceConcurrency = 64
 
@@ -238,7 +242,7 @@ class SftpTransport implements Transport {
       this.connection.ask<void>((done) => this.sftp.close(handle, (error) => done(error))).catch(() => {})
   }
 
-  async put(relative: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile> {
+  async put(relative: string, pieces: Pieces, onSent: OnSent = () => {}): Promise<ListedFile> {
     const at = this.#at(relative)
     let told: Stats | null
     let timed: number | null
@@ -246,7 +250,7 @@ class SftpTransport implements Transport {
       await this.#folders.want(path.posix.dirname(at))
       const temporary = partName(at, this.target.mark, randomBytes(4).toString('hex'))
       try {
-        told = await this.#write(temporary, pieces)
+        told = await this.#write(temporary, pieces, onSent)
         if (told) this.#learned.heardTime(told.mtime)
         timed = await this.#learned.giveTime((seconds) => this.#setTime(temporary, seconds), this.#isOpen)
         await this.#placing.place(temporary, at)
@@ -257,7 +261,6 @@ class SftpTransport implements Transport {
     } catch (error) {
       throw await this.#whyNotWritten(error, at)
     }
-    onPlaced?.()
     // Renaming changes neither size nor time.
     told ??= await this.#do<Stats>('read', at, (done) => this.sftp.stat(at, done))
     return { path: relative, sizeBytes: told.size, modifiedSeconds: timed ?? told.mtime }
@@ -281,7 +284,7 @@ class SftpTransport implements Transport {
    * file are to be done in the order in which they come (draft-ietf-secsh-filexfer-02 §4.1).
    * @returns what the host says of it; null where it answered before all was written, as some do
    */
-  async #write(at: string, pieces: Pieces): Promise<Stats | null> {
+  async #write(at: string, pieces: Pieces, onSent: OnSent): Promise<Stats | null> {
     const handle = await this.#do<Buffer>('write', at, (done) => this.sftp.open(at, 'w', done))
     let written = 0
     let told: Stats
@@ -296,7 +299,7 @@ class SftpTransport implements Transport {
           await onWay.add(() =>
             this.#do<void>('write', at, (done) =>
               this.sftp.write(handle, bytes, from, length, place, (error) => done(error)),
-            ),
+            ).then(() => onSent(length)),
           )
         }
         written += bytes.length

@@ -88,6 +88,8 @@ const hasty: TransferLimits = {
   entries: 3_000,
   depth: 12,
 }
+/** For a line on which all together takes several times as long as one may be silent, or wait. */
+const slowly: TransferLimits = { ...transferLimits, silenceMs: 600, requestMs: 600 }
 const open = (more: Partial<TransferTarget> = {}, signal?: AbortSignal) =>
   openSftp(target(more), { limits: hasty, signal })
 
@@ -226,6 +228,26 @@ describe('a host that does not answer as it should', () => {
     expect([...codes].sort()).toEqual(['connection-lost', 'unreachable'])
   }, 60_000)
 })
+
+test.each([
+  ['SFTP', 400, () => openSftp(target({ folder: 'public/slow' }), { limits: slowly })],
+  ['FTP', 2_000, () => openFtp('none')(ftpTarget('none'), { limits: slowly })],
+] as const)(
+  'a slow line, over %s: what waits behind much else is given its time, and how far it is is told',
+  async (_, kilobytes, openOne) => {
+    const transport = await openOne()
+    host.faults.bytesPerSecond = kilobytes * 1_000
+    const sent = [0, 0, 0]
+    await Promise.all(
+      sent.map((_, nth) =>
+        transport.put(`${nth}.bin`, [Buffer.alloc(kilobytes * 700)], (bytes) => (sent[nth]! += bytes)),
+      ),
+    )
+    expect(sent).toEqual(sent.map(() => kilobytes * 700))
+    await transport.close()
+  },
+  30_000,
+)
 
 describe('a host that does not rename onto a file', () => {
   test('never leaves a page missing: what cannot take its place gives it back', async () => {

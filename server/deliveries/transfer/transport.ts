@@ -32,7 +32,7 @@ export interface TransferLimits {
   readonly connectMs: number
   /** Without an answer to anything that was asked. */
   readonly silenceMs: number
-  /** For one request, however busy the connection is. */
+  /** For one request after others that were asked later were answered, and for what is asked over a connection of its own. */
   readonly requestMs: number
   /** Files and folders that one listing may hold. */
   readonly entries: number
@@ -73,6 +73,9 @@ export type TransferErrorCode = Extract<
 /** An expected failure of a transfer. */
 export class TransferError<C extends TransferErrorCode = TransferErrorCode> extends Problem<C> {}
 
+/** Told of so many bytes that have gone out. */
+export type OnSent = (byteCount: number) => void
+
 /** Told of a folder that cannot be looked into, by its path with a slash behind it: one that a host keeps for itself. */
 export type OnClosed = (folder: string, why: TransferError) => void
 
@@ -106,10 +109,10 @@ export interface Transport {
    * beside it, then renamed. Folders on the way are made. Where the host cannot rename onto a file
    * that is there, the old one steps aside under a name that `mend` knows, and is put back on failure.
    * @param pieces its bytes; one piece at a time is held
-   * @param onPlaced called once the file is in place, before the host is asked what it makes of it
+   * @param onSent told of bytes as they go out, so many at a time
    * @returns the file as the host now reports it
    */
-  put(path: string, pieces: Pieces, onPlaced?: () => void): Promise<ListedFile>
+  put(path: string, pieces: Pieces, onSent?: OnSent): Promise<ListedFile>
   /**
    * Says of a file when it was last changed.
    * @returns the file as the host then reports it: one that leaves its times as they are may say that it did
