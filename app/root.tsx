@@ -10,6 +10,7 @@ import {
 } from 'react-router'
 import type { Route } from './+types/root'
 import { keepEarlyClicks, useEarlyClicks } from './frame/early-clicks'
+import { OnItsWay } from './frame/on-its-way'
 import { requestContext } from './edge/context'
 import { Button } from './parts/button'
 import { isUnfetched } from './parts/fetched'
@@ -56,7 +57,12 @@ export function Layout({ children }: { children: React.ReactNode }) {
 
 export default function App() {
   useEarlyClicks()
-  return <Outlet />
+  return (
+    <>
+      <OnItsWay />
+      <Outlet />
+    </>
+  )
 }
 
 const isOfProgram = (error: unknown): boolean => error instanceof Error && isUnfetched(error.message)

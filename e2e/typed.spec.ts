@@ -210,7 +210,7 @@ test('a window that is left open while Rubricant is renewed says so, and the nex
   await expect(renewed).toHaveCount(0)
 })
 
-test('what is saved while Checks is on its way is in it', async ({ page }) => {
+test('a view that is long on its way says so, and what is saved meanwhile is in it', async ({ page }) => {
   await signUp(page)
   await makeSite(page, 'Saltpan Chapel', plan)
   await openPage(page, 'Visit')
@@ -230,6 +230,9 @@ test('what is saved while Checks is on its way is in it', async ({ page }) => {
     .getByRole('link', { name: /^Checks/ })
     .click()
   await isAsked
+  const onItsWay = page.getByRole('progressbar', { name: 'On its way' })
+  await expect(onItsWay).toBeVisible()
+  await expectAccessible(page)
   // Looked at before it is mended, and told after.
   await page.waitForTimeout(1_000)
   await editor(page, 'Visit').fill('<p>The pier.</p><p>It is open.</p>')
@@ -240,4 +243,5 @@ test('what is saved while Checks is on its way is in it', async ({ page }) => {
     page.getByRole('heading', { name: 'Details' }).or(page.getByText('Nothing was found')).first(),
   ).toBeVisible()
   await expect(page.getByText('Lorem ipsum')).toHaveCount(0)
+  await expect(onItsWay).toHaveCount(0)
 })

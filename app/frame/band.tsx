@@ -75,8 +75,8 @@ export function Band({ pane, onPane, others, isRenewed, counts }: Props) {
               reloadDocument={isRenewed}
               to={{ pathname: `/sites/${site.id}/${view}`, search: `?page=${selected.id}` }}
               onClick={() => onPane('view')}
-              className={({ isActive }) =>
-                `relative px-2 whitespace-nowrap xl:px-3 ${tab} ${isActive ? `${pane === 'view' ? activeTab : activeInRegister}` : 'text-quiet hover:text-ink'}`
+              className={({ isActive, isPending }) =>
+                `relative px-2 whitespace-nowrap xl:px-3 ${tab} ${isActive ? `${pane === 'view' ? activeTab : activeInRegister}` : isPending ? 'text-ink' : 'text-quiet hover:text-ink'}`
               }
             >
               {viewTitles[view]}
