@@ -13,6 +13,7 @@ test.each([
   ['keepers-1871', 'light/keepers-1871.html', '[light/]keepers-1871[.html]'],
   ['Terns', 'terns', '[t]erns'],
   ['', 'page', '[page]'],
+  ['Marrow Skerry Light', 'index.html', '[index.html]'],
 ])('%s → %s', (a, b, runs) => expect(shown(a, b)).toBe(runs))
 
 test('the runs are the later text, and those that stayed stand in the earlier one in that order', () => {

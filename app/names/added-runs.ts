@@ -20,6 +20,8 @@ export function addedRuns(a: readonly string[], b: readonly string[]): { text: s
         a[i] === b[j]
           ? longest[(i + 1) * width + j + 1]! + 1
           : Math.max(longest[(i + 1) * width + j]!, longest[i * width + j + 1]!)
+  // Letters that two names happen to have in common say nothing of how the one became the other.
+  if (2 * longest[0]! < b.length) return [{ text: whole, added: true }]
   const runs: { text: string; added: boolean }[] = []
   const push = (text: string, added: boolean) => {
     const last = runs[runs.length - 1]
