@@ -6,7 +6,9 @@ import {
   allSaved,
   dropFromDisk,
   expectAccessible,
+  fileRow,
   makeSite,
+  openFiles,
   openView,
   pasteFile,
   row,
@@ -16,10 +18,6 @@ import {
 /** A picture of two pixels. */
 const red = 'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAIAAAB7QOjdAAAADUlEQVR42mM4IQcEJwAHIwIJOwaaKQAAAABJRU5ErkJggg=='
 const picture = (name: string) => ({ name, mimeType: 'image/png', buffer: Buffer.from(red, 'base64') })
-const openFiles = (page: Page) => page.getByRole('button', { name: /^\d+ files?$/ }).click()
-const fileRow = (page: Page, path: string) =>
-  page.getByRole('region', { name: 'Files', exact: true }).getByRole('button', { name: path })
-
 test('files are added, shown, renamed with what refers to them, replaced, removed, and all of it undone', async ({
   page,
 }) => {

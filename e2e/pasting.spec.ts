@@ -6,7 +6,9 @@ import {
   allSaved,
   editor,
   expectAccessible,
+  fileRow,
   makeSite,
+  openFiles,
   openView,
   paste,
   pasteFile,
@@ -343,4 +345,25 @@ test('a document that is dropped into a text stands there under its title, or is
   await dialog.getByRole('button', { name: 'Link to it' }).click()
   await expect(editor(page, 'Home')).toContainText('<a href="/documents/rules.docx">rules</a>')
   await allSaved(page)
+
+  // Called off while a picture of it is on its way: what arrives all the same is taken out again.
+  let letGo = () => {}
+  const isCalledOff = new Promise<void>((resolve) => (letGo = resolve))
+  await page.route('**/files?**', async (route) => {
+    await isCalledOff
+    await route.continue()
+  })
+  await drop('pier.docx', wordDocument(p('', drawing('p1', 'The pier'))))
+  await dialog.getByRole('button', { name: 'Put its words here' }).click()
+  await expect(dialog.getByRole('status')).toHaveText(/Adding Pier\.png/)
+  await expectAccessible(page)
+  const arrived = page.waitForResponse('**/files?**')
+  await dialog.getByRole('button', { name: 'Cancel' }).click()
+  letGo()
+  expect((await arrived).ok()).toBe(true)
+  await openFiles(page)
+  await expect(fileRow(page, 'documents/rules.docx')).toBeVisible()
+  await expect(fileRow(page, 'images/pier.png')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await expect(fileRow(page, 'images/pier.png')).toBeVisible()
 })

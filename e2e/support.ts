@@ -226,3 +226,9 @@ export async function dropFromDisk(
   await send('drop', x, y)
   await session.detach()
 }
+
+/** Unfolds the files below the register. */
+export const openFiles = (page: Page) => page.getByRole('button', { name: /^\d+ files?$/ }).click()
+
+export const fileRow = (page: Page, path: string) =>
+  page.getByRole('region', { name: 'Files', exact: true }).getByRole('button', { name: path })

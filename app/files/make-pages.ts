@@ -39,7 +39,7 @@ async function pageOfAny(file: File, making: Making): Promise<MadePage> {
 }
 
 async function pageOfWords(file: File, bytes: Uint8Array, making: Making): Promise<MadePage> {
-  const { store, uploads, signal, onWork } = making
+  const { store, signal, onWork } = making
   onWork(`Reading ${file.name}…`)
   const asked: DocumentQuestion = { name: file.name, bytes }
   const found = await askOnce<DocumentQuestion, DocumentAnswer>('document', asked, signal).catch(() => null)
@@ -53,12 +53,21 @@ async function pageOfWords(file: File, bytes: Uint8Array, making: Making): Promi
     untilFetched(() => import('../writing/place-picture')),
   ])
   const written: string[] = []
+  const total = found.pictures.length
+  const sending = new Sending(making)
   for (const [index, { bytes: content, type, extension, alt }] of found.pictures.entries()) {
     signal.throwIfAborted()
     const blob = new Blob([content as Uint8Array<ArrayBuffer>], { type })
-    const name = `${found.label}${found.pictures.length === 1 ? '' : ` ${index + 1}`}.${extension}`
-    const placed = placeUsual({ store, uploads }, blob, name, { alt, isLazy: index > 0 }, onWork)
-    written.push((await unless(signal, placed)) ?? '')
+    const name = `${found.label}${total === 1 ? '' : ` ${index + 1}`}.${extension}`
+    const tell = (work: string) => onWork(total === 1 ? work : `${index + 1} of ${total}: ${work}`)
+    const placed = placeUsual(
+      { store, uploads: sending, signal },
+      blob,
+      name,
+      { alt, isLazy: index > 0 },
+      tell,
+    )
+    written.push((await unless(signal, placed, () => sending.takeBack())) ?? '')
   }
   return {
     page: { ...found, html: withPictures(found.html, (number) => written[number] ?? '') },
@@ -66,11 +75,41 @@ async function pageOfWords(file: File, bytes: Uint8Array, making: Making): Promi
   }
 }
 
-/** Waits no longer than until it is called off. */
-const unless = <T>(signal: AbortSignal, work: Promise<T>): Promise<T> =>
+/** Sends files, and knows which of them the site did not have before. */
+class Sending {
+  readonly #had: ReadonlySet<string>
+  readonly #sent = new Set<string>()
+
+  constructor(private readonly into: Pick<Making, 'store' | 'uploads'>) {
+    this.#had = new Set(into.store.get().site.files.map(({ id }) => id))
+  }
+
+  async send(...file: Parameters<Uploads['send']>): Promise<string | null> {
+    const id = await this.into.uploads.send(...file)
+    if (id !== null && !this.#had.has(id)) this.#sent.add(id)
+    return id
+  }
+
+  /** What was sent for nothing is no part of the site. */
+  takeBack(): void {
+    const { store } = this.into
+    const fileIds = store.get().site.files.flatMap(({ id }) => (this.#sent.has(id) ? [id] : []))
+    if (fileIds.length > 0) store.change({ kind: 'removeFiles', fileIds })
+  }
+}
+
+/**
+ * Waits no longer than until it is called off.
+ * @param onEnded called once it has ended all the same, where it was called off before
+ */
+const unless = <T>(signal: AbortSignal, work: Promise<T>, onEnded: () => void): Promise<T> =>
   new Promise((resolve, reject) => {
-    work.then(resolve, reject)
-    signal.addEventListener('abort', () => reject(signal.reason as Error), { once: true })
+    const callOff = () => {
+      reject(signal.reason as Error)
+      void work.then(onEnded, onEnded)
+    }
+    work.then(resolve, reject).finally(() => signal.removeEventListener('abort', callOff))
+    signal.addEventListener('abort', callOff, { once: true })
   })
 
 function leftOutOf(number: number): string | null {

@@ -13,6 +13,13 @@ export interface ComingPicture {
   readonly fileId: Promise<string | null>
 }
 
+/** Where pictures go; what is called off is not gone on with. */
+export interface Placing {
+  readonly store: SiteStore
+  readonly uploads: Pick<Uploads, 'send'>
+  readonly signal?: AbortSignal
+}
+
 /** How it is to be shown. */
 export type WantedLook = Pick<
   ShownPicture,
@@ -40,7 +47,7 @@ export function usualLook(natural: ShownPicture['natural'], wanted = roomy) {
  * @returns null when it was called off
  */
 export async function placePicture(
-  { store, uploads }: { readonly store: SiteStore; readonly uploads: Uploads },
+  { store, uploads, signal }: Placing,
   picture: ComingPicture,
   { wantsCopies, ...look }: WantedLook,
   onWork: (work: string) => void = () => {},
@@ -48,13 +55,14 @@ export async function placePicture(
   const addressOf = (id: string) => `/${encodePath(namesOf(store.get().site).files.get(id) ?? '')}`
   onWork(`Adding ${picture.name}…`)
   const id = await picture.fileId
-  if (id === null) return null
+  if (id === null || signal?.aborted) return null
   const { natural, width } = look
   const widths = natural && width !== null && wantsCopies ? copyWidths(natural, width) : []
   const copies: { address: string; width: number }[] = []
   if (widths.length > 0) {
     onWork(`Making smaller copies of ${picture.name}…`)
     for (const copy of await smallerCopies(await picture.bytes(), picture.name, widths)) {
+      if (signal?.aborted) return null
       const copyId = await uploads.send(copy.file, copy.name)
       if (copyId !== null) copies.push({ width: copy.width, address: addressOf(copyId) })
     }
@@ -72,7 +80,7 @@ export interface CameWith {
 
 /** Adds a picture that came within something else, and writes it as usual; null when it was called off. */
 export async function placeUsual(
-  into: Parameters<typeof placePicture>[0],
+  into: Placing,
   file: Blob,
   name: string,
   { alt, width, isLazy }: CameWith,

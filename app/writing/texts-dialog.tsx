@@ -80,6 +80,7 @@ export function TextsDialog({ files, onDone }: Props) {
         <Button disabled={work !== null || ready !== null} onClick={() => onDone('', files)}>
           {isOne ? 'Link to it' : 'Link to them'}
         </Button>
+        {work !== null && <Button onClick={() => onDone('', [])}>Cancel</Button>}
         <span role="status" className="text-sm text-quiet">
           {work}
         </span>
