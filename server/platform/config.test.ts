@@ -73,3 +73,10 @@ test('stolen passwords are in a file that is there, and begins as one of SHA-1 d
     expect(() => take(odd)).toThrow(/RUBRICANT_BREACHED_PASSWORDS/)
   }
 })
+
+test('a configuration that is not complete names what is wrong and shows no secret', () => {
+  expect(() => readConfig({ RUBRICANT_KEY: 'sehr geheim', PORT: 'x' })).toThrow(
+    /PORT.*DATABASE_URL.*RUBRICANT_KEY/,
+  )
+  expect(() => readConfig({ RUBRICANT_KEY: 'sehr geheim' })).not.toThrow(/geheim/)
+})

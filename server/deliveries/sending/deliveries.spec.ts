@@ -2,20 +2,15 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } fr
 import { readdir, readFile, unlink, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { cancelDelivery, findDelivery } from './delivery-rows'
-import { insertDestination, listDestinations } from '../places/destination-rows'
+import { listDestinations } from '../places/destination-rows'
 import { pool } from '../../platform/pool'
 import { loadSite } from '../../sites/rows/site-rows'
 import { compareKnown } from '../looking/compare'
 import { removeDestination, saveDestination, testDestination } from '../places/destinations'
-import { runDelivery, takeDelivery } from './run'
+import { runDelivery } from './run'
 import { markOf } from '../places/open-destination'
-import { sealedFor } from '../places/sign-in'
-import { putWebHost } from '../places/web-host-rows'
-import { deliveryWorker } from './worker'
-import { seal } from '../../platform/secrets'
 import { changeSite } from '../../sites/changes/changes'
 import { stepHistory } from '../../sites/changes/step-history'
-import { silentHost } from '../../../practice-host/hostile'
 import {
   accountWithSite,
   askFor,
@@ -320,74 +315,6 @@ describe('one at a time in one place', () => {
     const inFile = formOf({ folder: `${folder()}/index.html` })
     await expect(testDestination(inFile, null, site, key)).rejects.toMatchObject({ code: 'not-a-folder' })
     expect(await testDestination(formOf(), null, site, key)).toEqual({ ...found, fileCount: 32 })
-  })
-})
-
-describe('the worker of a process', () => {
-  test('sends to one host while another hangs, counts what it takes up, and gives up what never ends', async () => {
-    const silent = await silentHost()
-    const worker = deliveryWorker()
-    try {
-      const hangs = await accountWithSite('Home')
-      const stuck = formOf({ port: silent.port })
-      const id = crypto.randomUUID()
-      const values = { ...stuck, id, signIn: 'password' as const, hostKey: `SHA256:${'A'.repeat(43)}` }
-      await putWebHost(pool(), hangs.accountId, { ...values, secretSealed: seal('x', sealedFor(values)) })
-      await insertDestination(pool(), hangs.siteId, { ...values, webHostId: id })
-      const waits = (await askFor({ ...hangs, destinationId: id }))!
-      worker.look()
-      await until(async () => (await findDelivery(pool(), waits.id, hangs.siteId))!.state === 'running')
-      // Another author's: it does not wait for the one that hangs.
-      const mine = (await askFor(site))!
-      worker.look()
-      await until(async () => (await findDelivery(pool(), mine.id, site.siteId))!.state === 'done')
-      expect(await findDelivery(pool(), waits.id, hangs.siteId)).toMatchObject({
-        state: 'running',
-        attempts: 1,
-      })
-      await cancelDelivery(pool(), waits.id)
-      await until(async () => (await findDelivery(pool(), waits.id, hangs.siteId))!.state === 'cancelled')
-    } finally {
-      worker.stop()
-      await silent.close()
-    }
-  }, 30_000)
-
-  test('a delivery that ended its worker again and again is given up', async () => {
-    const { id } = (await askFor(site))!
-    await pool().query(
-      `UPDATE deliveries SET state = 'running', attempts = 5, worker = gen_random_uuid(), lease_until = now() - interval '1 second' WHERE id = $1`,
-      [id],
-    )
-    await runDelivery(id)
-    expect(await findDelivery(pool(), id, site.siteId)).toMatchObject({
-      state: 'failed',
-      errorCode: 'given-up',
-    })
-  })
-
-  test('of two workers that take at once one has it; one whose lease another has taken stops in mid-send', async () => {
-    host.faults.delayMs = 60
-    const { id } = (await askFor(site))!
-    const taken = (await Promise.all(Array.from({ length: 6 }, () => takeDelivery(id)))).filter(Boolean)
-    expect(taken).toHaveLength(1)
-    await until(async () => (await findDelivery(pool(), id, site.siteId))!.fileCount > 0)
-    // What another process does when the lease of this one has run out.
-    const thief = crypto.randomUUID()
-    await pool().query(
-      `UPDATE deliveries SET worker = $2, lease_until = now() + interval '1 hour' WHERE id = $1`,
-      [id, thief],
-    )
-    await taken[0]!.ended
-    host.faults.delayMs = 0
-    const { state, fileCount } = (await findDelivery(pool(), id, site.siteId))!
-    expect(state).toBe('running')
-    expect(fileCount).toBeLessThan(32)
-    // The thief's own run goes on from what had been recorded, and ends with every file there.
-    await pool().query(`UPDATE deliveries SET lease_until = now() - interval '1 second' WHERE id = $1`, [id])
-    await runDelivery(id)
-    expect(await findDelivery(pool(), id, site.siteId)).toMatchObject({ state: 'done' })
-    expect(await states()).toEqual({ same: 32 })
   })
 })
 

@@ -1,23 +1,16 @@
-import { createCipheriv, randomUUID } from 'node:crypto'
-import { readdir, readFile } from 'node:fs/promises'
-import path from 'node:path'
+import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
-import pg from 'pg'
 import { planSite, readOutline } from '#core/plan'
 import { diffSites, emptyHash } from '#core/site'
-import { getTexts, hashOf, putBlob } from '../../contents/blobs'
-import { readConfig } from '../../platform/config'
+import { getTexts, hashOf } from '../../contents/blobs'
 import { pool, transaction } from '../../platform/pool'
 import { saveRevision } from '../rows/history-rows'
-import { deleteSite, listSites } from '../rows/site-rows'
-import { housekeeping } from '../../housekeeping'
+import { listSites } from '../rows/site-rows'
 import { createSite } from '../create'
-import { migrate } from '../../platform/migrate'
 import { changeSite, catchUp, previewChange } from './changes'
 import { stepHistory } from './step-history'
 import { readChange } from './change-request'
 import { filesOfSite } from '../build'
-import { seal, unseal } from '../../platform/secrets'
 import { accountWithSite, freshDatabase, siteOf, writePage } from '../../testing/support'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
@@ -251,142 +244,12 @@ test('input from outside is checked', () => {
   for (const input of bad) expect(() => readChange(input)).toThrow()
 })
 
-test('migrations run once, and a later version’s database is refused', async () => {
-  expect(await migrate()).toEqual([])
-  await pool().query(`INSERT INTO migrations (name) VALUES ('999_future.sql')`)
-  await expect(migrate()).rejects.toThrow('later version')
-  await pool().query(`DELETE FROM migrations WHERE name = '999_future.sql'`)
-})
-
-test('a secret opens with its own key only', () => {
-  const sealed = seal('open sesame', 'host.example')
-  expect(unseal(sealed, 'host.example')).toBe('open sesame')
-  expect(() => unseal(sealed, 'host.example', Buffer.alloc(32, 1))).toThrow('Enter the password again')
-  expect(() => unseal(sealed, 'other.example')).toThrow('Enter the password again')
-})
-
-test('a configuration that is not complete names what is wrong and shows no secret', () => {
-  expect(() => readConfig({ RUBRICANT_KEY: 'sehr geheim', PORT: 'x' })).toThrow(
-    /PORT.*DATABASE_URL.*RUBRICANT_KEY/,
-  )
-  expect(() => readConfig({ RUBRICANT_KEY: 'sehr geheim' })).not.toThrow(/geheim/)
-})
-
 test('a site asked for again under one request id is made once', async () => {
   const request = randomUUID()
   const options = { name: 'Twice', language: 'en', plan: planSite(readOutline('Home'), 'Twice') }
   const made = await Promise.all([1, 2, 3].map(() => createSite(ids.accountId, options, request)))
   expect(new Set(made).size).toBe(1)
   expect((await listSites(pool(), ids.accountId)).filter((one) => one.name === 'Twice')).toHaveLength(1)
-})
-
-describe('housekeeping', () => {
-  const blobCount = async () => Number((await pool().query('SELECT count(*) AS n FROM blobs')).rows[0]!.n)
-  const age = (table: string, column: string, days: number) =>
-    pool().query(`UPDATE ${table} SET ${column} = ${column} - make_interval(days => $1)`, [days])
-
-  test('collects contents that nothing names any more, and none that undo or a site still needs', async () => {
-    await writePage(ids.siteId, ids.accountId, 'Contact', '<p>first')
-    await writePage(ids.siteId, ids.accountId, 'Contact', '<p>second')
-    const other = await accountWithSite('Home')
-    await writePage(other.siteId, other.accountId, 'Home', '<p>of a site that goes')
-    await age('blobs', 'put_at', 2)
-    const before = await blobCount()
-    await housekeeping()
-    expect(await blobCount()).toBe(before)
-    expect(await contentOf('Contact')).toBe('<p>second')
-    await stepHistory(ids.siteId, ids.accountId, 0, 'undo')
-    expect(await contentOf('Contact')).toBe('<p>first')
-    await deleteSite(pool(), other.siteId, other.accountId)
-    await housekeeping()
-    expect(await blobCount()).toBe(before - 1)
-  })
-
-  test('leaves what was put a moment ago: it may be on its way to a site', async () => {
-    const before = await blobCount()
-    await putBlob(pool(), `just put ${randomUUID()}`)
-    await housekeeping()
-    expect(await blobCount()).toBe(before + 1)
-    await age('blobs', 'put_at', 2)
-    // Put again, it is young again.
-    await putBlob(pool(), '<p>second')
-    await housekeeping()
-    expect(await blobCount()).toBe(before)
-  })
-
-  test('keeps every step of the last days and of undo, and of older days one', async () => {
-    for (let step = 0; step < 505; step++)
-      await pool().query(
-        `INSERT INTO history (site_id, revision, kind, title, diff, state, made_at) VALUES ($1, $2, 'change', 'x', $3, 'done', now() - make_interval(days => 40))`,
-        [ids.siteId, step + 1, JSON.stringify({ settings: null, pages: {}, files: {}, templates: {} })],
-      )
-    await pool().query('UPDATE sites SET revision = 505 WHERE id = $1', [ids.siteId])
-    await housekeeping()
-    const rows = (
-      await pool().query('SELECT revision, title, state FROM history WHERE site_id = $1 ORDER BY revision', [
-        ids.siteId,
-      ])
-    ).rows
-    // Five are older than what undo goes through: they became one.
-    expect(rows).toHaveLength(501)
-    expect(rows[0]).toMatchObject({
-      revision: 5,
-      title: expect.stringContaining('the 5 changes of'),
-      state: 'done',
-    })
-    await rename('Visit', 'Come')
-    await stepHistory(ids.siteId, ids.accountId, 0, 'undo')
-    expect((await page('Visit')).label).toBe('Visit')
-  })
-})
-
-test('a database from before keeps its addresses, its history and its destinations’ passwords', async () => {
-  const admin = new pg.Client({ connectionString: process.env.DATABASE_URL })
-  await admin.connect()
-  const name = `before_${randomUUID().replaceAll('-', '')}`
-  await admin.query(`CREATE DATABASE ${name}`)
-  const url = new URL(process.env.DATABASE_URL!)
-  url.pathname = `/${name}`
-  const client = new pg.Client({ connectionString: url.href })
-  await client.connect()
-  try {
-    const folder = 'server/platform/migrations'
-    const files = (await readdir(folder)).sort()
-    for (const file of files.filter((one) => one < '006'))
-      await client.query(await readFile(path.join(folder, file), 'utf8'))
-    const hash = 'a'.repeat(64)
-    await client.query(`
-      INSERT INTO accounts (id, email, password_hash) VALUES ('00000000-0000-4000-8000-000000000001', 'a@b.example', 'x');
-      INSERT INTO blobs VALUES ('${hash}', 'x');
-      INSERT INTO sites (id, account_id, name, language, title_pattern, home_id, scheme, next_seq)
-        VALUES ('00000000-0000-4000-8000-000000000002', '00000000-0000-4000-8000-000000000001', 'x', 'en', 'x', '00000000-0000-4000-8000-000000000003', '{}', 2);
-      INSERT INTO pages (site_id, id, position, seq, label, trial, in_menus, content, addresses)
-        VALUES ('00000000-0000-4000-8000-000000000002', '00000000-0000-4000-8000-000000000003', 'a0', 1, 'x', false, true, '${hash}', '{old.html}');
-      INSERT INTO templates (site_id, id, name, source)
-        VALUES ('00000000-0000-4000-8000-000000000002', '00000000-0000-4000-8000-000000000004', 'x', '${hash}');
-      INSERT INTO destinations (site_id, name, host, port, account, password_sealed, folder, public_address, host_key)
-        VALUES ('00000000-0000-4000-8000-000000000002', 'x', 'h', 22, 'a', 'x', '', 'x', 'x');
-      INSERT INTO history (site_id, revision, kind, title, diff, state)
-        VALUES ('00000000-0000-4000-8000-000000000002', 1, 'change', 'x', '{"pages": {"p": {"before": {"content": "${hash}"}, "after": {"content": "${hash}"}}}}', 'done');`)
-    for (const file of files.filter((one) => one >= '006'))
-      await client.query(await readFile(path.join(folder, file), 'utf8'))
-    expect((await client.query('SELECT path FROM delivered_addresses')).rows).toEqual([{ path: 'old.html' }])
-    expect((await client.query('SELECT hash FROM history_contents')).rows).toEqual([{ hash }])
-    expect((await client.query('SELECT template_id FROM sites')).rows).toEqual([
-      { template_id: '00000000-0000-4000-8000-000000000004' },
-    ])
-  } finally {
-    await client.end()
-    await admin.query(`DROP DATABASE ${name} WITH (FORCE)`)
-    await admin.end()
-  }
-  // Sealed before purposes had keys of their own: a nonce, a tag and the text, under the bare key.
-  const { key } = readConfig(process.env)
-  const cipher = createCipheriv('aes-256-gcm', key, Buffer.alloc(12, 1))
-  const text = Buffer.concat([cipher.update('open sesame'), cipher.final()])
-  expect(unseal(Buffer.concat([Buffer.alloc(12, 1), cipher.getAuthTag(), text]), 'any use')).toBe(
-    'open sesame',
-  )
 })
 
 test('what a window has missed ends with the revision that it is told, whatever is made meanwhile', async () => {
