@@ -88,8 +88,9 @@ const hasty: TransferLimits = {
   entries: 3_000,
   depth: 12,
 }
-/** For a line on which all together takes several times as long as one may be silent, or wait. */
-const slowly: TransferLimits = { ...transferLimits, silenceMs: 600, requestMs: 600 }
+/** For a line on which all together takes longer than one may wait, or than one may be silent. */
+const waitsLittle: TransferLimits = { ...transferLimits, silenceMs: 4_000, requestMs: 1_000 }
+const hearsSoon: TransferLimits = { ...transferLimits, silenceMs: 600, requestMs: 5_000 }
 const open = (more: Partial<TransferTarget> = {}, signal?: AbortSignal) =>
   openSftp(target(more), { limits: hasty, signal })
 
@@ -230,8 +231,8 @@ describe('a host that does not answer as it should', () => {
 })
 
 test.each([
-  ['SFTP', 400, () => openSftp(target({ folder: 'public/slow' }), { limits: slowly })],
-  ['FTP', 2_000, () => openFtp('none')(ftpTarget('none'), { limits: slowly })],
+  ['SFTP', 400, () => openSftp(target({ folder: 'public/slow' }), { limits: waitsLittle })],
+  ['FTP', 2_000, () => openFtp('none')(ftpTarget('none'), { limits: hearsSoon })],
 ] as const)(
   'a slow line, over %s: what waits behind much else is given its time, and how far it is is told',
   async (_, kilobytes, openOne) => {
