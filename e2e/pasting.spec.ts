@@ -346,6 +346,19 @@ test('a document that is dropped into a text stands there under its title, or is
   await expect(editor(page, 'Home')).toContainText('<a href="/documents/rules.docx">rules</a>')
   await allSaved(page)
 
+  // Left once it was read: the picture that came with it goes, too.
+  const came = page.waitForResponse('**/files?**')
+  await drop('boats.docx', wordDocument(p('', drawing('p1', 'A boat')) + p('', drawing('p2', 'x'))))
+  await dialog.getByRole('button', { name: 'Put its words here' }).click()
+  await expect(dialog.getByRole('alert')).toContainText('A drawing in it')
+  expect((await came).ok()).toBe(true)
+  await page.keyboard.press('Escape')
+  await openFiles(page)
+  await expect(fileRow(page, 'documents/rules.docx')).toBeVisible()
+  await expect(fileRow(page, 'images/boats.png')).toHaveCount(0)
+  await openFiles(page)
+  await expect(fileRow(page, 'documents/rules.docx')).toHaveCount(0)
+
   // Called off while a picture of it is on its way: what arrives all the same is taken out again.
   let letGo = () => {}
   const isCalledOff = new Promise<void>((resolve) => (letGo = resolve))

@@ -8,6 +8,7 @@ import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count, size } from '../parts/format'
 import { Path } from '../parts/path'
+import { fileAddress } from './file-address'
 import { useFiles } from './files-context'
 import { useUses } from './use-uses'
 
@@ -29,7 +30,7 @@ export function FileView({ file }: { file: SiteFile }) {
   const all = useUses()
   const uses = all && (all[file.id] ?? [])
   const path = names.files.get(file.id) ?? file.label
-  const address = `/sites/${site.id}/files/${file.id}`
+  const address = fileAddress(site.id, file.id)
   const recording = playedAs(file.label)
   return (
     <div className="h-full overflow-auto px-7 pt-6 pb-8">

@@ -4,13 +4,14 @@ import type { PageOfFile } from '#core/texts'
 import { askOnce } from '../workers/ask-once'
 import type { DocumentAnswer, DocumentQuestion } from './document.answer'
 import { isDocument, isSpreadsheet } from './text-name'
+import { Sending } from './sending'
 import type { Uploads } from './uploads'
 import { untilFetched } from '../parts/fetched'
 
 /** Where pages go, and how it is told what is being done. */
 export interface Making {
   readonly store: SiteStore
-  readonly uploads: Uploads
+  readonly uploads: Pick<Uploads, 'send'>
   readonly signal: AbortSignal
   readonly onWork: (work: string) => void
 }
@@ -54,7 +55,7 @@ async function pageOfWords(file: File, bytes: Uint8Array, making: Making): Promi
   ])
   const written: string[] = []
   const total = found.pictures.length
-  const sending = new Sending(making)
+  const sending = new Sending(store, making.uploads)
   for (const [index, { bytes: content, type, extension, alt }] of found.pictures.entries()) {
     signal.throwIfAborted()
     const blob = new Blob([content as Uint8Array<ArrayBuffer>], { type })
@@ -72,29 +73,6 @@ async function pageOfWords(file: File, bytes: Uint8Array, making: Making): Promi
   return {
     page: { ...found, html: withPictures(found.html, (number) => written[number] ?? '') },
     remark: leftOutOf(found.leftOut),
-  }
-}
-
-/** Sends files, and knows which of them the site did not have before. */
-class Sending {
-  readonly #had: ReadonlySet<string>
-  readonly #sent = new Set<string>()
-
-  constructor(private readonly into: Pick<Making, 'store' | 'uploads'>) {
-    this.#had = new Set(into.store.get().site.files.map(({ id }) => id))
-  }
-
-  async send(...file: Parameters<Uploads['send']>): Promise<string | null> {
-    const id = await this.into.uploads.send(...file)
-    if (id !== null && !this.#had.has(id)) this.#sent.add(id)
-    return id
-  }
-
-  /** What was sent for nothing is no part of the site. */
-  takeBack(): void {
-    const { store } = this.into
-    const fileIds = store.get().site.files.flatMap(({ id }) => (this.#sent.has(id) ? [id] : []))
-    if (fileIds.length > 0) store.change({ kind: 'removeFiles', fileIds })
   }
 }
 

@@ -6,7 +6,7 @@ import { useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { LongList } from '../parts/long-list'
 import { Path } from '../parts/path'
-import { fileAddress } from './file-as-picture'
+import { fileAddress } from '../files/file-address'
 
 /** Files from which on they are looked for by letters. */
 const worthLooking = 8

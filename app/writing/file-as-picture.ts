@@ -1,8 +1,6 @@
 import type { SiteFile } from '#core/site'
+import { fileAddress } from '../files/file-address'
 import type { WantedPicture } from './picture-dialog'
-
-/** Where the window has a file of the site from. */
-export const fileAddress = (siteId: string, fileId: string): string => `/sites/${siteId}/files/${fileId}`
 
 /** A picture of the site, to be put into a text. */
 export function fileAsPicture(siteId: string, file: SiteFile): WantedPicture {

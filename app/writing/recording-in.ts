@@ -7,8 +7,8 @@ export type PlayedRecording = Pick<ShownRecording, 'kind' | 'natural'>
 const mostMs = 15_000
 
 /**
- * The film or the sound at an address as this browser plays it; null for one that it does not, which others will not play either. What has no
- * picture is a sound, whatever it is called.
+ * The film or the sound at an address as this browser plays it; null for one that it does not, which others will not play
+ * either. What has no picture is a sound, whatever it is called.
  */
 export async function recordingIn(address: string): Promise<PlayedRecording | null> {
   const player = document.createElement('video')

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
 import { pageOf } from '../files/make-pages'
+import { Sending } from '../files/sending'
 import { isOfRows } from '../files/text-name'
 import { Button } from '../parts/button'
 import { untilFetched } from '../parts/fetched'
@@ -20,7 +21,20 @@ export function TextsDialog({ files, onDone }: Props) {
   /** What they say, where its author should know something before it is put here. */
   const [ready, setReady] = useState<string | null>(null)
   const ending = useRef<AbortController | null>(null)
-  useEffect(() => () => ending.current?.abort(), [])
+  /** Pictures of texts that are not put here after all go with them, whenever that is known. */
+  const [sending] = useState(() => new Sending(store, uploads))
+  const isPut = useRef(false)
+  useEffect(
+    () => () => {
+      ending.current?.abort()
+      if (!isPut.current) sending.takeBack()
+    },
+    [sending],
+  )
+  const putHere = (html: string) => {
+    isPut.current = true
+    onDone(html, [])
+  }
   const isOne = files.length === 1
   const areRows = files.every(({ name }) => isOfRows(name))
 
@@ -34,7 +48,7 @@ export function TextsDialog({ files, onDone }: Props) {
     try {
       const { partOfPage } = await untilFetched(() => import('./texts'))
       for (const file of files) {
-        const made = await pageOf(file, { store, uploads, signal, onWork: setWork })
+        const made = await pageOf(file, { store, uploads: sending, signal, onWork: setWork })
         if ('problem' in made) {
           told.push(`“${file.name}”: ${made.problem}`)
           continue
@@ -50,7 +64,7 @@ export function TextsDialog({ files, onDone }: Props) {
     // All of them or none: those that can be read can be dropped again without the others.
     if (told.length > 0) return setProblems(told)
     const html = parts.join('\n')
-    if (remarks.length === 0) return onDone(html, [])
+    if (remarks.length === 0) return putHere(html)
     setProblems(remarks)
     setReady(html)
   }
@@ -73,7 +87,7 @@ export function TextsDialog({ files, onDone }: Props) {
         <Button
           look="go"
           disabled={work !== null}
-          onClick={() => (ready === null ? void put() : onDone(ready, []))}
+          onClick={() => (ready === null ? void put() : putHere(ready))}
         >
           Put {isOne ? 'its' : 'their'} {areRows ? 'rows' : 'words'} here
         </Button>

@@ -45,9 +45,9 @@ export interface Delivery {
   readonly endedAt: Date | null
 }
 
-/** Bytes that have gone out of files of a delivery that are not complete yet, by whoever works on it. */
-const bytesOutOf = (id: string): string =>
-  `coalesce((SELECT sum(bytes_out)::bigint FROM delivery_workers w WHERE w.delivery_id = ${id} AND w.until > now()), 0)`
+/** Bytes that have gone out of files of a delivery that are not complete yet, by whoever works on it as it was last said. */
+const bytesOutOf = (id: string, who = 'true'): string =>
+  `coalesce((SELECT sum(bytes_out)::bigint FROM delivery_workers w WHERE w.delivery_id = ${id} AND w.until > now() AND ${who}), 0)`
 
 const deliveryColumns = `id, destination_id AS "destinationId", state, attempts, goes_on AS "goesOn", cuts,
   go_on_at AS "goOnAt", pause_asked AS "pauseAsked", paused, held_count AS "heldCount", put_back AS "putBack", elsewhere, revision, remove_leftovers AS "removeLeftovers",
@@ -188,16 +188,17 @@ export async function renewDelivery(
   leads: boolean,
   { fileCount, byteCount, removedCount, bytesOut }: DeliveryWork,
 ): Promise<DeliveryStand | null> {
-  await joinDelivery(db, id, worker, bytesOut)
-  return maybeOne<DeliveryStand>(
+  const stand = await maybeOne<DeliveryStand>(
     db,
     `UPDATE deliveries SET file_count = file_count + $3, byte_count = byte_count + $4, removed_count = removed_count + $5
        ${leads ? `, lease_until = now() + make_interval(secs => ${leaseSeconds})` : ''}
      WHERE id = $1 AND state = 'running' AND ${leads ? 'worker = $2' : 'planned AND worker <> $2'}
      RETURNING file_total AS "fileTotal", byte_total AS "byteTotal", file_count AS "fileCount",
-       byte_count + ${bytesOutOf('id')} AS "byteCount", cancel_asked AS "cancelAsked", pause_asked AS "pauseAsked"`,
-    [id, worker, fileCount, byteCount, removedCount],
+       byte_count + $6 + ${bytesOutOf('deliveries.id', 'w.worker <> $2')} AS "byteCount", cancel_asked AS "cancelAsked", pause_asked AS "pauseAsked"`,
+    [id, worker, fileCount, byteCount, removedCount, bytesOut],
   )
+  if (stand) await joinDelivery(db, id, worker, bytesOut)
+  return stand
 }
 
 /** Seconds a worker's part in a delivery holds without being renewed. */
