@@ -180,6 +180,14 @@ export class Faults {
     await new Promise((resolve) => setTimeout(resolve, this.#lineFreeAt - now))
   }
 
+  /** Bytes of a file as they come over the line. */
+  readonly line = async function* (this: Faults, pieces: AsyncIterable<Buffer>) {
+    for await (const piece of pieces) {
+      await this.overLine(piece.length)
+      yield piece
+    }
+  }.bind(this)
+
   beforeWrite(byteCount: number): void {
     if (this.bytesLeft === null) return
     if (this.bytesLeft < byteCount)

@@ -240,7 +240,7 @@ class FtpSession {
       const endless = async function* () {
         for (;;) yield await Promise.resolve(Buffer.alloc(10_000, 'x'))
       }
-      await this.#overData((data) => pipeline(faults.endless === 'file' ? endless() : createReadStream(at, { start }), data))
+      await this.#overData((data) => pipeline(faults.endless === 'file' ? endless() : createReadStream(at, { start }), faults.line, data))
     },
     STOR: async (wanted) => {
       const { faults } = this.options

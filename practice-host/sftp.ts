@@ -229,15 +229,16 @@ function serve(sftp: SFTPWrapper, root: string, faults: Faults): void {
       sftp.handle(request, open({ file, folder: null, listed: false, turn: Promise.resolve() }))
     }),
   )
-  sftp.on('READ', (request, id, offset, length) =>
-    inTurn('READ', request, id, async ({ file }) => {
+  sftp.on('READ', (request, id, offset, length) => {
+    const read = async ({ file }: OpenHandle) => {
       const buffer = Buffer.alloc(Math.min(length, 65_536))
       const { bytesRead } = await file!.read(buffer, 0, buffer.length, offset)
       if (faults.endless === 'file') sftp.data(request, Buffer.alloc(length, 'x'))
       else if (bytesRead === 0) sftp.status(request, STATUS_CODE.EOF)
       else sftp.data(request, buffer.subarray(0, bytesRead))
-    }),
-  )
+    }
+    inTurn('READ', request, id, read, length)
+  })
   sftp.on('WRITE', (request, id, offset, data) => {
     // The buffer is the connection's own and is filled again once this handler has returned.
     const bytes = Buffer.from(data)

@@ -2,6 +2,7 @@ import { createReadStream, type Stats } from 'node:fs'
 import fs from 'node:fs/promises'
 import http from 'node:http'
 import path from 'node:path'
+import { pipeline } from 'node:stream/promises'
 import mime from 'mime-types'
 import type { Accounts } from './accounts'
 import type { Faults } from './faults'
@@ -98,7 +99,5 @@ async function send(
     return
   }
   faults.visitors.sent += 1
-  createReadStream(file)
-    .on('error', () => response.destroy())
-    .pipe(response)
+  await pipeline(createReadStream(file), faults.line, response).catch(() => response.destroy())
 }

@@ -20,18 +20,41 @@ export interface OpenAnswer {
   readonly end: () => void
 }
 
+/** What a server is given before it counts as hanging, in milliseconds; nothing ends what it gives no number for. */
+export interface Patience {
+  /** Until it has answered: its status and what stands above the body. */
+  readonly answerMs?: number
+  /** Without a byte, once it was reached. */
+  readonly idleMs?: number
+}
+
 const isIp = (host: string) => /^[\d.]+$|:/.test(host)
 
-/**
- * Opens one request to an address outside, never to one that the server may not reach.
- * @param idleMs how long it may say nothing, once it was reached
- */
+/** Opens one request to an address outside, never to one that the server may not reach. */
 export async function openOutside(
   url: URL,
   method: 'HEAD' | 'GET',
   headers: http.OutgoingHttpHeaders,
+  cancelled: AbortSignal,
+  { answerMs, idleMs = 0 }: Patience = {},
+): Promise<OpenAnswer> {
+  // Over once it has answered: how long its body takes is another matter.
+  const late = new AbortController()
+  const timer = answerMs === undefined ? undefined : setTimeout(() => late.abort(), answerMs)
+  try {
+    const signal = AbortSignal.any([cancelled, late.signal])
+    return await answerFrom(url, method, headers, signal, idleMs)
+  } finally {
+    clearTimeout(timer)
+  }
+}
+
+async function answerFrom(
+  url: URL,
+  method: 'HEAD' | 'GET',
+  headers: http.OutgoingHttpHeaders,
   signal: AbortSignal,
-  idleMs = 0,
+  idleMs: number,
 ): Promise<OpenAnswer> {
   const isSecure = url.protocol === 'https:'
   const port = Number(url.port) || (isSecure ? 443 : 80)
@@ -77,8 +100,9 @@ export async function askOutside(
   headers: http.OutgoingHttpHeaders,
   signal: AbortSignal,
   mostBytes = 0,
+  patience: Patience = {},
 ): Promise<OutsideAnswer> {
-  const { status, headers: said, body, end } = await openOutside(url, method, headers, signal)
+  const { status, headers: said, body, end } = await openOutside(url, method, headers, signal, patience)
   try {
     if (mostBytes === 0) return { status, headers: said, hash: null }
     const hash = createHash('sha256')

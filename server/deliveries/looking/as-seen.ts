@@ -13,7 +13,6 @@ import {
   type SeenGroup,
 } from '#core/delivery'
 import { encodePath } from '#core/markup'
-import type { Hash } from '#core/site'
 import { homeFileOf } from '#core/template'
 import { askOutside, deadline, eachOf, limitFollowing, limitReadingBack, pool } from '#server/platform'
 import type { StoredSite } from '#server/sites'
@@ -26,7 +25,10 @@ import { noteSeen, type SeenSite } from './seen-rows'
 
 /** Asked at a time, so that a small host goes on serving visitors. */
 const atOnce = 6
-const deadlineMs = 15_000
+/** Until it answers, and how long it may pause. */
+const patience = { answerMs: 15_000, idleMs: 15_000 }
+/** Beyond that, a file is given what it takes on the slowest line that is waited for. */
+const slowestBytesPerMs = 4
 /** After so many answers of which none is of this site, no more are asked for. */
 const enoughToTell = 24
 const elsewhere: ReadonlySet<SeenFault> = new Set(['missing', 'silent', 'moved', 'forbidden'])
@@ -50,22 +52,23 @@ const mostSeenBefore = 20_000
 /**
  * Asks for an address as a visitor does; null where nobody answers. What was seen before is not sent again by hosts that tag
  * what they send.
- * @param mostSeen bytes of it that are read; 0 asks without its body
- * @param wanted hash of what is expected there
+ * @param wanted what is expected there; null asks without the body
  */
 async function see(
   url: URL,
-  mostSeen: number,
-  wanted: Hash | null,
+  wanted: Pick<ManifestFile, 'hash' | 'sizeBytes'> | null,
   cancelled: AbortSignal,
 ): Promise<SeenAnswer | null> {
-  const signal = deadline(deadlineMs, cancelled)
+  const reads = wanted !== null && wanted.sizeBytes <= mostBytes
+  const comesMs = reads ? wanted.sizeBytes / slowestBytesPerMs : 0
+  const signal = deadline(2 * patience.answerMs + comesMs, cancelled)
   const before = seenBefore.get(url.href)
-  const known = before && before.answer.hash === wanted ? before : null
+  const known = before && before.answer.hash === (wanted?.hash ?? null) ? before : null
   try {
-    const method = mostSeen > 0 ? 'GET' : 'HEAD'
+    const method = reads ? 'GET' : 'HEAD'
     const conditional = known ? { ...headers, 'if-none-match': known.etag } : headers
-    const { status, headers: said, hash } = await askOutside(url, method, conditional, signal, mostSeen)
+    const most = reads ? mostBytes + 1 : 0
+    const { status, headers: said, hash } = await askOutside(url, method, conditional, signal, most, patience)
     if (status === 304 && known) return known.answer
     const answer = {
       status,
@@ -75,7 +78,7 @@ async function see(
     }
     const { etag } = said
     // A weak one says that it is about the same.
-    if (etag && !etag.startsWith('W/') && answer.hash !== null && answer.hash === wanted) {
+    if (etag && !etag.startsWith('W/') && answer.hash !== null && answer.hash === wanted?.hash) {
       if (seenBefore.size >= mostSeenBefore) seenBefore.clear()
       seenBefore.set(url.href, { etag, answer })
     } else seenBefore.delete(url.href)
@@ -107,8 +110,7 @@ async function judge(
   { publicAddress, homeFile, signal }: Looking,
 ): Promise<Judged> {
   const file: DeliveredFile = { path, kind, hash }
-  const ask = (at: string) =>
-    see(new URL(encodePath(at), publicAddress), sizeBytes <= mostBytes ? mostBytes + 1 : 0, hash, signal)
+  const ask = (at: string) => see(new URL(encodePath(at), publicAddress), { hash, sizeBytes }, signal)
   const folder = folderOfHome(path, homeFile)
   const first = await ask(folder ?? path)
   const fault = judgeSeen(file, first)
@@ -131,7 +133,7 @@ async function traitsSeen(
   const told = isKnown ? { showsHome: shown.length > 0 } : {}
   if (!below) return told
   const folder = new URL(encodePath(folderOfHome(below.path, homeFile)!), publicAddress)
-  const adds = addsSlash(folder, await see(new URL(folder.href.slice(0, -1)), 0, null, signal))
+  const adds = addsSlash(folder, await see(new URL(folder.href.slice(0, -1)), null, signal))
   return adds === null ? told : { ...told, addsSlash: adds }
 }
 

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import path from 'node:path'
+import pLimit from 'p-limit'
 import type { FileEntryWithStats, SFTPWrapper, Stats } from 'ssh2'
 import type { HostTraits, ListedFile } from '#core/delivery'
 import type { Pieces } from '#server/contents'
@@ -29,7 +30,7 @@ const listConcurrency = 16
  * library keeps 2,048. What is larger goes in two, the second when the first is answered.
  */
 const pieceBytes = 31_744
-/** Pieces of one file on their way at once. */
+/** Pieces of one file on their way to the host at once, and of all that are read on their way from it. */
 const pieceConcurrency = 64
 
 /** Status codes of draft-ietf-secsh-filexfer-02 §7. */
@@ -68,6 +69,8 @@ class SftpTransport implements Transport {
   readonly #folders = new MadeFolders((at, makeAbove) => this.#makeFolder(at, makeAbove))
   readonly #placing: Placing
   readonly #learned: LearnedTraits
+  /** However many files are read at once: what hides the way there and back for one does so for all. */
+  readonly #reading = pLimit(pieceConcurrency)
 
   constructor(
     private readonly connection: SshConnection,
@@ -207,7 +210,9 @@ class SftpTransport implements Transport {
         // As many pieces as can still come, at least the one that shows the end.
         const count = Math.min(pieceConcurrency, Math.floor((mostBytes - size) / pieceBytes) + 1)
         const read = await Promise.all(
-          Array.from({ length: count }, (_, index) => this.#readPiece(handle, at, size + index * pieceBytes)),
+          Array.from({ length: count }, (_, index) =>
+            this.#reading(() => this.#readPiece(handle, at, size + index * pieceBytes)),
+          ),
         )
         // What follows a short piece was asked for at the wrong place: it is asked for again.
         const short = read.findIndex((piece) => piece.length < pieceBytes)

@@ -1,6 +1,8 @@
+import { randomBytes } from 'node:crypto'
 import { stat } from 'node:fs/promises'
 import path from 'node:path'
 import { buffer } from 'node:stream/consumers'
+import { setTimeout as pause } from 'node:timers/promises'
 import { afterAll, afterEach, beforeAll, describe, expect, test } from '@jest/globals'
 import { cuttingHost, type HostileListener, silentHost } from '../../../practice-host/hostile'
 import { practiceHost } from '../../testing/support'
@@ -245,10 +247,30 @@ test.each([
       ),
     )
     expect(sent).toEqual(sent.map(() => kilobytes * 700))
+    const read = sent.map((_, nth) => readFrom(transport, `${nth}.bin`, kilobytes * 700))
+    expect((await Promise.all(read)).map(({ length }) => length)).toEqual(sent)
     await transport.close()
   },
   30_000,
 )
+
+test.each([
+  ['SFTP', () => openSftp(target({ folder: 'public/paused' }), { limits: hasty })],
+  ['FTP', () => openFtp('none')(ftpTarget('none'), { limits: hasty })],
+  ['FTP with TLS', () => openFtp('explicit')(ftpTarget('explicit'), { limits: hasty })],
+] as const)('whoever reads a file, over %s, may take their time with it', async (_, openOne) => {
+  const transport = await openOne()
+  const bytes = randomBytes(20_000_000)
+  await transport.put('film.bin', [bytes])
+  const read: Buffer[] = []
+  for await (const piece of transport.read('film.bin', bytes.length)) {
+    read.push(piece)
+    // Longer than the host may say nothing: it is not who is waited for.
+    if (read.length === 3) await pause(3 * hasty.silenceMs)
+  }
+  expect(Buffer.concat(read).equals(bytes)).toBe(true)
+  await transport.close()
+})
 
 describe('a host that does not rename onto a file', () => {
   test('never leaves a page missing: what cannot take its place gives it back', async () => {

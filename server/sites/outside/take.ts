@@ -23,14 +23,9 @@ async function open(address: string, signal: AbortSignal): Promise<OpenAnswer & 
   let url = new URL(address)
   const failed = (why: string) => new Problem('not-fetched', { host: url.host, why })
   for (let redirects = 0; redirects <= mostRedirects; redirects++) {
-    // Over once it has answered: how long its body takes is another matter.
-    const late = new AbortController()
-    const timer = setTimeout(() => late.abort(), answerMs)
-    const answer = await openOutside(url, 'GET', headers, AbortSignal.any([signal, late.signal]), idleMs)
-      .catch(() => {
-        throw failed('it does not answer')
-      })
-      .finally(() => clearTimeout(timer))
+    const answer = await openOutside(url, 'GET', headers, signal, { answerMs, idleMs }).catch(() => {
+      throw failed('it does not answer')
+    })
     const { status } = answer
     if (status === 200) return { ...answer, url }
     answer.end()
