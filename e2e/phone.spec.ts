@@ -81,3 +81,34 @@ test('a template has room beneath its sentences, and the page that results benea
   }
   await expectAccessible(page)
 }) // prettier-ignore
+
+test.describe('a window that is enlarged twice', () => {
+  // A laptop's of 1280 by 640 (WCAG 2.2, 1.4.4).
+  test.use({ viewport: { width: 640, height: 320 } })
+
+  test('has room for what is written, and for what opens at a button', async ({ page }) => {
+    await signUp(page)
+    await makeSite(page, 'Saltpan Chapel', 'Saltpan Chapel\n  Visit')
+    for (const [view, name] of [
+      ['Template', /^Source of/],
+      ['Template', 'HTML of the page that results'],
+      ['Pages', 'Content of Saltpan Chapel'],
+    ] as const) {
+      await openView(page, view)
+      const text = page.getByRole('textbox', { name })
+      await text.click({ position: { x: 60, y: 20 } })
+      const editor = page.locator('.cm-editor').filter({ has: text })
+      expect((await editor.boundingBox())!.height).toBeGreaterThan(150)
+      await expect(editor.locator('.cm-line').first()).toBeInViewport()
+    }
+    await page.getByRole('button', { name: 'As it is found' }).click()
+    const found = page.getByRole('dialog', { name: 'As it is found' })
+    const { y, height } = (await found.boundingBox())!
+    expect(y).toBeGreaterThan(0)
+    expect(y + height).toBeLessThan(320)
+    // What has no room in it comes by scrolling.
+    const last = found.locator('p').last()
+    await last.scrollIntoViewIfNeeded()
+    await expect(last).toBeInViewport({ ratio: 0.9 })
+  })
+})

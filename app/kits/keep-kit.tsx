@@ -4,6 +4,7 @@ import { away } from '../parts/away'
 import { useSite } from '../document/site-context'
 import { asJson, isJson } from '../document/post'
 import { Button } from '../parts/button'
+import { PopoverFrame } from '../parts/popover-frame'
 
 
 /** Keeps scheme, templates and styles of this site for the next one. */
@@ -46,14 +47,7 @@ export function KeepKit() {
       }}
     >
       <Popover.Trigger className="link text-sm whitespace-nowrap">Keep as a kit</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          aria-label="Keep as a kit"
-          align="end"
-          sideOffset={6}
-          collisionPadding={12}
-          className="z-20 w-96 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
-        >
+      <PopoverFrame label="Keep as a kit" align="end" className="w-96 bg-paper">
           <form
             className="grid gap-3"
             onSubmit={(event) => {
@@ -103,8 +97,7 @@ export function KeepKit() {
               )}
             </div>
           </form>
-        </Popover.Content>
-      </Popover.Portal>
+        </PopoverFrame>
     </Popover.Root>
   )
 }

@@ -88,7 +88,7 @@ export default function PagesView({ loaderData }: Route.ComponentProps) {
     },
   })
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(22rem,1fr)] overflow-y-auto">
       <PageHead key={selected.id} />
       <Halves of="text" share={46} least={[200, 240]}>
         <Content

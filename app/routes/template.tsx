@@ -52,7 +52,7 @@ export default function TemplateView({ loaderData }: Route.ComponentProps) {
     <Tabs.Root
       value={tab}
       onValueChange={setChosen}
-      className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_1fr] max-sm:grid-rows-[auto_auto_56rem] max-sm:overflow-y-auto"
+      className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_minmax(26rem,1fr)] overflow-y-auto max-sm:grid-rows-[auto_auto_56rem]"
     >
       <SiteSentence publicAddresses={loaderData?.publicAddresses ?? []} />
       <div className="flex items-center gap-5 border-b border-rule px-6">

@@ -5,6 +5,7 @@ import { useSite } from '../document/site-context'
 import { fetchText } from '../document/use-text'
 import { Button } from '../parts/button'
 import { Pick } from '../parts/picks/pick'
+import { PopoverFrame } from '../parts/popover-frame'
 
 type Start = 'based' | 'copy' | 'bare'
 
@@ -62,62 +63,54 @@ export function NewTemplate({ from, onMade }: { from: Template; onMade: (templat
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="link text-sm whitespace-nowrap">New template</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          aria-label="New template"
-          align="end"
-          sideOffset={6}
-          collisionPadding={12}
-          className="z-20 w-96 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+      <PopoverFrame label="New template" align="end" className="w-96 bg-paper">
+        <form
+          className="grid gap-3"
+          onSubmit={(event) => {
+            event.preventDefault()
+            if (name.trim() !== '' && !isTaken) void make()
+          }}
         >
-          <form
-            className="grid gap-3"
-            onSubmit={(event) => {
-              event.preventDefault()
-              if (name.trim() !== '' && !isTaken) void make()
-            }}
-          >
-            <label className="block text-sm text-quiet">
-              What it is called
-              <input
-                className="field text-[15px] text-ink"
-                value={name}
-                maxLength={100}
-                placeholder="Article"
-                onChange={(event) => setName(event.target.value)}
-              />
-            </label>
-            <p className="font-serif text-[17px] leading-[1.8]">
-              It{' '}
-              <Pick<Start>
-                label="What it starts from"
-                value={start}
-                options={[
-                  {
-                    value: 'based',
-                    words: `is based on “${from.name}”`,
-                    hint: 'It fills that template’s slots; what changes there changes here',
-                  },
-                  { value: 'copy', words: `starts as a copy of “${from.name}”` },
-                  { value: 'bare', words: 'is a bare document' },
-                ]}
-                onPick={setStart}
-                after="."
-              />
+          <label className="block text-sm text-quiet">
+            What it is called
+            <input
+              className="field text-[15px] text-ink"
+              value={name}
+              maxLength={100}
+              placeholder="Article"
+              onChange={(event) => setName(event.target.value)}
+            />
+          </label>
+          <p className="font-serif text-[17px] leading-[1.8]">
+            It{' '}
+            <Pick<Start>
+              label="What it starts from"
+              value={start}
+              options={[
+                {
+                  value: 'based',
+                  words: `is based on “${from.name}”`,
+                  hint: 'It fills that template’s slots; what changes there changes here',
+                },
+                { value: 'copy', words: `starts as a copy of “${from.name}”` },
+                { value: 'bare', words: 'is a bare document' },
+              ]}
+              onPick={setStart}
+              after="."
+            />
+          </p>
+          {(isTaken || problem !== null) && (
+            <p role="alert" className="text-sm text-rubric">
+              {problem ?? 'There is a template of this name.'}
             </p>
-            {(isTaken || problem !== null) && (
-              <p role="alert" className="text-sm text-rubric">
-                {problem ?? 'There is a template of this name.'}
-              </p>
-            )}
-            <div>
-              <Button type="submit" className="!py-1" disabled={name.trim() === '' || isTaken}>
-                Make it
-              </Button>
-            </div>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
+          )}
+          <div>
+            <Button type="submit" className="!py-1" disabled={name.trim() === '' || isTaken}>
+              Make it
+            </Button>
+          </div>
+        </form>
+      </PopoverFrame>
     </Popover.Root>
   )
 }

@@ -1,6 +1,7 @@
 import { ArrowDown, ArrowUp } from 'lucide-react'
 import { Popover } from 'radix-ui'
 import type { ReactNode } from 'react'
+import { PopoverFrame } from '../parts/popover-frame'
 
 /** Something that can be among the chosen, and what is said of it beside its name. */
 export interface OrderOption {
@@ -41,67 +42,59 @@ export function OrderPick({ label, words, chosen, others, none, onChange, after 
         </Popover.Trigger>
         {after}
       </span>
-      <Popover.Portal>
-        <Popover.Content
-          aria-label={label}
-          align="start"
-          sideOffset={4}
-          collisionPadding={12}
-          className="z-20 max-h-96 w-96 overflow-auto border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
-        >
-          <p className="mb-1 text-sm text-quiet">{label}</p>
-          {chosen.length + others.length === 0 && <p className="text-sm">{none}</p>}
-          <ol>
-            {chosen.map(({ value, words: name, beside }, index) => (
-              <li key={value} className="flex h-8 items-center gap-2">
-                <label className="flex min-w-0 grow items-center gap-2">
-                  <input
-                    type="checkbox"
-                    className="accent-lapis"
-                    checked
-                    onChange={() => onChange(values.filter((one) => one !== value))}
-                  />
-                  <span className="truncate">{name}</span>
-                </label>
-                {beside}
-                <button
-                  type="button"
-                  className={iconButton}
-                  aria-label={`${name} earlier`}
-                  disabled={index === 0}
-                  onClick={() => moved(index, -1)}
-                >
-                  <ArrowUp size={15} />
-                </button>
-                <button
-                  type="button"
-                  className={iconButton}
-                  aria-label={`${name} later`}
-                  disabled={index === chosen.length - 1}
-                  onClick={() => moved(index, 1)}
-                >
-                  <ArrowDown size={15} />
-                </button>
-              </li>
-            ))}
-          </ol>
-          <ul>
-            {others.map(({ value, words: name }) => (
-              <li key={value} className="flex h-8 items-center">
-                <label className="flex min-w-0 items-center gap-2">
-                  <input
-                    type="checkbox"
-                    className="accent-lapis"
-                    checked={false}
-                    onChange={() => onChange([...values, value])}
-                  />
-                  <span className="truncate">{name}</span>
-                </label>
-              </li>
-            ))}
-          </ul>
-        </Popover.Content>
-      </Popover.Portal>
+      <PopoverFrame label={label} sideOffset={4} className="w-96 bg-paper">
+        <p className="mb-1 text-sm text-quiet">{label}</p>
+        {chosen.length + others.length === 0 && <p className="text-sm">{none}</p>}
+        <ol>
+          {chosen.map(({ value, words: name, beside }, index) => (
+            <li key={value} className="flex h-8 items-center gap-2">
+              <label className="flex min-w-0 grow items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="accent-lapis"
+                  checked
+                  onChange={() => onChange(values.filter((one) => one !== value))}
+                />
+                <span className="truncate">{name}</span>
+              </label>
+              {beside}
+              <button
+                type="button"
+                className={iconButton}
+                aria-label={`${name} earlier`}
+                disabled={index === 0}
+                onClick={() => moved(index, -1)}
+              >
+                <ArrowUp size={15} />
+              </button>
+              <button
+                type="button"
+                className={iconButton}
+                aria-label={`${name} later`}
+                disabled={index === chosen.length - 1}
+                onClick={() => moved(index, 1)}
+              >
+                <ArrowDown size={15} />
+              </button>
+            </li>
+          ))}
+        </ol>
+        <ul>
+          {others.map(({ value, words: name }) => (
+            <li key={value} className="flex h-8 items-center">
+              <label className="flex min-w-0 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="accent-lapis"
+                  checked={false}
+                  onChange={() => onChange([...values, value])}
+                />
+                <span className="truncate">{name}</span>
+              </label>
+            </li>
+          ))}
+        </ul>
+      </PopoverFrame>
     </Popover.Root>
   )
 }

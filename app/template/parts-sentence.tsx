@@ -17,6 +17,7 @@ import {
 import { useSite } from '../document/site-context'
 import type { WrittenText } from '../document/use-written-text'
 import { type AttributeValues, choicesOf, kindWords, nameOfPart, type PartChoice } from './part-words'
+import { PopoverFrame } from '../parts/popover-frame'
 
 /**
  * The menus and lists that a template makes of the plan, each with what it lists and how it looks, and a way to put in another.
@@ -93,43 +94,35 @@ function PartPick({
   return (
     <Popover.Root>
       <Popover.Trigger className="pick max-w-80 truncate align-bottom">{words}</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          aria-label={words}
-          align="start"
-          sideOffset={4}
-          collisionPadding={12}
-          className="z-20 w-[27rem] max-w-[calc(100vw-24px)] border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
-        >
-          <p className="mb-2 text-sm text-quiet">
-            <code className="font-mono text-[13px]">
-              {part.isPattern ? `<template part="${part.part.name}">` : `<${part.part.name}>`}
-            </code>{' '}
-            in line {part.line}
-            {part.isPattern && ', with entries as the template writes them'}
-          </p>
-          <div className="grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-4 gap-y-1.5">
-            {choicesOf(part).map((choice) => (
-              <ChoiceRow key={choice.name} choice={choice} onSet={onSet} />
-            ))}
-          </div>
-          <p className="mt-3 flex flex-wrap gap-x-4">
-            <Popover.Close className="link text-sm" onClick={onLead}>
-              Show it in the source
+      <PopoverFrame label={words} sideOffset={4} className="w-[27rem] bg-paper">
+        <p className="mb-2 text-sm text-quiet">
+          <code className="font-mono text-[13px]">
+            {part.isPattern ? `<template part="${part.part.name}">` : `<${part.part.name}>`}
+          </code>{' '}
+          in line {part.line}
+          {part.isPattern && ', with entries as the template writes them'}
+        </p>
+        <div className="grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-4 gap-y-1.5">
+          {choicesOf(part).map((choice) => (
+            <ChoiceRow key={choice.name} choice={choice} onSet={onSet} />
+          ))}
+        </div>
+        <p className="mt-3 flex flex-wrap gap-x-4">
+          <Popover.Close className="link text-sm" onClick={onLead}>
+            Show it in the source
+          </Popover.Close>
+          {onWriteOut && (
+            <Popover.Close className="link text-sm" onClick={onWriteOut}>
+              Write its entries myself
             </Popover.Close>
-            {onWriteOut && (
-              <Popover.Close className="link text-sm" onClick={onWriteOut}>
-                Write its entries myself
-              </Popover.Close>
-            )}
-            {onRemove && (
-              <Popover.Close className="link text-sm" onClick={onRemove}>
-                Take it out
-              </Popover.Close>
-            )}
-          </p>
-        </Popover.Content>
-      </Popover.Portal>
+          )}
+          {onRemove && (
+            <Popover.Close className="link text-sm" onClick={onRemove}>
+              Take it out
+            </Popover.Close>
+          )}
+        </p>
+      </PopoverFrame>
     </Popover.Root>
   )
 }

@@ -4,6 +4,7 @@ import { useFetcher } from 'react-router'
 import type { loader } from '../routes/answers/files/zips'
 import { count, moment, size } from '../parts/format'
 import { useIntoFolder } from './folder/into-folder'
+import { PopoverFrame } from '../parts/popover-frame'
 
 /** What is in a ZIP, and the way to it. */
 function Taking({
@@ -71,56 +72,47 @@ export function TakeZip({
         {intoFolder ? wordsOfFolder : words}
       </Popover.Trigger>
       {intoFolder?.dialog}
-      <Popover.Portal>
-        <Popover.Content
-          aria-label="The site as files"
-          align="start"
-          side={side}
-          sideOffset={6}
-          collisionPadding={12}
-          className="z-20 grid w-[26rem] max-w-[calc(100vw-1.5rem)] gap-2 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
-        >
-          {!told ? (
-            <p role="status">Counting…</p>
-          ) : (
-            <>
-              <Taking href={address} words="The whole site as a ZIP" amount={told.whole} onTaken={onTaken} />
-              {since && since.fileCount > 0 && !taken && (
-                <Taking
-                  href={`${address}?only=changed`}
-                  words={`What changed since ${moment(since.takenAt)}`}
-                  amount={since}
-                  onTaken={onTaken}
-                />
-              )}
-              {since && since.goneCount > 0 && (
-                <Gone gone={since.gone} goneCount={since.goneCount} isOpen={taken} />
-              )}
-              <p className="text-sm text-quiet">
-                {!since
-                  ? 'Once you have it, what changes from then on can be taken by itself.'
-                  : since.fileCount === 0
-                    ? `No file has changed since you took it, ${moment(since.takenAt)}.`
-                    : 'Counted from the last one that you took to its end.'}
+      <PopoverFrame label="The site as files" side={side} className="grid w-[26rem] gap-2 bg-paper">
+        {!told ? (
+          <p role="status">Counting…</p>
+        ) : (
+          <>
+            <Taking href={address} words="The whole site as a ZIP" amount={told.whole} onTaken={onTaken} />
+            {since && since.fileCount > 0 && !taken && (
+              <Taking
+                href={`${address}?only=changed`}
+                words={`What changed since ${moment(since.takenAt)}`}
+                amount={since}
+                onTaken={onTaken}
+              />
+            )}
+            {since && since.goneCount > 0 && (
+              <Gone gone={since.gone} goneCount={since.goneCount} isOpen={taken} />
+            )}
+            <p className="text-sm text-quiet">
+              {!since
+                ? 'Once you have it, what changes from then on can be taken by itself.'
+                : since.fileCount === 0
+                  ? `No file has changed since you took it, ${moment(since.takenAt)}.`
+                  : 'Counted from the last one that you took to its end.'}
+            </p>
+            {intoFolder && (
+              <p className="border-t border-rule pt-2">
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() => {
+                    setOpen(false)
+                    intoFolder.open()
+                  }}
+                >
+                  Into a folder of this computer…
+                </button>
               </p>
-              {intoFolder && (
-                <p className="border-t border-rule pt-2">
-                  <button
-                    type="button"
-                    className="link"
-                    onClick={() => {
-                      setOpen(false)
-                      intoFolder.open()
-                    }}
-                  >
-                    Into a folder of this computer…
-                  </button>
-                </p>
-              )}
-            </>
-          )}
-        </Popover.Content>
-      </Popover.Portal>
+            )}
+          </>
+        )}
+      </PopoverFrame>
     </Popover.Root>
   )
 }

@@ -6,6 +6,7 @@ import { useSite } from '../document/site-context'
 import { useText } from '../document/use-text'
 import { FlagPick } from '../plan/flag-pick'
 import { untilFetched } from '../parts/fetched'
+import { PopoverFrame } from '../parts/popover-frame'
 
 /** The chosen page as a tab and a list of results show it, with what of it is cut off. */
 export function AsFound({ page }: { page: Page }) {
@@ -14,17 +15,9 @@ export function AsFound({ page }: { page: Page }) {
       <Popover.Trigger className="link self-end pb-1 text-sm whitespace-nowrap">
         As it is found
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          aria-label="As it is found"
-          align="end"
-          sideOffset={6}
-          collisionPadding={12}
-          className="z-20 w-[40rem] max-w-[94vw] border border-rule bg-vellum p-5 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
-        >
-          <Found page={page} />
-        </Popover.Content>
-      </Popover.Portal>
+      <PopoverFrame label="As it is found" align="end" className="w-[40rem] bg-vellum">
+        <Found page={page} />
+      </PopoverFrame>
     </Popover.Root>
   )
 }

@@ -2,6 +2,7 @@ import { Popover } from 'radix-ui'
 import { type ReactNode, Suspense, useState } from 'react'
 import type { Place } from './place-search'
 import { lazily } from '../fetched'
+import { PopoverFrame } from '../popover-frame'
 
 const PlaceSearch = lazily(() => import('./place-search').then((module) => ({ default: module.PlaceSearch })))
 
@@ -28,26 +29,18 @@ export function PlacePick({
   return (
     <Popover.Root open={isOpen} onOpenChange={setOpen}>
       <Popover.Trigger asChild>{children}</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          aria-label={title}
-          align="start"
-          sideOffset={4}
-          collisionPadding={12}
-          className="z-20 w-96 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
-        >
-          <Suspense>
-            <Search
-              label={label}
-              places={places}
-              onChoose={(id) => {
-                setOpen(false)
-                onChoose(id)
-              }}
-            />
-          </Suspense>
-        </Popover.Content>
-      </Popover.Portal>
+      <PopoverFrame label={title} sideOffset={4} className="w-96 bg-paper">
+        <Suspense>
+          <Search
+            label={label}
+            places={places}
+            onChoose={(id) => {
+              setOpen(false)
+              onChoose(id)
+            }}
+          />
+        </Suspense>
+      </PopoverFrame>
     </Popover.Root>
   )
 }

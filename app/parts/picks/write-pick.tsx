@@ -1,6 +1,7 @@
 import { Popover } from 'radix-ui'
 import { type ReactNode, useState } from 'react'
 import { Button } from '../button'
+import { PopoverFrame } from '../popover-frame'
 
 interface Props {
   /** What is set, for a screen reader and as the heading of the field. */
@@ -69,56 +70,48 @@ export function WritePick({
         </Popover.Trigger>
         {after}
       </span>
-      <Popover.Portal>
-        <Popover.Content
-          aria-label={label}
-          align="start"
-          sideOffset={4}
-          collisionPadding={12}
-          className="z-20 w-80 border border-rule bg-paper p-4 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
+      <PopoverFrame label={label} sideOffset={4} className="w-80 bg-paper">
+        <form
+          className="grid gap-3"
+          onSubmit={(event) => {
+            event.preventDefault()
+            if (problem) return
+            onWrite(typed)
+            setOpen(false)
+          }}
         >
-          <form
-            className="grid gap-3"
-            onSubmit={(event) => {
-              event.preventDefault()
-              if (problem) return
-              onWrite(typed)
-              setOpen(false)
-            }}
-          >
-            <label className="block">
-              {label}
-              {multiline ? (
-                <textarea className="area mt-1" rows={6} {...field} />
-              ) : (
-                <input className="field font-mono text-[14px]" {...field} />
-              )}
-            </label>
-            {offers.map((offer) => (
-              <button
-                key={offer}
-                type="button"
-                className="link justify-self-start text-left text-sm break-all"
-                onClick={() => setTyped(offer)}
-              >
-                {offer}
-              </button>
-            ))}
-            {told ? (
-              <p role="alert" className="text-sm text-rubric">
-                {told}
-              </p>
+          <label className="block">
+            {label}
+            {multiline ? (
+              <textarea className="area mt-1" rows={6} {...field} />
             ) : (
-              hint && <p className="text-sm text-quiet">{hint}</p>
+              <input className="field font-mono text-[14px]" {...field} />
             )}
-            <div>
-              <Button type="submit" className="!py-1" disabled={problem !== null}>
-                {go}
-              </Button>
-            </div>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
+          </label>
+          {offers.map((offer) => (
+            <button
+              key={offer}
+              type="button"
+              className="link justify-self-start text-left text-sm break-all"
+              onClick={() => setTyped(offer)}
+            >
+              {offer}
+            </button>
+          ))}
+          {told ? (
+            <p role="alert" className="text-sm text-rubric">
+              {told}
+            </p>
+          ) : (
+            hint && <p className="text-sm text-quiet">{hint}</p>
+          )}
+          <div>
+            <Button type="submit" className="!py-1" disabled={problem !== null}>
+              {go}
+            </Button>
+          </div>
+        </form>
+      </PopoverFrame>
     </Popover.Root>
   )
 }
