@@ -54,6 +54,7 @@ export default [
     route('places', 'routes/answers/places.ts'),
     route('outside', 'routes/answers/follow-outside.ts'),
     route('as-seen', 'routes/answers/upload/see-as-visitors.ts'),
+    route('compare', 'routes/answers/upload/compare.ts'),
     route('difference', 'routes/answers/upload/difference.ts'),
     route('there.zip', 'routes/answers/upload/there-zip.ts'),
     route('find-way', 'routes/answers/upload/find-way.ts'),

@@ -72,6 +72,7 @@ const table: Readonly<Record<string, Entry>> = {
   'sites/:siteId/places': { get: 'look', query: 'q=home' },
   'sites/:siteId/outside': { post: 'write' },
   'sites/:siteId/as-seen': { post: 'deliver' },
+  'sites/:siteId/compare': { post: 'deliver' },
   'sites/:siteId/difference': { get: 'deliver' },
   'sites/:siteId/there.zip': { get: 'deliver' },
   'sites/:siteId/find-way': { post: 'deliver' },

@@ -85,6 +85,7 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     'take-there',
     'find-way',
     `as-seen?to=${destinationId}`,
+    `compare?to=${destinationId}`,
   ])
     expect((await stranger.request.post(`/sites/${siteId}/${part}`)).status()).toBe(404)
   // A kit kept from it is its owner's too.
@@ -129,6 +130,8 @@ test('another account reaches nothing of a site, by any route', async ({ page, b
     ...there.map((one) => [one, 404] as const),
   ] as const)
     expect((await stranger.request.get(`/sites/${ownId}${part}`)).status()).toBe(status)
+  for (const part of ['as-seen', 'compare'])
+    expect((await stranger.request.post(`/sites/${ownId}/${part}?to=${destinationId}`)).status()).toBe(404)
   const take = { to: destinationId, paths: null }
   expect((await stranger.request.post(`/sites/${ownId}/take-there`, { data: take })).status()).toBe(404)
   const foreign = {

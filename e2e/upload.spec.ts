@@ -75,6 +75,13 @@ test('what is there beside the site is shown, and what the site no longer has re
 
   // Somebody changes a file there; a new look tells.
   await writeFile(path.join(folder, 'visit.html'), 'changed by hand')
+  // While that takes a while it can be stopped, and begun again.
+  await page.route('**/compare?*', () => {}, { times: 1 })
+  await page.getByRole('button', { name: 'Compare again' }).click()
+  await expect(page.getByRole('progressbar', { name: 'Compared so far' })).toBeVisible()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Stop comparing' }).click()
+  await expect(row(page, /Visit/)).not.toContainText('changed there')
   await page.getByRole('button', { name: 'Compare again' }).click()
   await expect(row(page, /Visit/)).toContainText('changed there')
 })

@@ -2,7 +2,7 @@ import type { Remark } from '#core/bringing'
 import { mostFileBytes } from '#core/site'
 import { away } from '../parts/away'
 import { isJson } from '../document/post'
-import { readProgress } from '../document/read-progress'
+import { readProgress } from '../parts/read-progress'
 import { type FolderFile, isReadable } from '../parts/files-of-drop'
 
 /** Said of what does not come. */

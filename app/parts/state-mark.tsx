@@ -20,7 +20,7 @@ const marks: Record<MarkState, { shape: keyof typeof strokes; colour: string; wo
   'changed there': { shape: 'bang', colour: 'text-rubric', word: 'changed there' },
   'gone there': { shape: 'bang', colour: 'text-rubric', word: 'gone there' },
   'other there': { shape: 'bang', colour: 'text-ochre', word: 'a different file' },
-  unknown: { shape: 'dots', colour: 'text-quiet', word: 'not compared yet' },
+  unknown: { shape: 'dots', colour: 'text-quiet', word: 'not compared' },
   'to remove': { shape: 'dash', colour: 'text-ochre', word: 'to remove' },
   stray: { shape: 'dots', colour: 'text-quiet', word: 'stray' },
   done: { shape: 'tick', colour: 'text-verdigris', word: 'done' },

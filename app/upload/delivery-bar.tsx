@@ -16,6 +16,8 @@ interface Props {
   /** `missing`: files that what is chosen needs, and that are left out. */
   readonly summary: { readonly toSend: number; readonly bytesToSend: number; readonly missing: number }
   readonly publicAddress: string
+  /** How far a comparison is that takes a while; null where none is under way. */
+  readonly comparing: ReactNode
   readonly actions: ReactNode
   /** Has a delivery that was cut go on now. */
   readonly onGoOn: (deliveryId: string) => void
@@ -29,6 +31,7 @@ export function DeliveryBar({
   latest,
   summary,
   publicAddress,
+  comparing,
   actions,
   onGoOn,
   onPause,
@@ -42,6 +45,8 @@ export function DeliveryBar({
         <Waiting key={running.id} delivery={running} onGoOn={onGoOn} onCancel={onCancel} />
       ) : running ? (
         <Progress key={running.id} delivery={running} told={told} onPause={onPause} onCancel={onCancel} />
+      ) : comparing ? (
+        comparing
       ) : (
         <>
           <p className="mb-2.5" role="status">

@@ -1,10 +1,13 @@
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react'
-import { useFetcher, useNavigate } from 'react-router'
+import { useFetcher, useNavigate, useRevalidator } from 'react-router'
 import type { Delivery, Destination, SeenSite } from '#server/deliveries'
 import { useSelection, useSite } from '../document/site-context'
 import { Button } from '../parts/button'
 import { count, number } from '../parts/format'
 import type { UploadAnswer } from './answer'
+import { useLongWork } from '../parts/use-long-work'
+import { Compare, Comparing } from './compare'
+import { useLasts } from '../parts/use-lasts'
 import { DeliveryBar } from './delivery-bar'
 import { AsSeen } from './records/as-seen'
 import { PlaceLine } from './place-line'
@@ -37,19 +40,30 @@ export function DestinationView({
   const { site } = useSite()
   const { selected } = useSelection()
   const navigate = useNavigate()
-  const compare = useFetcher<UploadAnswer>()
   const send = useFetcher<UploadAnswer>()
   const [looked, setLooked] = useState<Looked | null>(null)
   const [taking, setTaking] = useState<readonly string[] | null>(null)
+  const { id } = destination
+  const { revalidate } = useRevalidator()
+  const [hasCompared, setCompared] = useState(false)
+  const [isReading, setReading] = useState(false)
+  const onCompared = useCallback(() => {
+    setCompared(true)
+    setReading(true)
+    void revalidate().finally(() => setReading(false))
+  }, [revalidate])
+  const { work, start, cancel } = useLongWork(`/sites/${site.id}/compare?to=${id}`, onCompared)
+  const isLong = useLasts(work.state === 'running', 600)
   const latest = deliveries[0]
   const running = latest && (latest.state === 'waiting' || latest.state === 'running') ? latest : null
   // What is there is asked for once, when nobody has looked yet; what would be sent is not known before, and a button that
   // could be pressed until the asking begins would be gone under the finger.
-  const isUnseen = destination.listedAt === null && !running && compare.data === undefined
-  const comparing = compare.state !== 'idle' || isUnseen
+  const isUnseen = destination.listedAt === null && !running && !hasCompared
+  const comparing = work.state === 'running' || isUnseen || isReading
   const chosen = useChosen(comparison, `${latest?.id} ${latest?.state}`)
-  const problem = [send.data, compare.data].find((one) => one && 'problem' in one)
-  const { id } = destination
+  const problem =
+    (send.data && 'problem' in send.data ? send.data.problem.message : null) ??
+    (work.state === 'idle' ? work.problem : null)
   const submit = (intent: string, more: Record<string, string> = {}) =>
     void send.submit({ intent, id, ...more }, { method: 'post' })
 
@@ -57,8 +71,8 @@ export function DestinationView({
   useEffect(() => {
     if (!isUnseen || asked.current) return
     asked.current = true
-    void compare.submit({ intent: 'compare', id }, { method: 'post' })
-  }, [isUnseen, id, compare])
+    void start()
+  }, [isUnseen, start])
 
   const { sendCount, removeCount } = chosen
   const wishes = {
@@ -82,7 +96,7 @@ export function DestinationView({
           {switcher}
         </div>
         <PlaceLine destination={destination} tooLong={comparison.tooLong} />
-        {problem && 'problem' in problem && <Refusal className="my-3">{problem.problem.message}</Refusal>}
+        {problem !== null && <Refusal className="my-3">{problem}</Refusal>}
         <FilesToSend
           comparison={comparison}
           chosen={chosen}
@@ -122,6 +136,7 @@ export function DestinationView({
         latest={latest ?? null}
         summary={{ toSend: sendCount, bytesToSend: chosen.sendBytes, missing: chosen.missing.length }}
         publicAddress={destination.publicAddress}
+        comparing={isLong ? <Comparing work={work} onCancel={cancel} /> : null}
         actions={
           <>
             {/* Forms, so that they work before the window's program is there. */}
@@ -140,12 +155,7 @@ export function DestinationView({
                 {sendWords(chosen, comparison.toSend)}
               </Button>
             </send.Form>
-            <compare.Form method="post">
-              <input type="hidden" name="id" value={id} />
-              <Button type="submit" name="intent" value="compare" disabled={compare.state !== 'idle'}>
-                {comparing ? 'Comparing…' : 'Compare again'}
-              </Button>
-            </compare.Form>
+            <Compare destinationId={id} isBusy={comparing} onStart={() => void start()} />
             <When
               toSend={sendCount}
               byItselfMinutes={destination.byItselfMinutes}

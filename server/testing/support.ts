@@ -8,7 +8,7 @@ import type { Site } from '#core/site'
 import { signUp } from '../accounts/accounts'
 import { putBlob } from '../contents/blobs'
 import { recordThere } from '../deliveries/places/known-rows'
-import { compareKnown, lookThere } from '../deliveries/looking/compare'
+import { compareKnown, lookThere, type OnReadBack } from '../deliveries/looking/compare'
 import { findDestination, insertDestination } from '../deliveries/places/destination-rows'
 import { askDelivery, type Wishes } from '../deliveries/sending/ask'
 import { putWebHost } from '../deliveries/places/web-host-rows'
@@ -158,9 +158,13 @@ export async function statesOf({
 }
 
 /** Looks at what is really there. */
-export async function lookAt({ siteId, accountId, destinationId }: DeliveredSite): Promise<void> {
+export async function lookAt(
+  { siteId, accountId, destinationId }: DeliveredSite,
+  signal?: AbortSignal,
+  tell?: OnReadBack,
+): Promise<void> {
   const destination = (await findDestination(pool(), destinationId, siteId, accountId))!
-  await lookThere(destination, (await loadSite(pool(), siteId, accountId))!)
+  await lookThere(destination, (await loadSite(pool(), siteId, accountId))!, signal, tell)
 }
 
 /** Asks for a delivery of a site as it is now, as its author does; null when one is under way there. */

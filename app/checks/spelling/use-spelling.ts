@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { SiteSpelling, SiteWord } from '#server/sites'
 import { useSite } from '../../document/site-context'
-import { useLongWork } from '../use-long-work'
+import { useLongWork } from '../../parts/use-long-work'
 import { ask } from '../words/ask'
 import { usePutting } from '../words/use-putting'
 

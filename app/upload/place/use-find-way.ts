@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { FoundFolder, FoundProtocol } from '#server/deliveries'
 import { away } from '../../parts/away'
 import { asJson, isJson } from '../../document/post'
-import { readProgress } from '../../document/read-progress'
+import { readProgress } from '../../parts/read-progress'
 
 export type Finding =
   | { readonly state: 'idle'; readonly problem: string | null }

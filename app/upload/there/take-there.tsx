@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { cut } from '../../parts/away'
 import { asJson } from '../../document/post'
-import { readProgress } from '../../document/read-progress'
+import { readProgress } from '../../parts/read-progress'
 import { Button } from '../../parts/button'
 import { count } from '../../parts/format'
 import { DialogFrame } from '../../writing/dialog-frame'

@@ -61,16 +61,23 @@ export async function againstKnown(
   return compareDelivery(manifest, recorded, listed, traits)
 }
 
-/** Asks the destination what is there, reads back what no delivery recorded, and keeps the answer. */
+/** Told how many bytes were read back, of how many. */
+export type OnReadBack = (doneBytes: number, allBytes: number) => void
+
+/**
+ * Asks the destination what is there, reads back what no delivery recorded, and keeps the answer. Stopped in the middle, it
+ * has kept what it read back until then.
+ */
 export async function lookThere(
   destination: OpenDestination,
   stored: StoredSite,
   signal: AbortSignal = new AbortController().signal,
+  tell?: OnReadBack,
 ): Promise<void> {
   await whileHolding(destination.id, signal, async (held) => {
     await atDestination(destination, held, async (transport) => {
       const { manifest } = await filesFor(stored.site, destination.id, held)
-      await refreshListing(transport, destination.id, placed(manifest, stored.site))
+      await refreshListing(transport, destination.id, placed(manifest, stored.site), tell)
     })
   })
 }
@@ -114,6 +121,7 @@ export async function refreshListing(
   transport: Transport,
   destinationId: string,
   manifest: readonly PlacedFile[],
+  tell: OnReadBack = () => {},
 ): Promise<Comparison> {
   const listed = await transport.mend(await transport.list())
   await transaction((client) => replaceListing(client, destinationId, listed))
@@ -128,6 +136,10 @@ export async function refreshListing(
   if (open.length === 0) return comparison
   const pageIds = new Map(manifest.map((file) => [file.path, file.pageId]))
   const known = new Map((await listRecorded(pool(), destinationId)).map((file) => [file.path, file.hash]))
+  const allBytes = open.reduce((sum, { path }) => sum + there.get(path)!.sizeBytes, 0)
+  let doneBytes = 0
+  const told = (byteCount: number) => tell((doneBytes += byteCount), allBytes)
+  told(0)
   for (const portion of portionsOf(open)) {
     const tried = await listTried(
       pool(),
@@ -138,10 +150,18 @@ export async function refreshListing(
     await eachOf(portion, readConcurrency, async ({ path, hash, state }) => {
       const { sizeBytes, modifiedSeconds } = there.get(path)!
       // One that is not what its size says is another file, whatever it holds.
-      const read = await hashOfPieces(transport.read(path, sizeBytes)).catch((error: { code?: string }) => {
-        if (error.code === 'too-much' || error.code === 'not-there') return null
-        throw error
-      })
+      let left = sizeBytes
+      const onPiece = ({ length }: Buffer) => {
+        left -= length
+        told(length)
+      }
+      const read = await hashOfPieces(eachTold(transport.read(path, sizeBytes), onPiece)).catch(
+        (error: { code?: string }) => {
+          if (error.code === 'too-much' || error.code === 'not-there') return null
+          throw error
+        },
+      )
+      told(left)
       if (read === null) return
       const isOurs = [hash, known.get(path)].includes(read.hash) || tried.get(path)?.has(read.hash)
       // What somebody else changed stays known as that.
@@ -152,6 +172,13 @@ export async function refreshListing(
     await transaction((client) => recordThere(client, destinationId, found))
   }
   return compare()
+}
+
+async function* eachTold(pieces: AsyncIterable<Buffer>, onPiece: (piece: Buffer) => void) {
+  for await (const piece of pieces) {
+    onPiece(piece)
+    yield piece
+  }
 }
 
 /**

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { readProgress } from '../document/read-progress'
+import { readProgress } from './read-progress'
 
 /** How far a long work is. */
 export type LongWork =
