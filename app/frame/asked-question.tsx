@@ -1,4 +1,4 @@
-import { questionOf } from '#core/change'
+import { questionOf, shownOf } from '#core/change'
 import type { AskedChange } from '../document/site-state'
 import { useSelection, useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
@@ -10,7 +10,8 @@ export function AskedQuestion({ asked }: { asked: AskedChange }) {
   const { site, tree, store } = useSite()
   const { selected, select } = useSelection()
   const { change } = asked
-  const told = useRipple(change)
+  // What is written has none that could be told before it is made; the server told it with its question.
+  const told = useRipple(shownOf(change) === null ? null : change)
   const ripple = told.ripple ?? asked.ripple
   // Asked after the fact, the window shows it as if it were made: the words are of what was before.
   const { name, what, go, leave, inMenus } = questionOf(change, store.confirmed)

@@ -181,6 +181,15 @@ describe('old and awkward pages', () => {
     expect(Object.values(outcomes(understood, store))).not.toContain('otherwise')
   })
 
+  test('that forget to end their headings are called what those say, and no more', () => {
+    const page = (name: string) =>
+      `<html><body><h1>${name} of old<p>All that ${name} is.<table><tr><td>x</table></body></html>\n`
+    const files = Object.fromEntries(['Tides', 'Boats', 'Birds'].map((name) => [`${name}.html`, page(name)]))
+    const { site } = bring(files, new TextStore())
+    const labels = site.pages.map(({ label }) => label)
+    for (const name of ['Tides of old', 'Boats of old', 'Birds of old']) expect(labels).toContain(name)
+  })
+
   test('of any kind end in a site that is whole, and that can be made', () => {
     const pieces = fc.constantFrom('<p>', '</p>', '<div id="a">', '</div>', '<ul>', '<li>', '<a href="b.html">', '<a href="/">', 'x', '\n', '<title>T - S</title>', '</body>', '<html>', '<head>', '<table><tr><td>', '<h1>Q</h1>', '<!-- c -->', '<script>if (a<b) {page}</script>', '<meta name=description content="d">', '<a href="sub/">') // prettier-ignore
     const text = fc.array(pieces, { maxLength: 14 }).map((list) => list.join(''))

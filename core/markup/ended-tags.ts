@@ -12,6 +12,12 @@ const endsBefore = tableOf<readonly string[]>({
 const none: readonly string[] = []
 const paragraph: readonly string[] = ['p']
 
+/**
+ * Whether a start tag begins what no heading holds (HTML §4.3.6: phrasing content): where the end tag of one is forgotten, the
+ * parser lets it go on, and whoever wrote it meant it to be over.
+ */
+export const endsHeading = (name: string): boolean => endsParagraph.has(name) || name === 'center'
+
 /** Elements that a start tag ends where one of them is open right around it (HTML §13.1.2.4). */
 export const endedBy = (name: string): readonly string[] =>
   endsBefore[name] ?? (endsParagraph.has(name) ? paragraph : none)

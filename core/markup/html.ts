@@ -1,5 +1,6 @@
 import { digestOfWords } from './digest'
 import { languageOfText } from '#core/language'
+import { endsHeading } from './ended-tags'
 import type { Heading, HtmlFacts, PlacedRange, ReadLink, ReadPicture, SaidOfPage } from './html-facts'
 import type { Reference } from './reference'
 import { referencesOf, seenOnce, withAdded } from './html-references'
@@ -85,6 +86,15 @@ function labelledIn(root: HtmlNode, html: string): ReadonlySet<string> {
 const isDocument = (html: string): boolean =>
   /^\s*(?:<!--[\s\S]*?-->\s*)?<(?:!doctype|html|head)[\s>]/i.test(html)
 
+/** A heading while it is read. */
+interface ReadHeading extends Omit<Heading, 'text' | 'id' | 'end'> {
+  text: string
+  id: string | null
+  end: number
+  /** Whether it has said anything yet. */
+  isSaid: boolean
+}
+
 /**
  * Reads a fragment (a slot's content) or a whole document once, for all that later steps ask.
  * @param parsed the same text, where it has been parsed already
@@ -103,7 +113,7 @@ export function readHtml(
   const bases: (PlacedRange & { href: string })[] = []
   const lines = new Lines(html)
   const hasBreaks = html.includes('\n')
-  const headings: (Heading & { text: string; id: string | null })[] = []
+  const headings: ReadHeading[] = []
   let tables = 0
   const isSeen = seenOnce()
   const notes: ElementNote[] = []
@@ -136,10 +146,16 @@ export function readHtml(
       // What stands in the heading that began last; of one within another only its own is told.
       const open = headings[headings.length - 1]
       if (open && node.nodeName === '#text' && 'value' in node && open.text.length < longestHeading)
-        if ((node.sourceCodeLocation?.startOffset ?? Infinity) < open.end) open.text += node.value
+        if ((node.sourceCodeLocation?.startOffset ?? Infinity) < open.end) {
+          open.text += node.value
+          open.isSaid ||= /\S/.test(node.value)
+        }
       return
     }
     if (isSeen(node)) return
+    const begun = headings[headings.length - 1]
+    if (begun?.isSaid && begun.endNameAt === null && endsHeading(node.tagName))
+      begun.end = Math.min(begun.end, node.sourceCodeLocation?.startOffset ?? Infinity)
     if (saysLanguage(node)) saysOwnUntil = Math.max(saysOwnUntil, node.sourceCodeLocation?.endOffset ?? -1)
     const id = node.attrs.find((attr) => attr.name === 'id')
     if (id) ids.push(id.value)
@@ -189,14 +205,13 @@ export function readHtml(
         endNameAt: where.endTag ? where.endTag.startOffset + 2 : null,
         start: where.startOffset,
         end: where.endOffset,
+        isSaid: false,
         ...lines.placeOf(where.startOffset),
       })
   })
   withAdded(html, parsed.added, found)
   fixed.sort((a, b) => a.start - b.start)
   const references = found.map((one) => ({ ...one, ...lines.placeOf(one.start) }))
-  for (const heading of headings)
-    heading.text = heading.text.replace(/\s+/g, ' ').trim().slice(0, longestHeading)
   const told = <T extends Range>(one: T) => ({
     ...one,
     ...lines.placeOf(one.start),
@@ -212,7 +227,10 @@ export function readHtml(
     bases,
     ids,
     anchors,
-    headings,
+    headings: headings.map(({ isSaid: _, text, ...rest }) => ({
+      ...rest,
+      text: text.replace(/\s+/g, ' ').trim().slice(0, longestHeading),
+    })),
     tags: parsed.isPlain ? [] : findTagFaults(html).map(told),
     notes: notes.map(told),
     runs: runsIn(root, html).map(told),

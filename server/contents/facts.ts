@@ -45,7 +45,7 @@ const sizeOfStyle = ({ references, faults }: StyleFacts) =>
  * read by an earlier version.
  */
 export const readAs = {
-  html: 'html 24',
+  html: 'html 25',
   css: 'css 3',
   script: 'script 2',
   data: 'data 2',

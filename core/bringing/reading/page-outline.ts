@@ -14,7 +14,7 @@ import {
   rangeOf,
   saidIn,
   startTagKey,
-  textIn,
+  textOfHeading,
   withoutPlace,
   writtenTag,
 } from './page-tree'
@@ -332,7 +332,7 @@ export function outlineOf(
         inside: element && stands ? insideOf(element) : null,
         name: (value('id') ?? value('class') ?? '') || null,
         // One around others is no label, and each of them would be read as often as it is deep.
-        says: element?.tagName === 'h1' && !within.headed.has(node) ? textIn(node) : null,
+        says: element?.tagName === 'h1' && !within.headed.has(node) ? textOfHeading(element) : null,
         list: (stands && lists.get(node)) || null,
       }) - 1
   }

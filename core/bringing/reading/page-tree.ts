@@ -2,6 +2,7 @@ import {
   applyEdits,
   attributeOf,
   attributeValueRange,
+  endsHeading,
   findScriptReferences,
   type HtmlAttribute,
   type HtmlElement,
@@ -56,6 +57,23 @@ export function textIn(node: HtmlNode): string {
   let text = ''
   walkHtml(node, (one) => {
     if (one.nodeName === '#text' && 'value' in one) text += one.value
+  })
+  return shownText(text)
+}
+
+/** What a heading says: where its end tag is forgotten, no more than what stands before the first thing that it cannot hold. */
+export function textOfHeading(heading: HtmlElement): string {
+  if (heading.sourceCodeLocation?.endTag) return textIn(heading)
+  let text = ''
+  let isSaid = false
+  let isOver = false
+  walkHtml(heading, (one) => {
+    if (isOver) return
+    if (isElement(one)) isOver = isSaid && endsHeading(one.tagName)
+    else if (one.nodeName === '#text' && 'value' in one) {
+      text += one.value
+      isSaid ||= /\S/.test(one.value)
+    }
   })
   return shownText(text)
 }

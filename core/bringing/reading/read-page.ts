@@ -18,7 +18,15 @@ import type { OldNames } from '../old-names'
 import type { Outline } from './outline'
 import { Packed, type Packing, Strings } from './packed'
 import { outlineOf, type PageLink } from './page-outline'
-import { isCharset, isDescription, saidBy, textIn, type WrittenTag, writtenTag } from './page-tree'
+import {
+  isCharset,
+  isDescription,
+  saidBy,
+  textIn,
+  textOfHeading,
+  type WrittenTag,
+  writtenTag,
+} from './page-tree'
 
 /** A `meta` that says something of its page: its values, and where they stand. */
 export type Meta = ReadonlyMap<string, { readonly value: string; readonly range: Range | null }>
@@ -287,7 +295,8 @@ function readPage(
           }),
         ),
       )
-    if (node.tagName === 'h1' && heading === null && tried++ < mostTried) heading = textIn(node) || null
+    if (node.tagName === 'h1' && heading === null && tried++ < mostTried)
+      heading = textOfHeading(node) || null
   })
   const { outline, links } = outlineOf(root, { id, path, text, goalOf, old, strings: shared.strings })
   // In order: a tree has what stands in a table, but in no cell of it, before the table (HTML §13.2.6.1).
