@@ -86,15 +86,6 @@ function labelledIn(root: HtmlNode, html: string): ReadonlySet<string> {
 const isDocument = (html: string): boolean =>
   /^\s*(?:<!--[\s\S]*?-->\s*)?<(?:!doctype|html|head)[\s>]/i.test(html)
 
-/** A heading while it is read. */
-interface ReadHeading extends Omit<Heading, 'text' | 'id' | 'end'> {
-  text: string
-  id: string | null
-  end: number
-  /** Whether it has said anything yet. */
-  isSaid: boolean
-}
-
 /**
  * Reads a fragment (a slot's content) or a whole document once, for all that later steps ask.
  * @param parsed the same text, where it has been parsed already
@@ -113,7 +104,9 @@ export function readHtml(
   const bases: (PlacedRange & { href: string })[] = []
   const lines = new Lines(html)
   const hasBreaks = html.includes('\n')
-  const headings: ReadHeading[] = []
+  const headings: (Heading & { text: string; id: string | null; end: number })[] = []
+  /** Whether the heading that began last has said anything yet. */
+  let isHeadingSaid = false
   let tables = 0
   const isSeen = seenOnce()
   const notes: ElementNote[] = []
@@ -148,13 +141,13 @@ export function readHtml(
       if (open && node.nodeName === '#text' && 'value' in node && open.text.length < longestHeading)
         if ((node.sourceCodeLocation?.startOffset ?? Infinity) < open.end) {
           open.text += node.value
-          open.isSaid ||= /\S/.test(node.value)
+          isHeadingSaid ||= /\S/.test(node.value)
         }
       return
     }
     if (isSeen(node)) return
     const begun = headings[headings.length - 1]
-    if (begun?.isSaid && begun.endNameAt === null && endsHeading(node.tagName))
+    if (begun && isHeadingSaid && begun.endNameAt === null && endsHeading(node.tagName))
       begun.end = Math.min(begun.end, node.sourceCodeLocation?.startOffset ?? Infinity)
     if (saysLanguage(node)) saysOwnUntil = Math.max(saysOwnUntil, node.sourceCodeLocation?.endOffset ?? -1)
     const id = node.attrs.find((attr) => attr.name === 'id')
@@ -196,7 +189,8 @@ export function readHtml(
     const where = node.sourceCodeLocation
     const base = baseIn(node, lines)
     if (base) bases.push(base)
-    if (/^h[1-6]$/.test(node.tagName) && where?.startTag)
+    if (/^h[1-6]$/.test(node.tagName) && where?.startTag) {
+      isHeadingSaid = false
       headings.push({
         level: Number(node.tagName[1]),
         text: '',
@@ -205,11 +199,13 @@ export function readHtml(
         endNameAt: where.endTag ? where.endTag.startOffset + 2 : null,
         start: where.startOffset,
         end: where.endOffset,
-        isSaid: false,
         ...lines.placeOf(where.startOffset),
       })
+    }
   })
   withAdded(html, parsed.added, found)
+  for (const heading of headings)
+    heading.text = heading.text.replace(/\s+/g, ' ').trim().slice(0, longestHeading)
   fixed.sort((a, b) => a.start - b.start)
   const references = found.map((one) => ({ ...one, ...lines.placeOf(one.start) }))
   const told = <T extends Range>(one: T) => ({
@@ -227,10 +223,7 @@ export function readHtml(
     bases,
     ids,
     anchors,
-    headings: headings.map(({ isSaid: _, text, ...rest }) => ({
-      ...rest,
-      text: text.replace(/\s+/g, ' ').trim().slice(0, longestHeading),
-    })),
+    headings,
     tags: parsed.isPlain ? [] : findTagFaults(html).map(told),
     notes: notes.map(told),
     runs: runsIn(root, html).map(told),
