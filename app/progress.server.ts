@@ -9,15 +9,19 @@ export type ProgressLine =
 
 /** Lines that are told in a second, at most. */
 const tellEveryMs = 150
+/** After so long without a line the last is told again: a proxy cuts an answer that is silent, mostly after a minute. */
+const beatMs = 15_000
 
 /**
  * An answer that tells how far a long work is while it is done, line by line (JSON, one value a line). The work
  * is cancelled when whoever asked for it hangs up.
+ * @param silentMs how long nothing may be told
  */
 export function progressStream(
   gone: AbortSignal,
   work: (signal: AbortSignal, tell: (done: number, all: number) => void) => Promise<unknown>,
   onError: (error: unknown) => void,
+  silentMs = beatMs,
 ): Response {
   const cancelled = new AbortController()
   const cancel = () => cancelled.abort()
@@ -29,18 +33,23 @@ export function progressStream(
         if (!cancelled.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(line)}\n`))
       }
       let told = 0
+      let last: ProgressLine = { done: 0, all: 0 }
+      const beat = setInterval(() => send(last), silentMs)
       try {
         const result = await work(cancelled.signal, (done, all) => {
+          last = { done, all }
           const now = performance.now()
           if (done < all && done > 0 && now - told < tellEveryMs) return
           told = now
-          send({ done, all })
+          beat.refresh()
+          send(last)
         })
         send({ end: true, result })
       } catch (error) {
         if (!(error instanceof Problem) && !cancelled.signal.aborted) onError(error)
         send({ problem: error instanceof Problem ? error.message : sentenceOf('went-wrong', undefined) })
       } finally {
+        clearInterval(beat)
         gone.removeEventListener('abort', cancel)
         try {
           controller.close()

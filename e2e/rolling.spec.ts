@@ -39,25 +39,28 @@ test.afterEach(async () => {
 
 const asked = (port: number, path: string): Promise<number> =>
   new Promise((resolve) => {
-    http
+    const request = http
       .get({ host: '127.0.0.1', port, path, timeout: 2_000 }, (answer) => {
         answer.resume()
         resolve(answer.statusCode ?? 0)
       })
+      .on('timeout', () => request.destroy())
       .on('error', () => resolve(0))
   })
 
 /** Passes requests on to whoever says that it is ready, in turn, over a connection of their own. */
 class Proxy {
   readonly #server: http.Server
-  #ready: number[] = []
+  readonly #isReady = new Set<number>()
+  readonly #isAsked = new Set<number>()
   #turn = 0
   readonly #timer: NodeJS.Timeout
   ports: number[] = []
 
   constructor() {
     this.#server = http.createServer((request, response) => {
-      const port = this.#ready[this.#turn++ % Math.max(1, this.#ready.length)]
+      const ready = this.#ready
+      const port = ready[this.#turn++ % Math.max(1, ready.length)]
       const { method, url, headers } = request
       const passed = http.request(
         {
@@ -78,12 +81,23 @@ class Proxy {
       response.on('close', () => passed.destroy())
       request.pipe(passed)
     })
-    this.#timer = setInterval(() => void this.look(), 200)
+    this.#timer = setInterval(() => this.look(), 200)
   }
 
-  async look(): Promise<void> {
-    const states = await Promise.all(this.ports.map((port) => asked(port, '/health/ready')))
-    this.#ready = this.ports.filter((_, index) => states[index] === 200)
+  /** Each is asked by itself: an answer that waited for those of others would tell of what was. */
+  look(): void {
+    for (const port of this.ports) {
+      if (this.#isAsked.has(port)) continue
+      this.#isAsked.add(port)
+      void asked(port, '/health/ready').then((status) => {
+        this.#isAsked.delete(port)
+        if (status === 200) this.#isReady.add(port)
+        else this.#isReady.delete(port)
+      })
+    }
+  }
+  get #ready(): number[] {
+    return this.ports.filter((port) => this.#isReady.has(port))
   }
   get readyCount(): number {
     return this.#ready.length

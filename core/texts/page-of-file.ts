@@ -118,8 +118,8 @@ export function bodyRange(html: string, root: HtmlNode): Range {
 function bodyOf(html: string): string {
   const { start, end } = bodyRange(html, parseHtml(html, true).root)
   const body = html.slice(start, end)
-  // Where the body's own tag is left out, what ends it may stand there still.
-  return end === html.length ? body.replace(/<\/(body|html)\s*>/gi, '') : body
+  // Where the body's own tag is left out, or lost in a title without an end, what ends it may stand there still.
+  return end === html.length ? body.replace(/<\/?(?:body|html)(?=[\s>])[^<>]*>/gi, '') : body
 }
 
 function titleOf(html: string): string {
@@ -127,7 +127,10 @@ function titleOf(html: string): string {
   walkHtml(parseHtml(html, true).root, (node) => {
     if (title !== '' || !('tagName' in node) || node.tagName !== 'title') return
     const [text] = node.childNodes
-    if (text && 'value' in text) title = text.value.replace(/\s+/g, ' ').trim()
+    if (!text || !('value' in text)) return
+    // Where its end tag is forgotten all that follows is its text (HTML §13.2.6.2).
+    const said = node.sourceCodeLocation?.endTag ? text.value : text.value.split('<')[0]!
+    title = said.replace(/\s+/g, ' ').trim()
   })
   return title
 }

@@ -213,6 +213,7 @@ describe('a file that becomes a page', () => {
     expect(pageOfFile('x.md', '# The *pier*\n\nRed.\n\n## Hours')).toMatchObject({ label: 'The pier', isTitled: true, html: '<p>Red.</p>\n<h2>Hours</h2>\n' })
     expect(pageOfFile('y.html', '<!DOCTYPE html><title>Old page</title><body class=x>\n<p>Text</p>\n<h2>Later</h2>\n</body>')).toMatchObject({ label: 'Old page', html: '<p>Text</p>\n<h2>Later</h2>\n' })
     expect(pageOfFile('keepers-cottage.htm', '<p>bare')).toMatchObject({ label: 'Keepers cottage', html: '<p>bare\n' })
+    expect(pageOfFile('z.html', '<html><head><title>Old page</head><body><p>typed</body></html>')).toMatchObject({ label: 'Old page', html: '<p>typed\n' })
     // A heading whose end was forgotten is over where something begins that no heading holds.
     expect(pageOfFile('z.html', '<h1>Old<p>typed <b>badly<table><tr><td>x')).toMatchObject({ label: 'Old', html: '<p>typed <b>badly<table><tr><td>x\n' })
     expect(pageOfFile('z.html', '<h1><center>Old</center>\n<i>and</i> new<hr>\n<p>typed')).toMatchObject({ label: 'Old and new', html: '<hr>\n<p>typed\n' })
