@@ -32,7 +32,7 @@ function Found({ page }: { page: Page }) {
     .split('/')
     .filter(Boolean)
   return (
-    <div className="grid gap-4">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-4">
       <div>
         <h3 className="mb-1 font-sans text-sm font-normal text-quiet">In a tab</h3>
         <div className="flex items-end border-b border-rule">
