@@ -299,7 +299,9 @@ test('a page is shown as it is found, and its first heading offered as its title
   await page.keyboard.press('Escape')
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Coming to the chapel across the pans')
   // One that has no room in a list of results either.
-  await page.getByLabel('Title', { exact: true }).fill('Coming to the chapel across the pans '.repeat(4).trim())
+  await page
+    .getByLabel('Title', { exact: true })
+    .fill('Coming to the chapel across the pans '.repeat(4).trim())
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: 'As it is found' }).click()
   await expect(found.getByText('Title in a list of results: 147 letters, cut off')).toBeVisible()
