@@ -27,6 +27,8 @@ export interface AskedChange {
   /** Tells one question from the next. */
   readonly id: number
   readonly change: ChangeRequest
+  /** What it is made together with. */
+  readonly actId?: string
   /** What it would touch, where the server has told already. */
   readonly ripple: RippleView | null
   /** True when the window shows it as if it were made: the server asked after the fact. */

@@ -1,23 +1,13 @@
 import deepEqual from 'fast-deep-equal'
 import { type ChangeRequest, edit, type Refusal, rightFor, shownOf } from '#core/change'
 import { sentenceOf } from '#core/problems'
-import { applyDiff, mayRole, type Right, type Role, type Site, type SiteDiff } from '#core/site'
+import { applyDiffs, mayRole, type Right, type Role, type Site } from '#core/site'
 import type { Saved } from '#server/sites'
 import type { Keep } from './kept-work'
+import { oneAtATime } from './one-at-a-time'
 import { asJson, isJson, post } from './post'
-import type { AskedChange, RefusedChange, SiteState } from './site-state'
-
-/** Something to send; who asked hears how it went. */
-interface Waiting {
-  /** Sent with it: asked for again because the answer was lost, it is made once. */
-  readonly id: string
-  readonly body: { do: 'change'; change: ChangeRequest; shown: boolean } | { do: 'undo' | 'redo' }
-  readonly done: (saved: boolean) => void
-}
-
-interface WaitingForAnswer extends AskedChange {
-  readonly done: (saved: boolean) => void
-}
+import type { RefusedChange, SiteState } from './site-state'
+import type { Waiting, WaitingForAnswer } from './waiting'
 
 const retryMs = [500, 1_000, 2_000, 3_000]
 /** What browsers let a page that is going away send (Fetch §4.6, "keepalive"). */
@@ -159,15 +149,21 @@ export class SiteStore {
    * Makes a change here at once, or says why not; resolves when the server has it.
    * @param shown whether its author has seen what it touches; one that touches what is written
    *   or out in the world is asked about otherwise, and is not stored before the answer
+   * @param actId what it is made together with, and taken back with
    */
-  change(request: ChangeRequest, shown = false): { refusal: Refusal } | { saved: Promise<boolean> } {
-    return this.#make(request, shown, newId())
+  change(
+    request: ChangeRequest,
+    shown = false,
+    actId?: string,
+  ): { refusal: Refusal } | { saved: Promise<boolean> } {
+    return this.#make(request, shown, newId(), actId)
   }
 
   #make(
     request: ChangeRequest,
     shown: boolean,
     id: string,
+    actId?: string,
   ): { refusal: Refusal } | { saved: Promise<boolean> } {
     const kept = this.#keptFrom(request)
     if (kept) return kept
@@ -180,7 +176,7 @@ export class SiteStore {
       }
       this.#set({ site: edited.site, refused: null })
     }
-    return { saved: this.#enqueue({ do: 'change', change: request, shown }, id) }
+    return { saved: this.#enqueue({ do: 'change', change: request, shown, actId }, id) }
   }
 
   /** Whether its author may do this with the site. */
@@ -217,7 +213,7 @@ export class SiteStore {
     if (asked.isShown) this.#show()
     if (!yes) asked.done(false)
     else {
-      const made = this.change(asked.change, true)
+      const made = this.change(asked.change, true, asked.actId)
       if ('refusal' in made) asked.done(false)
       else void made.saved.then(asked.done)
     }
@@ -280,8 +276,9 @@ export class SiteStore {
         if ('problem' in answer) {
           const { code, message, detail } = answer.problem
           const change = next.body.do === 'change' ? next.body.change : null
-          if (code === 'ask-first' && change) {
-            this.#ask({ change, ripple: detail?.ripple ?? null, isShown: true, done: next.done })
+          if (code === 'ask-first' && next.body.do === 'change') {
+            const { change, actId } = next.body
+            this.#ask({ change, actId, ripple: detail?.ripple ?? null, isShown: true, done: next.done })
             continue
           }
           this.#set({ refused: { change, code, message, now: detail?.now ?? null } })
@@ -319,7 +316,7 @@ export class SiteStore {
     // Two answers can overlap: one of them then tells what is known already.
     const missing = saved.diffs.slice(Math.max(0, saved.diffs.length - (saved.revision - this.#revision)))
     if (saved.revision > this.#revision) {
-      const site = applyAll(this.#confirmed, missing)
+      const site = applyDiffs(this.#confirmed, missing)
       // Out of step with the server, the only safe thing is to read everything again.
       if (!site) {
         location.reload()
@@ -354,14 +351,15 @@ export class SiteStore {
     this.#set({ site: renewed(this.#state.site) })
   }
 
-  async #refresh(): Promise<void> {
+  /** Fetches what others made; a hundred photographs that come one by one ask for it much oftener than it takes. */
+  readonly #refresh = oneAtATime(async () => {
     try {
       const response = await fetch(`/sites/${this.#confirmed.id}/changes?seen=${this.#revision}`)
       if (response.ok && isJson(response)) this.#take((await response.json()) as Saved)
     } catch {
       // The next event or change brings it.
     }
-  }
+  })
 
   #heard = 0
 
@@ -374,6 +372,8 @@ export class SiteStore {
   /** Another window or process has made a revision. */
   async heard(revision: number): Promise<void> {
     this.#heard = Math.max(this.#heard, revision)
+    // What is being fetched may bring it.
+    while (this.#refresh.underWay && revision > this.#revision) await this.#refresh.underWay
     if (revision <= this.#revision || this.#sending) return
     await this.#refresh()
   }
@@ -390,12 +390,3 @@ export class SiteStore {
 }
 
 const newId = (): string => crypto.randomUUID()
-
-function applyAll(site: Site, diffs: readonly SiteDiff[]): Site | null {
-  for (const diff of diffs) {
-    const applied = applyDiff(site, diff)
-    if (!('site' in applied)) return null
-    site = applied.site
-  }
-  return site
-}

@@ -56,13 +56,14 @@ export function useMend() {
   const { site, store } = useSite()
   const [problem, setProblem] = useState<string | null>(null)
 
-  /** Mends several at once: all edits of one text are one change. */
+  /** Mends several at once: all edits of one text are one change, and all of them one step of undo. */
   const mend = async (chosen: readonly Chosen[]): Promise<void> => {
     setProblem(null)
     const texts = new Map<string, EditedText>()
+    const actId = crypto.randomUUID()
     for (const [finding, way] of chosen) {
       if ('change' in way) {
-        store.change(way.change)
+        store.change(way.change, false, actId)
         continue
       }
       const place = way.in ?? finding.place
@@ -80,7 +81,7 @@ export function useMend() {
     try {
       for (const { place, was, edits, copy } of texts.values()) {
         const text = applyEdits(await fetchText(site.id, was), edits)
-        store.change(copy ? copied(site, place, text, copy) : written(place, text, was))
+        store.change(copy ? copied(site, place, text, copy) : written(place, text, was), false, actId)
       }
     } catch {
       setProblem(notFetched)

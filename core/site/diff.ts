@@ -203,6 +203,16 @@ export function applyDiff(site: Site, diff: SiteDiff): { site: Site } | { confli
   }
 }
 
+/** The site with differences applied one after the other; null where one does not fit. */
+export function applyDiffs(site: Site, diffs: readonly SiteDiff[]): Site | null {
+  for (const diff of diffs) {
+    const applied = applyDiff(site, diff)
+    if (!('site' in applied)) return null
+    site = applied.site
+  }
+  return site
+}
+
 const composeRow = <T>(first: RowDiff<T> | null | undefined, then: RowDiff<T>): RowDiff<T> | null => {
   if (!first) return then
   // Made and changed is made; changed and removed is removed as it was first.
@@ -232,6 +242,28 @@ const composeRows = <T>(
     else delete rows[id]
   }
   return rows
+}
+
+/**
+ * Whether a difference goes on from what another left, wherever both touch the same: then they can be one. Otherwise somebody
+ * changed it between them. Numbers of pages, and sets of which each difference tells its own part, follow whatever there is.
+ */
+export function followsDiff(first: SiteDiff, then: SiteDiff): boolean {
+  const follows = <T extends object>(was: RowDiff<T> | null | undefined, is: RowDiff<T> | null) => {
+    if (!was || !is) return true
+    const [left, found] = [was.after, is.before]
+    if (!left || !found) return left === found
+    return Object.entries(found).every(
+      ([name, value]) =>
+        name === 'nextSeq' || knownSets.has(name) || !(name in left) || same(value, left[name as keyof T]),
+    )
+  }
+  return (
+    follows(first.settings, then.settings) &&
+    (['pages', 'files', 'templates'] as const).every((table) =>
+      Object.entries<RowDiff<object>>(then[table]).every(([id, row]) => follows(first[table][id], row)),
+    )
+  )
 }
 
 /** Two differences, made one after the other, as one. */

@@ -32,7 +32,9 @@ export { type Arrangement, defaultScheme, type FileKind, type Scheme } from './s
 export { checkSite, mostBases, type SiteFault } from './check'
 export {
   applyDiff,
+  applyDiffs,
   composeDiffs,
+  followsDiff,
   contentsOfDiff,
   type DiffConflict,
   diffSites,

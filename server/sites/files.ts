@@ -39,6 +39,8 @@ export interface SentFile {
   readonly replaces: string | null
   /** Whether a photograph goes on saying where it was taken. */
   readonly keepsPlace: boolean
+  /** What it is added together with, and taken back with; none of one by itself. */
+  readonly actId?: string | null
 }
 
 /** What has come of a file, and what it is. */
@@ -87,6 +89,7 @@ export const addStored = (
   seen: number,
   id: string,
   { kind, label, hash, sizeBytes }: Omit<StoredFile, 'head'>,
+  actId: string | null = null,
 ): Promise<Saved> =>
   changeSite(
     site.id,
@@ -95,6 +98,7 @@ export const addStored = (
     () => ({ kind: 'addFile', id, fileKind: kind, label, hash, sizeBytes }),
     true,
     id,
+    actId,
   )
 
 /**
@@ -107,7 +111,7 @@ export async function takeFile(
   site: Site,
   accountId: string,
   seen: number,
-  { id, name, replaces, keepsPlace }: SentFile,
+  { id, name, replaces, keepsPlace, actId = null }: SentFile,
   body: AsyncIterable<Uint8Array>,
 ): Promise<string> {
   const stored = await storeFile(site, { name, keepsPlace }, body)
@@ -122,7 +126,7 @@ export async function takeFile(
       (file) => file.hash === hash && file.label === label && file.kind === stored.kind,
     )
     if (same) return same.id
-    await addStored(site, accountId, seen, id, stored)
+    await addStored(site, accountId, seen, id, stored, actId)
     return id
   }
   await changeSite(
@@ -132,6 +136,7 @@ export async function takeFile(
     () => ({ kind: 'setFile', fileId: old.id, hash, sizeBytes, was: old.hash }),
     true,
     id,
+    actId,
   )
   return old.id
 }

@@ -29,6 +29,7 @@ interface Body {
   readonly do: 'change' | 'undo' | 'redo'
   readonly change?: unknown
   readonly shown: boolean
+  readonly actId: string | null
 }
 
 const bodyInput = Joi.object<Body>({
@@ -41,6 +42,7 @@ const bodyInput = Joi.object<Body>({
   // By kind, below.
   change: Joi.any(),
   shown: Joi.boolean().default(false),
+  actId: Joi.string().guid({ version: 'uuidv4' }).default(null),
 })
 
 async function made({ what, siteId, accountId, text }: AskedFor): Promise<unknown> {
@@ -53,12 +55,12 @@ async function made({ what, siteId, accountId, text }: AskedFor): Promise<unknow
   }
   const { error, value } = bodyInput.validate(input, { stripUnknown: true })
   if (error) throw new Problem('bad-request', null, { cause: error })
-  const { id, seen, shown, ...asked } = value
+  const { id, seen, shown, actId, ...asked } = value
   if (asked.do !== 'change') return stepHistory(siteId, accountId, seen, asked.do, id)
   const change = readChange(asked.change)
   await readChangeTexts(change)
   const prepare = (client: pg.PoolClient) => prepareChange(client, change)
-  return changeSite(siteId, accountId, seen, prepare, shown, id)
+  return changeSite(siteId, accountId, seen, prepare, shown, id, actId)
 }
 
 /** Does what a window asks for; an expected failure is an answer too, with its code, sentence and detail. */

@@ -76,6 +76,7 @@ export async function savedSince(
  *   `Ripple`) is made only then. Otherwise throws the problem `ask-first`, with the ripple as its detail.
  * @param requestId names this request: asked for again because its answer was lost, it is answered again
  *   and made once
+ * @param actId what it is a part of: changes of one act that follow one another are taken back as one step
  */
 export async function changeSite(
   siteId: string,
@@ -84,6 +85,7 @@ export async function changeSite(
   prepare: (client: pg.PoolClient) => Promise<Change> | Change,
   shown = true,
   requestId: string = randomUUID(),
+  actId: string | null = null,
 ): Promise<Saved> {
   let made: StoredSite | null = null
   const saved = await transaction(async (client) => {
@@ -107,7 +109,7 @@ export async function changeSite(
     if (ripple.reachesFurther && !shown && !isTyped(change))
       throw new Problem('ask-first', null, { detail: { ripple: view } })
     const title = titleOf(change, site)
-    const next = await saveRevision(client, after, { kind: 'change', title, diff, by: accountId })
+    const next = await saveRevision(client, after, { kind: 'change', title, diff, by: accountId, actId })
     made = { site: after, revision: next }
     const told = ripple.moved.length > 0 || ripple.hidden.length > 0 ? view : null
     // A window that has seen all before it misses this alone, and that is at hand, however large.

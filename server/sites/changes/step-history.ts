@@ -76,14 +76,14 @@ export async function stepHistory(
     const stepped = takeStep(site, diff)
     if ('conflict' in stepped) throw new Problem('cannot-step', { step: step.title, direction })
     const merged =
-      stepped.toMerge.length > 0 || (await haveOthersChanged(client, siteId, accountId, step.revision))
+      stepped.toMerge.length > 0 || (await haveOthersChanged(client, siteId, accountId, step.revisions[0]!))
         ? await mergeWithOthers(client, site, stepped)
         : stepped.site
     // A page that somebody else put something under since, say: it cannot go.
     if (merged === null || checkSite(merged).length > 0)
       throw new Problem('cannot-step', { step: step.title, direction })
     const after = await withAddresses(client, merged, new Set(site.pages.map((page) => page.id)))
-    await markStep(client, siteId, step.revision, direction === 'undo' ? 'undone' : 'done')
+    await markStep(client, siteId, step, direction === 'undo' ? 'undone' : 'done')
     const made = diffSites(site, after)
     const next = await saveRevision(client, after, {
       kind: direction,

@@ -1,4 +1,5 @@
-import { composeDiffs, contentsOfDiff, type Site, type SiteDiff } from '#core/site'
+import { Problem } from '#core/problems'
+import { composeDiffs, contentsOfDiff, followsDiff, type Site, type SiteDiff } from '#core/site'
 import { many, maybeOne, type Queryable } from '#server/platform'
 import { markAddresses } from './address-rows'
 import { writeRows } from './site-rows'
@@ -12,6 +13,8 @@ export interface HistoryEntry {
   readonly by: string | null
   /** Whether undo can reach it; what a delivery notes it cannot. */
   readonly undoable?: boolean
+  /** What it is a part of: changes of one act that follow one another are one step of undo. */
+  readonly actId?: string | null
 }
 
 /**
@@ -34,8 +37,14 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
        UPDATE history SET state = 'passed'
        WHERE site_id = $1 AND made_by = $16::uuid AND kind = 'change' AND state = 'undone' AND $12::text = 'change'
      ), step AS (
-       INSERT INTO history (site_id, revision, kind, title, diff, state, made_by)
-       SELECT $1, revision, $12, $13, $14::jsonb, $15, $16::uuid FROM next
+       INSERT INTO history (site_id, revision, kind, title, diff, state, made_by, act_id, step_begun)
+       SELECT $1, revision, $12, $13, $14::jsonb, $15, $16::uuid, $20::uuid, CASE WHEN $20::uuid IS NOT NULL THEN coalesce((
+         SELECT step_begun FROM (
+           SELECT act_id, step_begun FROM history
+           WHERE site_id = $1 AND made_by = $16::uuid AND kind = 'change' AND state = 'done'
+           ORDER BY history.revision DESC LIMIT 1
+         ) latest WHERE act_id = $20::uuid
+       ), revision) END FROM next
      ), named AS (
        INSERT INTO history_contents (site_id, revision, hash) SELECT $1, revision, unnest($17::text[]) FROM next
      )
@@ -60,6 +69,7 @@ export async function saveRevision(db: Queryable, after: Site, entry: HistoryEnt
       [...contentsOfDiff(diff)],
       after.publicAddress,
       after.ownWords,
+      entry.actId ?? null,
     ],
   )
   const { revision } = rows[0]!
@@ -104,30 +114,61 @@ export async function bringHistory(
   await db.query('UPDATE sites SET revision = $2 WHERE id = $1', [siteId, versions.length])
 }
 
-/** A change that can be taken back or made again. */
+/** A change that can be taken back or made again, or all changes of an act that followed one another. */
 export interface HistoryStep {
-  readonly revision: number
+  /** In order; not all of those between, which are of others. */
+  readonly revisions: readonly number[]
   readonly title: string
   readonly diff: SiteDiff
 }
 
-/** The change of an account that undo would take back next, or null. */
-export const stepToUndo = (db: Queryable, siteId: string, accountId: string): Promise<HistoryStep | null> =>
-  maybeOne<HistoryStep>(
+/** What a step of several changes is called: by the first. */
+const stepTitle = (first: string, count: number) => (count > 1 ? `${first} and ${count - 1} more` : first)
+
+/** The change in `state` that undo or redo would begin with. */
+const nextChange = (columns: string, state: 'done' | 'undone') =>
+  `SELECT ${columns} FROM history WHERE site_id = $1 AND made_by = $2 AND kind = 'change' AND state = '${state}'
+   ORDER BY revision ${state === 'done' ? 'DESC' : ''} LIMIT 1`
+
+/**
+ * @throws Problem `cannot-step` where somebody else's change lies between two of the same row, which one difference
+ *   would take back with them
+ */
+async function nextStep(
+  db: Queryable,
+  siteId: string,
+  accountId: string,
+  state: 'done' | 'undone',
+): Promise<HistoryStep | null> {
+  const changes = await many<{ revision: number; title: string; diff: SiteDiff }>(
     db,
-    `SELECT revision, title, diff FROM history WHERE site_id = $1 AND made_by = $2 AND kind = 'change' AND state = 'done'
-     ORDER BY revision DESC LIMIT 1`,
+    `WITH next AS (${nextChange('revision, step_begun', state)})
+     SELECT h.revision, h.title, h.diff FROM history h, next
+     WHERE h.site_id = $1 AND h.made_by = $2 AND h.kind = 'change' AND h.state = '${state}'
+       AND h.revision >= least(next.step_begun, next.revision)
+       AND (h.revision = next.revision OR h.step_begun = next.step_begun)
+     ORDER BY h.revision`,
     [siteId, accountId],
   )
+  if (changes.length === 0) return null
+  const title = stepTitle(changes[0]!.title, changes.length)
+  const diff = changes
+    .slice(1)
+    .reduce<SiteDiff | null>(
+      (all, one) => all && (followsDiff(all, one.diff) ? composeDiffs(all, one.diff) : null),
+      changes[0]!.diff,
+    )
+  if (!diff) throw new Problem('cannot-step', { step: title, direction: state === 'done' ? 'undo' : 'redo' })
+  return { revisions: changes.map(({ revision }) => revision), title, diff }
+}
+
+/** The change of an account that undo would take back next, or null. */
+export const stepToUndo = (db: Queryable, siteId: string, accountId: string): Promise<HistoryStep | null> =>
+  nextStep(db, siteId, accountId, 'done')
 
 /** The change of an account that redo would make again next, or null. */
 export const stepToRedo = (db: Queryable, siteId: string, accountId: string): Promise<HistoryStep | null> =>
-  maybeOne<HistoryStep>(
-    db,
-    `SELECT revision, title, diff FROM history WHERE site_id = $1 AND made_by = $2 AND kind = 'change' AND state = 'undone'
-     ORDER BY revision LIMIT 1`,
-    [siteId, accountId],
-  )
+  nextStep(db, siteId, accountId, 'undone')
 
 /** Whether anybody else has changed a site since a revision. */
 export const haveOthersChanged = async (
@@ -145,12 +186,12 @@ export const haveOthersChanged = async (
 export async function markStep(
   db: Queryable,
   siteId: string,
-  revision: number,
+  { revisions }: HistoryStep,
   state: 'done' | 'undone',
 ): Promise<void> {
-  await db.query('UPDATE history SET state = $3 WHERE site_id = $1 AND revision = $2', [
+  await db.query('UPDATE history SET state = $3 WHERE site_id = $1 AND revision = ANY($2)', [
     siteId,
-    revision,
+    revisions,
     state,
   ])
 }
@@ -166,15 +207,24 @@ export async function undoTitles(
   siteId: string,
   accountId: string,
 ): Promise<{ undo: string | null; redo: string | null }> {
-  const { rows } = await db.query<{ undo: string | null; redo: string | null }>(
-    `SELECT
-       (SELECT title FROM history WHERE site_id = $1 AND made_by = $2 AND kind = 'change' AND state = 'done'
-        ORDER BY revision DESC LIMIT 1) AS undo,
-       (SELECT title FROM history WHERE site_id = $1 AND made_by = $2 AND kind = 'change' AND state = 'undone'
-        ORDER BY revision LIMIT 1) AS redo`,
+  const rows = await many<{ state: 'done' | 'undone'; title: string; count: number }>(
+    db,
+    `WITH next AS (
+       (${nextChange('state, revision, step_begun, title', 'done')})
+       UNION ALL (${nextChange('state, revision, step_begun, title', 'undone')})
+     )
+     SELECT n.state, coalesce(step.title, n.title) AS title, coalesce(step.count, 1)::int AS count
+     FROM next n LEFT JOIN LATERAL (
+       SELECT (array_agg(h.title ORDER BY h.revision))[1] AS title, count(*) AS count FROM history h
+       WHERE h.site_id = $1 AND h.step_begun = n.step_begun AND h.made_by = $2 AND h.kind = 'change' AND h.state = n.state
+     ) step ON n.step_begun IS NOT NULL`,
     [siteId, accountId],
   )
-  return rows[0]!
+  const titleIn = (state: 'done' | 'undone') => {
+    const next = rows.find((one) => one.state === state)
+    return next ? stepTitle(next.title, next.count) : null
+  }
+  return { undo: titleIn('done'), redo: titleIn('undone') }
 }
 
 /**
@@ -235,7 +285,8 @@ export async function thinDay(db: Queryable, siteId: string, day: string): Promi
   const earlier = steps.slice(0, -1).map((step) => step.revision)
   await db.query('DELETE FROM history WHERE site_id = $1 AND revision = ANY($2)', [siteId, earlier])
   await db.query(
-    `UPDATE history SET kind = 'change', state = $3, title = $4, diff = $5 WHERE site_id = $1 AND revision = $2`,
+    `UPDATE history SET kind = 'change', state = $3, title = $4, diff = $5, act_id = NULL, step_begun = NULL
+     WHERE site_id = $1 AND revision = $2`,
     [
       siteId,
       last.revision,

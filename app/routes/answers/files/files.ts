@@ -8,6 +8,7 @@ interface Sent {
   readonly name: string
   readonly replaces: string | null
   readonly keepsPlace: boolean
+  readonly actId: string | null
   readonly seen: number
   /** Of a file that came before, in portions: how large it is. Without it the body is the file. */
   readonly whole: number | null
@@ -17,6 +18,7 @@ const sent = Joi.object<Sent>({
   name: Joi.string().trim().min(1).max(300).required(),
   replaces: Joi.string().guid({ version: 'uuidv4' }).default(null),
   keepsPlace: Joi.boolean().default(false),
+  actId: Joi.string().guid({ version: 'uuidv4' }).default(null),
   seen: Joi.number().integer().min(0).required(),
   whole: Joi.number().integer().min(0).default(null),
 })
