@@ -41,6 +41,8 @@ export interface SiteState {
   readonly role: Role
   readonly site: Site
   readonly revision: number
+  /** For which what the server tells is asked for: the same, but for a stream of revisions (see `Lull`). */
+  readonly settled: number
   readonly undo: string | null
   readonly redo: string | null
   readonly save: SaveState

@@ -4,6 +4,7 @@ import { sentenceOf } from '#core/problems'
 import { applyDiffs, mayRole, type Right, type Role, type Site } from '#core/site'
 import type { Saved } from '#server/sites'
 import type { Keep } from './kept-work'
+import { Lull } from './lull'
 import { oneAtATime } from './one-at-a-time'
 import { asJson, isJson, post } from './post'
 import type { RefusedChange, SiteState } from './site-state'
@@ -34,6 +35,7 @@ export class SiteStore {
   /** Until all that waits has been answered; null while nothing is on its way. */
   #sending: Promise<void> | null = null
   #failures = 0
+  readonly #lull = new Lull((settled) => this.#set({ settled }))
   /** Ends the pause before the next attempt. */
   #wake = () => {}
 
@@ -50,6 +52,7 @@ export class SiteStore {
       role,
       site,
       revision,
+      settled: revision,
       ...titles,
       save: { kind: 'saved', at: null },
       refused: null,
@@ -325,8 +328,10 @@ export class SiteStore {
       this.#confirmed = site
       this.#revision = saved.revision
     }
+    const isNews = this.#revision > this.#state.revision
     this.#set({ revision: this.#revision, undo: saved.undo, redo: saved.redo })
     this.#show()
+    if (isNews) this.#lull.note(this.#revision)
   }
 
   /** Shows what the server has, with all on top that it does not have yet. */

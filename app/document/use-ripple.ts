@@ -15,7 +15,7 @@ export interface AskedRipple {
  * @param pauseMs how long a change has to stand before it is asked about: for one that is being typed
  */
 export function useRipple(change: ChangeRequest | null, pauseMs = 0): AskedRipple {
-  const { site, revision } = useSite()
+  const { site, settled } = useSite()
   const [found, setFound] = useState<{ asked: string; ripple: RippleView } | null>(null)
   // A whole plan is long: it is written out once, not each time something is drawn.
   const body = useMemo(() => change && JSON.stringify(change), [change])
@@ -38,7 +38,7 @@ export function useRipple(change: ChangeRequest | null, pauseMs = 0): AskedRippl
       abort.abort()
     }
     // The answer holds for one state of the site.
-  }, [site.id, body, revision, pauseMs])
+  }, [site.id, body, settled, pauseMs])
   if (body === null) return { ripple: null, isCurrent: false }
   return { ripple: found?.ripple ?? null, isCurrent: found?.asked === body }
 }

@@ -103,7 +103,9 @@ export function FileView({ file }: { file: SiteFile }) {
           onChange={(event) => {
             const [chosen] = event.target.files ?? []
             if (chosen)
-              void uploads.shown(chosen).then((made) => made && uploads.send(made, made.name, file.id))
+              void uploads
+                .shown(chosen)
+                .then((made) => made && uploads.send(made, made.name, { replaces: file.id }))
             event.target.value = ''
           }}
         />

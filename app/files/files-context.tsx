@@ -12,7 +12,7 @@ import { useSite } from '../document/site-context'
 import { type FolderFile, isReadable } from '../parts/files-of-drop'
 import { unreadable } from './send-file'
 import { couldBePage, isWebPage, labelOf } from './text-name'
-import { type Upload, Uploads } from './uploads'
+import { type OnTheirWay, Uploads } from './uploads'
 
 interface FilesValue {
   readonly uploads: Uploads
@@ -41,6 +41,7 @@ export function FilesProvider({ children }: { children: ReactNode }) {
   const [offeredWhole, offerWhole] = useState<readonly FolderFile[]>([])
   const value = useMemo(() => {
     const bringEach = (files: readonly FolderFile[]) => {
+      const actId = crypto.randomUUID()
       const texts: File[] = []
       const known = new Set(store.get().site.files.map(({ id }) => id))
       const all = files.map(async ({ file: given }) => {
@@ -53,7 +54,7 @@ export function FilesProvider({ children }: { children: ReactNode }) {
         } else
           // Added again, it is the one that was there: that is shown, since nothing else is to be seen of it.
           void uploads
-            .send(file, label)
+            .send(file, label, { actId })
             .then((id) => files.length === 1 && id !== null && known.has(id) && choose(id))
       })
       void Promise.all(all).then(() => texts.length > 0 && offer((was) => [...was, ...texts]))
@@ -81,10 +82,14 @@ export function FilesProvider({ children }: { children: ReactNode }) {
   return <FilesContext value={value}>{children}</FilesContext>
 }
 
-export function useFiles(): FilesValue & { readonly underWay: readonly Upload[] } {
+export function useFiles(): FilesValue {
   const value = useContext(FilesContext)
   if (!value) throw new Error('Used outside FilesProvider')
-  const { uploads } = value
-  const underWay = useSyncExternalStore(uploads.subscribe, uploads.get, uploads.get)
-  return { ...value, underWay }
+  return value
+}
+
+/** What is on its way; whoever uses it is drawn again with every bit of progress. */
+export function useOnTheirWay(): OnTheirWay {
+  const { uploads } = useFiles()
+  return useSyncExternalStore(uploads.subscribe, uploads.get, uploads.get)
 }

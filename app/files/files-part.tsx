@@ -3,11 +3,11 @@ import { ChevronDown, ChevronRight } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useSelection, useSite } from '../document/site-context'
-import { Button } from '../parts/button'
 import { count, size } from '../parts/format'
 import { LongList } from '../parts/long-list'
 import { Path } from '../parts/path'
 import { useFiles } from './files-context'
+import { OnTheirWay } from './on-their-way'
 import { useUses } from './use-uses'
 
 const rowHeight = 30
@@ -18,7 +18,7 @@ const fewFiles = 8
 export function FilesPart() {
   const { site, store, names } = useSite()
   const { selected } = useSelection()
-  const { uploads, underWay, chosenId, choose, bring } = useFiles()
+  const { uploads, chosenId, choose, bring } = useFiles()
   const [open, setOpen] = useState(false)
   const input = useRef<HTMLInputElement>(null)
   const [sought, setSought] = useState('')
@@ -79,51 +79,7 @@ export function FilesPart() {
           }}
         />
       </div>
-      {underWay.length > 0 && (
-        <ul aria-label="Files on their way" className="max-h-40 overflow-auto px-4 pb-2 text-sm">
-          {underWay.map((one) => (
-            <li key={one.id} className="flex min-h-8 flex-wrap items-center gap-x-3">
-              <span className="min-w-0 grow truncate">{one.name}</span>
-              {one.state === 'failed' ? (
-                <span role="alert" className="text-rubric">
-                  {one.message}
-                </span>
-              ) : (
-                <>
-                  {one.state === 'making' && (
-                    <span role="status" className="text-quiet">
-                      becomes a picture that every browser shows
-                    </span>
-                  )}
-                  {one.state === 'pausing' && (
-                    <span role="status" className="text-quiet">
-                      goes on when the line is back
-                    </span>
-                  )}
-                  <progress
-                    className="w-28"
-                    aria-label={`Sent of ${one.name}`}
-                    max={Math.max(1, one.sizeBytes)}
-                    value={one.state === 'making' ? undefined : one.sentBytes}
-                  />
-                </>
-              )}
-              {one.state === 'failed' && !one.isRefused && (
-                <Button look="quiet" onClick={() => uploads.retry(one.id)}>
-                  Try again
-                </Button>
-              )}
-              <Button
-                look="quiet"
-                aria-label={`Cancel: do not add ${one.name}`}
-                onClick={() => uploads.cancel(one.id)}
-              >
-                Cancel
-              </Button>
-            </li>
-          ))}
-        </ul>
-      )}
+      <OnTheirWay />
       {open && (
         <label className="flex items-center gap-2 px-4 pb-1.5 text-sm text-quiet">
           <input

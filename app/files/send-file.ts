@@ -20,7 +20,8 @@ export interface FileToSend {
   readonly id: string
   readonly file: Blob
   readonly name: string
-  readonly replaces: string | null
+  readonly replaces?: string | null
+  readonly actId?: string
   readonly keepsPlace: boolean
   /** The revision of the site that the window has seen. */
   readonly seen: number
@@ -32,16 +33,35 @@ export interface Progress {
   readonly onPause: (isPausing: boolean) => void
 }
 
+/** Whether nobody answers at all: a server that has something against one file answers when it is asked for something else. */
+const isLineDown = (signal: AbortSignal): Promise<boolean> =>
+  fetch('/health/live', { signal, cache: 'no-store' }).then(
+    () => false,
+    () => true,
+  )
+
 /** Nobody answered, or nothing that can be read: asked again, it may be. */
 class Unreachable extends Error {
   /** @param said why the server cannot do it now, where it says so */
   constructor(
-    status: number,
+    readonly status: number,
     readonly said: string | null = null,
   ) {
     super(String(status))
   }
 }
+
+/** Resolves after a while, or as soon as the line is back. */
+const pausing = (ms: number): Promise<void> =>
+  new Promise((resolve) => {
+    const go = () => {
+      clearTimeout(timer)
+      removeEventListener('online', go)
+      resolve()
+    }
+    const timer = setTimeout(go, ms)
+    addEventListener('online', go)
+  })
 
 /** Posts a body; `fetch` does not tell how much of one has gone. */
 function post(
@@ -99,9 +119,10 @@ export async function sendFile(
   signal: AbortSignal,
   progress: Progress,
 ): Promise<{ readonly fileId: string } | { readonly problem: string }> {
-  const { siteId, id, file, name, replaces, keepsPlace, seen } = what
+  const { siteId, id, file, name, replaces, actId, keepsPlace, seen } = what
   const query = new URLSearchParams({ id, name, seen: String(seen) })
-  if (replaces !== null) query.set('replaces', replaces)
+  if (replaces) query.set('replaces', replaces)
+  if (actId !== undefined) query.set('actId', actId)
   if (keepsPlace) query.set('keepsPlace', 'true')
   const isLarge = file.size > portionBytes
   if (isLarge) query.set('whole', String(file.size))
@@ -135,14 +156,14 @@ export async function sendFile(
     } catch (error) {
       if (signal.aborted) break
       if (!(await isReadable(file))) return { problem: unreadable }
-      failures = isLarge && gained ? 1 : failures + 1
+      // A line that is down says nothing of the file: it is waited for, however long.
+      const isUnanswered = !(error instanceof Unreachable) || error.status === 0
+      const isDown = isUnanswered && (await isLineDown(signal))
+      failures = isLarge && gained ? 1 : isDown ? Math.min(failures + 1, retryMs.length) : failures + 1
       const pause = retryMs[failures - 1]
       if (pause === undefined) return { problem: (error instanceof Unreachable && error.said) || away }
       progress.onPause(true)
-      await new Promise((go) => {
-        setTimeout(go, pause)
-        addEventListener('online', go, { once: true })
-      })
+      await pausing(pause)
       progress.onPause(false)
     }
   }

@@ -41,7 +41,8 @@ export function TextsQuestion({ offered }: { offered: readonly File[] }) {
     {
       words: isOne ? 'Add it as a file' : 'Add them as files',
       onChoose() {
-        for (const file of files) void uploads.send(file, file.name)
+        const actId = crypto.randomUUID()
+        for (const file of files) void uploads.send(file, file.name, { actId })
         take(files)
       },
     },

@@ -18,14 +18,33 @@ export interface Upload {
   readonly isRefused?: boolean
 }
 
-interface Waiting {
+/** What a window sends, since the last time that it had nothing to send. */
+export interface OnTheirWay {
+  readonly uploads: readonly Upload[]
+  /** Those that have arrived meanwhile. */
+  readonly arrived: { readonly count: number; readonly bytes: number }
+}
+
+/** How a file is taken. */
+export interface SendOptions {
+  /** The file whose place it takes. */
+  readonly replaces?: string | null
+  /** What it is added together with, and taken back with. */
+  readonly actId?: string
+  /** Calls it off. */
+  readonly signal?: AbortSignal
+}
+
+interface Waiting extends SendOptions {
   readonly file: Blob
   readonly name: string
-  readonly replaces: string | null
   readonly done: (fileId: string | null) => void
 }
 
 const nothing = () => {}
+const noneArrived: OnTheirWay['arrived'] = { count: 0, bytes: 0 }
+/** A window that is closed would lose what it is sending. */
+const warn = (event: BeforeUnloadEvent) => event.preventDefault()
 
 /** A file of which nothing was sent yet. */
 const fresh = (id: string, name: string, sizeBytes: number): Upload => ({
@@ -85,6 +104,7 @@ class Begun {
 /** The files that a window is sending, with their progress; each can be called off, and tried again. */
 export class Uploads {
   #shown: readonly Upload[] = []
+  #state: OnTheirWay = { uploads: [], arrived: noneArrived }
   readonly #waiting = new Map<string, Waiting>()
   readonly #running = new Map<string, AbortController>()
   readonly #making = new Map<string, AbortController>()
@@ -106,10 +126,14 @@ export class Uploads {
     this.#listeners.add(listener)
     return () => void this.#listeners.delete(listener)
   }
-  readonly get = () => this.#shown
+  readonly get = () => this.#state
 
-  #show(shown: readonly Upload[]): void {
+  #show(shown: readonly Upload[], arrived = this.#state.arrived): void {
     this.#shown = shown
+    const isUnderWay = shown.some(({ state }) => state !== 'failed')
+    this.#state = { uploads: shown, arrived: isUnderWay ? arrived : noneArrived }
+    if (isUnderWay) addEventListener('beforeunload', warn)
+    else removeEventListener('beforeunload', warn)
     for (const listener of this.#listeners) listener()
   }
 
@@ -119,17 +143,18 @@ export class Uploads {
 
   /**
    * Sends a file; resolves to the id of the file of the site, or null when it was called off.
-   * @param replaces the file whose place it takes
    */
-  send(file: Blob, name: string, replaces: string | null = null): Promise<string | null> {
+  send(file: Blob, name: string, options: SendOptions = {}): Promise<string | null> {
     // Nobody waits for most of it to be sent first.
     if (file.size > mostFileBytes) {
       this.refuse(name, new Problem('file-too-large', { most: '200 MB' }).message)
       return Promise.resolve(null)
     }
+    if (options.signal?.aborted) return Promise.resolve(null)
     const id = this.#begun.idOf(file, name, (one) => this.#waiting.has(one))
+    options.signal?.addEventListener('abort', () => this.cancel(id), { once: true })
     return new Promise((done) => {
-      this.#waiting.set(id, { file, name, replaces, done })
+      this.#waiting.set(id, { ...options, file, name, done })
       this.#show([...this.#shown, fresh(id, name, file.size)])
       this.#next()
     })
@@ -174,7 +199,7 @@ export class Uploads {
     const ending = new AbortController()
     this.#running.set(id, ending)
     this.#update(id, { state: 'sending', message: null })
-    const { done, ...what } = this.#waiting.get(id)!
+    const { done, signal: _, ...what } = this.#waiting.get(id)!
     const told = await sendFile(
       {
         ...what,
@@ -196,16 +221,25 @@ export class Uploads {
       this.#next()
       return
     }
+    // There it cannot be called off any more; the next need not wait for the window to hear of it.
+    this.#running.delete(id)
+    this.#waiting.delete(id)
+    this.#next()
     await this.store.catchUp()
-    this.#forget(id)
+    this.#forget(id, true)
     done(told.fileId)
   }
 
-  #forget(id: string): void {
+  #forget(id: string, hasArrived = false): void {
     this.#begun.end(id)
     this.#running.delete(id)
     this.#waiting.delete(id)
-    this.#show(this.#shown.filter((one) => one.id !== id))
+    const { count, bytes } = this.#state.arrived
+    const sizeBytes = this.#shown.find((one) => one.id === id)?.sizeBytes ?? 0
+    this.#show(
+      this.#shown.filter((one) => one.id !== id),
+      hasArrived ? { count: count + 1, bytes: bytes + sizeBytes } : undefined,
+    )
     this.#next()
   }
 
@@ -215,10 +249,21 @@ export class Uploads {
     this.#next()
   }
 
+  retryAll(): void {
+    for (const { id, state, isRefused } of this.#shown) if (state === 'failed' && !isRefused) this.retry(id)
+  }
+
+  cancelAll(): void {
+    // From the end: none of those that wait is begun meanwhile.
+    for (const { id } of [...this.#shown].reverse()) this.cancel(id)
+  }
+
   cancel(id: string): void {
     const waiting = this.#waiting.get(id)
     const making = this.#making.get(id)
     if (making) return making.abort()
+    const isThere = !waiting && this.#shown.some((one) => one.id === id && one.state === 'sending')
+    if (isThere) return
     this.#running.get(id)?.abort()
     if (waiting && isSentInPortions(waiting.file)) dropSent(this.siteId, id)
     this.#forget(id)

@@ -7,7 +7,7 @@ import { useSite } from '../document/site-context'
  * @param isWanted false while nobody looks
  */
 export function useUses(isWanted = true): Readonly<Record<string, readonly FileUse[]>> | null {
-  const { site, revision } = useSite()
+  const { site, settled } = useSite()
   const [uses, setUses] = useState<Readonly<Record<string, readonly FileUse[]>> | null>(null)
   useEffect(() => {
     if (!isWanted) return
@@ -18,6 +18,6 @@ export function useUses(isWanted = true): Readonly<Record<string, readonly FileU
       // Without a connection the next revision asks again.
       .catch(() => {})
     return () => abort.abort()
-  }, [site.id, revision, isWanted])
+  }, [site.id, settled, isWanted])
   return uses
 }

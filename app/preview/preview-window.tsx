@@ -40,7 +40,7 @@ export function PreviewWindow({
   /** True in a tab that shows nothing else. */
   isAlone?: boolean
 }) {
-  const { site, names, revision } = useSite()
+  const { site, names, settled } = useSite()
   const base = useRef(first)
   const { selected } = useSelection()
   const frame = useRef<HTMLIFrameElement>(null)
@@ -52,7 +52,7 @@ export function PreviewWindow({
   const path = names.pages.get(page.id)?.path ?? ''
   const [report, setReport] = useState<Report | null>(null)
   const [leaving, setLeaving] = useState<Leaving | null>(null)
-  const checkShown = useReloads(frame, revision)
+  const checkShown = useReloads(frame, settled)
   const { placed, loaded } = useStableActions({
     placed: (place: QuotedPlace, isOwn: boolean) => onPlace?.(place, isOwn),
     loaded(told: Report) {

@@ -26,15 +26,15 @@ const parts = [
 ] as const
 
 export default function ChecksView({ loaderData }: Route.ComponentProps) {
-  const { revision, site } = useSite()
+  const { settled, site } = useSite()
   const revalidator = useRevalidator()
   // What was saved while this view was on its way may not be in it.
-  const asked = useRef(loaderData?.revision ?? revision)
+  const asked = useRef(loaderData?.revision ?? settled)
   useEffect(() => {
-    if (asked.current >= revision) return
-    asked.current = revision
+    if (asked.current >= settled) return
+    asked.current = settled
     void revalidator.revalidate()
-  }, [revision, revalidator])
+  }, [settled, revalidator])
   if (!loaderData) return <NotFetched />
   const { open, aside } = withoutAside(loaderData.findings, site.checking)
   return (

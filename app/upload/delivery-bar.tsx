@@ -1,9 +1,10 @@
-import { type ReactNode, useEffect, useRef, useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { useOutletContext } from 'react-router'
 import type { Delivery } from '#server/deliveries'
 import type { DeliveryEvent } from '#server/platform'
 import { Button } from '../parts/button'
 import { count, duration, moment, size } from '../parts/format'
+import { useRate } from '../parts/use-rate'
 
 /** What the frame passes to the views: the latest that a delivery told of itself. */
 export interface FrameContext {
@@ -128,7 +129,7 @@ function Waiting({
   )
 }
 
-/** Seconds over which the rate is taken: long enough to be steady, short enough to notice a stall. */
+/** Seconds over which the rate is taken: a host tells several times a second. */
 const rateWindowSeconds = 4
 
 function Progress({
@@ -143,28 +144,12 @@ function Progress({
   onCancel: (id: string) => void
 }) {
   const now = told ?? delivery
-  const samples = useRef<{ at: number; files: number; bytes: number }[]>([])
-  const [rate, setRate] = useState<{ files: number; bytes: number } | null>(null)
+  const rate = useRate(
+    { files: now.fileCount, allFiles: now.fileTotal, bytes: now.byteCount, allBytes: now.byteTotal },
+    rateWindowSeconds,
+  )
   const [cancelling, setCancelling] = useState(false)
   const [pausing, setPausing] = useState(false)
-  useEffect(() => {
-    const at = performance.now() / 1000
-    const list = samples.current
-    // How long the first took tells how far the host is away, and nothing of what follows.
-    if (list[list.length - 1]?.files === 0 && list[list.length - 1]?.bytes === 0) list.length = 0
-    list.push({ at, files: now.fileCount, bytes: now.byteCount })
-    while (list.length > 2 && at - list[0]!.at > rateWindowSeconds) list.shift()
-    const seconds = at - list[0]!.at
-    if (seconds > 0.2)
-      setRate({
-        files: (now.fileCount - list[0]!.files) / seconds,
-        bytes: (now.byteCount - list[0]!.bytes) / seconds,
-      })
-  }, [now.fileCount, now.byteCount])
-  const left = Math.max(
-    rate && rate.files > 0 ? (now.fileTotal - now.fileCount) / rate.files : 0,
-    rate && rate.bytes > 0 ? (now.byteTotal - now.byteCount) / rate.bytes : 0,
-  )
   const starting = now.fileTotal === 0
   return (
     <div className="grid gap-2.5">
@@ -172,10 +157,10 @@ function Progress({
         {starting
           ? 'Comparing with what is there…'
           : `${now.fileCount} of ${count(now.fileTotal, 'file')}, ${size(now.byteCount)} of ${size(now.byteTotal)}`}
-        {!starting && rate && rate.bytes > 0 && (
+        {!starting && rate && (
           <span className="text-quiet">
             {' '}
-            · {size(Math.round(rate.bytes))} a second · {duration(left)} left
+            · {size(Math.round(rate.bytes))} a second · {duration(rate.secondsLeft)} left
           </span>
         )}
       </p>

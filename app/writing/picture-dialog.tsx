@@ -10,7 +10,7 @@ import {
 } from '#core/pictures'
 import { besideClass } from '#core/style'
 import { useSite } from '../document/site-context'
-import { useFiles } from '../files/files-context'
+import type { Sending } from '../files/sending'
 import { Button } from '../parts/button'
 import { Check } from '../parts/check'
 import { size } from '../parts/format'
@@ -70,15 +70,16 @@ function lookOf({ natural, width, leadsToFull }: Said, together: Together) {
 
 interface Props {
   readonly pictures: readonly WantedPicture[]
+  /** What smaller copies are sent with. */
+  readonly sending: Sending
   /** Whether a picture stands before these in the page: those after the first are fetched as they come near. */
   readonly isFirst: boolean
   readonly onDone: (html: string) => void
 }
 
 /** Asks of each picture what it says and how large it is shown, makes smaller copies, and writes it. */
-export function PictureDialog({ pictures, isFirst, onDone }: Props) {
+export function PictureDialog({ pictures, sending, isFirst, onDone }: Props) {
   const { store } = useSite()
-  const { uploads } = useFiles()
   const [said, setSaid] = useState<readonly Said[]>(() =>
     pictures.map(({ found }) => (found ? saidOf(found) : unsaid)),
   )
@@ -122,7 +123,7 @@ export function PictureDialog({ pictures, isFirst, onDone }: Props) {
           isFigure: picture.found?.isFigure === true && picture.found.caption === '',
           rest: picture.found?.rest ?? [],
         }
-        const html = await placePicture({ store, uploads }, picture, look, setWork)
+        const html = await placePicture({ store, uploads: sending }, picture, look, setWork)
         if (isOver.current) return
         if (html !== null) pieces.push(html)
       }

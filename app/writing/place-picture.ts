@@ -2,7 +2,7 @@ import { encodePath } from '#core/markup'
 import { namesOf } from '#core/naming'
 import { copyWidths, pictureHtml, roomy, type ShownPicture } from '#core/pictures'
 import type { SiteStore } from '../document/site-store'
-import type { Uploads } from '../files/uploads'
+import type { Sending } from '../files/sending'
 import { naturalSize, smallerCopies } from './smaller-copies'
 
 /** A picture on its way into the site. */
@@ -16,7 +16,7 @@ export interface ComingPicture {
 /** Where pictures go; what is called off is not gone on with. */
 export interface Placing {
   readonly store: SiteStore
-  readonly uploads: Pick<Uploads, 'send'>
+  readonly uploads: Pick<Sending, 'send'>
   readonly signal?: AbortSignal
 }
 

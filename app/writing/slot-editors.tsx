@@ -175,6 +175,7 @@ export function SlotEditors({
         {insertion.asked && (
           <PictureDialog
             pictures={insertion.asked.pictures}
+            sending={insertion.asked.sending}
             isFirst={!/<img[\s>]/i.test(handle.current?.text() ?? '')}
             onDone={insertion.asked.done}
           />

@@ -1,10 +1,11 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { encodePath, escapeAttribute, escapeText } from '#core/markup'
 import { namesOf, splitFileName } from '#core/naming'
 import type { SiteFile } from '#core/site'
 import { captionOf, playedAs, recordingHtml } from '#core/pictures'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
+import { Sending } from '../files/sending'
 import { couldBePage, isOfRows } from '../files/text-name'
 import type { Fitting } from '../parts/editor/put-into'
 import { useStableActions } from '../parts/use-stable-actions'
@@ -17,6 +18,8 @@ import { type PlayedRecording, recordingIn } from './recording-in'
 /** Pictures that wait for what their author says of them. */
 export interface AskedPictures {
   readonly pictures: readonly WantedPicture[]
+  /** What they are sent with, and their smaller copies. */
+  readonly sending: Sending
   /** Called once: with the HTML, or with '' when they are not to stand here after all. */
   readonly done: (html: string) => void
 }
@@ -37,27 +40,35 @@ export function useInsertion() {
   const { uploads } = useFiles()
   const [asked, setAsked] = useState<AskedPictures | null>(null)
   const [askedTexts, setAskedTexts] = useState<AskedTexts | null>(null)
+  const sendTogether = () => new Sending(store, uploads)
+  /** What goes where the view is left before its author has said what is to become of it. */
+  const undecided = useRef<Sending | null>(null)
+  useEffect(() => () => undecided.current?.takeBack(), [])
 
   /** Files, pictures in a form that browsers show. */
   const shownFiles = async (files: readonly File[]): Promise<readonly File[]> =>
     (await Promise.all(files.map((file) => uploads.shown(file)))).filter((file) => file !== null)
-  const wanted = (file: File): WantedPicture => {
+  const wanted = (file: File, sending: Sending): WantedPicture => {
     const name = file.name || 'Picture.png'
     return {
       name,
       shown: URL.createObjectURL(file),
       sizeBytes: file.size,
       bytes: () => Promise.resolve(file),
-      fileId: uploads.send(file, name),
+      fileId: sending.send(file, name),
     }
   }
   /** Asks about pictures; resolves to the HTML that shows them. */
-  const ask = (pictures: readonly WantedPicture[]): Promise<string> =>
+  const ask = (pictures: readonly WantedPicture[], sending = sendTogether()): Promise<string> =>
     new Promise((resolve) => {
+      undecided.current = sending
       setAsked({
         pictures,
+        sending,
         done(html) {
           setAsked(null)
+          undecided.current = null
+          if (html === '') sending.takeBack()
           for (const { shown } of pictures) if (shown.startsWith('blob:')) URL.revokeObjectURL(shown)
           resolve(html)
         },
@@ -75,11 +86,11 @@ export function useInsertion() {
       })
     })
   /** Puts a file into the site that is no picture: the HTML that plays it, or leads to it. */
-  const placeOther = async (file: File): Promise<string> => {
+  const placeOther = async (file: File, sending: Sending): Promise<string> => {
     const address = URL.createObjectURL(file)
     const played = playedAs(file.name) ? recordingIn(address) : null
     void Promise.allSettled([played]).then(() => URL.revokeObjectURL(address))
-    return leadTo(await uploads.send(file, file.name), await played)
+    return leadTo(await sending.send(file, file.name), await played)
   }
   /** The HTML that plays a file of the site, or leads to it; '' where it is none after all. */
   const leadTo = (id: string | null, recording: PlayedRecording | null): string => {
@@ -109,10 +120,15 @@ export function useInsertion() {
     const texts = files.filter(
       (file) => !pictures.includes(file) && (couldBePage(file.name) || isOfRows(file.name)),
     )
-    const shown = pictures.length > 0 ? await ask(pictures.map(wanted)) : ''
+    const sending = sendTogether()
+    const coming = pictures.map((file) => wanted(file, sending))
+    const shown = coming.length > 0 ? await ask(coming, sending) : ''
     const [said, toLink] = texts.length > 0 ? await askTexts(texts) : ['', []]
     const others = [...files.filter((file) => !pictures.includes(file) && !texts.includes(file)), ...toLink]
-    return together(shown, said, await Promise.all(others.map(placeOther)))
+    // Pictures that were called off took what they were sent with along.
+    const sendingOthers = shown === '' ? sendTogether() : sending
+    const placed = others.map((file) => placeOther(file, sendingOthers))
+    return together(shown, said, await Promise.all(placed))
   }
   /** The HTML of pictures, films and sounds that the site has already. */
   const htmlOfStored = async (files: readonly SiteFile[]): Promise<string> => {

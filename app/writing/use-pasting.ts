@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useSite } from '../document/site-context'
 import { useFiles } from '../files/files-context'
+import { Sending } from '../files/sending'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { Pasting } from '../parts/editor/pasting'
 import type { Fitting } from '../parts/editor/put-into'
@@ -46,6 +47,7 @@ export function usePasting() {
     const within = [...new Set([...clean.matchAll(pictureWithin)].map(([tag]) => tag))]
     if (within.length === 0) return clean
     const { placeUsual } = await untilFetched(() => import('./place-picture'))
+    const sending = new Sending(store, uploads)
     let result = clean
     for (const [index, tag] of within.entries()) {
       const said = new DOMParser().parseFromString(tag, 'text/html').querySelector('img')!
@@ -56,7 +58,7 @@ export function usePasting() {
         width: Number(said.getAttribute('width')) || undefined,
         isLazy: index > 0,
       }
-      const html = file && (await placeUsual({ store, uploads }, file, name, look))
+      const html = file && (await placeUsual({ store, uploads: sending }, file, name, look))
       result = result.replaceAll(tag, () => html ?? '<img src="">')
     }
     return result

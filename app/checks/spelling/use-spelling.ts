@@ -13,7 +13,7 @@ export interface Mending {
 
 /** Holds the site against dictionaries, again whenever it has changed, and puts right words in the place of mistyped ones. */
 export function useSpelling() {
-  const { site, revision } = useSite()
+  const { site, settled } = useSite()
   const address = `/sites/${site.id}/spelling`
   const [spelling, setSpelling] = useState<SiteSpelling | null>(null)
   const putting = usePutting<Mending>(`${address}/word`)
@@ -28,10 +28,10 @@ export function useSpelling() {
   const { work, start, cancel } = useLongWork(address, onEnd)
   // What is written while it is looked at is looked at after.
   useEffect(() => {
-    if (work.state !== 'idle' || work.problem !== null || begun.current === revision) return
-    begun.current = revision
+    if (work.state !== 'idle' || work.problem !== null || begun.current === settled) return
+    begun.current = settled
     void start()
-  }, [work, revision, start])
+  }, [work, settled, start])
 
   const isLong = useIsLong(work.state === 'running')
   return {
@@ -44,7 +44,7 @@ export function useSpelling() {
     putting,
     work,
     start: () => {
-      begun.current = revision
+      begun.current = settled
       void start()
     },
     cancel,

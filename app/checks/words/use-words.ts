@@ -19,7 +19,7 @@ export type Instead = Pick<Replacing, 'wanted' | 'by'> & { readonly chosen: read
 
 /** Looks for words in the site, again whenever it has changed, and puts others in their place. */
 export function useWords() {
-  const { site, revision } = useSite()
+  const { site, settled } = useSite()
   const [asked, setAsked] = useState<Wanted | null>(null)
   const [found, setFound] = useState<Found | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
@@ -45,7 +45,7 @@ export function useWords() {
       () => {},
     )
     return () => over.abort()
-  }, [asked, revision, address])
+  }, [asked, settled, address])
 
   const work: 'looking' | 'replacing' | null = putting.isPutting ? 'replacing' : isLooking ? 'looking' : null
   return {

@@ -30,14 +30,14 @@ type Looked = NonNullable<Route.ComponentProps['loaderData']>
  * Once for each change, so that what fails or is cancelled does not begin again.
  */
 function useColoursAgain({ isForColours }: Looked, start: () => Promise<void>) {
-  const { revision, store } = useSite()
+  const { settled, store } = useSite()
   const begunFor = useRef<number | null>(null)
   const mayBegin = isForColours && store.may('write')
   useEffect(() => {
-    if (!mayBegin || begunFor.current === revision) return
-    begunFor.current = revision
+    if (!mayBegin || begunFor.current === settled) return
+    begunFor.current = settled
     void start()
-  }, [mayBegin, revision, start])
+  }, [mayBegin, settled, start])
 }
 
 /** What was found when all was looked at last, to be read while colours are looked at again. */
