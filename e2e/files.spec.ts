@@ -97,6 +97,12 @@ test('a picture dropped into a text is added to the site and stands there, its d
   await pasteFile(editor, 'Old Map.png', Buffer.from(red, 'base64'), 'image/png')
   const dialog = page.getByRole('dialog', { name: 'Picture' })
   await expect(dialog.getByText('2 × 1 pixels')).toBeVisible()
+  // Called off, it is no part of the site; dropped again it comes again.
+  await expect(page.getByRole('button', { name: '2 files', includeHidden: true })).toHaveCount(1)
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('button', { name: '1 file' })).toBeVisible()
+  await pasteFile(editor, 'Old Map.png', Buffer.from(red, 'base64'), 'image/png')
+  await expect(dialog.getByText('2 × 1 pixels')).toBeVisible()
   await expect(dialog.getByRole('button', { name: 'Put it in' })).toBeDisabled()
   await expectAccessible(page)
   await dialog.getByLabel('What it says to somebody who cannot see it').fill('The bay in 1850')
@@ -158,6 +164,32 @@ test('a file that cannot be sent now goes by itself when the line is back, and a
   await expect(fileRow(page, 'images/two.png')).toHaveCount(0)
   await openFiles(page)
   await expect(fileRow(page, 'images/one.png')).toHaveCount(0)
+})
+
+test('many files are cancelled together, those that have arrived are one step of undo, and a window that is closed meanwhile asks', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  let asked = 0
+  // Two of them arrive; the others stay on their way.
+  await page.route('**/files?**', (route) => (++asked <= 2 ? route.continue() : undefined))
+  const names = Array.from({ length: 40 }, (_, nth) => picture(`Tern ${nth + 1}.png`))
+  await page.getByLabel('Files to add').setInputFiles(names)
+  await expect(page.getByText('2 of 40 files')).toBeVisible()
+  const onTheirWay = page.getByRole('list', { name: 'Files on their way' })
+  await expect(onTheirWay.getByRole('listitem').last()).toHaveText('and 8 more files')
+  await expectAccessible(page)
+  const asks = () => page.evaluate(() => !dispatchEvent(new Event('beforeunload', { cancelable: true })))
+  expect(await asks()).toBe(true)
+  await page.getByRole('button', { name: 'Cancel all' }).click()
+  await expect(onTheirWay).toBeHidden()
+  expect(await asks()).toBe(false)
+  await expect(page.getByRole('button', { name: '3 files' })).toBeVisible()
+  const undo = page.getByRole('button', { name: 'Undo' })
+  await expect(undo).toHaveAttribute('title', /^Undo adding Tern \d\.png and 1 more /)
+  await undo.click()
+  await expect(page.getByRole('button', { name: '1 file' })).toBeVisible()
 })
 
 test('a large file goes on where it was cut, also after its window was closed', async ({

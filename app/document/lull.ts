@@ -1,5 +1,5 @@
 /** So many in so short a time are a stream: somebody adds a hundred photographs, or takes many steps back. */
-const manyInARow = 4
+const manyInARow = 8
 const streamMs = 2_000
 /** A stream is over, or pauses, when nothing has come for this long; */
 const lullMs = 400

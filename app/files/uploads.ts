@@ -112,6 +112,9 @@ export class Uploads {
   #lastMade: Promise<void> = Promise.resolve()
   readonly #listeners = new Set<() => void>()
   readonly #begun: Begun
+  /** Called off while they were being sent. */
+  readonly #calledOff = new Set<string>()
+  #unwatch = nothing
   /** Whether photographs go on saying where they were taken. */
   keepsPlace = false
 
@@ -243,6 +246,19 @@ export class Uploads {
     this.#next()
   }
 
+  /** All of it may be at the server already: where it stands in the site, or comes to, it is taken out again. */
+  #watchFor(id: string): void {
+    const takeOut = () => {
+      const { files } = this.store.get().site
+      const fileIds = files.flatMap((file) => (this.#calledOff.delete(file.id) ? [file.id] : []))
+      if (this.#calledOff.size === 0) this.#unwatch()
+      if (fileIds.length > 0) this.store.change({ kind: 'removeFiles', fileIds })
+    }
+    if (this.#calledOff.size === 0) this.#unwatch = this.store.subscribe(takeOut)
+    this.#calledOff.add(id)
+    takeOut()
+  }
+
   /** Tries again what failed; under its own id, so that it is added once. */
   retry(id: string): void {
     this.#update(id, { state: 'waiting', message: null })
@@ -264,6 +280,7 @@ export class Uploads {
     if (making) return making.abort()
     const isThere = !waiting && this.#shown.some((one) => one.id === id && one.state === 'sending')
     if (isThere) return
+    if (this.#running.has(id)) this.#watchFor(id)
     this.#running.get(id)?.abort()
     if (waiting && isSentInPortions(waiting.file)) dropSent(this.siteId, id)
     this.#forget(id)

@@ -46,24 +46,33 @@ export type Nameable = Pick<
   'pages' | 'files' | 'homeId' | 'scheme' | 'language' | 'publicAddress' | 'output'
 >
 
-const known = new WeakMap<readonly Page[], { of: Nameable; names: Names }>()
+interface Known {
+  readonly of: Nameable
+  readonly names: Names
+}
+
+/**
+ * Of each state of the pages the names with the latest two states of all else: a change of a file alone is held against what was
+ * before it, time and again.
+ */
+const known = new WeakMap<readonly Page[], readonly Known[]>()
+
+const isNamedAlike = (one: Nameable, other: Nameable) =>
+  one.scheme === other.scheme &&
+  one.files === other.files &&
+  one.homeId === other.homeId &&
+  one.language === other.language &&
+  one.publicAddress === other.publicAddress &&
+  one.output.sitemap === other.output.sitemap &&
+  one.output.feed === other.output.feed
 
 /** Names for every page and file of a site; computed once for each state of it. */
 export function namesOf(site: Nameable): Names {
-  const memo = known.get(site.pages)
-  if (
-    memo &&
-    memo.of.scheme === site.scheme &&
-    memo.of.files === site.files &&
-    memo.of.homeId === site.homeId &&
-    memo.of.language === site.language &&
-    memo.of.publicAddress === site.publicAddress &&
-    memo.of.output.sitemap === site.output.sitemap &&
-    memo.of.output.feed === site.output.feed
-  )
-    return memo.names
+  const memos = known.get(site.pages) ?? []
+  const memo = memos.find(({ of }) => isNamedAlike(of, site))
+  if (memo) return memo.names
   const names = computeNames(site)
-  known.set(site.pages, { of: site, names })
+  known.set(site.pages, [{ of: site, names }, ...memos.slice(0, 1)])
   return names
 }
 
