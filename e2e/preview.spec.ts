@@ -83,6 +83,25 @@ test('what is saved while the preview is still being loaded is shown all the sam
   await expect(shown).toContainText('three times')
 })
 
+test('a page that is chosen while the line is down is not left blank: it is told, and shown when the line is back', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  await write(page, 'Visit', '<p>Over the causeway.</p>')
+  await row(page, /Home/).click()
+  const shown = page.frameLocator('iframe[title^="Preview"]')
+  await expect(shown.getByRole('heading', { name: 'Home' })).toBeVisible()
+  await page.context().setOffline(true)
+  await row(page, /Visit/).click()
+  const told = page.getByRole('region', { name: 'Preview' }).getByRole('status')
+  await expect(told).toHaveText('There is no line to the server. The preview shows again when it is back.')
+  await page.context().setOffline(false)
+  await expect(told).toBeHidden()
+  await expect(shown.getByText('Over the causeway.')).toBeVisible()
+})
+
 test('the preview has a tab of its own, which follows what is written elsewhere', async ({
   page,
   context,

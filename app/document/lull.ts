@@ -1,3 +1,5 @@
+import { type Clock, clockOfWindow } from '../parts/clock'
+
 /** So many in so short a time are a stream: somebody adds a hundred photographs, or takes many steps back. */
 const manyInARow = 8
 const streamMs = 2_000
@@ -5,21 +7,6 @@ const streamMs = 2_000
 const lullMs = 400
 /** and while it goes on, this is how often it is told of all the same. */
 const atLeastEveryMs = 3_000
-
-/** What tells the time and lets it pass; another in tests. */
-export interface Clock {
-  readonly now: () => number
-  /** Runs something later. @returns what calls it off */
-  readonly after: (ms: number, run: () => void) => () => void
-}
-
-const clockOfWindow: Clock = {
-  now: () => performance.now(),
-  after(ms, run) {
-    const timer = setTimeout(run, ms)
-    return () => clearTimeout(timer)
-  },
-}
 
 /**
  * Tells of each revision at once, and of a stream of them in its lulls: what is asked of the server anew for each (the preview,

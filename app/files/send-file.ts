@@ -1,4 +1,4 @@
-import { away } from '../parts/away'
+import { away, isAnswered } from '../parts/away'
 import { isReadable } from '../parts/files-of-drop'
 
 /** Said of a file that the window cannot read. */
@@ -32,13 +32,6 @@ export interface Progress {
   /** The line is down, or up again. */
   readonly onPause: (isPausing: boolean) => void
 }
-
-/** Whether nobody answers at all: a server that has something against one file answers when it is asked for something else. */
-const isLineDown = (signal: AbortSignal): Promise<boolean> =>
-  fetch('/health/live', { signal, cache: 'no-store' }).then(
-    () => false,
-    () => true,
-  )
 
 /** Nobody answered, or nothing that can be read: asked again, it may be. */
 class Unreachable extends Error {
@@ -158,7 +151,7 @@ export async function sendFile(
       if (!(await isReadable(file))) return { problem: unreadable }
       // A line that is down says nothing of the file: it is waited for, however long.
       const isUnanswered = !(error instanceof Unreachable) || error.status === 0
-      const isDown = isUnanswered && (await isLineDown(signal))
+      const isDown = isUnanswered && !(await isAnswered(signal))
       failures = isLarge && gained ? 1 : isDown ? Math.min(failures + 1, retryMs.length) : failures + 1
       const pause = retryMs[failures - 1]
       if (pause === undefined) return { problem: (error instanceof Unreachable && error.said) || away }

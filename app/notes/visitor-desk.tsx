@@ -74,7 +74,7 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
     const hear = (event: MessageEvent) => {
       if (event.source !== frame.current?.contentWindow) return
       const told = readPreviewMessage(event.data)
-      if (!told) return
+      if (!told || 'reloads' in told) return
       if ('expired' in told) {
         void ask().then(() => {
           if (frame.current) frame.current.src = base.current + told.expired

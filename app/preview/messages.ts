@@ -34,17 +34,23 @@ interface Form {
   readonly form: string
 }
 
+/** It loads again, as it was asked to. */
+interface Reloads {
+  readonly reloads: true
+}
+
 /** What leaves what is shown. */
 export type Leaving = Outside | Form
 
 /** Addresses that are told of as they are; a longer one is none that anybody wrote. */
 const longestAddress = 2_000
 
-export function readPreviewMessage(data: unknown): Report | ChosenPlace | Expired | Leaving | null {
+export function readPreviewMessage(data: unknown): Report | ChosenPlace | Expired | Leaving | Reloads | null {
   const told = (
-    data as { rubricantPreview?: Partial<Report & ChosenPlace & Expired & Outside & Form> } | null
+    data as { rubricantPreview?: Partial<Report & ChosenPlace & Expired & Outside & Form & Reloads> } | null
   )?.rubricantPreview
   if (typeof told?.expired === 'string') return { expired: told.expired }
+  if (told?.reloads === true) return { reloads: true }
   if (typeof told?.outside === 'string')
     return /^(https?|mailto|tel):/i.test(told.outside) && told.outside.length <= longestAddress
       ? { outside: told.outside }

@@ -7,6 +7,8 @@ import { languagesOf, translationsOf } from '#core/plan'
 import { pageTitle } from '#core/template'
 import { useSelection, useSite } from '../document/site-context'
 import { useStableActions } from '../parts/use-stable-actions'
+import { isAnswered } from '../parts/away'
+import { FrameWatch } from './frame-watch'
 import { LeadsOutside } from './leads-outside'
 import { type Leaving, type QuotedPlace, readPreviewMessage, type Report } from './messages'
 import { usePreviewWidth } from './use-preview-width'
@@ -53,14 +55,43 @@ export function PreviewWindow({
   const [report, setReport] = useState<Report | null>(null)
   const [leaving, setLeaving] = useState<Leaving | null>(null)
   const checkShown = useReloads(frame, settled)
-  const { placed, loaded } = useStableActions({
+  const [isLost, setLost] = useState(false)
+  /** What it shows, or is to show. */
+  const at = useRef(path)
+  const { placed, loaded, load } = useStableActions({
     placed: (place: QuotedPlace, isOwn: boolean) => onPlace?.(place, isOwn),
     loaded(told: Report) {
       setReport(told)
       setLeaving(null)
+      at.current = told.path
       checkShown(told)
+      watch.told()
+    },
+    load() {
+      if (frame.current) frame.current.src = base.current + encodePath(at.current)
     },
   })
+  const [watch] = useState(
+    () =>
+      new FrameWatch({
+        ask: () => frame.current?.contentWindow?.postMessage('rubricant-tell', '*'),
+        load,
+        isAnswered,
+        onLost: setLost,
+      }),
+  )
+  useEffect(() => {
+    addEventListener('online', watch.wake)
+    return () => {
+      removeEventListener('online', watch.wake)
+      watch.end()
+    }
+  }, [watch])
+  // Another page, or another path of it, is another frame.
+  useEffect(() => {
+    at.current = path
+    watch.began()
+  }, [watch, page.id, path])
 
   const renew = useCallback(async () => {
     const response = await fetch(`/sites/${site.id}/preview-address`)
@@ -83,6 +114,7 @@ export function PreviewWindow({
           () => frame.current && (frame.current.src = base.current + told.expired),
           () => {},
         )
+      else if (told && 'reloads' in told) watch.began()
       else if (told && ('outside' in told || 'form' in told)) setLeaving(told)
       else if (told && 'place' in told) {
         if ([told.path, told.path.replace(/\/$/, '/index.html')].includes(path))
@@ -91,7 +123,7 @@ export function PreviewWindow({
     }
     addEventListener('message', hear)
     return () => removeEventListener('message', hear)
-  }, [renew, path, ownPath, placed, loaded])
+  }, [renew, path, ownPath, placed, loaded, watch])
   useEffect(() => {
     if (wanted) frame.current?.contentWindow?.postMessage({ rubricantShow: wanted }, '*')
   }, [wanted])
@@ -175,11 +207,20 @@ export function PreviewWindow({
         </div>
         {leaving !== null && <LeadsOutside leaving={leaving} onClose={() => setLeaving(null)} />}
       </div>
-      <div ref={room} className="min-h-0 min-w-0 overflow-hidden">
+      <div ref={room} className="relative min-h-0 min-w-0 overflow-hidden">
+        {isLost && (
+          <p
+            role="status"
+            className="absolute inset-0 grid place-content-center border border-rule bg-paper p-6 text-center text-quiet"
+          >
+            There is no line to the server. The preview shows again when it is back.
+          </p>
+        )}
         <iframe
           ref={frame}
           key={`${page.id} ${path}`}
           title={`Preview of ${page.label}`}
+          onLoad={() => watch.loaded()}
           // Where it begins; from then on it is led, and an address renewed meanwhile loads nothing anew.
           src={first + encodePath(path)}
           sandbox="allow-scripts allow-forms"

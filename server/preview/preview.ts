@@ -108,7 +108,11 @@ const reporter = (siteBase: string, revision: number) => `<script>(() => {
   const placeOf = (element) => ({ tag: element.localName, nth: [...document.getElementsByTagName(element.localName)].indexOf(element), quote: (element.textContent || element.getAttribute('alt') || '').trim().replace(/\\s+/g, ' ').slice(0, 120) })
   addEventListener('message', ({ source, data }) => {
     if (source !== parent) return
-    if (data === 'rubricant-reload') location.reload()
+    if (data === 'rubricant-tell') tell()
+    if (data === 'rubricant-reload') {
+      parent.postMessage({ rubricantPreview: { reloads: true } }, '*')
+      location.reload()
+    }
     const place = data && data.rubricantShow
     const element = place && document.getElementsByTagName(place.tag)[place.nth]
     if (!element) return

@@ -1,0 +1,63 @@
+import { beforeEach, expect, test } from '@jest/globals'
+import { ClockByHand } from '../parts/clock'
+import { FrameWatch } from './frame-watch'
+
+let clock: ClockByHand
+let watch: FrameWatch
+let isAnswered: boolean
+let answersAsked: boolean
+let done: string[]
+beforeEach(() => {
+  clock = new ClockByHand()
+  isAnswered = true
+  answersAsked = false
+  done = []
+  watch = new FrameWatch(
+    {
+      ask() {
+        done.push('ask')
+        if (answersAsked) watch.told()
+      },
+      load: () => done.push('load'),
+      isAnswered: () => Promise.resolve(isAnswered),
+      onLost: (isLost) => done.push(isLost ? 'lost' : 'there'),
+    },
+    clock,
+  )
+})
+
+test('a frame that shows nothing while the line is down is told so, and loaded as soon as it is back', async () => {
+  isAnswered = false
+  watch.began()
+  watch.loaded()
+  await clock.pass(10_000)
+  expect(done.slice(0, 2)).toEqual(['ask', 'lost'])
+  expect(done).not.toContain('load')
+  isAnswered = true
+  await clock.pass(3_000)
+  expect(done.at(-1)).toBe('load')
+  watch.loaded()
+  watch.told()
+  await clock.pass(60_000)
+  expect(done.slice(-2)).toEqual(['load', 'there'])
+})
+
+test('a page whose word was not heard is asked and not loaded again, and what a link leads to need not tell anything', async () => {
+  answersAsked = true
+  watch.began()
+  await clock.pass(60_000)
+  expect(done).toEqual(['ask', 'there'])
+  watch.loaded()
+  await clock.pass(60_000)
+  expect(done).toEqual(['ask', 'there'])
+})
+
+test('what fails although the server answers is loaded a few times and no more; what is woken once it is over does nothing', async () => {
+  watch.began()
+  await clock.pass(600_000)
+  expect(done.filter((one) => one === 'load')).toHaveLength(3)
+  watch.end()
+  watch.wake()
+  await clock.pass(60_000)
+  expect(done.filter((one) => one === 'load')).toHaveLength(3)
+})
