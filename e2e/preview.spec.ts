@@ -83,7 +83,7 @@ test('what is saved while the preview is still being loaded is shown all the sam
   await expect(shown).toContainText('three times')
 })
 
-test('a page that is chosen while the line is down is not left blank: it is told, and shown when the line is back', async ({
+test('a page that is chosen while the line is down is not left blank: it is told, and its text and preview are there when the line is back', async ({
   page,
 }) => {
   await signUp(page)
@@ -93,12 +93,16 @@ test('a page that is chosen while the line is down is not left blank: it is told
   await row(page, /Home/).click()
   const shown = page.frameLocator('iframe[title^="Preview"]')
   await expect(shown.getByRole('heading', { name: 'Home' })).toBeVisible()
+  // Not known to the window from before.
+  await page.reload()
   await page.context().setOffline(true)
   await row(page, /Visit/).click()
   const told = page.getByRole('region', { name: 'Preview' }).getByRole('status')
   await expect(told).toHaveText('There is no line to the server. The preview shows again when it is back.')
+  await expect(page.getByText('The text could not be fetched. Nothing is lost')).toBeVisible()
   await page.context().setOffline(false)
   await expect(told).toBeHidden()
+  await expect(editor(page, 'Visit')).toContainText('Over the causeway.')
   await expect(shown.getByText('Over the causeway.')).toBeVisible()
 })
 

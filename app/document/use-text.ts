@@ -6,6 +6,9 @@ export type LoadedText =
   | { readonly kind: 'ready'; readonly text: string }
   | { readonly kind: 'failed'; readonly retry: () => void }
 
+/** One that could not be had is asked for again by itself, since the line may be back. */
+const againEveryMs = 5_000
+
 /** Texts never change under their hash, so one that was read is kept. */
 const known = new Map<string, string>()
 const knownLimit = 200
@@ -53,13 +56,24 @@ export function useText(siteId: string, hash: string, given: GivenText | null = 
       })
     return () => abort.abort()
   }, [siteId, hash, attempt])
+  const isFailed = text === undefined && loaded.hash === hash && loaded.text === null
+  useEffect(() => {
+    if (!isFailed) return
+    const again = () => setAttempt((attempts) => attempts + 1)
+    const timer = setInterval(again, againEveryMs)
+    addEventListener('online', again)
+    return () => {
+      clearInterval(timer)
+      removeEventListener('online', again)
+    }
+  }, [isFailed])
   if (text !== undefined) return { kind: 'ready', text }
-  if (loaded.hash === hash && loaded.text === null)
+  if (isFailed)
     return {
       kind: 'failed',
       retry: () => {
         setLoaded({ hash: '', text: null })
-        setAttempt(attempt + 1)
+        setAttempt((attempts) => attempts + 1)
       },
     }
   return { kind: 'loading' }
