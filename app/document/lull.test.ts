@@ -1,5 +1,5 @@
 import { beforeEach, expect, test } from '@jest/globals'
-import { ClockByHand } from '../parts/clock'
+import { ClockByHand } from '../parts/clock-by-hand'
 import { Lull } from './lull'
 
 let clock: ClockByHand

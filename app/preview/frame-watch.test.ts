@@ -1,5 +1,5 @@
 import { beforeEach, expect, test } from '@jest/globals'
-import { ClockByHand } from '../parts/clock'
+import { ClockByHand } from '../parts/clock-by-hand'
 import { FrameWatch } from './frame-watch'
 
 let clock: ClockByHand
