@@ -27,6 +27,8 @@ export interface WatchedFrame {
 export class FrameWatch {
   /** Whether a page is to tell of itself: what a link in it leads to need not. */
   #isExpected = false
+  /** Whether what stands in the frame is not the page that stood there before, which would answer for itself. */
+  #mayAsk = false
   #again = 0
   #callOff = () => {}
 
@@ -40,14 +42,19 @@ export class FrameWatch {
     this.#callOff = this.clock.after(ms, next)
   }
 
-  /** A page is being loaded. */
-  began(): void {
+  /**
+   * A page is being loaded.
+   * @param isNew whether in a new frame, whose page may have told of itself before anybody heard it
+   */
+  began(isNew = false): void {
     this.#isExpected = true
+    this.#mayAsk = isNew
     this.#wait(loadsWithinMs, this.#look)
   }
 
   /** The frame has loaded something, if only that nothing could be loaded. */
   loaded(): void {
+    this.#mayAsk = true
     if (this.#isExpected) this.#wait(tellsWithinMs, this.#look)
   }
 
@@ -68,7 +75,7 @@ export class FrameWatch {
   }
 
   readonly #look = () => {
-    this.frame.ask()
+    if (this.#mayAsk) this.frame.ask()
     this.#wait(tellsWithinMs, () => void this.#lookAtLine())
   }
 
@@ -78,6 +85,9 @@ export class FrameWatch {
     if (!isAnswered) {
       this.frame.onLost(true)
       this.#wait(looksAgainEveryMs, () => void this.#lookAtLine())
+    } else if (!this.#mayAsk) {
+      // A server that is slow is not asked anew.
+      this.#wait(loadsWithinMs, this.#look)
     } else if (this.#again < mostAgain) {
       this.#again += 1
       this.frame.load()

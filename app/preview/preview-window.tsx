@@ -90,7 +90,7 @@ export function PreviewWindow({
   // Another page, or another path of it, is another frame.
   useEffect(() => {
     at.current = path
-    watch.began()
+    watch.began(true)
   }, [watch, page.id, path])
 
   const renew = useCallback(async () => {

@@ -286,7 +286,7 @@ test('two differences made one after the other are one', () => {
       // Any rows will do: pages of the three come, change and go.
       const middle = { ...first, name: 'Middle', pages: [...first.pages.slice(1), ...pagesOf(two)] }
       const last = { ...middle, name: 'Last', pages: middle.pages.map((page, at) => (at % 2 ? { ...page, title: 'x' } : page)).slice(at(three)) } // prettier-ignore
-      const both = composeDiffs(diffSites(first, middle), diffSites(middle, last))
+      const both = composeDiffs([diffSites(first, middle), diffSites(middle, last)])
       const applied = applyDiff(first, both)
       const sorted = (pages: typeof first.pages) => [...pages].sort((a, b) => (a.id < b.id ? -1 : 1))
       expect('site' in applied && sorted(applied.site.pages)).toEqual(sorted(last.pages))

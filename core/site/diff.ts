@@ -231,50 +231,50 @@ const composeRow = <T>(first: RowDiff<T> | null | undefined, then: RowDiff<T>): 
   return { before: only(before), after: only(after) }
 }
 
-const composeRows = <T>(
-  first: Readonly<Record<string, RowDiff<T>>>,
-  then: Readonly<Record<string, RowDiff<T>>>,
-): Record<string, RowDiff<T>> => {
-  const rows: Record<string, RowDiff<T>> = { ...first }
-  for (const [id, row] of Object.entries(then)) {
-    const composed = composeRow(first[id], row)
-    if (composed) rows[id] = composed
-    else delete rows[id]
-  }
-  return rows
-}
+type Rows<T> = Record<string, RowDiff<T>>
 
-/**
- * Whether a difference goes on from what another left, wherever both touch the same: then they can be one. Otherwise somebody
- * changed it between them. Numbers of pages, and sets of which each difference tells its own part, follow whatever there is.
- */
-export function followsDiff(first: SiteDiff, then: SiteDiff): boolean {
-  const follows = <T extends object>(was: RowDiff<T> | null | undefined, is: RowDiff<T> | null) => {
-    if (!was || !is) return true
-    const [left, found] = [was.after, is.before]
-    if (!left || !found) return left === found
-    return Object.entries(found).every(
-      ([name, value]) =>
-        name === 'nextSeq' || knownSets.has(name) || !(name in left) || same(value, left[name as keyof T]),
-    )
-  }
-  return (
-    follows(first.settings, then.settings) &&
-    (['pages', 'files', 'templates'] as const).every((table) =>
-      Object.entries<RowDiff<object>>(then[table]).every(([id, row]) => follows(first[table][id], row)),
-    )
+/** Whether a row's change goes on from what the one before it left. */
+function rowFollows<T>(first: RowDiff<T> | null | undefined, then: RowDiff<T>): boolean {
+  if (!first) return true
+  const [left, found] = [first.after, then.before]
+  if (!left || !found) return left === found
+  // Numbers of pages follow whatever there is.
+  return (Object.keys(found) as (keyof T & string)[]).every(
+    (name) => name === 'nextSeq' || !(name in left) || same(found[name], left[name]),
   )
 }
 
-/** Two differences, made one after the other, as one. */
-export function composeDiffs(first: SiteDiff, then: SiteDiff): SiteDiff {
-  return {
-    settings: then.settings ? composeRow(first.settings, then.settings) : first.settings,
-    pages: composeRows(first.pages, then.pages),
-    files: composeRows(first.files, then.files),
-    templates: composeRows(first.templates, then.templates),
+/** Each row is taken up once for each difference that touches it, so that thousands of differences take no more than their rows. */
+function compose(diffs: readonly SiteDiff[], mustFollow: boolean): SiteDiff | null {
+  let settings: SiteDiff['settings'] = null
+  const pages: Rows<Page> = {}
+  const files: Rows<SiteFile> = {}
+  const templates: Rows<Template> = {}
+  const takeUp = <T>(all: Rows<T>, rows: Readonly<Rows<T>>): boolean =>
+    Object.entries(rows).every(([id, row]) => {
+      if (mustFollow && !rowFollows(all[id], row)) return false
+      const composed = composeRow(all[id], row)
+      if (composed) all[id] = composed
+      else delete all[id]
+      return true
+    })
+  for (const diff of diffs) {
+    if (diff.settings) {
+      if (mustFollow && !rowFollows(settings, diff.settings)) return null
+      settings = composeRow(settings, diff.settings)
+    }
+    const isTaken =
+      takeUp(pages, diff.pages) && takeUp(files, diff.files) && takeUp(templates, diff.templates)
+    if (!isTaken) return null
   }
+  return { settings, pages, files, templates }
 }
+
+/** Differences, made one after the other, as one. */
+export const composeDiffs = (diffs: readonly SiteDiff[]): SiteDiff => compose(diffs, false)!
+
+/** The same, or null where one does not go on from what an earlier one left: somebody changed that between them. */
+export const composeFollowing = (diffs: readonly SiteDiff[]): SiteDiff | null => compose(diffs, true)
 
 /** Contents that either state of a difference names. */
 export function contentsOfDiff(diff: SiteDiff): Set<string> {

@@ -34,7 +34,7 @@ export {
   applyDiff,
   applyDiffs,
   composeDiffs,
-  followsDiff,
+  composeFollowing,
   contentsOfDiff,
   type DiffConflict,
   diffSites,

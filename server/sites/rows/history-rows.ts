@@ -1,5 +1,5 @@
 import { Problem } from '#core/problems'
-import { composeDiffs, contentsOfDiff, followsDiff, type Site, type SiteDiff } from '#core/site'
+import { composeDiffs, composeFollowing, contentsOfDiff, type Site, type SiteDiff } from '#core/site'
 import { many, maybeOne, type Queryable } from '#server/platform'
 import { markAddresses } from './address-rows'
 import { writeRows } from './site-rows'
@@ -152,12 +152,7 @@ async function nextStep(
   )
   if (changes.length === 0) return null
   const title = stepTitle(changes[0]!.title, changes.length)
-  const diff = changes
-    .slice(1)
-    .reduce<SiteDiff | null>(
-      (all, one) => all && (followsDiff(all, one.diff) ? composeDiffs(all, one.diff) : null),
-      changes[0]!.diff,
-    )
+  const diff = composeFollowing(changes.map((one) => one.diff))
   if (!diff) throw new Problem('cannot-step', { step: title, direction: state === 'done' ? 'undo' : 'redo' })
   return { revisions: changes.map(({ revision }) => revision), title, diff }
 }
@@ -213,11 +208,11 @@ export async function undoTitles(
        (${nextChange('state, revision, step_begun, title', 'done')})
        UNION ALL (${nextChange('state, revision, step_begun, title', 'undone')})
      )
-     SELECT n.state, coalesce(step.title, n.title) AS title, coalesce(step.count, 1)::int AS count
+     SELECT n.state, coalesce(f.title, n.title) AS title, coalesce(step.count, 1)::int AS count
      FROM next n LEFT JOIN LATERAL (
-       SELECT (array_agg(h.title ORDER BY h.revision))[1] AS title, count(*) AS count FROM history h
+       SELECT min(h.revision) AS begun, count(*) AS count FROM history h
        WHERE h.site_id = $1 AND h.step_begun = n.step_begun AND h.made_by = $2 AND h.kind = 'change' AND h.state = n.state
-     ) step ON n.step_begun IS NOT NULL`,
+     ) step ON n.step_begun IS NOT NULL LEFT JOIN history f ON f.site_id = $1 AND f.revision = step.begun`,
     [siteId, accountId],
   )
   const titleIn = (state: 'done' | 'undone') => {
@@ -279,7 +274,7 @@ export async function thinDay(db: Queryable, siteId: string, day: string): Promi
   )
   const last = steps[steps.length - 1]
   if (!last || steps.length < 2) return
-  const diff = steps.map((step) => step.diff).reduce(composeDiffs)
+  const diff = composeDiffs(steps.map((step) => step.diff))
   // Undo can go through the day as one where all of it is one person's, and nothing was taken back or passed by.
   const isDone = steps.every((step) => step.kind === 'change' && step.state === 'done' && step.by === last.by)
   const earlier = steps.slice(0, -1).map((step) => step.revision)
