@@ -43,8 +43,6 @@ interface Waiting extends SendOptions {
 
 const nothing = () => {}
 const noneArrived: OnTheirWay['arrived'] = { count: 0, bytes: 0 }
-/** A window that is closed would lose what it is sending. */
-const warn = (event: BeforeUnloadEvent) => event.preventDefault()
 
 /** A file of which nothing was sent yet. */
 const fresh = (id: string, name: string, sizeBytes: number): Upload => ({
@@ -125,6 +123,9 @@ export class Uploads {
     this.#begun = new Begun(siteId)
   }
 
+  /** A window that is closed would lose what it is sending; of another site it may be sending still. */
+  readonly #warn = (event: BeforeUnloadEvent) => event.preventDefault()
+
   readonly subscribe = (listener: () => void) => {
     this.#listeners.add(listener)
     return () => void this.#listeners.delete(listener)
@@ -135,8 +136,8 @@ export class Uploads {
     this.#shown = shown
     const isUnderWay = shown.some(({ state }) => state !== 'failed')
     this.#state = { uploads: shown, arrived: isUnderWay ? arrived : noneArrived }
-    if (isUnderWay) addEventListener('beforeunload', warn)
-    else removeEventListener('beforeunload', warn)
+    if (isUnderWay) addEventListener('beforeunload', this.#warn)
+    else removeEventListener('beforeunload', this.#warn)
     for (const listener of this.#listeners) listener()
   }
 
