@@ -99,9 +99,16 @@ test('a picture dropped into a text is added to the site and stands there, its d
   await expect(dialog.getByText('2 × 1 pixels')).toBeVisible()
   // Called off, it is no part of the site; dropped again it comes again.
   await expect(page.getByRole('button', { name: '2 files', includeHidden: true })).toHaveCount(1)
+  // So also before the server has heard of it.
+  let letGo = () => {}
+  const free = new Promise<void>((go) => (letGo = go))
+  await page.route('**/changes', (route) => free.then(() => route.continue()))
   await page.keyboard.press('Escape')
   await expect(page.getByRole('button', { name: '1 file' })).toBeVisible()
+  const added = page.waitForResponse('**/files?**')
   await pasteFile(editor, 'Old Map.png', Buffer.from(red, 'base64'), 'image/png')
+  await added
+  letGo()
   await expect(dialog.getByText('2 × 1 pixels')).toBeVisible()
   await expect(dialog.getByRole('button', { name: 'Put it in' })).toBeDisabled()
   await expectAccessible(page)

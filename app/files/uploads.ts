@@ -203,7 +203,8 @@ export class Uploads {
     const ending = new AbortController()
     this.#running.set(id, ending)
     this.#update(id, { state: 'sending', message: null })
-    const { done, signal: _, ...what } = this.#waiting.get(id)!
+    const waiting = this.#waiting.get(id)!
+    const { done, signal: _, ...what } = waiting
     const told = await sendFile(
       {
         ...what,
@@ -230,6 +231,12 @@ export class Uploads {
     this.#waiting.delete(id)
     this.#next()
     await this.store.catchUp()
+    // The site had it already, and has it no more: it was being taken out.
+    if (told.fileId !== id && !this.store.get().site.files.some((file) => file.id === told.fileId)) {
+      this.#waiting.set(id, waiting)
+      this.#update(id, { state: 'waiting', sentBytes: 0 })
+      return this.#next()
+    }
     this.#forget(id, true)
     done(told.fileId)
   }
