@@ -13,8 +13,8 @@ export const shownAddress = (address: string): string => address.replace(/^https
 /** A size in the unit a person would use; 1 KB is 1,000 bytes, as hosts bill it. */
 export function size(bytes: number): string {
   if (bytes < 1000) return `${bytes} B`
-  if (bytes < 100_000) return `${(bytes / 1000).toFixed(1)} KB`
-  if (bytes < 1_000_000) return `${Math.round(bytes / 1000)} KB`
+  if (bytes < 99_950) return `${(bytes / 1000).toFixed(1)} KB`
+  if (bytes < 999_500) return `${Math.round(bytes / 1000)} KB`
   return `${(bytes / 1_000_000).toFixed(1)} MB`
 }
 
