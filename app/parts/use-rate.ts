@@ -17,7 +17,7 @@ export interface Rate {
 /**
  * Says how fast something goes.
  * @param windowSeconds over which the rate is taken: long enough to be steady, short enough to notice a stall
- * @returns null until it has moved
+ * @returns null until it has moved, and where it has not for a while
  */
 export function useRate({ files, allFiles, bytes, allBytes }: HowFar, windowSeconds: number): Rate | null {
   const samples = useRef<{ at: number; files: number; bytes: number }[]>([])
@@ -34,6 +34,9 @@ export function useRate({ files, allFiles, bytes, allBytes }: HowFar, windowSeco
     const seconds = at - first.at
     if (seconds > 0.2)
       setRate({ files: (files - first.files) / seconds, bytes: (bytes - first.bytes) / seconds })
+    // What stands still has no rate.
+    const timer = setTimeout(() => setRate(null), 2_000 * windowSeconds)
+    return () => clearTimeout(timer)
   }, [files, bytes, windowSeconds])
   if (!rate || rate.bytes <= 0) return null
   return {

@@ -212,7 +212,7 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
           >
             <section
               aria-label="Register"
-              className={`grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(8rem,1fr)] auto-rows-auto overflow-y-auto ${isDraggedOver ? 'outline-2 -outline-offset-2 outline-lapis outline-dashed' : ''}`}
+              className={`grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(6rem,1fr)] auto-rows-auto overflow-y-auto ${isDraggedOver ? 'outline-2 -outline-offset-2 outline-lapis outline-dashed' : ''}`}
             >
               <Register
                 columns={columns}
