@@ -12,6 +12,8 @@ const email = Joi.string().email({ tlds: false }).max(200).lowercase().trim().re
 const chosen = Joi.string().min(10).max(200).required()
   .messages({ 'string.empty': 'Choose a password.', 'string.min': 'Choose a password of ten characters or more.' }) // prettier-ignore
 
+export const nextInput = Joi.object<{ next: string }>({ next }).unknown()
+
 export const signInInput = Joi.object<{ email: string; password: string; next: string }>({
   email,
   password: Joi.string().max(200).required().messages({ 'string.empty': 'Enter your password.' }),

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { data, redirect } from 'react-router'
+import { data, redirect, redirectDocument } from 'react-router'
 import { type Account, accountOf, secondStepState } from '#server/accounts'
 import { Problem, sentenceOf } from '#core/problems'
 import {
@@ -19,6 +19,7 @@ import {
 import { findKit, type OfferedKit } from '#server/kits'
 import type { Right } from '#core/site'
 import { type Answered, loadSite, type SiteOfSomebody } from '#server/sites'
+import { inNameOf } from './session/header'
 
 const uuid = Joi.string().guid({ version: 'uuidv4' })
 
@@ -66,9 +67,14 @@ export function viewAddress(request: Request): { readonly pathname: string; read
   }
 }
 
-/** The account a request comes from; without one the visitor is sent to sign in. */
+/**
+ * The account a request comes from; without one the visitor is sent to sign in. A window that says in whose name it asks is
+ * answered 401 instead, also where somebody else has signed in beside it: it keeps what it has until its own account is back.
+ */
 export async function requireAccount(request: Request): Promise<Account> {
   const account = await unlessAway(() => accountOf(request))
+  const inName = request.headers.get(inNameOf)
+  if (inName !== null && inName !== account?.id) throw signedOut()
   const { pathname, search } = viewAddress(request)
   if (account) {
     noteAccount(account.id)
@@ -87,7 +93,8 @@ export async function requireAccount(request: Request): Promise<Account> {
       throw redirect('/account#second-step')
     return account
   }
-  throw redirect(`/sign-in?next=${encodeURIComponent(pathname + search)}`)
+  // As a whole document: the one that asks is the window of somebody who is signed out, and keeps what was typed as it goes.
+  throw redirectDocument(`/sign-in?next=${encodeURIComponent(pathname + search)}`)
 }
 
 /**
@@ -118,6 +125,13 @@ export const destinationOwner = ({ account, site, ownerId }: { account: Account 
   accountId: account.id,
   hostsOf: ownerId,
 })
+
+/** With a challenge, as every 401 has (RFC 9110, section 15.5.2); no browser knows it, and asks for a password of its own. */
+function signedOut(): Response {
+  const answer = problemAnswer(new Problem('signed-out'))
+  answer.headers.set('www-authenticate', 'Session realm="Rubricant"')
+  return answer
+}
 
 const problemAnswer = ({ code, message, detail, status }: Problem) =>
   Response.json({ problem: { code, message, detail } }, { status })

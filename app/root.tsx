@@ -5,6 +5,7 @@ import {
   Outlet,
   Scripts,
   ScrollRestoration,
+  useLocation,
   useRevalidator,
   useRouteLoaderData,
 } from 'react-router'
@@ -67,6 +68,8 @@ export default function App() {
 
 const isOfProgram = (error: unknown): boolean => error instanceof Error && isUnfetched(error.message)
 
+const isSignedOut = (error: unknown): boolean => isRouteErrorResponse(error) && error.status === 401
+
 /** What stands in the place of a view that cannot be shown: its name, what it means, and whether to ask again helps. */
 function outcomeOf(error: unknown): { name: string; means: string; isForAWhile: boolean } {
   if (isRouteErrorResponse(error) && error.status === 404)
@@ -83,6 +86,12 @@ function outcomeOf(error: unknown): { name: string; means: string; isForAWhile: 
       isForAWhile: false,
     }
   }
+  if (isSignedOut(error))
+    return {
+      name: 'You are signed out',
+      means: 'Sign in again to go on. What you wrote is kept, and is saved when you are back.',
+      isForAWhile: false,
+    }
   if (isUnreached(error))
     return {
       name: 'The server does not answer',
@@ -106,6 +115,7 @@ function outcomeOf(error: unknown): { name: string; means: string; isForAWhile: 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const { name, means, isForAWhile } = outcomeOf(error)
   const { revalidate, state } = useRevalidator()
+  const { pathname, search } = useLocation()
   // A part of the program that could not be had may have another name by now: all of it is asked for.
   const again = () => (isOfProgram(error) ? location.reload() : revalidate())
   return (
@@ -119,9 +129,15 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
             Try again
           </Button>
         )}
-        <a className="link" href="/sites">
-          Go to your sites
-        </a>
+        {isSignedOut(error) ? (
+          <a className="link" href={`/sign-in?again&next=${encodeURIComponent(pathname + search)}`}>
+            Sign in again
+          </a>
+        ) : (
+          <a className="link" href="/sites">
+            Go to your sites
+          </a>
+        )}
       </div>
     </main>
   )

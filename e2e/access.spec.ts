@@ -22,6 +22,9 @@ const table: Readonly<Record<string, Entry>> = {
   // For whoever has typed a right password, which a signed cookie says (`account.spec.ts`).
   'sign-in/second': { get: 'anybody', post: 'anybody' },
   'sign-up': { get: 'anybody', post: 'anybody' },
+  // Where signing in again ends, and whose cookie a browser has: its own alone.
+  'sign-in/again': { get: 'account' },
+  session: { get: 'anybody' },
   'sign-out': { get: 'anybody', post: 'anybody' },
   account: { get: 'account', post: 'account' },
   forgotten: { post: 'anybody' },

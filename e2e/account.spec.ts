@@ -3,7 +3,7 @@ import { expect, type Page, test } from '@playwright/test'
 import { Secret, TOTP } from 'otpauth'
 import { freePort } from '../bin/lib/run.mjs'
 import { startChild } from '../bin/lib/services.mjs'
-import { expectAccessible, makeSite, practice, signUp, signUpByHand } from './support'
+import { expectAccessible, makeSite, practice, signInAgain, signUp, signUpByHand } from './support'
 
 test('a password is changed, another browser is signed out, and the account is left with its sites offered first', async ({ page, browser }) => {
   const { email, password } = await signUpByHand(page)
@@ -31,12 +31,9 @@ test('a password is changed, another browser is signed out, and the account is l
   await signedIn.getByLabel(/^Your password/).fill(password)
   await signedIn.getByRole('button', { name: /^Sign it out/ }).click()
   await expect(page.getByText('That browser is signed out.')).toBeVisible()
-  // Its next step asks for the password, and goes on where it was going.
+  // Its next step says so, and goes on where it was going as soon as the password is typed.
   await elsewhere.getByRole('link', { name: 'Names' }).click()
-  await elsewhere.waitForURL('**/sign-in?**')
-  await elsewhere.getByLabel('E-mail address').fill(email)
-  await elsewhere.getByLabel('Password').fill(password)
-  await elsewhere.getByRole('button', { name: 'Sign in' }).click()
+  await signInAgain(elsewhere, email, password)
   await expect(elsewhere.getByRole('heading', { name: 'Scheme' }).first()).toBeVisible()
   expect(new URL(elsewhere.url()).pathname).toMatch(/\/names$/)
   await elsewhere.goto('/sites')
@@ -74,6 +71,22 @@ async function linkIn(page: Page, to: string): Promise<string> {
   }).toPass()
   return link!
 }
+
+test('whoever signs out leaves every window of the browser, and comes back to each', async ({
+  page,
+  context,
+}) => {
+  const { email, password } = await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home')
+  const other = await context.newPage()
+  await other.goto('/sites')
+  await other.getByRole('button', { name: 'Sign out' }).click()
+  await page.waitForURL('**/sign-in?next=**')
+  await page.getByLabel('E-mail address').fill(email)
+  await page.getByLabel('Password').fill(password)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.waitForURL('**/plan**')
+})
 
 test('a forgotten password is chosen anew by a letter, and another address is taken by one', async ({ page, browser }) => {
   const { email } = await signUp(page)

@@ -44,6 +44,20 @@ export async function signUpByHand(page: Page): Promise<{ email: string; passwor
   return { email, password }
 }
 
+/** Signs in again where a window says that it is signed out: in a tab of its own, which closes itself. */
+export async function signInAgain(page: Page, email: string, word = password): Promise<void> {
+  const [tab] = await Promise.all([
+    page.waitForEvent('popup'),
+    page.getByRole('link', { name: 'Sign in again' }).click(),
+  ])
+  const isClosed = tab.waitForEvent('close')
+  await tab.getByLabel('E-mail address').fill(email)
+  await tab.getByLabel('Password').fill(word)
+  await tab.getByRole('button', { name: 'Sign in' }).click()
+  await isClosed
+  await expect(page.getByRole('link', { name: 'Sign in again' })).toBeHidden()
+}
+
 /** Waits until a page that was loaded hears what is pressed in it: React listens at its document then. */
 const listens = (page: Page) =>
   page.waitForFunction(() => Object.keys(document).some((key) => key.startsWith('_reactListening')))

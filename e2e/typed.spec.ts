@@ -1,5 +1,16 @@
 import { expect, type Page, test } from '@playwright/test'
-import { again, allSaved, expectAccessible, makeSite, openView, row, signUp, editor } from './support'
+import {
+  again,
+  allSaved,
+  editor,
+  expectAccessible,
+  fileRow,
+  makeSite,
+  openView,
+  row,
+  signInAgain,
+  signUp,
+} from './support'
 
 const plan = 'Home\n  Visit\n  Contact'
 const openPage = async (page: Page, label: string) => {
@@ -47,6 +58,51 @@ test('what is typed is there again, however the window went away', async ({ page
   await third.goto(address)
   await expect(editor(third, 'Visit')).toContainText('on the boat')
   await allSaved(third)
+})
+
+test('what is done in a window that is signed out waits until its own account is back', async ({
+  page,
+  browser,
+}) => {
+  const { email } = await signUp(page)
+  const siteId = await makeSite(page, 'Saltpan Chapel', plan)
+  await openPage(page, 'Visit')
+  await page.request.post('/sign-out', { headers: { origin: process.env.E2E_ADDRESS! } })
+
+  await editor(page, 'Visit').click()
+  await page.keyboard.type('<p>typed over night</p>')
+  const notice = page.getByRole('alert').filter({ hasText: 'You are signed out. What you do here is kept' })
+  await expect(notice).toBeVisible()
+  await expectAccessible(page)
+  await page.getByLabel('Files to add').setInputFiles({
+    name: 'Tide Table.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\n'),
+  }) // prettier-ignore
+  await expect(page.getByText('goes on when you are signed in')).toBeVisible()
+
+  // Somebody else signs in beside it, who writes in the same site: nothing is done in their name.
+  const other = await signUp(page)
+  await expect(page.getByRole('alert').filter({ hasText: other.email })).toBeVisible()
+  await openView(page, 'Plan')
+  await row(page, /Contact/).click()
+  await page.keyboard.press('F2')
+  await page.keyboard.type('Write to us')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('You are signed out in this browser.')).toBeVisible()
+  await openView(page, 'Names')
+  await expect(page.getByText('What you kept cannot be shown now')).toBeVisible()
+  const theirs = await page.request.get(`/sites/${siteId}/changes?seen=0`)
+  expect(theirs.status()).toBe(404)
+
+  await signInAgain(page, email)
+  await allSaved(page)
+  await expect(page.getByText('What you kept cannot be shown now')).toBeHidden()
+  await expect(fileRow(page, 'documents/tide-table.csv')).toBeVisible()
+  const elsewhere = await browser.newPage({ storageState: await page.context().storageState() })
+  await elsewhere.goto(page.url())
+  await expect(row(elsewhere, /Write to us/)).toBeVisible()
+  await openPage(elsewhere, 'Visit')
+  await expect(editor(elsewhere, 'Visit')).toContainText('typed over night')
+  await elsewhere.close()
 })
 
 test('typing without a pause is sent at least every two seconds', async ({ page }) => {

@@ -32,11 +32,12 @@ export async function post(address: string, request: object): Promise<Answer> {
       signal: AbortSignal.timeout(answerMs + Math.round(body.length / 100)),
     })
     const { status } = response
-    if (response.redirected) location.assign('/sign-in')
-    if (response.ok || (status >= 400 && status < 500 && isJson(response))) return await response.json()
+    // Of whoever is signed out nothing is refused: it waits until they are back.
+    const isRefusal = status >= 400 && status < 500 && status !== 401
+    if (response.ok || (isRefusal && isJson(response))) return await response.json()
     if (status === 404) return refused('gone', 'This site is no longer there.')
     // Refused before the application saw it: asked for again, it would be refused again.
-    if (status >= 400 && status < 500 && status !== 408 && status !== 429) {
+    if (isRefusal && status !== 408 && status !== 429) {
       const message = (await response.text()).slice(0, 300)
       return refused('refused', message || 'The server does not take this.')
     }

@@ -12,6 +12,7 @@ import { useSearchParams } from 'react-router'
 import { type Names, namesOf, spelling } from '#core/naming'
 import { ancestorsOf, type Tree, treeOf } from '#core/plan'
 import type { Page, Role, Site } from '#core/site'
+import { whenBack } from '../session/session'
 import { keptWorkOf } from './kept-work'
 import { SiteStore } from './site-store'
 import type { SiteState } from './site-state'
@@ -123,10 +124,10 @@ export function SiteProvider({ accountId, site, revision, titles, role, children
     }
     const wake = () => store.wake()
     addEventListener('pagehide', leave)
-    addEventListener('online', wake)
+    const unsubscribe = whenBack(wake)
     return () => {
       removeEventListener('pagehide', leave)
-      removeEventListener('online', wake)
+      unsubscribe()
       // To another site or the list of sites: the window stays, and sends what it has.
       texts.flush()
     }

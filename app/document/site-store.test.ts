@@ -8,7 +8,7 @@ import { SiteStore } from './site-store'
 /** A server of one site in memory, which can be away, and can be changed by another window. */
 class FakeServer {
   revision = 0
-  away: 'no' | 'silent' | 'full' | 'too much' = 'no'
+  away: 'no' | 'silent' | 'full' | 'too much' | 'signed out' = 'no'
   /** Whether it wants every change to have been shown first. */
   asksFirst = false
   /** The next answer is lost on the way. */
@@ -36,6 +36,8 @@ class FakeServer {
     }
     if (this.away === 'too much')
       return new Response('This is more than can be taken at once.', { status: 413 })
+    if (this.away === 'signed out')
+      return json({ problem: { code: 'signed-out', message: 'You are signed out.' } }, 401)
     if (this.away === 'full')
       return json({ problem: { code: 'disk-full', message: 'The disk is full.' } }, 503)
     const { id, seen, change, shown } = init?.body
@@ -254,6 +256,20 @@ describe('a window’s copy of a site', () => {
     expect(await savedOf(store.change(rename(server.site, 'Visit', 'Come')))).toBe(false)
     expect(store.get().refused).toMatchObject({ message: 'This is more than can be taken at once.' })
     expect(pageCalled(store.get().site, 'Visit')).toBeDefined()
+  })
+
+  test('what is done while nobody is signed in waits, and is not refused', async () => {
+    server.away = 'signed out'
+    const saved = savedOf(store.change(rename(server.site, 'Visit', 'Come')))
+    await settled()
+    expect(store.get()).toMatchObject({
+      save: { kind: 'offline', reason: 'You are signed out.' },
+      refused: null,
+    })
+    expect(pageCalled(store.get().site, 'Come')).toBeDefined()
+    server.away = 'no'
+    store.wake()
+    expect(await saved).toBe(true)
   })
 
   test('sends at once when the connection is back, without waiting for its pause', async () => {

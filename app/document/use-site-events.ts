@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react'
 import type { SiteEvent } from '#server/platform'
+import { session, whenBack } from '../session/session'
 
 /** What a window hears; `gap` says that anything may have happened unheard, and is to be fetched again. */
 export type HeardEvent = SiteEvent | { readonly kind: 'gap' }
@@ -34,14 +35,16 @@ export function useSiteEvents(siteId: string, onEvent: (event: HeardEvent) => vo
       source.addEventListener('error', () => {
         // The browser itself tries again after a cut, but gives up on an answer that is no stream.
         if (source?.readyState !== EventSource.CLOSED) return
+        // Nor does it say what the answer was.
+        void session.check()
         clearTimeout(timer)
         timer = setTimeout(connect, retryMs[Math.min(failures++, retryMs.length - 1)])
       })
     }
     connect()
-    addEventListener('online', connect)
+    const unsubscribe = whenBack(connect)
     return () => {
-      removeEventListener('online', connect)
+      unsubscribe()
       clearTimeout(timer)
       source?.close()
     }

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react'
+import { whenBack } from '../session/session'
 
 /** A text on its way from the server. */
 export type LoadedText =
@@ -61,10 +62,10 @@ export function useText(siteId: string, hash: string, given: GivenText | null = 
     if (!isFailed) return
     const again = () => setAttempt((attempts) => attempts + 1)
     const timer = setInterval(again, againEveryMs)
-    addEventListener('online', again)
+    const unsubscribe = whenBack(again)
     return () => {
       clearInterval(timer)
-      removeEventListener('online', again)
+      unsubscribe()
     }
   }, [isFailed])
   if (text !== undefined) return { kind: 'ready', text }

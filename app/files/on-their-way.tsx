@@ -1,3 +1,4 @@
+import { useStanding } from '../session/signed-out'
 import { Button } from '../parts/button'
 import { count, duration, size } from '../parts/format'
 import { useRate } from '../parts/use-rate'
@@ -91,6 +92,7 @@ function OneOfThem({
   upload: Upload
 }) {
   const { uploads } = useFiles()
+  const isSignedOut = useStanding().kind !== 'in'
   return (
     <li className="flex min-h-8 flex-wrap items-center gap-x-3">
       <span className="min-w-0 grow truncate">{name}</span>
@@ -107,7 +109,7 @@ function OneOfThem({
           )}
           {state === 'pausing' && (
             <span role="status" className="text-quiet">
-              goes on when the line is back
+              {isSignedOut ? 'goes on when you are signed in' : 'goes on when the line is back'}
             </span>
           )}
           <progress

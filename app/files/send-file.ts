@@ -1,5 +1,6 @@
 import { away, isAnswered } from '../parts/away'
 import { isReadable } from '../parts/files-of-drop'
+import { session, whenBack } from '../session/session'
 
 /** Said of a file that the window cannot read. */
 export const unreadable = 'This computer does not let it be read, or it has changed since.'
@@ -44,16 +45,16 @@ class Unreachable extends Error {
   }
 }
 
-/** Resolves after a while, or as soon as the line is back. */
+/** Resolves after a while, or as soon as the line is back, or whoever sends is signed in again. */
 const pausing = (ms: number): Promise<void> =>
   new Promise((resolve) => {
     const go = () => {
       clearTimeout(timer)
-      removeEventListener('online', go)
+      unsubscribe()
       resolve()
     }
     const timer = setTimeout(go, ms)
-    addEventListener('online', go)
+    const unsubscribe = whenBack(go)
   })
 
 /** Posts a body; `fetch` does not tell how much of one has gone. */
@@ -68,14 +69,17 @@ function post(
     const stop = () => request.abort()
     signal.addEventListener('abort', stop)
     request.open('POST', address)
+    for (const [name, value] of Object.entries(session.headers)) request.setRequestHeader(name, value)
     request.responseType = 'json'
     request.upload.onprogress = ({ loaded }) => onSent(loaded)
     request.onloadend = () => {
       signal.removeEventListener('abort', stop)
+      const { status } = request
+      session.note(status)
       const told = request.response as Told | null
-      const isAnswer = told !== null && request.status >= 200 && request.status < 500
+      const isAnswer = told !== null && status >= 200 && status < 500 && status !== 401
       if (isAnswer) resolve(told)
-      else reject(new Unreachable(request.status, told && 'problem' in told ? told.problem.message : null))
+      else reject(new Unreachable(status, told && 'problem' in told ? told.problem.message : null))
     }
     request.send(body)
   })
@@ -149,9 +153,9 @@ export async function sendFile(
     } catch (error) {
       if (signal.aborted) break
       if (!(await isReadable(file))) return { problem: unreadable }
-      // A line that is down says nothing of the file: it is waited for, however long.
-      const isUnanswered = !(error instanceof Unreachable) || error.status === 0
-      const isDown = isUnanswered && !(await isAnswered(signal))
+      // A line that is down says nothing of the file, nor does a session that has ended: it is waited for, however long.
+      const status = error instanceof Unreachable ? error.status : 0
+      const isDown = status === 401 || (status === 0 && !(await isAnswered(signal)))
       failures = isLarge && gained ? 1 : isDown ? Math.min(failures + 1, retryMs.length) : failures + 1
       const pause = retryMs[failures - 1]
       if (pause === undefined) return { problem: (error instanceof Unreachable && error.said) || away }

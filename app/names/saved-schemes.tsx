@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react'
 import { useFetcher } from 'react-router'
 import type { Scheme } from '#core/site'
-import type { action, loader } from '../routes/answers/schemes'
+import type { clientAction, clientLoader } from '../routes/answers/schemes'
+import { whenBack } from '../session/session'
 import { Button } from '../parts/button'
 import { FileButton, saveFile } from '../parts/picks/files'
 
@@ -11,15 +12,21 @@ const fileVersion = 1
 
 /** Schemes kept for the next site: use one, keep this one, take one in from a file or out to one. */
 export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme: Scheme) => void }) {
-  const list = useFetcher<typeof loader>()
-  const change = useFetcher<typeof action>()
+  const list = useFetcher<typeof clientLoader>()
+  const change = useFetcher<typeof clientAction>()
   const [name, setName] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const { load, state, data } = list
   useEffect(() => {
     if (state === 'idle' && !data) void load('/schemes')
   }, [load, state, data])
-  const refused = change.data?.problem?.message ?? null
+  const isUnknown = data?.schemes === null
+  useEffect(() => (isUnknown ? whenBack(() => void load('/schemes')) : undefined), [isUnknown, load])
+  const refused = change.data && 'problem' in change.data ? change.data.problem?.message : null
+  // What was not taken is still to be kept.
+  useEffect(() => {
+    if (change.data && !('problem' in change.data)) setName('')
+  }, [change.data])
 
   const keep = (as: string, what: unknown) =>
     void change.submit(JSON.stringify({ do: 'keep', name: as, scheme: what }), {
@@ -50,6 +57,11 @@ export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme
   return (
     <section aria-label="Schemes for the next site" className="mt-6">
       <h3 className="mb-1 text-[19px]">Kept for the next site</h3>
+      {isUnknown && (
+        <p role="status" className="mb-2 text-sm text-quiet">
+          What you kept cannot be shown now; it is when the server answers.
+        </p>
+      )}
       <ul className="mb-2 text-sm">
         {(data?.schemes ?? []).map((one) => (
           <li key={one.name} className="flex items-baseline gap-4 leading-7">
@@ -82,7 +94,6 @@ export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme
         onSubmit={(event) => {
           event.preventDefault()
           keep(name, scheme)
-          setName('')
         }}
       >
         <label className="w-56 text-sm text-quiet">

@@ -1,10 +1,15 @@
 import { useEffect } from 'react'
 import { data, isRouteErrorResponse, useMatches, useRevalidator } from 'react-router'
+import { session, whenBack } from '../session/session'
+import { useStanding } from '../session/signed-out'
 import { Button } from './button'
 import { isUnfetched } from './fetched'
 
-/** Asked too often is for a while only (RFC 6585, section 4), as a server that is not well (RFC 9110, section 15.6). */
-const isForAWhile = (status: number) => status >= 500 || status === 429
+/**
+ * Asked too often is for a while only (RFC 6585, section 4), as a server that is not well (RFC 9110, section 15.6), and a session
+ * that has ended (section 15.5.2): the window says so, and where to sign in again.
+ */
+const isForAWhile = (status: number) => status >= 500 || status === 429 || status === 401
 
 /**
  * Whether a request failed for want of a connection, or of a server that is well: where it did not answer itself. That may
@@ -56,40 +61,39 @@ export function useRememberedViews(): void {
   }, [matches])
 }
 
-/** An answer to a form that could not be sent, in the shape of one that was refused. */
-export const notSent = {
-  problem: {
-    code: 'offline',
-    message: 'The server does not answer. Nothing that you typed is lost; try again in a moment.',
-    field: null,
-  },
-}
+const notAnswered = 'The server does not answer. Nothing that you typed is lost; try again in a moment.'
+const signedOut = 'You are signed out. Nothing that you typed is lost; sign in again, then try once more.'
 
-/** Sends a form; one that cannot be sent is told beside it. */
-export const sendOrTell = <T,>(send: () => Promise<T>) => unlessAway(send, notSent)
+/** Sends a form; one that cannot be sent is told beside it, in the shape of one that was refused. */
+export const sendOrTell = <T,>(send: () => Promise<T>) =>
+  unlessAway(send, (message) => ({ problem: { code: 'offline', message, field: null } }))
 
 /** The same for forms that show a refusal as one sentence, with what else they ask an answer for. */
 export const sendOrSay = <T, Beside extends object = object>(send: () => Promise<T>, beside?: Beside) =>
-  unlessAway(send, { ...(beside as Beside), problem: notSent.problem.message })
+  unlessAway(send, (problem) => ({ ...(beside as Beside), problem }))
 
-async function unlessAway<T, Told>(send: () => Promise<T>, told: Told) {
+async function unlessAway<T, Told>(send: () => Promise<T>, told: (message: string) => Told) {
   try {
     return await send()
   } catch (error) {
     if (!isAway(error)) throw error
+    const isSignedOut = session.get().kind !== 'in'
     // With the status of a refusal, after which a view is not fetched anew: it could not be had, and its form would go.
-    return data(told, { status: 503 })
+    return data(told(isSignedOut ? signedOut : notAnswered), { status: 503 })
   }
 }
 
 /** What stands in a view that could not be fetched. */
 export function NotFetched() {
   const { revalidate, state } = useRevalidator()
+  const isSignedOut = useStanding().kind !== 'in'
+  useEffect(() => whenBack(() => void revalidate()), [revalidate])
   return (
     <div className="p-7" role="alert">
       <p className="mb-3">
-        The server does not answer, so this cannot be shown now. What you typed is kept and is saved when it
-        is back.
+        {isSignedOut
+          ? 'You are signed out, so this cannot be shown now. What you typed is kept and is saved when you are back.'
+          : 'The server does not answer, so this cannot be shown now. What you typed is kept and is saved when it is back.'}
       </p>
       <Button disabled={state !== 'idle'} onClick={() => void revalidate()}>
         Try again

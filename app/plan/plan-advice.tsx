@@ -4,6 +4,7 @@ import type { adviseOnPlan, Finding } from '#core/findings'
 import { useSelection, useSite } from '../document/site-context'
 import { useMend } from '../document/use-mend'
 import { untilFetched } from '../parts/fetched'
+import { Refusal } from '../parts/notice'
 
 /** Advice on the plan that has not been dismissed. */
 export function useAdvice(dismissed: readonly string[]): Finding[] {
@@ -28,11 +29,17 @@ export function useAdvice(dismissed: readonly string[]): Finding[] {
 export function PlanAdvice({ advice }: { advice: readonly Finding[] }) {
   const { tree } = useSite()
   const { select } = useSelection()
-  const fetcher = useFetcher()
+  const fetcher = useFetcher<{ problem?: { message: string } }>()
   const { mend } = useMend()
   if (advice.length === 0) return <p className="px-7 py-5 text-quiet">Nothing to remark on in this plan.</p>
+  const problem = fetcher.data?.problem
   return (
     <ul className="h-full overflow-auto px-7 py-2">
+      {problem && (
+        <li>
+          <Refusal className="my-1">{problem.message}</Refusal>
+        </li>
+      )}
       {advice.map((one) => (
         <li key={one.key} className="flex flex-wrap gap-x-5 border-b border-rule py-2.5">
           <span className="min-w-0 flex-1 basis-60">{one.what}</span>

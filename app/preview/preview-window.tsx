@@ -13,6 +13,7 @@ import { LeadsOutside } from './leads-outside'
 import { type Leaving, type QuotedPlace, readPreviewMessage, type Report } from './messages'
 import { usePreviewWidth } from './use-preview-width'
 import { useReloads } from './use-reloads'
+import { session, whenBack } from '../session/session'
 
 const shownAs = [
   { as: 'room', words: 'As wide as there is room', Icon: Maximize2, size: 14 },
@@ -58,6 +59,11 @@ export function PreviewWindow({
   const [isLost, setLost] = useState(false)
   /** What it shows, or is to show. */
   const at = useRef(path)
+  const renew = useCallback(async () => {
+    const response = await fetch(`/sites/${site.id}/preview-address`)
+    if (response.ok) base.current = ((await response.json()) as { base: string }).base
+    return response.ok
+  }, [site.id])
   const { placed, loaded, load } = useStableActions({
     placed: (place: QuotedPlace, isOwn: boolean) => onPlace?.(place, isOwn),
     loaded(told: Report) {
@@ -67,37 +73,38 @@ export function PreviewWindow({
       checkShown(told)
       watch.told()
     },
-    load() {
-      if (frame.current) frame.current.src = base.current + encodePath(at.current)
+    async load() {
+      // What could not be shown may have had the address of a session that has ended.
+      const isRenewed = await renew().catch(() => false)
+      if (isRenewed && frame.current) frame.current.src = base.current + encodePath(at.current)
     },
   })
   const [watch] = useState(
     () =>
       new FrameWatch({
         ask: () => frame.current?.contentWindow?.postMessage('rubricant-tell', '*'),
-        load,
+        load: () => void load(),
         isAnswered,
         onLost: setLost,
       }),
   )
   useEffect(() => {
-    addEventListener('online', watch.wake)
+    const unsubscribe = whenBack(watch.wake)
+    const again = session.subscribe(() => {
+      if (session.get().kind === 'in') void load()
+    })
     return () => {
-      removeEventListener('online', watch.wake)
+      unsubscribe()
+      again()
       watch.end()
     }
-  }, [watch])
+  }, [watch, load])
   // Another page, or another path of it, is another frame.
   useEffect(() => {
     at.current = path
     watch.began(true)
   }, [watch, page.id, path])
 
-  const renew = useCallback(async () => {
-    const response = await fetch(`/sites/${site.id}/preview-address`)
-    if (response.redirected) location.assign('/sign-in')
-    else if (response.ok) base.current = ((await response.json()) as { base: string }).base
-  }, [site.id])
   useEffect(() => {
     // Without a connection the next beat, or the frame that finds its address run out, asks again.
     const timer = setInterval(() => void renew().catch(() => {}), renewEveryMs)

@@ -6,6 +6,7 @@ import { SiteProvider, useSelection, useSite } from '../document/site-context'
 import { useSiteEvents } from '../document/use-site-events'
 import { requireSite } from '../owner.server'
 import { PreviewWindow } from '../preview/preview-window'
+import { SignedOut } from '../session/signed-out'
 import type { Route } from './+types/look'
 
 export async function loader({ request, params }: Route.LoaderArgs) {
@@ -32,7 +33,12 @@ export default function LookRoute({ loaderData }: Route.ComponentProps) {
   const { accountId, site, revision, titles, role, base } = loaderData
   return (
     <SiteProvider key={site.id} {...{ accountId, site, revision, titles, role }}>
-      <Look base={base} />
+      <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
+        <div>
+          <SignedOut accountId={accountId} />
+        </div>
+        <Look base={base} />
+      </div>
     </SiteProvider>
   )
 }
@@ -48,7 +54,7 @@ function Look({ base }: { base: string }) {
     document.title = `Preview of ${selected.label} – ${site.name}`
   }, [selected.label, site.name])
   return (
-    <main className="h-dvh">
+    <main className="min-h-0">
       <h1 className="sr-only">Preview of {selected.label}</h1>
       <PreviewWindow base={base} isAlone />
     </main>

@@ -7,7 +7,7 @@ import { answerProblems, checkInput, readForm, requireSite } from '../owner.serv
 import { PageNotes } from '../notes/page-notes'
 import { ChosenPage } from '../plan/chosen-page'
 import { PlanAdvice, useAdvice } from '../plan/plan-advice'
-import { loadOrLatest } from '../parts/unless-offline'
+import { loadOrLatest, sendOrTell } from '../parts/unless-offline'
 import type { Route } from './+types/plan'
 import { lazily } from '../parts/fetched'
 
@@ -35,6 +35,8 @@ const PlanDiagram = lazily(() =>
   import('../plan/diagram/plan-diagram').then((module) => ({ default: module.PlanDiagram })),
 )
 const PlanText = lazily(() => import('../plan/plan-text').then((module) => ({ default: module.PlanText })))
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrTell(() => serverAction())
 
 export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/plan', args)
 

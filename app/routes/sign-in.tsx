@@ -9,7 +9,7 @@ import {
   waitForSecondStep,
 } from '#server/accounts'
 import { config } from '#server/platform'
-import { signInInput } from '../account-input.server'
+import { nextInput, signInInput } from '../account-input.server'
 import { requestContext } from '../edge/context'
 import { checkInput, readForm, tellProblem } from '../owner.server'
 import { AccountForm } from '../parts/account-form'
@@ -29,8 +29,9 @@ function isHere(request: Request, context: Route.LoaderArgs['context']): boolean
 }
 
 export async function loader({ request, context }: Route.LoaderArgs) {
-  if (await accountOf(request)) throw redirect('/sites')
   const { searchParams } = new URL(request.url)
+  // Whoever signs in again may have another account's session meanwhile, which that ends.
+  if (!searchParams.has('again') && (await accountOf(request))) throw redirect('/sites')
   return {
     next: searchParams.get('next') ?? '',
     isNew: searchParams.has('new'),
@@ -44,7 +45,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   return tellProblem(async () => {
     if (form.demo !== undefined && config().demo && isHere(request, context)) {
       const { demoAccount } = await import('../../demo/load')
-      return redirect('/sites', { headers: await beginSession(await demoAccount(), request) })
+      const { next } = checkInput(nextInput, form)
+      return redirect(next, { headers: await beginSession(await demoAccount(), request) })
     }
     const input = checkInput(signInInput, form)
     const { remoteAddress } = context.get(requestContext)
@@ -74,6 +76,7 @@ export default function SignIn({ loaderData, actionData }: Route.ComponentProps)
           </p>
           {demo && (
             <Form method="post" className="border-t border-rule pt-6">
+              <input type="hidden" name="next" value={next} />
               <h2 className="mb-2 text-2xl">Have a look first</h2>
               <p className="mb-4 max-w-prose text-quiet">
                 Marrow Skerry Light is an invented lighthouse trust with twenty-one pages, ready to change and

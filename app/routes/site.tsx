@@ -36,6 +36,7 @@ import { count } from '../parts/format'
 import { useRememberedViews } from '../parts/unless-offline'
 import { Register } from '../register/register'
 import { useColumns } from '../register/use-columns'
+import { SignedOut } from '../session/signed-out'
 import type { FrameContext } from '../upload/delivery-bar'
 import type { Route } from './+types/site'
 import type { loader as checksLoader } from './checks'
@@ -190,6 +191,7 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
         }}
       />
       <div>
+        <SignedOut accountId={accountId} />
         <DeliveryNotice
           delivery={delivery}
           underWay={underWay}

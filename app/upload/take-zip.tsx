@@ -1,7 +1,7 @@
 import { Popover } from 'radix-ui'
 import { useRef, useState } from 'react'
 import { useFetcher } from 'react-router'
-import type { loader } from '../routes/answers/files/zips'
+import type { clientLoader } from '../routes/answers/files/zips'
 import { count, moment, size } from '../parts/format'
 import { useIntoFolder } from './folder/into-folder'
 import { PopoverFrame } from '../parts/popover-frame'
@@ -51,10 +51,11 @@ export function TakeZip({
 }) {
   const opener = useRef<HTMLButtonElement>(null)
   const intoFolder = useIntoFolder(opener)
-  const fetcher = useFetcher<typeof loader>()
+  const fetcher = useFetcher<typeof clientLoader>()
   const [open, setOpen] = useState(false)
   const address = `/sites/${siteId}/site.zip`
-  const told = fetcher.state === 'idle' ? fetcher.data : undefined
+  const answer = fetcher.state === 'idle' ? fetcher.data : undefined
+  const told = answer && 'problem' in answer ? undefined : answer
   const since = told?.since
   /** Whether it was taken since this was opened: what is gone is told until it is closed, and never again. */
   const [taken, setTaken] = useState(false)
@@ -73,7 +74,9 @@ export function TakeZip({
       </Popover.Trigger>
       {intoFolder?.dialog}
       <PopoverFrame label="The site as files" side={side} className="grid w-[26rem] gap-2 bg-paper">
-        {!told ? (
+        {answer && 'problem' in answer ? (
+          <p role="alert">{answer.problem}</p>
+        ) : !told ? (
           <p role="status">Counting…</p>
         ) : (
           <>

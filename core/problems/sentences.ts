@@ -37,6 +37,7 @@ export const sentences = {
   ),
   'mail-failed': fixed(502, 'The letter could not be sent. Try again later, or ask whoever runs the server.'),
   closed: fixed(422, 'Accounts of this server are made by whoever runs it. Ask them for a link.'),
+  'signed-out': fixed(401, 'You are signed out in this browser.'),
   'second-step-needed': fixed(403, 'Whoever runs this server wants everybody to have a second step.'),
   'wrong-code': fixed(
     422,

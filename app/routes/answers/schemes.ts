@@ -4,6 +4,7 @@ import { deleteScheme, listSchemes, putScheme } from '#server/sites'
 import { Problem } from '#core/problems'
 import { pool } from '#server/platform'
 import { readJson, requireAccount } from '../../owner.server'
+import { isAway, sendOrTell } from '../../parts/unless-offline'
 import type { Route } from './+types/schemes'
 
 const name = Joi.string().trim().min(1).max(100).required()
@@ -35,3 +36,15 @@ export async function action({ request }: Route.ActionArgs) {
     throw error
   }
 }
+
+/** Null while nobody answers: what shows them has more to show. */
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  try {
+    return await serverLoader()
+  } catch (error) {
+    if (!isAway(error)) throw error
+    return { schemes: null }
+  }
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrTell(() => serverAction())

@@ -2,6 +2,7 @@ import type { ManifestFile } from '#core/delivery'
 import { pool } from '#server/platform'
 import { changedSinceZip, filesOfSite } from '#server/sites'
 import { requireSite } from '../../../owner.server'
+import { sendOrSay } from '../../../parts/unless-offline'
 import type { Route } from './+types/zips'
 
 /** Files that are gone and are named. */
@@ -27,3 +28,5 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     },
   }
 }
+
+export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) => sendOrSay(() => serverLoader())
