@@ -26,6 +26,7 @@ export default [
   route('bringing', 'routes/answers/bringing/bringings.ts'),
   route('bringing/:bringingId', 'routes/answers/bringing/bringing.ts'),
   route('bringing/:bringingId/files', 'routes/answers/bringing/bring-files.ts'),
+  route('bringing/:bringingId/uploads/:uploadId', 'routes/answers/bringing/bring-portions.ts'),
   route('bringing/:bringingId/from-host', 'routes/answers/bringing/bring-from-host.ts'),
   route('sites/:siteId', 'routes/site.tsx', [
     index('routes/site-start.tsx'),

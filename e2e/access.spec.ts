@@ -45,6 +45,7 @@ const table: Readonly<Record<string, Entry>> = {
   bringing: { post: 'account' },
   'bringing/:bringingId': { get: 'account', post: 'account' },
   'bringing/:bringingId/files': { post: 'account' },
+  'bringing/:bringingId/uploads/:uploadId': { get: 'account', post: 'account' },
   'bringing/:bringingId/from-host': { post: 'account' },
   // Its address is the key, kept from the log; it ends, and is withdrawn (`notes.spec.ts`).
   'looks/:token': { get: 'anybody' },

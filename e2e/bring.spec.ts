@@ -1,3 +1,5 @@
+import { randomBytes } from 'node:crypto'
+import { strToU8, zipSync } from 'fflate'
 import { mkdir, rm, truncate, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { expect, test } from '@playwright/test'
@@ -133,6 +135,41 @@ test('a folder comes in as it lies on a disk, and what is none is told', async (
   await page.waitForURL('**/plan')
   await expectLabels(page, ['Mine', 'Birds', 'Terns'])
 })
+
+test('a ZIP and a folder that are cut on their way go on by themselves', async ({ page, context }, testInfo) => {
+  await signUp(page)
+  await page.goto('/sites/bring')
+  const html = (title: string) => `<!DOCTYPE html>\n<title>${title}</title>\n<p><a href="terns.html">Terns</a></p>\n`
+  let cuts = 0
+  // The line goes down in the midst of it, and what was being sent with it.
+  await page.route(/\/bringing\/[^/]+\/(uploads|files)/, async (route) => {
+    const isNext = /from=[1-9]|terns/.test(route.request().url())
+    if (cuts > 0 || !isNext) return route.continue()
+    cuts += 1
+    await context.setOffline(true)
+    await route.abort()
+  })
+  const words = page.getByText('It goes on by itself when the line is back.')
+  const files = { 'index.html': html('Mine'), 'terns.html': html('Terns') }
+  const chart = randomBytes(5_000_000)
+  const buffer = Buffer.from(zipSync({ ...Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])), 'chart.bin': chart }, { level: 0 }))
+  await page.getByLabel('Choose a ZIP: the file').setInputFiles({ name: 'mine.zip', mimeType: 'application/zip', buffer })
+  await expect(words).toBeVisible()
+  await expectAccessible(page)
+  await context.setOffline(false)
+  await expect(page.getByText('2 pages, 1 file')).toBeVisible()
+  await page.getByRole('button', { name: 'Leave it' }).click()
+
+  cuts = 0
+  const folder = testInfo.outputPath('mine')
+  await mkdir(folder, { recursive: true })
+  for (const [name, text] of Object.entries(files)) await writeFile(path.join(folder, name), text)
+  await page.getByLabel('The folder of the site').setInputFiles(folder)
+  await expect(words).toBeVisible()
+  await context.setOffline(false)
+  await page.getByRole('button', { name: 'Bring it in' }).click()
+  await expectLabels(page, ['Mine', 'Terns'])
+}) // prettier-ignore
 
 test('a folder that is dropped from a disk comes in without what cannot be read or is too large, and says so', async ({
   page,

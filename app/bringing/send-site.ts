@@ -1,9 +1,11 @@
 import type { Remark } from '#core/bringing'
 import { mostFileBytes } from '#core/site'
 import { away } from '../parts/away'
+import { patiently, Unreachable } from '../parts/patience'
+import { sendFile, unreadable as notRead } from '../parts/send-file'
 import { isJson } from '../document/post'
 import { readProgress } from '../parts/read-progress'
-import { type FolderFile, isReadable } from '../parts/files-of-drop'
+import { type FolderFile } from '../parts/files-of-drop'
 
 /** Said of what does not come. */
 export const unreadable = 'Your computer does not let it be read: it did not come.'
@@ -15,68 +17,125 @@ const atOnce = 4
 /** Why something was not taken. */
 export class NotTaken extends Error {}
 
-/** Asks the server, and fails with its sentence where it does not do what was asked. */
-export async function ask<Answer>(address: string, init: RequestInit): Promise<Answer> {
-  const response = await fetch(address, init).catch((error: unknown) => {
-    if (init.signal?.aborted) throw error
-    throw new NotTaken(away)
-  })
-  if (!isJson(response)) throw new NotTaken(away)
-  const told = (await response.json()) as Answer & { problem?: { message: string } }
-  if (told.problem) throw new NotTaken(told.problem.message)
-  return told
+/** What a window knows of how far it is with what it sends. */
+export interface Sent {
+  readonly files: number
+  readonly bytes: number
 }
 
-/** Asks for what takes a while, and tells how far it is. */
-export async function askForLong<Answer>(
+export interface Telling {
+  readonly signal: AbortSignal
+  /** The line is down, or up again. */
+  readonly onPause: (isPausing: boolean) => void
+}
+
+/** What was answered, where it is that; @throws `Unreachable` where nobody answered, `NotTaken` where it was refused */
+async function answerOf(asked: Promise<Response>, signal: AbortSignal): Promise<Response> {
+  const response = await asked.catch((error: unknown) => {
+    throw signal.aborted ? error : new Unreachable(0)
+  })
+  if (response.status === 401) throw new Unreachable(401)
+  if (isJson(response)) {
+    const told = (await response.clone().json()) as { problem?: { message: string } }
+    if (told.problem && response.status >= 500) throw new Unreachable(response.status, told.problem.message)
+    if (told.problem) throw new NotTaken(told.problem.message)
+  } else if (!response.ok) throw new Unreachable(response.status)
+  return response
+}
+
+/** Asks the server until it answers, and fails with its sentence where it does not do what was asked. */
+export const ask = <Answer>(
+  address: string,
+  init: RequestInit,
+  { signal, onPause }: Telling,
+): Promise<Answer> =>
+  answered(
+    async () => (await (await answerOf(fetch(address, { ...init, signal }), signal)).json()) as Answer,
+    signal,
+    onPause,
+  )
+
+/** Asks for what takes a while, once, and tells how far it is. */
+async function askLong<Answer>(
   address: string,
   signal: AbortSignal,
   tell: (done: number, all: number) => void,
   init: RequestInit = {},
 ): Promise<Answer> {
-  const response = await fetch(address, { ...init, signal }).catch((error: unknown) => {
-    if (signal.aborted) throw error
-    throw new NotTaken(away)
+  const response = await answerOf(fetch(address, { ...init, signal }), signal)
+  if (isJson(response)) return (await response.json()) as Answer
+  // Cut in its midst it is no answer either.
+  const ended = await readProgress(response.body!, tell).catch((error: unknown) => {
+    throw signal.aborted ? error : new Unreachable(0)
   })
-  if (isJson(response)) {
-    const told = (await response.json()) as Answer & { problem?: { message: string } }
-    if (told.problem) throw new NotTaken(told.problem.message)
-    return told
-  }
-  if (!response.ok || !response.body) throw new NotTaken(away)
-  const ended = await readProgress(response.body, tell)
-  if (ended === null) throw new NotTaken(away)
+  if (ended === null) throw new Unreachable(0)
   if ('problem' in ended) throw new NotTaken(ended.problem)
   return ended.result as Answer
 }
 
-const post = (body: BodyInit, signal: AbortSignal): RequestInit => ({ method: 'POST', body, signal })
+/** The same until it is answered. */
+export const askForLong = <Answer>(
+  address: string,
+  { signal, onPause }: Telling,
+  tell: (done: number, all: number) => void,
+): Promise<Answer> => answered(() => askLong<Answer>(address, signal, tell), signal, onPause)
 
-export const begin = (name: string, example: boolean, signal: AbortSignal): Promise<{ id: string }> =>
-  ask('/bringing', {
-    ...post(JSON.stringify({ name, example }), signal),
-    headers: { 'content-type': 'application/json' },
-  })
+const answered = <T>(work: () => Promise<T>, signal: AbortSignal, onPause?: Telling['onPause']): Promise<T> =>
+  patiently(work, signal, onPause).catch(asNotTaken)
+
+/** Whoever reads it is told why, or that nobody answers. */
+function asNotTaken(error: unknown): never {
+  throw error instanceof Unreachable ? new NotTaken(error.said ?? away) : error
+}
+
+export const begin = (name: string, example: boolean, telling: Telling): Promise<{ id: string }> =>
+  ask('/bringing', asPost({ name, example }), telling)
 
 const fromHost = (id: string) => `/bringing/${id}/from-host`
-const asPost = (body: object): RequestInit => ({
+export const asPost = (body: object): RequestInit => ({
   method: 'POST',
   headers: { 'content-type': 'application/json' },
   body: JSON.stringify(body),
 })
 
 /** Asks how a host shows that it is itself. */
-export const learnHost = async (id: string, place: object, signal: AbortSignal): Promise<string> =>
-  (await ask<{ hostKey: string }>(fromHost(id), { ...asPost(place), signal })).hostKey
+export const learnHost = async (id: string, place: object, telling: Telling): Promise<string> =>
+  (await ask<{ hostKey: string }>(fromHost(id), asPost(place), telling)).hostKey
 
-/** Fetches what stands at a host. */
+/** Fetches what stands at a host. Cut, it is asked for again by its author, who sees what has become of it. */
 export const fetchFromHost = (
   id: string,
   place: object,
   hostKey: string,
   signal: AbortSignal,
   onFetched: (done: number, all: number) => void,
-): Promise<unknown> => askForLong(fromHost(id), signal, onFetched, asPost({ ...place, hostKey }))
+): Promise<unknown> =>
+  askLong(fromHost(id), signal, onFetched, asPost({ ...place, hostKey })).catch(asNotTaken)
+
+/** Sends one file of a folder, at its path, or a ZIP with all of them. @returns whether it could be read */
+async function sendOne(
+  id: string,
+  path: string | null,
+  file: Blob,
+  { signal, onPause }: Telling,
+  onSent: (bytes: number) => void,
+): Promise<boolean> {
+  const upload = crypto.randomUUID()
+  const sent = await sendFile(
+    {
+      file,
+      at: `/bringing/${id}/files`,
+      query: { upload, ...(path !== null && { path }) },
+      portionsAt: `/bringing/${id}/uploads/${upload}`,
+    },
+    signal,
+    { onSent, onPause },
+  )
+  signal.throwIfAborted()
+  if (!('problem' in sent)) return true
+  if (!sent.isUnreadable) throw new NotTaken(sent.problem)
+  return false
+}
 
 /**
  * Sends the files of a folder, some at a time.
@@ -85,34 +144,60 @@ export const fetchFromHost = (
 export async function sendFolder(
   id: string,
   files: readonly FolderFile[],
-  signal: AbortSignal,
-  onSent: (count: number) => void,
+  { signal, onPause }: Telling,
+  tell: (sent: Sent) => void,
 ): Promise<Remark[]> {
   const leftOut: Remark[] = []
+  const own = new AbortController()
+  signal.addEventListener('abort', () => own.abort(), { once: true })
+  const telling = { signal: own.signal, onPause: pausesOf(onPause) }
   let next = 0
   let sent = 0
+  let bytes = 0
   const work = async () => {
-    while (next < files.length && !signal.aborted) {
+    while (next < files.length && !telling.signal.aborted) {
       const { path, file } = files[next++]!
-      if (file.size > mostFileBytes) {
-        leftOut.push({ path, why: tooLarge })
-        continue
+      let own = 0
+      const onSent = (now: number) => {
+        bytes += now - own
+        own = now
+        tell({ files: sent, bytes })
       }
-      try {
-        await ask(`/bringing/${id}/files?path=${encodeURIComponent(path)}`, post(file, signal))
-      } catch (error) {
-        if (signal.aborted || (await isReadable(file))) throw error
-        leftOut.push({ path, why: unreadable })
-      }
-      onSent(++sent)
+      if (file.size > mostFileBytes) leftOut.push({ path, why: tooLarge })
+      else if (!(await sendOne(id, path, file, telling, onSent))) leftOut.push({ path, why: unreadable })
+      sent += 1
+      onSent(file.size)
     }
   }
-  await Promise.all(Array.from({ length: atOnce }, work))
+  // Where one is refused, the others are not sent for nothing.
+  const all = Array.from({ length: atOnce }, () =>
+    work().catch((error: unknown) => {
+      own.abort()
+      throw error
+    }),
+  )
+  await Promise.all(all)
   return leftOut
 }
 
-export const sendZip = (id: string, file: File, signal: AbortSignal): Promise<unknown> =>
-  ask(`/bringing/${id}/files`, post(file, signal))
+/** Of several that pause, one is told. */
+function pausesOf(onPause: Telling['onPause']): Telling['onPause'] {
+  let pausing = 0
+  return (isPausing) => {
+    pausing += isPausing ? 1 : -1
+    onPause(pausing > 0)
+  }
+}
+
+export async function sendZip(
+  id: string,
+  file: File,
+  telling: Telling,
+  tell: (sent: Sent) => void,
+): Promise<void> {
+  const isRead = await sendOne(id, null, file, telling, (bytes) => tell({ files: 0, bytes }))
+  if (!isRead) throw new NotTaken(notRead)
+}
 
 export const filesOfChoice = (files: Iterable<File>): FolderFile[] =>
   [...files].map((file) => ({ path: file.webkitRelativePath || file.name, file }))

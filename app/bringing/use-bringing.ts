@@ -3,17 +3,21 @@ import { useNavigate, useSearchParams } from 'react-router'
 import type { FrameMark, Remark } from '#core/bringing'
 import type { BringingView, BringingWishes } from '#server/bringing'
 import { count } from '../parts/format'
+import type { HowFar } from '../parts/use-rate'
 import type { Place } from '../parts/picks/place-search'
 import { noPlace, type PlaceValues } from '../upload/place/place-fields'
 import {
   ask,
   askForLong,
+  asPost,
   begin,
   fetchFromHost,
   learnHost,
   NotTaken,
   sendFolder,
   sendZip,
+  type Sent,
+  type Telling,
   unreadable,
 } from './send-site'
 import type { Dropped } from '../parts/files-of-drop'
@@ -30,7 +34,10 @@ export interface JoinedSite {
 type State =
   | { readonly kind: 'choosing' }
   | { readonly kind: 'host' }
-  | { readonly kind: 'sending'; readonly words: string; readonly done: number; readonly of: number }
+  /** From this computer. */
+  | { readonly kind: 'sending'; readonly words: string; readonly far: HowFar }
+  /** From a host, to the server. */
+  | { readonly kind: 'fetching'; readonly words: string; readonly done: number; readonly of: number }
   | {
       readonly kind: 'looking'
       readonly id: string
@@ -70,6 +77,7 @@ export function useBringing(into: JoinedSite | null) {
   /** What the window did not even send. */
   const [unsent, setUnsent] = useState<readonly Remark[]>([])
   const [problem, setProblem] = useState<string | null>(null)
+  const [isPausing, setPausing] = useState(false)
   const [request] = useState(() => ({ id: '' }))
   const ending = useRef<AbortController | null>(null)
   // Files that were taken from a destination wait already: they are looked at first, in the place of the site's own.
@@ -81,7 +89,7 @@ export function useBringing(into: JoinedSite | null) {
     begun.current = true
     const asked: BringingWishes = { ...wishes, same: 'replace', frame: 'site' }
     setWishes(asked)
-    void attempt((signal) => look(waiting, asked, signal), { kind: 'choosing' })
+    void attempt((telling) => look(waiting, asked, telling), { kind: 'choosing' })
     // Once, for what the address names.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [waiting])
@@ -89,12 +97,14 @@ export function useBringing(into: JoinedSite | null) {
   useEffect(() => () => ending.current?.abort(), [])
 
   /** Does what may take long, until it is called off. */
-  async function attempt(work: (signal: AbortSignal) => Promise<void>, back: State): Promise<void> {
+  async function attempt(work: (telling: Telling) => Promise<void>, back: State): Promise<void> {
     ending.current?.abort()
     const own = (ending.current = new AbortController())
     setProblem(null)
+    setPausing(false)
+    const onPause = (isNow: boolean) => own.signal.aborted || setPausing(isNow)
     try {
-      await work(own.signal)
+      await work({ signal: own.signal, onPause })
     } catch (error) {
       if (own.signal.aborted) return
       setProblem(error instanceof NotTaken ? error.message : 'This could not be done. Try again in a moment.')
@@ -102,23 +112,14 @@ export function useBringing(into: JoinedSite | null) {
     }
   }
 
-  const post = <T>(id: string, what: object, signal: AbortSignal) =>
-    ask<T>(`/bringing/${id}`, {
-      method: 'POST',
-      signal,
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(what),
-    })
+  const post = <T>(id: string, what: object, telling: Telling) =>
+    ask<T>(`/bringing/${id}`, asPost(what), telling)
 
   /** Has the plan be as it was corrected, or as it was found, and looks again. */
-  async function correct(
-    id: string,
-    lines: BringingView['lines'] | null,
-    signal: AbortSignal,
-  ): Promise<void> {
+  async function correct(id: string, lines: BringingView['lines'] | null, telling: Telling): Promise<void> {
     const plan = lines && lines.map(({ was, label, depth }) => ({ path: was, label, depth }))
-    await post(id, { plan }, signal)
-    await look(id, wishes, signal)
+    await post(id, { plan }, telling)
+    await look(id, wishes, telling)
     // What was corrected meanwhile is newer than what has come.
     setDraft((was) => (was === lines ? null : was))
   }
@@ -127,14 +128,14 @@ export function useBringing(into: JoinedSite | null) {
   const moveEdges = (marks: readonly FrameMark[] | null) => {
     if (state.kind !== 'looking') return
     const { id } = state
-    void attempt(async (signal) => {
-      if (draft) await correct(id, draft, signal)
-      await post(id, { marks }, signal)
-      await look(id, wishes, signal)
+    void attempt(async (telling) => {
+      if (draft) await correct(id, draft, telling)
+      await post(id, { marks }, telling)
+      await look(id, wishes, telling)
     }, state)
   }
 
-  async function look(id: string, asked: BringingWishes, signal: AbortSignal): Promise<void> {
+  async function look(id: string, asked: BringingWishes, telling: Telling): Promise<void> {
     const looking = (done: number, of: number) =>
       setState((was) => ({
         kind: 'looking',
@@ -147,36 +148,40 @@ export function useBringing(into: JoinedSite | null) {
     looking(0, 0)
     const said = Object.entries(asked).filter(([, value]) => value !== undefined)
     const query = new URLSearchParams(said.map(([key, value]) => [key, String(value)]))
-    const view = await askForLong<BringingView>(`/bringing/${id}?${query}`, signal, looking)
+    const view = await askForLong<BringingView>(`/bringing/${id}?${query}`, telling, looking)
     setState({ kind: 'looking', id, view, isBusy: false, done: 0, of: 0 })
   }
 
   const bring = (
     words: string,
-    of: number,
+    all: Sent,
     called: string,
-    send: (id: string, signal: AbortSignal) => Promise<unknown>,
+    send: (id: string, telling: Telling, tell: (sent: Sent) => void) => Promise<unknown>,
     example = false,
   ) =>
     void attempt(
-      async (signal) => {
-        setState({ kind: 'sending', words, done: 0, of })
+      async (telling) => {
+        const tell = ({ files, bytes }: Sent) =>
+          setState({
+            kind: 'sending',
+            words,
+            far: { files, allFiles: all.files, bytes, allBytes: all.bytes },
+          })
+        tell({ files: 0, bytes: 0 })
         setUnsent([])
-        const { id } = await begin(called, example, signal)
-        await send(id, signal)
-        await look(id, wishes, signal)
+        const { id } = await begin(called, example, telling)
+        await send(id, telling, tell)
+        await look(id, wishes, telling)
       },
       { kind: 'choosing' },
     )
   const bringFolder = ({ files, unread: refused }: Dropped) =>
     bring(
       `Sending ${count(files.length, 'file')}…`,
-      files.length,
+      { files: files.length, bytes: files.reduce((sum, { file }) => sum + file.size, 0) },
       files[0]?.path.split('/')[0] ?? '',
-      async (id, signal) => {
-        const failed = await sendFolder(id, files, signal, (done) =>
-          setState((was) => (was.kind === 'sending' ? { ...was, done } : was)),
-        )
+      async (id, telling, tell) => {
+        const failed = await sendFolder(id, files, telling, tell)
         setUnsent([...refused.map((path) => ({ path, why: unreadable })), ...failed])
       },
     )
@@ -195,26 +200,26 @@ export function useBringing(into: JoinedSite | null) {
   const [place, setPlace] = useState(noPlace)
   /** What waits for files of a host; begun once, however often its key is asked for. */
   const hosted = useRef<string | null>(null)
-  const beginHosted = async (signal: AbortSignal): Promise<string> =>
-    (hosted.current ??= (await begin('', false, signal)).id)
+  const beginHosted = async (telling: Telling): Promise<string> =>
+    (hosted.current ??= (await begin('', false, telling)).id)
   async function learnKey(place: PlaceValues): Promise<string | null> {
     let hostKey: string | null = null
-    await attempt(async (signal) => {
-      hostKey = await learnHost(await beginHosted(signal), place, signal)
+    await attempt(async (telling) => {
+      hostKey = await learnHost(await beginHosted(telling), place, telling)
     }, state)
     return hostKey
   }
   const bringFromHost = (place: PlaceValues, hostKey: string) =>
     void attempt(
-      async (signal) => {
-        setState({ kind: 'sending', words: `Fetching from ${place.host}…`, done: 0, of: 0 })
-        const id = await beginHosted(signal)
+      async (telling) => {
+        setState({ kind: 'fetching', words: `Fetching from ${place.host}…`, done: 0, of: 0 })
+        const id = await beginHosted(telling)
         // Files of one place alone: what a cut or a mistaken folder left is not mixed with what comes next.
         hosted.current = null
-        await fetchFromHost(id, place, hostKey, signal, (done, of) =>
-          setState((was) => (was.kind === 'sending' ? { ...was, done, of } : was)),
+        await fetchFromHost(id, place, hostKey, telling.signal, (done, of) =>
+          setState((was) => (was.kind === 'fetching' ? { ...was, done, of } : was)),
         )
-        await look(id, wishes, signal)
+        await look(id, wishes, telling)
       },
       { kind: 'host' },
     )
@@ -225,7 +230,7 @@ export function useBringing(into: JoinedSite | null) {
     if (draft === null || state.kind !== 'looking') return
     const { id } = state
     const timer = setTimeout(
-      () => void attempt((signal) => correct(id, draft, signal), state),
+      () => void attempt((telling) => correct(id, draft, telling), state),
       correctAfterMs,
     )
     return () => clearTimeout(timer)
@@ -234,7 +239,7 @@ export function useBringing(into: JoinedSite | null) {
   }, [draft])
   function putBack(id: string): void {
     setDraft(null)
-    void attempt((signal) => correct(id, null, signal), state)
+    void attempt((telling) => correct(id, null, telling), state)
   }
 
   function wish(part: Partial<BringingWishes>): void {
@@ -243,19 +248,19 @@ export function useBringing(into: JoinedSite | null) {
     if (state.kind !== 'looking') return
     const { id } = state
     // What is corrected but not sent goes first.
-    void attempt(async (signal) => {
-      if (draft) await correct(id, draft, signal)
-      await look(id, asked, signal)
+    void attempt(async (telling) => {
+      if (draft) await correct(id, draft, telling)
+      await look(id, asked, telling)
     }, state)
   }
 
   function make(id: string, view: BringingView): void {
     request.id ||= crypto.randomUUID()
     void attempt(
-      async (signal) => {
+      async (telling) => {
         setState({ kind: 'making', id, view })
         const made = { ...wishes, name: name ?? view.name, request: request.id }
-        const { siteId } = await post<{ siteId: string }>(id, made, signal)
+        const { siteId } = await post<{ siteId: string }>(id, made, telling)
         await navigate(`/sites/${siteId}/plan`)
       },
       { kind: 'looking', id, view, isBusy: false, done: 0, of: 0 },
@@ -264,12 +269,7 @@ export function useBringing(into: JoinedSite | null) {
 
   function leave(): void {
     ending.current?.abort()
-    if ('id' in state)
-      void fetch(`/bringing/${state.id}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ drop: true }),
-      }).catch(() => {})
+    if ('id' in state) void fetch(`/bringing/${state.id}`, asPost({ drop: true })).catch(() => {})
     request.id = ''
     setName(null)
     setDraft(null)
@@ -286,13 +286,18 @@ export function useBringing(into: JoinedSite | null) {
     name,
     setName,
     problem,
+    /** The line is down, or whoever works here is signed out: it goes on by itself. */
+    isPausing,
     unsent,
     bringFolder,
     bringZip: (file: File) =>
-      bring(`Sending ${file.name}…`, 0, file.name.replace(/\.zip$/i, ''), (id, signal) =>
-        sendZip(id, file, signal),
+      bring(
+        `Sending ${file.name}…`,
+        { files: 0, bytes: file.size },
+        file.name.replace(/\.zip$/i, ''),
+        (id, telling, tell) => sendZip(id, file, telling, tell),
       ),
-    bringExample: () => bring('Unpacking Saltings Ferry…', 0, '', async () => {}, true),
+    bringExample: () => bring('Unpacking Saltings Ferry…', { files: 0, bytes: 0 }, '', async () => {}, true),
     chooseHost() {
       setProblem(null)
       setState({ kind: 'host' })

@@ -110,7 +110,9 @@ const refusals: Readonly<Record<number, string>> = {
 /** Files are taken as they come, in portions, by a route that counts them itself. */
 export const isStreamed = (request: Request): boolean =>
   request.method === 'POST' &&
-  /^\/(sites\/[^/]+\/(files|uploads\/[^/]+)|(kits|sites)\/take-in|bringing\/[^/]+\/files)$/.test(request.path)
+  /^\/(sites\/[^/]+\/(files|uploads\/[^/]+)|(kits|sites)\/take-in|bringing\/[^/]+\/(files|uploads\/[^/]+))$/.test(
+    request.path,
+  )
 
 /** Reads a body, no further than it may go: by the length it tells, and by counting. */
 export function readBody(request: Request, response: Response, next: NextFunction): void {

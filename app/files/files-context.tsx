@@ -10,7 +10,7 @@ import {
 } from 'react'
 import { useSite } from '../document/site-context'
 import { type FolderFile, isReadable } from '../parts/files-of-drop'
-import { unreadable } from './send-file'
+import { unreadable } from '../parts/send-file'
 import { couldBePage, isWebPage, labelOf } from './text-name'
 import { type OnTheirWay, Uploads } from './uploads'
 

@@ -1,14 +1,12 @@
 import { useStanding } from '../session/signed-out'
 import { Button } from '../parts/button'
-import { count, duration, size } from '../parts/format'
-import { useRate } from '../parts/use-rate'
+import { count } from '../parts/format'
+import { HowFarWords } from '../parts/how-far'
 import { useFiles, useOnTheirWay } from './files-context'
 import type { Upload } from './uploads'
 
 /** Of so many one sees enough; the others are told by their number. */
 const mostShown = 30
-/** Seconds over which the rate is taken: a browser tells of what it hands to a slow line now and then. */
-const rateWindowSeconds = 15
 
 /** What is going on comes first, then what its author has to do something about. */
 const ranks: Readonly<Record<Upload['state'], number>> = {
@@ -52,16 +50,10 @@ function AllOfThem() {
     bytes: sumOf(({ sentBytes }) => sentBytes),
     allBytes: sumOf(({ sizeBytes }) => sizeBytes),
   }
-  const rate = useRate(far, rateWindowSeconds)
   const isPausing = underWay.some(({ state }) => state === 'pausing')
   return (
     <div className="pb-1">
-      {underWay.length > 0 && (
-        <p className="tabular-nums">
-          {far.files} of {count(far.allFiles, 'file')}, {size(far.bytes)} of {size(far.allBytes)}
-          {rate && !isPausing && <span className="text-quiet"> · {duration(rate.secondsLeft)} left</span>}
-        </p>
-      )}
+      {underWay.length > 0 && <HowFarWords far={far} isPausing={isPausing} />}
       <div className="flex flex-wrap items-center gap-x-3">
         {underWay.length > 0 && (
           <progress

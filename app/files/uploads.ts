@@ -1,7 +1,7 @@
 import { Problem } from '#core/problems'
 import { mostFileBytes } from '#core/site'
 import type { SiteStore } from '../document/site-store'
-import { dropSent, isSentInPortions, sendFile } from './send-file'
+import { dropSent, isSentInPortions, sendFile } from '../parts/send-file'
 import { inShownForm, otherFormOf } from './shown-form'
 
 /** A file on its way to the site. */
@@ -191,6 +191,10 @@ export class Uploads {
     return ending.signal.aborted ? null : (made ?? file)
   }
 
+  #portionsAt(id: string): string {
+    return `/sites/${this.siteId}/uploads/${id}`
+  }
+
   /** Begins what waits, as many as may run. */
   #next(): void {
     for (const { id, state } of this.#shown) {
@@ -204,15 +208,17 @@ export class Uploads {
     this.#running.set(id, ending)
     this.#update(id, { state: 'sending', message: null })
     const waiting = this.#waiting.get(id)!
-    const { done, signal: _, ...what } = waiting
+    const { file, name, replaces, actId, done } = waiting
+    const query = {
+      id,
+      name,
+      seen: String(this.store.get().revision),
+      ...(replaces && { replaces }),
+      ...(actId !== undefined && { actId }),
+      ...(this.keepsPlace && { keepsPlace: 'true' }),
+    }
     const told = await sendFile(
-      {
-        ...what,
-        id,
-        siteId: this.siteId,
-        keepsPlace: this.keepsPlace,
-        seen: this.store.get().revision,
-      },
+      { file, at: `/sites/${this.siteId}/files`, query, portionsAt: this.#portionsAt(id) },
       ending.signal,
       {
         onSent: (sentBytes) => this.#update(id, { sentBytes }),
@@ -232,13 +238,14 @@ export class Uploads {
     this.#next()
     await this.store.catchUp()
     // The site had it already, and has it no more: it was being taken out.
-    if (told.fileId !== id && !this.store.get().site.files.some((file) => file.id === told.fileId)) {
+    const fileId = told.fileId ?? id
+    if (fileId !== id && !this.store.get().site.files.some((file) => file.id === fileId)) {
       this.#waiting.set(id, waiting)
       this.#update(id, { state: 'waiting', sentBytes: 0 })
       return this.#next()
     }
     this.#forget(id, true)
-    done(told.fileId)
+    done(fileId)
   }
 
   #forget(id: string, hasArrived = false): void {
@@ -290,7 +297,7 @@ export class Uploads {
     if (isThere) return
     if (this.#running.has(id)) this.#watchFor(id)
     this.#running.get(id)?.abort()
-    if (waiting && isSentInPortions(waiting.file)) dropSent(this.siteId, id)
+    if (waiting && isSentInPortions(waiting.file)) dropSent(this.#portionsAt(id))
     this.#forget(id)
     waiting?.done(null)
   }

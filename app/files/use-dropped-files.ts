@@ -1,6 +1,6 @@
 import { type DragEvent, useState } from 'react'
 import { useFiles } from './files-context'
-import { unreadable } from './send-file'
+import { unreadable } from '../parts/send-file'
 import { ownFilesOfDrop } from '../parts/files-of-drop'
 
 const holdsFiles = (event: DragEvent) => event.dataTransfer.types.includes('Files')

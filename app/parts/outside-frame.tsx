@@ -1,10 +1,20 @@
 import type { ReactNode } from 'react'
 import { Form } from 'react-router'
+import { SignedOut } from '../session/signed-out'
 import { Rubric } from './brand'
 import { forgetWhoSignsOut } from './forget'
 
 /** The frame of the screens where no site is open. */
-export function OutsideFrame({ email, children }: { email: string | null; children: ReactNode }) {
+export function OutsideFrame({
+  email,
+  accountId,
+  children,
+}: {
+  email: string | null
+  /** Of a view in which work goes on by itself: it stays where its session ends. */
+  accountId?: string
+  children: ReactNode
+}) {
   return (
     <div className="grid min-h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[60px_1fr]">
       <header className="flex items-center gap-6 border-b border-rule px-4 sm:px-5">
@@ -27,7 +37,10 @@ export function OutsideFrame({ email, children }: { email: string | null; childr
           </Form>
         )}
       </header>
-      <main className="min-w-0">{children}</main>
+      <main className="min-w-0">
+        {accountId !== undefined && <SignedOut accountId={accountId} />}
+        {children}
+      </main>
     </div>
   )
 }

@@ -4,6 +4,7 @@ import { FoundPlan } from '../bringing/found-plan'
 import { FoundTemplates } from '../bringing/found-templates'
 import { FromHost } from '../bringing/from-host'
 import { Joining, Otherwise, WishesSentence } from '../bringing/understood'
+import { UnderWay } from '../bringing/under-way'
 import { Remarks } from '../bringing/remarks'
 import { useBringing } from '../bringing/use-bringing'
 import { requireAccount, requireSite } from '../owner.server'
@@ -19,19 +20,19 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 
 /** The site that pages join and the pages that they may come under, as the address says it. */
 export async function loader({ request }: Route.LoaderArgs) {
-  const { email } = await requireAccount(request)
+  const { id: accountId, email } = await requireAccount(request)
   const query = new URL(request.url).searchParams
   const siteId = query.get('into')
-  if (siteId === null) return { email, into: null }
+  if (siteId === null) return { accountId, email, into: null }
   const { site } = await requireSite(request, siteId, 'manage')
   const places = placesOf(treeOf(site), ({ id }) => id !== site.homeId)
   const asked = query.get('under')
   const under = places.find(({ id }) => id === asked)?.id ?? undefined
-  return { email, into: { id: site.id, name: site.name, places, under } }
+  return { accountId, email, into: { id: site.id, name: site.name, places, under } }
 }
 
 export default function Bring({ loaderData }: Route.ComponentProps) {
-  const { email, into } = loaderData
+  const { accountId, email, into } = loaderData
   const bringing = useBringing(into)
   const { state, wishes, name, problem, draft } = bringing
   const view = 'view' in state ? state.view : null
@@ -40,7 +41,7 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
   const nothingComes = view?.joining?.pages === 0
   const isReading = state.kind === 'looking' && view === null
   return (
-    <OutsideFrame email={email}>
+    <OutsideFrame email={email} accountId={accountId}>
       <div className="mx-auto max-w-6xl px-4 sm:px-8 py-8">
         <h1 className="mb-5 text-[34px]">{into ? `Bring pages into ${into.name}` : 'Bring a site in'}</h1>
         {problem !== null && (
@@ -66,18 +67,15 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
             onLeave={bringing.leave}
           />
         )}
-        {(state.kind === 'sending' || isReading) && (
-          <div role="status" className="grid justify-items-start gap-3">
-            <p className="font-serif text-[18px]">
-              {state.kind === 'sending' ? state.words : 'Reading its pages, and what they share…'}
-            </p>
-            <progress
-              className="w-80"
-              aria-label="Progress"
-              {...(state.of > 0 && { value: state.done, max: state.of })}
-            />
-            <Button onClick={bringing.leave}>Call it off</Button>
-          </div>
+        {(state.kind === 'sending' || state.kind === 'fetching' || isReading) && (
+          <UnderWay
+            words={'words' in state ? state.words : 'Reading its pages, and what they share…'}
+            far={state.kind === 'sending' ? state.far : null}
+            done={state.kind === 'sending' ? 0 : state.done}
+            of={state.kind === 'sending' ? 0 : state.of}
+            isPausing={bringing.isPausing}
+            onLeave={bringing.leave}
+          />
         )}
         {view && 'id' in state && (
           <div className="grid gap-x-10 gap-y-6 desk:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">

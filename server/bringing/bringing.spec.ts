@@ -20,7 +20,16 @@ import { accountWithSite, freshDatabase, siteOf } from '../testing/support'
 import { zipped } from '../testing/zipped'
 import { bringIn, lookAtBringing } from './bringing'
 import { endBringers, roomMb } from './in-thread'
-import { beginBringing, correctBringing, dropBringing, takeBroughtFile, takeBroughtZip } from './taking'
+import {
+  beginBringing,
+  broughtBytes,
+  correctBringing,
+  dropBringing,
+  takeBroughtFile,
+  takeBroughtPortions,
+  takeBroughtWhole,
+  takeBroughtZip,
+} from './taking'
 import type { BringingWishes } from './understanding'
 
 let database: Awaited<ReturnType<typeof freshDatabase>>
@@ -282,6 +291,51 @@ test('what waits is its account’s alone, and kept only while it waits', async 
   await housekeeping()
   expect(await store.isNamed(rows[0]!.hash)).toBe(false)
   await expect(lookAtBringing(accountId, id, kept)).rejects.toMatchObject({ status: 404 })
+})
+
+test('what comes in portions goes on where it was cut, is taken once, and is its account’s alone', async () => {
+  const { accountId: stranger } = await accountWithSite('Home')
+  const id = await beginBringing(accountId, '')
+  const chart = randomBytes(1_500_000)
+  const whole = Buffer.concat(
+    await zipped({
+      'index.html': '<!DOCTYPE html><title>Mine</title><p>x',
+      'chart.bin': chart.toString('latin1'),
+    }),
+  )
+  const upload = randomUUID()
+  const cut = async function* () {
+    yield whole.subarray(0, 1_200_000)
+    throw new Error('cut')
+  }
+  await expect(takeBroughtPortions(accountId, id, upload, 0, cut())).rejects.toThrow('cut')
+  const has = await broughtBytes(accountId, id, upload)
+  expect(has).toBe(1_000_000)
+  const take = (account = accountId) => takeBroughtWhole(account, id, upload, null, whole.length)
+  await expect(take()).rejects.toMatchObject({ code: 'upload-gone' })
+  const theirs = [
+    takeBroughtPortions(stranger, id, upload, has, [whole.subarray(has)]),
+    broughtBytes(stranger, id, upload),
+    take(stranger),
+  ]
+  await Promise.all(theirs.map((one) => expect(one).rejects.toMatchObject({ status: 404 })))
+  expect(await takeBroughtPortions(accountId, id, upload, has, [whole.subarray(has)])).toBe(whole.length)
+  // Asked for again while it is taken, and afterwards, since the answer was lost.
+  await Promise.all([take(), take()])
+  await take()
+  const { rows } = await pool().query('SELECT 1 FROM blob_portions WHERE content = $1', [upload])
+  expect(rows).toEqual([])
+  expect((await lookAtBringing(accountId, id, kept)).fileCount).toBe(1)
+  // A file of a folder by its path; what is no archive is let go of.
+  const other = randomUUID()
+  await takeBroughtPortions(accountId, id, other, 0, [chart])
+  await takeBroughtWhole(accountId, id, other, 'b.bin', chart.length)
+  expect((await lookAtBringing(accountId, id, kept)).fileCount).toBe(2)
+  const none = randomUUID()
+  await takeBroughtPortions(accountId, id, none, 0, [chart])
+  const asZip = () => takeBroughtWhole(accountId, id, none, null, chart.length)
+  await expect(asZip()).rejects.toMatchObject({ code: 'not-an-archive' })
+  expect(await broughtBytes(accountId, id, none)).toBe(0)
 })
 
 test('what is no site, or an archive that is damaged, ends in a sentence', async () => {

@@ -2,10 +2,13 @@ export { type BringingView, bringIn, type BroughtLine, lookAtBringing } from './
 export { type Corrections, deleteOldBringings } from './bringing-rows'
 export {
   beginBringing,
+  broughtBytes,
   correctBringing,
   noteUnread,
   dropBringing,
   takeBroughtFile,
+  takeBroughtPortions,
+  takeBroughtWhole,
   takeBroughtZip,
   waitsForAccount,
 } from './taking'

@@ -2,7 +2,21 @@ import { randomUUID } from 'node:crypto'
 import type { Remark } from '#core/bringing'
 import { Problem, type ProblemCode } from '#core/problems'
 import { isOfSystem, mostFileBytes } from '#core/site'
-import { lookedThrough, lookThrough, type Pieces, PostgresContents, putBlobs, unpack } from '#server/contents'
+import {
+  addPortions,
+  dropPartial,
+  isTaken,
+  lookedThrough,
+  lookThrough,
+  notePartialTaken,
+  openPartial,
+  pendingBytes,
+  type Pieces,
+  PostgresContents,
+  putBlobs,
+  receivedBytes,
+  unpack,
+} from '#server/contents'
 import { notFound, pool } from '#server/platform'
 import {
   addUnread,
@@ -148,6 +162,75 @@ export async function takeBroughtZip(accountId: string, id: string, body: Pieces
     if (held.length >= 200 || heldBytes > heldAtOnce) await putHeld()
   }
   await putHeld()
+}
+
+/**
+ * Takes some more of a file that comes in several requests; see `addPortions`.
+ * @returns how many bytes of it are here
+ * @throws Problem `archive-too-large`
+ */
+export async function takeBroughtPortions(
+  accountId: string,
+  id: string,
+  uploadId: string,
+  from: number,
+  body: Pieces,
+): Promise<number> {
+  const of = { bringingId: id }
+  let room = (await roomFor(accountId, id)).bytes - (await pendingBytes(pool(), of))
+  async function* counted() {
+    for await (const piece of body) {
+      room -= piece.byteLength
+      if (room < 0) throw tooMuch()
+      yield piece
+    }
+  }
+  return addPortions(pool(), of, uploadId, from, counted())
+}
+
+/** How much is here of a file that comes in several requests. */
+export async function broughtBytes(accountId: string, id: string, uploadId: string): Promise<number> {
+  await roomFor(accountId, id)
+  return receivedBytes(pool(), { bringingId: id }, uploadId)
+}
+
+/** What is being taken of all that has come in several requests: a ZIP takes a while. */
+const beingTaken = new Map<string, Promise<void>>()
+
+/**
+ * Takes a file of which all has come, or, without a path, a ZIP. Asked for again since the answer was lost, it is taken once.
+ * @throws Problem as `takeBroughtFile` and `takeBroughtZip`, and `upload-gone` where some of it is not here any more
+ */
+export async function takeBroughtWhole(
+  accountId: string,
+  id: string,
+  uploadId: string,
+  path: string | null,
+  sizeBytes: number,
+): Promise<void> {
+  const of = { bringingId: id }
+  await roomFor(accountId, id)
+  if (await isTaken(pool(), of, uploadId)) return
+  const key = `${id} ${uploadId}`
+  const known = beingTaken.get(key)
+  if (known) return known
+  const take = async () => {
+    const has = await receivedBytes(pool(), of, uploadId)
+    const pieces = has === sizeBytes ? await openPartial(pool(), of, uploadId) : null
+    if (!pieces) throw new Problem('upload-gone')
+    try {
+      if (path === null) await takeBroughtZip(accountId, id, pieces)
+      else await takeBroughtFile(accountId, id, path, pieces)
+    } catch (error) {
+      // What is wrong with it stays so.
+      if (error instanceof Problem) await dropPartial(pool(), of, uploadId)
+      throw error
+    }
+    await notePartialTaken(pool(), of, uploadId)
+  }
+  const taking = take().finally(() => beingTaken.delete(key))
+  beingTaken.set(key, taking)
+  return taking
 }
 
 /** Files that are held until there are some, and what is held of them. */

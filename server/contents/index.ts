@@ -26,6 +26,8 @@ export {
   addPortions,
   deleteOldPartials,
   dropPartial,
+  isTaken,
+  notePartialTaken,
   openPartial,
   pendingBytes,
   receivedBytes,

@@ -1,29 +1,45 @@
 import { maybeOne, type Queryable } from '#server/platform'
 import { type Pieces, portionsOfPieces } from './store'
 
+/** What a file that comes in several requests is to become part of: a site, or what is brought in. */
+export type UploadOf = { readonly siteId: string } | { readonly bringingId: string }
+
+/** The column that names it, and its id. */
+const nameOf = (of: UploadOf): readonly ['site_id' | 'bringing_id', string] =>
+  'siteId' in of ? ['site_id', of.siteId] : ['bringing_id', of.bringingId]
+
 /** A file that comes in several requests and is not whole yet. */
 interface Partial {
   readonly receivedBytes: number
   readonly portions: number
+  readonly isTaken: boolean
 }
 
-const find = (db: Queryable, siteId: string, id: string): Promise<Partial | null> =>
-  maybeOne<Partial>(
+function find(db: Queryable, of: UploadOf, id: string): Promise<Partial | null> {
+  const [column, whose] = nameOf(of)
+  return maybeOne<Partial>(
     db,
-    `SELECT received_bytes::float8 AS "receivedBytes", portions FROM uploads WHERE site_id = $1 AND id = $2`,
-    [siteId, id],
+    `SELECT received_bytes::float8 AS "receivedBytes", portions, is_taken AS "isTaken"
+     FROM uploads WHERE ${column} = $1 AND id = $2`,
+    [whose, id],
   )
+}
 
 /** How many bytes of a file are here already. */
-export const receivedBytes = async (db: Queryable, siteId: string, id: string): Promise<number> =>
-  (await find(db, siteId, id))?.receivedBytes ?? 0
+export const receivedBytes = async (db: Queryable, of: UploadOf, id: string): Promise<number> =>
+  (await find(db, of, id))?.receivedBytes ?? 0
 
-/** How many bytes have come of all files of a site that are not whole yet. */
-export async function pendingBytes(db: Queryable, siteId: string): Promise<number> {
+/** Whether all of a file came and was taken. */
+export const isTaken = async (db: Queryable, of: UploadOf, id: string): Promise<boolean> =>
+  (await find(db, of, id))?.isTaken ?? false
+
+/** How many bytes have come of all files that are not whole yet. */
+export async function pendingBytes(db: Queryable, of: UploadOf): Promise<number> {
+  const [column, whose] = nameOf(of)
   const row = await maybeOne<{ bytes: number }>(
     db,
-    'SELECT coalesce(sum(received_bytes), 0)::float8 AS bytes FROM uploads WHERE site_id = $1',
-    [siteId],
+    `SELECT coalesce(sum(received_bytes), 0)::float8 AS bytes FROM uploads WHERE ${column} = $1 AND NOT is_taken`,
+    [whose],
   )
   return row!.bytes
 }
@@ -36,14 +52,15 @@ export async function pendingBytes(db: Queryable, siteId: string): Promise<numbe
  */
 export async function addPortions(
   db: Queryable,
-  siteId: string,
+  of: UploadOf,
   id: string,
   from: number,
   body: Pieces,
 ): Promise<number> {
-  await db.query('INSERT INTO uploads (id, site_id) VALUES ($1, $2) ON CONFLICT (id) DO NOTHING', [
+  const [column, whose] = nameOf(of)
+  await db.query(`INSERT INTO uploads (id, ${column}) VALUES ($1, $2) ON CONFLICT (id) DO NOTHING`, [
     id,
-    siteId,
+    whose,
   ])
   let at = from
   for await (const bytes of portionsOfPieces(body)) {
@@ -52,20 +69,20 @@ export async function addPortions(
     const { rowCount } = await db.query(
       `WITH moved AS (
          UPDATE uploads SET received_bytes = received_bytes + $4, portions = portions + 1, touched_at = now()
-         WHERE id = $1 AND site_id = $2 AND received_bytes = $3 RETURNING portions - 1 AS position)
+         WHERE id = $1 AND ${column} = $2 AND received_bytes = $3 AND NOT is_taken RETURNING portions - 1 AS position)
        INSERT INTO blob_portions (content, position, bytes) SELECT $1, position, $5 FROM moved`,
-      [id, siteId, at, bytes.length, bytes],
+      [id, whose, at, bytes.length, bytes],
     )
     if (rowCount === 0) break
     at += bytes.length
   }
-  return receivedBytes(db, siteId, id)
+  return receivedBytes(db, of, id)
 }
 
 /** What has come of a file, in pieces; null where some of it is not here any more. */
-export async function openPartial(db: Queryable, siteId: string, id: string): Promise<Pieces | null> {
-  const partial = await find(db, siteId, id)
-  if (!partial) return null
+export async function openPartial(db: Queryable, of: UploadOf, id: string): Promise<Pieces | null> {
+  const partial = await find(db, of, id)
+  if (!partial || partial.isTaken) return null
   const kept = await maybeOne<{ bytes: number }>(
     db,
     'SELECT coalesce(sum(length(bytes)), 0)::float8 AS bytes FROM blob_portions WHERE content = $1',
@@ -86,8 +103,19 @@ export async function openPartial(db: Queryable, siteId: string, id: string): Pr
 }
 
 /** Lets go of what has come of a file: it is whole and kept, or not wanted. */
-export async function dropPartial(db: Queryable, siteId: string, id: string): Promise<void> {
-  const { rowCount } = await db.query('DELETE FROM uploads WHERE site_id = $1 AND id = $2', [siteId, id])
+export async function dropPartial(db: Queryable, of: UploadOf, id: string): Promise<void> {
+  const [column, whose] = nameOf(of)
+  const { rowCount } = await db.query(`DELETE FROM uploads WHERE ${column} = $1 AND id = $2`, [whose, id])
+  if (rowCount) await db.query('DELETE FROM blob_portions WHERE content = $1', [id])
+}
+
+/** The same of a file that was taken, which goes on being known for as long as somebody may ask for it again. */
+export async function notePartialTaken(db: Queryable, of: UploadOf, id: string): Promise<void> {
+  const [column, whose] = nameOf(of)
+  const { rowCount } = await db.query(`UPDATE uploads SET is_taken = true WHERE ${column} = $1 AND id = $2`, [
+    whose,
+    id,
+  ])
   if (rowCount) await db.query('DELETE FROM blob_portions WHERE content = $1', [id])
 }
 

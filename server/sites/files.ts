@@ -152,7 +152,7 @@ export async function takePortions(
   from: number,
   body: AsyncIterable<Uint8Array>,
 ): Promise<number> {
-  const pending = await pendingBytes(pool(), site.id)
+  const pending = await pendingBytes(pool(), { siteId: site.id })
   const ofOwner = await roomOfOwner(pool(), site.id)
   const own = ofOwner.bytes - pending
   let room = Math.min(roomIn(site) - pending, own)
@@ -168,7 +168,7 @@ export async function takePortions(
       yield piece
     }
   }
-  return addPortions(pool(), site.id, id, from, counted())
+  return addPortions(pool(), { siteId: site.id }, id, from, counted())
 }
 
 /**
@@ -185,8 +185,8 @@ export async function takeWhole(
 ): Promise<string> {
   // Asked for again because the answer was lost: the file is there already.
   const isThere = site.files.some(({ id }) => id === file.id)
-  const has = await receivedBytes(pool(), site.id, file.id)
-  const pieces = has === sizeBytes ? await openPartial(pool(), site.id, file.id) : null
+  const has = await receivedBytes(pool(), { siteId: site.id }, file.id)
+  const pieces = has === sizeBytes ? await openPartial(pool(), { siteId: site.id }, file.id) : null
   if (!pieces && !isThere) throw new Problem('upload-gone')
   const fileId = await takeFile(
     site,
@@ -195,10 +195,11 @@ export async function takeWhole(
     file,
     (pieces ?? []) as AsyncIterable<Uint8Array>,
   ).catch(async (error: unknown) => {
-    if (error instanceof Problem && error.code === 'harmful-file') await dropPartial(pool(), site.id, file.id)
+    if (error instanceof Problem && error.code === 'harmful-file')
+      await dropPartial(pool(), { siteId: site.id }, file.id)
     throw error
   })
-  await dropPartial(pool(), site.id, file.id)
+  await dropPartial(pool(), { siteId: site.id }, file.id)
   return fileId
 }
 

@@ -20,7 +20,7 @@ async function siteAndId(request: Request, params: { siteId: string; uploadId: s
 /** How much of a file is here. */
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { site, id } = await siteAndId(request, params)
-  return Response.json({ received: await receivedBytes(pool(), site.id, id) })
+  return Response.json({ received: await receivedBytes(pool(), { siteId: site.id }, id) })
 }
 
 /** Takes the next bytes of a file, `from` on; or lets go of what is here. */
@@ -29,7 +29,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   return answerProblems(async () => {
     const { from, drop } = checkInput(input, Object.fromEntries(new URL(request.url).searchParams))
     if (drop) {
-      await dropPartial(pool(), site.id, id)
+      await dropPartial(pool(), { siteId: site.id }, id)
       return Response.json({ received: 0 })
     }
     const body = (request.body as AsyncIterable<Uint8Array> | null) ?? nothing()

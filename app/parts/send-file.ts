@@ -1,14 +1,13 @@
-import { away, isAnswered } from '../parts/away'
-import { isReadable } from '../parts/files-of-drop'
-import { session, whenBack } from '../session/session'
+import { session } from '../session/session'
+import { away } from './away'
+import { isReadable } from './files-of-drop'
+import { Patience, Unreachable } from './patience'
 
 /** Said of a file that the window cannot read. */
 export const unreadable = 'This computer does not let it be read, or it has changed since.'
 
 /** A larger file goes in portions of this size: what a cut loses is at most one of them. */
 const portionBytes = 4_000_000
-/** Pauses before a file is gone on with that could not be sent; over when none is left. */
-const retryMs = [1_000, 2_000, 4_000, 8_000, 15_000, 30_000]
 
 /** What the server says to a part of a file, or to the whole. */
 type Told =
@@ -17,15 +16,19 @@ type Told =
 
 /** One file, and where it goes. */
 export interface FileToSend {
-  readonly siteId: string
-  readonly id: string
   readonly file: Blob
-  readonly name: string
-  readonly replaces?: string | null
-  readonly actId?: string
-  readonly keepsPlace: boolean
-  /** The revision of the site that the window has seen. */
-  readonly seen: number
+  /** Takes it, as the body of a POST; one that came in portions before is told by its size, as `whole`. */
+  readonly at: string
+  readonly query: Readonly<Record<string, string>>
+  /** Takes the portions of a large one, and tells how much of it is there. */
+  readonly portionsAt: string
+}
+
+/** Why a file was not taken. */
+export interface NotSent {
+  readonly problem: string
+  /** The window could not even read it. */
+  readonly isUnreadable?: boolean
 }
 
 export interface Progress {
@@ -33,29 +36,6 @@ export interface Progress {
   /** The line is down, or up again. */
   readonly onPause: (isPausing: boolean) => void
 }
-
-/** Nobody answered, or nothing that can be read: asked again, it may be. */
-class Unreachable extends Error {
-  /** @param said why the server cannot do it now, where it says so */
-  constructor(
-    readonly status: number,
-    readonly said: string | null = null,
-  ) {
-    super(String(status))
-  }
-}
-
-/** Resolves after a while, or as soon as the line is back, or whoever sends is signed in again. */
-const pausing = (ms: number): Promise<void> =>
-  new Promise((resolve) => {
-    const go = () => {
-      clearTimeout(timer)
-      unsubscribe()
-      resolve()
-    }
-    const timer = setTimeout(go, ms)
-    const unsubscribe = whenBack(go)
-  })
 
 /** Posts a body; `fetch` does not tell how much of one has gone. */
 function post(
@@ -87,19 +67,18 @@ function post(
 
 /** Sends what the server does not have of a file yet; null when all of it is there. */
 async function sendPortions(
-  { siteId, id, file }: FileToSend,
+  { portionsAt, file }: FileToSend,
   signal: AbortSignal,
   { onSent }: Progress,
 ): Promise<Told | null> {
-  const address = `/sites/${siteId}/uploads/${id}`
-  const answer = await fetch(address, { signal })
+  const answer = await fetch(portionsAt, { signal })
   if (!answer.ok) throw new Unreachable(answer.status)
   let { received } = (await answer.json()) as { received: number }
   onSent(received)
   while (received < file.size) {
     const from = received
     const portion = file.slice(from, from + portionBytes)
-    const told = await post(`${address}?from=${from}`, portion, signal, (sent) => onSent(from + sent))
+    const told = await post(`${portionsAt}?from=${from}`, portion, signal, (sent) => onSent(from + sent))
     if ('problem' in told) return told
     received = told.received ?? 0
   }
@@ -109,20 +88,17 @@ async function sendPortions(
 /**
  * Sends a file and goes on after cuts, as long as it gets any further. What has come of a large one stays at
  * the server for a day, under its id.
- * @returns the file of the site that it is, or why it was not taken; never when it was called off
+ * @returns what the server says of it, or why it was not taken; never when it was called off
  */
 export async function sendFile(
   what: FileToSend,
   signal: AbortSignal,
   progress: Progress,
-): Promise<{ readonly fileId: string } | { readonly problem: string }> {
-  const { siteId, id, file, name, replaces, actId, keepsPlace, seen } = what
-  const query = new URLSearchParams({ id, name, seen: String(seen) })
-  if (replaces) query.set('replaces', replaces)
-  if (actId !== undefined) query.set('actId', actId)
-  if (keepsPlace) query.set('keepsPlace', 'true')
-  const isLarge = file.size > portionBytes
-  if (isLarge) query.set('whole', String(file.size))
+): Promise<{ readonly fileId?: string } | NotSent> {
+  const { file, at, query } = what
+  const isLarge = isSentInPortions(file)
+  const address = `${at}?${new URLSearchParams({ ...query, ...(isLarge && { whole: String(file.size) }) })}`
+  const patience = new Patience(signal, progress.onPause)
   let furthest = 0
   let gained = false
   const watched: Progress = {
@@ -133,43 +109,29 @@ export async function sendFile(
       progress.onSent(Math.min(bytes, file.size))
     },
   }
-  for (let failures = 0; !signal.aborted;) {
+  while (!signal.aborted) {
     gained = false
     try {
       const refused = isLarge ? await sendPortions(what, signal, watched) : null
       const told =
-        refused ??
-        (await post(
-          `/sites/${siteId}/files?${query}`,
-          isLarge ? null : file,
-          signal,
-          isLarge ? () => {} : watched.onSent,
-        ))
-      if (!('problem' in told)) return { fileId: told.fileId ?? id }
+        refused ?? (await post(address, isLarge ? null : file, signal, isLarge ? () => {} : watched.onSent))
+      if (!('problem' in told)) return told
       // Some of it was let go of meanwhile: what is there now is asked for, and the rest sent again.
-      if (told.problem.code !== 'upload-gone' || failures >= retryMs.length)
-        return { problem: told.problem.message }
-      failures++
+      if (told.problem.code !== 'upload-gone' || !patience.count()) return { problem: told.problem.message }
     } catch (error) {
       if (signal.aborted) break
-      if (!(await isReadable(file))) return { problem: unreadable }
-      // A line that is down says nothing of the file, nor does a session that has ended: it is waited for, however long.
-      const status = error instanceof Unreachable ? error.status : 0
-      const isDown = status === 401 || (status === 0 && !(await isAnswered(signal)))
-      failures = isLarge && gained ? 1 : isDown ? Math.min(failures + 1, retryMs.length) : failures + 1
-      const pause = retryMs[failures - 1]
-      if (pause === undefined) return { problem: (error instanceof Unreachable && error.said) || away }
-      progress.onPause(true)
-      await pausing(pause)
-      progress.onPause(false)
+      if (!(await isReadable(file))) return { problem: unreadable, isUnreadable: true }
+      if (isLarge && gained) patience.gained()
+      if (!(await patience.waits(error)))
+        return { problem: (error instanceof Unreachable && error.said) || away }
     }
   }
   return { problem: away }
 }
 
 /** Lets the server forget what has come of a file. */
-export const dropSent = (siteId: string, id: string): void =>
-  void fetch(`/sites/${siteId}/uploads/${id}?drop=true`, { method: 'POST', keepalive: true }).catch(() => {})
+export const dropSent = (portionsAt: string): void =>
+  void fetch(`${portionsAt}?drop=true`, { method: 'POST', keepalive: true }).catch(() => {})
 
 /** Whether a file is sent in portions, of which some may be there already. */
 export const isSentInPortions = (file: Blob): boolean => file.size > portionBytes
