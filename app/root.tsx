@@ -1,3 +1,4 @@
+import { useEffect } from 'react'
 import {
   isRouteErrorResponse,
   Links,
@@ -16,6 +17,7 @@ import { requestContext } from './edge/context'
 import { Button } from './parts/button'
 import { isUnfetched } from './parts/fetched'
 import { isUnreached } from './parts/unless-offline'
+import { whenBack } from './session/session'
 import './styles/app.css'
 
 export function loader({ context }: Route.LoaderArgs) {
@@ -118,6 +120,7 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const { pathname, search } = useLocation()
   // A part of the program that could not be had may have another name by now: all of it is asked for.
   const again = () => (isOfProgram(error) ? location.reload() : revalidate())
+  useEffect(() => (isForAWhile ? whenBack(() => void again()) : undefined))
   return (
     <main className="mx-auto max-w-xl px-4 sm:px-8 py-24">
       <title>{`${name} – Rubricant`}</title>

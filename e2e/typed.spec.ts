@@ -244,6 +244,46 @@ test('a part of the program that cannot be fetched leaves the view as it is, and
   await expect(page.getByText('contact.html')).toBeVisible({ timeout: 20_000 })
 })
 
+test('where one gets from a site is at hand without a line, says that there is none, and is there when there is', async ({
+  page,
+}) => {
+  const programs = ['people-main', 'people-client-action', 'weight-main', 'weight-client-loader'].map(
+    (name) => page.waitForResponse((response) => response.url().includes(`/${name}-`)),
+  )
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', plan)
+  await openView(page, 'Upload')
+  await openView(page, 'Checks')
+  // They are asked for by themselves, and then all that they take as well.
+  await Promise.all(programs)
+  await page.evaluate(async () => {
+    const { routes } = (
+      window as unknown as { __reactRouterManifest: { routes: Record<string, Record<string, string>> } }
+    ).__reactRouterManifest
+    const all = ['people', 'names', 'upload', 'checks/weight'].flatMap((name) => {
+      const { module, clientLoaderModule = module, clientActionModule = module } = routes[`routes/${name}`]!
+      return [module, clientLoaderModule, clientActionModule]
+    })
+    await Promise.all(all.map((address) => import(address!)))
+  })
+  await page.context().setOffline(true)
+  await page.getByRole('link', { name: 'What pages weigh' }).click()
+  await expect(page.getByRole('alert').filter({ hasText: 'so this cannot be shown now' })).toBeVisible()
+  // What a view fetches by itself leaves it as it is.
+  await openView(page, 'Names')
+  await page.getByLabel('Keep this scheme as').fill('Ours')
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('alert')).toHaveText('The server does not answer. Try again in a moment.')
+  await openView(page, 'Upload')
+  await page.getByRole('button', { name: /^take the site as a ZIP/ }).click()
+  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('The server does not answer')
+  await page.keyboard.press('Escape')
+  await page.getByRole('link', { name: 'People' }).click()
+  await expect(page.getByRole('heading', { name: 'The server does not answer' })).toBeVisible()
+  await page.context().setOffline(false)
+  await expect(page.getByRole('heading', { name: 'People' })).toBeVisible()
+})
+
 test('a window that is left open while Rubricant is renewed says so, and the next view is of the new one', async ({
   page,
 }) => {

@@ -5,23 +5,34 @@ import { views } from './views'
 /** Nothing is fetched ahead while the window is still busy with what was asked for. */
 const pauseMs = 4_000
 
+/** What React Router knows of a route: its program comes in several parts. */
+interface KnownRoute {
+  readonly module: string
+  readonly clientLoaderModule?: string
+  readonly clientActionModule?: string
+}
 interface Manifest {
-  readonly routes: Readonly<Record<string, { readonly module: string } | undefined>>
+  readonly routes: Readonly<Record<string, KnownRoute | undefined>>
 }
 
+/** Where one gets from an open site: its views with what is in them, and what stands beside it. */
+const leadsTo = new RegExp(`^routes/((${views.join('|')})(/.*)?|people|bring|sites)$`)
+
 /**
- * Fetches the programs of the views that were not opened yet, once the window has nothing else to do:
- * they open at once, and also while the server cannot be reached.
+ * Fetches the programs of what was not opened yet, once the window has nothing else to do: it opens at once, and also while the
+ * server cannot be reached. Where the program of a route cannot be had the router loads the whole window anew, and without
+ * a line that ends it.
  */
 export function useViewsAtHand(): void {
   useEffect(() => {
     const timer = setTimeout(() => {
       // Where React Router keeps what it knows of the routes; without it they are fetched when they are opened.
       const { __reactRouterManifest: manifest } = window as { __reactRouterManifest?: Manifest }
-      for (const view of views) {
-        const address = manifest?.routes[`routes/${view}`]?.module
-        // eslint-disable-next-line no-restricted-syntax -- nobody waits for it
-        if (address) void import(/* @vite-ignore */ address).catch(() => {})
+      for (const [id, route] of Object.entries(manifest?.routes ?? {})) {
+        if (!route || !leadsTo.test(id)) continue
+        for (const address of [route.module, route.clientLoaderModule, route.clientActionModule])
+          // eslint-disable-next-line no-restricted-syntax -- nobody waits for it
+          if (address) void import(/* @vite-ignore */ address).catch(() => {})
       }
       fetchEditor()
     }, pauseMs)

@@ -1,8 +1,8 @@
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
-import { away } from '../parts/away'
+import { ask } from '../parts/ask'
 import { useSite } from '../document/site-context'
-import { asJson, isJson } from '../document/post'
+import { asJson } from '../document/post'
 import { Button } from '../parts/button'
 import { PopoverFrame } from '../parts/popover-frame'
 
@@ -21,22 +21,11 @@ export function KeepKit() {
   async function keep() {
     setBusy(true)
     setTold({})
-    try {
-      const response = await fetch(`/sites/${site.id}/kit`, {
-        method: 'POST',
-        headers: asJson,
-        body: JSON.stringify({ name, about }),
-      })
-      const answer = isJson(response)
-        ? ((await response.json()) as { problem?: { message: string } })
-        : { problem: { message: away } }
-      setTold(answer.problem ? { problem: answer.problem.message } : { kept: name.trim() })
-      if (!answer.problem) setName('')
-    } catch {
-      setTold({ problem: away })
-    } finally {
-      setBusy(false)
-    }
+    const body = JSON.stringify({ name, about })
+    const answer = await ask(`/sites/${site.id}/kit`, { method: 'POST', headers: asJson, body })
+    setTold('problem' in answer ? { problem: answer.problem.message } : { kept: name.trim() })
+    if (!('problem' in answer)) setName('')
+    setBusy(false)
   }
   return (
     <Popover.Root

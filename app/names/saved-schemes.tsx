@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react'
-import { useFetcher } from 'react-router'
 import type { Scheme } from '#core/site'
-import type { clientAction, clientLoader } from '../routes/answers/schemes'
+import type { SavedScheme } from '#server/sites'
+import { asJson } from '../document/post'
+import { ask } from '../parts/ask'
 import { whenBack } from '../session/session'
 import { Button } from '../parts/button'
 import { FileButton, saveFile } from '../parts/picks/files'
@@ -10,30 +11,35 @@ import { FileButton, saveFile } from '../parts/picks/files'
 const fileFormat = 'naming scheme'
 const fileVersion = 1
 
+interface Kept {
+  readonly schemes: readonly SavedScheme[]
+}
+
 /** Schemes kept for the next site: use one, keep this one, take one in from a file or out to one. */
 export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme: Scheme) => void }) {
-  const list = useFetcher<typeof clientLoader>()
-  const change = useFetcher<typeof clientAction>()
+  const [schemes, setSchemes] = useState<readonly SavedScheme[] | null>(null)
   const [name, setName] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
-  const { load, state, data } = list
+  const [isUnknown, setUnknown] = useState(false)
   useEffect(() => {
-    if (state === 'idle' && !data) void load('/schemes')
-  }, [load, state, data])
-  const isUnknown = data?.schemes === null
-  useEffect(() => (isUnknown ? whenBack(() => void load('/schemes')) : undefined), [isUnknown, load])
-  const refused = change.data && 'problem' in change.data ? change.data.problem?.message : null
-  // What was not taken is still to be kept.
-  useEffect(() => {
-    if (change.data && !('problem' in change.data)) setName('')
-  }, [change.data])
+    const load = async () => {
+      const told = await ask<Kept>('/schemes', {})
+      setUnknown('problem' in told)
+      if (!('problem' in told)) setSchemes(told.schemes)
+    }
+    void load()
+    return whenBack(() => void load())
+  }, [])
 
-  const keep = (as: string, what: unknown) =>
-    void change.submit(JSON.stringify({ do: 'keep', name: as, scheme: what }), {
-      method: 'post',
-      action: '/schemes',
-      encType: 'application/json',
-    })
+  async function change(what: object): Promise<void> {
+    setProblem(null)
+    const told = await ask<Kept>('/schemes', { method: 'POST', headers: asJson, body: JSON.stringify(what) })
+    if ('problem' in told) return setProblem(told.problem.message)
+    setSchemes(told.schemes)
+    // What was not taken is still to be kept.
+    setName('')
+  }
+  const keep = (as: string, what: unknown) => void change({ do: 'keep', name: as, scheme: what })
   function takeOut(as: string, what: Scheme) {
     const text = JSON.stringify({ format: fileFormat, version: fileVersion, name: as, scheme: what }, null, 2)
     saveFile(text + '\n', `${as.replace(/[^\p{L}\p{N}]+/gu, '-') || 'scheme'}.json`, 'application/json')
@@ -63,7 +69,7 @@ export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme
         </p>
       )}
       <ul className="mb-2 text-sm">
-        {(data?.schemes ?? []).map((one) => (
+        {(schemes ?? []).map((one) => (
           <li key={one.name} className="flex items-baseline gap-4 leading-7">
             <span className="min-w-40 font-semibold">{one.name}</span>
             <button type="button" className="link" onClick={() => onUse(one.scheme)}>
@@ -76,13 +82,7 @@ export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme
               type="button"
               className="link"
               aria-label={`Forget ${one.name}`}
-              onClick={() =>
-                void change.submit(JSON.stringify({ do: 'forget', name: one.name }), {
-                  method: 'post',
-                  action: '/schemes',
-                  encType: 'application/json',
-                })
-              }
+              onClick={() => void change({ do: 'forget', name: one.name })}
             >
               Forget
             </button>
@@ -115,9 +115,9 @@ export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme
           onFile={(chosen) => void takeIn(chosen)}
         />
       </form>
-      {(problem ?? refused) && (
+      {problem !== null && (
         <p role="alert" className="mt-2 text-sm text-rubric">
-          {problem ?? refused}
+          {problem}
         </p>
       )}
     </section>

@@ -1,7 +1,7 @@
 import { Popover } from 'radix-ui'
-import { useRef, useState } from 'react'
-import { useFetcher } from 'react-router'
-import type { clientLoader } from '../routes/answers/files/zips'
+import { useEffect, useRef, useState } from 'react'
+import type { AmountsOfZips } from '../routes/answers/files/zips'
+import { ask, type Told } from '../parts/ask'
 import { count, moment, size } from '../parts/format'
 import { useIntoFolder } from './folder/into-folder'
 import { PopoverFrame } from '../parts/popover-frame'
@@ -51,11 +51,17 @@ export function TakeZip({
 }) {
   const opener = useRef<HTMLButtonElement>(null)
   const intoFolder = useIntoFolder(opener)
-  const fetcher = useFetcher<typeof clientLoader>()
   const [open, setOpen] = useState(false)
   const address = `/sites/${siteId}/site.zip`
-  const answer = fetcher.state === 'idle' ? fetcher.data : undefined
-  const told = answer && 'problem' in answer ? undefined : answer
+  const [answer, setAnswer] = useState<AmountsOfZips | { readonly problem: Told } | null>(null)
+  useEffect(() => {
+    if (!open) return
+    const abort = new AbortController()
+    setAnswer(null)
+    ask<AmountsOfZips>(`/sites/${siteId}/zips`, { signal: abort.signal }).then(setAnswer, () => {})
+    return () => abort.abort()
+  }, [open, siteId])
+  const told = answer && !('problem' in answer) ? answer : null
   const since = told?.since
   /** Whether it was taken since this was opened: what is gone is told until it is closed, and never again. */
   const [taken, setTaken] = useState(false)
@@ -66,7 +72,6 @@ export function TakeZip({
       onOpenChange={(next) => {
         setOpen(next)
         setTaken(false)
-        if (next) void fetcher.load(`/sites/${siteId}/zips`)
       }}
     >
       <Popover.Trigger ref={opener} className={className}>
@@ -75,7 +80,7 @@ export function TakeZip({
       {intoFolder?.dialog}
       <PopoverFrame label="The site as files" side={side} className="grid w-[26rem] gap-2 bg-paper">
         {answer && 'problem' in answer ? (
-          <p role="alert">{answer.problem}</p>
+          <p role="alert">{answer.problem.message}</p>
         ) : !told ? (
           <p role="status">Counting…</p>
         ) : (

@@ -44,7 +44,14 @@ export { deleteOldLooks } from './rows/looked-rows'
 export { followOutside, type OutsideSummary, outsideOf } from './outside/outside'
 export { graphOfSite, needsOfPages, type SentGraph, weightsOfSite } from './picture-of-site'
 export type { RippleView } from './changes/ripple-view'
-export { deleteScheme, dismiss, listDismissed, listSchemes, putScheme } from './rows/scheme-rows'
+export {
+  deleteScheme,
+  dismiss,
+  listDismissed,
+  listSchemes,
+  putScheme,
+  type SavedScheme,
+} from './rows/scheme-rows'
 export {
   bringHistory,
   type BroughtVersion,

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import type { SiteSpelling, SiteWord } from '#server/sites'
 import { useSite } from '../../document/site-context'
 import { useLongWork } from '../../parts/use-long-work'
-import { ask } from '../words/ask'
+import { ask } from '../../parts/ask'
 import { usePutting } from '../words/use-putting'
 
 /** A word and what is put in its place. */

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react'
 import type { RippleView } from '#server/sites'
 import { asJson } from '../../document/post'
 import { useSite } from '../../document/site-context'
-import { ask } from './ask'
+import { ask } from '../../parts/ask'
 
 /** What is to be put in the place of words, and what that touches elsewhere, shown before it is done. */
 export interface AskedPutting<What> {

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { WordsOwner } from '#core/change'
 import type { Wanted } from '#core/find'
 import type { FoundInSite, Replacing } from '#server/sites'
-import { ask } from './ask'
+import { ask } from '../../parts/ask'
 import { usePutting } from './use-putting'
 import { useSite } from '../../document/site-context'
 

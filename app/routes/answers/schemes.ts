@@ -3,8 +3,7 @@ import { schemeInput } from '#core/change/inputs'
 import { deleteScheme, listSchemes, putScheme } from '#server/sites'
 import { Problem } from '#core/problems'
 import { pool } from '#server/platform'
-import { readJson, requireAccount } from '../../owner.server'
-import { isAway, sendOrTell } from '../../parts/unless-offline'
+import { answerProblems, readJson, requireAccount } from '../../owner.server'
 import type { Route } from './+types/schemes'
 
 const name = Joi.string().trim().min(1).max(100).required()
@@ -14,37 +13,21 @@ const forgetInput = Joi.object({ do: Joi.valid('forget').required(), name })
 /** The account's naming schemes. */
 export async function loader({ request }: Route.LoaderArgs) {
   const account = await requireAccount(request)
-  return { schemes: await listSchemes(pool(), account.id) }
+  return Response.json({ schemes: await listSchemes(pool(), account.id) })
 }
 
-/** Keeps a scheme under a name, or forgets one. */
+/** Keeps a scheme under a name, or forgets one; tells those that there are then. */
 export async function action({ request }: Route.ActionArgs) {
   const account = await requireAccount(request)
   const input = await readJson(request)
-  try {
+  return answerProblems(async () => {
     const forget = forgetInput.validate(input)
-    if (!forget.error) {
-      await deleteScheme(pool(), account.id, forget.value.name)
-      return { done: true }
+    if (!forget.error) await deleteScheme(pool(), account.id, forget.value.name)
+    else {
+      const keep = keepInput.validate(input)
+      if (keep.error) throw new Problem('bad-scheme')
+      await putScheme(pool(), account.id, { name: keep.value.name, scheme: keep.value.scheme })
     }
-    const keep = keepInput.validate(input)
-    if (keep.error) throw new Problem('bad-scheme')
-    await putScheme(pool(), account.id, { name: keep.value.name, scheme: keep.value.scheme })
-    return { done: true }
-  } catch (error) {
-    if (error instanceof Problem) return { problem: { message: error.message } }
-    throw error
-  }
+    return Response.json({ schemes: await listSchemes(pool(), account.id) })
+  })
 }
-
-/** Null while nobody answers: what shows them has more to show. */
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  try {
-    return await serverLoader()
-  } catch (error) {
-    if (!isAway(error)) throw error
-    return { schemes: null }
-  }
-}
-
-export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrTell(() => serverAction())

@@ -1,6 +1,6 @@
 import type { RippleView } from '#server/sites'
-import { isJson } from '../../document/post'
-import { away } from '../../parts/away'
+import { isJson } from '../document/post'
+import { away } from './away'
 
 /** Why something was not done. */
 export interface Told {
