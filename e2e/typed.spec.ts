@@ -284,6 +284,29 @@ test('where one gets from a site is at hand without a line, says that there is n
   await expect(page.getByRole('heading', { name: 'People' })).toBeVisible()
 })
 
+test('a view whose program cannot be had without a line leaves the window as it is, and opens when there is one', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', plan)
+  // Nothing comes ahead.
+  await page.route(/assets\/(people|checks)-/, (route) => route.abort())
+  await page.reload()
+  await row(page, /Contact/).click()
+  await page.context().setOffline(true)
+  await page.getByRole('link', { name: 'Checks' }).click()
+  await row(page, /Visit/).click()
+  await page.keyboard.press('F2')
+  await page.keyboard.type('Come and see')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Not saved: no connection')).toBeVisible()
+  await page.unroute(/assets\/(people|checks)-/)
+  await page.context().setOffline(false)
+  await expect(row(page, /Come and see/)).toBeVisible()
+  await allSaved(page)
+  await openView(page, 'Checks')
+})
+
 test('a window that is left open while Rubricant is renewed says so, and the next view is of the new one', async ({
   page,
 }) => {

@@ -1,5 +1,6 @@
 import { useEffect } from 'react'
 import { fetchEditor } from '../parts/editor/lazy-editor'
+import { untilFetched } from '../parts/fetched'
 import { views } from './views'
 
 /** Nothing is fetched ahead while the window is still busy with what was asked for. */
@@ -31,8 +32,8 @@ export function useViewsAtHand(): void {
       for (const [id, route] of Object.entries(manifest?.routes ?? {})) {
         if (!route || !leadsTo.test(id)) continue
         for (const address of [route.module, route.clientLoaderModule, route.clientActionModule])
-          // eslint-disable-next-line no-restricted-syntax -- nobody waits for it
-          if (address) void import(/* @vite-ignore */ address).catch(() => {})
+          // Nobody waits for it; where the line is down just now it comes when that is back.
+          if (address) void untilFetched(() => import(/* @vite-ignore */ address)).catch(() => {})
       }
       fetchEditor()
     }, pauseMs)
