@@ -34,6 +34,7 @@ test('somebody is invited, is seen where they are, and what both write in one te
   await nobody.goto(address)
   await expect(nobody).toHaveURL(/sign-in\?next=%2Finvitations/)
   await nobody.getByRole('link', { name: 'Make an account' }).click()
+  await nobody.waitForURL('**/sign-up?**')
   await expect(nobody.locator('input[name=next]')).toHaveValue(/^\/invitations\//)
   await nobody.context().close()
   await ada.goto(address)

@@ -118,7 +118,7 @@ test('of a folder or a ZIP what is harmful stays out and is told, and the rest c
 
 test('a site that was taken away, and a kit, come back only as a whole', async () => {
   const archive = await zipped({ 'site.json': '{}', 'files/chart.pdf': bad() })
-  expect(await codeOf(takeArchive(ids.accountId, archive))).toBe('harmful-file')
+  expect(await codeOf(takeArchive(ids.accountId, archive, randomUUID()))).toBe('harmful-file')
   expect(await codeOf(takeKit(ids.accountId, archive))).toBe('harmful-file')
 })
 

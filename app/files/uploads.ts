@@ -217,7 +217,7 @@ export class Uploads {
       ...(actId !== undefined && { actId }),
       ...(this.keepsPlace && { keepsPlace: 'true' }),
     }
-    const told = await sendFile(
+    const told = await sendFile<{ readonly fileId?: string }>(
       { file, at: `/sites/${this.siteId}/files`, query, portionsAt: this.#portionsAt(id) },
       ending.signal,
       {

@@ -1,6 +1,7 @@
 import { useId, useState } from 'react'
 import { Button } from '../parts/button'
 import { moment } from '../parts/format'
+import { useKeptText } from './use-kept-text'
 
 /** A note as it came from the server. */
 export interface ShownNote {
@@ -74,9 +75,12 @@ export function NoteItem({
       )}
       {isAnswering && onAnswer ? (
         <AnswerForm
+          name={`on ${note.id}`}
           to={author}
           onSend={async (words) => {
-            if (await onAnswer(words)) setAnswering(false)
+            const isTaken = await onAnswer(words)
+            if (isTaken) setAnswering(false)
+            return isTaken
           }}
           onCancel={() => setAnswering(false)}
         />
@@ -114,15 +118,19 @@ export function NoteItem({
 }
 
 function AnswerForm({
+  name,
   to,
   onSend,
   onCancel,
 }: {
+  /** Under which what is typed is kept. */
+  name: string
   to: string
-  onSend: (text: string) => Promise<void>
+  /** @returns whether it was taken */
+  onSend: (text: string) => Promise<boolean>
   onCancel: () => void
 }) {
-  const [text, setText] = useState('')
+  const [text, setText] = useKeptText(name)
   const [isSending, setSending] = useState(false)
   const field = useId()
   return (
@@ -132,7 +140,9 @@ function AnswerForm({
         event.preventDefault()
         if (text.trim() === '') return
         setSending(true)
-        void onSend(text).finally(() => setSending(false))
+        void onSend(text)
+          .then((isTaken) => isTaken && setText(''))
+          .finally(() => setSending(false))
       }}
     >
       <label htmlFor={field} className="sr-only">
@@ -151,7 +161,13 @@ function AnswerForm({
         <Button type="submit" className="!py-1" disabled={isSending || text.trim() === ''}>
           Send the answer
         </Button>
-        <Button look="quiet" onClick={onCancel}>
+        <Button
+          look="quiet"
+          onClick={() => {
+            setText('')
+            onCancel()
+          }}
+        >
           Leave it
         </Button>
       </span>

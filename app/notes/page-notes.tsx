@@ -7,6 +7,7 @@ import { count } from '../parts/format'
 import type { QuotedPlace } from '../preview/messages'
 import { NoteItem } from './note-item'
 import { useNotes } from './notes-context'
+import { useKeptText } from './use-kept-text'
 import { Refusal } from '../parts/notice'
 
 /** What is noted on a page, or on the plan; in its margin, where there is anything, and to be opened otherwise. */
@@ -24,7 +25,7 @@ export function PageNotes({
   onUnpin?: () => void
 }) {
   const { notes, act, problem } = useNotes()
-  const { store } = useSite()
+  const { store, site } = useSite()
   const mayWrite = store.may('write')
   const here = notes.filter(({ pageId }) => pageId === (page?.id ?? null))
   const open = here.filter(({ settled }) => !settled)
@@ -76,6 +77,7 @@ export function PageNotes({
         {problem && <Refusal className="my-2 text-sm">{problem}</Refusal>}
         <OwnNote
           key={page?.id ?? ''}
+          name={`${site.id} ${page?.id ?? 'plan'}`}
           place={place}
           onUnpin={onUnpin}
           onSend={(text) =>
@@ -94,15 +96,18 @@ export function PageNotes({
 
 /** A note for those one works with. */
 function OwnNote({
+  name,
   place,
   onUnpin,
   onSend,
 }: {
+  /** Under which what is typed is kept. */
+  name: string
   place: QuotedPlace | null
   onUnpin?: () => void
   onSend: (text: string) => Promise<boolean>
 }) {
-  const [text, setText] = useState('')
+  const [text, setText] = useKeptText(name)
   const field = useId()
   return (
     <form

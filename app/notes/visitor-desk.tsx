@@ -4,9 +4,11 @@ import { encodePath } from '#core/markup'
 import { asJson, isJson } from '../document/post'
 import { Button } from '../parts/button'
 import { count, moment } from '../parts/format'
+import { useKeptText } from './use-kept-text'
 import { NoteItem, type ShownNote } from './note-item'
 import { LeadsOutside } from '../preview/leads-outside'
 import { type Leaving, readPreviewMessage } from '../preview/messages'
+import { LostFrame, useFrameWatch } from '../preview/use-frame-watch'
 import { useReloads } from '../preview/use-reloads'
 import { useStableActions } from '../parts/use-stable-actions'
 import { Refusal } from '../parts/notice'
@@ -64,6 +66,19 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
   useEffect(() => setAuthor(readName()), [])
   const { loaded } = useStableActions({ loaded: useReloads(frame, look.revision) })
   const ask = revalidator.revalidate
+  /** What the frame shows, or is to show. */
+  const at = useRef(pages.find(({ id }) => id === homeId)?.path ?? '')
+  const { watch, isLost } = useFrameWatch(frame, async () => {
+    // Its address may have run out.
+    await ask()
+    if (frame.current) frame.current.src = base.current + encodePath(at.current)
+  })
+  useEffect(() => watch.began(true), [watch])
+  const lead = (path: string) => {
+    at.current = path
+    if (frame.current) frame.current.src = base.current + encodePath(path)
+    watch.began()
+  }
   useEffect(() => {
     const timer = setInterval(() => {
       if (!document.hidden) void ask()
@@ -74,7 +89,11 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
     const hear = (event: MessageEvent) => {
       if (event.source !== frame.current?.contentWindow) return
       const told = readPreviewMessage(event.data)
-      if (!told || 'reloads' in told) return
+      if (!told) return
+      if ('reloads' in told) {
+        watch.began()
+        return
+      }
       if ('expired' in told) {
         void ask().then(() => {
           if (frame.current) frame.current.src = base.current + told.expired
@@ -86,26 +105,28 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
         return
       }
       setLeaving(null)
-      const at = pages.find(({ path }) => path === told.path || path === `${told.path}index.html`)
+      const page = pages.find(({ path }) => path === told.path || path === `${told.path}index.html`)
       if ('place' in told) {
-        if (at) setPageId(at.id)
+        if (page) setPageId(page.id)
         setPlace(told.place)
       } else {
+        at.current = told.path
         loaded(told)
-        if (!at) return
-        setPageId(at.id)
-        setPlace((now) => (at.id === pageId ? now : null))
+        watch.told()
+        if (!page) return
+        setPageId(page.id)
+        setPlace((now) => (page.id === pageId ? now : null))
       }
     }
     addEventListener('message', hear)
     return () => removeEventListener('message', hear)
-  }, [pages, ask, pageId, loaded])
+  }, [pages, ask, pageId, loaded, watch])
 
   const goTo = (id: string | null) => {
     setPageId(id)
     setPlace(null)
     const to = pages.find((page) => page.id === id)
-    if (to && frame.current) frame.current.src = base.current + encodePath(to.path)
+    if (to) lead(to.path)
   }
   const show = (at: Place) => frame.current?.contentWindow?.postMessage({ rubricantShow: at }, '*')
   const send = async (request: object): Promise<boolean> => {
@@ -164,13 +185,17 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
       <main className="grid min-h-0 grid-cols-[minmax(0,1fr)] desk:grid-cols-[minmax(0,1fr)_22rem]">
         <div className="grid min-h-[60vh] grid-rows-[auto_minmax(0,1fr)] bg-vellum p-3 desk:min-h-0">
           {leaving === null ? <span /> : <LeadsOutside leaving={leaving} onClose={() => setLeaving(null)} />}
-          <iframe
-            ref={frame}
-            title={shown ? `The page ${shown.label}` : look.siteName}
-            src={first + encodePath(pages.find(({ id }) => id === homeId)?.path ?? '')}
-            sandbox="allow-scripts allow-forms"
-            className={`h-full min-h-[60vh] w-full border border-rule bg-white desk:min-h-0 ${shown ? '' : 'hidden'}`}
-          />
+          <div className={`relative h-full min-h-[60vh] w-full desk:min-h-0 ${shown ? '' : 'hidden'}`}>
+            {isLost && <LostFrame />}
+            <iframe
+              ref={frame}
+              onLoad={() => watch.loaded()}
+              title={shown ? `The page ${shown.label}` : look.siteName}
+              src={first + encodePath(pages.find(({ id }) => id === homeId)?.path ?? '')}
+              sandbox="allow-scripts allow-forms"
+              className="h-full min-h-[60vh] w-full border border-rule bg-white desk:min-h-0"
+            />
+          </div>
           {!shown && (
             <nav aria-label="The plan" className="h-full overflow-auto border border-rule bg-paper p-6">
               <ul>
@@ -216,6 +241,7 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
           </div>
           <NoteForm
             key={`${pageId}`}
+            name={`${homeId} ${pageId ?? 'plan'}`}
             about={shown?.label ?? null}
             place={place}
             onUnpin={() => setPlace(null)}
@@ -237,6 +263,7 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
 const withCount = (open: number) => (open > 0 ? ` (${count(open, 'note')})` : '')
 
 function NoteForm({
+  name,
   about,
   place,
   onUnpin,
@@ -245,6 +272,8 @@ function NoteForm({
   problem,
   onSend,
 }: {
+  /** Under which what is typed is kept. */
+  name: string
   /** The page; null for the plan. */
   about: string | null
   place: Place | null
@@ -255,7 +284,7 @@ function NoteForm({
   /** @returns whether it was taken */
   onSend: (text: string) => Promise<boolean>
 }) {
-  const [text, setText] = useState('')
+  const [text, setText] = useKeptText(name)
   const [isSending, setSending] = useState(false)
   return (
     <form

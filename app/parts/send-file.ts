@@ -10,9 +10,9 @@ export const unreadable = 'This computer does not let it be read, or it has chan
 const portionBytes = 4_000_000
 
 /** What the server says to a part of a file, or to the whole. */
-type Told =
+type Told<Taken> =
   | { readonly problem: { readonly code: string; readonly message: string } }
-  | { readonly received?: number; readonly fileId?: string }
+  | ({ readonly received?: number } & Taken)
 
 /** One file, and where it goes. */
 export interface FileToSend {
@@ -38,12 +38,12 @@ export interface Progress {
 }
 
 /** Posts a body; `fetch` does not tell how much of one has gone. */
-function post(
+function post<Taken = object>(
   address: string,
   body: Blob | null,
   signal: AbortSignal,
   onSent: (bytes: number) => void,
-): Promise<Told> {
+): Promise<Told<Taken>> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
     const stop = () => request.abort()
@@ -56,7 +56,7 @@ function post(
       signal.removeEventListener('abort', stop)
       const { status } = request
       session.note(status)
-      const told = request.response as Told | null
+      const told = request.response as Told<Taken> | null
       const isAnswer = told !== null && status >= 200 && status < 500 && status !== 401
       if (isAnswer) resolve(told)
       else reject(new Unreachable(status, told && 'problem' in told ? told.problem.message : null))
@@ -70,7 +70,7 @@ async function sendPortions(
   { portionsAt, file }: FileToSend,
   signal: AbortSignal,
   { onSent }: Progress,
-): Promise<Told | null> {
+): Promise<Told<object> | null> {
   const answer = await fetch(portionsAt, { signal })
   if (!answer.ok) throw new Unreachable(answer.status)
   let { received } = (await answer.json()) as { received: number }
@@ -90,11 +90,11 @@ async function sendPortions(
  * the server for a day, under its id.
  * @returns what the server says of it, or why it was not taken; never when it was called off
  */
-export async function sendFile(
+export async function sendFile<Taken extends object>(
   what: FileToSend,
   signal: AbortSignal,
   progress: Progress,
-): Promise<{ readonly fileId?: string } | NotSent> {
+): Promise<Taken | NotSent> {
   const { file, at, query } = what
   const isLarge = isSentInPortions(file)
   const address = `${at}?${new URLSearchParams({ ...query, ...(isLarge && { whole: String(file.size) }) })}`
@@ -114,8 +114,9 @@ export async function sendFile(
     try {
       const refused = isLarge ? await sendPortions(what, signal, watched) : null
       const told =
-        refused ?? (await post(address, isLarge ? null : file, signal, isLarge ? () => {} : watched.onSent))
-      if (!('problem' in told)) return told
+        refused ??
+        (await post<Taken>(address, isLarge ? null : file, signal, isLarge ? () => {} : watched.onSent))
+      if (!('problem' in told)) return told as Taken
       // Some of it was let go of meanwhile: what is there now is asked for, and the rest sent again.
       if (told.problem.code !== 'upload-gone' || !patience.count()) return { problem: told.problem.message }
     } catch (error) {

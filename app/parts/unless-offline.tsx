@@ -30,7 +30,12 @@ export const isUnreached = (error: unknown): boolean =>
     : error instanceof Error && (isUnfetched(error.message) || unreached.test(error.message))
 
 const latest = new Map<string, unknown>()
-const keyOf = (routeId: string, siteId: string | undefined) => `${siteId} ${routeId}`
+/** Which site a view shows, or which look at one. */
+interface ViewParams {
+  readonly siteId?: string
+  readonly token?: string
+}
+const keyOf = (routeId: string, { siteId, token }: ViewParams) => `${siteId ?? token} ${routeId}`
 
 /**
  * What a view shows: from the server, or, while it cannot be reached, what it showed last; null where it
@@ -38,13 +43,13 @@ const keyOf = (routeId: string, siteId: string | undefined) => `${siteId} ${rout
  */
 export async function loadOrLatest<T>(
   routeId: string,
-  { params, serverLoader }: { params: { siteId?: string }; serverLoader: () => Promise<T> },
+  { params, serverLoader }: { params: ViewParams; serverLoader: () => Promise<T> },
 ): Promise<T | null> {
   try {
     return await serverLoader()
   } catch (error) {
     if (!isAway(error)) throw error
-    return (latest.get(keyOf(routeId, params.siteId)) as T | undefined) ?? null
+    return (latest.get(keyOf(routeId, params)) as T | undefined) ?? null
   }
 }
 
@@ -57,7 +62,7 @@ export function useRememberedViews(): void {
   const matches = useMatches()
   useEffect(() => {
     for (const { id, params, loaderData } of matches)
-      if (loaderData !== undefined && loaderData !== null) latest.set(keyOf(id, params.siteId), loaderData)
+      if (loaderData !== undefined && loaderData !== null) latest.set(keyOf(id, params), loaderData)
   }, [matches])
 }
 

@@ -7,13 +7,12 @@ import { languagesOf, translationsOf } from '#core/plan'
 import { pageTitle } from '#core/template'
 import { useSelection, useSite } from '../document/site-context'
 import { useStableActions } from '../parts/use-stable-actions'
-import { isAnswered } from '../parts/away'
-import { FrameWatch } from './frame-watch'
+import { LostFrame, useFrameWatch } from './use-frame-watch'
 import { LeadsOutside } from './leads-outside'
 import { type Leaving, type QuotedPlace, readPreviewMessage, type Report } from './messages'
 import { usePreviewWidth } from './use-preview-width'
 import { useReloads } from './use-reloads'
-import { session, whenBack } from '../session/session'
+import { session } from '../session/session'
 
 const shownAs = [
   { as: 'room', words: 'As wide as there is room', Icon: Maximize2, size: 14 },
@@ -56,7 +55,6 @@ export function PreviewWindow({
   const [report, setReport] = useState<Report | null>(null)
   const [leaving, setLeaving] = useState<Leaving | null>(null)
   const checkShown = useReloads(frame, settled)
-  const [isLost, setLost] = useState(false)
   /** What it shows, or is to show. */
   const at = useRef(path)
   const renew = useCallback(async () => {
@@ -79,26 +77,15 @@ export function PreviewWindow({
       if (isRenewed && frame.current) frame.current.src = base.current + encodePath(at.current)
     },
   })
-  const [watch] = useState(
+  const { watch, isLost } = useFrameWatch(frame, load)
+  // What it showed may have had the address of a session that has ended.
+  useEffect(
     () =>
-      new FrameWatch({
-        ask: () => frame.current?.contentWindow?.postMessage('rubricant-tell', '*'),
-        load: () => void load(),
-        isAnswered,
-        onLost: setLost,
+      session.subscribe(() => {
+        if (session.get().kind === 'in') void load()
       }),
+    [load],
   )
-  useEffect(() => {
-    const unsubscribe = whenBack(watch.wake)
-    const again = session.subscribe(() => {
-      if (session.get().kind === 'in') void load()
-    })
-    return () => {
-      unsubscribe()
-      again()
-      watch.end()
-    }
-  }, [watch, load])
   // Another page, or another path of it, is another frame.
   useEffect(() => {
     at.current = path
@@ -215,14 +202,7 @@ export function PreviewWindow({
         {leaving !== null && <LeadsOutside leaving={leaving} onClose={() => setLeaving(null)} />}
       </div>
       <div ref={room} className="relative min-h-0 min-w-0 overflow-hidden">
-        {isLost && (
-          <p
-            role="status"
-            className="absolute inset-0 grid place-content-center border border-rule bg-paper p-6 text-center text-quiet"
-          >
-            There is no line to the server. The preview shows again when it is back.
-          </p>
-        )}
+        {isLost && <LostFrame />}
         <iframe
           ref={frame}
           key={`${page.id} ${path}`}

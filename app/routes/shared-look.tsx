@@ -5,6 +5,7 @@ import { listNotes, openSharedLook } from '#server/notes'
 import { lookBase } from '#server/preview'
 import { VisitorDesk } from '../notes/visitor-desk'
 import { OutsideFrame } from '../parts/outside-frame'
+import { loadOrLatest, NotFetched, useRememberedViews } from '../parts/unless-offline'
 import type { Route } from './+types/shared-look'
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -38,7 +39,11 @@ export async function loader({ params }: Route.LoaderArgs) {
   }
 }
 
+export const clientLoader = (args: Route.ClientLoaderArgs) => loadOrLatest('routes/shared-look', args)
+
 export default function SharedLookRoute({ loaderData }: Route.ComponentProps) {
+  useRememberedViews()
+  if (!loaderData) return <NotFetched />
   if (loaderData.look) return <VisitorDesk look={loaderData.look} />
   return (
     <OutsideFrame email={null}>

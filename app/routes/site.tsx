@@ -14,8 +14,6 @@ import { useRipple } from '../document/use-ripple'
 import { usePresence } from '../document/use-presence'
 import { useSiteEvents } from '../document/use-site-events'
 import { FilesProvider, useFiles } from '../files/files-context'
-import { TextsQuestion } from '../files/texts-question'
-import { WholePagesQuestion } from '../files/whole-pages-question'
 import { FilesPart } from '../files/files-part'
 import { useDroppedFiles } from '../files/use-dropped-files'
 import { AddressQuestion } from '../frame/address-question'
@@ -55,6 +53,13 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   }
 }
 
+// Asked seldom, and when something was brought.
+const TextsQuestion = lazily(() =>
+  import('../files/texts-question').then((module) => ({ default: module.TextsQuestion })),
+)
+const WholePagesQuestion = lazily(() =>
+  import('../files/whole-pages-question').then((module) => ({ default: module.WholePagesQuestion })),
+)
 const FileView = lazily(() => import('../files/file-view').then((module) => ({ default: module.FileView })))
 
 /** Whether names in this site need more than what is at hand; see `core/naming/ascii.ts`. */
@@ -224,9 +229,13 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
                 onRename={rename}
               />
               {offeredWhole.length > 0 ? (
-                <WholePagesQuestion files={offeredWhole} />
+                <Suspense>
+                  <WholePagesQuestion files={offeredWhole} />
+                </Suspense>
               ) : offered.length > 0 ? (
-                <TextsQuestion offered={offered} />
+                <Suspense>
+                  <TextsQuestion offered={offered} />
+                </Suspense>
               ) : asked ? (
                 <AskedQuestion key={asked.id} asked={asked} />
               ) : typed && typedRipple.ripple ? (

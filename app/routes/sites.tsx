@@ -18,7 +18,11 @@ export const meta: Route.MetaFunction = () => [{ title: 'Your sites – Rubrican
 export async function loader({ request }: Route.LoaderArgs) {
   const account = await requireAccount(request)
   const sites = await listSites(pool(), account.id)
-  return { email: account.email, sites: sites.map((site) => ({ ...site, changed: moment(site.changedAt) })) }
+  return {
+    accountId: account.id,
+    email: account.email,
+    sites: sites.map((site) => ({ ...site, changed: moment(site.changedAt) })),
+  }
 }
 
 export async function action({ request }: Route.ActionArgs) {
@@ -36,9 +40,9 @@ export async function action({ request }: Route.ActionArgs) {
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => sendOrSay(() => serverAction())
 
 export default function Sites({ loaderData, actionData }: Route.ComponentProps) {
-  const { sites, email } = loaderData
+  const { accountId, sites, email } = loaderData
   return (
-    <OutsideFrame email={email}>
+    <OutsideFrame email={email} accountId={accountId}>
       <div className="mx-auto max-w-4xl px-4 py-8 sm:px-8 sm:py-12">
         <div className="mb-6 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-4">
           <h1 className="text-[34px]">Your sites</h1>

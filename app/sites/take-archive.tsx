@@ -1,44 +1,73 @@
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
+import { begin, NotTaken } from '../bringing/send-site'
 import { size } from '../parts/format'
+import { sendFile } from '../parts/send-file'
 
 type State =
   | { readonly kind: 'waiting' }
   | { readonly kind: 'sending'; readonly name: string; readonly sent: number; readonly of: number }
   | { readonly kind: 'failed'; readonly why: string }
 
+/** Sends an archive, and has a site made of it; @throws `NotTaken` */
+async function takeIn(
+  file: File,
+  signal: AbortSignal,
+  onSent: (bytes: number) => void,
+  onPause: (isPausing: boolean) => void,
+): Promise<string> {
+  const bringing = (await begin(file.name, false, { signal, onPause })).id
+  const upload = crypto.randomUUID()
+  const taken = await sendFile<{ readonly id: string }>(
+    {
+      file,
+      at: '/sites/take-in',
+      query: { request: crypto.randomUUID(), bringing, upload },
+      portionsAt: `/bringing/${bringing}/uploads/${upload}`,
+    },
+    signal,
+    { onSent, onPause },
+  )
+  if ('problem' in taken) throw new NotTaken(taken.problem)
+  return taken.id
+}
+
 /** Makes a site again of an archive that was taken away; tells how far it is, and can be called off. */
 export function TakeArchive() {
   const input = useRef<HTMLInputElement>(null)
   const [state, setState] = useState<State>({ kind: 'waiting' })
-  const request = useRef<XMLHttpRequest | null>(null)
+  const [isPausing, setPausing] = useState(false)
+  const ending = useRef<AbortController | null>(null)
+  // Whoever leaves wants no more of it.
+  useEffect(() => () => ending.current?.abort(), [])
   const navigate = useNavigate()
-  const send = (file: File) => {
-    setState({ kind: 'sending', name: file.name, sent: 0, of: file.size })
-    // `fetch` tells nothing of how far a body has got.
-    const sending = new XMLHttpRequest()
-    request.current = sending
-    sending.open('POST', '/sites/take-in')
-    sending.responseType = 'json'
-    sending.upload.onprogress = ({ loaded }) =>
-      setState({ kind: 'sending', name: file.name, sent: loaded, of: file.size })
-    sending.onload = () => {
-      const told = sending.response as { id?: string; problem?: { message: string } } | null
-      if (told?.id) void navigate(`/sites/${told.id}/plan`)
-      else setState({ kind: 'failed', why: told?.problem?.message ?? 'This could not be taken. Try again.' })
+  const send = async (file: File) => {
+    const own = (ending.current = new AbortController())
+    const tell = (next: State) => own.signal.aborted || setState(next)
+    const onSent = (sent: number) => tell({ kind: 'sending', name: file.name, sent, of: file.size })
+    setPausing(false)
+    onSent(0)
+    try {
+      const id = await takeIn(file, own.signal, onSent, (isNow) => own.signal.aborted || setPausing(isNow))
+      void navigate(`/sites/${id}/plan`)
+    } catch (error) {
+      tell({
+        kind: 'failed',
+        why: error instanceof NotTaken ? error.message : 'This could not be taken. Try again.',
+      })
     }
-    sending.onerror = () => setState({ kind: 'failed', why: 'The connection was cut. Nothing was made.' })
-    sending.onabort = () => setState({ kind: 'waiting' })
-    sending.send(file)
   }
+  const isSending = state.kind === 'sending'
+  // A window that is closed would lose what it is sending.
+  useEffect(() => {
+    if (!isSending) return
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault()
+    addEventListener('beforeunload', warn)
+    return () => removeEventListener('beforeunload', warn)
+  }, [isSending])
   return (
     <>
-      <button
-        type="button"
-        className="link"
-        disabled={state.kind === 'sending'}
-        onClick={() => input.current?.click()}
-      >
+      <button type="button" className="link" disabled={isSending} onClick={() => input.current?.click()}>
         Bring one back
       </button>
       <input
@@ -50,7 +79,7 @@ export function TakeArchive() {
         onChange={(event) => {
           const [file] = event.currentTarget.files ?? []
           event.currentTarget.value = ''
-          if (file) send(file)
+          if (file) void send(file)
         }}
       />
       {state.kind === 'sending' && (
@@ -58,7 +87,15 @@ export function TakeArchive() {
           {state.sent < state.of
             ? `${state.name}: ${size(state.sent)} of ${size(state.of)}`
             : `${state.name}: reading what is in it…`}
-          <button type="button" className="link" onClick={() => request.current?.abort()}>
+          {isPausing && <span className="text-quiet">goes on by itself when the line is back</span>}
+          <button
+            type="button"
+            className="link"
+            onClick={() => {
+              ending.current?.abort()
+              setState({ kind: 'waiting' })
+            }}
+          >
             Cancel
           </button>
         </span>

@@ -94,7 +94,7 @@ afterAll(() => database.close())
 const mine = () => siteOf(ids.siteId, ids.accountId)
 const archive = async (site: Site, withVersions = false) =>
   buffer(await archiveSite(site, { withVersions }, new AbortController().signal))
-const take = (bytes: Buffer, who = other) => takeArchive(who, [bytes])
+const take = (bytes: Buffer, who = other, request = randomUUID()) => takeArchive(who, [bytes], request)
 const built = async (site: Site) => {
   const { manifest } = await filesOfSite(pool(), site)
   return manifest.map(({ path, hash }) => [path, hash])
@@ -159,6 +159,16 @@ describe('a whole site', () => {
     ])
     // It is the new owner's, and nobody else's.
     expect(await loadSite(pool(), id, ids.accountId)).toBeNull()
+  })
+
+  test('asked for again since the answer was lost, makes one site', async () => {
+    const bytes = await archive(await mine())
+    const request = randomUUID()
+    const [one, two] = await Promise.all([take(bytes, other, request), take(bytes, other, request)])
+    expect(two).toBe(one)
+    // What it was made of may be gone by then.
+    expect(await take(Buffer.from('cut'), other, request)).toBe(one)
+    expect(await take(bytes)).not.toBe(one)
   })
 
   test('is readable without this program: its texts under the names they have in the site', async () => {

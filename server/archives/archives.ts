@@ -14,7 +14,7 @@ import {
   unpack,
 } from '#server/contents'
 import { bringNotes, listNotes } from '#server/notes'
-import { eachOf, pool, transaction } from '#server/platform'
+import { eachOf, noteRequest, pool, requestMade, transaction } from '#server/platform'
 import {
   bringAddresses,
   bringHistory,
@@ -135,11 +135,26 @@ function textsIn({ pages, templates, versions }: Manifest): Map<string, 'html' |
 /**
  * Makes a site of an archive, whichever server it is from. What is in it is read as anything that comes from outside; its
  * folder may stand in another one.
+ * @param requestId made by the window: asked for again since the answer was lost, it makes one site
  * @returns the new site's id
  * @throws Problem `bad-archive`, `not-an-archive`, `archive-too-large`, `too-heavy`, `template-too-heavy`, and those of
  *   `lookedThrough`
  */
-export async function takeArchive(accountId: string, body: Pieces): Promise<string> {
+export async function takeArchive(accountId: string, body: Pieces, requestId: string): Promise<string> {
+  const madeBefore = async () => (await requestMade(pool(), accountId, requestId))?.result ?? null
+  const made = await madeBefore()
+  if (made !== null) return made
+  try {
+    return await makeSite(accountId, body, requestId)
+  } catch (error) {
+    // What it was to be made of may have been let go of by the one that was asked before.
+    const meanwhile = await madeBefore()
+    if (meanwhile === null) throw error
+    return meanwhile
+  }
+}
+
+async function makeSite(accountId: string, body: Pieces, requestId: string): Promise<string> {
   const unpacked = await storeAll(body)
   const manifestPath = [...unpacked.keys()]
     .filter((path) => path === manifestName || path.endsWith(`/${manifestName}`))
@@ -167,7 +182,9 @@ export async function takeArchive(accountId: string, body: Pieces): Promise<stri
   const site = siteFrom(manifest, siteId, textAt, at)
   await readFilesAhead(site.files)
   const pageIds = new Set(site.pages.map(({ id }) => id))
-  await transaction(async (client) => {
+  return transaction(async (client) => {
+    const noted = await noteRequest(client, accountId, requestId, siteId)
+    if (noted !== 'new') return noted.result!
     await insertSite(client, site, accountId)
     await bringAddresses(
       client,
@@ -184,8 +201,8 @@ export async function takeArchive(accountId: string, body: Pieces): Promise<stri
       siteId,
       manifest.notes.filter(({ pageId }) => pageId === null || pageIds.has(pageId)),
     )
+    return siteId
   })
-  return siteId
 }
 
 /** Texts as a site keeps them: in UTF-8, with line feeds, and none that takes too much to be read again and again. */

@@ -6,6 +6,7 @@ export {
   correctBringing,
   noteUnread,
   dropBringing,
+  openBrought,
   takeBroughtFile,
   takeBroughtPortions,
   takeBroughtWhole,

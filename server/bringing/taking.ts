@@ -194,6 +194,22 @@ export async function broughtBytes(accountId: string, id: string, uploadId: stri
   return receivedBytes(pool(), { bringingId: id }, uploadId)
 }
 
+/**
+ * What has come of an upload, in pieces: something else than files of a site is made of it.
+ * @throws Problem `upload-gone`
+ */
+export async function openBrought(
+  accountId: string,
+  id: string,
+  uploadId: string,
+  sizeBytes: number,
+): Promise<Pieces> {
+  const has = await broughtBytes(accountId, id, uploadId)
+  const pieces = has === sizeBytes ? await openPartial(pool(), { bringingId: id }, uploadId) : null
+  if (!pieces) throw new Problem('upload-gone')
+  return pieces
+}
+
 /** What is being taken of all that has come in several requests: a ZIP takes a while. */
 const beingTaken = new Map<string, Promise<void>>()
 
@@ -215,9 +231,7 @@ export async function takeBroughtWhole(
   const known = beingTaken.get(key)
   if (known) return known
   const take = async () => {
-    const has = await receivedBytes(pool(), of, uploadId)
-    const pieces = has === sizeBytes ? await openPartial(pool(), of, uploadId) : null
-    if (!pieces) throw new Problem('upload-gone')
+    const pieces = await openBrought(accountId, id, uploadId, sizeBytes)
     try {
       if (path === null) await takeBroughtZip(accountId, id, pieces)
       else await takeBroughtFile(accountId, id, path, pieces)
