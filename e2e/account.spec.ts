@@ -58,6 +58,17 @@ test('a password is changed, another browser is signed out, and the account is l
   await page.waitForURL('**/sign-in')
   await signIn('four dry herons')
   await expect(elsewhere.getByRole('alert')).toBeVisible()
+  // Somebody else goes on in the same window.
+  await page.getByRole('link', { name: 'Make an account' }).click()
+  await page.waitForURL('**/sign-up?**')
+  await page.getByLabel('E-mail address').fill(`next.${email}`)
+  await page.getByLabel('Password').fill(password)
+  await page.getByRole('button', { name: 'Make the account' }).click()
+  await expect(page.getByRole('status')).toContainText('Your address has an account now')
+  await page.getByLabel('E-mail address').fill(`next.${email}`)
+  await page.getByLabel('Password').fill(password)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('heading', { name: 'Your sites' })).toBeVisible()
 }) // prettier-ignore
 
 /** The latest letter to an address, as the practice host's letterbox shows it. */

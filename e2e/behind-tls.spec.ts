@@ -108,7 +108,8 @@ test('a stream of events ends with its session', async () => {
   await signUpByHand(page)
   const siteId = await makeSiteByHand(page, 'Saltpan Chapel', 'Home')
   const other = await context.newPage()
-  await other.goto('/sites')
+  // The list of sites leaves with whoever signs out.
+  await other.goto('/kits')
   await other.evaluate((address) => {
     const told = window as unknown as { ended?: boolean }
     void fetch(address).then(async (response) => {

@@ -37,7 +37,8 @@ async function answerOf(asked: Promise<Response>, signal: AbortSignal): Promise<
   if (response.status === 401) throw new Unreachable(401)
   if (isJson(response)) {
     const told = (await response.clone().json()) as { problem?: { message: string } }
-    if (told.problem && response.status >= 500) throw new Unreachable(response.status, told.problem.message)
+    // The database is away for a moment (RFC 9110, section 15.6.4).
+    if (told.problem && response.status === 503) throw new Unreachable(503, told.problem.message)
     if (told.problem) throw new NotTaken(told.problem.message)
   } else if (!response.ok) throw new Unreachable(response.status)
   return response

@@ -1,4 +1,4 @@
-import { Form, redirect, useNavigation } from 'react-router'
+import { Form, redirectDocument, useNavigation } from 'react-router'
 import {
   askForAddress,
   beginSecondStep,
@@ -103,7 +103,8 @@ export async function action({ request }: Route.ActionArgs) {
           const { password, typed } = checkInput(leaveInput, form)
           if (typed !== account.email) throw new Problem('not-this-address')
           await leaveAccount(account.id, password, isSendingFor)
-          return redirect('/sign-in', { headers: { 'set-cookie': await endSession(request) } })
+          // As a whole document: what this one asks from now on would be asked in the name of nobody.
+          return redirectDocument('/sign-in', { headers: { 'set-cookie': await endSession(request) } })
         }
       }
     },
