@@ -1,6 +1,6 @@
-import { useEffect } from 'react'
 import { Button } from '../parts/button'
 import { HowFarWords } from '../parts/how-far'
+import { useAsksBeforeLeaving } from '../parts/use-asks-before-leaving'
 import type { HowFar } from '../parts/use-rate'
 import { useStanding } from '../session/signed-out'
 
@@ -19,14 +19,7 @@ interface Props {
 /** What takes a while before there is something to see: how far it is, and the way out of it. */
 export function UnderWay({ words, far, done, of, isPausing, onLeave }: Props) {
   const isSignedOut = useStanding().kind !== 'in'
-  const isSending = far !== null
-  // A window that is closed would lose what it is sending.
-  useEffect(() => {
-    if (!isSending) return
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault()
-    addEventListener('beforeunload', warn)
-    return () => removeEventListener('beforeunload', warn)
-  }, [isSending])
+  useAsksBeforeLeaving(far !== null)
   // All of a ZIP has come: it is taken apart there.
   const isKnown = far ? far.bytes < far.allBytes : of > 0
   return (

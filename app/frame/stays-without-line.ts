@@ -6,7 +6,7 @@ interface NavigateEvent extends Event {
 /**
  * Where the program of a route cannot be fetched the router loads the whole window anew, which without a line ends in the
  * browser's own page of errors. That waits until the line is back, and what is typed meanwhile goes on being kept
- * (HTML, section 7.2.7: the navigation API; without it the window is loaded at once).
+ * (HTML, the navigation API; without it the window is loaded at once).
  */
 export function stayWithoutLine(): void {
   const { navigation } = window as { navigation?: EventTarget }

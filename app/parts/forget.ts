@@ -1,7 +1,7 @@
 /** The database of the browser in which folders are kept that a site was put into (`upload/folder/kept-folder.ts`). */
 export const foldersKept = 'rubricant folders'
 
-/** Under this name the other windows of the browser hear that somebody signs out (HTML, section 12.2: the storage event). */
+/** Under this name the other windows of the browser hear that somebody signs out (HTML, section 12: the storage event). */
 const signsOut = 'rubricant signs out'
 
 function tellOtherWindows(): void {

@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router'
 import { begin, NotTaken } from '../bringing/send-site'
 import { size } from '../parts/format'
 import { sendFile } from '../parts/send-file'
+import { useAsksBeforeLeaving } from '../parts/use-asks-before-leaving'
 
 type State =
   | { readonly kind: 'waiting' }
@@ -58,13 +59,7 @@ export function TakeArchive() {
     }
   }
   const isSending = state.kind === 'sending'
-  // A window that is closed would lose what it is sending.
-  useEffect(() => {
-    if (!isSending) return
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault()
-    addEventListener('beforeunload', warn)
-    return () => removeEventListener('beforeunload', warn)
-  }, [isSending])
+  useAsksBeforeLeaving(isSending)
   return (
     <>
       <button type="button" className="link" disabled={isSending} onClick={() => input.current?.click()}>
