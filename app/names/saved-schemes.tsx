@@ -31,15 +31,15 @@ export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme
     return whenBack(() => void load())
   }, [])
 
-  async function change(what: object): Promise<void> {
+  /** @returns whether it was done */
+  async function change(what: object): Promise<boolean> {
     setProblem(null)
     const told = await ask<Kept>('/schemes', { method: 'POST', headers: asJson, body: JSON.stringify(what) })
-    if ('problem' in told) return setProblem(told.problem.message)
-    setSchemes(told.schemes)
-    // What was not taken is still to be kept.
-    setName('')
+    if ('problem' in told) setProblem(told.problem.message)
+    else setSchemes(told.schemes)
+    return !('problem' in told)
   }
-  const keep = (as: string, what: unknown) => void change({ do: 'keep', name: as, scheme: what })
+  const keep = (as: string, what: unknown) => change({ do: 'keep', name: as, scheme: what })
   function takeOut(as: string, what: Scheme) {
     const text = JSON.stringify({ format: fileFormat, version: fileVersion, name: as, scheme: what }, null, 2)
     saveFile(text + '\n', `${as.replace(/[^\p{L}\p{N}]+/gu, '-') || 'scheme'}.json`, 'application/json')
@@ -55,7 +55,7 @@ export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme
       }
       if (read.format !== fileFormat || read.version !== fileVersion)
         setProblem(`${chosen.name} is no naming scheme of version ${fileVersion}.`)
-      else keep(typeof read.name === 'string' && read.name ? read.name : chosen.name, read.scheme)
+      else await keep(typeof read.name === 'string' && read.name ? read.name : chosen.name, read.scheme)
     } catch {
       setProblem(`${chosen.name} is no JSON file.`)
     }
@@ -93,7 +93,8 @@ export function SavedSchemes({ scheme, onUse }: { scheme: Scheme; onUse: (scheme
         className="flex flex-wrap items-end gap-3"
         onSubmit={(event) => {
           event.preventDefault()
-          keep(name, scheme)
+          // What was not taken is still to be kept.
+          void keep(name, scheme).then((isKept) => isKept && setName(''))
         }}
       >
         <label className="w-56 text-sm text-quiet">

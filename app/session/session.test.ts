@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, test } from '@jest/globals'
 import { ClockByHand } from '../parts/clock-by-hand'
 import { inNameOf } from './header'
-import { inItsName, Session, type Standing, untilSignedIn, type Whose } from './session'
+import { inItsName, Session, type Standing, type Whose } from './session'
 
 const ada = { accountId: 'ada', email: 'ada@saltpan.example' }
 const ben = { accountId: 'ben', email: 'ben@saltpan.example' }
@@ -77,20 +77,6 @@ describe('the session of a window', () => {
     await other.check()
     expect(other.get()).toEqual({ kind: 'in' })
     expect(other.headers).toEqual({})
-  })
-
-  test('is waited for, until that is called off', async () => {
-    cookie = nobody
-    session.note(401)
-    await answered()
-    const calledOff = new AbortController()
-    const given = untilSignedIn(calledOff.signal, session)
-    const waited = untilSignedIn(new AbortController().signal, session).then(() => 'in')
-    calledOff.abort(new Error('called off'))
-    await expect(given).rejects.toThrow('called off')
-    cookie = ada
-    await session.check()
-    expect(await waited).toBe('in')
   })
 })
 

@@ -113,25 +113,3 @@ export function whenBack(listener: () => void): () => void {
     removeEventListener('online', listener)
   }
 }
-
-/** Resolves when whoever works here is signed in; rejects with the signal. */
-export function untilSignedIn(signal: AbortSignal, whose = session): Promise<void> {
-  return new Promise((resolve, reject) => {
-    if (whose.get().kind === 'in') return resolve()
-    const end = () => {
-      unsubscribe()
-      signal.removeEventListener('abort', stop)
-    }
-    const stop = () => {
-      end()
-      reject(signal.reason as Error)
-    }
-    const unsubscribe = whose.subscribe(() => {
-      if (whose.get().kind !== 'in') return
-      end()
-      resolve()
-    })
-    signal.addEventListener('abort', stop)
-    if (signal.aborted) stop()
-  })
-}

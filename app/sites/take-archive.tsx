@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { begin, NotTaken } from '../bringing/send-site'
+import { asPost, begin, NotTaken } from '../bringing/send-site'
 import { size } from '../parts/format'
 import { sendFile } from '../parts/send-file'
 import { useAsksBeforeLeaving } from '../parts/use-asks-before-leaving'
@@ -29,8 +29,10 @@ async function takeIn(
     signal,
     { onSent, onPause },
   )
-  if ('problem' in taken) throw new NotTaken(taken.problem)
-  return taken.id
+  if (!('problem' in taken)) return taken.id
+  // Nobody goes on with what has come of it.
+  void fetch(`/bringing/${bringing}`, asPost({ drop: true })).catch(() => {})
+  throw new NotTaken(taken.problem)
 }
 
 /** Makes a site again of an archive that was taken away; tells how far it is, and can be called off. */

@@ -190,7 +190,7 @@ export async function takeBroughtPortions(
 
 /** How much is here of a file that comes in several requests. */
 export async function broughtBytes(accountId: string, id: string, uploadId: string): Promise<number> {
-  await roomFor(accountId, id)
+  if (!(await waitsForAccount(accountId, id))) throw notFound()
   return receivedBytes(pool(), { bringingId: id }, uploadId)
 }
 
@@ -225,7 +225,7 @@ export async function takeBroughtWhole(
   sizeBytes: number,
 ): Promise<void> {
   const of = { bringingId: id }
-  await roomFor(accountId, id)
+  if (!(await waitsForAccount(accountId, id))) throw notFound()
   if (await isTaken(pool(), of, uploadId)) return
   const key = `${id} ${uploadId}`
   const known = beingTaken.get(key)
