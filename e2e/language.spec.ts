@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, type Locator, test } from '@playwright/test'
 import { allSaved, editor, expectAccessible, makeSite, openView, row, signUp, write } from './support'
 
 const german =
@@ -259,4 +259,31 @@ test('that an original was changed after it was translated is told beside the tr
   await expect(page.getByText('Translations whose original was changed since')).toBeHidden()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(told).toBeVisible()
+})
+
+test('labels run in their own direction, whatever is written beside them', async ({ page }) => {
+  await signUp(page)
+  await makeSite(page, 'Tern Rock', 'Visit\nספינת "Tern" 1872')
+  /** Where letters of a label are drawn, from the left. */
+  const leftOf = (where: Locator, letters: string) =>
+    where.evaluate((element, sought) => {
+      const texts = document.createTreeWalker(element, NodeFilter.SHOW_TEXT)
+      for (let text; (text = texts.nextNode() as Text | null);) {
+        const at = text.data.indexOf(sought)
+        if (at < 0) continue
+        const range = document.createRange()
+        range.setStart(text, at)
+        range.setEnd(text, at + sought.length)
+        return range.getBoundingClientRect().left
+      }
+      throw new Error(`“${sought}” is not there.`)
+    }, letters)
+  const line = page.getByRole('row', { name: /ספינת/ })
+  await line.click()
+  for (const where of [
+    line,
+    page.getByRole('treeitem', { name: /ספינת/ }),
+    page.getByRole('region', { name: 'The chosen page' }).getByRole('heading'),
+  ])
+    expect(await leftOf(where, 'ספינת')).toBeGreaterThan(await leftOf(where, '1872'))
 })

@@ -136,6 +136,21 @@ test('a plan comes in and goes out as a file, with what was assumed said', async
   expect(await readFile(await download.path(), 'utf8')).toBe(
     'level,label,trial,in menus,own name,title,description\r\n1,Saltpan Chapel,,yes,,,\r\n2,Visit,,yes,,,\r\n2,Café,,yes,,,\r\n',
   )
+  // Copied where the browser lets nobody write to its clipboard, too.
+  await page.evaluate(() => {
+    navigator.clipboard.writeText = () => Promise.reject(new DOMException('', 'NotAllowedError'))
+  })
+  await page.getByRole('button', { name: 'Copy', exact: true }).click()
+  await expect(page.getByRole('button', { name: 'Copied' })).toBeVisible()
+  await page.evaluate(() => {
+    document.execCommand = () => false
+  })
+  await page.getByRole('button', { name: 'Copied' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'press Ctrl+C' })).toBeVisible()
+  await row(page, 'Visit').press('F2')
+  await page.getByLabel('New label for Visit').press('Control+v')
+  await expect(page.getByLabel('New label for Visit')).toHaveValue(/^level,label/)
+  await page.keyboard.press('Escape')
   await page.getByLabel('Read a file: the file').setInputFiles({
     name: 'broken.opml',
     mimeType: 'text/xml',

@@ -40,10 +40,10 @@ export function FindingLine({ finding }: { finding: Finding }) {
     <li className="grid items-start gap-x-4 gap-y-1 border-t border-rule py-2 desk:grid-cols-[9.5rem_1fr_auto]">
       {page ? (
         <button type="button" className="link truncate text-left" onClick={() => select(page.id)}>
-          {page.label}
+          <bdi>{page.label}</bdi>
         </button>
       ) : (
-        <span className="truncate text-quiet">{owner}</span>
+        <bdi className="truncate text-quiet">{owner}</bdi>
       )}
       <span className="min-w-0">
         <span id={told}>{finding.what}</span>

@@ -30,8 +30,8 @@ export function AddressQuestion({ pageId, onEnd }: { pageId: string; onEnd: () =
         { words: 'Keep the address', look: 'go', onChoose: onEnd },
       ]}
     >
-      “{page.label}” keeps its address <span className="font-mono text-[13px]">{path}</span>, which is
-      published. {ripple && `If it changes: ${rippleWords(ripple)}.`}
+      “<bdi>{page.label}</bdi>” keeps its address <span className="font-mono text-[13px]">{path}</span>, which
+      is published. {ripple && `If it changes: ${rippleWords(ripple)}.`}
     </Question>
   )
 }

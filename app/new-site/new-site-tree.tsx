@@ -13,7 +13,7 @@ export function NewSiteTree({ lines, more }: { lines: readonly NewSiteLine[]; mo
               <span key={level} className="ml-1.5 w-4 shrink-0 border-l border-rule" />
             ))}
             <span className={`truncate ${depth < 0 ? 'font-semibold' : ''}`}>
-              {label}
+              <bdi>{label}</bdi>
               {language !== null && depth === 0 && (
                 <span className="ml-3 text-sm text-quiet">in {languageName(language)}</span>
               )}

@@ -50,7 +50,16 @@ export function PageNotes({
         >
           {isOpen ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
           {hasOpen ? count(open.length, 'note') : 'Notes'}
-          <span className="text-sm text-quiet">on {page ? `“${page.label}”` : 'the plan'}</span>
+          <span className="text-sm text-quiet">
+            on{' '}
+            {page ? (
+              <>
+                “<bdi>{page.label}</bdi>”
+              </>
+            ) : (
+              'the plan'
+            )}
+          </span>
         </button>
       </h2>
       <div id={region} hidden={!isOpen} className="max-h-[38vh] overflow-y-auto px-4 pb-3">

@@ -202,7 +202,7 @@ export function VisitorDesk({ look }: { look: ShownLook }) {
                 {pages.map((page) => (
                   <li key={page.id} style={{ paddingLeft: `${1.5 * page.depth}rem` }} className="py-1">
                     <button type="button" className="link" onClick={() => goTo(page.id)}>
-                      {page.label}
+                      <bdi>{page.label}</bdi>
                     </button>
                     <span className="ml-3 font-mono text-xs text-quiet">/{page.path}</span>
                   </li>

@@ -1,10 +1,11 @@
 /** A name with its first letter in red, as a rubricator would have left it. */
 export function Rubric({ name, className = '' }: { name: string; className?: string }) {
-  const [first = '', ...rest] = Array.from(name)
+  // With the marks above and below it, which are written after it.
+  const [first = ''] = /^.\p{M}*/su.exec(name) ?? []
   return (
-    <span className={`font-serif font-medium tracking-[-0.005em] ${className}`}>
+    <bdi className={`font-serif font-medium tracking-[-0.005em] ${className}`}>
       <span className="text-[1.36em] leading-none text-rubric">{first}</span>
-      {rest.join('')}
-    </span>
+      {name.slice(first.length)}
+    </bdi>
   )
 }

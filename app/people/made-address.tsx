@@ -1,9 +1,7 @@
-import { useState } from 'react'
-import { Button } from '../parts/button'
+import { CopyButton } from '../parts/copy-button'
 
 /** An address that was just made, which is shown this once. */
 export function MadeAddress({ address, what }: { address: string; what: string }) {
-  const [copied, setCopied] = useState(false)
   return (
     <div role="status" className="mb-4 grid gap-2 border-l-3 border-verdigris bg-verdigris-wash px-3 py-2">
       <p>{what} It is shown this once: what it holds is not kept.</p>
@@ -15,16 +13,7 @@ export function MadeAddress({ address, what }: { address: string; what: string }
           value={address}
           onFocus={(event) => event.currentTarget.select()}
         />
-        <Button
-          onClick={() => {
-            navigator.clipboard.writeText(address).then(
-              () => setCopied(true),
-              () => setCopied(false),
-            )
-          }}
-        >
-          {copied ? 'Copied' : 'Copy it'}
-        </Button>
+        <CopyButton text={address} words="Copy it" />
       </p>
     </div>
   )

@@ -22,7 +22,9 @@ export function ChosenPage() {
   const path = names.pages.get(selected.id)?.path ?? ''
   return (
     <section className="px-7 pt-6 pb-5" aria-label="The chosen page">
-      <h2 className="mb-1 truncate text-[26px]">{selected.label}</h2>
+      <h2 className="mb-1 truncate text-[26px]">
+        <bdi>{selected.label}</bdi>
+      </h2>
       {!place?.trial && <Path path={path} className="mb-3 text-quiet" />}
       {home ? (
         <p className="font-serif text-[18px] leading-[1.8]">

@@ -6,6 +6,7 @@ import type { Site } from '#core/site'
 import { useSite } from '../document/site-context'
 import { useRipple } from '../document/use-ripple'
 import { Button } from '../parts/button'
+import { CopyButton } from '../parts/copy-button'
 import { CodeEditor } from '../parts/editor/lazy-editor'
 import { FileButton, saveFile, takingDropped } from '../parts/picks/files'
 import type { LineMark } from '../parts/editor/line-marks'
@@ -102,9 +103,7 @@ export function PlanText() {
           />
         </p>
         <span className="ml-auto flex gap-4 text-sm">
-          <button type="button" className="link" onClick={() => void navigator.clipboard.writeText(text)}>
-            Copy
-          </button>
+          <CopyButton text={text} isLink />
           <button type="button" className="link" onClick={save}>
             Save as a file
           </button>

@@ -62,6 +62,7 @@ export function LabelInput({ name, value, onDone, onCancel, onTyping, onPause, o
       aria-label={name}
       defaultValue={value}
       maxLength={500}
+      dir="auto"
       className="mr-2 min-w-0 grow border-b border-lapis bg-paper px-1 outline-none"
       onKeyDown={onKeyDown}
       onInput={({ currentTarget }) => {

@@ -13,9 +13,9 @@ export interface RowActions {
   readonly focus: (pageId: string) => void
   readonly toggle: (pageId: string, open: boolean) => void
   readonly beginRename: (pageId: string) => void
-  /** The new label so far, when the typing pauses. */
   /** The label being typed, at each letter; null when the typing has ended. */
   readonly keepLabel: (label: string | null) => void
+  /** The new label so far, when the typing pauses. */
   readonly typeLabel: (label: string) => void
   /** The end of the typing: a label, or null when it was called off. */
   readonly endRename: (label: string | null) => void
@@ -96,9 +96,9 @@ export const RegisterRow = memo(function RegisterRow({
             onCancel={() => actions.endRename(null)}
           />
         ) : (
-          <span className="truncate leading-8" title={page.label}>
+          <bdi className="truncate leading-8" title={page.label}>
             {page.label}
-          </span>
+          </bdi>
         )}
         {row.hasChildren && renamedFrom === null && (
           <button

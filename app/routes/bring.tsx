@@ -87,6 +87,7 @@ export default function Bring({ loaderData }: Route.ComponentProps) {
                     className="field font-serif !text-[24px] text-ink"
                     value={name ?? view.name}
                     maxLength={200}
+                    dir="auto"
                     onChange={(event) => bringing.setName(event.target.value)}
                   />
                 </label>

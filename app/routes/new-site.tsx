@@ -241,6 +241,7 @@ export default function NewSite({ loaderData, actionData }: Route.ComponentProps
               onChange={(event) => setName(event.target.value)}
               required
               maxLength={200}
+              dir="auto"
               autoFocus
             />
           </label>

@@ -174,6 +174,7 @@ function Line({
         value={draft.typed}
         placeholder={placeholder}
         maxLength={1000}
+        dir="auto"
         onChange={(event) => draft.type(event.target.value)}
         onBlur={save}
         onKeyDown={(event) => {

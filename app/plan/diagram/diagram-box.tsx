@@ -62,6 +62,7 @@ export const DiagramBox = memo(function DiagramBox(props: Props) {
       <text
         x={9}
         y={17.5}
+        style={{ unicodeBidi: 'plaintext' }}
         className={`fill-ink text-[13px] ${box.isHome ? 'font-semibold' : ''} ${box.trial ? 'italic' : ''}`}
       >
         {boxLabel(page)}

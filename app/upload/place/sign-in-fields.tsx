@@ -1,6 +1,6 @@
-import { useEffect, useState } from 'react'
+import { useEffect } from 'react'
 import { useFetcher } from 'react-router'
-import { Button } from '../../parts/button'
+import { CopyButton } from '../../parts/copy-button'
 import type { UploadAnswer } from '../answer'
 import type { PlaceValues } from './place-fields'
 
@@ -77,7 +77,6 @@ export function SignInFields({
 /** The public half of the account's key, made when it is first asked for, to be copied to the host. */
 function MadeKey() {
   const fetcher = useFetcher<UploadAnswer>()
-  const [copied, setCopied] = useState(false)
   const key = fetcher.data && 'publicKey' in fetcher.data ? fetcher.data.publicKey : null
   const { submit } = fetcher
   useEffect(() => {
@@ -96,12 +95,7 @@ function MadeKey() {
         <code className="min-w-0 grow font-mono text-[12.5px] break-all" aria-label="Public key">
           {key ?? 'Making it…'}
         </code>
-        <Button
-          disabled={key === null}
-          onClick={() => void navigator.clipboard.writeText(key!).then(() => setCopied(true))}
-        >
-          {copied ? 'Copied' : 'Copy'}
-        </Button>
+        <CopyButton text={key} />
       </p>
     </div>
   )
