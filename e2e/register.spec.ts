@@ -221,3 +221,80 @@ test('every view is free of what axe finds', async ({ page }) => {
     await expectAccessible(page)
   }
 })
+
+/** Opens the menu of a page's row. */
+const openMenu = async (page: Page, label: string) => {
+  await row(page, label).getByText(label, { exact: true }).click()
+  await page.getByRole('button', { name: `What can be done with ${label}` }).click()
+}
+
+test('the plan is edited by mouse alone', async ({ page }) => {
+  await openMenu(page, 'Contact')
+  await expect(page.getByRole('menu', { name: 'What can be done with Contact' })).toBeVisible()
+  await expect(page.getByRole('menuitem', { name: 'Move down' })).toBeDisabled()
+  await page.getByRole('menuitem', { name: 'Move up' }).click()
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'Contact', 'The bell'])
+  await openMenu(page, 'Contact')
+  await page.getByRole('menuitem', { name: 'Rename' }).click()
+  await page.getByLabel('New label for Contact').fill('Write to us')
+  await row(page, /The bell/).click()
+  await expect(row(page, /Write to us/)).toContainText('write-to-us.html')
+  // What is pressed with the other button is chosen first.
+  await row(page, /Visit/).click({ button: 'right' })
+  await page.getByRole('menuitem', { name: 'Add a page under it' }).click()
+  await page.getByLabel('Label of the new page').fill('Prices')
+  await page.getByRole('button', { name: 'Add a page Enter' }).click()
+  await expect(row(page, /Prices/)).toContainText('visit/prices.html')
+  await page.getByLabel('Label of the new page').fill('Stairs')
+  await row(page, /The bell/).click()
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'Prices', 'Stairs', 'Write to us', 'The bell']) // prettier-ignore
+  await openMenu(page, 'Stairs')
+  await page.getByRole('menuitem', { name: 'Remove, with all below' }).click()
+  await page.getByRole('button', { name: 'Remove it' }).click()
+  await expect(row(page, /Stairs/)).toBeHidden()
+  // Several at once; elsewhere a page is renamed alone.
+  await row(page, /The bell/).click({ modifiers: ['Shift'] })
+  await row(page, /The bell/).click({ button: 'right' })
+  await expect(page.getByRole('menu', { name: /What can be done with \d pages/ })).toBeVisible()
+  await expect(page.getByRole('menuitem', { name: 'Rename' })).toBeDisabled()
+  await page.keyboard.press('Escape')
+  await openView(page, 'Names')
+  await row(page, /Visit/).click()
+  await page.keyboard.press('Shift+F10')
+  await expect(page.getByRole('menuitem')).toHaveText([/Rename/])
+  await page.keyboard.press('Escape')
+  await expect(row(page, /Visit/)).toBeFocused()
+})
+
+/** Drags a page to a place between rows, `aside` pixels to the side; what holds it is not let go of. */
+async function drag(page: Page, label: string, above: string, aside = 0): Promise<void> {
+  const from = (await row(page, label).getByText(label, { exact: true }).boundingBox())!
+  const to = (await row(page, above).boundingBox())!
+  await page.mouse.move(from.x + 10, from.y + 10)
+  await page.mouse.down()
+  await page.mouse.move(from.x + 20, from.y + 16, { steps: 4 })
+  await page.mouse.move(from.x + 10 + aside, to.y + to.height - 3, { steps: 6 })
+}
+
+test('pages are dragged to another place and level', async ({ page }) => {
+  await drag(page, 'Contact', 'Saltpan Chapel')
+  await page.keyboard.press('Escape')
+  await page.mouse.up()
+  await drag(page, 'Contact', 'Getting here')
+  await page.mouse.up()
+  // Another order under the same page touches nothing that would be asked about.
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'Contact', 'The bell'])
+  await drag(page, 'The bell', 'Getting here', 24)
+  await page.mouse.up()
+  await expect(page.getByText('“The bell” goes under “Visit”')).toBeVisible()
+  await page.getByRole('button', { name: 'Move it' }).click()
+  await expect(row(page, /The bell/)).toContainText('visit/the-bell.html')
+  // A press that slips is a press.
+  const { x, y } = (await row(page, /Contact/).boundingBox())!
+  await page.mouse.move(x + 100, y + 16)
+  await page.mouse.down()
+  await page.mouse.move(x + 102, y + 18)
+  await page.mouse.up()
+  await expect(row(page, /Contact/)).toHaveAttribute('aria-selected', 'true')
+  await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'The bell', 'Contact'])
+})

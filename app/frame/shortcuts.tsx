@@ -23,6 +23,8 @@ const groups: readonly { title: string; keys: readonly (readonly [string, string
       ['Shift+↑ ↓, Ctrl+A', 'Choose several pages'],
       ['Ctrl+D', 'Copy, with all below'],
       ['Delete', 'Remove, with all below'],
+      ['Shift+F10, right click', 'All that can be done with it'],
+      ['Drag', 'Move up or down; aside, in or out'],
       ['Ctrl+V', 'Add a pasted list as pages'],
       ['Escape, then Tab', 'Leave the register'],
     ],

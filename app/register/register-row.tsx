@@ -1,8 +1,10 @@
-import { ChevronDown, ChevronRight, MessageSquareText } from 'lucide-react'
+import { ChevronDown, ChevronRight, Ellipsis, MessageSquareText } from 'lucide-react'
 import { memo } from 'react'
 import { count } from '../parts/format'
+import { Guides } from './guides'
 import { LabelInput } from './label-input'
 import type { RegisterColumn } from './column'
+import type { MenuPlace } from './row-menu'
 import type { Row } from './rows'
 
 /** What a row may ask of the register; the same object for as long as the register stands. */
@@ -13,6 +15,8 @@ export interface RowActions {
   readonly focus: (pageId: string) => void
   readonly toggle: (pageId: string, open: boolean) => void
   readonly beginRename: (pageId: string) => void
+  /** Shows all that can be done with the page, or with those it is chosen with. */
+  readonly openMenu: (pageId: string, place: MenuPlace) => void
   /** The label being typed, at each letter; null when the typing has ended. */
   readonly keepLabel: (label: string | null) => void
   /** The new label so far, when the typing pauses. */
@@ -32,6 +36,9 @@ interface Props {
   readonly isHome: boolean
   readonly isSelected: boolean
   readonly isChosen: boolean
+  readonly isDragged: boolean
+  /** Whether a sign of its menu stands at its end; without it there is only the other button of the mouse. */
+  readonly hasMenu: boolean
   /** Notes on the page that are not settled. */
   readonly notes: number
   /** Names of those who have this page open elsewhere; null for nobody. */
@@ -51,6 +58,8 @@ export const RegisterRow = memo(function RegisterRow({
   isHome,
   isSelected,
   isChosen,
+  isDragged,
+  hasMenu,
   notes,
   others,
   renamedFrom,
@@ -75,10 +84,25 @@ export const RegisterRow = memo(function RegisterRow({
         actions.press(page.id, event.shiftKey ? 'range' : event.ctrlKey || event.metaKey ? 'beside' : 'alone')
       }
       onDoubleClick={() => actions.beginRename(page.id)}
-      className={`absolute inset-x-0 grid h-8 cursor-default items-center outline-none ${isChosen ? 'bg-lapis-wash before:absolute before:inset-y-0 before:left-0 before:w-[3px] before:bg-lapis' : 'hover:bg-vellum'} focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-lapis`}
+      onContextMenu={(event) => {
+        // Where a label is being typed the browser has a menu for it.
+        if (renamedFrom !== null) return
+        event.preventDefault()
+        // Keys open it too, and have no place.
+        const isByHand = event.clientX > 0 || event.clientY > 0
+        actions.openMenu(
+          page.id,
+          isByHand ? { x: event.clientX, y: event.clientY } : below(event.currentTarget),
+        )
+      }}
+      className={`group absolute inset-x-0 grid h-8 cursor-default items-center outline-none ${isChosen ? 'bg-lapis-wash before:absolute before:inset-y-0 before:left-0 before:w-[3px] before:bg-lapis' : 'hover:bg-vellum'} ${isDragged ? 'opacity-40' : ''} focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-lapis`}
       style={{ transform: `translateY(${top}px)`, gridTemplateColumns: tracks }}
     >
-      <span role="presentation" className="truncate pr-3 text-right font-mono text-xs text-faint">
+      <span
+        role="presentation"
+        data-grip
+        className="truncate pr-3 text-right font-mono text-xs text-faint in-data-drags:touch-none"
+      >
         {trial ? '–' : number}
       </span>
       <span
@@ -140,13 +164,29 @@ export const RegisterRow = memo(function RegisterRow({
           {column.cell(row.place)}
         </span>
       ))}
+      {hasMenu && (
+        <span role="gridcell" className={`h-full ${isSelected ? '' : 'invisible group-hover:visible'}`}>
+          <button
+            type="button"
+            tabIndex={-1}
+            aria-label={`What can be done with ${page.label}`}
+            className="flex size-full items-center justify-center text-quiet hover:text-ink"
+            onClick={(event) => {
+              event.stopPropagation()
+              actions.openMenu(page.id, below(event.currentTarget))
+            }}
+            onDoubleClick={(event) => event.stopPropagation()}
+          >
+            <Ellipsis size={16} />
+          </button>
+        </span>
+      )}
     </div>
   )
 })
 
-/** Thin lines down from each page above. Past a dozen levels they would leave no room for the label. */
-export function Guides({ depth }: { depth: number }) {
-  return Array.from({ length: Math.min(depth, 12) }, (_, level) => (
-    <span key={level} aria-hidden className="ml-[5px] w-[15px] shrink-0 border-l border-rule" />
-  ))
+/** Where a menu opens that belongs to something. */
+function below(element: Element): MenuPlace {
+  const { left, bottom } = element.getBoundingClientRect()
+  return { x: left, y: bottom - 4 }
 }

@@ -1,19 +1,37 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import {
+  type KeyboardEvent,
+  type Ref,
+  Suspense,
+  useEffect,
+  useImperativeHandle,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react'
 import { withIds } from '#core/change'
 import { useSelection, useSite } from '../document/site-context'
-import { LabelInput } from './label-input'
-import { Guides, RegisterRow, type RowActions } from './register-row'
+import { DraftRow } from './draft-row'
+import { RegisterHead } from './register-head'
+import { RegisterRow, type RowActions } from './register-row'
 import type { Other } from '../document/use-presence'
 import { useOpenNotes } from '../notes/notes-context'
 import type { Relabel } from '../frame/typed-ripple'
 import { useStableActions } from '../parts/use-stable-actions'
-import { duplicate } from '../plan/many-pages'
 import type { RegisterColumn } from './column'
-import { blockOf, type Draft, indented, outdented, type Row, rowsOf, shifted } from './rows'
-import { untilFetched } from '../parts/fetched'
+import { type Draft, indented, outdented, type Row, rowsOf } from './rows'
+import { useCommands } from './use-commands'
+import { levelWidth, useRowDrag } from './use-row-drag'
+import type { MenuPlace } from './row-menu'
+import { lazily, untilFetched } from '../parts/fetched'
+import { count } from '../parts/format'
+
+const RowMenu = lazily(() => import('./row-menu'))
 
 const rowHeight = 32
+/** Of the sign at the end of a row that opens its menu. */
+const menuWidth = 36
 
 interface Props {
   readonly columns: readonly RegisterColumn[]
@@ -24,12 +42,19 @@ interface Props {
   /** Hears of a new label as it is typed, so that what it touches shows before it is made; null when the typing ends. */
   readonly onTyped: (change: Relabel | null) => void
   readonly onRename: (change: Relabel) => void
+  readonly ref?: Ref<RegisterHandle>
+}
+
+/** What is asked of the register from outside it. */
+export interface RegisterHandle {
+  /** Begins a page after the chosen one, to be typed. */
+  readonly addPage: () => void
 }
 
 /** The one list of the site's pages as a tree (ARIA Authoring Practices, treegrid pattern, rows first). */
-export function Register({ columns, editable, others, onTyped, onRename }: Props) {
+export function Register({ columns, editable, others, onTyped, onRename, ref }: Props) {
   const { site, tree, store } = useSite()
-  const { selected, chosen, chosenRoots, select, choose } = useSelection()
+  const { selected, chosen, select, choose } = useSelection()
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set())
   const [draft, setDraft] = useState<Draft | null>(null)
   /** The label is kept as it was when the typing began: what another window does meanwhile is no reason to overwrite it. */
@@ -59,13 +84,12 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
     // Also when the foot grows: what is being typed must not slip under it.
   }, [focusIndex, height, virtualizer])
 
+  const rowOf = (id: string) => scroller.current?.querySelector<HTMLElement>(`[data-page="${id}"]`)
   /** Rows take the focus themselves; what has it after a row was remade is set right again. */
   const hadFocus = useRef(false)
   useLayoutEffect(() => {
     if (!hadFocus.current || draft || renaming) return
-    scroller.current
-      ?.querySelector<HTMLElement>(`[data-page="${selected.id}"]`)
-      ?.focus({ preventScroll: true })
+    rowOf(selected.id)?.focus({ preventScroll: true })
   }, [selected.id, draft, renaming, rows])
 
   const openNotes = useOpenNotes()
@@ -80,21 +104,10 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
   const chosenIds = useMemo(() => new Set(chosen.map((page) => page.id)), [chosen])
   /** Where a range begins: the page chosen last without Shift. */
   const anchor = useRef(selected.id)
-  const move = (to: { parentId: string | null; after: string | null } | null) => {
-    if (!to || chosenRoots.includes(site.homeId)) return
-    if (to.parentId) setClosed((old) => without(old, to.parentId!))
-    store.change({ kind: 'movePages', pageIds: chosenRoots, ...to })
-  }
-  /** Several pages change their level together when they stand under one page, one after another. */
-  const block = blockOf(tree, chosenRoots)
-  /** The home page alone is refused with the reason; among others it is passed over. */
-  const actedOn = chosenRoots.length > 1 ? chosenRoots.filter((id) => id !== site.homeId) : chosenRoots
-  const moveIn = () =>
-    block && move(indented(tree, site.homeId, { id: block.first, parentId: block.parentId, after: null }))
-  const moveOut = () => block && move(outdented(tree, block.parentId))
-  const shift = (by: -1 | 1) => block && move(shifted(tree, site.homeId, block, by))
   const chooseTo = (index: number) => {
-    const from = rows.findIndex((row) => row.kind === 'page' && row.place.page.id === anchor.current)
+    const anchored = rows.findIndex((row) => row.kind === 'page' && row.place.page.id === anchor.current)
+    // Where it is gone, or folded away, from the page that is chosen.
+    const from = anchored < 0 ? selectedIndex : anchored
     const [low, high] = [Math.min(from, index), Math.max(from, index)]
     const ids = rows
       .slice(Math.max(0, low), high + 1)
@@ -115,11 +128,34 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
     select(id)
   }
   const selectRow = (row: Row | undefined) => row?.kind === 'page' && selectPage(row.place.page.id)
-  const startDraft = () => {
-    const trial = tree.placeOf.get(selected.id)?.trial && selected.parentId === null
-    // A new page after a trial page would stand among the trial pages; it goes to the end of the top level instead.
-    const top = tree.childrenOf(null).filter((page) => !page.trial)
-    setDraft({ parentId: selected.parentId, after: trial ? (top[top.length - 1]?.id ?? null) : selected.id })
+  const beginRename = (id: string) => store.may('write') && setRenaming({ id, was: tree.byId.get(id)!.label })
+  const opens = (id: string) => setClosed((old) => without(old, id))
+  const dragged = useRowDrag({
+    scroller,
+    rows,
+    rowHeight,
+    isOff: !editable || draft !== null || renaming !== null,
+    opens,
+  })
+  const commands = useCommands({
+    opens,
+    draft: setDraft,
+    rename: beginRename,
+  })
+  useImperativeHandle(ref, () => ({
+    addPage() {
+      // Once it is typed, keys go on from its row.
+      hadFocus.current = true
+      commands().addAfter.run?.()
+    },
+  }))
+  const [menuAt, setMenuAt] = useState<MenuPlace | null>(null)
+  /** The focus goes back to the row first: what is done next may take it elsewhere. */
+  const endMenu = (run: (() => void) | null) => {
+    setMenuAt(null)
+    hadFocus.current = true
+    rowOf(selected.id)?.focus({ preventScroll: true })
+    run?.()
   }
 
   function onKeyDown(event: KeyboardEvent<HTMLDivElement>) {
@@ -130,9 +166,9 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
     if (!row || row.kind !== 'page') return
     const { page } = row.place
     const plain = !event.altKey && !event.ctrlKey && !event.metaKey
-    const act = (work: () => void) => {
+    const act = (work: (() => void) | null) => {
       event.preventDefault()
-      work()
+      work?.()
     }
     const pageSize = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 320) / rowHeight) - 1)
     const go = (index: number) =>
@@ -143,13 +179,13 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
       })
     if ((event.ctrlKey || event.metaKey) && !event.altKey) {
       if (event.key.toLowerCase() === 'a') return act(() => choose(page.id, new Set(tree.byId.keys())))
-      if (event.key.toLowerCase() === 'd' && editable) return act(() => duplicate(store, tree, actedOn))
+      if (event.key.toLowerCase() === 'd' && editable) return act(commands().copy.run)
     }
     if (event.altKey && editable) {
-      if (event.key === 'ArrowUp') return act(() => shift(-1))
-      if (event.key === 'ArrowDown') return act(() => shift(1))
-      if (event.key === 'ArrowRight') return act(moveIn)
-      if (event.key === 'ArrowLeft') return act(moveOut)
+      if (event.key === 'ArrowUp') return act(commands().up.run)
+      if (event.key === 'ArrowDown') return act(commands().down.run)
+      if (event.key === 'ArrowRight') return act(commands().in.run)
+      if (event.key === 'ArrowLeft') return act(commands().out.run)
     }
     if (!plain) return
     switch (event.key) {
@@ -174,17 +210,19 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
       case 'ArrowLeft':
         return act(() => (row.open ? toggle(page.id, false) : page.parentId && select(page.parentId)))
       case 'F2':
-        return act(() => store.may('write') && setRenaming({ id: page.id, was: page.label }))
+        return act(() => beginRename(page.id))
     }
     if (!editable) return
     switch (event.key) {
       case 'Enter':
-        return act(startDraft)
+        return act(commands().addAfter.run)
       case 'Delete':
-        return act(() => store.ask({ kind: 'removePages', pageIds: actedOn }))
+      // Keyboards that have no other key to delete with.
+      case 'Backspace':
+        return act(commands().remove.run)
       case 'Tab':
         if (leave) return
-        return act(event.shiftKey ? moveOut : moveIn)
+        return act((event.shiftKey ? commands().out : commands().in).run)
     }
   }
 
@@ -225,7 +263,12 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
     },
     focus: selectPage,
     toggle,
-    beginRename: (id) => store.may('write') && setRenaming({ id, was: tree.byId.get(id)!.label }),
+    beginRename,
+    openMenu: (id, place) => {
+      if (!store.may('write')) return
+      if (!chosenIds.has(id)) selectPage(id)
+      setMenuAt(place)
+    },
     keepLabel: (label) => store.noteLine('label', label === null ? null : relabelTo(label)),
     typeLabel: (label) => onTyped(relabelTo(label)),
     endRename: (label) => {
@@ -249,14 +292,15 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
 
   // Numbers of four levels and more need more room than the two or three of most plans.
   const longestNumber = useMemo(() => Math.max(...tree.places.map(({ number }) => number.length)), [tree])
-  const template = `${Math.max(52, 20 + longestNumber * 7.3)}px minmax(0, ${columns.length > 1 ? '0.9fr' : '1fr'}) ${columns.map((column) => column.width).join(' ')}`
+  const numberWidth = Math.max(52, 20 + longestNumber * 7.3)
+  const template = `${numberWidth}px minmax(0, ${columns.length > 1 ? '0.9fr' : '1fr'}) ${columns.map((column) => column.width).join(' ')}${editable ? ` ${menuWidth}px` : ''}`
   return (
     <div
       role="treegrid"
       aria-label="Pages"
       aria-multiselectable
       aria-rowcount={rows.length + 1}
-      aria-colcount={columns.length + 1}
+      aria-colcount={columns.length + (editable ? 2 : 1)}
       className="grid min-h-0 grid-rows-[36px_1fr]"
       onKeyDown={onKeyDown}
       onPaste={(event) => void onPaste(event)}
@@ -268,48 +312,29 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
           hadFocus.current = false
       }}
     >
-      <div role="rowgroup">
-        <div
-          role="row"
-          aria-rowindex={1}
-          className="grid h-9 items-center border-b border-rule text-sm text-quiet"
-          style={{ gridTemplateColumns: template }}
-        >
-          <span role="presentation" />
-          <span role="columnheader">Page</span>
-          {columns.map((column) => (
-            <span key={column.title} role="columnheader" className="truncate">
-              {column.title}
-            </span>
-          ))}
-        </div>
-      </div>
-      <div ref={scroller} role="rowgroup" className="min-h-0 overflow-x-hidden overflow-y-auto">
+      <RegisterHead columns={columns} tracks={template} hasMenu={editable} />
+      <div
+        ref={scroller}
+        role="rowgroup"
+        data-drags={editable || undefined}
+        className={`min-h-0 overflow-x-hidden overflow-y-auto ${dragged ? 'select-none [&_*]:!cursor-grabbing' : ''}`}
+      >
         <div role="presentation" className="relative" style={{ height: virtualizer.getTotalSize() }}>
           {virtualizer.getVirtualItems().map(({ index, start }) => {
             const row = rows[index]!
             if (row.kind === 'draft')
               return (
-                <div
+                <DraftRow
                   key="draft"
-                  role="row"
-                  aria-rowindex={index + 2}
-                  className="absolute inset-x-0 grid h-8 items-center bg-lapis-wash"
-                  style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }}
-                >
-                  <span role="presentation" />
-                  <span role="gridcell" className="flex min-w-0 items-stretch">
-                    <Guides depth={row.depth} />
-                    <LabelInput
-                      name="Label of the new page"
-                      value=""
-                      onDone={(label, key) => finishDraft(label, key === 'Enter')}
-                      onCancel={() => setDraft(null)}
-                      onTyping={keepDraft}
-                      onLevel={shiftDraft}
-                    />
-                  </span>
-                </div>
+                  index={index}
+                  top={start}
+                  tracks={template}
+                  depth={row.depth}
+                  onDone={finishDraft}
+                  onCancel={() => setDraft(null)}
+                  onTyping={keepDraft}
+                  onLevel={shiftDraft}
+                />
               )
             const { page } = row.place
             return (
@@ -323,6 +348,8 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
                 isHome={page.id === site.homeId}
                 isSelected={page.id === selected.id}
                 isChosen={chosenIds.has(page.id)}
+                isDragged={dragged?.ids.has(page.id) ?? false}
+                hasMenu={editable}
                 notes={openNotes.get(page.id) ?? 0}
                 others={othersAt.get(page.id) ?? null}
                 renamedFrom={renaming?.id === page.id ? renaming.was : null}
@@ -330,8 +357,29 @@ export function Register({ columns, editable, others, onTyped, onRename }: Props
               />
             )
           })}
+          {dragged?.drop && (
+            <div
+              aria-hidden
+              className="pointer-events-none absolute right-2 h-0.5 bg-lapis before:absolute before:-top-[3px] before:-left-1 before:size-2 before:rounded-full before:bg-lapis"
+              style={{
+                top: dragged.drop.gap * rowHeight - 1,
+                left: numberWidth + dragged.drop.depth * levelWidth,
+              }}
+            />
+          )}
         </div>
       </div>
+      {menuAt && (
+        <Suspense>
+          <RowMenu
+            place={menuAt}
+            label={`What can be done with ${chosen.length === 1 ? selected.label : count(chosen.length, 'page')}`}
+            commands={commands()}
+            groups={editable ? 'plan' : 'elsewhere'}
+            onEnd={endMenu}
+          />
+        </Suspense>
+      )}
     </div>
   )
 }

@@ -32,7 +32,7 @@ import { NotesProvider, useNotes } from '../notes/notes-context'
 import { requireSite } from '../owner.server'
 import { count } from '../parts/format'
 import { useRememberedViews } from '../parts/unless-offline'
-import { Register } from '../register/register'
+import { Register, type RegisterHandle } from '../register/register'
 import { useColumns } from '../register/use-columns'
 import { SignedOut } from '../session/signed-out'
 import type { FrameContext } from '../upload/delivery-bar'
@@ -110,6 +110,7 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
   useEffect(() => choose(null), [view, selected.id, choose])
   // In a narrow window one of the two at a time: in Plan the register is what is worked in.
   const [pane, setPane] = useState<Pane>(view === 'plan' ? 'register' : 'view')
+  const register = useRef<RegisterHandle>(null)
   const [renamed, setRenamed] = useState<string | null>(null)
   const [typed, setTyped] = useState<Relabel | null>(null)
   const typedRipple = useRipple(typed)
@@ -222,6 +223,7 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
               className={`grid h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(6rem,1fr)] auto-rows-auto overflow-y-auto ${isDraggedOver ? 'outline-2 -outline-offset-2 outline-lapis outline-dashed' : ''}`}
             >
               <Register
+                ref={register}
                 columns={columns}
                 editable={view === 'plan' && store.may('write')}
                 others={presence.others}
@@ -248,12 +250,19 @@ function Desk({ accountId, copy }: { accountId: string; copy: CopyOf | null }) {
               <FilesPart />
               <footer className="flex h-10 items-center gap-4 overflow-hidden border-t border-rule px-4 text-sm whitespace-nowrap text-quiet">
                 <span>{count(realPlaces(tree).length, 'page')}</span>
-                <span>{count(names.folderCount, 'folder')}</span>
-                <span>{count(depth, 'level')} deep</span>
+                <span className="min-w-0 truncate">{count(names.folderCount, 'folder')}</span>
+                <span className="min-w-0 truncate max-sm:hidden">{count(depth, 'level')} deep</span>
                 {view === 'plan' && store.may('write') && (
-                  <span className="ml-auto">
-                    Add a page <kbd className="rounded border border-rule px-1 font-mono text-xs">Enter</kbd>
-                  </span>
+                  <button
+                    type="button"
+                    className="ml-auto shrink-0 text-lapis"
+                    onClick={() => register.current?.addPage()}
+                  >
+                    <span className="underline decoration-1 underline-offset-3">Add a page</span>{' '}
+                    <kbd className="rounded border border-rule px-1 font-mono text-xs text-quiet pointer-coarse:hidden">
+                      Enter
+                    </kbd>
+                  </button>
                 )}
               </footer>
             </section>
