@@ -298,3 +298,17 @@ test('pages are dragged to another place and level', async ({ page }) => {
   await expect(row(page, /Contact/)).toHaveAttribute('aria-selected', 'true')
   await expectLabels(page, ['Saltpan Chapel', 'Visit', 'Getting here', 'The bell', 'Contact'])
 })
+
+test('keys are called as they are on the keyboard at hand, and delete as there', async ({ page }) => {
+  await page.addInitScript(() => {
+    Object.defineProperty(navigator, 'platform', { get: () => 'MacIntel' })
+  })
+  await page.reload()
+  await row(page, /Contact/).click()
+  await page.keyboard.press('Backspace')
+  await page.keyboard.press('Enter')
+  await expect(row(page, /Contact/)).toBeHidden()
+  await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', /“Contact” \(⌘Z\)$/)
+  await page.keyboard.press('Meta+z')
+  await expect(row(page, /Contact/)).toBeVisible()
+})

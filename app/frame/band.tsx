@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react'
 import { Link, NavLink, useLocation } from 'react-router'
 import { Rubric } from '../parts/brand'
 import { Button } from '../parts/button'
+import { useKeys } from '../parts/keys'
 import { useSelection, useSite } from '../document/site-context'
 import type { SaveState } from '../document/site-state'
 import type { Other } from '../document/use-presence'
@@ -35,6 +36,7 @@ export function Band({ pane, onPane, others, isRenewed, counts }: Props) {
   const { site, save, undo, redo, store } = useSite()
   const { selected } = useSelection()
   const { pathname } = useLocation()
+  const keysHere = useKeys()
   const nav = useRef<HTMLElement>(null)
   // In a narrow window not all of them have room: the one that is shown is among those that can be seen.
   useEffect(() => {
@@ -99,7 +101,7 @@ export function Band({ pane, onPane, others, isRenewed, counts }: Props) {
           look="quiet"
           disabled={undo === null}
           onClick={() => void store.undo()}
-          title={undo === null ? undefined : `Undo ${undo} (Ctrl+Z)`}
+          title={undo === null ? undefined : `Undo ${undo} (${keysHere('Ctrl+Z')})`}
         >
           Undo
         </Button>
@@ -107,7 +109,7 @@ export function Band({ pane, onPane, others, isRenewed, counts }: Props) {
           look="quiet"
           disabled={redo === null}
           onClick={() => void store.redo()}
-          title={redo === null ? undefined : `Redo ${redo} (Ctrl+Shift+Z)`}
+          title={redo === null ? undefined : `Redo ${redo} (${keysHere('Ctrl+Shift+Z')})`}
         >
           Redo
         </Button>

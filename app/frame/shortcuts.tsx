@@ -1,6 +1,7 @@
 import { Dialog } from 'radix-ui'
 import { useEffect, useState } from 'react'
 import { Button } from '../parts/button'
+import { useKeys } from '../parts/keys'
 
 const groups: readonly { title: string; keys: readonly (readonly [string, string])[] }[] = [
   {
@@ -58,6 +59,7 @@ export function isTyping(target: EventTarget | null): boolean {
 /** All shortcuts, one key away. */
 export function ShortcutsDialog() {
   const [open, setOpen] = useState(false)
+  const keysHere = useKeys()
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key !== '?' || isTyping(event.target) || event.ctrlKey || event.metaKey) return
@@ -79,7 +81,7 @@ export function ShortcutsDialog() {
         <Dialog.Overlay className="fixed inset-0 z-30 bg-black/30" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-40 w-[min(44rem,92vw)] -translate-1/2 border border-rule bg-paper p-8"
+          className="fixed top-1/2 left-1/2 z-40 max-h-[94dvh] w-[min(48rem,92vw)] -translate-1/2 overflow-y-auto border border-rule bg-paper p-8"
         >
           <Dialog.Title className="mb-5 text-[26px]">Keyboard</Dialog.Title>
           <div className="grid gap-8 md:grid-cols-2">
@@ -89,7 +91,7 @@ export function ShortcutsDialog() {
                 <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-1.5 text-sm">
                   {group.keys.map(([key, what]) => (
                     <div key={key} className="contents">
-                      <dt className="font-mono text-[13px]">{key}</dt>
+                      <dt className="font-mono text-[13px]">{keysHere(key)}</dt>
                       <dd className="text-quiet">{what}</dd>
                     </div>
                   ))}

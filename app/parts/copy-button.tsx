@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react'
 import { Button } from './button'
+import { useKeys } from './keys'
 
 /** How long it is told what became of it. */
 const toldMs = 4_000
@@ -42,6 +43,7 @@ export function CopyButton({
     const ends = setTimeout(() => setTold(null), toldMs)
     return () => clearTimeout(ends)
   }, [told])
+  const keysHere = useKeys()
   const shown = told?.of === text ? told : null
   const asked = {
     disabled: text === null,
@@ -53,7 +55,9 @@ export function CopyButton({
       {isLink ? <button type="button" className="link" {...asked} /> : <Button {...asked} />}
       <span role="status" className={shown && !shown.isCopied ? 'text-sm text-rubric' : 'sr-only'}>
         {shown &&
-          (shown.isCopied ? 'Copied' : 'The browser does not let it: choose the text and press Ctrl+C.')}
+          (shown.isCopied
+            ? 'Copied'
+            : `The browser does not let it: choose the text and press ${keysHere('Ctrl+C')}.`)}
       </span>
     </>
   )

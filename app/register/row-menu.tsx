@@ -1,5 +1,6 @@
 import { DropdownMenu } from 'radix-ui'
 import { Fragment, useRef } from 'react'
+import { useKeys } from '../parts/keys'
 import { commandGroups, type Commands } from './use-commands'
 
 /** Where a menu of a row opens, in pixels of the window. */
@@ -24,6 +25,7 @@ export default function RowMenu({
   /** Once it is closed: the focus is to go back to the row before what was chosen is done. */
   onEnd: (run: (() => void) | null) => void
 }) {
+  const keysHere = useKeys()
   const chosen = useRef<(() => void) | null>(null)
   return (
     <DropdownMenu.Root modal={false} open onOpenChange={(open) => !open && onEnd(chosen.current)}>
@@ -61,7 +63,7 @@ export default function RowMenu({
                     {words}
                     {keys && (
                       <span aria-hidden className="font-mono text-xs text-quiet">
-                        {keys}
+                        {keysHere(keys)}
                       </span>
                     )}
                   </DropdownMenu.Item>

@@ -39,7 +39,7 @@ export function TemplatePane({
       <div className="max-h-56 overflow-auto border-b border-rule px-6 pt-2 pb-2.5">
         <p className="font-serif text-[16px] leading-[1.7]">
           <Identity template={template} />{' '}
-          <Suspense>
+          <Suspense fallback={template.basedOn === null && <RoomForSentence />}>
             <SkeletonSentence written={written} /> <PartsSentence written={written} onLead={onLead} />
           </Suspense>
         </p>
@@ -61,6 +61,17 @@ export function TemplatePane({
         checkedAs="template"
       />
     </div>
+  )
+}
+
+/** Keeps the room of what most templates say until it can be read: the source would go down under whoever writes in it. */
+function RoomForSentence() {
+  return (
+    <span aria-hidden className="invisible">
+      It begins with the charset UTF-8, fits phones, states each page’s description, no address and no author.
+      Style sheets: site.css; scripts: none; icon: none. Of the plan it makes a menu of the site, the way to
+      the page and the pages below. <span className="pick">Put in a menu or list</span>
+    </span>
   )
 }
 
