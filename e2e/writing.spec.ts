@@ -308,3 +308,54 @@ test('a page is shown as it is found, and its first heading offered as its title
   await page.keyboard.press('Escape')
   await allSaved(page)
 })
+
+test('words and lines are put into elements, by a menu and by keys, and taken out again', async ({
+  page,
+}) => {
+  await signUp(page)
+  await makeSite(page, 'Saltpan Chapel', 'Home\n  Visit')
+  await openView(page, 'Pages')
+  const text = editor(page, 'Home')
+  const choose = async (element: string) => {
+    await page.getByRole('button', { name: 'Elements' }).click()
+    await page.getByRole('menuitem', { name: `<${element}>` }).click()
+  }
+  await text.click()
+  await page.keyboard.insertText('High water\nThe last boat leaves at noon.\nBread\nMilk')
+  await page.keyboard.press('Control+Home')
+  await choose('h2')
+  await expect(text).toContainText('<h2>High water</h2>')
+  // The text has the focus again, and is written on in.
+  await page.keyboard.press('ArrowDown')
+  await choose('p')
+  await expect(text).toContainText('<p>The last boat leaves at noon.</p>')
+  for (let letter = 0; letter < 6; letter++) await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('Control+b')
+  await expect(text).toContainText('at <strong>noon</strong>.</p>')
+  await page.keyboard.press('Control+b')
+  await expect(text).toContainText('at noon.</p>')
+  await page.keyboard.press('Control+i')
+  await expect(text).toContainText('at <em>noon</em>.</p>')
+  await page.keyboard.press('Control+End')
+  await page.keyboard.press('Shift+ArrowUp')
+  await choose('ul')
+  await expect(
+    page
+      .frameLocator('iframe')
+      .getByRole('listitem')
+      .filter({ hasText: /Bread|Milk/ }),
+  ).toHaveText(['Bread', 'Milk'])
+  await expect(page.frameLocator('iframe').getByRole('heading', { level: 2 })).toHaveText('High water')
+  // One step of undo each.
+  await page.keyboard.press('Control+z')
+  await expect(text).not.toContainText('<ul>')
+  await allSaved(page)
+  // Where it cannot stand it says so, and nothing is done.
+  await page.keyboard.press('Control+Home')
+  await page.keyboard.press('ArrowRight')
+  await choose('strong')
+  await expect(page.getByText('No <strong> can stand where the cursor is')).toBeVisible()
+  await page.getByRole('button', { name: 'Elements' }).click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('button', { name: 'Elements' })).toBeFocused()
+})

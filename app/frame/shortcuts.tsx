@@ -43,6 +43,8 @@ const groups: readonly { title: string; keys: readonly (readonly [string, string
     keys: [
       ['Tab, Shift+Tab', 'Indent more, indent less'],
       ['Alt+↑, Alt+↓', 'Move lines up or down'],
+      ['Ctrl+B, Ctrl+I', 'Important, said with stress'],
+      ['Ctrl+K', 'A link'],
       ['Ctrl+F', 'Find'],
       ['Escape, then Tab', 'Leave the text'],
     ],

@@ -15,8 +15,8 @@ export interface RowActions {
   readonly focus: (pageId: string) => void
   readonly toggle: (pageId: string, open: boolean) => void
   readonly beginRename: (pageId: string) => void
-  /** Shows all that can be done with the page, or with those it is chosen with. */
-  readonly openMenu: (pageId: string, place: MenuPlace) => void
+  /** Shows all that can be done with the page, or with those it is chosen with; false where that is nothing. */
+  readonly openMenu: (pageId: string, place: MenuPlace) => boolean
   /** The label being typed, at each letter; null when the typing has ended. */
   readonly keepLabel: (label: string | null) => void
   /** The new label so far, when the typing pauses. */
@@ -87,13 +87,10 @@ export const RegisterRow = memo(function RegisterRow({
       onContextMenu={(event) => {
         // Where a label is being typed the browser has a menu for it.
         if (renamedFrom !== null) return
-        event.preventDefault()
         // Keys open it too, and have no place.
-        const isByHand = event.clientX > 0 || event.clientY > 0
-        actions.openMenu(
-          page.id,
-          isByHand ? { x: event.clientX, y: event.clientY } : below(event.currentTarget),
-        )
+        const { clientX: x, clientY: y } = event
+        const isOpen = actions.openMenu(page.id, x > 0 || y > 0 ? { x, y } : below(event.currentTarget))
+        if (isOpen) event.preventDefault()
       }}
       className={`group absolute inset-x-0 grid h-8 cursor-default items-center outline-none ${isChosen ? 'bg-lapis-wash before:absolute before:inset-y-0 before:left-0 before:w-[3px] before:bg-lapis' : 'hover:bg-vellum'} ${isDragged ? 'opacity-40' : ''} focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-lapis`}
       style={{ transform: `translateY(${top}px)`, gridTemplateColumns: tracks }}

@@ -265,9 +265,10 @@ export function Register({ columns, editable, others, onTyped, onRename, ref }: 
     toggle,
     beginRename,
     openMenu: (id, place) => {
-      if (!store.may('write')) return
+      if (!store.may('write')) return false
       if (!chosenIds.has(id)) selectPage(id)
       setMenuAt(place)
+      return true
     },
     keepLabel: (label) => store.noteLine('label', label === null ? null : relabelTo(label)),
     typeLabel: (label) => onTyped(relabelTo(label)),

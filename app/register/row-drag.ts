@@ -1,5 +1,7 @@
 import { drag, type D3DragEvent, select } from 'd3'
 
+export { dropAt } from './drop-at'
+
 /** What a hand may slip without meaning to drag, in pixels. */
 const slipPx = 5
 /** So near to an end of the list it moves on by itself, faster the nearer. */

@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { treeOf } from '#core/plan'
 import { editWhole, pageCalled, siteFrom, TextStore } from '#core/testing'
-import { blockOf, dropAt, indented, outdented, rowsOf, shifted } from './rows'
+import { dropAt } from './drop-at'
+import { blockOf, indented, outdented, rowsOf, shifted } from './rows'
 
 const site = siteFrom(
   'Home\n  Visit\n    Tides\n    Ferry\n  Bell\n  Contact\n  Sketch (trial page)',

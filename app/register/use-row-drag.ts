@@ -1,10 +1,11 @@
-import { type RefObject, useEffect, useState } from 'react'
+import { type RefObject, useEffect, useRef, useState } from 'react'
 import { branchOf } from '#core/plan'
 import { useSelection, useSite } from '../document/site-context'
 import { untilFetched } from '../parts/fetched'
 import { useStableActions } from '../parts/use-stable-actions'
 import type { RowDragging } from './row-drag'
-import { type Drop, dropAt, type Row } from './rows'
+import type { Drop, dropAt } from './drop-at'
+import type { Row } from './rows'
 
 /** How far a level is from the next, in pixels. */
 export const levelWidth = 20
@@ -40,6 +41,8 @@ export function useRowDrag({
   const { site, tree, store } = useSite()
   const { chosenRoots, chosen, select } = useSelection()
   const [dragged, setDragged] = useState<Dragged | null>(null)
+  // It comes with what drags: nobody waits for either.
+  const placing = useRef<typeof dropAt>(null)
   const told = useStableActions<RowDragging>({
     begin(pageId) {
       const isAmong = chosen.some(({ id }) => id === pageId)
@@ -56,7 +59,8 @@ export function useRowDrag({
         if (!now) return now
         const drop =
           place &&
-          dropAt(
+          placing.current &&
+          placing.current(
             tree,
             site.homeId,
             rows,
@@ -87,7 +91,8 @@ export function useRowDrag({
     if (isOff) return
     let take = (): void => undefined
     let isGone = false
-    void untilFetched(() => import('./row-drag')).then(({ dragRows }) => {
+    void untilFetched(() => import('./row-drag')).then(({ dragRows, dropAt }) => {
+      placing.current = dropAt
       if (!isGone && scroller.current) take = dragRows(scroller.current, told)
     })
     return () => {

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react'
+import { Suspense, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import type { LineOrigin } from '#core/build'
 import { languagesOf } from '#core/plan'
@@ -13,6 +13,7 @@ import { VersionsDialog } from '../versions/versions-dialog'
 import type { LineMark } from '../parts/editor/line-marks'
 import type { EditorProps } from '../parts/editor/code-editor'
 import type { Pasting } from '../parts/editor/pasting'
+import type { WrittenElement } from './elements-menu'
 import { PicturesNotice } from './pictures-notice'
 import { leaveAsItIs, PlainNotice } from './plain-notice'
 import { PastedNotice } from './pasted-notice'
@@ -33,6 +34,7 @@ const PictureDialog = lazily(() =>
   import('./picture-dialog').then((module) => ({ default: module.PictureDialog })),
 )
 const TextsDialog = lazily(() => import('./texts-dialog').then((module) => ({ default: module.TextsDialog })))
+const ElementsMenu = lazily(() => import('./elements-menu'))
 const LinkDialog = lazily(() => import('./link-dialog').then((module) => ({ default: module.LinkDialog })))
 
 const tab = (isChosen: boolean) =>
@@ -80,6 +82,19 @@ export function SlotEditors({
     const { fitInto } = await untilFetched(() => import('./texts'))
     if (handle.current) putFitted(handle.current, handle.current.selection(), html, fitInto)
   }
+  /** Puts what is chosen into an element, or takes it out. */
+  const putElement = async (name: WrittenElement) => {
+    const { elementAround } = await untilFetched(() => import('./texts'))
+    const editor = handle.current
+    if (!editor) return
+    const { from, to } = editor.selection()
+    const made = elementAround(editor.text(), { start: from, end: to }, name)
+    if (made) editor.edit(made.edits, made.chosen)
+    else
+      store.refuse(
+        `No <${name}> can stand where the cursor is: in a tag, or around what does not stand side by side.`,
+      )
+  }
   const close = () => setAsked(null)
   /** Asks about the picture whose tag the cursor is within; or does something else, where it is in none of the site's. */
   const changeOr = async (otherwise: () => void) => {
@@ -92,57 +107,70 @@ export function SlotEditors({
   }
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_1fr]">
-      <div className="flex flex-wrap items-center gap-x-3.5 border-b border-rule px-5 whitespace-nowrap">
-        <div role="group" aria-label="Slots of the page" className="flex min-w-0 grow gap-5 overflow-x-auto">
-          {slots.length > 1 ? (
-            slots.map((name) => (
+      <div className="@container border-b border-rule">
+        <div className="flex min-h-8 flex-wrap items-center gap-x-3.5 px-5 whitespace-nowrap">
+          <div
+            role="group"
+            aria-label="Slots of the page"
+            className="flex min-w-0 grow gap-5 overflow-x-auto"
+          >
+            {slots.length > 1 ? (
+              slots.map((name) => (
+                <button
+                  key={name}
+                  type="button"
+                  aria-pressed={name === slot}
+                  className={tab(name === slot)}
+                  onClick={() => onChoose(name)}
+                >
+                  {name}
+                  {hidden.includes(name) && <span className="ml-1.5 text-xs text-rubric">not shown</span>}
+                </button>
+              ))
+            ) : (
+              <span className="py-1.5 text-sm text-quiet @max-[30rem]:hidden">What the page says</span>
+            )}
+          </div>
+          {!isValue && (
+            <>
+              <Suspense fallback={<span className="text-sm text-lapis">Elements</span>}>
+                <ElementsMenu onChoose={(name) => void putElement(name)} />
+              </Suspense>
               <button
-                key={name}
                 type="button"
-                aria-pressed={name === slot}
-                className={tab(name === slot)}
-                onClick={() => onChoose(name)}
+                className="link text-sm"
+                title="Control or Command and K"
+                onClick={() => setAsked('link')}
               >
-                {name}
-                {hidden.includes(name) && <span className="ml-1.5 text-xs text-rubric">not shown</span>}
+                Link
               </button>
-            ))
-          ) : (
-            <span className="py-1.5 text-sm text-quiet">What the page says</span>
+              <button
+                type="button"
+                className="link text-sm"
+                title="Within the tag of a picture it changes that one"
+                onClick={() => void changeOr(() => setAsked('picture'))}
+              >
+                Picture
+              </button>
+              <button type="button" className="link text-sm" onClick={() => setAsked('parts')}>
+                Parts
+              </button>
+            </>
           )}
+          {page.trial && (
+            <button
+              type="button"
+              className="link text-sm whitespace-nowrap"
+              onClick={() => setAsked('design')}
+            >
+              Make it a template
+            </button>
+          )}
+          <VersionsDialog
+            textKey={{ kind: 'content', id: page.id, ...(slot !== mainSlot && { slot }) }}
+            name={`“${page.label}”`}
+          />
         </div>
-        {!isValue && (
-          <>
-            <button
-              type="button"
-              className="link text-sm"
-              title="Control or Command and K"
-              onClick={() => setAsked('link')}
-            >
-              Link
-            </button>
-            <button
-              type="button"
-              className="link text-sm"
-              title="Within the tag of a picture it changes that one"
-              onClick={() => void changeOr(() => setAsked('picture'))}
-            >
-              Picture
-            </button>
-            <button type="button" className="link text-sm" onClick={() => setAsked('parts')}>
-              Parts
-            </button>
-          </>
-        )}
-        {page.trial && (
-          <button type="button" className="link text-sm whitespace-nowrap" onClick={() => setAsked('design')}>
-            Make it a template
-          </button>
-        )}
-        <VersionsDialog
-          textKey={{ kind: 'content', id: page.id, ...(slot !== mainSlot && { slot }) }}
-          name={`“${page.label}”`}
-        />
       </div>
       <DialogFrame title="Link" open={asked === 'link'} onClose={close}>
         {handle.current && (
@@ -229,7 +257,7 @@ export function SlotEditors({
             slot={slot}
             given={slot === mainSlot ? given : null}
             handle={handle}
-            onLink={() => setAsked('link')}
+            onAsked={(what) => (what === 'link' ? setAsked('link') : void putElement(what))}
             onFiles={insertion.insert}
             pasting={pasted.pasting}
             reveal={reveal}
@@ -321,7 +349,7 @@ function SlotEditor({
   slot,
   given,
   handle,
-  onLink,
+  onAsked,
   onFiles,
   pasting,
   reveal,
@@ -332,7 +360,7 @@ function SlotEditor({
   slot: string
   given: GivenText | null
   handle: HandleRef
-  onLink: () => void
+  onAsked: NonNullable<EditorProps['onAsked']>
   onFiles: NonNullable<EditorProps['onFiles']>
   pasting: Pasting
   reveal: { readonly line: number } | null
@@ -356,7 +384,7 @@ function SlotEditor({
       words={words}
       wordsIn={languagesOf(site).of(page)}
       handle={handle}
-      onLink={onLink}
+      onAsked={onAsked}
       example={slot === mainSlot ? howToBegin : undefined}
     />
   )

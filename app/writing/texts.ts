@@ -2,6 +2,7 @@
 export {
   cleanHtml,
   decodeHtml,
+  elementAround,
   fitInto,
   htmlOfMarkdown,
   htmlOfParagraphs,

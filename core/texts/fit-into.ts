@@ -22,12 +22,12 @@ export interface Fitted extends Range {
 }
 
 /** Where what an element holds begins and ends; null for one that nobody wrote. */
-function insideOf({ sourceCodeLocation: place }: HtmlElement): Range | null {
+export function insideOf({ sourceCodeLocation: place }: HtmlElement): Range | null {
   if (!place?.startTag) return null
   return { start: place.startTag.endOffset, end: place.endTag?.startOffset ?? place.endOffset }
 }
 
-const childrenOf = (node: HtmlNode): readonly HtmlNode[] =>
+export const childrenOf = (node: HtmlNode): readonly HtmlNode[] =>
   'content' in node ? node.content.childNodes : 'childNodes' in node ? node.childNodes : []
 
 /** What a stretch of a text stands in. */
@@ -41,7 +41,7 @@ interface Standing {
 type Span = { readonly startOffset: number; readonly endOffset: number }
 
 /** Finds what a stretch, or a place in a text, stands in, a level at a time. */
-function standingAt(root: HtmlNode, start: number, end: number): Standing {
+export function standingAt(root: HtmlNode, start: number, end: number): Standing {
   const open: HtmlElement[] = []
   const within = (span: Span | undefined) => span && span.startOffset < start && end < span.endOffset
   let left = [...childrenOf(root)].reverse()

@@ -2,8 +2,8 @@ import { css } from '@codemirror/lang-css'
 import { html } from '@codemirror/lang-html'
 import { bidiIsolates, HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { search } from '@codemirror/search'
-import { EditorState, Prec, Transaction } from '@codemirror/state'
-import { EditorView, keymap } from '@codemirror/view'
+import { EditorState, Transaction } from '@codemirror/state'
+import { EditorView } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import CodeMirror, { ExternalChange, type ReactCodeMirrorRef } from '@uiw/react-codemirror'
 import { useEffect, useLayoutEffect, useMemo, useRef } from 'react'
@@ -11,6 +11,7 @@ import { useRouteLoaderData } from 'react-router'
 import { escapeAttribute } from '#core/markup'
 import { lookAttributes, type PartAttribute, parts, whichEntries } from '#core/template'
 import type { loader as rootLoader } from '../../root'
+import { type AskedByKey, askingKeys } from './asking-keys'
 import { addressIn } from './address-in'
 import type { TypedAs } from '#core/findings'
 import { faultsAsTyped } from './faults-as-typed'
@@ -117,8 +118,8 @@ export interface EditorProps {
   readonly pasting?: Pasting
   /** Gets what can be done from beside it. */
   readonly handle?: HandleRef
-  /** Asked for by its key, Control or Command and K. */
-  readonly onLink?: () => void
+  /** Asked for by keys: a link by K, words that are important by B, or said with stress by I. */
+  readonly onAsked?: (what: AskedByKey) => void
   /** The language of its words, by its tag: the browser looks at their spelling. Without it nobody does. */
   readonly wordsIn?: string
   /** Shown while nothing is written. */
@@ -182,20 +183,6 @@ const languages = {
   plain: () => planTyped,
 }
 
-const linkKey = (ask: () => void) =>
-  Prec.high(
-    keymap.of([
-      {
-        key: 'Mod-k',
-        preventDefault: true,
-        run() {
-          ask()
-          return true
-        },
-      },
-    ]),
-  )
-
 /** An address pasted over chosen words links them. */
 const addressOver = EditorView.domEventHandlers({
   paste(event, view) {
@@ -230,11 +217,13 @@ const handleOf = (view: EditorView): EditorHandle => ({
     })
     view.focus()
   },
-  edit(edits) {
+  edit(edits, chosen) {
     view.dispatch({
       changes: edits.map(({ start, end, text }) => ({ from: start, to: end, insert: text })),
+      ...(chosen && { selection: { anchor: chosen.start, head: chosen.end }, scrollIntoView: true }),
       userEvent: 'input',
     })
+    if (chosen) view.focus()
   },
 })
 
@@ -289,7 +278,7 @@ export function CodeEditor({
   onLine,
   reveal,
   handle,
-  onLink,
+  onAsked,
   pasting,
   checkedAs,
   wordsIn,
@@ -298,17 +287,17 @@ export function CodeEditor({
   const editor = useRef<ReactCodeMirrorRef>(null)
   /** Texts that were typed here and have not come back as the value. */
   const typed = useRef<string[]>([])
-  const { changed, lineChosen, link } = useStableActions({
+  const { changed, lineChosen, asked } = useStableActions({
     changed: (text: string) => {
       typed.current = [...typed.current.slice(-mostEchoes), text]
       onChange?.(text)
     },
     lineChosen: (line: number) => onLine?.(line),
-    link: () => onLink?.(),
+    asked: (what: AskedByKey) => onAsked?.(what),
   })
   const as = checkedAs === 'template' ? checkedAs : language
   const tellsLine = onLine !== undefined
-  const asksForLinks = onLink !== undefined
+  const asksByKeys = onAsked !== undefined
   // Where it was led is kept until the editor is there to be led.
   const led = useRef<object | null>(null)
   const leadTo = (view: EditorView | undefined) => {
@@ -348,7 +337,7 @@ export function CodeEditor({
       pasting ? pastingInto(pasting) : [],
       onFiles ? filesInto(onFiles) : [],
       words && as !== 'plain' ? siteWords(words, as) : [],
-      asksForLinks ? [linkKey(link), addressOver] : [],
+      asksByKeys ? [askingKeys(asked), addressOver] : [],
       tellsLine
         ? EditorView.updateListener.of((update) => {
             if (update.selectionSet && !update.docChanged)
@@ -374,8 +363,8 @@ export function CodeEditor({
       checkedAs,
       tellsLine,
       lineChosen,
-      asksForLinks,
-      link,
+      asksByKeys,
+      asked,
     ],
   )
   return (

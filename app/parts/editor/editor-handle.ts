@@ -1,4 +1,4 @@
-import type { TextEdit } from '#core/markup'
+import type { Range, TextEdit } from '#core/markup'
 
 /** What is done to a text from beside its editor. */
 export interface EditorHandle {
@@ -11,8 +11,11 @@ export interface EditorHandle {
    * @param cursor offset into `text`; its end without it
    */
   readonly replace: (from: number, to: number, text: string, cursor?: number) => void
-  /** Makes edits that do not overlap, as one step of undo, and leaves the cursor where it is. */
-  readonly edit: (edits: readonly TextEdit[]) => void
+  /**
+   * Makes edits that do not overlap, as one step of undo.
+   * @param chosen what is chosen then, and gone on from; without it the cursor stays where it is
+   */
+  readonly edit: (edits: readonly TextEdit[], chosen?: Range) => void
 }
 
 export type HandleRef = { current: EditorHandle | null }

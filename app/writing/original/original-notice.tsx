@@ -1,13 +1,15 @@
-import { useMemo, useState } from 'react'
+import { Suspense, useState } from 'react'
 import { languageName } from '#core/language'
 import { languagesOf } from '#core/plan'
-import { mainSlot, type Page } from '#core/site'
+import type { Page } from '#core/site'
 import { useSite } from '../../document/site-context'
 import { Button } from '../../parts/button'
-import { Difference } from '../../parts/difference/difference'
-import { hunksOf } from '../../parts/difference/hunks'
+import { lazily } from '../../parts/fetched'
 import { DialogFrame } from '../dialog-frame'
-import { type ChangedText, useChangedOriginal } from './use-changed-original'
+import { useChangedOriginal } from './use-changed-original'
+
+// It compares texts, which nobody waits for who only writes.
+const ChangedInText = lazily(() => import('./changed-text'))
 
 /** Says beside a translation that its original was changed since, what of it, and lets it be said that both say the same again. */
 export function OriginalNotice({ page }: { page: Page }) {
@@ -50,9 +52,11 @@ export function OriginalNotice({ page }: { page: Page }) {
               <span className="bg-ochre-wash px-1">+ now</span>: what “{page.label}” has to say as well.
             </p>
             <div className="min-h-0 overflow-auto">
-              {texts.map((text) => (
-                <Changed key={text.slot} text={text} />
-              ))}
+              <Suspense fallback={<p className="px-7 py-3 text-quiet">Comparing them…</p>}>
+                {texts.map((text) => (
+                  <ChangedInText key={text.slot} text={text} />
+                ))}
+              </Suspense>
             </div>
             <div className="flex items-center gap-4 border-t border-rule bg-vellum px-7 py-3">
               <Button look="go" onClick={() => setIsShown(false)}>
@@ -63,21 +67,6 @@ export function OriginalNotice({ page }: { page: Page }) {
           </div>
         </DialogFrame>
       )}
-    </>
-  )
-}
-
-function Changed({ text: { slot, was, now } }: { text: ChangedText }) {
-  const hunks = useMemo(() => hunksOf(was, now), [was, now])
-  return (
-    <>
-      {slot !== mainSlot && <h3 className="px-7 pt-3 text-[17px]">In “{slot}”</h3>}
-      <Difference
-        label={slot === mainSlot ? 'What changed' : `What changed in ${slot}`}
-        hunks={hunks}
-        sides={['then', 'now']}
-        alike="as then"
-      />
     </>
   )
 }
