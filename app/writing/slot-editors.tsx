@@ -131,45 +131,48 @@ export function SlotEditors({
               <span className="py-1.5 text-sm text-quiet @max-[30rem]:hidden">What the page says</span>
             )}
           </div>
-          {!isValue && (
-            <>
-              <Suspense fallback={<span className="text-sm text-lapis">Elements</span>}>
-                <ElementsMenu onChoose={(name) => void putElement(name)} />
-              </Suspense>
+          {/* In one piece: where slots leave no room beside them, below those. */}
+          <div className="flex flex-wrap gap-x-3.5 py-1">
+            {!isValue && (
+              <>
+                <Suspense fallback={<span className="text-sm text-lapis">Elements</span>}>
+                  <ElementsMenu onChoose={(name) => void putElement(name)} />
+                </Suspense>
+                <button
+                  type="button"
+                  className="link text-sm"
+                  title="Control or Command and K"
+                  onClick={() => setAsked('link')}
+                >
+                  Link
+                </button>
+                <button
+                  type="button"
+                  className="link text-sm"
+                  title="Within the tag of a picture it changes that one"
+                  onClick={() => void changeOr(() => setAsked('picture'))}
+                >
+                  Picture
+                </button>
+                <button type="button" className="link text-sm" onClick={() => setAsked('parts')}>
+                  Parts
+                </button>
+              </>
+            )}
+            {page.trial && (
               <button
                 type="button"
-                className="link text-sm"
-                title="Control or Command and K"
-                onClick={() => setAsked('link')}
+                className="link text-sm whitespace-nowrap"
+                onClick={() => setAsked('design')}
               >
-                Link
+                Make it a template
               </button>
-              <button
-                type="button"
-                className="link text-sm"
-                title="Within the tag of a picture it changes that one"
-                onClick={() => void changeOr(() => setAsked('picture'))}
-              >
-                Picture
-              </button>
-              <button type="button" className="link text-sm" onClick={() => setAsked('parts')}>
-                Parts
-              </button>
-            </>
-          )}
-          {page.trial && (
-            <button
-              type="button"
-              className="link text-sm whitespace-nowrap"
-              onClick={() => setAsked('design')}
-            >
-              Make it a template
-            </button>
-          )}
-          <VersionsDialog
-            textKey={{ kind: 'content', id: page.id, ...(slot !== mainSlot && { slot }) }}
-            name={`“${page.label}”`}
-          />
+            )}
+            <VersionsDialog
+              textKey={{ kind: 'content', id: page.id, ...(slot !== mainSlot && { slot }) }}
+              name={`“${page.label}”`}
+            />
+          </div>
         </div>
       </div>
       <DialogFrame title="Link" open={asked === 'link'} onClose={close}>
