@@ -4,7 +4,7 @@ import { applyEdits, findCssReferences, indentEdits, readHtml, trimmedRange } fr
 import { guessPlanForm, matchPlan, type PlanForm, readOutline, readPlan, writeOutline } from '#core/plan'
 import { checkSite, type Site } from '#core/site'
 import { Speller } from '#core/spelling'
-import { cleanHtml } from '#core/texts'
+import { cleanHtml, elementAround } from '#core/texts'
 import { readXml } from '../texts/documents/xml'
 import { pageCalled, siteFrom, TextStore } from './index'
 
@@ -38,6 +38,8 @@ const many = (line: (nth: number) => string) =>
 const prose = (length: number) => 'Terns nest on the skerry. '.repeat(Math.ceil(length / 26)).slice(0, length)
 const lines = (line: string, length: number) => `${line}\n`.repeat(Math.ceil(length / (line.length + 1)))
 const size = 200_000
+const listed = (text: string) => elementAround(text, { start: 0, end: text.length }, 'ul')
+const stressed = (text: string) => elementAround(text, { start: 0, end: text.length }, 'em')
 const longest = 19_000
 
 const cases: [string, (input: string) => unknown, string, string][] = [
@@ -49,6 +51,9 @@ const cases: [string, (input: string) => unknown, string, string][] = [
   ['spelling of words that nobody knows', spelled, Array.from({ length: size / 50 }, (_, nth) => `${nth.toString(2)}${'qx'.repeat(20)}`.replace(/0/g, 'k').replace(/1/g, 'j')).join(' '), prose(size)],
   ['spelling of elements in elements', spelled, '<b>a'.repeat(size / 20), '<b>a</b>'.repeat(size / 20)],
   ['spelling of attributes', spelled, `<p ${Array.from({ length: size / 20 }, (_, nth) => `a${nth}=x`).join(' ')} title=x>`, '<p title=x>'.repeat(size / 20)],
+  ['a list of paragraphs that nobody closed', listed, '<p>x  '.repeat(size / 10), '<p>x</p>'.repeat(size / 10)],
+  ['a list of headings in one another, before blanks', listed, `${'<h2><div>'.repeat(8_000)}${' '.repeat(size)}`, `${'<h2>x</h2>'.repeat(8_000)}${' '.repeat(size)}`],
+  ['stress on words in one another', stressed, '<p><b>a'.repeat(8_000), '<p><b>a</b></p>'.repeat(8_000)],
   ['indenting lines inside attributes', indent, `<p title="${lines('a', size)}">`, lines('<p>a', size)],
   ['indenting pre in pre', indent, '<pre>\n'.repeat(20_000), lines('<b>a</b>', 120_000)],
   ['taking spaces off', (text) => trimmedRange(text), `a${' '.repeat(size)}b`, prose(size)],

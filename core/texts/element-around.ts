@@ -1,5 +1,4 @@
 import {
-  applyEdits,
   fixedIn,
   type HtmlElement,
   type HtmlNode,
@@ -184,18 +183,25 @@ function hasFlow(element: HtmlElement): boolean {
 
 const isBlock = ({ tagName }: HtmlElement) => /^(?:p|h[1-6])$/.test(tagName)
 
-/** Where an element ends in its text; one without an end tag, before the blanks that follow. */
-function placeOf(text: string, element: HtmlElement): Range {
-  const { startOffset: start, endOffset, endTag } = element.sourceCodeLocation!
-  return { start, end: endTag ? endOffset : Math.max(start, text.slice(0, endOffset).trimEnd().length) }
+/** Where elements of a text stand; one without an end tag ends before the blanks that follow, which several may share. */
+function placesOf(text: string): (element: HtmlElement) => Range {
+  const ends = new Map<number, number>()
+  return (element) => {
+    const { startOffset: start, endOffset, endTag } = element.sourceCodeLocation!
+    if (endTag) return { start, end: endOffset }
+    let end = ends.get(endOffset)
+    if (end === undefined) ends.set(endOffset, (end = text.slice(0, endOffset).trimEnd().length))
+    return { start, end: Math.max(start, end) }
+  }
 }
 
 /** Elements that a stretch is in or reaches into, of those that somebody wrote. */
 function reached(text: string, root: HtmlNode, { start, end }: Range, is: (element: HtmlElement) => boolean) {
   const found: HtmlElement[] = []
+  const placeOf = placesOf(text)
   walkHtml(root, (node) => {
     if (!isElement(node) || !node.sourceCodeLocation?.startTag || !is(node)) return
-    const place = placeOf(text, node)
+    const place = placeOf(node)
     const isReached =
       start === end ? place.start <= start && place.end >= start : place.start < end && place.end > start
     if (isReached) found.push(node)
@@ -203,11 +209,10 @@ function reached(text: string, root: HtmlNode, { start, end }: Range, is: (eleme
   return found
 }
 
-/** Edits that call an element otherwise; one that is not closed is. */
-function renamed(text: string, element: HtmlElement, name: string): TextEdit[] {
+/** Edits that call an element otherwise; one that is not closed is, where it ends. */
+function renamed(element: HtmlElement, { end }: Range, name: string): TextEdit[] {
   const { startTag, endTag } = element.sourceCodeLocation!
   const from = startTag!.startOffset + 1
-  const { end } = placeOf(text, element)
   return [
     { start: from, end: from + element.tagName.length, text: name },
     endTag
@@ -224,9 +229,12 @@ function asKind(
   name: 'p' | 'h2' | 'h3' | 'h4',
 ): ElementEdits | null {
   const blocks = reached(text, root, range, isBlock)
+  const placeOf = placesOf(text)
   if (blocks.length === 0) return fromLines(text, root, range, (lines) => lines.map((line) => `<${name}>${line}</${name}>`).join('\n')) // prettier-ignore
   const to = blocks.every(({ tagName }) => tagName === name) ? 'p' : name
-  const edits = blocks.filter(({ tagName }) => tagName !== to).flatMap((block) => renamed(text, block, to))
+  const edits = blocks
+    .filter(({ tagName }) => tagName !== to)
+    .flatMap((block) => renamed(block, placeOf(block), to))
   return { edits, chosen: after(edits, range) }
 }
 
@@ -238,10 +246,11 @@ function aroundBlocks(
   name: 'ul' | 'ol' | 'blockquote',
 ): ElementEdits | null {
   const isList = name !== 'blockquote'
+  const placeOf = placesOf(text)
   const { open } = standingAt(root, range.start, range.end)
   const list = isList ? open.findLast(({ tagName }) => tagName === 'ul' || tagName === 'ol') : undefined
   if (list) {
-    const edits = list.tagName === name ? [] : renamed(text, list, name)
+    const edits = list.tagName === name ? [] : renamed(list, placeOf(list), name)
     return { edits, chosen: after(edits, range) }
   }
   const blocks = reached(text, root, range, isBlock)
@@ -250,8 +259,8 @@ function aroundBlocks(
       const inside = isList ? 'li' : 'p'
       return `<${name}>\n${lines.map((line) => `  <${inside}>${line}</${inside}>`).join('\n')}\n</${name}>`
     })
-  const start = placeOf(text, blocks[0]!).start
-  const end = placeOf(text, blocks[blocks.length - 1]!).end
+  const start = placeOf(blocks[0]!).start
+  const end = placeOf(blocks[blocks.length - 1]!).end
   // Only what stands side by side, and nothing else among it.
   const around = standingAt(root, start, end).open
   const parent = around[around.length - 1] ?? root
@@ -260,11 +269,11 @@ function aroundBlocks(
     const isText = node.nodeName === '#text' && 'value' in node && node.value.trim() === ''
     return place && !isText && place.startOffset < end && place.endOffset > start
   })
-  if (among.length !== blocks.length || among.some((node) => !blocks.includes(node as HtmlElement)))
-    return null
+  const wanted: ReadonlySet<HtmlNode> = new Set(blocks)
+  if (among.length !== blocks.length || among.some((node) => !wanted.has(node))) return null
   const lead = leadAt(text, start)
   const unit = indentUnit(text, fixedIn(text))
-  const inner = isList ? blocks.flatMap((block) => renamed(text, block, 'li')) : []
+  const inner = isList ? blocks.flatMap((block) => renamed(block, placeOf(block), 'li')) : []
   const lines = indentEdits(text, { start, end }, fixedIn(text), (was) => was + unit).filter(
     (edit) => edit.start > start,
   )
@@ -330,7 +339,3 @@ function hollow(text: string, range: Range, html: string): ElementEdits | null {
   const edit = { start, end, text: fitted.text.slice(0, inside) + fitted.text.slice(inside + 1) }
   return { edits: [edit], chosen: { start: start + inside, end: start + inside } }
 }
-
-/** A text with an element put around a stretch; for tests, and for whoever has no editor. */
-export const withElement = (text: string, range: Range, name: WordElement | LineElement): string =>
-  applyEdits(text, elementAround(text, range, name)?.edits ?? [])
