@@ -296,80 +296,84 @@ export function Register({ columns, editable, others, onTyped, onRename, ref }: 
   const numberWidth = Math.max(52, 20 + longestNumber * 7.3)
   const template = `${numberWidth}px minmax(0, ${columns.length > 1 ? '0.9fr' : '1fr'}) ${columns.map((column) => column.width).join(' ')}${editable ? ` ${menuWidth}px` : ''}`
   return (
-    <div
-      role="treegrid"
-      aria-label="Pages"
-      aria-multiselectable
-      aria-rowcount={rows.length + 1}
-      aria-colcount={columns.length + (editable ? 2 : 1)}
-      className="grid min-h-0 grid-rows-[36px_1fr]"
-      onKeyDown={onKeyDown}
-      onPaste={(event) => void onPaste(event)}
-      onFocus={(event) =>
-        (hadFocus.current = (event.target as HTMLElement).getAttribute('role') === 'row' || hadFocus.current)
-      }
-      onBlur={(event) => {
-        if (event.relatedTarget && !event.currentTarget.contains(event.relatedTarget))
-          hadFocus.current = false
-      }}
-    >
-      <RegisterHead columns={columns} tracks={template} hasMenu={editable} />
+    <>
       <div
-        ref={scroller}
-        role="rowgroup"
-        data-drags={editable || undefined}
-        className={`min-h-0 overflow-x-hidden overflow-y-auto ${dragged ? 'select-none [&_*]:!cursor-grabbing' : ''}`}
+        role="treegrid"
+        aria-label="Pages"
+        aria-multiselectable
+        aria-rowcount={rows.length + 1}
+        aria-colcount={columns.length + (editable ? 2 : 1)}
+        className="grid min-h-0 grid-rows-[36px_1fr]"
+        onKeyDown={onKeyDown}
+        onPaste={(event) => void onPaste(event)}
+        onFocus={(event) =>
+          (hadFocus.current =
+            (event.target as HTMLElement).getAttribute('role') === 'row' || hadFocus.current)
+        }
+        onBlur={(event) => {
+          if (event.relatedTarget && !event.currentTarget.contains(event.relatedTarget))
+            hadFocus.current = false
+        }}
       >
-        <div role="presentation" className="relative" style={{ height: virtualizer.getTotalSize() }}>
-          {virtualizer.getVirtualItems().map(({ index, start }) => {
-            const row = rows[index]!
-            if (row.kind === 'draft')
+        <RegisterHead columns={columns} tracks={template} hasMenu={editable} />
+        <div
+          ref={scroller}
+          role="rowgroup"
+          data-drags={editable || undefined}
+          className={`min-h-0 overflow-x-hidden overflow-y-auto ${dragged ? 'select-none [&_*]:!cursor-grabbing' : ''}`}
+        >
+          <div role="presentation" className="relative" style={{ height: virtualizer.getTotalSize() }}>
+            {virtualizer.getVirtualItems().map(({ index, start }) => {
+              const row = rows[index]!
+              if (row.kind === 'draft')
+                return (
+                  <DraftRow
+                    key="draft"
+                    index={index}
+                    top={start}
+                    tracks={template}
+                    depth={row.depth}
+                    onDone={finishDraft}
+                    onCancel={() => setDraft(null)}
+                    onTyping={keepDraft}
+                    onLevel={shiftDraft}
+                  />
+                )
+              const { page } = row.place
               return (
-                <DraftRow
-                  key="draft"
+                <RegisterRow
+                  key={page.id}
+                  row={row}
                   index={index}
                   top={start}
                   tracks={template}
-                  depth={row.depth}
-                  onDone={finishDraft}
-                  onCancel={() => setDraft(null)}
-                  onTyping={keepDraft}
-                  onLevel={shiftDraft}
+                  columns={columns}
+                  isHome={page.id === site.homeId}
+                  isSelected={page.id === selected.id}
+                  isChosen={chosenIds.has(page.id)}
+                  isDragged={dragged?.ids.has(page.id) ?? false}
+                  hasMenu={editable}
+                  notes={openNotes.get(page.id) ?? 0}
+                  others={othersAt.get(page.id) ?? null}
+                  renamedFrom={renaming?.id === page.id ? renaming.was : null}
+                  actions={actions}
                 />
               )
-            const { page } = row.place
-            return (
-              <RegisterRow
-                key={page.id}
-                row={row}
-                index={index}
-                top={start}
-                tracks={template}
-                columns={columns}
-                isHome={page.id === site.homeId}
-                isSelected={page.id === selected.id}
-                isChosen={chosenIds.has(page.id)}
-                isDragged={dragged?.ids.has(page.id) ?? false}
-                hasMenu={editable}
-                notes={openNotes.get(page.id) ?? 0}
-                others={othersAt.get(page.id) ?? null}
-                renamedFrom={renaming?.id === page.id ? renaming.was : null}
-                actions={actions}
+            })}
+            {dragged?.drop && (
+              <div
+                aria-hidden
+                className="pointer-events-none absolute right-2 h-0.5 bg-lapis before:absolute before:-top-[3px] before:-left-1 before:size-2 before:rounded-full before:bg-lapis"
+                style={{
+                  top: dragged.drop.gap * rowHeight - 1,
+                  left: numberWidth + dragged.drop.depth * levelWidth,
+                }}
               />
-            )
-          })}
-          {dragged?.drop && (
-            <div
-              aria-hidden
-              className="pointer-events-none absolute right-2 h-0.5 bg-lapis before:absolute before:-top-[3px] before:-left-1 before:size-2 before:rounded-full before:bg-lapis"
-              style={{
-                top: dragged.drop.gap * rowHeight - 1,
-                left: numberWidth + dragged.drop.depth * levelWidth,
-              }}
-            />
-          )}
+            )}
+          </div>
         </div>
       </div>
+      {/* Beside the register: what is pressed in a menu is not for its rows. */}
       {menuAt && (
         <Suspense>
           <RowMenu
@@ -381,7 +385,7 @@ export function Register({ columns, editable, others, onTyped, onRename, ref }: 
           />
         </Suspense>
       )}
-    </div>
+    </>
   )
 }
 

@@ -2,6 +2,7 @@ import { DropdownMenu } from 'radix-ui'
 import { Fragment, useRef } from 'react'
 import { useKeys } from '../parts/keys'
 import { commandGroups, type Commands } from './use-commands'
+import { MenuFrame, MenuLine } from '../parts/menu-frame'
 
 /** Where a menu of a row opens, in pixels of the window. */
 export interface MenuPlace {
@@ -40,39 +41,31 @@ export default function RowMenu({
           {label}
         </button>
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={12}
-          onCloseAutoFocus={(event) => event.preventDefault()}
-          className="z-50 max-h-(--radix-dropdown-menu-content-available-height) min-w-60 overflow-auto border border-rule bg-paper py-1 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
-        >
-          {commandGroups[groups].map((group, index) => (
-            <Fragment key={group[0]}>
-              {index > 0 && <DropdownMenu.Separator className="my-1 border-t border-rule" />}
-              {group.map((name) => {
-                const { words, keys, run } = commands[name]
-                return (
-                  <DropdownMenu.Item
-                    key={name}
-                    disabled={run === null}
-                    onSelect={() => (chosen.current = run)}
-                    className={`flex cursor-pointer items-baseline justify-between gap-6 px-4 py-1.5 outline-none data-[disabled]:cursor-default data-[disabled]:text-faint data-[highlighted]:bg-lapis-wash ${name === 'remove' ? 'text-rubric' : ''}`}
-                  >
-                    {words}
-                    {keys && (
-                      <span aria-hidden className="font-mono text-xs text-quiet">
-                        {keysHere(keys)}
-                      </span>
-                    )}
-                  </DropdownMenu.Item>
-                )
-              })}
-            </Fragment>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <MenuFrame onCloseAutoFocus={(event) => event.preventDefault()} className="min-w-60">
+        {commandGroups[groups].map((group, index) => (
+          <Fragment key={group[0]}>
+            {index > 0 && <MenuLine />}
+            {group.map((name) => {
+              const { words, keys, run } = commands[name]
+              return (
+                <DropdownMenu.Item
+                  key={name}
+                  disabled={run === null}
+                  onSelect={() => (chosen.current = run)}
+                  className={`flex cursor-pointer items-baseline justify-between gap-6 px-4 py-1.5 outline-none data-[disabled]:cursor-default data-[disabled]:text-faint data-[highlighted]:bg-lapis-wash ${name === 'remove' ? 'text-rubric' : ''}`}
+                >
+                  {words}
+                  {keys && (
+                    <span aria-hidden className="font-mono text-xs text-quiet">
+                      {keysHere(keys)}
+                    </span>
+                  )}
+                </DropdownMenu.Item>
+              )
+            })}
+          </Fragment>
+        ))}
+      </MenuFrame>
     </DropdownMenu.Root>
   )
 }

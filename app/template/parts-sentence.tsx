@@ -17,6 +17,7 @@ import {
 import { useSite } from '../document/site-context'
 import type { WrittenText } from '../document/use-written-text'
 import { type AttributeValues, choicesOf, kindWords, nameOfPart, type PartChoice } from './part-words'
+import { MenuFrame } from '../parts/menu-frame'
 import { PopoverFrame } from '../parts/popover-frame'
 
 /**
@@ -180,25 +181,18 @@ function PutIn({ onPut }: { onPut: (kind: PartKind) => void }) {
       <DropdownMenu.Trigger className="link font-sans text-sm whitespace-nowrap">
         Put in a menu or list…
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={12}
-          className="z-20 max-h-(--radix-dropdown-menu-content-available-height) w-80 max-w-[calc(100vw-24px)] overflow-auto border border-rule bg-paper py-1 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
-        >
-          {partKinds.map((kind) => (
-            <DropdownMenu.Item
-              key={kind}
-              className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-lapis-wash"
-              onSelect={() => onPut(kind)}
-            >
-              {kindWords[kind].words}
-              <span className="block text-sm text-quiet">{kindWords[kind].hint}</span>
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <MenuFrame className="w-80 max-w-[calc(100vw-24px)]">
+        {partKinds.map((kind) => (
+          <DropdownMenu.Item
+            key={kind}
+            className="cursor-pointer px-3 py-1.5 outline-none data-[highlighted]:bg-lapis-wash"
+            onSelect={() => onPut(kind)}
+          >
+            {kindWords[kind].words}
+            <span className="block text-sm text-quiet">{kindWords[kind].hint}</span>
+          </DropdownMenu.Item>
+        ))}
+      </MenuFrame>
     </DropdownMenu.Root>
   )
 }

@@ -2,6 +2,7 @@ import { DropdownMenu } from 'radix-ui'
 import { Fragment, useRef } from 'react'
 import type { LineElement, WordElement } from '#core/texts'
 import { useKeys } from '../parts/keys'
+import { MenuFrame, MenuLine } from '../parts/menu-frame'
 
 export type WrittenElement = LineElement | WordElement
 
@@ -37,41 +38,36 @@ export default function ElementsMenu({ onChoose }: { onChoose: (name: WrittenEle
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="link text-sm">Elements</DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          collisionPadding={12}
-          onCloseAutoFocus={(event) => {
-            // The text has the focus then; called off, the menu's own word.
-            if (isChosen.current) event.preventDefault()
-            isChosen.current = false
-          }}
-          className="z-50 max-h-(--radix-dropdown-menu-content-available-height) overflow-auto border border-rule bg-paper py-1 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
-        >
-          {groups.map((entries, index) => (
-            <Fragment key={entries[0]!.name}>
-              {index > 0 && <DropdownMenu.Separator className="my-1 border-t border-rule" />}
-              {entries.map(({ name, words, keys }) => (
-                <DropdownMenu.Item
-                  key={name}
-                  onSelect={() => {
-                    isChosen.current = true
-                    onChoose(name)
-                  }}
-                  className="grid cursor-pointer grid-cols-[6.5rem_1fr_auto] items-baseline gap-x-4 px-4 py-1.5 outline-none data-[highlighted]:bg-lapis-wash"
-                >
-                  <span className="font-mono text-[13px] text-lapis">{`<${name}>`}</span>
-                  <span>{words}</span>
-                  <span aria-hidden className="font-mono text-xs text-quiet">
-                    {keys && keysHere(keys)}
-                  </span>
-                </DropdownMenu.Item>
-              ))}
-            </Fragment>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <MenuFrame
+        align="end"
+        onCloseAutoFocus={(event) => {
+          // The text has the focus then; called off, the menu's own word.
+          if (isChosen.current) event.preventDefault()
+          isChosen.current = false
+        }}
+      >
+        {groups.map((entries, index) => (
+          <Fragment key={entries[0]!.name}>
+            {index > 0 && <MenuLine />}
+            {entries.map(({ name, words, keys }) => (
+              <DropdownMenu.Item
+                key={name}
+                onSelect={() => {
+                  isChosen.current = true
+                  onChoose(name)
+                }}
+                className="grid cursor-pointer grid-cols-[6.5rem_1fr_auto] items-baseline gap-x-4 px-4 py-1.5 outline-none data-[highlighted]:bg-lapis-wash"
+              >
+                <span className="font-mono text-[13px] text-lapis">{`<${name}>`}</span>
+                <span>{words}</span>
+                <span aria-hidden className="font-mono text-xs text-quiet">
+                  {keys && keysHere(keys)}
+                </span>
+              </DropdownMenu.Item>
+            ))}
+          </Fragment>
+        ))}
+      </MenuFrame>
     </DropdownMenu.Root>
   )
 }

@@ -1,4 +1,5 @@
 import { DropdownMenu } from 'radix-ui'
+import { MenuFrame } from '../menu-frame'
 
 export interface PickOption<T extends string> {
   readonly value: T
@@ -41,18 +42,11 @@ export function Pick<T extends string>({
         </DropdownMenu.Trigger>
         {after}
       </span>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={12}
-          className="z-50 max-h-(--radix-dropdown-menu-content-available-height) min-w-48 overflow-auto border border-rule bg-paper py-1 shadow-[0_6px_20px_rgb(0_0_0/0.12)]"
-        >
-          <DropdownMenu.RadioGroup value={value} onValueChange={(next) => onPick(next as T)}>
-            <Options options={options} more={more} />
-          </DropdownMenu.RadioGroup>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <MenuFrame className="min-w-48">
+        <DropdownMenu.RadioGroup value={value} onValueChange={(next) => onPick(next as T)}>
+          <Options options={options} more={more} />
+        </DropdownMenu.RadioGroup>
+      </MenuFrame>
     </DropdownMenu.Root>
   )
 }
