@@ -22,6 +22,8 @@ test('the plan is edited by keyboard alone, and undone after a reload', async ({
   await expect(row(page, /The bell/)).toHaveAttribute('aria-level', '1')
   // In the menu of its row keys are for that.
   await page.keyboard.press('Shift+F10')
+  await expect(page.getByRole('menu')).toBeFocused()
+  await page.keyboard.press('ArrowDown')
   await expect(page.getByRole('menuitem', { name: 'Rename' })).toBeFocused()
   await page.keyboard.press('ArrowDown')
   await expect(page.getByRole('menuitem', { name: 'Add a page after it' })).toBeFocused()

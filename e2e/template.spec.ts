@@ -56,7 +56,7 @@ test('a second template is based on the first, used for a branch, and its slots 
   await page.getByRole('button', { name: /^beside/ }).click()
   await page.getByRole('button', { name: 'Move it to “content”' }).click()
   await expect(page.frameLocator('iframe').getByRole('main')).toContainText('Ask the pilot.')
-  await expect(page.getByText('What the page says')).toBeVisible()
+  await expect(page.getByRole('group', { name: 'Slots of the page' })).toHaveText('What the page says')
   await allSaved(page)
 })
 
