@@ -11,26 +11,16 @@ export interface Command {
   readonly run: (() => void) | null
 }
 
-/** All of them, in groups; those that are not for this view or this person are left out. */
-export type Commands = Readonly<Record<keyof typeof keysOf, Command>>
+type CommandName = 'rename' | 'addAfter' | 'addUnder' | 'up' | 'down' | 'in' | 'out' | 'copy' | 'remove'
 
-const keysOf = {
-  rename: 'F2',
-  addAfter: 'Enter',
-  addUnder: null,
-  up: 'Alt+↑',
-  down: 'Alt+↓',
-  in: 'Tab',
-  out: 'Shift+Tab',
-  copy: 'Ctrl+D',
-  remove: 'Delete',
-} as const
+/** All that can be done, by what it is. */
+export type Commands = Readonly<Record<CommandName, Command>>
 
 /** How the menu of a page sets them apart; `plan` stands where pages can be added, moved and removed. */
 export const commandGroups = {
   plan: [['rename'], ['addAfter', 'addUnder'], ['up', 'down', 'in', 'out'], ['copy', 'remove']],
   elsewhere: [['rename']],
-} as const satisfies Record<string, readonly (readonly (keyof Commands)[])[]>
+} as const satisfies Record<string, readonly (readonly CommandName[])[]>
 
 /**
  * What keys, and the menu of a row, do with the chosen pages.
@@ -76,18 +66,23 @@ export function useCommands({
       opens(selected.id)
       draft({ parentId: selected.id, after: below[below.length - 1]?.id ?? null })
     }
-    const command = (name: keyof typeof keysOf, words: string, run: (() => void) | null) =>
-      [name, { words, keys: keysOf[name], run }] as const
-    return Object.fromEntries([
-      command('rename', 'Rename', isOne ? () => rename(selected.id) : null),
-      command('addAfter', 'Add a page after it', addAfter),
-      command('addUnder', 'Add a page under it', isOne && !isHome ? addUnder : null),
-      command('up', 'Move up', moves(block && shifted(tree, site.homeId, block, -1))),
-      command('down', 'Move down', moves(block && shifted(tree, site.homeId, block, 1))),
-      command('in', 'One level in', moves(place && indented(tree, site.homeId, place))),
-      command('out', 'One level out', moves(block && outdented(tree, block.parentId))),
-      command('copy', 'Copy, with all below', () => duplicate(store, tree, actedOn)),
-      command('remove', 'Remove, with all below', () => store.ask({ kind: 'removePages', pageIds: actedOn })),
-    ]) as unknown as Commands
+    const command = (words: string, keys: string | null, run: Command['run']): Command => ({
+      words,
+      keys,
+      run,
+    })
+    return {
+      rename: command('Rename', 'F2', isOne ? () => rename(selected.id) : null),
+      addAfter: command('Add a page after it', 'Enter', addAfter),
+      addUnder: command('Add a page under it', null, isOne && !isHome ? addUnder : null),
+      up: command('Move up', 'Alt+↑', moves(block && shifted(tree, site.homeId, block, -1))),
+      down: command('Move down', 'Alt+↓', moves(block && shifted(tree, site.homeId, block, 1))),
+      in: command('One level in', 'Tab', moves(place && indented(tree, site.homeId, place))),
+      out: command('One level out', 'Shift+Tab', moves(block && outdented(tree, block.parentId))),
+      copy: command('Copy, with all below', 'Ctrl+D', () => duplicate(store, tree, actedOn)),
+      remove: command('Remove, with all below', 'Delete', () =>
+        store.ask({ kind: 'removePages', pageIds: actedOn }),
+      ),
+    }
   }
 }
